@@ -1,0 +1,1 @@
+"""Core Keel's computation: designs in, evaluations out. No interface, no storage."""

@@ -1,0 +1,57 @@
+"""The design document: the one definition that the API, the types and the schema come from."""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, model_validator
+
+from keel.design.base import Part, refuse
+from keel.design.bay import Bay
+from keel.design.brief import Brief
+from keel.design.sheet import SheetScheme
+from keel.design.shell import BoxShell
+
+VERSION = 1
+
+
+class Design(Part):
+    """A tank's design. Lengths in mm, volumes in L, vehicle axes (x forward, y left, z up)."""
+
+    format: Literal["core-keel/design"] = "core-keel/design"
+    version: Literal[1] = 1
+    brief: Brief = Brief()
+    bay: Annotated[Bay | None, Field(description="Empty until the space has been measured")] = None
+    shell: Annotated[BoxShell | None, Field(description="Empty until there is a shape")] = None
+    sheet: SheetScheme = SheetScheme()
+
+    @model_validator(mode="after")
+    def _flange_fits(self) -> "Design":
+        flange, shell = self.sheet.flange_mm, self.shell
+        if flange is None or shell is None:
+            return self
+        least = shell.thickness_mm + shell.bend_radius_mm
+        if flange < least:
+            refuse(
+                f"a {flange:g} mm flange is lost in its own bend: it must be {least:g} mm or more "
+                f"(thickness {shell.thickness_mm:g} + inside radius {shell.bend_radius_mm:g})",
+                field="sheet.flange_mm",
+                value=flange,
+                limit=least,
+            )
+        return self
+
+
+def upgrade(document: Any) -> Any:
+    """Bring a stored document of an older format version up to the present one.
+
+    Parameters
+    ----------
+    document : Any
+        Parsed JSON. Documents of the present version, and things that are no design
+        at all, come back as they are for validation to judge.
+
+    Returns
+    -------
+    Any
+        The document for `Design.model_validate`.
+    """
+    return document

@@ -1,0 +1,110 @@
+"""Faults in a document, as data: the field, the value met, the limit broken, and words."""
+
+import math
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict, ValidationError
+
+LIMIT_KEYS = ("gt", "ge", "lt", "le", "max_length", "min_length", "expected", "pattern", "limit")
+LIMIT_WORDS = {
+    "gt": "above {}",
+    "ge": "{} or more",
+    "lt": "below {}",
+    "le": "{} or less",
+    "max_length": "at most {} long",
+    "min_length": "at least {} long",
+}
+TYPE_LIMITS = {
+    "float_type": "a number",
+    "finite_number": "a finite number",
+    "int_type": "a whole number",
+    "string_type": "text",
+    "list_type": "a list",
+    "extra_forbidden": "a field of the format",
+    "missing": "required",
+    "model_type": "an object",
+    "bool_type": "true or false",
+}
+
+
+class Fault(BaseModel):
+    """One thing wrong with what was sent."""
+
+    model_config = ConfigDict(frozen=True)
+
+    field: str
+    value: str | float | int | bool | None = None
+    limit: str
+    message: str
+
+
+def faults(error: ValidationError, prefix: str = "") -> list[Fault]:
+    """List what a validation error complains about.
+
+    Parameters
+    ----------
+    error : ValidationError
+        From validating a design or a workshop.
+    prefix : str
+        Dotted path put before each field.
+
+    Returns
+    -------
+    list of Fault
+        One each, in the document's order.
+    """
+    return [_fault(item, prefix) for item in error.errors(include_url=False)]
+
+
+def fault_of(details: Mapping[str, Any], prefix: str = "") -> Fault:
+    """One fault from the details pydantic keeps of an error (`loc`, `msg`, `input`, `ctx`, `type`)."""
+    return _fault(details, prefix)
+
+
+def _fault(details: Mapping[str, Any], prefix: str) -> Fault:
+    context: Mapping[str, Any] = details.get("ctx") or {}
+    path = [prefix] if prefix else []
+    path += [str(step) for step in _without_tags(details["loc"])]
+    if "field" in context:
+        path.append(str(context["field"]))
+    field = ".".join(path) or "document"
+    limit = _limit(str(details["type"]), context)
+    value = context.get("value", None if details["type"] == "missing" else details.get("input"))
+    message = context.get("message") or f"{_last_word(field)} must be {limit}"
+    if details["type"] == "extra_forbidden":
+        message = f"'{_last_word(field)}' is not a field here"
+    elif details["type"] == "missing":
+        message = f"{_last_word(field)} is missing"
+    elif details["type"] in ("json_invalid", "value_error"):
+        message = str(details["msg"])
+    return Fault(field=field, value=_plain(value), limit=limit, message=message)
+
+
+def _without_tags(path: Sequence[str | int]) -> Sequence[str | int]:
+    return [step for step in path if step not in ("[key]",)]
+
+
+def _limit(kind: str, context: Mapping[str, Any]) -> str:
+    if kind in TYPE_LIMITS:
+        return TYPE_LIMITS[kind]
+    for key in LIMIT_KEYS:
+        if key in context:
+            value = context[key]
+            shown = f"{value:g}" if isinstance(value, float) else str(value)
+            return LIMIT_WORDS.get(key, "{}").format(shown)
+    return kind.replace("_", " ")
+
+
+def _last_word(field: str) -> str:
+    words = [step for step in field.split(".") if not step.isdigit()]
+    return words[-1].removesuffix("_mm").removesuffix("_l").replace("_", " ") if words else field
+
+
+def _plain(value: Any) -> str | float | int | bool | None:
+    if isinstance(value, float) and not math.isfinite(value):
+        return str(value)
+    if value is None or isinstance(value, bool | int | float):
+        return value
+    text = value if isinstance(value, str) else f"({type(value).__name__})"
+    return text if len(text) <= 120 else text[:117] + "..."

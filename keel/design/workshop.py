@@ -1,0 +1,87 @@
+"""A workshop's own rules and machines: what the core judges a design against."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from keel.design.base import Gap, Length, Name, Part
+from keel.reference.clearances import CLEARANCE_MM, ClearanceClass
+from keel.reference.metals import METALS, MetalFamily, MetalName
+
+K_BY_FAMILY: dict[MetalFamily, float] = {"steel": 0.42, "stainless": 0.45, "aluminium": 0.40}
+"""Usual K for air bends, until the shop's own test strip says better."""
+
+Fraction = Annotated[float, Field(ge=0, le=1)]
+KFactor = Annotated[float, Field(ge=0.2, le=0.5)]
+
+
+def _usual_k() -> dict[MetalName, float]:
+    return {name: K_BY_FAMILY[metal.family] for name, metal in METALS.items()}
+
+
+class HouseRules(Part):
+    """Defaults that decide something; each can be changed by the workshop."""
+
+    ullage_rise_k: float = Field(default=40, ge=0, le=80, description="Warming the full tank has to bear [K]")
+    ullage_least: Fraction = Field(default=0.03, description="Ullage never goes below this share of brimful")
+    beyond_target: Fraction = Field(default=0.25, description="Capacity further above target than this is questioned")
+    flange_mm: Length = Field(default=20, description="Usual outside height of a pan's flange [mm]")
+    flange_least_mm: Length = Field(default=12, description="Shortest pan flange that welds well [mm]")
+    pan_gap_mm: Gap = Field(default=0.5, description="Room between pan and wrapper on each side [mm]")
+    notch_clearance_mm: Gap = Field(default=1, description="Added to the flange for the pan's corner notch [mm]")
+    bump_g: float = Field(default=2, ge=0, le=20, description="Extra vertical g that the fuel presses with on a panel")
+    stress_share: Fraction = Field(default=0.6, description="Share of the as-welded yield a panel may reach")
+    clearances_mm: dict[ClearanceClass, Gap] = Field(
+        default_factory=lambda: dict(CLEARANCE_MM), description="Least gap by kind of neighbour [mm]"
+    )
+
+
+class Brake(Part):
+    """The press or folding brake."""
+
+    name: Name = "Brake"
+    width_mm: Length = Field(default=1250, description="Longest bend it makes [mm]")
+    smallest_closed_box_mm: Length = Field(
+        default=150, description="Least inside width and height of a wrapper it can close [mm]"
+    )
+    shortest_flange_mm: Length = Field(default=12, description="Shortest leg it can bend [mm]")
+
+
+class StockSheet(Part):
+    """A size of sheet the workshop can buy or has."""
+
+    length_mm: Length
+    width_mm: Length
+    metal: MetalName
+    thickness_mm: float = Field(gt=0, le=25)
+
+
+def _usual_stock() -> list[StockSheet]:
+    gauges: dict[MetalName, tuple[float, ...]] = {
+        "mild steel": (1.2, 1.5, 2.0, 3.0),
+        "stainless 304L": (1.2, 1.5, 2.0, 3.0),
+        "3003-H14": (2.0, 3.0),
+        "5052-H32": (2.0, 2.5, 3.0, 4.0),
+        "5083-H111": (3.0, 4.0, 5.0, 6.0),
+        "6061-T6": (2.0, 3.0),
+    }
+    return [
+        StockSheet(length_mm=2500, width_mm=1250, metal=metal, thickness_mm=thickness)
+        for metal, sheets in gauges.items()
+        for thickness in sheets
+    ]
+
+
+class Workshop(Part):
+    """Everything about a workshop that changes an answer."""
+
+    rules: HouseRules = HouseRules()
+    brake: Brake = Brake()
+    k_factors: dict[MetalName, KFactor] = Field(
+        default_factory=_usual_k, description="Place of the neutral line in a bend, as a share of the thickness"
+    )
+    stock: Annotated[list[StockSheet], Field(max_length=200)] = Field(default_factory=_usual_stock)
+
+    def k_for(self, metal: MetalName) -> float:
+        """K of the shop's own brake for a metal, or the usual one where none was measured."""
+        return self.k_factors.get(metal, K_BY_FAMILY[METALS[metal].family])

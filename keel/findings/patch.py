@@ -1,0 +1,31 @@
+"""JSON merge patches (RFC 7396) on designs."""
+
+from typing import Any
+
+from keel.design.document import Design
+from keel.findings.finding import Patch
+
+
+def merged(document: dict[str, Any], patch: Patch) -> dict[str, Any]:
+    """The document with a merge patch applied; the original is left alone."""
+    result = dict(document)
+    for key, value in patch.items():
+        if value is None:
+            result.pop(key, None)
+        elif isinstance(value, dict):
+            below = result.get(key)
+            result[key] = merged(below if isinstance(below, dict) else {}, value)
+        else:
+            result[key] = value
+    return result
+
+
+def apply(design: Design, patch: Patch) -> Design:
+    """The design with a merge patch applied.
+
+    Raises
+    ------
+    pydantic.ValidationError
+        When the patched design would break its own limits.
+    """
+    return Design.model_validate(merged(design.model_dump(exclude_none=True), patch))

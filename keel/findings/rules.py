@@ -1,0 +1,301 @@
+"""The rules: each reads the studies and says what is wrong. One function a rule."""
+
+from collections.abc import Callable, Iterator
+
+from keel.findings.finding import Finding
+from keel.reference.metals import METALS
+from keel.studies.result import words
+from keel.studies.studied import Studied
+
+Rule = Callable[[Studied], Iterator[Finding]]
+
+ROUNDING_MM = 1e-6
+ROUNDING_L = 1e-6
+
+
+def bay_clearance(seen: Studied) -> Iterator[Finding]:
+    """The shell, lips included, keeps the clearance of every side and keep-out."""
+    for gap in seen.gaps:
+        if gap.clears:
+            continue
+        fouls = gap.gap_mm < 0
+        yield Finding(
+            code="bay.clearance",
+            key=f"bay.clearance:{gap.key}",
+            severity="stop",
+            station="bay",
+            title=words(
+                "Runs {over_mm} into the {what}" if fouls else "{gap_mm} to the {what}, needs {needed_mm}",
+                over_mm=max(0.0, -gap.gap_mm),
+                gap_mm=gap.gap_mm,
+                needed_mm=gap.needed_mm,
+                what=f"bay's {gap.neighbour} side" if gap.kind == "side" else gap.neighbour,
+            ),
+            why=words(
+                "It is {kind}: {rule} {needed_mm}. Short by {short_mm}. "
+                "A tank that touches chafes through, and one too near heat boils its fuel.",
+                kind=gap.clearance_kind,
+                rule=gap.rule,
+                needed_mm=gap.needed_mm,
+                short_mm=gap.short_mm,
+            ),
+        )
+
+
+def capacity_below(seen: Studied) -> Iterator[Finding]:
+    """Rated capacity reaches the brief's target."""
+    target, rated = seen.design.brief.target_l, seen.figures.rated_l
+    if target is not None and rated < target - ROUNDING_L:
+        yield Finding(
+            code="capacity.below",
+            key="capacity.below",
+            severity="caution",
+            station="shell",
+            title=words("Holds {rated_l}, {short_l} less than asked", rated_l=rated, short_l=target - rated),
+            why=words(
+                "The brief asks for {target_l} rated; brimful is {brimful_l} less ullage.",
+                target_l=target,
+                brimful_l=seen.figures.brimful_l,
+            ),
+        )
+
+
+def capacity_beyond(seen: Studied) -> Iterator[Finding]:
+    """Rated capacity isn't far above the brief's target."""
+    target, rated, allowed = seen.design.brief.target_l, seen.figures.rated_l, seen.workshop.rules.beyond_target
+    if target is not None and rated > target * (1 + allowed) + ROUNDING_L:
+        yield Finding(
+            code="capacity.beyond",
+            key="capacity.beyond",
+            severity="note",
+            station="shell",
+            title=words("Holds {rated_l}, {more_pct} more than asked", rated_l=rated, more_pct=rated / target - 1),
+            why=words(
+                "More than {allowed_pct} above the {target_l} of the brief (house rule): "
+                "metal, weight and fuel that nobody asked for.",
+                allowed_pct=allowed,
+                target_l=target,
+            ),
+        )
+
+
+def wall_thickness(seen: Studied) -> Iterator[Finding]:
+    """The sheet is thick enough to weld and for its largest panels."""
+    metal, thickness = METALS[seen.shell.metal], seen.shell.thickness_mm
+    if thickness < metal.weldable_from_mm - ROUNDING_MM:
+        yield Finding(
+            code="wall.weldable",
+            key="wall.weldable",
+            severity="caution",
+            station="shell",
+            title=words("{thickness_mm} {metal} is thin to weld tight", thickness_mm=thickness, metal=seen.shell.metal),
+            why=words(
+                "Below {least_mm} it burns through and its seams leak; a tank needs every seam tight.",
+                least_mm=metal.weldable_from_mm,
+            ),
+        )
+    worst = max(seen.panels, key=lambda panel: panel.least_thickness_mm)
+    if worst.least_thickness_mm > thickness + ROUNDING_MM:
+        yield Finding(
+            code="wall.thin",
+            key="wall.thin",
+            severity="caution",
+            station="shell",
+            title=words(
+                "The {panel} wants {least_mm}, the sheet is {thickness_mm}",
+                panel=worst.name,
+                least_mm=worst.least_thickness_mm,
+                thickness_mm=thickness,
+            ),
+            why=words(
+                "{long_mm} × {short_mm} flat under {head_kpa} of fuel at {bump_g} extra: {stress_mpa}, "
+                "allowed {allowed_mpa} ({share_pct} of the yield beside a weld, house rule). "
+                "A baffle or a cross-break would help too. Edges taken as clamped{safe}.",
+                long_mm=worst.long_mm,
+                short_mm=worst.short_mm,
+                head_kpa=worst.pressure_kpa,
+                bump_g=seen.workshop.rules.bump_g,
+                stress_mpa=worst.stress_mpa,
+                allowed_mpa=worst.allowed_mpa,
+                share_pct=seen.workshop.rules.stress_share,
+                safe="; it bows by more than half its thickness, where this sum errs safe" if worst.errs_safe else "",
+            ),
+        )
+
+
+def bend_radius(seen: Studied) -> Iterator[Finding]:
+    """The bend radius is one the metal bears."""
+    metal, thickness, radius = METALS[seen.shell.metal], seen.shell.thickness_mm, seen.shell.bend_radius_mm
+    least, sure = metal.bend_radius_least * thickness, metal.bend_radius_sure * thickness
+    if radius >= least - ROUNDING_MM:
+        return
+    yield Finding(
+        code="bend.radius",
+        key="bend.radius",
+        severity="stop",
+        station="shell",
+        title=words("{radius_mm} bends crack {metal}", radius_mm=radius, metal=seen.shell.metal),
+        why=words(
+            "At {thickness_mm} its inside radius must be {least_mm} or more; {sure_mm} is sure.",
+            thickness_mm=thickness,
+            least_mm=least,
+            sure_mm=sure,
+        ),
+    )
+
+
+def closed_box(seen: Studied) -> Iterator[Finding]:
+    """The wrapper is large enough inside for the brake to close it."""
+    least, names = seen.workshop.brake.smallest_closed_box_mm, ("width", "height")
+    if seen.solid.across == 0:
+        names = ("length", "height")
+    for name, inside in zip(names, seen.sheet.section_inside_mm, strict=True):
+        if inside < least - ROUNDING_MM:
+            yield Finding(
+                code="brake.closed_box",
+                key=f"brake.closed_box:{name}",
+                severity="stop",
+                station="sheet",
+                title=words(
+                    "The wrapper is {inside_mm} in {name} inside: {brake} can't close it",
+                    inside_mm=inside,
+                    name=name,
+                    brake=seen.workshop.brake.name,
+                ),
+                why=words(
+                    "The last bend closes the wrapper round the brake's beam; the least inside size for that is "
+                    "{least_mm}.",
+                    least_mm=least,
+                ),
+            )
+
+
+def brake_width(seen: Studied) -> Iterator[Finding]:
+    """No bend is longer than the brake."""
+    width = seen.workshop.brake.width_mm
+    if seen.sheet.overall_mm > width + ROUNDING_MM:
+        yield Finding(
+            code="brake.width",
+            key="brake.width",
+            severity="stop",
+            station="sheet",
+            title=words(
+                "The wrapper's bends are {bend_mm} long, {brake} does {width_mm}",
+                bend_mm=seen.sheet.overall_mm,
+                brake=seen.workshop.brake.name,
+                width_mm=width,
+            ),
+            why=words(
+                "That is the tank along the wrapper with a {lip_mm} lip at each end for the inset pans.",
+                lip_mm=seen.solid.lip,
+            ),
+        )
+
+
+def pan_flange(seen: Studied) -> Iterator[Finding]:
+    """The pans' flanges are long enough to weld and to bend."""
+    rules, brake, flange = seen.workshop.rules, seen.workshop.brake, seen.sheet.flange_mm
+    least = max(rules.flange_least_mm, brake.shortest_flange_mm)
+    if flange < least - ROUNDING_MM:
+        yield Finding(
+            code="pan.flange",
+            key="pan.flange",
+            severity="caution",
+            station="sheet",
+            title=words("Pan flanges of {flange_mm} are short", flange_mm=flange),
+            why=words(
+                "They weld well from {weld_mm} (house rule) and {brake} bends {bend_mm} or more.",
+                weld_mm=rules.flange_least_mm,
+                brake=brake.name,
+                bend_mm=brake.shortest_flange_mm,
+            ),
+        )
+
+
+def pan_possible(seen: Studied) -> Iterator[Finding]:
+    """The end pans can be folded at all."""
+    if seen.sheet.impossible is not None:
+        yield Finding(
+            code="pan.impossible",
+            key="pan.impossible",
+            severity="stop",
+            station="sheet",
+            title=words("The end pans can't be folded"),
+            why=seen.sheet.impossible,
+        )
+
+
+def stock_sheet(seen: Studied) -> Iterator[Finding]:
+    """There is stock of this metal and thickness, and each part lies on a sheet of it."""
+    shell = seen.shell
+    stock = [s for s in seen.workshop.stock if s.metal == shell.metal and s.thickness_mm == shell.thickness_mm]
+    if not stock:
+        yield Finding(
+            code="stock.none",
+            key="stock.none",
+            severity="note",
+            station="sheet",
+            title=words("No {thickness_mm} {metal} in stock", thickness_mm=shell.thickness_mm, metal=shell.metal),
+            why=words("The workshop's list of sheets has none of this metal and thickness: it has to be bought in."),
+        )
+        return
+    for part in seen.sheet.parts:
+        if any(fits_on(part.length_mm, part.width_mm, s.length_mm, s.width_mm) for s in stock):
+            continue
+        largest = max(stock, key=lambda s: s.length_mm * s.width_mm)
+        yield Finding(
+            code="stock.size",
+            key=f"stock.size:{part.name}",
+            severity="stop",
+            station="sheet",
+            title=words(
+                "The {part} is {length_mm} × {width_mm}, larger than any sheet",
+                part=part.title.lower(),
+                length_mm=part.length_mm,
+                width_mm=part.width_mm,
+            ),
+            why=words(
+                "The largest in stock is {stock_length_mm} × {stock_width_mm}.",
+                stock_length_mm=largest.length_mm,
+                stock_width_mm=largest.width_mm,
+            ),
+        )
+
+
+def fits_on(
+    length_mm: float, width_mm: float, sheet_length_mm: float, sheet_width_mm: float, margin_mm: float = 0.0
+) -> bool:
+    """Whether a rectangle lies square on a sheet, turned by 90° if need be.
+
+    Parameters
+    ----------
+    length_mm, width_mm, sheet_length_mm, sheet_width_mm : float
+        [mm]
+    margin_mm : float
+        Edge of the sheet left unused on every side [mm].
+    """
+    long, short = sheet_length_mm - 2 * margin_mm, sheet_width_mm - 2 * margin_mm
+    upright = length_mm <= long and width_mm <= short
+    return upright or (width_mm <= long and length_mm <= short)
+
+
+RULES: tuple[Rule, ...] = (
+    bay_clearance,
+    bend_radius,
+    closed_box,
+    brake_width,
+    pan_possible,
+    stock_sheet,
+    capacity_below,
+    wall_thickness,
+    pan_flange,
+    capacity_beyond,
+)
+
+WEIGHT = {"stop": 0, "caution": 1, "note": 2}
+
+
+def judge(seen: Studied) -> list[Finding]:
+    """Every finding on a design, stops first, without remedies."""
+    found = [finding for rule in RULES for finding in rule(seen)]
+    return sorted(found, key=lambda finding: WEIGHT[finding.severity])

@@ -1,0 +1,47 @@
+"""The cut list as CSV."""
+
+import csv
+import io
+from collections.abc import Sequence
+
+from keel.studies.level import StrappingRow
+from keel.studies.sheet.wrapper import Sheet
+
+COLUMNS = (
+    "part", "quantity", "metal", "thickness_mm", "flat_length_mm", "flat_width_mm",
+    "bends", "area_m2_each", "mass_kg_each", "note",
+)  # fmt: skip
+
+
+def cut_list_csv(made: Sheet, *, metal: str, thickness_mm: float) -> bytes:
+    """The flat parts, a row each, as CSV (UTF-8, comma, header row, dot decimals)."""
+    rows = [
+        [
+            part.name,
+            part.quantity,
+            metal,
+            f"{thickness_mm:g}",
+            f"{part.length_mm:.2f}",
+            f"{part.width_mm:.2f}",
+            len(part.bends),
+            f"{part.area_mm2 / 1e6:.4f}",
+            f"{part.mass_kg:.3f}",
+            part.note,
+        ]
+        for part in made.parts
+    ]
+    return _csv(COLUMNS, rows)
+
+
+def strapping_csv(rows: list[StrappingRow]) -> bytes:
+    """A strapping table as CSV: level above the inner floor, litres, share of brimful."""
+    cells = [[f"{row.level_mm:.2f}", f"{row.volume_l:.4f}", f"{row.fraction:.6f}"] for row in rows]
+    return _csv(("level_mm", "volume_l", "fraction"), cells)
+
+
+def _csv(header: tuple[str, ...], rows: Sequence[Sequence[object]]) -> bytes:
+    stream = io.StringIO()
+    writer = csv.writer(stream, lineterminator="\r\n")
+    writer.writerow(header)
+    writer.writerows(rows)
+    return stream.getvalue().encode("utf-8")

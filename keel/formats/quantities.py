@@ -1,0 +1,44 @@
+"""Lengths, volumes and masses as a reader wants them on paper."""
+
+from typing import Literal
+
+from keel.reference.units import LITRES_PER_IMPERIAL_GALLON, LITRES_PER_US_GALLON, MM_PER_INCH
+from keel.studies.result import Value, metric
+
+ReaderUnits = Literal["mm_l", "in_usgal", "in_impgal"]
+SIXTEENTHS = 16
+
+
+def length_text(mm: float, units: ReaderUnits) -> str:
+    """A length in millimetres to 0.1, or in inches to the nearest 1/16."""
+    if units == "mm_l":
+        return f"{mm + 0.0:.1f}".removesuffix(".0")
+    sign, parts = ("-" if mm < 0 else ""), round(abs(mm) / MM_PER_INCH * SIXTEENTHS)
+    whole, over = divmod(parts, SIXTEENTHS)
+    if not over:
+        return f'{sign}{whole}"'
+    below = SIXTEENTHS
+    while over % 2 == 0:
+        over, below = over // 2, below // 2
+    return f'{sign}{whole} {over}/{below}"' if whole else f'{sign}{over}/{below}"'
+
+
+def volume_text(litres: float, units: ReaderUnits) -> str:
+    """A volume in litres, US gallons or imperial gallons, to 0.01."""
+    match units:
+        case "mm_l":
+            return f"{litres:.2f} L"
+        case "in_usgal":
+            return f"{litres / LITRES_PER_US_GALLON:.2f} US gal"
+        case "in_impgal":
+            return f"{litres / LITRES_PER_IMPERIAL_GALLON:.2f} imp gal"
+
+
+def quantity_text(name: str, value: Value, units: ReaderUnits) -> str:
+    """A sentence's quantity (see `Words`) in the reader's units; masses and forces stay metric."""
+    kind = name.rpartition("_")[2]
+    if isinstance(value, float | int) and kind == "mm":
+        return length_text(value, units) + (" mm" if units == "mm_l" else "")
+    if isinstance(value, float | int) and kind == "l":
+        return volume_text(value, units)
+    return metric(name, value)

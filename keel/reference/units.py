@@ -1,0 +1,11 @@
+"""Exact unit factors (international definitions)."""
+
+MM_PER_INCH = 25.4
+LITRES_PER_US_GALLON = 3.785411784
+LITRES_PER_IMPERIAL_GALLON = 4.54609
+KILOGRAMS_PER_POUND = 0.45359237
+STANDARD_GRAVITY = 9.80665
+"""Standard gravity [m/s²]."""
+
+MM3_PER_LITRE = 1e6
+MM3_PER_M3 = 1e9

@@ -1,0 +1,65 @@
+"""What every study's answer has in common."""
+
+from collections.abc import Callable
+
+from pydantic import BaseModel, ConfigDict
+
+Value = float | str
+
+
+class Result(BaseModel):
+    """A frozen answer. Field names carry the unit."""
+
+    model_config = ConfigDict(frozen=True)
+
+
+class Point(Result):
+    """A place in vehicle axes [mm]."""
+
+    x: float
+    y: float
+    z: float
+
+
+class Words(Result):
+    """A sentence whose quantities stay numbers until somebody reads it in their own units.
+
+    `text` names its quantities in braces; the ending of a name is its unit: `{gap_mm}`,
+    `{rated_l}`, `{mass_kg}`, `{weld_m}`, `{stress_mpa}`, `{head_kpa}`, `{share_pct}` (a
+    fraction shown as per cent), `{bump_g}`, `{rise_k}`. Other names are shown as they are.
+    """
+
+    text: str
+    values: dict[str, Value] = {}
+
+    def plain(self, show: "Callable[[str, Value], str] | None" = None) -> str:
+        """The sentence with its quantities in metric units, or as `show(name, value)` puts them."""
+        shown = {name: (show or metric)(name, value) for name, value in self.values.items()}
+        return self.text.format_map(shown)
+
+
+def words(text: str, **values: Value) -> Words:
+    """Shorthand for a sentence and its quantities."""
+    return Words(text=text, values=values)
+
+
+METRIC: dict[str, tuple[str, float]] = {
+    "mm": ("{:.1f} mm", 1),
+    "l": ("{:.2f} L", 1),
+    "kg": ("{:.2f} kg", 1),
+    "m": ("{:.2f} m", 1),
+    "mpa": ("{:.0f} MPa", 1),
+    "kpa": ("{:.1f} kPa", 1),
+    "pct": ("{:.1f} %", 100),
+    "g": ("{:g} g", 1),
+    "k": ("{:g} K", 1),
+}
+
+
+def metric(name: str, value: Value) -> str:
+    """A quantity in metric units, by the ending of its name."""
+    if isinstance(value, str):
+        return value
+    shape, factor = METRIC.get(name.rpartition("_")[2], ("{:g}", 1))
+    shown = shape.format(round(value * factor, 6) + 0.0)
+    return shown.replace("-0.0 ", "0.0 ").replace(".0 mm", " mm")

@@ -1,0 +1,68 @@
+"""A flat part: its outline, bend lines and marks, ready to be cut."""
+
+from typing import Literal
+
+from keel.studies.result import Result
+
+Spot = tuple[float, float]
+"""A place on the flat [mm] from its left and its lower edge."""
+
+Direction = Literal["up", "down"]
+
+
+class Bend(Result):
+    """A bend line on the flat. Up is towards the reader, who sees the inside of the tank."""
+
+    start: Spot
+    end: Spot
+    direction: Direction
+    angle_deg: float
+    radius_mm: float
+    order: int
+    deduction_mm: float
+
+
+class Mark(Result):
+    """A line to etch: where another part comes to stand."""
+
+    start: Spot
+    end: Spot
+    label: str
+
+
+class FlatPart(Result):
+    """One part as it lies flat, its inside face up, datum edges x = 0 and y = 0."""
+
+    name: str
+    title: str
+    quantity: int
+    length_mm: float
+    width_mm: float
+    outline: list[Spot]
+    bends: list[Bend]
+    marks: list[Mark]
+    area_mm2: float
+    mass_kg: float
+    note: str
+
+
+def polygon_area(outline: list[Spot]) -> float:
+    """Area of a simple polygon [mm²], whichever way round it goes (shoelace formula)."""
+    twice = 0.0
+    for (x0, y0), (x1, y1) in zip(outline, [*outline[1:], outline[0]], strict=True):
+        twice += x0 * y1 - x1 * y0
+    return abs(twice) / 2
+
+
+def rectangle(length_mm: float, width_mm: float) -> list[Spot]:
+    """Outline of a rectangle from the datum corner, counter-clockwise."""
+    return [(0.0, 0.0), (length_mm, 0.0), (length_mm, width_mm), (0.0, width_mm)]
+
+
+def notched_rectangle(length_mm: float, width_mm: float, notch_mm: float) -> list[Spot]:
+    """Outline of a rectangle with a square notch at each corner, counter-clockwise."""
+    a, b, n = length_mm, width_mm, notch_mm
+    return [
+        (n, 0.0), (a - n, 0.0), (a - n, n), (a, n), (a, b - n), (a - n, b - n),
+        (a - n, b), (n, b), (n, b - n), (0.0, b - n), (0.0, n), (n, n),
+    ]  # fmt: skip

@@ -1,0 +1,327 @@
+"""A box shell as one wrapper and two inset end pans: flats, notches, seams."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from keel.design.document import Design
+from keel.design.sheet import SeamPlace
+from keel.design.shell import BoxShell
+from keel.design.workshop import Workshop
+from keel.reference.metals import METALS
+from keel.reference.units import MM3_PER_M3
+from keel.solid.box import BoxSolid, solid_of
+from keel.studies.result import Result, Words, words
+from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
+from keel.studies.sheet.parts import (
+    Bend,
+    Direction,
+    FlatPart,
+    Mark,
+    Spot,
+    notched_rectangle,
+    polygon_area,
+    rectangle,
+)
+
+
+class Seam(Result):
+    """One weld, counted once."""
+
+    name: str
+    length_mm: float
+    at_floor: bool
+
+
+class Notch(Result):
+    """The pans' corner notch and the three things that ask for it."""
+
+    side_mm: float
+    by_rule_mm: float
+    flanges_clear_mm: float
+    wrapper_radius_mm: float
+
+
+class Sheet(Result):
+    """The flat parts of a shell and what joining them takes."""
+
+    parts: list[FlatPart]
+    impossible: Words | None
+    k: float
+    k_source: Literal["workshop"] = "workshop"
+    bend_deduction_mm: float
+    flange_mm: float
+    pan_gap_mm: float
+    notch: Notch
+    section_inside_mm: tuple[float, float]
+    overall_mm: float
+    seams: list[Seam]
+    weld_mm: float
+    weld_at_floor_mm: float
+    corner_fill_mm: float
+    bends: int
+    mass_kg: float | None
+
+
+@dataclass(frozen=True)
+class _Scheme:
+    """What the parts of one shell share [mm]."""
+
+    shell: BoxShell
+    solid: BoxSolid
+    k: float
+    seam: SeamPlace
+    pan_gap: float
+    notch_clearance: float
+
+    @property
+    def deduction(self) -> float:
+        return bend_deduction(90, self.solid.radius, self.solid.thickness, self.k)
+
+    @property
+    def section(self) -> tuple[float, float]:
+        """Outside width and height of the wrapped section."""
+        size = self.solid.body.size
+        return size[self.solid.across], size[2]
+
+    @property
+    def overall(self) -> float:
+        """Length of the wrapper along its axis, lips included."""
+        return self.solid.overall.size[self.solid.wrap]
+
+
+def sheet(design: Design, workshop: Workshop) -> Sheet | None:
+    """Flat parts for a design's box shell.
+
+    Parameters
+    ----------
+    design : Design
+        Shell and sheet scheme.
+    workshop : Workshop
+        K factors and house rules.
+
+    Returns
+    -------
+    Sheet or None
+        None without a shell. Where the pans can't be folded, `parts` is empty and
+        `impossible` says why.
+    """
+    shell = design.shell
+    if shell is None:
+        return None
+    scheme = _Scheme(
+        shell=shell,
+        solid=solid_of(shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules),
+        k=workshop.k_for(shell.metal),
+        seam=design.sheet.seam,
+        pan_gap=design.sheet.pan_gap_mm if design.sheet.pan_gap_mm is not None else workshop.rules.pan_gap_mm,
+        notch_clearance=workshop.rules.notch_clearance_mm,
+    )
+    notch = pan_notch(scheme)
+    impossible = _why_impossible(scheme, notch)
+    parts = [] if impossible else [_wrapper(scheme), _pan(scheme, notch)]
+    seams = _seams(scheme)
+    width, height = scheme.section
+    walls = 2 * shell.thickness_mm
+    return Sheet(
+        parts=parts,
+        impossible=impossible,
+        k=scheme.k,
+        bend_deduction_mm=scheme.deduction,
+        flange_mm=scheme.solid.flange,
+        pan_gap_mm=scheme.pan_gap,
+        notch=notch,
+        section_inside_mm=(width - walls, height - walls),
+        overall_mm=scheme.overall,
+        seams=seams,
+        weld_mm=sum(seam.length_mm for seam in seams),
+        weld_at_floor_mm=sum(seam.length_mm for seam in seams if seam.at_floor),
+        corner_fill_mm=8 * scheme.solid.flange,
+        bends=sum(len(part.bends) * part.quantity for part in parts),
+        mass_kg=sum(part.mass_kg * part.quantity for part in parts) if parts else None,
+    )
+
+
+def wrapper_legs(width_mm: float, height_mm: float, thickness_mm: float, seam: SeamPlace) -> list[float]:
+    """Outside legs of a wrapper from its closing seam round to it again [mm].
+
+    Parameters
+    ----------
+    width_mm, height_mm : float
+        Outside of the section [mm].
+    thickness_mm : float
+        Sheet thickness [mm].
+    seam : str
+        `lid`, `floor`, `side`: half way along that face (four bends). `corner butt`: at a
+        corner of the lid, the first leg running to the outer face and the last butting
+        against its inner face. `corner open`: both legs stop at the other's inner face.
+    """
+    w, h, t = width_mm, height_mm, thickness_mm
+    match seam:
+        case "lid" | "floor":
+            return [w / 2, h, w, h, w / 2]
+        case "side":
+            return [h / 2, w, h, w, h / 2]
+        case "corner butt":
+            return [h, w, h, w - t]
+        case "corner open":
+            return [h - t, w, h, w - t]
+
+
+def folding_order(bends: int) -> list[int]:
+    """Which bend is made when: from the free edges inward, so that the last one closes the wrapper.
+
+    Returns
+    -------
+    list of int, shape (bends,)
+        Turn of each bend, counted from 1, in the order of the lines on the flat.
+    """
+    turns, low, high = [0] * bends, 0, bends - 1
+    for turn in range(1, bends + 1):
+        if turn % 2:
+            turns[low], low = turn, low + 1
+        else:
+            turns[high], high = turn, high - 1
+    return turns
+
+
+def _wrapper(scheme: _Scheme) -> FlatPart:
+    legs = wrapper_legs(*scheme.section, scheme.solid.thickness, scheme.seam)
+    deductions = [scheme.deduction] * (len(legs) - 1)
+    length, width = flat_length(legs, deductions), scheme.overall
+    bends = [
+        _bend(scheme, (at, 0.0), (at, width), "up", turn)
+        for at, turn in zip(bend_lines(legs, deductions), folding_order(len(deductions)), strict=True)
+    ]
+    flange = scheme.solid.flange
+    marks = [Mark(start=(0.0, at), end=(length, at), label="inside face of end pan") for at in (flange, width - flange)]
+    return _part(
+        scheme,
+        name="wrapper",
+        title="Wrapper",
+        quantity=1,
+        outline=rectangle(length, width),
+        bends=bends,
+        marks=marks,
+        note="Inside of the tank faces you. Bend from the free edges inward; the last bend closes it.",
+    )
+
+
+def pan_base(scheme: _Scheme) -> tuple[float, float]:
+    """Outside of a pan's base [mm]: the wrapper's inside less the gap on each side."""
+    width, height = scheme.section
+    less = 2 * (scheme.solid.thickness + scheme.pan_gap)
+    return width - less, height - less
+
+
+def pan_notch(scheme: _Scheme) -> Notch:
+    """Side of the pans' square corner notch [mm].
+
+    The largest of: flange + clearance (the rule); F − BD + t, below which a flange's end runs
+    into its neighbour; F − BD + r − gap, below which it runs into the wrapper's inside radius.
+    """
+    flange, deduction = scheme.solid.flange, scheme.deduction
+    by_rule = flange + scheme.notch_clearance
+    clear = flange - deduction + scheme.solid.thickness
+    radius = flange - deduction + scheme.solid.radius - scheme.pan_gap
+    return Notch(
+        side_mm=max(by_rule, clear, radius),
+        by_rule_mm=by_rule,
+        flanges_clear_mm=clear,
+        wrapper_radius_mm=radius,
+    )
+
+
+def _pan(scheme: _Scheme, notch: Notch) -> FlatPart:
+    base_width, base_height = pan_base(scheme)
+    flange, deduction = scheme.solid.flange, scheme.deduction
+    length = flat_length([flange, base_width, flange], [deduction] * 2)
+    width = flat_length([flange, base_height, flange], [deduction] * 2)
+    n, line = notch.side_mm, flange - deduction / 2
+    bends = [
+        _bend(scheme, (line, n), (line, width - n), "down", 1),
+        _bend(scheme, (length - line, n), (length - line, width - n), "down", 2),
+        _bend(scheme, (n, line), (length - n, line), "down", 3),
+        _bend(scheme, (n, width - line), (length - n, width - line), "down", 4),
+    ]
+    return _part(
+        scheme,
+        name="end-pan",
+        title="End pan",
+        quantity=2,
+        outline=notched_rectangle(length, width, n),
+        bends=bends,
+        marks=[],
+        note="Inside of the tank faces you; the flanges go away from you, outward. Long side lies across the tank."
+        if base_width >= base_height
+        else "Inside of the tank faces you; the flanges go away from you, outward. Long side stands upright.",
+    )
+
+
+def _bend(scheme: _Scheme, start: Spot, end: Spot, direction: Direction, order: int) -> Bend:
+    return Bend(
+        start=start,
+        end=end,
+        direction=direction,
+        angle_deg=90,
+        radius_mm=scheme.solid.radius,
+        order=order,
+        deduction_mm=scheme.deduction,
+    )
+
+
+def _part(
+    scheme: _Scheme,
+    *,
+    name: str,
+    title: str,
+    quantity: int,
+    outline: list[Spot],
+    bends: list[Bend],
+    marks: list[Mark],
+    note: str,
+) -> FlatPart:
+    area = polygon_area(outline)
+    density = METALS[scheme.shell.metal].density_kg_per_m3
+    return FlatPart(
+        name=name,
+        title=title,
+        quantity=quantity,
+        length_mm=max(x for x, _ in outline),
+        width_mm=max(y for _, y in outline),
+        outline=outline,
+        bends=bends,
+        marks=marks,
+        area_mm2=area,
+        mass_kg=area * scheme.solid.thickness * density / MM3_PER_M3,
+        note=note,
+    )
+
+
+def _why_impossible(scheme: _Scheme, notch: Notch) -> Words | None:
+    bends = scheme.solid.radius + scheme.solid.thickness
+    notches = notch.side_mm - scheme.solid.flange + scheme.deduction
+    least = 2 * max(bends, notches)
+    smallest = min(pan_base(scheme))
+    if smallest > least:
+        return None
+    return words(
+        "An end pan {base_mm} across has no room left between its bends and notches: it needs more than {least_mm}.",
+        base_mm=smallest,
+        least_mm=least,
+    )
+
+
+def _seams(scheme: _Scheme) -> list[Seam]:
+    width, height = scheme.section
+    closing = Seam(name="closing seam", length_mm=scheme.overall, at_floor=scheme.seam == "floor")
+    ends = ("rear", "front") if scheme.solid.wrap == 0 else ("right", "left")
+    pans = [
+        Seam(name=f"{end} pan, {where}", length_mm=length, at_floor=at_floor)
+        for end in ends
+        for where, length, at_floor in (
+            ("floor edge", width, True),
+            ("lid edge", width, False),
+            ("upright edges", 2 * height, False),
+        )
+    ]
+    return [closing, *pans]

@@ -1,0 +1,45 @@
+"""`manage.py load_demo`: the demo workshop, once. What is there already is left alone."""
+
+from typing import Any
+
+from django.core.management.base import BaseCommand
+from django.db import transaction
+
+from keel.formats.document import design_from
+from server.demo import saltmarsh
+from server.jobs.models import Customer, Job, TankDesign
+from server.workshop.models import Person, Workshop
+
+
+class Command(BaseCommand):
+    """Loads the demo workshop when it isn't there yet."""
+
+    help = "Load the demo workshop, unless it is there already."
+
+    @transaction.atomic
+    def handle(self, *_args: Any, **_options: Any) -> None:
+        """Load everything in one go, or nothing."""
+        if Workshop.objects.filter(name=saltmarsh.WORKSHOP).exists():
+            return
+        workshop = Workshop.objects.create(name=saltmarsh.WORKSHOP, rules=saltmarsh.RULES)
+        for username, name, role in saltmarsh.PEOPLE:
+            person = Person(workshop=workshop, username=username, name=name, role=role)
+            person.set_password(saltmarsh.PASSWORD)
+            person.save()
+        author = Person.objects.get(username=saltmarsh.PEOPLE[0][0])
+        for name, contact, note in saltmarsh.CUSTOMERS:
+            Customer.objects.create(workshop=workshop, name=name, contact=contact, note=note)
+        for entry in saltmarsh.JOBS:
+            self._load_job(workshop, author, entry)
+        self.stdout.write("  demo workshop loaded")
+
+    def _load_job(self, workshop: Workshop, author: Person, entry: dict[str, Any]) -> None:
+        job = Job.opened(
+            workshop,
+            title=entry["title"],
+            customer=workshop.customers.get(name=entry["customer"]),
+            state=entry["state"],
+            note=entry["note"],
+        )
+        for name, document in entry["designs"]:
+            TankDesign.started(job, name, design_from(document), author, note="measured and sketched")

@@ -1,0 +1,166 @@
+"""The tank and its parts, drawn on paper."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+
+from keel.evaluate import Block, Evaluation
+from keel.formats.quantities import ReaderUnits, length_text
+from keel.studies.sheet.parts import FlatPart
+
+METAL, FUEL, BEND, TEXT = HexColor("#35505c"), HexColor("#f3c68f"), HexColor("#4b3fa0"), HexColor("#1d262b")
+GAP = 12 * mm
+
+
+@dataclass(frozen=True)
+class Frame:
+    """A piece of the page [points]."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+
+
+@dataclass(frozen=True)
+class Pen:
+    """Turns millimetres of a view into points of the page."""
+
+    canvas: Canvas
+    x: float
+    y: float
+    scale: float
+
+    def box(self, low: Sequence[float], high: Sequence[float], fill: int = 0) -> None:
+        """A rectangle between two corners of the view [mm]."""
+        self.canvas.rect(
+            self.x + low[0] * self.scale,
+            self.y + low[1] * self.scale,
+            (high[0] - low[0]) * self.scale,
+            (high[1] - low[1]) * self.scale,
+            stroke=1 - fill,
+            fill=fill,
+        )
+
+
+def _corner(block: Block, which: str) -> tuple[float, float, float]:
+    point = block.low if which == "low" else block.high
+    return point.x, point.y, point.z
+
+
+def draw_views(canvas: Canvas, frame: Frame, answer: Evaluation, units: ReaderUnits) -> None:
+    """Plan over elevation, end view beside the elevation, fuel at rated capacity."""
+    shape = answer.geometry
+    if shape is None:
+        return
+    low, high = _corner(shape.overall, "low"), _corner(shape.overall, "high")
+    size = [b - a for a, b in zip(low, high, strict=True)]
+    scale = min((frame.width - 3 * GAP) / (size[0] + size[1]), (frame.height - 3 * GAP) / (size[1] + size[2]))
+    left, base = frame.x + GAP, frame.y + GAP
+    views = (
+        ("Plan, from above", (0, 1), left, base + size[2] * scale + GAP, (0,)),
+        ("Elevation, from the right", (0, 2), left, base, (0, 2)),
+        ("End, from the front", (1, 2), left + size[0] * scale + 2 * GAP, base, (1,)),
+    )
+    for title, axes, x, y, measured in views:
+        _view(canvas, answer, Pen(canvas, x, y, scale), (axes[0], axes[1]))
+        _sizes(canvas, answer, Pen(canvas, x, y, scale), (axes[0], axes[1]), measured, units)
+        canvas.setFillColor(TEXT)
+        canvas.setFont("Helvetica", 7)
+        canvas.drawString(x, y + size[axes[1]] * scale + 2 * mm, title)
+
+
+def _view(canvas: Canvas, answer: Evaluation, pen: Pen, axes: tuple[int, int]) -> None:
+    shape = answer.geometry
+    if shape is None:
+        return
+    origin = _corner(shape.overall, "low")
+
+    def flat(point: Sequence[float]) -> tuple[float, float]:
+        return point[axes[0]] - origin[axes[0]], point[axes[1]] - origin[axes[1]]
+
+    inner_low, inner_high = _corner(shape.inner, "low"), _corner(shape.inner, "high")
+    top = (inner_high[0], inner_high[1], answer.fill.surface_z_mm if answer.fill else inner_low[2])
+    canvas.setFillColor(FUEL)
+    pen.box(flat(inner_low), flat(top), fill=1)
+    canvas.setStrokeColor(METAL)
+    canvas.setLineWidth(0.4)
+    for block in (shape.overall, shape.inner):
+        pen.box(flat(_corner(block, "low")), flat(_corner(block, "high")))
+    canvas.setLineWidth(1)
+    pen.box(flat(_corner(shape.body, "low")), flat(_corner(shape.body, "high")))
+
+
+def _sizes(
+    canvas: Canvas,
+    answer: Evaluation,
+    pen: Pen,
+    axes: tuple[int, int],
+    measured: tuple[int, ...],
+    units: ReaderUnits,
+) -> None:
+    shape = answer.geometry
+    if shape is None:
+        return
+    body_low, body_high, start = (
+        _corner(shape.body, "low"), _corner(shape.body, "high"), _corner(shape.overall, "low"),
+    )  # fmt: skip
+    canvas.setFillColor(TEXT)
+    for axis in measured:
+        text = length_text(body_high[axis] - body_low[axis], units)
+        middle = (body_low[axis] + body_high[axis]) / 2 - start[axis]
+        if axis == axes[0]:
+            _across(canvas, pen.x + middle * pen.scale, pen.y - 5 * mm, text)
+        else:
+            _upright(canvas, pen.x - 3 * mm, pen.y + middle * pen.scale, text)
+
+
+def draw_part(canvas: Canvas, frame: Frame, part: FlatPart, units: ReaderUnits) -> None:
+    """A flat part with its bend lines, their distance from the datum edge, and its sizes."""
+    scale = min((frame.width - 2 * GAP) / part.length_mm, (frame.height - 2 * GAP) / part.width_mm)
+    x, y = frame.x + GAP, frame.y + GAP
+    pen = Pen(canvas, x, y, scale)
+    canvas.setStrokeColor(METAL)
+    canvas.setLineWidth(0.8)
+    path = canvas.beginPath()
+    for step, (u, v) in enumerate(part.outline):
+        (path.moveTo if step == 0 else path.lineTo)(x + u * scale, y + v * scale)
+    path.close()
+    canvas.drawPath(path)
+    _bends(canvas, pen, part, units)
+    canvas.setFillColor(TEXT)
+    title = (
+        f"{part.title} x {part.quantity}: {length_text(part.length_mm, units)} x {length_text(part.width_mm, units)}"
+    )
+    canvas.setFont("Helvetica-Bold", 8)
+    canvas.drawString(x, y + part.width_mm * scale + 2 * mm, title)
+
+
+def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None:
+    canvas.setStrokeColor(BEND)
+    canvas.setFillColor(BEND)
+    canvas.setLineWidth(0.5)
+    for bend in part.bends:
+        canvas.setDash(*((6, 2) if bend.direction == "up" else (1.5, 2)))
+        (u0, v0), (u1, v1) = bend.start, bend.end
+        canvas.line(pen.x + u0 * pen.scale, pen.y + v0 * pen.scale, pen.x + u1 * pen.scale, pen.y + v1 * pen.scale)
+        label = f"{length_text(u0 if u0 == u1 else v0, units)}"
+        if u0 == u1:
+            _across(canvas, pen.x + u0 * pen.scale, pen.y - 4 * mm, label)
+            _across(canvas, pen.x + u0 * pen.scale, pen.y - 7.5 * mm, f"{bend.order} {bend.direction}")
+        else:
+            _upright(canvas, pen.x - 2 * mm, pen.y + v0 * pen.scale, f"{label}  {bend.order} {bend.direction}")
+    canvas.setDash()
+
+
+def _across(canvas: Canvas, x: float, y: float, text: str) -> None:
+    canvas.setFont("Helvetica", 7)
+    canvas.drawCentredString(x, y, text)
+
+
+def _upright(canvas: Canvas, x: float, y: float, text: str) -> None:
+    canvas.setFont("Helvetica", 7)
+    canvas.drawRightString(x, y - 2, text)

@@ -1,0 +1,141 @@
+"""The job sheet: one page with the tank, its figures and its flat parts."""
+
+import io
+from dataclasses import dataclass
+from datetime import datetime
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4, landscape
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+
+from keel.design.document import Design
+from keel.evaluate import Evaluation
+from keel.formats.quantities import ReaderUnits, length_text, quantity_text, volume_text
+from server.papers.drawing import Frame, draw_part, draw_views
+
+INK, QUIET, FUEL, ACCENT = HexColor("#1d262b"), HexColor("#66757c"), HexColor("#c96f12"), HexColor("#4b3fa0")
+WIDTH, HEIGHT = landscape(A4)
+MARGIN = 10 * mm
+MOST_FINDINGS = 7
+
+
+@dataclass(frozen=True)
+class Heading:
+    """What stands over the sheet."""
+
+    workshop: str
+    job: str
+    customer: str
+    design: str
+    revision: int
+    saved: datetime
+    author: str
+    units: str
+
+    @property
+    def reader(self) -> ReaderUnits:
+        """Units of the person who prints."""
+        return "in_usgal" if self.units == "in_usgal" else "in_impgal" if self.units == "in_impgal" else "mm_l"
+
+
+def job_sheet_pdf(heading: Heading, design: Design, answer: Evaluation) -> bytes:
+    """The job sheet of a design that has a shell, as a one-page A4 PDF."""
+    stream = io.BytesIO()
+    canvas = Canvas(stream, pagesize=(WIDTH, HEIGHT))
+    canvas.setTitle(f"{heading.job}: {heading.design} r{heading.revision}")
+    canvas.setAuthor(heading.author or heading.workshop)
+    _head(canvas, heading)
+    _views(canvas, heading, answer)
+    _figures(canvas, heading, design, answer)
+    _flats(canvas, heading, answer)
+    _foot(canvas)
+    canvas.showPage()
+    canvas.save()
+    return stream.getvalue()
+
+
+def _text(canvas: Canvas, x: float, y: float, text: str, size: float = 8, bold: bool = False) -> None:
+    canvas.setFont("Helvetica-Bold" if bold else "Helvetica", size)
+    canvas.drawString(x, y, text)
+
+
+def _head(canvas: Canvas, heading: Heading) -> None:
+    top = HEIGHT - MARGIN
+    canvas.setFillColor(INK)
+    _text(canvas, MARGIN, top - 12, f"{heading.job} - {heading.design}", 14, bold=True)
+    who = " - ".join(part for part in (heading.workshop, heading.customer) if part)
+    _text(canvas, MARGIN, top - 24, who, 9)
+    kept = f"revision {heading.revision}, {heading.saved:%Y-%m-%d %H:%M} UTC, {heading.author}"
+    canvas.setFont("Helvetica", 8)
+    canvas.drawRightString(WIDTH - MARGIN, top - 12, kept)
+    unit = "mm and litres" if heading.reader == "mm_l" else "inches to 1/16; gallons"
+    canvas.drawRightString(WIDTH - MARGIN, top - 24, f"Job sheet, sizes in {unit}; drawings not to scale")
+    canvas.setStrokeColor(INK)
+    canvas.line(MARGIN, top - 30, WIDTH - MARGIN, top - 30)
+
+
+def _views(canvas: Canvas, heading: Heading, answer: Evaluation) -> None:
+    frame = Frame(MARGIN, HEIGHT - 118 * mm, 178 * mm, 93 * mm)
+    draw_views(canvas, frame, answer, heading.reader)
+
+
+def _figures(canvas: Canvas, heading: Heading, design: Design, answer: Evaluation) -> None:
+    shell, figures, made, held = design.shell, answer.figures, answer.sheet, answer.capacity
+    if shell is None or figures is None or made is None or held is None:
+        return
+    units, x, y = heading.reader, WIDTH - 92 * mm, HEIGHT - 27 * mm
+    rows = [
+        ("Fuel", design.brief.fuel),
+        ("Brimful", volume_text(figures.brimful_l, units)),
+        (f"Rated (ullage {held.ullage_fraction:.2%})", volume_text(figures.rated_l, units)),
+        ("Empty mass", f"{figures.empty_kg:.1f} kg" if figures.empty_kg is not None else "-"),
+        ("Full mass", f"{figures.full_kg:.1f} kg" if figures.full_kg is not None else "-"),
+        ("Metal", f"{shell.metal}, {length_text(shell.thickness_mm, 'mm_l')} mm"),
+        (
+            "Bend, inside radius",
+            f"{shell.bend_radius_mm:g} mm, K {made.k:g}, deduction {made.bend_deduction_mm:.2f} mm",
+        ),
+        ("Weld", f"{figures.weld_m:.2f} m, {made.weld_at_floor_mm / 1000:.2f} m of it at the floor"),
+        ("Pan flange / gap", f"{made.flange_mm:g} / {made.pan_gap_mm:g} mm"),
+        ("Pan notch", f"{made.notch.side_mm:.2f} mm square"),
+    ]
+    for label, value in rows:
+        canvas.setFillColor(QUIET)
+        _text(canvas, x, y, label)
+        canvas.setFillColor(INK)
+        _text(canvas, x + 34 * mm, y, value, bold=True)
+        y -= 4.6 * mm
+    _findings(canvas, heading, answer, x, y - 2 * mm)
+
+
+def _findings(canvas: Canvas, heading: Heading, answer: Evaluation, x: float, y: float) -> None:
+    _text(canvas, x, y, "Findings still open" if answer.findings else "No findings open", 9, bold=True)
+    for finding in answer.findings[:MOST_FINDINGS]:
+        y -= 4.4 * mm
+        said = finding.title.plain(lambda name, value: quantity_text(name, value, heading.reader))
+        _text(canvas, x, y, f"{finding.severity.upper()}: {said}"[:78], 7.5)
+    if len(answer.findings) > MOST_FINDINGS:
+        _text(canvas, x, y - 4.4 * mm, f"and {len(answer.findings) - MOST_FINDINGS} more", 7.5)
+
+
+def _flats(canvas: Canvas, heading: Heading, answer: Evaluation) -> None:
+    parts = answer.sheet.parts if answer.sheet else []
+    _text(canvas, MARGIN, 88 * mm, "Flat parts, inside face up; sizes from the lower left datum corner", 9, bold=True)
+    width = (WIDTH - 2 * MARGIN) / max(1, len(parts))
+    for place, part in enumerate(parts):
+        frame = Frame(MARGIN + place * width, 22 * mm, width - 6 * mm, 62 * mm)
+        draw_part(canvas, frame, part, heading.reader)
+
+
+def _foot(canvas: Canvas) -> None:
+    canvas.setStrokeColor(INK)
+    canvas.line(MARGIN, 17 * mm, WIDTH - MARGIN, 17 * mm)
+    canvas.setFillColor(INK)
+    lines = [
+        "Leak-test before any paint, lining or fuel. No flame, cutting or grinding on a tank that has held fuel "
+        "without a gas reading. Prove a bend on a test strip of the same sheet before cutting.",
+        "The figures advise. Local code, the rulebook and licensed trades decide; an inspector or engineer signs.",
+    ]
+    for row, line in enumerate(lines):
+        _text(canvas, MARGIN, 12.5 * mm - row * 4 * mm, line, 7.5)

@@ -1,0 +1,58 @@
+"""Workshops and the people in them. Every other row belongs to a workshop."""
+
+from django.contrib.auth.models import AbstractUser
+from django.db import models
+
+from keel.design.workshop import Workshop as WorkshopRules
+
+
+class Workshop(models.Model):
+    """A workshop with its rules and machines, as the core's document."""
+
+    name = models.CharField(max_length=80)
+    rules = models.JSONField(default=dict)
+    version = models.PositiveIntegerField(default=1)
+
+    def __str__(self) -> str:
+        return self.name
+
+    def document(self) -> WorkshopRules:
+        """House rules, machines and stock for the core; what was never set has its default."""
+        return WorkshopRules.model_validate(self.rules)
+
+
+class Role(models.TextChoices):
+    """What a person may do."""
+
+    OWNER = "owner"
+    FABRICATOR = "fabricator"
+    VIEWER = "viewer"
+
+
+class Units(models.TextChoices):
+    """Units a person reads and types."""
+
+    MM_L = "mm_l"
+    IN_USGAL = "in_usgal"
+    IN_IMPGAL = "in_impgal"
+
+
+class Theme(models.TextChoices):
+    """Light, dark, or as the device says."""
+
+    SYSTEM = "system"
+    LIGHT = "light"
+    DARK = "dark"
+
+
+class Person(AbstractUser):
+    """Somebody who signs in; belongs to one workshop."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.PROTECT, related_name="people")
+    role = models.CharField(max_length=12, choices=Role.choices, default=Role.VIEWER)
+    name = models.CharField(max_length=80)
+    units = models.CharField(max_length=12, choices=Units.choices, default=Units.MM_L)
+    theme = models.CharField(max_length=8, choices=Theme.choices, default=Theme.SYSTEM)
+
+    def __str__(self) -> str:
+        return self.name or self.username
