@@ -12,7 +12,8 @@ K_BY_FAMILY: dict[MetalFamily, float] = {"steel": 0.42, "stainless": 0.45, "alum
 """Usual K for air bends, until the shop's own test strip says better."""
 
 Fraction = Annotated[float, Field(ge=0, le=1)]
-KFactor = Annotated[float, Field(ge=0.2, le=0.5)]
+K_LEAST, K_MOST = 0.2, 0.5
+KFactor = Annotated[float, Field(ge=K_LEAST, le=K_MOST)]
 
 
 def _usual_k() -> dict[MetalName, float]:

@@ -1,13 +1,16 @@
 """The workshop's rules and machines."""
 
-from typing import Any
+from typing import Annotated, Any
 
 from django.db import transaction
 from ninja import Router, Schema
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from keel.design.faults import faults
+from keel.design.base import LONGEST_MM
+from keel.design.workshop import K_LEAST, K_MOST
 from keel.design.workshop import Workshop as WorkshopRules
+from keel.studies.sheet.bends import k_from_strip
 from server.http.errors import ApiError, ErrorOut
 from server.workshop.guard import Request, anyone, owner
 from server.workshop.models import Workshop
@@ -60,3 +63,33 @@ def write_workshop(request: Request, data: WorkshopIn) -> WorkshopOut:
         workshop.version += 1
         workshop.save()
     return workshop_out(workshop)
+
+
+StripLength = Annotated[float, Field(gt=0, le=LONGEST_MM, allow_inf_nan=False)]
+
+
+class Strip(Schema):
+    """A test strip: its length flat, both outside legs after one bend, thickness and inside radius."""
+
+    flat_mm: StripLength
+    leg_a_mm: StripLength
+    leg_b_mm: StripLength
+    thickness_mm: Annotated[float, Field(gt=0, le=25, allow_inf_nan=False)]
+    radius_mm: Annotated[float, Field(ge=0, le=LONGEST_MM, allow_inf_nan=False)]
+    angle_deg: Annotated[float, Field(gt=0, lt=180, allow_inf_nan=False)] = 90
+
+
+class StripAnswer(Schema):
+    """K, and whether it is one a brake can have."""
+
+    k: float
+    usable: bool
+
+
+@router.post("workshop/k-from-strip", response={200: StripAnswer, 422: ErrorOut}, auth=anyone)
+def strip_k(request: Request, strip: Strip) -> StripAnswer:
+    """K of the brake from a measured test strip. Nothing is stored."""
+    k = k_from_strip(
+        strip.flat_mm, (strip.leg_a_mm, strip.leg_b_mm), strip.angle_deg, strip.thickness_mm, strip.radius_mm
+    )
+    return StripAnswer(k=k, usable=K_LEAST <= k <= K_MOST)

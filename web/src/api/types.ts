@@ -383,6 +383,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/k-from-strip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strip K
+         * @description K of the brake from a measured test strip. Nothing is stored.
+         */
+        post: operations["server_workshop_api_settings_strip_k"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1692,6 +1712,37 @@ export interface components {
             volume_l: number;
         };
         /**
+         * Strip
+         * @description A test strip: its length flat, both outside legs after one bend, thickness and inside radius.
+         */
+        Strip: {
+            /**
+             * Angle Deg
+             * @default 90
+             */
+            angle_deg: number;
+            /** Flat Mm */
+            flat_mm: number;
+            /** Leg A Mm */
+            leg_a_mm: number;
+            /** Leg B Mm */
+            leg_b_mm: number;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+        };
+        /**
+         * StripAnswer
+         * @description K, and whether it is one a brake can have.
+         */
+        StripAnswer: {
+            /** K */
+            k: number;
+            /** Usable */
+            usable: boolean;
+        };
+        /**
          * Words
          * @description A sentence whose quantities stay numbers until somebody reads it in their own units.
          *
@@ -2720,6 +2771,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_workshop_api_settings_strip_k: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Strip"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StripAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,0 +1,19 @@
+import js from '@eslint/js'
+import globals from 'globals'
+import hooks from 'eslint-plugin-react-hooks'
+import tseslint from 'typescript-eslint'
+
+export default tseslint.config(
+  { ignores: ['dist', 'node_modules', 'src/api/types.ts'] },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  hooks.configs.flat.recommended,
+  {
+    languageOptions: { globals: globals.browser },
+    rules: {
+      'max-lines': ['error', { max: 320, skipBlankLines: true }],
+      '@typescript-eslint/no-non-null-assertion': 'error',
+      eqeqeq: 'error',
+    },
+  },
+)

@@ -1,0 +1,32 @@
+import type { Schemas } from './client'
+
+// Names for the generated types that the interface speaks of.
+export type Design = Schemas['Design']
+export type Brief = Schemas['Brief']
+export type Bay = Schemas['Bay']
+export type KeepOut = Schemas['KeepOut']
+export type Clearance = Schemas['Clearance']
+export type Shell = Schemas['BoxShell']
+export type SheetScheme = Schemas['SheetScheme']
+export type Evaluation = Schemas['Evaluation']
+export type Geometry = Schemas['Geometry']
+export type Block = Schemas['Block']
+export type Gap = Schemas['Gap']
+export type Figures = Schemas['Figures']
+export type Finding = Schemas['Finding']
+export type Remedy = Schemas['Remedy']
+export type Change = Schemas['Change']
+export type FlatPart = Schemas['FlatPart']
+export type Words = Schemas['Words']
+export type StationName = Schemas['StationState']['station']
+export type StationMark = Schemas['StationState']['state']
+export type Session = Schemas['SessionOut']
+export type Units = Session['units']
+export type Patch = Record<string, unknown>
+
+export type Axis = 'x' | 'y' | 'z'
+export const AXES: Axis[] = ['x', 'y', 'z']
+export type SizeName = 'length_mm' | 'width_mm' | 'height_mm'
+export const SIZE: Record<Axis, SizeName> = { x: 'length_mm', y: 'width_mm', z: 'height_mm' }
+export type PlaceName = 'x_mm' | 'y_mm' | 'z_mm'
+export const PLACE: Record<Axis, PlaceName> = { x: 'x_mm', y: 'y_mm', z: 'z_mm' }

@@ -1,0 +1,73 @@
+import { Box, Button, CssBaseline, Stack, ThemeProvider, Typography, useMediaQuery } from '@mui/material'
+import { lazy, Suspense, useMemo } from 'react'
+import { Link, Route, Routes } from 'react-router'
+import type { Session } from '../api/model'
+import { UnitsContext } from '../units/useUnits'
+import { JobsPage } from '../jobs/JobsPage'
+import { Header } from './Header'
+import { useSession } from './session'
+import { SignIn } from './SignIn'
+import { makeTheme } from './theme'
+
+const WorkPage = lazy(() => import('../work/WorkPage'))
+const WorkshopPage = lazy(() => import('../workshop/WorkshopPage'))
+
+export function App() {
+  const session = useSession()
+  const dark = useMediaQuery('(prefers-color-scheme: dark)')
+  const wanted = session.data?.theme ?? 'system'
+  const mode = wanted === 'system' ? (dark ? 'dark' : 'light') : wanted
+  const theme = useMemo(() => makeTheme(mode), [mode])
+  return (
+    <ThemeProvider theme={theme}>
+      <CssBaseline />
+      {session.data ? (
+        <SignedIn session={session.data} />
+      ) : session.isError ? (
+        <Message title="The workshop’s server can’t be reached" text="Nothing you saved is lost.">
+          <Button variant="contained" onClick={() => void session.refetch()}>
+            Try again
+          </Button>
+        </Message>
+      ) : session.isSuccess ? (
+        <SignIn />
+      ) : null}
+    </ThemeProvider>
+  )
+}
+
+function SignedIn({ session }: { session: Session }) {
+  return (
+    <UnitsContext value={session.units}>
+      <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh', minWidth: 320 }}>
+        <Header session={session} />
+        <Suspense fallback={<Message title="One moment" text="" />}>
+          <Routes>
+            <Route path="/" element={<JobsPage />} />
+            <Route path="/designs/:designId/:station?" element={<WorkPage />} />
+            <Route path="/workshop" element={<WorkshopPage />} />
+            <Route path="*" element={<NothingHere />} />
+          </Routes>
+        </Suspense>
+      </Box>
+    </UnitsContext>
+  )
+}
+
+export const NothingHere = () => (
+  <Message title="There is nothing here" text="The address is wrong, or this belongs to another workshop.">
+    <Button component={Link} to="/" variant="contained">
+      To the jobs
+    </Button>
+  </Message>
+)
+
+export function Message({ title, text, children }: { title: string; text: string; children?: React.ReactNode }) {
+  return (
+    <Stack component="main" sx={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 2, p: 4, minHeight: 300 }}>
+      <Typography variant="h1">{title}</Typography>
+      {text && <Typography>{text}</Typography>}
+      {children}
+    </Stack>
+  )
+}

@@ -1,0 +1,144 @@
+import { Box } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { useLayoutEffect, useRef, useState } from 'react'
+import type { FlatPart } from '../api/model'
+import { useUnits } from '../units/useUnits'
+
+const PAD = { left: 92, right: 40, top: 46, bottom: 74 }
+
+/** The flat parts, inside face up, each dimensioned from its lower left datum corner; all at one scale. */
+export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
+  const { inks } = useTheme()
+  const box = useRef<HTMLDivElement>(null)
+  const [width, setWidth] = useState(0)
+  const [height, setHeight] = useState(0)
+  useLayoutEffect(() => {
+    const element = box.current
+    if (!element) return
+    const watch = new ResizeObserver(([entry]) => {
+      setWidth(entry?.contentRect.width ?? 0)
+      setHeight(entry?.contentRect.height ?? 0)
+    })
+    watch.observe(element)
+    return () => watch.disconnect()
+  }, [])
+  const across = Math.max(...parts.map((part) => part.length_mm), 1)
+  const down = parts.reduce((sum, part) => sum + part.width_mm, 0)
+  const scale = Math.max(0.02, Math.min((width - PAD.left - PAD.right) / across, (height - parts.length * (PAD.top + PAD.bottom)) / down))
+  const tops = parts.map((_, place) => parts.slice(0, place).reduce((sum, before) => sum + before.width_mm * scale + PAD.top + PAD.bottom, PAD.top))
+  return (
+    <Box ref={box} component="section" aria-label="Flat parts" sx={{ flex: 1, minWidth: 0, minHeight: 0, background: inks.sheet, overflow: 'hidden' }}>
+      {width > 0 && (
+        <svg width={width} height={height} role="group" aria-label="Flat parts with bend lines">
+          {parts.map((part, place) => (
+            <Part key={part.name} part={part} scale={scale} x={PAD.left} y={(tops[place] ?? 0) + part.width_mm * scale} />
+          ))}
+        </svg>
+      )}
+    </Box>
+  )
+}
+
+function Part({ part, scale, x, y }: { part: FlatPart; scale: number; x: number; y: number }) {
+  const { inks } = useTheme()
+  const units = useUnits()
+  const px = (mm: number) => x + mm * scale
+  const py = (mm: number) => y - mm * scale
+  const outline = part.outline.map(([u, v]) => `${px(u as number)},${py(v as number)}`).join(' ')
+  const uprights = part.bends.filter((bend) => bend.start[0] === bend.end[0])
+  const levels = part.bends.filter((bend) => bend.start[0] !== bend.end[0])
+  const right = px(part.length_mm)
+  return (
+    <g data-part={part.name}>
+      <text x={x} y={py(part.width_mm) - 16} fontSize={15} fontWeight={650} fill={inks.ink}>
+        {part.title} <tspan fontWeight={450}>× {part.quantity}, flat {units.length(part.length_mm)} × {units.length(part.width_mm)} {units.inches ? '' : 'mm'}</tspan>
+      </text>
+      <polygon points={outline} fill={inks.metalFill} stroke={inks.metal} strokeWidth={1.8} />
+      {part.marks.map((mark, place) => (
+        <line key={place} x1={px(mark.start[0] as number)} y1={py(mark.start[1] as number)} x2={px(mark.end[0] as number)} y2={py(mark.end[1] as number)} stroke={inks.quiet} strokeWidth={0.8} strokeDasharray="1 3" />
+      ))}
+      {part.bends.map((bend) => (
+        <line
+          key={bend.order}
+          x1={px(bend.start[0] as number)}
+          y1={py(bend.start[1] as number)}
+          x2={px(bend.end[0] as number)}
+          y2={py(bend.end[1] as number)}
+          stroke={inks.hand}
+          strokeWidth={1.6}
+          strokeDasharray={bend.direction === 'up' ? '12 4' : '3 4'}
+        >
+          <title>{`Bend ${bend.order}: ${bend.direction}, ${bend.angle_deg}°, inside radius ${units.exact(bend.radius_mm)}`}</title>
+        </line>
+      ))}
+      {uprights.map((bend) => (
+        <BendLabel key={bend.order} x={px(bend.start[0] as number)} y={(py(bend.start[1] as number) + py(bend.end[1] as number)) / 2} order={bend.order} text={`${bend.direction} ${bend.angle_deg}°`} turned />
+      ))}
+      {levels.map((bend) => (
+        <BendLabel key={bend.order} x={(px(bend.start[0] as number) + px(bend.end[0] as number)) / 2} y={py(bend.start[1] as number)} order={bend.order} text={`${bend.direction} ${bend.angle_deg}°`} />
+      ))}
+      <Ordinates along={[...uprights.map((bend) => bend.start[0] as number), part.length_mm]} zero={x} px={px} at={y + 22} foot={y} />
+      <Uprights along={[...levels.map((bend) => bend.start[1] as number), part.width_mm]} py={py} at={x - 14} foot={x} />
+      <text x={right} y={y + 58} textAnchor="end" fontSize={12} fill={inks.quiet}>
+        {part.note}
+      </text>
+      <path d={`M${x - 5} ${y + 5}l5 -5`} stroke={inks.ink} strokeWidth={2} />
+    </g>
+  )
+}
+
+function BendLabel({ x, y, order, text, turned = false }: { x: number; y: number; order: number; text: string; turned?: boolean }) {
+  const { inks } = useTheme()
+  return (
+    <g transform={turned ? `rotate(-90 ${x} ${y})` : undefined}>
+      <circle cx={x - 26} cy={y} r={9} fill={inks.hand} />
+      <text x={x - 26} y={y + 4} textAnchor="middle" fontSize={12} fontWeight={700} fill={inks.sheet}>
+        {order}
+      </text>
+      <text x={x - 12} y={y + 4} fontSize={12} fontWeight={600} fill={inks.hand} stroke={inks.metalFill} strokeWidth={4} paintOrder="stroke">
+        {text}
+      </text>
+    </g>
+  )
+}
+
+/** Distances from the datum edge, each with a tick of its own. */
+function Ordinates({ along, zero, px, at, foot }: { along: number[]; zero: number; px: (mm: number) => number; at: number; foot: number }) {
+  const { inks } = useTheme()
+  const units = useUnits()
+  return (
+    <g>
+      <line x1={zero} x2={px(Math.max(...along))} y1={at - 10} y2={at - 10} stroke={inks.quiet} strokeWidth={0.8} />
+      <text x={zero} y={at + 6} fontSize={12} textAnchor="middle" fill={inks.quiet}>
+        0
+      </text>
+      {along.map((mm, place) => (
+        <g key={mm}>
+          <line x1={px(mm)} x2={px(mm)} y1={foot + 3} y2={at - 6} stroke={inks.quiet} strokeWidth={0.8} />
+          <text x={px(mm)} y={at + 6} fontSize={12} fontWeight={600} textAnchor={place === along.length - 1 && place > 0 ? 'start' : 'middle'} fill={inks.ink}>
+            <title>{units.exact(mm)}</title>
+            {units.length(mm)}
+          </text>
+        </g>
+      ))}
+    </g>
+  )
+}
+
+function Uprights({ along, py, at, foot }: { along: number[]; py: (mm: number) => number; at: number; foot: number }) {
+  const { inks } = useTheme()
+  const units = useUnits()
+  return (
+    <g>
+      {along.map((mm) => (
+        <g key={mm}>
+          <line x1={foot - 3} x2={at} y1={py(mm)} y2={py(mm)} stroke={inks.quiet} strokeWidth={0.8} />
+          <text x={at - 4} y={py(mm) + 4} fontSize={12} fontWeight={600} textAnchor="end" fill={inks.ink}>
+            <title>{units.exact(mm)}</title>
+            {units.length(mm)}
+          </text>
+        </g>
+      ))}
+    </g>
+  )
+}

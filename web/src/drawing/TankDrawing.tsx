@@ -1,0 +1,179 @@
+import { Box, Typography } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { lazy, Suspense, useLayoutEffect, useRef, useState } from 'react'
+import type { Design, Evaluation, StationName } from '../api/model'
+import { PLACE, SIZE } from '../api/model'
+import { useWork } from '../work/store'
+import { BayShape } from './BayShape'
+import { Dimension, type Editing } from './Dimension'
+import { DimensionEditor } from './DimensionEditor'
+import { bayFaces, changeKeepOut, moveShell, setBaySize, setShellSize, shellFaces } from './faces'
+import { GapMark, gapsIn } from './GapMark'
+import { FaceHandles } from './Handles'
+import { boundsOf, layOut, type Placed } from './layout'
+import { MoveBody } from './MoveBody'
+import { blockRect, FuelShape, GhostOutline, keepOutRect, Patterns, ShellOutline } from './shapes'
+import { shellSnaps } from './snaps'
+
+const Solid = lazy(() => import('./Solid'))
+
+/** The sheet: plan over elevation, end view beside it, the solid in the corner. The work surface of every station. */
+export function TankDrawing({ station }: { station: StationName }) {
+  const { inks } = useTheme()
+  const box = useRef<HTMLDivElement>(null)
+  const [size, setSize] = useState({ width: 0, height: 0 })
+  const [editing, setEditing] = useState<Editing | null>(null)
+  const [large, setLarge] = useState(false)
+  const { design, evaluation, pinned, trial, readOnly } = useWork()
+
+  useLayoutEffect(() => {
+    const element = box.current
+    if (!element) return
+    const watch = new ResizeObserver(([entry]) => {
+      if (entry) setSize({ width: entry.contentRect.width, height: entry.contentRect.height })
+    })
+    watch.observe(element)
+    return () => watch.disconnect()
+  }, [])
+
+  const bounds = boundsOf(design, [evaluation, trial?.evaluation, pinned])
+  const laid = bounds && size.width > 0 ? layOut(bounds, size.width, size.height) : null
+  return (
+    <Box ref={box} component="section" aria-label="Drawing" sx={{ position: 'relative', flex: 1, minWidth: 0, minHeight: 320, background: inks.sheet, overflow: 'hidden' }}>
+      {!laid && <EmptySheet />}
+      {laid && !large && (
+        <svg width={size.width} height={size.height} style={{ position: 'absolute', inset: 0 }} role="group" aria-label="Plan, elevation and end view">
+          <Patterns />
+          {laid.views.map((view) => (
+            <View key={view.id} view={view} station={station} onEdit={readOnly ? undefined : setEditing} />
+          ))}
+        </svg>
+      )}
+      {laid && (
+        <Suspense fallback={null}>
+          <Solid design={design} evaluation={evaluation} large={large} onLarge={setLarge} place={large ? { x: 0, y: 0, ...size } : laid.free} />
+        </Suspense>
+      )}
+      {editing && <DimensionEditor key={editing.label} editing={editing} onDone={() => setEditing(null)} />}
+    </Box>
+  )
+}
+
+function EmptySheet() {
+  return (
+    <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeContent: 'center', textAlign: 'center', p: 4 }}>
+      <Typography variant="h2">The sheet is empty</Typography>
+      <Typography color="text.secondary" sx={{ maxWidth: '32em', mt: 1 }}>
+        Type the space you measured at Bay and fit a tank to it in one press, or type the tank’s own sizes at Shell.
+      </Typography>
+    </Box>
+  )
+}
+
+interface ViewProps {
+  view: Placed
+  station: StationName
+  onEdit: ((editing: Editing) => void) | undefined
+}
+
+function View({ view, station, onEdit }: ViewProps) {
+  const { inks } = useTheme()
+  const { design, evaluation, pinned, trial } = useWork()
+  const { bay } = design
+  const shape = evaluation?.geometry
+  const gaps = evaluation?.gaps ?? []
+  const bayAtHand = station === 'bay'
+  return (
+    <g data-view={view.id}>
+      <text x={view.x0} y={view.y0 - view.height - (view.id === 'end' ? 14 : 18)} fontSize={12} fill={inks.quiet}>
+        {view.title}
+      </text>
+      {bay && <BayShape view={view} bay={bay} gaps={gaps} strong={bayAtHand} />}
+      {shape && (
+        <g opacity={bayAtHand ? 0.75 : 1}>
+          <ShellOutline view={view} shape={shape} strong={!bayAtHand} />
+          {evaluation.fill && <FuelShape view={view} shape={shape} surface={evaluation.fill.surface_z_mm} full={evaluation.fill.fraction} />}
+        </g>
+      )}
+      {pinned?.geometry && <GhostOutline view={view} shape={pinned.geometry} tone="pin" />}
+      {trial?.evaluation?.geometry && <GhostOutline view={view} shape={trial.evaluation.geometry} tone="trial" />}
+      {(bayAtHand || station === 'shell') && gapsIn(view, gaps).map((gap) => <GapMark key={gap.key} view={view} gap={gap} />)}
+      <Dimensions view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />
+      {onEdit && <Grips view={view} design={design} evaluation={evaluation} station={station} />}
+    </g>
+  )
+}
+
+function Dimensions({ view, design, evaluation, station, onEdit }: ViewProps & { design: Design; evaluation: Evaluation | null }) {
+  const { bay, shell } = design
+  const shape = evaluation?.geometry
+  const measured = shell && shape ? (shell.measured === 'inside' ? shape.inner : shape.body) : null
+  const foot = view.y0
+  const left = view.x0
+  const names = { x: 'Length', y: 'Width', z: 'Height' } as const
+  const acrossHere = view.id !== 'plan'
+  const upHere = view.id !== 'end'
+  const bayStrong = station === 'bay'
+  return (
+    <g>
+      {measured && shell && acrossHere && (
+        <Dimension label={names[view.across]} value={shell[SIZE[view.across]]} from={view.toX(measured.low[view.across])} to={view.toX(measured.high[view.across])} at={foot + 24} foot={foot} strong={!bayStrong} onEdit={onEdit} commit={(mm) => setShellSize(view.across, mm)} />
+      )}
+      {measured && shell && upHere && (
+        <Dimension label={names[view.up]} value={shell[SIZE[view.up]]} from={view.toY(measured.low[view.up])} to={view.toY(measured.high[view.up])} at={left - 24} foot={left} upright strong={!bayStrong} onEdit={onEdit} commit={(mm) => setShellSize(view.up, mm)} />
+      )}
+      {bay && acrossHere && (
+        <Dimension label={`Bay ${names[view.across].toLowerCase()}`} value={bay[SIZE[view.across]]} from={view.toX(0)} to={view.toX(bay[SIZE[view.across]])} at={foot + (measured ? 48 : 26)} foot={foot} strong={bayStrong} onEdit={onEdit} commit={(mm) => setBaySize(view.across, mm)} />
+      )}
+      {bay && upHere && (
+        <Dimension label={`Bay ${names[view.up].toLowerCase()}`} value={bay[SIZE[view.up]]} from={view.toY(0)} to={view.toY(bay[SIZE[view.up]])} at={left - (measured ? 48 : 26)} foot={left} upright strong={bayStrong} onEdit={onEdit} commit={(mm) => setBaySize(view.up, mm)} />
+      )}
+    </g>
+  )
+}
+
+function Grips({ view, design, evaluation, station }: Omit<ViewProps, 'onEdit'> & { design: Design; evaluation: Evaluation | null }) {
+  const { bay, shell } = design
+  const shape = evaluation?.geometry
+  if (station === 'bay' && bay) {
+    const rect = { x: view.toX(0), y: view.toY(bay[SIZE[view.up]]), width: bay[SIZE[view.across]] * view.scale, height: bay[SIZE[view.up]] * view.scale }
+    return (
+      <g>
+        {(bay.keep_outs ?? []).map((k) => (
+          <MoveBody
+            key={k.id}
+            view={view}
+            rect={keepOutRect(view, k)}
+            label={k.name}
+            place={{ x: k.x_mm, y: k.y_mm, z: k.z_mm }}
+            snapsFor={(axis) => [
+              { at: 0, why: '' },
+              { at: bay[SIZE[axis]] - k[SIZE[axis]], why: '' },
+            ]}
+            onMove={(place) => changeKeepOut(k.id, Object.fromEntries(Object.entries(place).map(([axis, mm]) => [PLACE[axis as 'x'], mm])))}
+          />
+        ))}
+        <FaceHandles view={view} rect={rect} faces={bayFaces(bay)} />
+      </g>
+    )
+  }
+  if (station !== 'shell' || !shape || !shell) return null
+  const outside = (axis: 'x' | 'y' | 'z') => shape.body.high[axis] - shape.body.low[axis]
+  return (
+    <g>
+      <MoveBody
+        view={view}
+        rect={blockRect(view, shape.body)}
+        label="tank"
+        place={shape.body.low}
+        snapsFor={(axis) => [
+          ...shellSnaps(bay, evaluation, axis, false),
+          ...shellSnaps(bay, evaluation, axis, true).map((snap) => ({ ...snap, at: snap.at - outside(axis) })),
+          ...(bay ? [{ at: (bay[SIZE[axis]] - outside(axis)) / 2, why: 'in the middle' }] : []),
+        ]}
+        onMove={moveShell}
+      />
+      <FaceHandles view={view} rect={blockRect(view, shape.body)} faces={shellFaces(design, evaluation)} />
+    </g>
+  )
+}

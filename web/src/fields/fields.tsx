@@ -1,0 +1,75 @@
+import { MenuItem, TextField } from '@mui/material'
+import type { Parsed } from '../units/length'
+import { useUnits } from '../units/useUnits'
+import { TypedField } from './TypedField'
+
+interface Common {
+  label: string
+  value: number | null
+  onCommit: (value: number | null) => void
+  emptyText?: string | undefined
+  fault?: string | undefined
+  hint?: string | undefined
+  disabled?: boolean | undefined
+}
+
+export function LengthField(props: Common) {
+  const units = useUnits()
+  return <TypedField {...props} unit={units.lengthUnit} edit={units.editLength} parse={units.parseLength} />
+}
+
+export function VolumeField(props: Common) {
+  const units = useUnits()
+  return <TypedField {...props} unit={units.volumeUnit} edit={units.editVolume} parse={units.parseVolume} />
+}
+
+function parseNumber(text: string): Parsed {
+  const value = Number(text.trim().replace(',', '.'))
+  return text.trim() && Number.isFinite(value) ? { ok: true, value } : { ok: false, reason: `“${text.trim()}” is not a number` }
+}
+
+const trimmed = (value: number) => String(Number(value.toFixed(6)))
+
+/** A plain number with a fixed unit. */
+export function NumberField({ unit = '', ...props }: Common & { unit?: string }) {
+  return <TypedField {...props} unit={unit} edit={trimmed} parse={parseNumber} />
+}
+
+/** A share, shown and typed as per cent. */
+export function ShareField(props: Common) {
+  return (
+    <TypedField
+      {...props}
+      unit="%"
+      edit={(value) => trimmed(value * 100)}
+      parse={(text) => {
+        const read = parseNumber(text.replace('%', ''))
+        return read.ok ? { ok: true, value: read.value / 100 } : read
+      }}
+    />
+  )
+}
+
+interface ChoiceProps<T extends string> {
+  label: string
+  value: T
+  options: readonly (T | { value: T; label: string })[]
+  onChange: (value: T) => void
+  hint?: string | undefined
+  disabled?: boolean | undefined
+}
+
+export function Choice<T extends string>({ label, value, options, onChange, hint, disabled }: ChoiceProps<T>) {
+  return (
+    <TextField select label={label} value={value} disabled={Boolean(disabled)} helperText={hint} onChange={(event) => onChange(event.target.value as T)}>
+      {options.map((option) => {
+        const item = typeof option === 'string' ? { value: option, label: option } : option
+        return (
+          <MenuItem key={item.value} value={item.value} sx={{ minHeight: 44 }}>
+            {item.label}
+          </MenuItem>
+        )
+      })}
+    </TextField>
+  )
+}

@@ -1,0 +1,48 @@
+import { Alert, Box, Button } from '@mui/material'
+import { useState } from 'react'
+import { save, useSaving } from '../../work/saving'
+import { useWork } from '../../work/store'
+
+export interface File {
+  name: string
+  label: string
+}
+
+/** Files of what is on screen: saved first, so that file and screen agree. */
+export function Downloads({ files }: { files: File[] }) {
+  const designId = useSaving((saving) => saving.designId)
+  const [problem, setProblem] = useState('')
+  const take = async (name: string) => {
+    setProblem('')
+    const readOnly = useWork.getState().readOnly
+    if (!readOnly && !(await save())) {
+      setProblem('Not saved yet, so there is no file of what you see. Put that right first.')
+      return
+    }
+    const answer = await fetch(`/api/designs/${designId}/files/${name}`).catch(() => null)
+    if (!answer?.ok) {
+      const body = (await answer?.json().catch(() => null)) as { message?: string } | null
+      setProblem(body?.message ?? 'The file could not be fetched.')
+      return
+    }
+    const link = document.createElement('a')
+    link.href = URL.createObjectURL(await answer.blob())
+    link.download = /filename="([^"]+)"/.exec(answer.headers.get('Content-Disposition') ?? '')?.[1] ?? name
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+  }
+  return (
+    <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+      {files.map((file) => (
+        <Button key={file.name} variant="outlined" data-file={file.name} onClick={() => void take(file.name)}>
+          {file.label}
+        </Button>
+      ))}
+      {problem && (
+        <Alert severity="error" sx={{ width: '100%' }}>
+          {problem}
+        </Alert>
+      )}
+    </Box>
+  )
+}

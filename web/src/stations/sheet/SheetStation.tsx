@@ -1,0 +1,124 @@
+import { Alert, Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import type { Evaluation, SheetScheme } from '../../api/model'
+import { Choice, LengthField } from '../../fields/fields'
+import { useUnits } from '../../units/useUnits'
+import { change, useFault, useWork } from '../../work/store'
+import { Folded } from '../Folded'
+import { Downloads } from './Downloads'
+
+type Sheet = NonNullable<Evaluation['sheet']>
+
+const SEAMS: { value: NonNullable<SheetScheme['seam']>; label: string }[] = [
+  { value: 'lid', label: 'half way along the lid' },
+  { value: 'side', label: 'half way up a side' },
+  { value: 'floor', label: 'half way along the floor (worst to leak)' },
+  { value: 'corner butt', label: 'at a lid corner, butted' },
+  { value: 'corner open', label: 'at a lid corner, open' },
+]
+
+const setScheme = (part: Partial<SheetScheme>) => change((design) => ({ ...design, sheet: { ...design.sheet, ...part } as SheetScheme }))
+
+export function SheetStation() {
+  const scheme = useWork((work) => work.design.sheet)
+  const made = useWork((work) => work.evaluation?.sheet ?? null)
+  const readOnly = useWork((work) => work.readOnly)
+  const units = useUnits()
+  const flangeFault = useFault('sheet.flange_mm')
+  const gapFault = useFault('sheet.pan_gap_mm')
+  if (!made) return <Typography variant="body2">No parts yet: give the tank a shape at Shell first.</Typography>
+  return (
+    <>
+      <Typography variant="body2" color="text.secondary">
+        One wrapper with a closing seam, two end pans set in with their flanges outward.
+      </Typography>
+      <Choice label="Closing seam" value={scheme?.seam ?? 'lid'} options={SEAMS} disabled={readOnly} onChange={(seam) => setScheme({ seam })} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        <LengthField label="Pan flange" value={scheme?.flange_mm ?? null} emptyText={units.editLength(made.flange_mm)} hint={scheme?.flange_mm ? 'typed' : 'house rule'} fault={flangeFault} disabled={readOnly} onCommit={(flange_mm) => setScheme({ flange_mm })} />
+        <LengthField label="Pan gap a side" value={scheme?.pan_gap_mm ?? null} emptyText={units.editLength(made.pan_gap_mm)} hint={scheme?.pan_gap_mm === null || scheme?.pan_gap_mm === undefined ? 'house rule' : 'typed'} fault={gapFault} disabled={readOnly} onCommit={(pan_gap_mm) => setScheme({ pan_gap_mm })} />
+      </Box>
+      {made.impossible && <Alert severity="error">{units.say(made.impossible)}</Alert>}
+      <PartsTable made={made} />
+      <Alert severity="warning" icon={false}>
+        Bend a test strip of the same sheet first: K decides every line here. Deburr before you handle the parts.
+      </Alert>
+      <Typography variant="h2">Take away</Typography>
+      <Downloads
+        files={[
+          { name: 'job-sheet.pdf', label: 'Job sheet, PDF' },
+          { name: 'cut-list.csv', label: 'Cut list, CSV' },
+          ...made.parts.flatMap((part) => [
+            { name: `${part.name}.dxf`, label: `${part.title}, DXF` },
+            { name: `${part.name}.svg`, label: `${part.title}, SVG` },
+          ]),
+          { name: 'design.json', label: 'Design, JSON' },
+        ]}
+      />
+      <Folded title="How the flats are reckoned">
+        <Reckoning made={made} />
+      </Folded>
+    </>
+  )
+}
+
+function PartsTable({ made }: { made: Sheet }) {
+  const units = useUnits()
+  return (
+    <Table size="small" aria-label="Flat parts">
+      <TableHead>
+        <TableRow>
+          <TableCell sx={{ pl: 0 }}>Part</TableCell>
+          <TableCell align="right">Flat, {units.lengthUnit}</TableCell>
+          <TableCell align="right" sx={{ pr: 0 }}>
+            kg
+          </TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
+        {made.parts.map((part) => (
+          <TableRow key={part.name}>
+            <TableCell sx={{ pl: 0 }}>
+              {part.quantity} × {part.title.toLowerCase()}
+            </TableCell>
+            <TableCell align="right" title={`${units.exact(part.length_mm)} × ${units.exact(part.width_mm)}`}>
+              {units.length(part.length_mm)} × {units.length(part.width_mm)}
+            </TableCell>
+            <TableCell align="right" sx={{ pr: 0 }}>
+              {units.number(part.mass_kg * part.quantity, 2)}
+            </TableCell>
+          </TableRow>
+        ))}
+      </TableBody>
+    </Table>
+  )
+}
+
+function Reckoning({ made }: { made: Sheet }) {
+  const units = useUnits()
+  const rows: [string, string][] = [
+    ['K, from the workshop', String(made.k)],
+    ['Bend deduction at 90°', units.exact(made.bend_deduction_mm)],
+    ['Wrapper along its axis, lips included', units.lengthUnitText(made.overall_mm)],
+    ['Section inside', `${units.length(made.section_inside_mm[0] as number)} × ${units.length(made.section_inside_mm[1] as number)}`],
+    ['Pan notch: the largest of', units.exact(made.notch.side_mm)],
+    ['· flange + clearance (house rule)', units.exact(made.notch.by_rule_mm)],
+    ['· flange ends clear of each other', units.exact(made.notch.flanges_clear_mm)],
+    ['· clear of the wrapper’s inside radius', units.exact(made.notch.wrapper_radius_mm)],
+    ['Bends', String(made.bends)],
+    ['Weld at the floor', `${units.number(made.weld_at_floor_mm / 1000, 2)} m`],
+    ['Pan corners to fill besides', `${units.number(made.corner_fill_mm / 1000, 2)} m`],
+  ]
+  return (
+    <Table size="small">
+      <TableBody>
+        {rows.map(([what, value]) => (
+          <TableRow key={what}>
+            <TableCell sx={{ pl: 0 }}>{what}</TableCell>
+            <TableCell align="right" sx={{ pr: 0, whiteSpace: 'nowrap' }}>
+              {value}
+            </TableCell>
+          </TableRow>
+        ))}
+      </TableBody>
+    </Table>
+  )
+}

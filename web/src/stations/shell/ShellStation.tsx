@@ -1,0 +1,115 @@
+import { Box, Button, Slider, Typography } from '@mui/material'
+import type { Shell } from '../../api/model'
+import { Choice, LengthField, VolumeField } from '../../fields/fields'
+import { useUnits } from '../../units/useUnits'
+import { change, setFill, useFault, useWork } from '../../work/store'
+import { FitButton } from '../bay/BayStation'
+import { Folded } from '../Folded'
+import { CapacityTable, StrappingTable } from './CapacityTables'
+
+const METALS: Shell['metal'][] = ['mild steel', 'stainless 304L', '3003-H14', '5052-H32', '5083-H111', '6061-T6']
+
+const FIRST: Shell = { kind: 'box', measured: 'outside', length_mm: 600, width_mm: 400, height_mm: 300, x_mm: 0, y_mm: 0, z_mm: 0, metal: '5052-H32', thickness_mm: 3, bend_radius_mm: 4.5, wrap_axis: 'x' }
+
+const setShell = (part: Partial<Shell>) => change((design) => (design.shell ? { ...design, shell: { ...design.shell, ...part } } : design))
+
+export function ShellStation() {
+  const shell = useWork((work) => work.design.shell)
+  const readOnly = useWork((work) => work.readOnly)
+  if (!shell) {
+    return (
+      <>
+        <Typography variant="body2">No shape yet. Fit one to the bay, or start from sizes of your own and drag it about.</Typography>
+        <FitButton />
+        <Button variant="outlined" disabled={readOnly} onClick={() => change((design) => ({ ...design, shell: FIRST }))}>
+          Start with a box
+        </Button>
+      </>
+    )
+  }
+  return <BoxFields shell={shell} readOnly={readOnly} />
+}
+
+type LengthName = 'length_mm' | 'width_mm' | 'height_mm' | 'x_mm' | 'y_mm' | 'z_mm' | 'thickness_mm' | 'bend_radius_mm'
+
+function Size({ name, label, shell, readOnly, hint }: { name: LengthName; label: string; shell: Shell; readOnly: boolean; hint?: string }) {
+  return <LengthField label={label} value={shell[name] ?? 0} fault={useFault(`shell.${name}`)} hint={hint} disabled={readOnly} onCommit={(value) => value !== null && setShell({ [name]: value })} />
+}
+
+function BoxFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
+  const where = shell.measured === 'inside' ? 'inside' : 'outside'
+  return (
+    <>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        <Size name="length_mm" label={`Length ${where}`} shell={shell} readOnly={readOnly} />
+        <Size name="width_mm" label={`Width ${where}`} shell={shell} readOnly={readOnly} />
+        <Size name="height_mm" label={`Height ${where}`} shell={shell} readOnly={readOnly} />
+        <Size name="thickness_mm" label="Sheet" shell={shell} readOnly={readOnly} />
+      </Box>
+      <Choice label="Metal" value={shell.metal ?? '5052-H32'} options={METALS.filter((item) => item !== undefined)} disabled={readOnly} onChange={(metal) => setShell({ metal })} />
+      <Fill />
+      <FitButton />
+      <Folded title="Place, bends and how it is measured">
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+          <Size name="x_mm" label="From rear" shell={shell} readOnly={readOnly} />
+          <Size name="y_mm" label="From right" shell={shell} readOnly={readOnly} />
+          <Size name="z_mm" label="From floor" shell={shell} readOnly={readOnly} />
+          <Size name="bend_radius_mm" label="Inside bend radius" shell={shell} readOnly={readOnly} />
+        </Box>
+        <Choice
+          label="Sizes go"
+          value={shell.measured ?? 'outside'}
+          options={[
+            { value: 'outside', label: 'over the plates (outside)' },
+            { value: 'inside', label: 'between the plates (inside)' },
+          ]}
+          disabled={readOnly}
+          onChange={(measured) => setShell(remeasured(shell, measured))}
+        />
+        <Choice
+          label="Wrapper’s bends run"
+          value={shell.wrap_axis ?? 'x'}
+          options={[
+            { value: 'x', label: 'lengthwise, ends front and rear' },
+            { value: 'y', label: 'across, ends left and right' },
+          ]}
+          disabled={readOnly}
+          onChange={(wrap_axis) => setShell({ wrap_axis })}
+        />
+      </Folded>
+      <Folded title="Where the litres come from">
+        <CapacityTable />
+      </Folded>
+      <Folded title="Strapping table, on the level">
+        <StrappingTable />
+      </Folded>
+    </>
+  )
+}
+
+/** The same tank, its sizes written the other way. */
+function remeasured(shell: Shell, measured: 'inside' | 'outside'): Partial<Shell> {
+  if (measured === shell.measured) return {}
+  const more = (measured === 'outside' ? 2 : -2) * (shell.thickness_mm ?? 0)
+  return { measured, length_mm: shell.length_mm + more, width_mm: shell.width_mm + more, height_mm: shell.height_mm + more }
+}
+
+/** How full the drawing shows it. */
+function Fill() {
+  const fill = useWork((work) => work.evaluation?.fill ?? null)
+  const brimful = useWork((work) => work.evaluation?.figures?.brimful_l ?? null)
+  const chosen = useWork((work) => work.fill)
+  const units = useUnits()
+  if (!fill || brimful === null) return null
+  return (
+    <Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 132px', gap: 2, alignItems: 'center' }}>
+        <Slider aria-label="Fill shown" value={chosen ?? fill.fraction} min={0} max={1} step={0.01} onChange={(_, value) => setFill(value as number)} sx={{ color: (theme) => theme.inks.fuel, ml: 1 }} valueLabelDisplay="auto" valueLabelFormat={(value) => `${Math.round(value * 100)} %`} />
+        <VolumeField label="Fill shown" value={fill.volume_l} onCommit={(value) => setFill(value === null ? null : Math.min(1, Math.max(0, value / brimful)))} />
+      </Box>
+      <Typography variant="body2" color="text.secondary">
+        Stands {units.lengthUnitText(fill.level_mm)} above the inner floor{chosen === null ? ', at rated capacity' : ''}.
+      </Typography>
+    </Box>
+  )
+}

@@ -1,0 +1,66 @@
+import { createContext, use, useMemo } from 'react'
+import type { Units, Words } from '../api/model'
+import { editLength, exactLength, nudgeStep, parseLength, roundStep, showLength, showLengthUnit } from './length'
+import { editVolume, parseVolume, showVolume, showVolumeUnit, VOLUME_UNIT } from './volume'
+
+export const UnitsContext = createContext<Units>('mm_l')
+
+const plainNumber = (value: number, digits: number) => (Math.round(value * 10 ** digits) / 10 ** digits + 0).toFixed(digits).replace('-', '−')
+
+/** A sentence's quantity by the ending of its name (keel's `Words`). */
+function showQuantity(name: string, value: string | number, units: Units): string {
+  if (typeof value === 'string') return value
+  const inches = units !== 'mm_l'
+  switch (name.slice(name.lastIndexOf('_') + 1)) {
+    case 'mm':
+      return showLengthUnit(value, inches)
+    case 'l':
+      return showVolumeUnit(value, units)
+    case 'kg':
+      return `${plainNumber(value, 2)} kg`
+    case 'm':
+      return `${plainNumber(value, 2)} m`
+    case 'mpa':
+      return `${plainNumber(value, 0)} MPa`
+    case 'kpa':
+      return `${plainNumber(value, 1)} kPa`
+    case 'pct':
+      return `${plainNumber(value * 100, 1)} %`
+    case 'g':
+      return `${value} g`
+    case 'k':
+      return `${value} K`
+    default:
+      return String(value)
+  }
+}
+
+export const say = (words: Words, units: Units) =>
+  words.text.replace(/\{(\w+)\}/g, (_, name: string) => showQuantity(name, words.values?.[name] ?? '', units))
+
+/** Everything that shows or reads a quantity, in the person's units. */
+export function useUnits() {
+  const units = use(UnitsContext)
+  return useMemo(() => {
+    const inches = units !== 'mm_l'
+    return {
+      units,
+      inches,
+      lengthUnit: inches ? 'in' : 'mm',
+      volumeUnit: VOLUME_UNIT[units],
+      length: (mm: number) => showLength(mm, inches),
+      lengthUnitText: (mm: number) => showLengthUnit(mm, inches),
+      exact: (mm: number) => exactLength(mm, inches),
+      editLength: (mm: number) => editLength(mm, inches),
+      parseLength: (text: string) => parseLength(text, inches),
+      volume: (litres: number, digits = 2) => showVolume(litres, units, digits),
+      volumeUnitText: (litres: number, digits = 2) => showVolumeUnit(litres, units, digits),
+      editVolume: (litres: number) => editVolume(litres, units),
+      parseVolume: (text: string) => parseVolume(text, units),
+      round: roundStep(inches),
+      nudge: nudgeStep(inches),
+      say: (words: Words) => say(words, units),
+      number: plainNumber,
+    }
+  }, [units])
+}

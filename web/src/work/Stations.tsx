@@ -1,0 +1,59 @@
+import { Box } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { Link } from 'react-router'
+import type { StationName } from '../api/model'
+import { StationMarkIcon } from './Marks'
+import { useWork } from './store'
+
+export const STATIONS: { name: StationName; title: string; about: string }[] = [
+  { name: 'brief', title: 'Brief', about: 'fuel and target' },
+  { name: 'bay', title: 'Bay', about: 'the measured space' },
+  { name: 'shell', title: 'Shell', about: 'shape and capacity' },
+  { name: 'sheet', title: 'Sheet', about: 'flat parts' },
+]
+
+/** The stations of the work, joined by the line the job runs along. */
+export function Stations({ designId, at }: { designId: number; at: StationName }) {
+  const { inks } = useTheme()
+  const states = useWork((work) => work.evaluation?.stations)
+  return (
+    <Box component="nav" aria-label="Stations" sx={{ width: { xs: 96, lg: 150 }, flexShrink: 0, background: inks.paper, borderRight: `1px solid ${inks.line}`, py: 1, overflowY: 'auto' }}>
+      {STATIONS.map(({ name, title, about }, place) => {
+        const state = states?.find((item) => item.station === name)?.state ?? 'untouched'
+        const here = name === at
+        return (
+          <Box
+            key={name}
+            component={Link}
+            to={`/designs/${designId}/${name}`}
+            aria-current={here ? 'step' : undefined}
+            data-station={name}
+            sx={{
+              position: 'relative',
+              display: 'flex',
+              gap: 1.2,
+              px: { xs: 1, lg: 1.75 },
+              py: 1.25,
+              minHeight: 56,
+              color: 'text.primary',
+              textDecoration: 'none',
+              background: here ? inks.sheet : 'transparent',
+              boxShadow: here ? `inset 4px 0 0 ${inks.hand}` : 'none',
+              '&:hover': { background: inks.sheet },
+              '&::after': place < STATIONS.length - 1 ? { content: '""', position: 'absolute', left: { xs: 16, lg: 22 }, top: 36, bottom: -10, width: 2, background: inks.line } : undefined,
+            }}
+          >
+            <Box sx={{ pt: '2px', zIndex: 1 }}>
+              <StationMarkIcon state={state} />
+            </Box>
+            <div>
+              <Box sx={{ fontWeight: here ? 700 : 550, lineHeight: 1.3 }}>{title}</Box>
+              <Box sx={{ fontSize: 12, color: 'text.secondary', display: { xs: 'none', lg: 'block' } }}>{about}</Box>
+              <Box sx={{ fontSize: 12, color: state === 'has a stop' ? inks.stop : 'text.secondary' }}>{state}</Box>
+            </div>
+          </Box>
+        )
+      })}
+    </Box>
+  )
+}

@@ -1,0 +1,81 @@
+import { Box, Button } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import type { Figures } from '../api/model'
+import { useUnits } from '../units/useUnits'
+import { SeverityMark } from './Marks'
+import { pin, useWork } from './store'
+
+type Name = keyof Figures
+
+const ROWS: { name: Name; label: string }[] = [
+  { name: 'brimful_l', label: 'Brimful' },
+  { name: 'rated_l', label: 'Rated' },
+  { name: 'empty_kg', label: 'Empty mass' },
+  { name: 'full_kg', label: 'Full mass' },
+  { name: 'weld_m', label: 'Weld' },
+]
+
+/** The figures that are always in sight, and how far each moved with the last change. */
+export function Tally({ onFindings }: { onFindings: () => void }) {
+  const { inks } = useTheme()
+  const units = useUnits()
+  const { evaluation, before, pinned, trial, unreachable, faults } = useWork()
+  const figures = evaluation?.figures ?? null
+  const ghost = trial?.evaluation?.figures ?? null
+  const against = ghost ? figures : (pinned?.figures ?? before)
+  const shown = ghost ?? figures
+  const compared = ghost ? 'if taken' : pinned ? 'against the pin' : 'last change'
+  const value = (name: Name, amount: number) =>
+    name.endsWith('_l') ? units.volume(amount, 2) : name === 'weld_m' ? units.number(amount, 2) : units.number(amount, 1)
+  const unit = (name: Name) => (name.endsWith('_l') ? units.volumeUnit : name === 'weld_m' ? 'm' : 'kg')
+  return (
+    <Box
+      component="section"
+      aria-label="Tally"
+      sx={{ display: 'flex', alignItems: 'stretch', height: 72, flexShrink: 0, borderTop: `2px solid ${ghost ? inks.hand : inks.metal}`, background: inks.sheet, overflowX: 'auto' }}
+    >
+      {ROWS.map(({ name, label }) => {
+        const now = shown?.[name] ?? null
+        const then = against?.[name] ?? null
+        const moved = now !== null && then !== null ? now - then : null
+        const still = moved === null || Math.abs(moved) < 0.005
+        return (
+          <Box key={name} data-tally={name} sx={{ px: 2, py: 1, borderRight: `1px solid ${inks.line}`, minWidth: 118 }}>
+            <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{label}</Box>
+            <Box sx={{ fontSize: 20, fontWeight: 650, lineHeight: 1.15, whiteSpace: 'nowrap', color: name === 'rated_l' ? inks.fuelText : ghost ? inks.hand : 'text.primary' }}>
+              {now === null ? '–' : value(name, now)} <span style={{ fontSize: 12, fontWeight: 500 }}>{now === null ? '' : unit(name)}</span>
+            </Box>
+            <Box data-delta sx={{ fontSize: 12, height: 15, whiteSpace: 'nowrap', color: inks.hand, fontWeight: 600 }}>
+              {still ? '' : `${moved > 0 ? '+' : '−'}${value(name, Math.abs(moved))}`}
+            </Box>
+          </Box>
+        )
+      })}
+      <FindingCount onFindings={onFindings} />
+      <Box sx={{ flex: 1 }} />
+      <Box sx={{ display: 'flex', alignItems: 'center', px: 2, gap: 1.5, fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }} role="status">
+        {unreachable ? 'No answer from the server: figures are from before' : faults.length ? 'Figures are from before the field to put right' : (ghost ?? (against && figures)) ? `Change shown: ${compared}` : ''}
+        <Button variant={pinned ? 'contained' : 'outlined'} onClick={pin} disabled={!figures} aria-pressed={Boolean(pinned)}>
+          {pinned ? 'Unpin' : 'Pin'}
+        </Button>
+      </Box>
+    </Box>
+  )
+}
+
+function FindingCount({ onFindings }: { onFindings: () => void }) {
+  const findings = useWork((work) => (work.trial?.evaluation ?? work.evaluation)?.findings)
+  const count = (severity: 'stop' | 'caution' | 'note') => findings?.filter((item) => item.severity === severity).length ?? 0
+  return (
+    <Button onClick={onFindings} sx={{ px: 2, color: 'text.primary', alignItems: 'flex-start', flexDirection: 'column', minWidth: 150 }} aria-label={`Findings: ${count('stop')} stops, ${count('caution')} cautions, ${count('note')} notes`}>
+      <Box sx={{ fontSize: 12, color: 'text.secondary', fontWeight: 400 }}>Findings</Box>
+      <Box sx={{ display: 'flex', gap: 1.25, fontSize: 18, alignItems: 'center' }}>
+        {(['stop', 'caution', 'note'] as const).map((severity) => (
+          <Box key={severity} sx={{ display: 'flex', gap: 0.5, alignItems: 'center', opacity: count(severity) ? 1 : 0.55 }}>
+            <SeverityMark severity={severity} /> {count(severity)}
+          </Box>
+        ))}
+      </Box>
+    </Button>
+  )
+}

@@ -1,0 +1,157 @@
+import { Box, Button, Typography } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
+import { createPortal } from 'react-dom'
+import { useParams } from 'react-router'
+import { api, asked, Failure, type Schemas } from '../api/client'
+import type { StationName } from '../api/model'
+import { Message, NothingHere } from '../app/App'
+import { useSession } from '../app/session'
+import { FlatDrawing } from '../drawing/FlatDrawing'
+import { TankDrawing } from '../drawing/TankDrawing'
+import { BayStation } from '../stations/bay/BayStation'
+import { BriefStation } from '../stations/brief/BriefStation'
+import { SheetStation } from '../stations/sheet/SheetStation'
+import { ShellStation } from '../stations/shell/ShellStation'
+import { ConflictDialog } from './ConflictDialog'
+import { useEvaluating } from './evaluate'
+import { Findings } from './Findings'
+import { RevisionsDialog } from './RevisionsDialog'
+import { SaveState } from './SaveState'
+import { begin, useSaving, watchForSaving } from './saving'
+import { STATIONS, Stations } from './Stations'
+import { redo, stopTrial, undo, useSteps, useWork } from './store'
+import { Tally } from './Tally'
+
+/** Opens a design and hands it to the bench. */
+export default function WorkPage() {
+  const { designId = '', station = 'bay' } = useParams()
+  const id = Number(designId)
+  const session = useSession()
+  const loaded = useQuery({
+    queryKey: ['design', id],
+    enabled: Number.isInteger(id),
+    gcTime: 0,
+    staleTime: Infinity,
+    queryFn: () => asked(api.GET('/api/designs/{design_id}', { params: { path: { design_id: id } } })),
+  })
+  const at = STATIONS.find((item) => item.name === station)?.name
+  if (!Number.isInteger(id) || !at) return <NothingHere />
+  if (loaded.error) {
+    if (loaded.error instanceof Failure && loaded.error.status === 404) return <NothingHere />
+    return (
+      <Message title="This design can’t be opened just now" text={loaded.error.message}>
+        <Button variant="contained" onClick={() => void loaded.refetch()}>
+          Try again
+        </Button>
+      </Message>
+    )
+  }
+  if (!loaded.data || !session.data) return <Message title="Opening the design" text="" />
+  return <Bench key={id} opened={loaded.data} station={at} readOnly={session.data.role === 'viewer'} />
+}
+
+function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; station: StationName; readOnly: boolean }) {
+  const { inks } = useTheme()
+  const ready = useSaving((saving) => saving.designId === opened.id)
+  const [everywhere, setEverywhere] = useState(false)
+  useEffect(() => {
+    begin(opened.id, opened.revision, opened.design, readOnly)
+    return watchForSaving()
+    // Only the first opening counts; later the store on screen leads.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [opened.id])
+  useEvaluating()
+  useKeys()
+  const parts = useWork((work) => work.evaluation?.sheet?.parts ?? [])
+  const [tank, setTank] = useState(false)
+  if (!ready) return null
+  const flat = station === 'sheet' && parts.length > 0 && !tank
+  return (
+    <>
+      <HeaderParts opened={opened} />
+      <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
+        <Stations designId={opened.id} at={station} />
+        <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>
+          {flat ? <FlatDrawing parts={parts} /> : <TankDrawing station={station} />}
+          {station === 'sheet' && parts.length > 0 && (
+            <Button size="small" variant="outlined" sx={{ position: 'absolute', right: flat ? 12 : 'auto', left: flat ? 'auto' : 12, top: 8 }} onClick={() => setTank(!tank)}>
+              {flat ? 'Show the tank' : 'Show the flat parts'}
+            </Button>
+          )}
+        </Box>
+        <Box component="aside" aria-label="Inputs" sx={{ width: 336, flexShrink: 0, overflowY: 'auto', borderLeft: `1px solid ${inks.line}`, background: inks.sheet, p: 2, display: 'flex', flexDirection: 'column', gap: 1.75 }}>
+          <Typography variant="h1">{STATIONS.find((item) => item.name === station)?.title}</Typography>
+          {station === 'brief' && <BriefStation />}
+          {station === 'bay' && <BayStation />}
+          {station === 'shell' && <ShellStation />}
+          {station === 'sheet' && <SheetStation />}
+          <Findings designId={opened.id} station={station} everywhere={everywhere} />
+        </Box>
+      </Box>
+      <Tally
+        onFindings={() => {
+          setEverywhere(!everywhere)
+          requestAnimationFrame(() => document.getElementById('findings')?.scrollIntoView({ block: 'start' }))
+        }}
+      />
+      <ConflictDialog />
+    </>
+  )
+}
+
+/** Job, design, undo, saving: the page's part of the strip along the top. */
+function HeaderParts({ opened }: { opened: Schemas['DesignOut'] }) {
+  const { inks } = useTheme()
+  const steps = useSteps()
+  const readOnly = useWork((work) => work.readOnly)
+  const [revisions, setRevisions] = useState(false)
+  const slot = document.getElementById('header-slot')
+  const button = { color: inks.plateInk, minWidth: 44, '&.Mui-disabled': { color: `${inks.plateInk}66` } }
+  if (!slot) return null
+  return createPortal(
+    <>
+      <Box sx={{ flex: 1, minWidth: 0, px: 1, fontSize: 14, lineHeight: 1.2 }}>
+        <Box sx={{ fontWeight: 650, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {opened.job_number} {opened.job_title}
+        </Box>
+        <Box sx={{ opacity: 0.8, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {opened.name}
+          {opened.customer ? ` for ${opened.customer}` : ''}
+        </Box>
+      </Box>
+      <SaveState />
+      <Button sx={button} disabled={readOnly || steps < 10_000} onClick={undo} title="Undo (Ctrl+Z)">
+        Undo
+      </Button>
+      <Button sx={button} disabled={readOnly || steps % 10_000 === 0} onClick={redo} title="Redo (Ctrl+Shift+Z)">
+        Redo
+      </Button>
+      <Button sx={button} onClick={() => setRevisions(true)}>
+        Revisions
+      </Button>
+      <RevisionsDialog designId={opened.id} open={revisions} onClose={() => setRevisions(false)} />
+    </>,
+    slot,
+  )
+}
+
+/** Undo and redo by keyboard, unless somebody is in the middle of typing. */
+function useKeys() {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target instanceof HTMLElement ? event.target : null
+      if (target?.dataset.typing || target?.tagName === 'TEXTAREA') return
+      if (event.key === 'Escape') stopTrial()
+      if (!(event.ctrlKey || event.metaKey)) return
+      const key = event.key.toLowerCase()
+      if (key !== 'z' && key !== 'y') return
+      event.preventDefault()
+      if (key === 'y' || event.shiftKey) redo()
+      else undo()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+}

@@ -1,0 +1,125 @@
+import { temporal } from 'zundo'
+import { create, useStore } from 'zustand'
+import type { Fault } from '../api/client'
+import type { Design, Evaluation, Figures, Patch, Remedy } from '../api/model'
+import { patched, same } from './patch'
+
+/** A remedy that is being tried: shown as a ghost, not yet taken. */
+export interface Trial {
+  key: string
+  remedy: Remedy
+  evaluation: Evaluation | null
+}
+
+interface Work {
+  design: Design
+  /** What the core last said, and of which design. */
+  evaluation: Evaluation | null
+  evaluated: Design | null
+  faults: Fault[]
+  unreachable: boolean
+  /** Figures before the last change: the tally shows how far each moved. */
+  before: Figures | null
+  pinned: Evaluation | null
+  trial: Trial | null
+  fill: number | null
+  readOnly: boolean
+}
+
+const EMPTY: Design = {
+  format: 'core-keel/design',
+  version: 1,
+  brief: { fuel: 'petrol E10', target_l: null, reason: '' },
+  bay: null,
+  shell: null,
+  sheet: { seam: 'lid', flange_mm: null, pan_gap_mm: null },
+}
+
+const START: Work = {
+  design: EMPTY,
+  evaluation: null,
+  evaluated: null,
+  faults: [],
+  unreachable: false,
+  before: null,
+  pinned: null,
+  trial: null,
+  fill: null,
+  readOnly: false,
+}
+
+export const useWork = create<Work>()(
+  temporal(() => START, {
+    partialize: ({ design }) => ({ design }),
+    equality: (a, b) => a.design === b.design,
+    limit: 500,
+  }),
+)
+
+const { setState: set, getState: get } = useWork
+const history = () => useWork.temporal.getState()
+
+/** Start on a design: nothing to undo yet. */
+export function open(design: Design, readOnly: boolean) {
+  history().pause()
+  set({ ...START, design, readOnly })
+  history().clear()
+  history().resume()
+}
+
+let dragStart: Design | null = null
+
+function remember() {
+  const { evaluation, evaluated, design, before } = get()
+  set({ before: evaluated === design ? (evaluation?.figures ?? null) : before, trial: null })
+}
+
+/** Change the design. One call is one step to undo, but for a drag, which is one step as a whole. */
+export function change(make: (design: Design) => Design) {
+  if (get().readOnly) return
+  const next = make(get().design)
+  if (same(next, get().design)) return
+  if (!dragStart) remember()
+  set({ design: next })
+}
+
+export const applyPatch = (patch: Patch) => change((design) => patched(design, patch))
+
+export function startDrag() {
+  remember()
+  dragStart = get().design
+  history().pause()
+}
+
+export function endDrag(keep: boolean) {
+  const start = dragStart
+  if (!start) return
+  const end = get().design
+  dragStart = null
+  set({ design: start })
+  history().resume()
+  if (keep && !same(start, end)) set({ design: end })
+}
+
+export function undo() {
+  if (get().readOnly || !history().pastStates.length) return
+  remember()
+  history().undo()
+}
+
+export function redo() {
+  if (get().readOnly || !history().futureStates.length) return
+  remember()
+  history().redo()
+}
+
+/** How many steps there are to take back and to do again. */
+export const useSteps = () =>
+  useStore(useWork.temporal, (state) => state.pastStates.length * 10_000 + state.futureStates.length)
+
+export const pin = () => set({ pinned: get().pinned ? null : get().evaluation })
+export const setFill = (fill: number | null) => set({ fill })
+export const stopTrial = () => set({ trial: null })
+
+/** The complaint about a field, by its path in the design. */
+export const useFault = (path: string) => useWork((state) => state.faults.find((fault) => fault.field === path)?.message)

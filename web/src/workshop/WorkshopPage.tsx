@@ -1,0 +1,121 @@
+import { Alert, Box, Button, TextField, Typography } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type ReactNode, useState } from 'react'
+import { api, asked, Failure, type Schemas } from '../api/client'
+import { useSession } from '../app/session'
+import { LengthField, NumberField, ShareField } from '../fields/fields'
+import { KStrip } from './KStrip'
+import { People } from './People'
+import { workshopQuery } from './query'
+import { StockTable } from './StockTable'
+
+export type Settings = Schemas['WorkshopOut']['settings']
+type Rules = NonNullable<Settings['rules']>
+type Brake = NonNullable<Settings['brake']>
+
+/** The workshop's machines, sheets and house rules: what every design is judged against. */
+export default function WorkshopPage() {
+  const workshop = useQuery(workshopQuery)
+  const session = useSession()
+  if (!workshop.data) return <Box component="main" sx={{ p: 4 }}>{workshop.error ? <Alert severity="error">{workshop.error.message}</Alert> : null}</Box>
+  return <Form key={workshop.data.version} kept={workshop.data} mayWrite={session.data?.role === 'owner'} />
+}
+
+function Section({ title, about, children }: { title: string; about: string; children: ReactNode }) {
+  const { inks } = useTheme()
+  return (
+    <Box component="section" sx={{ background: inks.sheet, border: `1px solid ${inks.line}`, p: 2.5, mb: 2 }}>
+      <Typography variant="h2">{title}</Typography>
+      <Typography variant="body2" color="text.secondary" sx={{ mb: 2 }}>
+        {about}
+      </Typography>
+      {children}
+    </Box>
+  )
+}
+
+const grid = { display: 'grid', gridTemplateColumns: { xs: '1fr 1fr', md: 'repeat(4, 1fr)' }, gap: 2 }
+
+function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: boolean }) {
+  const { inks } = useTheme()
+  const [settings, setSettings] = useState<Settings>(kept.settings)
+  const queries = useQueryClient()
+  const save = useMutation({
+    mutationFn: () => asked(api.PUT('/api/workshop', { body: { base_version: kept.version, settings: settings as unknown as Record<string, unknown> } })),
+    onSuccess: (next) => queries.setQueryData(workshopQuery.queryKey, next),
+  })
+  const usual = kept.usual
+  const rules = settings.rules ?? {}
+  const brake = settings.brake ?? {}
+  const changed = JSON.stringify(settings) !== JSON.stringify(kept.settings)
+  const fault = (path: string) => (save.error instanceof Failure ? save.error.faults.find((item) => item.field === path)?.message : undefined)
+  const setRule = (name: keyof Rules) => (value: number | null) => value !== null && setSettings({ ...settings, rules: { ...rules, [name]: value } })
+  const setBrake = (part: Partial<Brake>) => setSettings({ ...settings, brake: { ...brake, ...part } })
+  const rule = (name: Exclude<keyof Rules, 'clearances_mm'>) => ({ value: rules[name] ?? null, onCommit: setRule(name), fault: fault(`rules.${name}`), disabled: !mayWrite, hint: `usual ${String(usual.rules?.[name])}` })
+  return (
+    <Box component="main" sx={{ flex: 1, overflowY: 'auto', px: { xs: 2, md: 4 }, py: 3 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2, position: 'sticky', top: -24, zIndex: 3, background: inks.paper, py: 1 }}>
+        <Typography variant="h1" sx={{ mr: 'auto', fontSize: '1.6rem' }}>
+          {kept.name}
+        </Typography>
+        {!mayWrite && <Typography color="text.secondary">Only an owner can change these.</Typography>}
+        {changed && <Button onClick={() => setSettings(kept.settings)}>Put back</Button>}
+        {mayWrite && (
+          <Button variant="contained" disabled={!changed || save.isPending} onClick={() => save.mutate()}>
+            {changed ? 'Save the workshop' : 'Saved'}
+          </Button>
+        )}
+      </Box>
+      {save.error && (
+        <Alert severity="error" sx={{ mb: 2 }}>
+          {save.error.message}
+        </Alert>
+      )}
+      <Section title="Brake" about="A shape that it can’t make gets a stop, with the change that would make it possible.">
+        <Box sx={grid}>
+          <TextField label="Name" value={brake.name ?? ''} disabled={!mayWrite} onChange={(event) => setBrake({ name: event.target.value.slice(0, 80) })} />
+          <LengthField label="Longest bend" value={brake.width_mm ?? null} disabled={!mayWrite} fault={fault('brake.width_mm')} onCommit={(value) => value !== null && setBrake({ width_mm: value })} />
+          <LengthField label="Smallest closed box, inside" value={brake.smallest_closed_box_mm ?? null} disabled={!mayWrite} fault={fault('brake.smallest_closed_box_mm')} onCommit={(value) => value !== null && setBrake({ smallest_closed_box_mm: value })} />
+          <LengthField label="Shortest flange" value={brake.shortest_flange_mm ?? null} disabled={!mayWrite} fault={fault('brake.shortest_flange_mm')} onCommit={(value) => value !== null && setBrake({ shortest_flange_mm: value })} />
+        </Box>
+      </Section>
+      <Section title="K of the bends" about="Where the neutral line lies, as a share of the thickness. Your own test strip beats any table.">
+        <Box sx={grid}>
+          {Object.entries(settings.k_factors ?? {}).map(([metal, k]) => (
+            <NumberField key={metal} label={metal} value={k} disabled={!mayWrite} fault={fault(`k_factors.${metal}`)} hint={`usual ${usual.k_factors?.[metal as keyof typeof usual.k_factors] ?? ''}`} onCommit={(value) => value !== null && setSettings({ ...settings, k_factors: { ...settings.k_factors, [metal]: value } as Settings['k_factors'] })} />
+          ))}
+        </Box>
+        <KStrip />
+      </Section>
+      <Section title="House rules" about="Defaults that decide something. Wherever one does, it is named.">
+        <Box sx={grid}>
+          <NumberField label="Ullage: warming allowed for" unit="K" {...rule('ullage_rise_k')} />
+          <ShareField label="Ullage never under" {...rule('ullage_least')} hint="usual 3 %" />
+          <ShareField label="Question capacity beyond target by" {...rule('beyond_target')} hint="usual 25 %" />
+          <LengthField label="Pan flange" {...rule('flange_mm')} hint={undefined} />
+          <LengthField label="Pan flange, least" {...rule('flange_least_mm')} hint={undefined} />
+          <LengthField label="Gap round a pan, each side" {...rule('pan_gap_mm')} hint={undefined} />
+          <LengthField label="Notch clearance" {...rule('notch_clearance_mm')} hint={undefined} />
+          <NumberField label="Bump the floor must bear" unit="g" {...rule('bump_g')} hint="extra, vertical; usual 2" />
+          <ShareField label="Share of welded yield allowed" {...rule('stress_share')} hint="usual 60 %" />
+        </Box>
+      </Section>
+      <Section title="Clearances" about="Least gap by kind of neighbour.">
+        <Box sx={grid}>
+          {Object.entries(rules.clearances_mm ?? {}).map(([kind, mm]) => (
+            <LengthField key={kind} label={kind} value={mm} disabled={!mayWrite} fault={fault(`rules.clearances_mm.${kind}`)} onCommit={(value) => value !== null && setSettings({ ...settings, rules: { ...rules, clearances_mm: { ...rules.clearances_mm, [kind]: value } as Rules['clearances_mm'] } })} />
+          ))}
+        </Box>
+      </Section>
+      <Section title="Stock sheets" about="What can be cut from. A part larger than every sheet of its metal and thickness gets a stop.">
+        <StockTable stock={settings.stock ?? []} disabled={!mayWrite} onChange={(stock) => setSettings({ ...settings, stock })} />
+      </Section>
+      {mayWrite && (
+        <Section title="People" about="Owners change everything, fabricators work on jobs, viewers look.">
+          <People />
+        </Section>
+      )}
+    </Box>
+  )
+}
