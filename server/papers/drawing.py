@@ -13,6 +13,7 @@ from keel.studies.sheet.parts import FlatPart
 
 METAL, FUEL, BEND, TEXT = HexColor("#35505c"), HexColor("#f3c68f"), HexColor("#4b3fa0"), HexColor("#1d262b")
 GAP = 12 * mm
+DROP = 4 * mm
 
 
 @dataclass(frozen=True)
@@ -58,12 +59,12 @@ def draw_views(canvas: Canvas, frame: Frame, answer: Evaluation, units: ReaderUn
         return
     low, high = _corner(shape.overall, "low"), _corner(shape.overall, "high")
     size = [b - a for a, b in zip(low, high, strict=True)]
-    scale = min((frame.width - 3 * GAP) / (size[0] + size[1]), (frame.height - 3 * GAP) / (size[1] + size[2]))
+    scale = min((frame.width - 3 * GAP) / (size[0] + size[1]), (frame.height - 2.2 * GAP) / (size[1] + size[2]))
     left, base = frame.x + GAP, frame.y + GAP
     views = (
-        ("Plan, from above", (0, 1), left, base + size[2] * scale + GAP, (0,)),
+        ("Plan, from above", (0, 1), left, base + size[2] * scale + GAP, (1,)),
         ("Elevation, from the right", (0, 2), left, base, (0, 2)),
-        ("End, from the front", (1, 2), left + size[0] * scale + 2 * GAP, base, (1,)),
+        ("End, from the front", (1, 2), left + size[0] * scale + 2 * GAP, base, ()),
     )
     for title, axes, x, y, measured in views:
         _view(canvas, answer, Pen(canvas, x, y, scale), (axes[0], axes[1]))
@@ -105,17 +106,25 @@ def _sizes(
     shape = answer.geometry
     if shape is None:
         return
-    body_low, body_high, start = (
-        _corner(shape.body, "low"), _corner(shape.body, "high"), _corner(shape.overall, "low"),
-    )  # fmt: skip
+    low, high, start = _corner(shape.body, "low"), _corner(shape.body, "high"), _corner(shape.overall, "low")
     canvas.setFillColor(TEXT)
+    canvas.setStrokeColor(TEXT)
+    canvas.setLineWidth(0.4)
     for axis in measured:
-        text = length_text(body_high[axis] - body_low[axis], units)
-        middle = (body_low[axis] + body_high[axis]) / 2 - start[axis]
+        text = length_text(high[axis] - low[axis], units)
+        ends = [(value - start[axis]) * pen.scale for value in (low[axis], high[axis])]
         if axis == axes[0]:
-            _across(canvas, pen.x + middle * pen.scale, pen.y - 5 * mm, text)
+            _dimension(canvas, (pen.x + ends[0], pen.y - DROP), (pen.x + ends[1], pen.y - DROP))
+            _across(canvas, pen.x + sum(ends) / 2, pen.y - DROP - 8, text)
         else:
-            _upright(canvas, pen.x - 3 * mm, pen.y + middle * pen.scale, text)
+            _dimension(canvas, (pen.x - DROP, pen.y + ends[0]), (pen.x - DROP, pen.y + ends[1]))
+            _upright(canvas, pen.x - DROP - 4, pen.y + sum(ends) / 2, text)
+
+
+def _dimension(canvas: Canvas, start: tuple[float, float], end: tuple[float, float]) -> None:
+    canvas.line(*start, *end)
+    for x, y in (start, end):
+        canvas.line(x - 2, y - 2, x + 2, y + 2)
 
 
 def draw_part(canvas: Canvas, frame: Frame, part: FlatPart, units: ReaderUnits) -> None:

@@ -76,7 +76,7 @@ def _head(canvas: Canvas, heading: Heading) -> None:
 
 
 def _views(canvas: Canvas, heading: Heading, answer: Evaluation) -> None:
-    frame = Frame(MARGIN, HEIGHT - 118 * mm, 178 * mm, 93 * mm)
+    frame = Frame(MARGIN, HEIGHT - 119 * mm, 180 * mm, 97 * mm)
     draw_views(canvas, frame, answer, heading.reader)
 
 

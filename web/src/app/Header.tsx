@@ -87,7 +87,7 @@ function PersonMenu({ session, sx }: { session: Session; sx: object }) {
       <Menu anchorEl={() => anchor.current} open={open} onClose={() => setOpen(false)}>
         <Box component="li" sx={{ px: 2, py: 1 }}>
           <Typography variant="h3">{session.workshop}</Typography>
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" color="textSecondary">
             {session.name}, {session.role}
           </Typography>
         </Box>

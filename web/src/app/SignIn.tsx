@@ -32,7 +32,7 @@ export function SignIn() {
         <Button type="submit" variant="contained" size="large" disabled={!username || !password || signIn.isPending}>
           Sign in
         </Button>
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" color="textSecondary">
           No account? The owner of your workshop makes one under Workshop.
         </Typography>
       </Stack>

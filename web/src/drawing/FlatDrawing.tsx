@@ -4,7 +4,9 @@ import { useLayoutEffect, useRef, useState } from 'react'
 import type { FlatPart } from '../api/model'
 import { useUnits } from '../units/useUnits'
 
-const PAD = { left: 92, right: 40, top: 46, bottom: 74 }
+const PAD = { left: 104, right: 60, top: 62, bottom: 62 }
+const LABEL_ROOM = 56
+const LINE_ROOM = 15
 
 /** The flat parts, inside face up, each dimensioned from its lower left datum corner; all at one scale. */
 export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
@@ -47,11 +49,13 @@ function Part({ part, scale, x, y }: { part: FlatPart; scale: number; x: number;
   const outline = part.outline.map(([u, v]) => `${px(u as number)},${py(v as number)}`).join(' ')
   const uprights = part.bends.filter((bend) => bend.start[0] === bend.end[0])
   const levels = part.bends.filter((bend) => bend.start[0] !== bend.end[0])
-  const right = px(part.length_mm)
   return (
     <g data-part={part.name}>
-      <text x={x} y={py(part.width_mm) - 16} fontSize={15} fontWeight={650} fill={inks.ink}>
+      <text x={x} y={py(part.width_mm) - 32} fontSize={15} fontWeight={650} fill={inks.ink}>
         {part.title} <tspan fontWeight={450}>× {part.quantity}, flat {units.length(part.length_mm)} × {units.length(part.width_mm)} {units.inches ? '' : 'mm'}</tspan>
+      </text>
+      <text x={x} y={py(part.width_mm) - 13} fontSize={13} fill={inks.quiet}>
+        {part.note}
       </text>
       <polygon points={outline} fill={inks.metalFill} stroke={inks.metal} strokeWidth={1.8} />
       {part.marks.map((mark, place) => (
@@ -79,9 +83,6 @@ function Part({ part, scale, x, y }: { part: FlatPart; scale: number; x: number;
       ))}
       <Ordinates along={[...uprights.map((bend) => bend.start[0] as number), part.length_mm]} zero={x} px={px} at={y + 22} foot={y} />
       <Uprights along={[...levels.map((bend) => bend.start[1] as number), part.width_mm]} py={py} at={x - 14} foot={x} />
-      <text x={right} y={y + 58} textAnchor="end" fontSize={12} fill={inks.quiet}>
-        {part.note}
-      </text>
       <path d={`M${x - 5} ${y + 5}l5 -5`} stroke={inks.ink} strokeWidth={2} />
     </g>
   )
@@ -102,20 +103,26 @@ function BendLabel({ x, y, order, text, turned = false }: { x: number; y: number
   )
 }
 
+/** Room for labels side by side: each gives way to the one before it. */
+function spread(wanted: number[], room: number): number[] {
+  const given: number[] = []
+  for (const at of wanted) given.push(Math.max(at, (given.at(-1) ?? -Infinity) + room))
+  return given
+}
+
 /** Distances from the datum edge, each with a tick of its own. */
 function Ordinates({ along, zero, px, at, foot }: { along: number[]; zero: number; px: (mm: number) => number; at: number; foot: number }) {
   const { inks } = useTheme()
   const units = useUnits()
+  const all = [0, ...along]
+  const labels = spread(all.map(px), LABEL_ROOM)
   return (
     <g>
       <line x1={zero} x2={px(Math.max(...along))} y1={at - 10} y2={at - 10} stroke={inks.quiet} strokeWidth={0.8} />
-      <text x={zero} y={at + 6} fontSize={12} textAnchor="middle" fill={inks.quiet}>
-        0
-      </text>
-      {along.map((mm, place) => (
+      {all.map((mm, place) => (
         <g key={mm}>
-          <line x1={px(mm)} x2={px(mm)} y1={foot + 3} y2={at - 6} stroke={inks.quiet} strokeWidth={0.8} />
-          <text x={px(mm)} y={at + 6} fontSize={12} fontWeight={600} textAnchor={place === along.length - 1 && place > 0 ? 'start' : 'middle'} fill={inks.ink}>
+          <polyline points={`${px(mm)},${foot + 3} ${px(mm)},${at - 6} ${labels[place]},${at + 2}`} fill="none" stroke={inks.quiet} strokeWidth={0.8} />
+          <text x={labels[place]} y={at + 15} fontSize={12} fontWeight={600} textAnchor="middle" fill={inks.ink}>
             <title>{units.exact(mm)}</title>
             {units.length(mm)}
           </text>
@@ -128,12 +135,13 @@ function Ordinates({ along, zero, px, at, foot }: { along: number[]; zero: numbe
 function Uprights({ along, py, at, foot }: { along: number[]; py: (mm: number) => number; at: number; foot: number }) {
   const { inks } = useTheme()
   const units = useUnits()
+  const labels = spread(along.map((mm) => -py(mm)), LINE_ROOM).map((up) => -up)
   return (
     <g>
-      {along.map((mm) => (
+      {along.map((mm, place) => (
         <g key={mm}>
-          <line x1={foot - 3} x2={at} y1={py(mm)} y2={py(mm)} stroke={inks.quiet} strokeWidth={0.8} />
-          <text x={at - 4} y={py(mm) + 4} fontSize={12} fontWeight={600} textAnchor="end" fill={inks.ink}>
+          <polyline points={`${foot - 3},${py(mm)} ${at},${py(mm)} ${at - 8},${labels[place]}`} fill="none" stroke={inks.quiet} strokeWidth={0.8} />
+          <text x={at - 12} y={(labels[place] ?? 0) + 4} fontSize={12} fontWeight={600} textAnchor="end" fill={inks.ink}>
             <title>{units.exact(mm)}</title>
             {units.length(mm)}
           </text>

@@ -40,7 +40,7 @@ export default function Solid({ design, evaluation, large, onLarge, place }: Pro
   if (!hasWebgl()) {
     return (
       <Box sx={{ ...frame, display: 'grid', placeContent: 'center', p: 2 }} data-solid="flat">
-        <Typography variant="body2" color="text.secondary" sx={{ maxWidth: '22em' }}>
+        <Typography variant="body2" color="textSecondary" sx={{ maxWidth: '22em' }}>
           This browser can’t draw in three dimensions (no WebGL). The flat views show everything.
         </Typography>
       </Box>
@@ -48,7 +48,7 @@ export default function Solid({ design, evaluation, large, onLarge, place }: Pro
   }
   return (
     <Box sx={frame} data-solid="drawn" role="group" aria-label="Solid view">
-      <Canvas frameloop="demand" dpr={1} gl={{ antialias: true, preserveDrawingBuffer: true }} camera={{ fov: 32, near: 0.01, far: 200, up: [0, 0, 1], position: [2.4, -3, 1.9] }}>
+      <Canvas flat frameloop="demand" dpr={1} gl={{ antialias: true, preserveDrawingBuffer: true }} camera={{ fov: 32, near: 0.01, far: 200, up: [0, 0, 1], position: [2.4, -3, 1.9] }}>
         <Scene design={design} evaluation={evaluation} />
       </Canvas>
       <Box sx={{ position: 'absolute', right: 8, top: 4, display: 'flex', alignItems: 'center', gap: 1 }}>
@@ -182,7 +182,7 @@ function Fuel({ shape, surface, colour }: { shape: Geometry; surface: number; co
   const prism = usePrism([x, y, z], [hx, hy, Math.max(surface, z + 0.5)], 0, shape.wrap_axis)
   return (
     <mesh geometry={prism} renderOrder={1}>
-      <meshStandardMaterial color={colour} transparent opacity={0.85} side={THREE.DoubleSide} />
+      <meshStandardMaterial color={colour} emissive={colour} emissiveIntensity={0.45} transparent opacity={0.9} side={THREE.DoubleSide} />
     </mesh>
   )
 }

@@ -4,11 +4,11 @@ import { lazy, Suspense, useLayoutEffect, useRef, useState } from 'react'
 import type { Design, Evaluation, StationName } from '../api/model'
 import { PLACE, SIZE } from '../api/model'
 import { useWork } from '../work/store'
-import { BayShape } from './BayShape'
+import { BayShape, isInFront, KeepOutShape } from './BayShape'
 import { Dimension, type Editing } from './Dimension'
 import { DimensionEditor } from './DimensionEditor'
 import { bayFaces, changeKeepOut, moveShell, setBaySize, setShellSize, shellFaces } from './faces'
-import { GapMark, gapsIn } from './GapMark'
+import { asideOf, GapMark, gapsIn } from './GapMark'
 import { FaceHandles } from './Handles'
 import { boundsOf, layOut, type Placed } from './layout'
 import { MoveBody } from './MoveBody'
@@ -63,7 +63,7 @@ function EmptySheet() {
   return (
     <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeContent: 'center', textAlign: 'center', p: 4 }}>
       <Typography variant="h2">The sheet is empty</Typography>
-      <Typography color="text.secondary" sx={{ maxWidth: '32em', mt: 1 }}>
+      <Typography color="textSecondary" sx={{ maxWidth: '32em', mt: 1 }}>
         Type the space you measured at Bay and fit a tank to it in one press, or type the tank’s own sizes at Shell.
       </Typography>
     </Box>
@@ -83,21 +83,27 @@ function View({ view, station, onEdit }: ViewProps) {
   const shape = evaluation?.geometry
   const gaps = evaluation?.gaps ?? []
   const bayAtHand = station === 'bay'
+  const keepOuts = (inFront: boolean) =>
+    bay?.keep_outs
+      ?.filter((keepOut) => (shape ? isInFront(view, keepOut, shape) : false) === inFront)
+      .map((keepOut) => <KeepOutShape key={keepOut.id} view={view} bay={bay} keepOut={keepOut} gaps={gaps} strong={bayAtHand} inFront={inFront} />)
   return (
     <g data-view={view.id}>
       <text x={view.x0} y={view.y0 - view.height - (view.id === 'end' ? 14 : 18)} fontSize={12} fill={inks.quiet}>
         {view.title}
       </text>
       {bay && <BayShape view={view} bay={bay} gaps={gaps} strong={bayAtHand} />}
+      {keepOuts(false)}
       {shape && (
-        <g opacity={bayAtHand ? 0.75 : 1}>
+        <>
           <ShellOutline view={view} shape={shape} strong={!bayAtHand} />
           {evaluation.fill && <FuelShape view={view} shape={shape} surface={evaluation.fill.surface_z_mm} full={evaluation.fill.fraction} />}
-        </g>
+        </>
       )}
+      {keepOuts(true)}
       {pinned?.geometry && <GhostOutline view={view} shape={pinned.geometry} tone="pin" />}
       {trial?.evaluation?.geometry && <GhostOutline view={view} shape={trial.evaluation.geometry} tone="trial" />}
-      {(bayAtHand || station === 'shell') && gapsIn(view, gaps).map((gap) => <GapMark key={gap.key} view={view} gap={gap} />)}
+      {(bayAtHand || station === 'shell') && gapsIn(view, gaps).map((gap) => <GapMark key={gap.key} view={view} gap={gap} aside={shape ? asideOf(view, shape, gap) : 0} />)}
       <Dimensions view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />
       {onEdit && <Grips view={view} design={design} evaluation={evaluation} station={station} />}
     </g>

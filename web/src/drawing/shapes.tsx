@@ -56,7 +56,7 @@ export function ShellOutline({ view, shape, strong }: { view: Placed; shape: Geo
   return (
     <g pointerEvents="none">
       {!section && <rect {...overall} fill={inks.metalFill} stroke={inks.metal} strokeWidth={0.8} opacity={0.9} />}
-      {!section && <rect {...inner} fill={inks.sheet} />}
+      <path d={roundRect(inner, inside)} fill={inks.sheet} />
       <path d={ring} fillRule="evenodd" fill={inks.metalFill} stroke={inks.metal} strokeWidth={strong ? 1.8 : 1.1} />
     </g>
   )
@@ -90,7 +90,7 @@ export function GhostOutline({ view, shape, tone }: { view: Placed; shape: Geome
     <rect
       {...blockRect(view, shape.overall)}
       fill={tone === 'trial' ? inks.handFill : 'none'}
-      fillOpacity={0.35}
+      fillOpacity={0.15}
       stroke={colour}
       strokeWidth={1.6}
       strokeDasharray={tone === 'pin' ? '2 4' : '9 4'}

@@ -56,7 +56,7 @@ export function JobsPage() {
       {jobs.data && jobs.data.count === 0 ? (
         <Box sx={{ background: inks.sheet, border: `1px solid ${inks.line}`, p: 5, textAlign: 'center' }}>
           <Typography variant="h2">{filtered ? 'No job matches' : 'No jobs yet'}</Typography>
-          <Typography color="text.secondary" sx={{ mt: 1 }}>
+          <Typography color="textSecondary" sx={{ mt: 1 }}>
             {filtered ? 'Search for less, or take the filters off.' : 'Start with “New job”: a title is enough. The tank’s design opens right away.'}
           </Typography>
         </Box>

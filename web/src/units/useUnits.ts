@@ -50,6 +50,8 @@ export function useUnits() {
       volumeUnit: VOLUME_UNIT[units],
       length: (mm: number) => showLength(mm, inches),
       lengthUnitText: (mm: number) => showLengthUnit(mm, inches),
+      /** A size to cut to: a sixteenth of an inch is too coarse for it. */
+      cut: (mm: number) => (inches ? exactLength(mm, true).replace(/\d in$/, '"') : showLength(mm, false)),
       exact: (mm: number) => exactLength(mm, inches),
       editLength: (mm: number) => editLength(mm, inches),
       parseLength: (text: string) => parseLength(text, inches),

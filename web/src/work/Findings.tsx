@@ -21,7 +21,7 @@ export function Findings({ designId, station, everywhere }: { designId: number; 
         {everywhere ? 'All findings' : 'Findings here'}
       </Typography>
       {shown.length === 0 && (
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" color="textSecondary">
           {evaluation.figures ? 'Nothing to put right.' : 'Judged once the tank has a shape.'}
         </Typography>
       )}
@@ -29,7 +29,7 @@ export function Findings({ designId, station, everywhere }: { designId: number; 
         <FindingCard key={finding.key} finding={finding} designId={designId} showStation={everywhere} />
       ))}
       {!everywhere && elsewhere > 0 && (
-        <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+        <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
           {elsewhere} more at other stations.
         </Typography>
       )}
@@ -53,7 +53,7 @@ function FindingCard({ finding, designId, showStation }: { finding: Finding; des
       <Typography variant="h3" component="h3" sx={{ my: 0.5 }}>
         {say(finding.title)}
       </Typography>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         {say(finding.why)}
       </Typography>
       {(finding.remedies ?? []).map((remedy, place) => (
@@ -75,7 +75,7 @@ function RemedyRow({ id, remedy }: { id: string; remedy: Remedy }) {
       <Typography variant="body2" sx={{ fontWeight: 600 }}>
         {say(remedy.label)}
       </Typography>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         {price}
       </Typography>
       {(remedy.raises ?? []).map((title, place) => (

@@ -60,7 +60,7 @@ export function RevisionsDialog({ designId, open, onClose }: { designId: number;
         <Box sx={{ flex: 1 }}>
           {restore.error && <Alert severity="error">{restore.error.message}</Alert>}
           {chosen === null ? (
-            <Typography color="text.secondary" sx={{ pt: 2 }}>
+            <Typography color="textSecondary" sx={{ pt: 2 }}>
               Choose a revision to see how it differs from now.
             </Typography>
           ) : (

@@ -64,9 +64,10 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
   }, [opened.id])
   useEvaluating()
   useKeys()
-  const parts = useWork((work) => work.evaluation?.sheet?.parts ?? [])
+  const parts = useWork((work) => work.evaluation?.sheet?.parts) ?? []
   const [tank, setTank] = useState(false)
   if (!ready) return null
+  const findings = <Findings designId={opened.id} station={station} everywhere={everywhere} />
   const flat = station === 'sheet' && parts.length > 0 && !tank
   return (
     <>
@@ -83,11 +84,10 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
         </Box>
         <Box component="aside" aria-label="Inputs" sx={{ width: 336, flexShrink: 0, overflowY: 'auto', borderLeft: `1px solid ${inks.line}`, background: inks.sheet, p: 2, display: 'flex', flexDirection: 'column', gap: 1.75 }}>
           <Typography variant="h1">{STATIONS.find((item) => item.name === station)?.title}</Typography>
-          {station === 'brief' && <BriefStation />}
-          {station === 'bay' && <BayStation />}
-          {station === 'shell' && <ShellStation />}
-          {station === 'sheet' && <SheetStation />}
-          <Findings designId={opened.id} station={station} everywhere={everywhere} />
+          {station === 'brief' && <BriefStation findings={findings} />}
+          {station === 'bay' && <BayStation findings={findings} />}
+          {station === 'shell' && <ShellStation findings={findings} />}
+          {station === 'sheet' && <SheetStation findings={findings} />}
         </Box>
       </Box>
       <Tally

@@ -44,7 +44,7 @@ export function KStrip() {
         )}
         {k.error && <Alert severity="error">{k.error instanceof Failure ? k.error.message : 'No answer.'}</Alert>}
         {!whole && (
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" color="textSecondary">
             Cut a strip, measure it, bend it once, measure both legs to where the outer faces would meet.
           </Typography>
         )}

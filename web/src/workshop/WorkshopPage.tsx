@@ -27,7 +27,7 @@ function Section({ title, about, children }: { title: string; about: string; chi
   return (
     <Box component="section" sx={{ background: inks.sheet, border: `1px solid ${inks.line}`, p: 2.5, mb: 2 }}>
       <Typography variant="h2">{title}</Typography>
-      <Typography variant="body2" color="text.secondary" sx={{ mb: 2 }}>
+      <Typography variant="body2" color="textSecondary" sx={{ mb: 2 }}>
         {about}
       </Typography>
       {children}
@@ -59,7 +59,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
         <Typography variant="h1" sx={{ mr: 'auto', fontSize: '1.6rem' }}>
           {kept.name}
         </Typography>
-        {!mayWrite && <Typography color="text.secondary">Only an owner can change these.</Typography>}
+        {!mayWrite && <Typography color="textSecondary">Only an owner can change these.</Typography>}
         {changed && <Button onClick={() => setSettings(kept.settings)}>Put back</Button>}
         {mayWrite && (
           <Button variant="contained" disabled={!changed || save.isPending} onClick={() => save.mutate()}>

@@ -1,6 +1,6 @@
 import { Alert, Box, Button, TextField, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import type { Bay, Clearance, KeepOut } from '../../api/model'
 import { changeKeepOut } from '../../drawing/faces'
 import { LengthField } from '../../fields/fields'
@@ -23,9 +23,9 @@ const USUAL_SIDES: Record<Side, Clearance> = {
 
 const setBay = (part: Partial<Bay>) => change((design) => (design.bay ? { ...design, bay: { ...design.bay, ...part } } : design))
 
-export function BayStation() {
+export function BayStation({ findings }: { findings: ReactNode }) {
   const bay = useWork((work) => work.design.bay)
-  return bay ? <Measured bay={bay} /> : <FirstSizes />
+  return bay ? <Measured bay={bay} findings={findings} /> : <FirstSizes />
 }
 
 /** Nothing measured yet: three sizes make the bay. */
@@ -55,7 +55,7 @@ function FirstSizes() {
   )
 }
 
-function Measured({ bay }: { bay: Bay }) {
+function Measured({ bay, findings }: { bay: Bay; findings: ReactNode }) {
   const readOnly = useWork((work) => work.readOnly)
   const size = (name: 'length_mm' | 'width_mm' | 'height_mm') => (value: number | null) => value !== null && setBay({ [name]: value })
   const keepOuts = bay.keep_outs ?? []
@@ -65,9 +65,10 @@ function Measured({ bay }: { bay: Bay }) {
       <LengthField label="Width, right to left" value={bay.width_mm} onCommit={size('width_mm')} fault={useFault('bay.width_mm')} disabled={readOnly} />
       <LengthField label="Height, floor to roof" value={bay.height_mm} onCommit={size('height_mm')} fault={useFault('bay.height_mm')} disabled={readOnly} />
       <FitButton />
+      {findings}
       <Typography variant="h2">Keep-outs</Typography>
       {keepOuts.length === 0 && (
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" color="textSecondary">
           None yet. Add the exhaust, a shaft, a frame rail: whatever shares the space.
         </Typography>
       )}
@@ -106,7 +107,7 @@ export function FitButton() {
       <Button fullWidth variant="contained" disabled={!fit || readOnly || waiting} onClick={() => fit && applyPatch(fit.patch)}>
         Fit a box to the bay
       </Button>
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+      <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5 }}>
         {!bay ? 'Type the bay’s sizes first, at Bay.' : fit ? price || 'The largest box that clears everything' : waiting ? '' : 'No box of this metal and thickness clears everything.'}
       </Typography>
     </Box>

@@ -1,5 +1,5 @@
 import { Box, TextField, Typography } from '@mui/material'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import type { Brief } from '../../api/model'
 import { Choice, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
@@ -9,7 +9,7 @@ const FUELS: Brief['fuel'][] = ['petrol E10', 'race petrol', 'E85', 'methanol', 
 
 const setBrief = (part: Partial<Brief>) => change((design) => ({ ...design, brief: { ...design.brief, ...part } as Brief }))
 
-export function BriefStation() {
+export function BriefStation({ findings }: { findings: ReactNode }) {
   const brief = useWork((work) => work.design.brief)
   const figures = useWork((work) => work.evaluation?.figures)
   const readOnly = useWork((work) => work.readOnly)
@@ -23,12 +23,13 @@ export function BriefStation() {
       <Reason key={brief?.reason} value={brief?.reason ?? ''} disabled={readOnly} />
       {figures && target !== null && (
         <Box>
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" color="textSecondary">
             The tank as drawn is rated {units.volumeUnitText(figures.rated_l)}:{' '}
             {Math.abs(figures.rated_l - target) < 0.005 ? 'just the target.' : `${units.volumeUnitText(Math.abs(figures.rated_l - target))} ${figures.rated_l < target ? 'less' : 'more'} than asked.`}
           </Typography>
         </Box>
       )}
+      {findings}
     </>
   )
 }

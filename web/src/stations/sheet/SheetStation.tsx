@@ -1,4 +1,5 @@
 import { Alert, Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import type { ReactNode } from 'react'
 import type { Evaluation, SheetScheme } from '../../api/model'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
@@ -18,7 +19,7 @@ const SEAMS: { value: NonNullable<SheetScheme['seam']>; label: string }[] = [
 
 const setScheme = (part: Partial<SheetScheme>) => change((design) => ({ ...design, sheet: { ...design.sheet, ...part } as SheetScheme }))
 
-export function SheetStation() {
+export function SheetStation({ findings }: { findings: ReactNode }) {
   const scheme = useWork((work) => work.design.sheet)
   const made = useWork((work) => work.evaluation?.sheet ?? null)
   const readOnly = useWork((work) => work.readOnly)
@@ -28,7 +29,7 @@ export function SheetStation() {
   if (!made) return <Typography variant="body2">No parts yet: give the tank a shape at Shell first.</Typography>
   return (
     <>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         One wrapper with a closing seam, two end pans set in with their flanges outward.
       </Typography>
       <Choice label="Closing seam" value={scheme?.seam ?? 'lid'} options={SEAMS} disabled={readOnly} onChange={(seam) => setScheme({ seam })} />
@@ -38,6 +39,7 @@ export function SheetStation() {
       </Box>
       {made.impossible && <Alert severity="error">{units.say(made.impossible)}</Alert>}
       <PartsTable made={made} />
+      {findings}
       <Alert severity="warning" icon={false}>
         Bend a test strip of the same sheet first: K decides every line here. Deburr before you handle the parts.
       </Alert>
@@ -80,7 +82,7 @@ function PartsTable({ made }: { made: Sheet }) {
               {part.quantity} × {part.title.toLowerCase()}
             </TableCell>
             <TableCell align="right" title={`${units.exact(part.length_mm)} × ${units.exact(part.width_mm)}`}>
-              {units.length(part.length_mm)} × {units.length(part.width_mm)}
+              {units.cut(part.length_mm)} × {units.cut(part.width_mm)}
             </TableCell>
             <TableCell align="right" sx={{ pr: 0 }}>
               {units.number(part.mass_kg * part.quantity, 2)}

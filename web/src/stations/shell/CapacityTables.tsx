@@ -12,7 +12,7 @@ export function CapacityTable() {
     <TableRow key={what} sx={strong ? { '& td': { fontWeight: 700 } } : undefined}>
       <TableCell sx={{ pl: 0 }}>
         {what}
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" color="textSecondary">
           {how}
         </Typography>
       </TableCell>
@@ -43,7 +43,7 @@ export function CapacityTable() {
 }
 
 export function StrappingTable() {
-  const rows = useWork((work) => work.evaluation?.strapping ?? [])
+  const rows = useWork((work) => work.evaluation?.strapping) ?? []
   const units = useUnits()
   return (
     <>

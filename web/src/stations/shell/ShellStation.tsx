@@ -1,4 +1,5 @@
 import { Box, Button, Slider, Typography } from '@mui/material'
+import type { ReactNode } from 'react'
 import type { Shell } from '../../api/model'
 import { Choice, LengthField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
@@ -13,7 +14,7 @@ const FIRST: Shell = { kind: 'box', measured: 'outside', length_mm: 600, width_m
 
 const setShell = (part: Partial<Shell>) => change((design) => (design.shell ? { ...design, shell: { ...design.shell, ...part } } : design))
 
-export function ShellStation() {
+export function ShellStation({ findings }: { findings: ReactNode }) {
   const shell = useWork((work) => work.design.shell)
   const readOnly = useWork((work) => work.readOnly)
   if (!shell) {
@@ -27,7 +28,7 @@ export function ShellStation() {
       </>
     )
   }
-  return <BoxFields shell={shell} readOnly={readOnly} />
+  return <BoxFields shell={shell} readOnly={readOnly} findings={findings} />
 }
 
 type LengthName = 'length_mm' | 'width_mm' | 'height_mm' | 'x_mm' | 'y_mm' | 'z_mm' | 'thickness_mm' | 'bend_radius_mm'
@@ -36,7 +37,7 @@ function Size({ name, label, shell, readOnly, hint }: { name: LengthName; label:
   return <LengthField label={label} value={shell[name] ?? 0} fault={useFault(`shell.${name}`)} hint={hint} disabled={readOnly} onCommit={(value) => value !== null && setShell({ [name]: value })} />
 }
 
-function BoxFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
+function BoxFields({ shell, readOnly, findings }: { shell: Shell; readOnly: boolean; findings: ReactNode }) {
   const where = shell.measured === 'inside' ? 'inside' : 'outside'
   return (
     <>
@@ -46,9 +47,11 @@ function BoxFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
         <Size name="height_mm" label={`Height ${where}`} shell={shell} readOnly={readOnly} />
         <Size name="thickness_mm" label="Sheet" shell={shell} readOnly={readOnly} />
       </Box>
+      <Lips />
       <Choice label="Metal" value={shell.metal ?? '5052-H32'} options={METALS.filter((item) => item !== undefined)} disabled={readOnly} onChange={(metal) => setShell({ metal })} />
       <Fill />
       <FitButton />
+      {findings}
       <Folded title="Place, bends and how it is measured">
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
           <Size name="x_mm" label="From rear" shell={shell} readOnly={readOnly} />
@@ -87,6 +90,19 @@ function BoxFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
   )
 }
 
+/** Where the wrapper stands out beyond the plates that the sizes go over. */
+function Lips() {
+  const shape = useWork((work) => work.evaluation?.geometry ?? null)
+  const units = useUnits()
+  if (!shape) return null
+  const axis = shape.wrap_axis === 'y' ? 'y' : 'x'
+  return (
+    <Typography variant="body2" color="textSecondary">
+      Over the plates. The inset end pans leave a lip of {units.length(shape.lip_mm)} at {axis === 'x' ? 'front and rear' : 'left and right'}: {units.lengthUnitText(shape.overall.high[axis] - shape.overall.low[axis])} overall.
+    </Typography>
+  )
+}
+
 /** The same tank, its sizes written the other way. */
 function remeasured(shell: Shell, measured: 'inside' | 'outside'): Partial<Shell> {
   if (measured === shell.measured) return {}
@@ -105,9 +121,9 @@ function Fill() {
     <Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 132px', gap: 2, alignItems: 'center' }}>
         <Slider aria-label="Fill shown" value={chosen ?? fill.fraction} min={0} max={1} step={0.01} onChange={(_, value) => setFill(value as number)} sx={{ color: (theme) => theme.inks.fuel, ml: 1 }} valueLabelDisplay="auto" valueLabelFormat={(value) => `${Math.round(value * 100)} %`} />
-        <VolumeField label="Fill shown" value={fill.volume_l} onCommit={(value) => setFill(value === null ? null : Math.min(1, Math.max(0, value / brimful)))} />
+        <VolumeField label="Fill shown" value={Math.round(fill.volume_l * 100) / 100} onCommit={(value) => setFill(value === null ? null : Math.min(1, Math.max(0, value / brimful)))} />
       </Box>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         Stands {units.lengthUnitText(fill.level_mm)} above the inner floor{chosen === null ? ', at rated capacity' : ''}.
       </Typography>
     </Box>
