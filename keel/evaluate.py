@@ -1,5 +1,9 @@
 """The one door: a design in, an evaluation out."""
 
+from dataclasses import dataclass
+
+from pydantic import BaseModel, ConfigDict
+
 from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.findings.finding import Finding, Remedy
@@ -12,20 +16,22 @@ from keel.studies.clearance import Gap
 from keel.studies.figures import Figures
 from keel.studies.fit import fit_to_bay
 from keel.studies.level import Fill, StrappingRow, fill_at, strapping_table
-from keel.studies.result import Point, Result, words
+from keel.studies.result import Point, words
 from keel.studies.sheet.wrapper import Sheet
 from keel.studies.strength import Panel
 from keel.studies.studied import Studied, study
 
 
-class Block(Result):
+@dataclass(frozen=True, slots=True)
+class Block:
     """An axis-aligned box for the drawing [mm]."""
 
     low: Point
     high: Point
 
 
-class Geometry(Result):
+@dataclass(frozen=True, slots=True)
+class Geometry:
     """What the drawing shows of the shell [mm]."""
 
     body: Block
@@ -38,8 +44,10 @@ class Geometry(Result):
     lip_mm: float
 
 
-class Evaluation(Result):
+class Evaluation(BaseModel):
     """Everything the core says about a design. Parts that need a shell are empty without one."""
+
+    model_config = ConfigDict(frozen=True)
 
     geometry: Geometry | None = None
     figures: Figures | None = None

@@ -24,8 +24,11 @@ Gap = Annotated[float, Field(ge=0, le=LONGEST_MM)]
 Coordinate = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM)]
 """A place along an axis [mm]."""
 
-Name = Annotated[str, Field(min_length=1, max_length=80)]
-Note = Annotated[str, Field(max_length=2000)]
+PLAIN = r"^[^\x00]*$"
+"""Text without the NUL character, which no store of text takes."""
+
+Name = Annotated[str, Field(min_length=1, max_length=80, pattern=PLAIN)]
+Note = Annotated[str, Field(max_length=2000, pattern=PLAIN)]
 
 
 def refuse(message: str, *, field: str, value: Any, limit: Any) -> NoReturn:

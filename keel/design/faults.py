@@ -6,6 +6,8 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
+from keel.design.base import PLAIN
+
 LIMIT_KEYS = ("gt", "ge", "lt", "le", "max_length", "min_length", "expected", "pattern", "limit")
 LIMIT_WORDS = {
     "gt": "above {}",
@@ -86,6 +88,8 @@ def _without_tags(path: Sequence[str | int]) -> Sequence[str | int]:
 
 
 def _limit(kind: str, context: Mapping[str, Any]) -> str:
+    if context.get("pattern") == PLAIN:
+        return "text without NUL characters"
     if kind in TYPE_LIMITS:
         return TYPE_LIMITS[kind]
     for key in LIMIT_KEYS:

@@ -1,10 +1,9 @@
 """A finding as data: what is wrong, why it matters, and what would put it right."""
 
+from dataclasses import dataclass, field
 from typing import Any, Literal
 
-from pydantic import Field
-
-from keel.studies.result import Result, Words
+from keel.studies.result import Words
 
 Severity = Literal["stop", "caution", "note"]
 Station = Literal["brief", "bay", "shell", "sheet"]
@@ -12,7 +11,8 @@ Patch = dict[str, Any]
 """A JSON merge patch (RFC 7396) for the design document."""
 
 
-class Change(Result):
+@dataclass(frozen=True, slots=True)
+class Change:
     """What a remedy does to the tally."""
 
     brimful_l: float
@@ -21,17 +21,21 @@ class Change(Result):
     weld_m: float
 
 
-class Remedy(Result):
+@dataclass(frozen=True, slots=True)
+class Remedy:
     """A change to the design that can be tried before it is taken."""
 
     label: Words
     patch: Patch
     change: Change | None = None
-    settles: int = Field(default=0, description="How many findings go away")
-    raises: list[Words] = Field(default=[], description="Titles of findings that come up instead")
+    settles: int = 0
+    """How many findings go away."""
+    raises: list[Words] = field(default_factory=list)
+    """Titles of findings that come up instead."""
 
 
-class Finding(Result):
+@dataclass(frozen=True, slots=True)
+class Finding:
     """One judgement. `key` stays the same while the same thing is wrong."""
 
     code: str
@@ -40,4 +44,4 @@ class Finding(Result):
     station: Station
     title: Words
     why: Words
-    remedies: list[Remedy] = []
+    remedies: list[Remedy] = field(default_factory=list)

@@ -1,5 +1,7 @@
 """Price remedies: try each on the design and say what it settles, raises and costs."""
 
+from dataclasses import replace
+
 from pydantic import ValidationError
 
 from keel.findings.finding import Change, Finding, Remedy
@@ -15,7 +17,7 @@ def with_remedies(seen: Studied, findings: list[Finding]) -> list[Finding]:
     A remedy that leads to no valid design, or doesn't settle its finding, is left out.
     """
     pricing = Pricing(seen, findings)
-    return [finding.model_copy(update={"remedies": pricing.remedies(finding)}) for finding in findings]
+    return [replace(finding, remedies=pricing.remedies(finding)) for finding in findings]
 
 
 class Pricing:
@@ -56,12 +58,11 @@ class Pricing:
         then = {item.key for item in findings}
         if key in then:
             return None
-        return remedy.model_copy(
-            update={
-                "change": _change(self.seen, after),
-                "settles": len(self.present - then),
-                "raises": [item.title for item in findings if item.key not in self.present],
-            }
+        return replace(
+            remedy,
+            change=_change(self.seen, after),
+            settles=len(self.present - then),
+            raises=[item.title for item in findings if item.key not in self.present],
         )
 
 

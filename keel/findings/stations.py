@@ -1,16 +1,17 @@
 """The state of each station of the work."""
 
+from dataclasses import dataclass
 from typing import Literal
 
 from keel.design.brief import Brief
 from keel.design.document import Design
 from keel.findings.finding import Finding, Station
-from keel.studies.result import Result
 
 State = Literal["untouched", "in work", "has a stop", "settled"]
 
 
-class StationState(Result):
+@dataclass(frozen=True, slots=True)
+class StationState:
     """How far a station is."""
 
     station: Station

@@ -1,5 +1,6 @@
 """How much the shell holds: brimful, ullage, rated — and the size for a wanted capacity."""
 
+from dataclasses import dataclass
 from math import exp, pi
 from typing import Literal
 
@@ -10,13 +11,14 @@ from keel.reference.fuels import FUELS
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.box import BoxSolid
-from keel.studies.result import Result, Words, words
+from keel.studies.result import Words, words
 
 Dimension = Literal["length_mm", "width_mm", "height_mm"]
 DIMENSIONS: tuple[Dimension, ...] = ("length_mm", "width_mm", "height_mm")
 
 
-class CapacityLine(Result):
+@dataclass(frozen=True, slots=True)
+class CapacityLine:
     """One step of the sum, so that a doubter can follow it by hand."""
 
     what: str
@@ -24,7 +26,8 @@ class CapacityLine(Result):
     how: Words
 
 
-class Capacity(Result):
+@dataclass(frozen=True, slots=True)
+class Capacity:
     """Litres the shell holds."""
 
     brimful_l: float

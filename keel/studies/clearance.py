@@ -1,5 +1,6 @@
 """Does the shell clear the bay and everything in it, and what is the largest box that would?"""
 
+from dataclasses import dataclass
 from math import sqrt
 from typing import Literal
 
@@ -7,13 +8,14 @@ from keel.design.bay import SIDES, Bay, Clearance
 from keel.design.workshop import HouseRules
 from keel.reference.clearances import ClearanceClass
 from keel.solid.box import AXES, Axis, Cuboid, Triple
-from keel.studies.result import Point, Result
+from keel.studies.result import Point
 
 TOUCH_MM = 1e-6
 """Rounding that is not a fault [mm]."""
 
 
-class Gap(Result):
+@dataclass(frozen=True, slots=True)
+class Gap:
     """The nearest gap from the shell to one neighbour."""
 
     neighbour: str
@@ -212,7 +214,11 @@ def _not_inside_others(spaces: list[Cuboid]) -> list[Cuboid]:
 
 
 def _inside(a: Cuboid, b: Cuboid) -> bool:
-    return all(b.low[i] <= a.low[i] and a.high[i] <= b.high[i] for i in range(3))
+    (ax, ay, az), (bx, by, bz) = a.low, b.low
+    if ax < bx or ay < by or az < bz:
+        return False
+    (ax, ay, az), (bx, by, bz) = a.high, b.high
+    return ax <= bx and ay <= by and az <= bz
 
 
 def _with(corner: Triple, axis: int, value: float) -> Triple:

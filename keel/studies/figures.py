@@ -1,13 +1,15 @@
 """The tally: the few figures that are always in sight."""
 
+from dataclasses import dataclass
+
 from keel.design.brief import Brief
 from keel.reference.fuels import FUELS
 from keel.studies.capacity import Capacity
-from keel.studies.result import Result
 from keel.studies.sheet.wrapper import Sheet
 
 
-class Figures(Result):
+@dataclass(frozen=True, slots=True)
+class Figures:
     """Litres, kilograms and weld metres of a design."""
 
     brimful_l: float

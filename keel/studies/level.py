@@ -1,15 +1,16 @@
 """Level and litres of a box on the level, exact at every row."""
 
+from dataclasses import dataclass
 from math import asin, sqrt
 
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.box import BoxSolid
-from keel.studies.result import Result
 
 STRAPPING_ROWS = 20
 
 
-class StrappingRow(Result):
+@dataclass(frozen=True, slots=True)
+class StrappingRow:
     """Litres at a level above the inner floor."""
 
     level_mm: float
@@ -17,7 +18,8 @@ class StrappingRow(Result):
     fraction: float
 
 
-class Fill(Result):
+@dataclass(frozen=True, slots=True)
+class Fill:
     """One fill: what is in, how high it stands inside and where that is in the vehicle."""
 
     volume_l: float

@@ -1,19 +1,13 @@
 """What every study's answer has in common."""
 
 from collections.abc import Callable
-
-from pydantic import BaseModel, ConfigDict
+from dataclasses import dataclass, field
 
 Value = float | str
 
 
-class Result(BaseModel):
-    """A frozen answer. Field names carry the unit."""
-
-    model_config = ConfigDict(frozen=True)
-
-
-class Point(Result):
+@dataclass(frozen=True, slots=True)
+class Point:
     """A place in vehicle axes [mm]."""
 
     x: float
@@ -21,7 +15,8 @@ class Point(Result):
     z: float
 
 
-class Words(Result):
+@dataclass(frozen=True, slots=True)
+class Words:
     """A sentence whose quantities stay numbers until somebody reads it in their own units.
 
     `text` names its quantities in braces; the ending of a name is its unit: `{gap_mm}`,
@@ -30,7 +25,7 @@ class Words(Result):
     """
 
     text: str
-    values: dict[str, Value] = {}
+    values: dict[str, Value] = field(default_factory=dict)
 
     def plain(self, show: "Callable[[str, Value], str] | None" = None) -> str:
         """The sentence with its quantities in metric units, or as `show(name, value)` puts them."""

@@ -1,6 +1,7 @@
 """Flat panels under fuel: stress, deflection, and the thickness they need."""
 
 from bisect import bisect_right
+from dataclasses import dataclass
 from math import inf, sqrt
 from typing import Literal
 
@@ -11,7 +12,6 @@ from keel.reference.fuels import FUELS
 from keel.reference.metals import METALS
 from keel.reference.units import STANDARD_GRAVITY
 from keel.solid.box import BoxSolid
-from keel.studies.result import Result
 
 Edges = Literal["clamped", "simply supported"]
 
@@ -31,7 +31,8 @@ STRESS_LONG: dict[Edges, float] = {"clamped": 0.5000, "simply supported": 0.7500
 DEFLECTION_LONG: dict[Edges, float] = {"clamped": 0.0284, "simply supported": 0.1421}
 
 
-class Panel(Result):
+@dataclass(frozen=True, slots=True)
+class Panel:
     """One flat face of the shell under the fuel it holds."""
 
     name: str

@@ -1,8 +1,7 @@
 """A flat part: its outline, bend lines and marks, ready to be cut."""
 
+from dataclasses import dataclass
 from typing import Literal
-
-from keel.studies.result import Result
 
 Spot = tuple[float, float]
 """A place on the flat [mm] from its left and its lower edge."""
@@ -10,7 +9,8 @@ Spot = tuple[float, float]
 Direction = Literal["up", "down"]
 
 
-class Bend(Result):
+@dataclass(frozen=True, slots=True)
+class Bend:
     """A bend line on the flat. Up is towards the reader, who sees the inside of the tank."""
 
     start: Spot
@@ -22,7 +22,8 @@ class Bend(Result):
     deduction_mm: float
 
 
-class Mark(Result):
+@dataclass(frozen=True, slots=True)
+class Mark:
     """A line to etch: where another part comes to stand."""
 
     start: Spot
@@ -30,7 +31,8 @@ class Mark(Result):
     label: str
 
 
-class FlatPart(Result):
+@dataclass(frozen=True, slots=True)
+class FlatPart:
     """One part as it lies flat, its inside face up, datum edges x = 0 and y = 0."""
 
     name: str

@@ -1,7 +1,6 @@
 """A box shell as one wrapper and two inset end pans: flats, notches, seams."""
 
 from dataclasses import dataclass
-from typing import Literal
 
 from keel.design.document import Design
 from keel.design.sheet import SeamPlace
@@ -10,7 +9,7 @@ from keel.design.workshop import Workshop
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_M3
 from keel.solid.box import BoxSolid, solid_of
-from keel.studies.result import Result, Words, words
+from keel.studies.result import Words, words
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
 from keel.studies.sheet.parts import (
     Bend,
@@ -24,7 +23,8 @@ from keel.studies.sheet.parts import (
 )
 
 
-class Seam(Result):
+@dataclass(frozen=True, slots=True)
+class Seam:
     """One weld, counted once."""
 
     name: str
@@ -32,7 +32,8 @@ class Seam(Result):
     at_floor: bool
 
 
-class Notch(Result):
+@dataclass(frozen=True, slots=True)
+class Notch:
     """The pans' corner notch and the three things that ask for it."""
 
     side_mm: float
@@ -41,13 +42,13 @@ class Notch(Result):
     wrapper_radius_mm: float
 
 
-class Sheet(Result):
+@dataclass(frozen=True, slots=True)
+class Sheet:
     """The flat parts of a shell and what joining them takes."""
 
     parts: list[FlatPart]
     impossible: Words | None
     k: float
-    k_source: Literal["workshop"] = "workshop"
     bend_deduction_mm: float
     flange_mm: float
     pan_gap_mm: float

@@ -7,6 +7,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from pydantic import Field
 
+from keel.design.base import PLAIN, Name, Note
 from server.http.errors import ErrorOut, refused
 from server.jobs.models import Customer
 from server.workshop.guard import Request, anyone, writer
@@ -17,9 +18,9 @@ router = Router(tags=["customers"])
 class CustomerIn(Schema):
     """A customer's record."""
 
-    name: Annotated[str, Field(min_length=1, max_length=80)]
-    contact: Annotated[str, Field(max_length=200)] = ""
-    note: Annotated[str, Field(max_length=2000)] = ""
+    name: Name
+    contact: Annotated[str, Field(max_length=200, pattern=PLAIN)] = ""
+    note: Note = ""
 
 
 class CustomerOut(CustomerIn):

@@ -7,6 +7,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Query, Router, Schema
 from pydantic import Field
 
+from keel.design.base import PLAIN, Name
 from keel.design.document import Design
 from keel.formats.document import design_from
 from server.http.errors import ErrorOut
@@ -36,7 +37,7 @@ class DesignOut(Schema):
 class DesignNew(Schema):
     """A new design: empty, or a document that was exported before."""
 
-    name: Annotated[str, Field(min_length=1, max_length=80)]
+    name: Name
     design: dict[str, Any] | None = None
 
 
@@ -45,13 +46,13 @@ class DesignSave(Schema):
 
     base_revision: Annotated[int, Field(ge=0, le=2**31)]
     design: dict[str, Any]
-    note: Annotated[str, Field(max_length=120)] = ""
+    note: Annotated[str, Field(max_length=120, pattern=PLAIN)] = ""
 
 
 class Rename(Schema):
     """A design's new name."""
 
-    name: Annotated[str, Field(min_length=1, max_length=80)]
+    name: Name
 
 
 class Restore(Schema):

@@ -8,6 +8,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Query, Router, Schema
 from pydantic import Field
 
+from keel.design.base import PLAIN, Name, Note
 from server.http.errors import ErrorOut, refused
 from server.jobs.models import Customer, Job
 from server.workshop.guard import Request, anyone, writer
@@ -53,16 +54,16 @@ class JobPage(Schema):
 class JobIn(Schema):
     """A job's own fields."""
 
-    title: Annotated[str, Field(min_length=1, max_length=80)]
+    title: Name
     customer_id: Annotated[int, Field(ge=1, le=2**62)] | None = None
     state: StateName = "enquiry"
-    note: Annotated[str, Field(max_length=2000)] = ""
+    note: Note = ""
 
 
 class JobFilter(Schema):
     """What to look for."""
 
-    search: Annotated[str, Field(max_length=80)] = ""
+    search: Annotated[str, Field(max_length=80, pattern=PLAIN)] = ""
     state: StateName | None = None
     customer_id: Annotated[int, Field(ge=1, le=2**62)] | None = None
     page: Annotated[int, Field(ge=1, le=MOST_PAGES)] = 1
@@ -101,7 +102,7 @@ def list_jobs(request: Request, wanted: Query[JobFilter]) -> JobPage:
 
 
 def _matching(jobs: "QuerySet[Job]", wanted: JobFilter) -> "QuerySet[Job]":
-    text = wanted.search.replace("\x00", "").strip()
+    text = wanted.search.strip()
     if text:
         about = Q(title__icontains=text) | Q(customer__name__icontains=text) | Q(designs__name__icontains=text)
         if text.isdigit() and len(text) < 9:

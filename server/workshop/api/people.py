@@ -7,15 +7,15 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from pydantic import Field
 
+from keel.design.base import Name
 from server.http.errors import ErrorOut, refused
-from server.workshop.api.session import RoleName, set_password
+from server.workshop.api.session import RoleName, Text, set_password
 from server.workshop.guard import Request, owner
 from server.workshop.models import Person
 
 router = Router(tags=["people"], auth=owner)
 
 Username = Annotated[str, Field(min_length=2, max_length=60, pattern=r"^[a-z0-9._-]+$")]
-PersonName = Annotated[str, Field(min_length=1, max_length=80)]
 
 
 class PersonOut(Schema):
@@ -32,15 +32,15 @@ class PersonIn(Schema):
     """Somebody new, with a first password to hand over."""
 
     username: Username
-    name: PersonName
+    name: Name
     role: RoleName
-    password: Annotated[str, Field(min_length=1, max_length=150)]
+    password: Text
 
 
 class PersonChange(Schema):
     """What to change; an empty field stays as it was."""
 
-    name: PersonName | None = None
+    name: Name | None = None
     role: RoleName | None = None
     is_active: bool | None = None
 

@@ -11,6 +11,7 @@ from ninja import Router, Schema
 from ninja.utils import check_csrf
 from pydantic import Field
 
+from keel.design.base import PLAIN
 from server.http.errors import ApiError, ErrorOut, refused
 from server.workshop.guard import Request, anyone
 from server.workshop.models import Person
@@ -20,7 +21,7 @@ router = Router(tags=["session"])
 UnitsName = Literal["mm_l", "in_usgal", "in_impgal"]
 ThemeName = Literal["system", "light", "dark"]
 RoleName = Literal["owner", "fabricator", "viewer"]
-Text = Annotated[str, Field(min_length=1, max_length=150)]
+Text = Annotated[str, Field(min_length=1, max_length=150, pattern=PLAIN)]
 
 
 class SessionOut(Schema):

@@ -6,8 +6,8 @@ from django.db import transaction
 from ninja import Router, Schema
 from pydantic import Field, ValidationError
 
-from keel.design.faults import faults
 from keel.design.base import LONGEST_MM
+from keel.design.faults import faults
 from keel.design.workshop import K_LEAST, K_MOST
 from keel.design.workshop import Workshop as WorkshopRules
 from keel.studies.sheet.bends import k_from_strip
@@ -87,9 +87,7 @@ class StripAnswer(Schema):
 
 
 @router.post("workshop/k-from-strip", response={200: StripAnswer, 422: ErrorOut}, auth=anyone)
-def strip_k(request: Request, strip: Strip) -> StripAnswer:
+def strip_k(request: Request, data: Strip) -> StripAnswer:
     """K of the brake from a measured test strip. Nothing is stored."""
-    k = k_from_strip(
-        strip.flat_mm, (strip.leg_a_mm, strip.leg_b_mm), strip.angle_deg, strip.thickness_mm, strip.radius_mm
-    )
+    k = k_from_strip(data.flat_mm, (data.leg_a_mm, data.leg_b_mm), data.angle_deg, data.thickness_mm, data.radius_mm)
     return StripAnswer(k=k, usable=K_LEAST <= k <= K_MOST)

@@ -949,11 +949,8 @@ export interface components {
             code: string;
             /** Key */
             key: string;
-            /**
-             * Remedies
-             * @default []
-             */
-            remedies: components["schemas"]["Remedy"][];
+            /** Remedies */
+            remedies?: components["schemas"]["Remedy"][];
             /**
              * Severity
              * @enum {string}
@@ -1427,15 +1424,10 @@ export interface components {
             patch: {
                 [key: string]: unknown;
             };
-            /**
-             * Raises
-             * @description Titles of findings that come up instead
-             * @default []
-             */
-            raises: components["schemas"]["Words"][];
+            /** Raises */
+            raises?: components["schemas"]["Words"][];
             /**
              * Settles
-             * @description How many findings go away
              * @default 0
              */
             settles: number;
@@ -1558,12 +1550,6 @@ export interface components {
             impossible: components["schemas"]["Words"] | null;
             /** K */
             k: number;
-            /**
-             * K Source
-             * @default workshop
-             * @constant
-             */
-            k_source: "workshop";
             /** Mass Kg */
             mass_kg: number | null;
             notch: components["schemas"]["Notch"];
@@ -1753,11 +1739,8 @@ export interface components {
         Words: {
             /** Text */
             text: string;
-            /**
-             * Values
-             * @default {}
-             */
-            values: {
+            /** Values */
+            values?: {
                 [key: string]: number | string;
             };
         };
