@@ -10,13 +10,14 @@ from keel.design.base import PLAIN
 
 LIMIT_KEYS = ("gt", "ge", "lt", "le", "max_length", "min_length", "expected", "pattern", "limit")
 LIMIT_WORDS = {
-    "gt": "above {}",
-    "ge": "{} or more",
-    "lt": "below {}",
-    "le": "{} or less",
+    "gt": "above {}{unit}",
+    "ge": "{}{unit} or more",
+    "lt": "below {}{unit}",
+    "le": "{}{unit} or less",
     "max_length": "at most {} long",
     "min_length": "at least {} long",
 }
+UNITS = {"mm": " mm", "l": " L", "kg": " kg"}
 TYPE_LIMITS = {
     "float_type": "a number",
     "finite_number": "a finite number",
@@ -71,7 +72,7 @@ def _fault(details: Mapping[str, Any], prefix: str) -> Fault:
     if "field" in context:
         path.append(str(context["field"]))
     field = ".".join(path) or "document"
-    limit = _limit(str(details["type"]), context)
+    limit = _limit(str(details["type"]), context, field)
     value = context.get("value", None if details["type"] == "missing" else details.get("input"))
     message = context.get("message") or f"{_last_word(field)} must be {limit}"
     if details["type"] == "extra_forbidden":
@@ -87,7 +88,7 @@ def _without_tags(path: Sequence[str | int]) -> Sequence[str | int]:
     return [step for step in path if step not in ("[key]",)]
 
 
-def _limit(kind: str, context: Mapping[str, Any]) -> str:
+def _limit(kind: str, context: Mapping[str, Any], field: str) -> str:
     if context.get("pattern") == PLAIN:
         return "text without NUL characters"
     if kind in TYPE_LIMITS:
@@ -96,7 +97,8 @@ def _limit(kind: str, context: Mapping[str, Any]) -> str:
         if key in context:
             value = context[key]
             shown = f"{value:g}" if isinstance(value, float) else str(value)
-            return LIMIT_WORDS.get(key, "{}").format(shown)
+            unit = UNITS.get(field.rpartition("_")[2], "") if isinstance(value, float | int) else ""
+            return LIMIT_WORDS.get(key, "{}{unit}").format(shown, unit=unit)
     return kind.replace("_", " ")
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
-Value = float | str
+Value = float | int | str
 
 
 @dataclass(frozen=True, slots=True)

@@ -40,11 +40,11 @@ class BadInput(TestCase):
     def test_numbers_out_of_range(self) -> None:
         """Zero, negative, not a number, endless, huge, text."""
         cases = (
-            (0, 0, "above 0"),
-            (-5, -5, "above 0"),
+            (0, 0, "above 0 mm"),
+            (-5, -5, "above 0 mm"),
             (float("nan"), "nan", "a finite number"),
             (float("inf"), "inf", "a finite number"),
-            (1e9, 1e9, "20000 or less"),
+            (1e9, 1e9, "20000 mm or less"),
             ("12", "12", "a number"),
             (None, None, "a number"),
             (True, True, "a number"),
@@ -59,21 +59,21 @@ class BadInput(TestCase):
             "shell": {"length_mm": 80, "width_mm": 40, "height_mm": 20, "thickness_mm": 10.0, "bend_radius_mm": 0.0}
         }
         field, value, limit = complaint(document)
-        self.assertEqual((field, value, limit), ("shell.thickness_mm", 10.0, "10"))
+        self.assertEqual((field, value, limit), ("shell.thickness_mm", 10.0, "10 mm"))
         document["shell"] |= {"measured": "inside"}
         self.assertIsNotNone(read_design(json.dumps(document)).shell)
 
     def test_bends_that_do_not_fit(self) -> None:
         """Two radii must fit in the section, not along the wrapper."""
         field, _, limit = complaint({"shell": SHELL | {"bend_radius_mm": 180.0}})
-        self.assertEqual((field, limit), ("shell.bend_radius_mm", "172"))
+        self.assertEqual((field, limit), ("shell.bend_radius_mm", "172 mm"))
         flat = SHELL | {"width_mm": 60, "bend_radius_mm": 40.0, "wrap_axis": "y"}
         self.assertIsNotNone(read_design(json.dumps({"shell": flat})).shell)
 
     def test_flange_lost_in_its_bend(self) -> None:
         """A flange is at least thickness and radius."""
         field, value, limit = complaint({"shell": SHELL, "sheet": {"flange_mm": 7.0}})
-        self.assertEqual((field, value, limit), ("sheet.flange_mm", 7.0, "7.5"))
+        self.assertEqual((field, value, limit), ("sheet.flange_mm", 7.0, "7.5 mm"))
 
     def test_documents_that_are_no_designs(self) -> None:
         """Wrong version, unknown field, broken text, the wrong thing altogether, too large."""

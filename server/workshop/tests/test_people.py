@@ -168,7 +168,7 @@ class Settings(ApiTestCase):
         settings["brake"]["width_mm"] = -4
         body = self.refused(self.owner("PUT", "workshop", {"base_version": 2, "settings": settings}), 422, "invalid")
         fault = body["errors"][0]
-        self.assertEqual((fault["field"], fault["value"], fault["limit"]), ("brake.width_mm", -4, "above 0"))
+        self.assertEqual((fault["field"], fault["value"], fault["limit"]), ("brake.width_mm", -4, "above 0 mm"))
 
     def test_k_from_a_strip(self) -> None:
         """The worked strip; one that can't be is said to be so; half a strip is refused."""

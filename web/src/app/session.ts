@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, asked, Failure } from '../api/client'
 import type { Session } from '../api/model'
 
@@ -21,13 +21,18 @@ export function useSession() {
   })
 }
 
+/** Somebody else, or nobody, is at the screen: forget all that was fetched for the last person. */
+function becomes(queries: QueryClient, session: Session | null) {
+  queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== KEY[0] })
+  queries.setQueryData(KEY, session)
+}
+
 export function useSignIn() {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: (body: { username: string; password: string }) => asked(api.POST('/api/session', { body })),
     onSuccess: (session) => {
-      queries.clear()
-      queries.setQueryData(KEY, session)
+      becomes(queries, session)
     },
   })
 }
@@ -37,8 +42,7 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => asked(api.DELETE('/api/session')),
     onSuccess: () => {
-      queries.clear()
-      queries.setQueryData(KEY, null)
+      becomes(queries, null)
     },
   })
 }

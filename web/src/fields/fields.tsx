@@ -15,7 +15,7 @@ interface Common {
 
 export function LengthField(props: Common) {
   const units = useUnits()
-  return <TypedField {...props} unit={units.lengthUnit} edit={units.editLength} parse={units.parseLength} />
+  return <TypedField {...props} fault={props.fault && units.inText(props.fault)} unit={units.lengthUnit} edit={units.editLength} parse={units.parseLength} />
 }
 
 export function VolumeField(props: Common) {

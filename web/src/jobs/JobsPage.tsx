@@ -111,7 +111,7 @@ function JobRow({ job, mayWrite, onEdit, onAdd }: { job: Job; mayWrite: boolean;
       </TableCell>
       <TableCell sx={{ whiteSpace: 'nowrap' }}>{new Date(job.changed).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</TableCell>
       <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
-        <Button disabled={!mayWrite} onClick={onAdd} aria-label={`Add a design to ${job.title}`}>
+        <Button disabled={!mayWrite} onClick={onAdd} aria-label={`Add design to ${job.title}`}>
           Add design
         </Button>
         <Button disabled={!mayWrite} onClick={onEdit} aria-label={`Change job ${job.title}`}>

@@ -61,6 +61,8 @@ export function useUnits() {
       parseVolume: (text: string) => parseVolume(text, units),
       round: roundStep(inches),
       nudge: nudgeStep(inches),
+      /** A plain sentence from the server, its millimetres in the reader's units. */
+      inText: (text: string) => (inches ? text.replace(/(\d+(?:\.\d+)?) mm/g, (_, mm: string) => showLengthUnit(Number(mm), true)) : text),
       say: (words: Words) => say(words, units),
       number: plainNumber,
     }

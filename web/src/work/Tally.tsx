@@ -1,5 +1,6 @@
 import { Box, Button } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
+import visuallyHidden from '@mui/utils/visuallyHidden'
 import type { Figures } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import { SeverityMark } from './Marks'
@@ -67,12 +68,15 @@ function FindingCount({ onFindings }: { onFindings: () => void }) {
   const findings = useWork((work) => (work.trial?.evaluation ?? work.evaluation)?.findings)
   const count = (severity: 'stop' | 'caution' | 'note') => findings?.filter((item) => item.severity === severity).length ?? 0
   return (
-    <Button onClick={onFindings} sx={{ px: 2, color: 'text.primary', alignItems: 'flex-start', flexDirection: 'column', minWidth: 150 }} aria-label={`Findings: ${count('stop')} stops, ${count('caution')} cautions, ${count('note')} notes`}>
+    <Button onClick={onFindings} sx={{ px: 2, color: 'text.primary', alignItems: 'flex-start', flexDirection: 'column', minWidth: 150 }}>
       <Box sx={{ fontSize: 12, color: 'text.secondary', fontWeight: 400 }}>Findings</Box>
       <Box sx={{ display: 'flex', gap: 1.25, fontSize: 18, alignItems: 'center' }}>
         {(['stop', 'caution', 'note'] as const).map((severity) => (
           <Box key={severity} sx={{ display: 'flex', gap: 0.5, alignItems: 'center', opacity: count(severity) ? 1 : 0.55 }}>
             <SeverityMark severity={severity} /> {count(severity)}
+            <Box component="span" sx={visuallyHidden}>
+              {severity}s
+            </Box>
           </Box>
         ))}
       </Box>

@@ -1,0 +1,1 @@
+"""The interface, driven for real in headless Chromium."""

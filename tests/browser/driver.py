@@ -1,0 +1,177 @@
+"""A browser, and what a person does with it."""
+
+import json
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from selenium.webdriver import ActionChains, Chrome, ChromeOptions, ChromeService, Keys
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+
+FLAGS = (
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--use-angle=swiftshader",
+    "--enable-unsafe-swiftshader",
+    "--ignore-gpu-blocklist",
+    "--window-size=1280,800",
+)
+PATIENCE_S = 15.0
+AXE = settings.BASE_DIR / "web" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+class BrowserTestCase(StaticLiveServerTestCase):
+    """One browser for the class; each test starts signed out."""
+
+    browser: Chrome
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        """Start Chromium with a profile and a download folder of its own."""
+        super().setUpClass()
+        cls.folder = tempfile.TemporaryDirectory()
+        cls.downloads = Path(cls.folder.name, "downloads")
+        cls.downloads.mkdir()
+        options = ChromeOptions()
+        options.binary_location = "/usr/bin/chromium"
+        for flag in (*FLAGS, f"--user-data-dir={cls.folder.name}/profile"):
+            options.add_argument(flag)
+        options.add_experimental_option("prefs", {"download.default_directory": str(cls.downloads)})
+        options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+        cls.browser = Chrome(options=options, service=ChromeService("/usr/bin/chromedriver"))
+        cls.browser.set_script_timeout(60)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        """Close it."""
+        cls.browser.quit()
+        cls.folder.cleanup()
+        super().tearDownClass()
+
+    def tearDown(self) -> None:
+        """Nothing may have thrown on any page."""
+        self.browser.execute_script("window.onbeforeunload = null; localStorage.clear()")
+        self.browser.get("about:blank")
+        thrown = [entry["message"] for entry in self.browser.get_log("browser") if "Uncaught" in entry["message"]]
+        self.browser.delete_all_cookies()
+        self.assertEqual(thrown, [])
+
+    def until(self, what: Callable[[], Any], why: str = "") -> Any:
+        """Wait for something to be true, and give it."""
+        deadline = time.monotonic() + PATIENCE_S
+        last: Any = None
+        while time.monotonic() < deadline:
+            try:
+                last = what()
+            except Exception as error:  # the page is still changing
+                last = error
+            else:
+                if last:
+                    return last
+            time.sleep(0.05)
+        raise AssertionError(f"waited in vain for {why or what}: {last!r}")
+
+    def find(self, selector: str) -> WebElement:
+        """The first visible element for a CSS selector."""
+        return self.until(
+            lambda: next(e for e in self.browser.find_elements(By.CSS_SELECTOR, selector) if e.is_displayed()), selector
+        )
+
+    def button(self, text: str, within: str = "body") -> WebElement:
+        """A button or link by its words."""
+        path = f".//*[self::button or self::a or self::summary][normalize-space()={json.dumps(text, ensure_ascii=False)}]"
+        return self.until(
+            lambda: next(e for e in self.find(within).find_elements(By.XPATH, path) if e.is_enabled()), f"button {text}"
+        )
+
+    def press(self, text: str, within: str = "body") -> None:
+        """Press a button by its words."""
+        self.until(lambda: self.button(text, within).click() or True, f"press {text}")
+
+    def field(self, label: str) -> WebElement:
+        """An input by its label."""
+        path = f"//label[normalize-space(translate(., '*\u2009\u00a0', ''))={json.dumps(label, ensure_ascii=False)}]"
+
+        def look() -> WebElement:
+            name = self.browser.find_element(By.XPATH, path).get_attribute("for")
+            return self.browser.find_element(By.ID, str(name))
+
+        return self.until(look, f"field {label}")
+
+    def type_into(self, label: str, text: str) -> None:
+        """Type over a field and leave it."""
+        self.until(lambda: self._typed(label, text), f"type into {label}")
+
+    def _typed(self, label: str, text: str) -> bool:
+        field = self.field(label)
+        field.click()
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(text, Keys.TAB)
+        return True
+
+    def text(self, selector: str) -> str:
+        """Text of an element."""
+        return self.find(selector).text
+
+    def tally(self, name: str) -> float:
+        """A figure of the tally."""
+        return float(self.find(f"[data-tally={name}] > :nth-child(2)").text.split()[0].replace("−", "-"))
+
+    def delta(self, name: str) -> str:
+        """How far a figure of the tally moved."""
+        return self.browser.find_element(By.CSS_SELECTOR, f"[data-tally={name}] [data-delta]").text
+
+    def drag(self, selector: str, right: int, down: int) -> None:
+        """Drag something by so many pixels."""
+        handle = self.find(selector)
+        steps = ActionChains(self.browser, duration=30).click_and_hold(handle)
+        for _ in range(4):
+            steps = steps.move_by_offset(right // 4, down // 4)
+        steps.release().perform()
+
+    def saved(self) -> None:
+        """Wait until the design on screen is in the store."""
+        self.until(lambda: self.browser.find_element(By.CSS_SELECTOR, "[data-save=saved]"), "saved")
+
+    def sign_in(self, username: str, password: str) -> None:
+        """Sign in from the first page."""
+        self.browser.get(self.live_server_url)
+        self.type_into("Name", username)
+        self.type_into("Password", password)
+        self.press("Sign in")
+        self.until(lambda: self.browser.find_elements(By.CSS_SELECTOR, "#header-slot"), "signed in")
+
+    def go(self, path: str) -> None:
+        """Open an address of the application."""
+        self.browser.get(self.live_server_url + path)
+
+    def fetch(self, method: str, path: str, body: Any = None) -> Any:
+        """Ask the API from within the page: status and body."""
+        script = """
+            const [method, path, body, done] = arguments
+            const token = document.cookie.split('; ').find((c) => c.startsWith('csrftoken='))?.slice(10) ?? ''
+            fetch('/api/' + path, {method, body: body && JSON.stringify(body),
+                headers: {'X-CSRFToken': token, 'Content-Type': 'application/json'}})
+              .then(async (r) => done([r.status, await r.json().catch(() => null)]))"""
+        return self.browser.execute_async_script(script, method, path, body)
+
+    def assert_accessible(self, where: str) -> None:
+        """No violation of WCAG 2.2 A and AA that axe-core can see."""
+        self.browser.execute_script(AXE.read_text())
+        script = """
+            const done = arguments[0], tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
+            const told = (n) => n.html.slice(0, 160) + ' | ' + n.failureSummary
+            document.getAnimations().forEach((a) => a.finish())
+            axe.run(document, {runOnly: {type: 'tag', values: tags}})
+               .then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.slice(0, 4).map(told).join(' || '))))"""
+        self.assertEqual(self.browser.execute_async_script(script), [], where)

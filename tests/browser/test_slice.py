@@ -1,0 +1,266 @@
+"""From the measured space to cut sheet, as a person does it."""
+
+import io
+
+import ezdxf
+from selenium.webdriver import ActionChains, Keys
+from selenium.webdriver.common.by import By
+from shapely.geometry import Polygon
+
+from keel.design.document import Design
+from server.jobs.models import Job, TankDesign
+from server.workshop.models import Person, Workshop
+from server.workshop.tests.helpers import PASSWORD, person
+from tests.browser.driver import BrowserTestCase
+
+BAY = {"length_mm": 900.0, "width_mm": 500.0, "height_mm": 400.0}
+SHELL = {"length_mm": 700.0, "width_mm": 400.0, "height_mm": 300.0, "x_mm": 60.0, "y_mm": 50.0, "z_mm": 20.0}
+
+
+COLOURS_SEEN = """
+    const c = document.createElement('canvas'), s = arguments[0], seen = new Set()
+    c.width = s.width; c.height = s.height
+    const g = c.getContext('2d'); g.drawImage(s, 0, 0)
+    const d = g.getImageData(0, 0, c.width, c.height).data
+    for (let i = 0; i < d.length; i += 4) if (d[i + 3]) seen.add([d[i] >> 4, d[i + 1] >> 4, d[i + 2] >> 4].join())
+    return seen.size"""
+
+
+class SliceTestCase(BrowserTestCase):
+    """A workshop with a fabricator and a design, and another workshop next door."""
+
+    def setUp(self) -> None:
+        """People and a design."""
+        self.workshop = Workshop.objects.create(name="First Bench")
+        self.maker = person("maker", "owner", self.workshop)
+        person("looker", "viewer", self.workshop)
+        person("neighbour", "owner", Workshop.objects.create(name="Next Door"))
+        job = Job.opened(self.workshop, title="Launch tank")
+        design = Design.model_validate({"brief": {"target_l": 100.0}, "bay": BAY, "shell": SHELL})
+        self.tank = TankDesign.started(job, "Main", design, self.maker, "")
+
+    def open_tank(self, station: str, query: str = "") -> None:
+        """Sign in as the maker and open the design."""
+        self.sign_in("maker", PASSWORD)
+        self.go(f"/designs/{self.tank.pk}/{station}{query}")
+        self.until(lambda: self.tally("brimful_l") > 0, "figures")
+
+    def shell(self) -> dict[str, float]:
+        """The shell as the store has it."""
+        self.tank.refresh_from_db()
+        return self.tank.current().document["shell"]
+
+
+class FromSpaceToSheet(SliceTestCase):
+    """The whole way."""
+
+    def test_the_whole_way_in_inches(self) -> None:
+        """Sign in, new job, bay in inches, fit, change a dimension, see the delta, undo, cut."""
+        Person.objects.filter(username="maker").update(units="in_usgal")
+        self.sign_in("maker", PASSWORD)
+        self.press("New job")
+        self.type_into("Title", "Skiff tank")
+        self.type_into("Customer", "Tam Weir")
+        self.press("Open the job")
+        self.type_into("Length, rear to front", "2' 8 1/2\"")
+        self.type_into("Width, right to left", "16 1/4")
+        self.type_into("Height, floor to roof", '30 cm + 1"')
+        self.press("Fit a box to the bay")
+        self.until(lambda: self.tally("brimful_l") > 0, "figures")
+        self.saved()
+        fitted = TankDesign.objects.get(job__title="Skiff tank")
+        bay, shell = fitted.current().document["bay"], fitted.current().document["shell"]
+        self.assertAlmostEqual(bay["length_mm"], 825.5)
+        self.assertAlmostEqual(bay["width_mm"], 412.75)
+        self.assertAlmostEqual(bay["height_mm"], 325.4)
+        self.assertAlmostEqual(shell["length_mm"], 825.5 - 2 * (10 + 17))
+        self.assertEqual(fitted.job.customer.name if fitted.job.customer else "", "Tam Weir")
+
+        before = self.tally("brimful_l")
+        self.find("[data-station=shell]").click()
+        self.find("[data-dimension=Height]").click()
+        editor = self.find("input[data-typing]")
+        editor.send_keys(Keys.CONTROL, "a")
+        editor.send_keys("half a yard", Keys.ENTER)
+        self.until(lambda: "is not a length" in self.find("main").text, "reason beside the field")
+        editor.send_keys(Keys.CONTROL, "a")
+        editor.send_keys('8 3/4"', Keys.ENTER)
+        self.until(lambda: self.delta("brimful_l").startswith("−"), "a delta")
+        self.assertAlmostEqual(self.tally("brimful_l") - before, -float(self.delta("brimful_l")[1:]), delta=0.011)
+        ActionChains(self.browser).key_down(Keys.CONTROL).send_keys("z").key_up(Keys.CONTROL).perform()
+        self.until(lambda: self.tally("brimful_l") == before, "undone")
+
+        self.find("[data-station=sheet]").click()
+        self.find("[data-part=wrapper]")
+        self.find("[data-file='end-pan.dxf']").click()
+        file = self.until(lambda: next(self.downloads.glob("*end-pan.dxf")), "the file")
+        outline = ezdxf.read(io.StringIO(file.read_text())).modelspace().query('LWPOLYLINE[layer=="CUT"]')[0]
+        area = Polygon([(x, y) for x, y, *_ in outline.get_points()]).area
+        design = fitted.current().document
+        _, answer = self.fetch("POST", "evaluate", {"design": design})
+        self.assertAlmostEqual(area, answer["sheet"]["parts"][1]["area_mm2"], delta=1e-6 * area)
+
+        address = f"/designs/{fitted.pk}/shell"
+        self.browser.delete_all_cookies()
+        self.sign_in("neighbour", PASSWORD)
+        self.assertEqual(self.fetch("GET", f"designs/{fitted.pk}")[0], 404)
+        self.go(address)
+        self.until(lambda: "There is nothing here" in self.find("main").text, "nothing here")
+
+    def test_dragging_a_face_snaps_and_is_one_step(self) -> None:
+        """The front plate goes to where it clears the bay; one undo takes the whole drag back."""
+        self.open_tank("shell")
+        before = self.tally("brimful_l")
+        low, high = (self.find(f"[data-handle=elevation-x-{end}]").rect["x"] for end in ("low", "high"))
+        scale = (high - low) / 700
+        self.drag("[data-handle=elevation-x-high]", round((900 - 10 - 17 - 760) * scale), 0)
+        self.until(lambda: self.tally("brimful_l") > before, "more litres")
+        self.saved()
+        self.assertAlmostEqual(self.shell()["length_mm"], 900 - 10 - 17 - 60)
+        self.press("Undo")
+        self.until(lambda: self.tally("brimful_l") == before, "undone")
+        self.assertFalse(self.browser.find_element(By.XPATH, "//header//button[.='Undo']").is_enabled())
+        self.press("Redo")
+        self.until(lambda: self.tally("brimful_l") > before, "redone")
+        handle = self.find("[data-handle=elevation-z-high]")
+        handle.send_keys(Keys.ARROW_UP)
+        self.saved()
+        self.until(lambda: self.shell()["height_mm"] == 301, "a millimetre by keyboard")
+
+    def test_a_remedy_is_tried_then_taken(self) -> None:
+        """Try shows a ghost and what it would hold; the design changes only when it is taken."""
+        self.open_tank("shell")
+        card = "[data-finding='capacity.below']"
+        self.press("Try", card)
+        self.until(lambda: self.tally("rated_l") == 100, "the tried figure")
+        self.assertEqual(len(self.browser.find_elements(By.CSS_SELECTOR, "[data-ghost=trial]")), 3)
+        self.assertEqual(self.shell()["length_mm"], 700)
+        self.press("Take it", card)
+        self.until(lambda: not self.browser.find_elements(By.CSS_SELECTOR, card), "the finding gone")
+        self.assertEqual(self.tally("rated_l"), 100)
+        self.press("Pin")
+        self.type_into("Height outside", "310")
+        self.until(lambda: "against the pin" in self.text("[aria-label=Tally]"), "compared with the pin")
+        self.saved()
+
+    def test_what_is_wrong_stays_as_typed_and_is_not_saved(self) -> None:
+        """A wall that fills the tank: the reason stands at the field, the store keeps the old one."""
+        self.open_tank("shell")
+        self.type_into("Sheet", "200")
+        self.until(lambda: "must be 25 mm or less" in self.text("aside"), "the reason")
+        self.until(lambda: self.browser.find_element(By.CSS_SELECTOR, "[data-save=invalid]"), "not saved")
+        self.assertEqual(self.field("Sheet").get_attribute("value"), "200")
+        self.assertEqual(self.shell()["thickness_mm"], 3)
+        self.type_into("Sheet", "4")
+        self.saved()
+        self.assertEqual(self.shell()["thickness_mm"], 4)
+        self.type_into("Length outside", "six hundred")
+        self.until(lambda: "is not a length" in self.text("aside"), "the reason")
+        self.assertEqual(self.field("Length outside").get_attribute("value"), "six hundred")
+
+
+class KeepingIt(SliceTestCase):
+    """Saving, and what can come between."""
+
+    def test_two_people_at_once(self) -> None:
+        """Both sides are shown; whichever is gone on with, the other stays in the revisions."""
+        for choice, mine, other in (("Go on with mine", 650.0, 555.0), ("Go on with Looker’s", 640.0, 545.0)):
+            kept = mine if "mine" in choice else other
+            self.open_tank("shell")
+            theirs = self.tank.current().document | {"shell": self.shell() | {"length_mm": other}}
+            looker = Person.objects.get(username="looker")
+            self.tank.save_revision(Design.model_validate(theirs), looker, self.tank.revision)
+            self.type_into("Length outside", f"{mine:g}")
+            dialog = self.find("[role=dialog]")
+            self.assertIn(f"{mine:g}", dialog.text)
+            self.assertIn(f"{other:g}", dialog.text)
+            self.assert_accessible("conflict")
+            self.press(choice, "[role=dialog]")
+            self.saved()
+            self.until(lambda kept=kept: self.shell()["length_mm"] == kept, choice)
+            lengths = {r.document["shell"]["length_mm"] for r in self.tank.revisions.all()}
+            self.assertLessEqual({mine, other}, lengths)
+            self.browser.delete_all_cookies()
+
+    def test_the_store_going_away_and_coming_back(self) -> None:
+        """It says so, loses nothing over a reload, and saves by itself afterwards."""
+        self.open_tank("shell")
+        offline = {"offline": True, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
+        self.browser.execute_cdp_cmd("Network.enable", {})
+        self.browser.execute_cdp_cmd("Network.emulateNetworkConditions", offline)
+        self.type_into("Length outside", "640")
+        self.until(lambda: self.browser.find_element(By.CSS_SELECTOR, "[data-save=away]"), "not saved")
+        self.assertEqual(self.shell()["length_mm"], 700)
+        self.browser.execute_cdp_cmd("Network.emulateNetworkConditions", offline | {"offline": False})
+        self.browser.execute_script(
+            "window.addEventListener('beforeunload', (e) => e.stopImmediatePropagation(), true)"
+        )
+        self.until(lambda: self.shell()["length_mm"] == 640, "saved by itself")
+        draft = {"revision": 2, "design": self.tank.current().document | {"shell": self.shell() | {"length_mm": 620.0}}}
+        self.browser.execute_script(
+            "localStorage.setItem(`core-keel/draft/${arguments[0]}`, JSON.stringify(arguments[1]))", self.tank.pk, draft
+        )
+        self.browser.refresh()
+        self.until(lambda: self.shell()["length_mm"] == 620, "the draft of before the reload")
+
+    def test_an_old_revision_comes_back(self) -> None:
+        """The list shows who and when; restoring makes a new revision."""
+        self.open_tank("shell")
+        self.type_into("Width outside", "420")
+        self.saved()
+        self.press("Revisions")
+        self.until(lambda: "r1" in self.text("[role=dialog]"), "the list")
+        self.find("[role=dialog] [role=button]:last-child, [role=dialog] .MuiListItemButton-root:last-child").click()
+        self.until(lambda: "420" in self.text("[role=dialog] table"), "the difference")
+        self.press("Bring it back", "[role=dialog]")
+        self.until(lambda: self.shell()["width_mm"] == 400, "the old width")
+        self.assertEqual(self.tank.revisions.count(), 3)
+
+
+class EveryScreen(SliceTestCase):
+    """Accessible in both themes; usable without WebGL; viewers only look."""
+
+    def test_axe_is_content_in_both_themes(self) -> None:
+        """Sign-in, jobs, every station, the workshop."""
+        self.go("/")
+        self.field("Name")
+        self.assert_accessible("sign-in")
+        self.open_tank("bay")
+        tank = f"/designs/{self.tank.pk}"
+        for theme in ("light", "dark"):
+            self.fetch("PATCH", "session/preferences", {"theme": theme})
+            for path in ("/", "/workshop", *(f"{tank}/{station}" for station in ("brief", "bay", "shell", "sheet"))):
+                self.go(path)
+                self.until(lambda: self.find("main").text.strip(), path)
+                if path.startswith(tank):
+                    self.until(lambda: self.tally("brimful_l") > 0, "figures")
+                self.assert_accessible(f"{path} in {theme}")
+
+    def test_the_solid_view_and_its_stand_in(self) -> None:
+        """Drawn where WebGL is, a plain message where it isn't; the flat views are there either way."""
+        self.open_tank("shell")
+        canvas = self.find("[data-solid=drawn] canvas")
+        self.until(lambda: self.browser.execute_script(COLOURS_SEEN, canvas) > 10, "something drawn")
+        self.go(f"/designs/{self.tank.pk}/shell?flat")
+        self.until(lambda: "can’t draw in three dimensions" in self.text("[data-solid=flat]"), "the message")
+        self.assertEqual(len(self.browser.find_elements(By.CSS_SELECTOR, "[data-view]")), 3)
+
+    def test_a_viewer_can_look_but_not_touch(self) -> None:
+        """Fields are shut, nothing is dragged, and what is there is shown."""
+        self.sign_in("looker", PASSWORD)
+        self.go(f"/designs/{self.tank.pk}/shell")
+        self.until(lambda: self.tally("brimful_l") > 0, "figures")
+        self.assertFalse(self.field("Length outside").is_enabled())
+        self.assertEqual(self.browser.find_elements(By.CSS_SELECTOR, "[data-handle]"), [])
+        self.assertIn("Viewing only", self.text("header"))
+
+    def test_the_workshops_brake_decides(self) -> None:
+        """A brake that can't close the wrapper puts a stop on Sheet."""
+        self.open_tank("sheet")
+        self.go("/workshop")
+        self.type_into("Smallest closed box, inside", "350")
+        self.press("Save the workshop")
+        self.until(lambda: "Saved" in self.text("main"), "kept")
+        self.go(f"/designs/{self.tank.pk}/sheet")
+        self.until(lambda: "can't close it" in self.text("aside"), "the stop")
+        self.assertIn("has a stop", self.text("[data-station=sheet]"))
