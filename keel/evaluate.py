@@ -14,7 +14,7 @@ from keel.solid.box import BoxSolid, Cuboid
 from keel.studies.capacity import Capacity
 from keel.studies.clearance import Gap
 from keel.studies.figures import Figures
-from keel.studies.fit import fit_to_bay
+from keel.studies.fit import first_shell, fit_to_bay
 from keel.studies.level import Fill, StrappingRow, fill_at, strapping_table
 from keel.studies.result import Point, words
 from keel.studies.sheet.wrapper import Sheet
@@ -103,8 +103,9 @@ def _offer_fit(design: Design, workshop: Workshop, seen: Studied | None, finding
     placed = seen.fit if seen else fit_to_bay(design, workshop)
     if placed is None:
         return None
-    offer = Remedy(label=words("Fit to bay"), patch={"shell": placed})
-    return Pricing(seen, findings).price(offer) if seen else offer
+    if seen is None:
+        return Remedy(label=words("Fit to bay"), patch={"shell": first_shell(placed)})
+    return Pricing(seen, findings).price(Remedy(label=words("Fit to bay"), patch={"shell": placed}))
 
 
 def _geometry(solid: BoxSolid) -> Geometry:

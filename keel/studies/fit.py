@@ -1,6 +1,6 @@
 """Fit to bay: the largest box shell that clears everything."""
 
-from typing import TypedDict
+from typing import Any, TypedDict
 
 from keel.design.document import Design
 from keel.design.shell import BoxShell
@@ -51,6 +51,11 @@ def fit_to_bay(design: Design, workshop: Workshop) -> Placement | None:
         if volume > most:
             most, best = volume, placement(shell)
     return best
+
+
+def first_shell(placed: Placement) -> dict[str, Any]:
+    """A whole shell, every default written out, for a design that has none yet."""
+    return BoxShell.model_validate(placed).model_dump()
 
 
 def placement(shell: BoxShell) -> Placement:

@@ -122,6 +122,16 @@ class Fit(TestCase):
         self.assertEqual((placed["z_mm"], placed["height_mm"]), (6, 279))
         self.assertEqual(placed["length_mm"], 800 - 20 - 2 * 17)
 
+    def test_the_first_fit_writes_every_field(self) -> None:
+        """Nothing is left for a reader to guess: thickness, radius and metal are in the patch."""
+        design = Design(bay=Bay(length_mm=900, width_mm=500, height_mm=400))
+        offer = evaluate(design).fit
+        assert offer is not None
+        self.assertEqual(set(offer.patch["shell"]), set(BoxShell.model_fields))
+        again = evaluate(apply(design, offer.patch)).fit
+        assert again is not None and again.change is not None
+        self.assertAlmostEqual(again.change.brimful_l, 0, places=9)
+
     def test_no_bay_no_fit_and_a_full_bay_none_either(self) -> None:
         """Nothing is offered where nothing can be."""
         self.assertIsNone(fit_to_bay(Design(), Workshop()))

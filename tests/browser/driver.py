@@ -89,7 +89,9 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     def button(self, text: str, within: str = "body") -> WebElement:
         """A button or link by its words."""
-        path = f".//*[self::button or self::a or self::summary][normalize-space()={json.dumps(text, ensure_ascii=False)}]"
+        path = (
+            f".//*[self::button or self::a or self::summary][normalize-space()={json.dumps(text, ensure_ascii=False)}]"
+        )
         return self.until(
             lambda: next(e for e in self.find(within).find_elements(By.XPATH, path) if e.is_enabled()), f"button {text}"
         )

@@ -3,8 +3,10 @@ import { useState } from 'react'
 import { useUnits } from '../units/useUnits'
 import type { Editing } from './Dimension'
 
+const WIDTH = 176
+
 /** The box that opens over a dimension's figure: type, Enter, done. */
-export function DimensionEditor({ editing, onDone }: { editing: Editing; onDone: () => void }) {
+export function DimensionEditor({ editing, width, onDone }: { editing: Editing; width: number; onDone: () => void }) {
   const units = useUnits()
   const [text, setText] = useState(units.editLength(editing.value))
   const [reason, setReason] = useState('')
@@ -18,7 +20,7 @@ export function DimensionEditor({ editing, onDone }: { editing: Editing; onDone:
     onDone()
   }
   return (
-    <Paper elevation={4} sx={{ position: 'absolute', left: editing.x, top: editing.y, transform: 'translate(-50%, -50%)', width: 168, p: 0.75, zIndex: 5 }}>
+    <Paper elevation={4} sx={{ position: 'absolute', left: Math.min(Math.max(editing.x, WIDTH / 2 + 8), width - WIDTH / 2 - 8), top: editing.y, transform: 'translate(-50%, -50%)', width: WIDTH, p: 0.75, zIndex: 5 }}>
       <TextField
         label={`${editing.label}, ${units.lengthUnit}`}
         value={text}

@@ -54,7 +54,7 @@ export function TankDrawing({ station }: { station: StationName }) {
           <Solid design={design} evaluation={evaluation} large={large} onLarge={setLarge} place={large ? { x: 0, y: 0, ...size } : laid.free} />
         </Suspense>
       )}
-      {editing && <DimensionEditor key={editing.label} editing={editing} onDone={() => setEditing(null)} />}
+      {editing && <DimensionEditor key={editing.label} width={size.width} editing={editing} onDone={() => setEditing(null)} />}
     </Box>
   )
 }
@@ -62,7 +62,7 @@ export function TankDrawing({ station }: { station: StationName }) {
 function EmptySheet() {
   return (
     <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeContent: 'center', textAlign: 'center', p: 4 }}>
-      <Typography variant="h2">The sheet is empty</Typography>
+      <Typography variant="h2">Nothing to draw yet</Typography>
       <Typography color="textSecondary" sx={{ maxWidth: '32em', mt: 1 }}>
         Type the space you measured at Bay and fit a tank to it in one press, or type the tank’s own sizes at Shell.
       </Typography>

@@ -13,10 +13,10 @@ interface Difference {
 /** Every field that the two designs don't share, by path. */
 export function differences(mine: unknown, theirs: unknown, path = ''): Difference[] {
   if (JSON.stringify(mine) === JSON.stringify(theirs)) return []
-  const both = [mine, theirs].every((side) => typeof side === 'object' && side !== null)
-  if (!both) return [{ path, mine, theirs }]
-  const a = mine as Record<string, unknown>
-  const b = theirs as Record<string, unknown>
+  const isObject = (side: unknown) => typeof side === 'object' && side !== null
+  if (!isObject(mine) && !isObject(theirs)) return [{ path, mine, theirs }]
+  const a = (isObject(mine) ? mine : {}) as Record<string, unknown>
+  const b = (isObject(theirs) ? theirs : {}) as Record<string, unknown>
   return [...new Set([...Object.keys(a), ...Object.keys(b)])].flatMap((key) => differences(a[key], b[key], path ? `${path}.${key}` : key))
 }
 

@@ -6,6 +6,7 @@ import { changeKeepOut } from '../../drawing/faces'
 import { LengthField } from '../../fields/fields'
 import { applyPatch, change, useFault, useWork } from '../../work/store'
 import { usePrice } from '../../work/Findings'
+import { patched, same } from '../../work/patch'
 import { Folded } from '../Folded'
 import { ClearanceFields } from './ClearanceFields'
 
@@ -102,13 +103,15 @@ export function FitButton() {
   const bay = useWork((work) => work.design.bay)
   const waiting = useWork((work) => work.evaluated !== work.design)
   const price = usePrice(fit?.change ?? null)
+  const moved = useWork((work) => fit !== null && !same(patched(work.design, fit.patch).shell, work.design.shell))
+  const words = moved ? price || 'The largest box that clears everything' : 'It is as large as the bay allows.'
   return (
     <Box>
       <Button fullWidth variant="contained" disabled={!fit || readOnly || waiting} onClick={() => fit && applyPatch(fit.patch)}>
         Fit a box to the bay
       </Button>
       <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5 }}>
-        {!bay ? 'Type the bay’s sizes first, at Bay.' : fit ? price || 'The largest box that clears everything' : waiting ? '' : 'No box of this metal and thickness clears everything.'}
+        {!bay ? 'Type the bay’s sizes first, at Bay.' : fit ? words : waiting ? '' : 'No box of this metal and thickness clears everything.'}
       </Typography>
     </Box>
   )
