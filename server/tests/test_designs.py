@@ -9,8 +9,8 @@ from django.test import TransactionTestCase
 
 from keel.design.document import Design
 from server.jobs.models import Customer, Job, TankDesign
+from server.tests.helpers import BOX, Api, ApiTestCase, person
 from server.workshop.models import Workshop
-from server.workshop.tests.helpers import BOX, Api, ApiTestCase, person
 
 
 class Jobs(ApiTestCase):

@@ -8,7 +8,7 @@ from shapely.geometry import Polygon
 
 from keel.design.document import Design
 from server.jobs.models import TankDesign
-from server.workshop.tests.helpers import ApiTestCase
+from server.tests.helpers import ApiTestCase
 
 
 class Files(ApiTestCase):

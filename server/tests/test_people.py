@@ -5,8 +5,8 @@ import json
 from django.test import Client
 
 from server.jobs.models import Customer
+from server.tests.helpers import BOX, PASSWORD, Api, ApiTestCase, person
 from server.workshop.models import Person
-from server.workshop.tests.helpers import BOX, PASSWORD, Api, ApiTestCase, person
 
 WRITES = [
     ("POST", "jobs", {"title": "x"}),

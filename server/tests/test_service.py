@@ -13,8 +13,8 @@ from hypothesis import strategies as st
 from server.config.api import api
 from server.demo import saltmarsh
 from server.jobs.models import Job, TankDesign
+from server.tests.helpers import ApiTestCase
 from server.workshop.models import Person, Workshop
-from server.workshop.tests.helpers import ApiTestCase
 
 
 class Health(TestCase):

@@ -9,8 +9,8 @@ from shapely.geometry import Polygon
 
 from keel.design.document import Design
 from server.jobs.models import Job, TankDesign
+from server.tests.helpers import PASSWORD, person
 from server.workshop.models import Person, Workshop
-from server.workshop.tests.helpers import PASSWORD, person
 from tests.browser.driver import BrowserTestCase
 
 BAY = {"length_mm": 900.0, "width_mm": 500.0, "height_mm": 400.0}
