@@ -82,7 +82,7 @@ def thicker(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     enough = [gauge for gauge in gauges if gauge >= need and gauge > seen.shell.thickness_mm]
     for gauge in enough[:1] or [ceil(need * 2) / 2]:
         yield Remedy(
-            label=words("{gauge_mm} sheet", gauge_mm=gauge),
+            label=words("{gauge_sheet} sheet", gauge_sheet=gauge),
             patch={"shell": {"thickness_mm": gauge, "bend_radius_mm": _radius_for(seen, gauge)}},
         )
 
@@ -95,7 +95,9 @@ def larger_radius(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     """The least radius the metal bears, and the one that is sure."""
     metal, thickness = METALS[seen.shell.metal], seen.shell.thickness_mm
     for radius in sorted({metal.bend_radius_least * thickness, metal.bend_radius_sure * thickness}):
-        yield Remedy(label=words("Bend to {radius_mm}", radius_mm=radius), patch={"shell": {"bend_radius_mm": radius}})
+        yield Remedy(
+            label=words("Bend to {radius_sheet}", radius_sheet=radius), patch={"shell": {"bend_radius_mm": radius}}
+        )
 
 
 def closable(seen: Studied, finding: Finding) -> Iterator[Remedy]:
@@ -162,7 +164,7 @@ def stocked_gauge(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     gauges = sorted({s.thickness_mm for s in seen.workshop.stock if s.metal == seen.shell.metal})
     for gauge in [g for g in gauges if g > seen.shell.thickness_mm][:1]:
         yield Remedy(
-            label=words("{gauge_mm} sheet, in stock", gauge_mm=gauge),
+            label=words("{gauge_sheet} sheet, in stock", gauge_sheet=gauge),
             patch={"shell": {"thickness_mm": gauge, "bend_radius_mm": _radius_for(seen, gauge)}},
         )
 

@@ -88,10 +88,12 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
             key="wall.weldable",
             severity="caution",
             station="shell",
-            title=words("{thickness_mm} {metal} is thin to weld tight", thickness_mm=thickness, metal=seen.shell.metal),
+            title=words(
+                "{thickness_sheet} {metal} is thin to weld tight", thickness_sheet=thickness, metal=seen.shell.metal
+            ),
             why=words(
-                "Below {least_mm} it burns through and its seams leak; a tank needs every seam tight.",
-                least_mm=metal.weldable_from_mm,
+                "Below {least_sheet} it burns through and its seams leak; a tank needs every seam tight.",
+                least_sheet=metal.weldable_from_mm,
             ),
         )
     worst = max(seen.panels, key=lambda panel: panel.least_thickness_mm)
@@ -102,10 +104,10 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
             severity="caution",
             station="shell",
             title=words(
-                "The {panel} wants {least_mm}, the sheet is {thickness_mm}",
+                "The {panel} wants {least_sheet}, the sheet is {thickness_sheet}",
                 panel=worst.name,
-                least_mm=worst.least_thickness_mm,
-                thickness_mm=thickness,
+                least_sheet=worst.least_thickness_mm,
+                thickness_sheet=thickness,
             ),
             why=words(
                 "{long_mm} × {short_mm} flat under {head_kpa} of fuel at {bump_g} extra: {stress_mpa}, "
@@ -134,12 +136,12 @@ def bend_radius(seen: Studied) -> Iterator[Finding]:
         key="bend.radius",
         severity="stop",
         station="shell",
-        title=words("{radius_mm} bends crack {metal}", radius_mm=radius, metal=seen.shell.metal),
+        title=words("{radius_sheet} bends crack {metal}", radius_sheet=radius, metal=seen.shell.metal),
         why=words(
-            "At {thickness_mm} its inside radius must be {least_mm} or more; {sure_mm} is sure.",
-            thickness_mm=thickness,
-            least_mm=least,
-            sure_mm=sure,
+            "At {thickness_sheet} its inside radius must be {least_sheet} or more; {sure_sheet} is sure.",
+            thickness_sheet=thickness,
+            least_sheet=least,
+            sure_sheet=sure,
         ),
     )
 
@@ -235,7 +237,7 @@ def stock_sheet(seen: Studied) -> Iterator[Finding]:
             key="stock.none",
             severity="note",
             station="sheet",
-            title=words("No {thickness_mm} {metal} in stock", thickness_mm=shell.thickness_mm, metal=shell.metal),
+            title=words("No {thickness_sheet} {metal} in stock", thickness_sheet=shell.thickness_mm, metal=shell.metal),
             why=words("The workshop's list of sheets has none of this metal and thickness: it has to be bought in."),
         )
         return

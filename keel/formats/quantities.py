@@ -39,6 +39,8 @@ def quantity_text(name: str, value: Value, units: ReaderUnits) -> str:
     kind = name.rpartition("_")[2]
     if isinstance(value, float | int) and kind == "mm":
         return length_text(value, units) + (" mm" if units == "mm_l" else "")
+    if isinstance(value, float | int) and kind == "sheet" and units != "mm_l":
+        return f'{value / MM_PER_INCH:.3f}"'
     if isinstance(value, float | int) and kind == "l":
         return volume_text(value, units)
     return metric(name, value)

@@ -117,9 +117,9 @@ def _inside_lines(solid: BoxSolid) -> list[CapacityLine]:
             what="Corner radii",
             litres=-radii / MM3_PER_LITRE,
             how=words(
-                "{bends} bends, each (1 − π/4) × ({radius_mm})² × {run_mm}",
+                "{bends} bends, each (1 − π/4) × ({radius_sheet})² × {run_mm}",
                 bends=bends,
-                radius_mm=solid.radius,
+                radius_sheet=solid.radius,
                 run_mm=solid.inner.size[solid.wrap],
             ),
         ),
@@ -148,7 +148,9 @@ def _groove_line(solid: BoxSolid) -> CapacityLine:
     return CapacityLine(
         what="Groove behind the end pans' bends",
         litres=groove / MM3_PER_LITRE,
-        how=words("(1 − π/4) × ({radius_mm})² round both pans; left out, so the figure errs low", radius_mm=radius),
+        how=words(
+            "(1 − π/4) × ({radius_sheet})² round both pans; left out, so the figure errs low", radius_sheet=radius
+        ),
     )
 
 

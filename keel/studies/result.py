@@ -20,6 +20,7 @@ class Words:
     """A sentence whose quantities stay numbers until somebody reads it in their own units.
 
     `text` names its quantities in braces; the ending of a name is its unit: `{gap_mm}`,
+    `{wall_sheet}` (a thickness or radius, too fine for sixteenths of an inch),
     `{rated_l}`, `{mass_kg}`, `{weld_m}`, `{stress_mpa}`, `{head_kpa}`, `{share_pct}` (a
     fraction shown as per cent), `{bump_g}`, `{rise_k}`. Other names are shown as they are.
     """
@@ -40,6 +41,7 @@ def words(text: str, **values: Value) -> Words:
 
 METRIC: dict[str, tuple[str, float]] = {
     "mm": ("{:.1f} mm", 1),
+    "sheet": ("{:.1f} mm", 1),
     "l": ("{:.2f} L", 1),
     "kg": ("{:.2f} kg", 1),
     "m": ("{:.2f} m", 1),

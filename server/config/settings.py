@@ -98,5 +98,5 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": os.environ.get("KEEL_LOG_LEVEL", "WARNING")},
-    "loggers": {"django.request": {"level": "ERROR"}},
+    "loggers": {name: {"level": "ERROR"} for name in ("django.request", "django.security.csrf", "axes")},
 }

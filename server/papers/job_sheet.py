@@ -76,7 +76,7 @@ def _head(canvas: Canvas, heading: Heading) -> None:
 
 
 def _views(canvas: Canvas, heading: Heading, answer: Evaluation) -> None:
-    frame = Frame(MARGIN, HEIGHT - 119 * mm, 180 * mm, 97 * mm)
+    frame = Frame(MARGIN, HEIGHT - 119 * mm, 180 * mm, 90 * mm)
     draw_views(canvas, frame, answer, heading.reader)
 
 

@@ -1733,6 +1733,7 @@ export interface components {
          * @description A sentence whose quantities stay numbers until somebody reads it in their own units.
          *
          *     `text` names its quantities in braces; the ending of a name is its unit: `{gap_mm}`,
+         *     `{wall_sheet}` (a thickness or radius, too fine for sixteenths of an inch),
          *     `{rated_l}`, `{mass_kg}`, `{weld_m}`, `{stress_mpa}`, `{head_kpa}`, `{share_pct}` (a
          *     fraction shown as per cent), `{bump_g}`, `{rise_k}`. Other names are shown as they are.
          */

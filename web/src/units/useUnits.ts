@@ -14,6 +14,8 @@ function showQuantity(name: string, value: string | number, units: Units): strin
   switch (name.slice(name.lastIndexOf('_') + 1)) {
     case 'mm':
       return showLengthUnit(value, inches)
+    case 'sheet':
+      return inches ? exactLength(value, true).replace(/\d in$/, '"') : showLengthUnit(value, false)
     case 'l':
       return showVolumeUnit(value, units)
     case 'kg':

@@ -17,6 +17,7 @@ import { ShellStation } from '../stations/shell/ShellStation'
 import { ConflictDialog } from './ConflictDialog'
 import { useEvaluating } from './evaluate'
 import { Findings } from './Findings'
+import { RenameDialog } from './RenameDialog'
 import { RevisionsDialog } from './RevisionsDialog'
 import { SaveState } from './SaveState'
 import { begin, useSaving, watchForSaving } from './saving'
@@ -107,6 +108,8 @@ function HeaderParts({ opened }: { opened: Schemas['DesignOut'] }) {
   const steps = useSteps()
   const readOnly = useWork((work) => work.readOnly)
   const [revisions, setRevisions] = useState(false)
+  const [name, setName] = useState(opened.name)
+  const [renaming, setRenaming] = useState(false)
   const slot = document.getElementById('header-slot')
   const button = { color: inks.plateInk, minWidth: 44, '&.Mui-disabled': { color: `${inks.plateInk}66` } }
   if (!slot) return null
@@ -117,7 +120,7 @@ function HeaderParts({ opened }: { opened: Schemas['DesignOut'] }) {
           {opened.job_number} {opened.job_title}
         </Box>
         <Box sx={{ opacity: 0.8, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-          {opened.name}
+          {name}
           {opened.customer ? ` for ${opened.customer}` : ''}
         </Box>
       </Box>
@@ -128,6 +131,19 @@ function HeaderParts({ opened }: { opened: Schemas['DesignOut'] }) {
       <Button sx={button} disabled={readOnly || steps % 10_000 === 0} onClick={redo} title="Redo (Ctrl+Shift+Z)">
         Redo
       </Button>
+      <Button sx={button} disabled={readOnly} onClick={() => setRenaming(true)}>
+        Rename
+      </Button>
+      {renaming && (
+        <RenameDialog
+          designId={opened.id}
+          name={name}
+          onClose={(next) => {
+            setName(next)
+            setRenaming(false)
+          }}
+        />
+      )}
       <Button sx={button} onClick={() => setRevisions(true)}>
         Revisions
       </Button>

@@ -2,7 +2,8 @@
 
 from typing import Any
 
-from django.core.management.base import BaseCommand
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
 from keel.formats.document import design_from
@@ -16,9 +17,19 @@ class Command(BaseCommand):
 
     help = "Load the demo workshop, unless it is there already."
 
+    def add_arguments(self, parser: CommandParser) -> None:
+        """`--migrate` brings the database up to date first: one start instead of two."""
+        parser.add_argument("--migrate", action="store_true")
+
+    def handle(self, *_args: Any, **options: Any) -> None:
+        """Migrate if asked to, then load."""
+        if options["migrate"]:
+            call_command("migrate", interactive=False, verbosity=0)
+        self._load(verbose=options["verbosity"] > 0)
+
     @transaction.atomic
-    def handle(self, *_args: Any, **_options: Any) -> None:
-        """Load everything in one go, or nothing."""
+    def _load(self, verbose: bool) -> None:
+        """Everything in one go, or nothing."""
         if Workshop.objects.filter(name=saltmarsh.WORKSHOP).exists():
             return
         workshop = Workshop.objects.create(name=saltmarsh.WORKSHOP, rules=saltmarsh.RULES)
@@ -31,7 +42,8 @@ class Command(BaseCommand):
             Customer.objects.create(workshop=workshop, name=name, contact=contact, note=note)
         for entry in saltmarsh.JOBS:
             self._load_job(workshop, author, entry)
-        self.stdout.write("  demo workshop loaded")
+        if verbose:
+            self.stdout.write("  demo workshop loaded")
 
     def _load_job(self, workshop: Workshop, author: Person, entry: dict[str, Any]) -> None:
         job = Job.opened(
