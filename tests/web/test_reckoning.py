@@ -1,0 +1,157 @@
+"""Typed lengths and volumes, merge patches, snaps and the layout of the views."""
+
+from fractions import Fraction
+from random import Random
+from typing import Any
+from unittest import TestCase
+
+from keel.findings.patch import merged
+from keel.formats.quantities import length_text, volume_text
+from tests.web.node import call
+
+CHANCE = Random(20261124)
+"""Seeded: each run of Node costs a second, so one batch has to do for many examples."""
+
+READ = [
+    ("412", False, 412),
+    ("41.2 cm", False, 412),
+    ("1,5 m", False, 1500),
+    ("350+12", False, 362),
+    ("350 - 12.5", False, 337.5),
+    ("16 1/4", True, 412.75),
+    ("16-1/4", True, 412.75),
+    ('16.25"', False, 412.75),
+    ("1' 4 1/4\"", False, 412.75),
+    ("1′ 4 1/4″", True, 412.75),
+    ("2 ft 3 in", False, 685.8),
+    ("3/8", True, 9.525),
+    ("5 1/2 - 1/16", True, 138.1125),
+    ("3 mm", True, 3),
+    ("1'", False, 304.8),
+    ("-20", False, -20),
+    ("10 in + 4 mm", False, 258),
+]
+REFUSED = ["", "   ", "abc", "12 13", "1e9", "20+", "1/0", "--5", "5 furlongs", "1' 2' 3'", "4..5", "NaN"]
+
+
+class Lengths(TestCase):
+    """Lengths the way people say them."""
+
+    def test_what_people_say(self) -> None:
+        """Each saying comes out in millimetres."""
+        results = call("units/length", [("parseLength", text, inches) for text, inches, _ in READ])
+        for (text, _, expected), result in zip(READ, results, strict=True):
+            with self.subTest(text=text):
+                self.assertTrue(result["ok"], result)
+                self.assertAlmostEqual(result["value"], expected, places=6)
+
+    def test_what_is_not_understood_has_a_reason(self) -> None:
+        """Never a number, always a reason."""
+        for text, result in zip(REFUSED, call("units/length", [("parseLength", t, False) for t in REFUSED]), strict=True):
+            with self.subTest(text=text):
+                self.assertFalse(result["ok"])
+                self.assertTrue(result["reason"])
+
+    def test_what_is_offered_for_typing_over_is_read_back(self) -> None:
+        """Leaving a field as it is changes nothing by more than its last digit."""
+        lengths = [CHANCE.uniform(-19_000, 19_000) for _ in range(300)]
+        for inches, least in ((False, 0.0005), (True, 0.0013)):
+            texts = call("units/length", [("editLength", mm, inches) for mm in lengths])
+            read = call("units/length", [("parseLength", text, inches) for text in texts])
+            for mm, text, result in zip(lengths, texts, read, strict=True):
+                self.assertTrue(result["ok"], text)
+                self.assertAlmostEqual(result["value"], mm, delta=least + 1e-9)
+
+    def test_screen_and_paper_agree(self) -> None:
+        """The same sixteenths on screen and on the job sheet, and within half a sixteenth of the truth."""
+        lengths = [CHANCE.uniform(0, 2_000) for _ in range(300)]
+        for mm, shown in zip(lengths, call("units/length", [("showLength", mm, True) for mm in lengths]), strict=True):
+            whole, _, part = shown.removesuffix('"').rpartition(" ")
+            inches = (int(whole) if whole else 0) + Fraction(part)
+            self.assertLessEqual(abs(float(inches) * 25.4 - mm), 25.4 / 32 + 1e-9)
+            if abs((mm / 25.4 * 16) % 1 - 0.5) > 1e-6:
+                self.assertEqual(shown, length_text(mm, "in_usgal"))
+
+
+class Volumes(TestCase):
+    """Litres and both gallons."""
+
+    def test_units_are_kept_apart(self) -> None:
+        """A gallon is US or imperial; without a word it is the reader's own, and nobody's in litres."""
+        cases = [
+            ("60", "mm_l", 60),
+            ("10 L", "in_usgal", 10),
+            ("10", "in_usgal", 37.85411784),
+            ("10 gal", "in_impgal", 45.4609),
+            ("1 us gal", "in_impgal", 3.785411784),
+            ("2,5 imp gal", "mm_l", 11.365225),
+            ("750 ml", "mm_l", 0.75),
+        ]
+        for (text, _, litres), read in zip(
+            cases, call("units/volume", [("parseVolume", text, units) for text, units, _ in cases]), strict=True
+        ):
+            self.assertAlmostEqual(read["value"], litres, places=9, msg=text)
+        refused = ("10 gal", "ten", "", "-4", "4 pints")
+        for read in call("units/volume", [("parseVolume", text, "mm_l") for text in refused]):
+            self.assertFalse(read["ok"])
+        kinds = ("mm_l", "in_usgal", "in_impgal")
+        for units, shown in zip(
+            kinds, call("units/volume", [("showVolumeUnit", 61.32, units, 2) for units in kinds]), strict=True
+        ):
+            self.assertEqual(shown, volume_text(61.32, units))  # type: ignore[arg-type]
+
+
+def anything(depth: int = 3) -> Any:
+    """A small JSON object, number or null by chance."""
+    if depth == 0 or CHANCE.random() < 0.4:
+        return CHANCE.choice([None, 0, 1, 2])
+    return {key: anything(depth - 1) for key in CHANCE.sample("abc", CHANCE.randint(0, 3))}
+
+
+class Patches(TestCase):
+    """Merge patches here and in the core."""
+
+    def test_screen_and_core_apply_a_patch_alike(self) -> None:
+        """What a remedy shows on screen is what the core priced."""
+        cases = [({"a": anything(), "b": anything()}, {"a": anything(), "c": anything()}) for _ in range(300)]
+        results = call("work/patch", [("merged", document, patch) for document, patch in cases])
+        for (document, patch), result in zip(cases, results, strict=True):
+            self.assertEqual(result, merged(document, patch))
+
+
+class Drawing(TestCase):
+    """Snaps and the layout of the sheet."""
+
+    BAY = {"length_mm": 900, "width_mm": 500, "height_mm": 400, "keep_outs": [
+        {"id": "pipe", "name": "pipe", "x_mm": 700, "y_mm": 0, "z_mm": 0, "length_mm": 50, "width_mm": 500, "height_mm": 50}
+    ]}  # fmt: skip
+    EVALUATION = {
+        "geometry": {"wrap_axis": "x", "lip_mm": 17},
+        "gaps": [{"key": "front", "needed_mm": 10}, {"key": "pipe", "needed_mm": 25}, {"key": "roof", "needed_mm": 15}],
+    }
+
+    def test_faces_snap_to_where_they_clear(self) -> None:
+        """Clearance and lip are both kept; the nearer snap wins; else the round number."""
+        front, roof = call(
+            "drawing/snaps",
+            [("shellSnaps", self.BAY, self.EVALUATION, axis, True) for axis in ("x", "z")],
+        )
+        self.assertEqual([snap["at"] for snap in front], [900 - 10 - 17, 700 - 25 - 17])
+        self.assertEqual(roof[0]["at"], 400 - 15)
+        at = call("drawing/snaps", [("snapped", mm, front, 5, 8) for mm in (655, 870, 801, 803)])
+        self.assertEqual([snap["at"] for snap in at], [658, 873, 800, 805])
+        self.assertIn("pipe", at[0]["why"])
+
+    def test_views_share_a_scale_and_stay_on_the_page(self) -> None:
+        """Plan over elevation, end beside it; nothing off the page, nothing on top of another."""
+        for bounds in ({"x": [0, 900], "y": [0, 500], "z": [0, 400]}, {"x": [-100, 200], "y": [0, 1500], "z": [0, 90]}):
+            laid = call("drawing/layout", [("layOut", bounds, 795, 676)])[0]
+            plan, elevation, end = laid["views"]
+            self.assertEqual({view["scale"] for view in laid["views"]}, {plan["scale"]})
+            self.assertEqual(plan["x0"], elevation["x0"])
+            self.assertEqual(elevation["y0"], end["y0"])
+            self.assertGreaterEqual(elevation["y0"] - elevation["height"], plan["y0"] + 40)
+            self.assertGreaterEqual(end["x0"], elevation["x0"] + elevation["width"] + 40)
+            self.assertGreaterEqual(plan["y0"] - plan["height"], 0)
+            self.assertLessEqual(end["x0"] + end["width"], 795)
+            self.assertLessEqual(elevation["y0"], 676)
