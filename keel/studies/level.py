@@ -18,16 +18,6 @@ class StrappingRow:
     fraction: float
 
 
-@dataclass(frozen=True, slots=True)
-class Fill:
-    """One fill: what is in, how high it stands inside and where that is in the vehicle."""
-
-    volume_l: float
-    fraction: float
-    level_mm: float
-    surface_z_mm: float
-
-
 def _corner_loss_below(radius: float, height: float) -> float:
     """Area outside a quarter round at the foot of a wall, below a height [mm²]."""
     if height >= radius:
@@ -90,18 +80,3 @@ def strapping_table(solid: BoxSolid, rows: int = STRAPPING_ROWS) -> list[Strappi
         StrappingRow(level_mm=level, volume_l=volume, fraction=volume / full)
         for level, volume in zip(levels, volumes, strict=True)
     ]
-
-
-def fill_at(solid: BoxSolid, fraction: float) -> Fill:
-    """The fill that is a share of the brimful volume.
-
-    Parameters
-    ----------
-    solid : BoxSolid
-        The shell worked out.
-    fraction : float
-        0 (empty) to 1 (brimful).
-    """
-    volume = volume_below(solid, solid.inner.size[2]) * fraction
-    level = level_for(solid, volume)
-    return Fill(volume_l=volume, fraction=fraction, level_mm=level, surface_z_mm=solid.inner.low[2] + level)

@@ -12,8 +12,10 @@ from keel.design.workshop import HouseRules
 from keel.evaluate import evaluate
 from keel.reference.fuels import FUELS
 from keel.solid.box import box_solid
+from keel.studies.attitude import Attitude
 from keel.studies.capacity import DIMENSIONS, capacity, size_for_brimful, ullage_fraction
-from keel.studies.level import fill_at, level_for, strapping_table, volume_below
+from keel.studies.level import level_for, strapping_table, volume_below
+from keel.studies.liquid import fill_at
 from keel.tests.samples import box, design, shells
 
 RULES = HouseRules()
@@ -76,7 +78,7 @@ class Properties(TestCase):
     def test_level_and_volume_are_inverse(self, shell: BoxShell, share: float, sharp: int) -> None:
         """A level found for a volume holds that volume."""
         solid = box_solid(shell, FLANGE, sharp)
-        fill = fill_at(solid, share)
+        fill = fill_at(solid, share, Attitude())
         self.assertAlmostEqual(volume_below(solid, fill.level_mm), fill.volume_l, delta=1e-9 * max(1, fill.volume_l))
         self.assertAlmostEqual(level_for(solid, volume_below(solid, fill.level_mm)), fill.level_mm, delta=1e-6)
 

@@ -84,7 +84,7 @@ def _view(canvas: Canvas, answer: Evaluation, pen: Pen, axes: tuple[int, int]) -
         return point[axes[0]] - origin[axes[0]], point[axes[1]] - origin[axes[1]]
 
     inner_low, inner_high = _corner(shape.inner, "low"), _corner(shape.inner, "high")
-    top = (inner_high[0], inner_high[1], answer.fill.surface_z_mm if answer.fill else inner_low[2])
+    top = (inner_high[0], inner_high[1], inner_low[2] + (answer.fill.level_mm if answer.fill else 0.0))
     canvas.setFillColor(FUEL)
     pen.box(flat(inner_low), flat(top), fill=1)
     canvas.setStrokeColor(METAL)

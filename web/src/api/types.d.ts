@@ -408,6 +408,36 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Attitude
+         * @description How the vehicle stands and what it is doing. All noughts: at rest on the level.
+         */
+        Attitude: {
+            /**
+             * Forward G
+             * @description Gathering speed is above nought, braking below [g]
+             * @default 0
+             */
+            forward_g: number;
+            /**
+             * Left G
+             * @description In a left turn above nought, in a right turn below [g]
+             * @default 0
+             */
+            left_g: number;
+            /**
+             * Pitch Deg
+             * @description Nose up is above nought [degrees]
+             * @default 0
+             */
+            pitch_deg: number;
+            /**
+             * Roll Deg
+             * @description Right side down is above nought [degrees]
+             * @default 0
+             */
+            roll_deg: number;
+        };
+        /**
          * Bay
          * @description The space the tank must live in. Its rear, right, lower corner is x = y = z = 0.
          */
@@ -928,15 +958,22 @@ export interface components {
         };
         /**
          * Fill
-         * @description One fill: what is in, how high it stands inside and where that is in the vehicle.
+         * @description One fill: what is in, how it lies, and its faces for the drawing.
+         *
+         *     `level_mm` goes from the lowest inside point, along the force felt, to the surface.
          */
         Fill: {
+            centroid: components["schemas"]["Point"] | null;
+            /** Faces */
+            faces: components["schemas"]["Point"][][];
             /** Fraction */
             fraction: number;
             /** Level Mm */
             level_mm: number;
-            /** Surface Z Mm */
-            surface_z_mm: number;
+            /** Slope Deg */
+            slope_deg: number;
+            /** Surface */
+            surface: components["schemas"]["Point"][][];
             /** Volume L */
             volume_l: number;
         };
@@ -1406,6 +1443,15 @@ export interface components {
          * @description A design to work out, and the fill to show.
          */
         Question: {
+            /**
+             * @default {
+             *       "forward_g": 0,
+             *       "left_g": 0,
+             *       "pitch_deg": 0,
+             *       "roll_deg": 0
+             *     }
+             */
+            attitude: components["schemas"]["Attitude"];
             /** Design */
             design: {
                 [key: string]: unknown;

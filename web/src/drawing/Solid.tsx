@@ -4,7 +4,7 @@ import { Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useEffect, useMemo } from 'react'
 import * as THREE from 'three'
-import type { Block, Design, Evaluation, Geometry } from '../api/model'
+import type { Block, Design, Evaluation, Fill, Geometry } from '../api/model'
 import { boundsOf } from './layout'
 
 interface Props {
@@ -94,7 +94,7 @@ function Scene({ design, evaluation }: { design: Design; evaluation: Evaluation 
         <Solidly key={k.id} low={[k.x_mm, k.y_mm, k.z_mm]} high={[k.x_mm + k.length_mm, k.y_mm + k.width_mm, k.z_mm + k.height_mm]} colour={inks.block} opacity={0.75} />
       ))}
       {shape && <Shell shape={shape} colour={inks.metal} />}
-      {shape && evaluation.fill && evaluation.fill.fraction > 0 && <Fuel shape={shape} surface={evaluation.fill.surface_z_mm} colour={inks.fuel} />}
+      {evaluation?.fill && <Fuel fill={evaluation.fill} colour={inks.fuel} />}
       <OrbitControls makeDefault target={centre} enableDamping={false} />
     </>
   )
@@ -176,12 +176,19 @@ function Shell({ shape, colour }: { shape: Geometry; colour: string }) {
   )
 }
 
-function Fuel({ shape, surface, colour }: { shape: Geometry; surface: number; colour: string }) {
-  const [x, y, z] = corner(shape.inner.low)
-  const [hx, hy] = corner(shape.inner.high)
-  const prism = usePrism([x, y, z], [hx, hy, Math.max(surface, z + 0.5)], 0, shape.wrap_axis)
+/** The fuel's faces and its surface, each polygon as a fan. */
+function Fuel({ fill, colour }: { fill: Fill; colour: string }) {
+  const body = useMemo(() => {
+    const places = [...fill.faces, ...fill.surface].flatMap((polygon) =>
+      polygon.slice(1, -1).flatMap((_, step) => [polygon[0], polygon[step + 1], polygon[step + 2]].flatMap((point) => (point ? [point.x * M, point.y * M, point.z * M] : []))),
+    )
+    const geometry = new THREE.BufferGeometry()
+    geometry.setAttribute('position', new THREE.Float32BufferAttribute(places, 3))
+    geometry.computeVertexNormals()
+    return geometry
+  }, [fill])
   return (
-    <mesh geometry={prism} renderOrder={1}>
+    <mesh geometry={body} renderOrder={1}>
       <meshStandardMaterial color={colour} emissive={colour} emissiveIntensity={0.45} transparent opacity={0.9} side={THREE.DoubleSide} />
     </mesh>
   )

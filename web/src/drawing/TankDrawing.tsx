@@ -97,7 +97,7 @@ function View({ view, station, onEdit }: ViewProps) {
       {shape && (
         <>
           <ShellOutline view={view} shape={shape} strong={!bayAtHand} />
-          {evaluation.fill && <FuelShape view={view} shape={shape} surface={evaluation.fill.surface_z_mm} full={evaluation.fill.fraction} />}
+          {evaluation.fill && <FuelShape view={view} fill={evaluation.fill} />}
         </>
       )}
       {keepOuts(true)}

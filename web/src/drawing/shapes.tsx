@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material/styles'
-import type { Block, Geometry, KeepOut } from '../api/model'
+import type { Block, Fill, Geometry, KeepOut } from '../api/model'
 import { PLACE, SIZE } from '../api/model'
 import type { Placed } from './layout'
 
@@ -62,22 +62,34 @@ export function ShellOutline({ view, shape, strong }: { view: Placed; shape: Geo
   )
 }
 
-/** The fuel as it lies at the chosen fill; in plan its surface. */
-export function FuelShape({ view, shape, surface, full }: { view: Placed; shape: Geometry; surface: number; full: number }) {
+/** Near and far faces go round opposite ways on the page; in one path they would cancel. */
+function turnedOneWay(places: [number, number][]): [number, number][] {
+  const twice = places.reduce((sum, [x, y], here) => {
+    const [nextX, nextY] = places[(here + 1) % places.length] ?? [x, y]
+    return sum + x * nextY - nextX * y
+  }, 0)
+  return twice < 0 ? places.toReversed() : places
+}
+
+/** The fuel as it lies at the chosen fill and attitude: its faces, its surface over them, and its centroid. */
+export function FuelShape({ view, fill }: { view: Placed; fill: Fill }) {
   const { inks } = useTheme()
-  const inner = blockRect(view, shape.inner)
-  if (full <= 0) return null
-  if (view.up !== 'z') return <rect {...inner} fill={inks.fuelFill} opacity={0.55} pointerEvents="none" />
-  const top = view.toY(surface)
-  const radius = isSection(view, shape) ? shape.bend_radius_mm * view.scale : 0
-  const id = `fuel-${view.id}`
+  const path = (polygons: Fill['faces']) =>
+    polygons
+      .map((polygon) => turnedOneWay(polygon.map((point): [number, number] => [view.toX(point[view.across]), view.toY(point[view.up])])))
+      .map((places) => `M${places.map(([x, y]) => `${x.toFixed(2)},${y.toFixed(2)}`).join('L')}z`)
+      .join('')
   return (
-    <g pointerEvents="none">
-      <clipPath id={id}>
-        <rect x={inner.x} y={top} width={inner.width} height={Math.max(0, inner.y + inner.height - top)} />
-      </clipPath>
-      <path d={roundRect(inner, radius)} fill={inks.fuelFill} opacity={0.75} clipPath={`url(#${id})`} />
-      <line x1={inner.x} x2={inner.x + inner.width} y1={top} y2={top} stroke={inks.fuel} strokeWidth={2} />
+    <g pointerEvents="none" data-fuel={view.id}>
+      <path d={path(fill.faces)} fill={inks.fuelFill} stroke={inks.fuelFill} strokeWidth={0.6} />
+      <path d={path(fill.surface)} fill={inks.fuel} fillOpacity={view.up === 'y' ? 0.12 : 0.3} stroke={inks.fuel} strokeWidth={1.8} strokeLinejoin="round" />
+      {fill.centroid && fill.slope_deg > 0.01 && (
+        <g stroke={inks.ink} strokeWidth={1.2}>
+          <title>Centre of gravity of the fuel</title>
+          <circle cx={view.toX(fill.centroid[view.across])} cy={view.toY(fill.centroid[view.up])} r={6} fill={inks.sheet} />
+          <path d={`M${view.toX(fill.centroid[view.across]) - 6} ${view.toY(fill.centroid[view.up])}h12m-6 -6v12`} />
+        </g>
+      )}
     </g>
   )
 }

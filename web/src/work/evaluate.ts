@@ -1,17 +1,17 @@
 import { useEffect } from 'react'
 import { api, asked, Failure } from '../api/client'
-import type { Design, Evaluation, Remedy } from '../api/model'
+import type { Attitude, Design, Evaluation, Remedy } from '../api/model'
 import { patched } from './patch'
 import { useWork } from './store'
 
 const { setState: set, getState: get } = useWork
 
-const ask = (design: Design, fill: number | null) =>
-  asked(api.POST('/api/evaluate', { body: { design: design as unknown as Record<string, unknown>, fill_fraction: fill } })) as Promise<Evaluation>
+const ask = (design: Design, fill: number | null, attitude: Attitude) =>
+  asked(api.POST('/api/evaluate', { body: { design: design as unknown as Record<string, unknown>, fill_fraction: fill, attitude } })) as Promise<Evaluation>
 
 let busy = false
 let asleep: ReturnType<typeof setTimeout> | null = null
-let last: { design: Design; fill: number | null } | null = null
+let last: { design: Design; fill: number | null; attitude: Attitude } | null = null
 
 /** Ask the core about the present design. One question at a time; the newest design always gets its answer. */
 async function refresh() {
@@ -19,11 +19,11 @@ async function refresh() {
   busy = true
   try {
     for (;;) {
-      const { design, fill } = get()
-      if (last?.design === design && last.fill === fill) return
-      last = { design, fill }
+      const { design, fill, attitude } = get()
+      if (last?.design === design && last.fill === fill && last.attitude === attitude) return
+      last = { design, fill, attitude }
       try {
-        const evaluation = await ask(design, fill)
+        const evaluation = await ask(design, fill, attitude)
         if (get().design === design || get().evaluated !== get().design) set({ evaluation, evaluated: design, faults: [], unreachable: false })
       } catch (error) {
         if (!(error instanceof Failure)) throw error
@@ -50,7 +50,7 @@ export function useEvaluating() {
     last = null
     void refresh()
     return useWork.subscribe((state, before) => {
-      if (state.design !== before.design || state.fill !== before.fill) void refresh()
+      if (state.design !== before.design || state.fill !== before.fill || state.attitude !== before.attitude) void refresh()
     })
   }, [])
 }
@@ -62,6 +62,6 @@ export async function tryRemedy(key: string, remedy: Remedy) {
     return
   }
   set({ trial: { key, remedy, evaluation: null } })
-  const evaluation = await ask(patched(get().design, remedy.patch), get().fill).catch(() => null)
+  const evaluation = await ask(patched(get().design, remedy.patch), get().fill, get().attitude).catch(() => null)
   if (get().trial?.key === key) set({ trial: { key, remedy, evaluation } })
 }

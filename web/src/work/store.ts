@@ -1,7 +1,7 @@
 import { temporal } from 'zundo'
 import { create, useStore } from 'zustand'
 import type { Fault } from '../api/client'
-import type { Design, Evaluation, Figures, Patch, Remedy } from '../api/model'
+import type { Attitude, Design, Evaluation, Figures, Patch, Remedy } from '../api/model'
 import { patched, same } from './patch'
 
 /** A remedy that is being tried: shown as a ghost, not yet taken. */
@@ -23,6 +23,8 @@ interface Work {
   pinned: Evaluation | null
   trial: Trial | null
   fill: number | null
+  /** How the vehicle stands and moves while the fuel is shown. */
+  attitude: Attitude
   readOnly: boolean
 }
 
@@ -35,6 +37,8 @@ const EMPTY: Design = {
   sheet: { seam: 'lid', flange_mm: null, pan_gap_mm: null },
 }
 
+export const AT_REST: Attitude = { pitch_deg: 0, roll_deg: 0, forward_g: 0, left_g: 0 }
+
 const START: Work = {
   design: EMPTY,
   evaluation: null,
@@ -45,6 +49,7 @@ const START: Work = {
   pinned: null,
   trial: null,
   fill: null,
+  attitude: AT_REST,
   readOnly: false,
 }
 
@@ -119,6 +124,7 @@ export const useSteps = () =>
 
 export const pin = () => set({ pinned: get().pinned ? null : get().evaluation })
 export const setFill = (fill: number | null) => set({ fill })
+export const setAttitude = (part: Partial<Attitude>) => set({ attitude: { ...get().attitude, ...part } })
 export const stopTrial = () => set({ trial: null })
 
 /** The complaint about a field, by its path in the design. */

@@ -1,12 +1,13 @@
-import { Box, Button, Slider, Typography } from '@mui/material'
+import { Box, Button, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
 import type { Shell } from '../../api/model'
-import { Choice, LengthField, VolumeField } from '../../fields/fields'
+import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
-import { change, setFill, useFault, useWork } from '../../work/store'
+import { change, useFault, useWork } from '../../work/store'
 import { FitButton } from '../bay/BayStation'
 import { Folded } from '../Folded'
 import { CapacityTable, StrappingTable } from './CapacityTables'
+import { FillFields } from './FillFields'
 
 const METALS: Shell['metal'][] = ['mild steel', 'stainless 304L', '3003-H14', '5052-H32', '5083-H111', '6061-T6']
 
@@ -49,7 +50,7 @@ function BoxFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bool
       </Box>
       <Lips />
       <Choice label="Metal" value={shell.metal ?? '5052-H32'} options={METALS.filter((item) => item !== undefined)} disabled={readOnly} onChange={(metal) => setShell({ metal })} />
-      <Fill />
+      <FillFields />
       <FitButton />
       {findings}
       <Folded title="Place, bends and how it is measured">
@@ -108,24 +109,4 @@ function remeasured(shell: Shell, measured: 'inside' | 'outside'): Partial<Shell
   if (measured === shell.measured) return {}
   const more = (measured === 'outside' ? 2 : -2) * (shell.thickness_mm ?? 0)
   return { measured, length_mm: shell.length_mm + more, width_mm: shell.width_mm + more, height_mm: shell.height_mm + more }
-}
-
-/** How full the drawing shows it. */
-function Fill() {
-  const fill = useWork((work) => work.evaluation?.fill ?? null)
-  const brimful = useWork((work) => work.evaluation?.figures?.brimful_l ?? null)
-  const chosen = useWork((work) => work.fill)
-  const units = useUnits()
-  if (!fill || brimful === null) return null
-  return (
-    <Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 132px', gap: 2, alignItems: 'center' }}>
-        <Slider aria-label="Fill shown" value={chosen ?? fill.fraction} min={0} max={1} step={0.01} onChange={(_, value) => setFill(value as number)} sx={{ color: (theme) => theme.inks.fuel, ml: 1 }} valueLabelDisplay="auto" valueLabelFormat={(value) => `${Math.round(value * 100)} %`} />
-        <VolumeField label="Fill shown" value={Math.round(fill.volume_l * 100) / 100} onCommit={(value) => setFill(value === null ? null : Math.min(1, Math.max(0, value / brimful)))} />
-      </Box>
-      <Typography variant="body2" color="textSecondary">
-        Stands {units.lengthUnitText(fill.level_mm)} above the inner floor{chosen === null ? ', at rated capacity' : ''}.
-      </Typography>
-    </Box>
-  )
 }

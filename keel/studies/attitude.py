@@ -1,0 +1,41 @@
+"""What the fuel feels: gravity in the vehicle's attitude, less the vehicle's acceleration."""
+
+from math import cos, radians, sin
+from typing import Annotated
+
+import numpy as np
+from pydantic import Field
+
+from keel.design.base import Part
+from keel.solid.polyhedron import Array
+
+Angle = Annotated[float, Field(ge=-85, le=85)]
+Acceleration = Annotated[float, Field(ge=-6, le=6)]
+
+
+class Attitude(Part):
+    """How the vehicle stands and what it is doing. All noughts: at rest on the level."""
+
+    pitch_deg: Angle = Field(default=0, description="Nose up is above nought [degrees]")
+    roll_deg: Angle = Field(default=0, description="Right side down is above nought [degrees]")
+    forward_g: Acceleration = Field(default=0, description="Gathering speed is above nought, braking below [g]")
+    left_g: Acceleration = Field(default=0, description="In a left turn above nought, in a right turn below [g]")
+
+
+def felt(attitude: Attitude) -> Array:
+    """The force that the fuel feels, in vehicle axes.
+
+    Parameters
+    ----------
+    attitude : Attitude
+        Angles [degrees] and accelerations [g].
+
+    Returns
+    -------
+    ndarray, shape (3,)
+        f = g · (−sin p, −cos p · sin r, −cos p · cos r) − a, in units of g. A free surface at
+        rest lies perpendicular to it.
+    """
+    pitch, roll = radians(attitude.pitch_deg), radians(attitude.roll_deg)
+    gravity = np.array([-sin(pitch), -cos(pitch) * sin(roll), -cos(pitch) * cos(roll)])
+    return np.asarray(gravity - np.array([attitude.forward_g, attitude.left_g, 0.0]))

@@ -1,0 +1,58 @@
+import { Box, Button, Slider, Typography } from '@mui/material'
+import type { Attitude } from '../../api/model'
+import { NumberField, VolumeField } from '../../fields/fields'
+import { useUnits } from '../../units/useUnits'
+import { AT_REST, setAttitude, setFill, useWork } from '../../work/store'
+import { Folded } from '../Folded'
+
+const FIELDS: { name: keyof Attitude; label: string; unit: string; limit: number }[] = [
+  { name: 'pitch_deg', label: 'Nose up', unit: '°', limit: 85 },
+  { name: 'roll_deg', label: 'Right side down', unit: '°', limit: 85 },
+  { name: 'forward_g', label: 'Gathering speed', unit: 'g', limit: 6 },
+  { name: 'left_g', label: 'Turning left', unit: 'g', limit: 6 },
+]
+
+/** How full the drawing shows it, and how the vehicle stands and moves meanwhile. */
+export function FillFields() {
+  const fill = useWork((work) => work.evaluation?.fill ?? null)
+  const brimful = useWork((work) => work.evaluation?.figures?.brimful_l ?? null)
+  const chosen = useWork((work) => work.fill)
+  const units = useUnits()
+  if (!fill || brimful === null) return null
+  return (
+    <Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 132px', gap: 2, alignItems: 'center' }}>
+        <Slider aria-label="Fill shown" value={chosen ?? fill.fraction} min={0} max={1} step={0.01} onChange={(_, value) => setFill(value as number)} sx={{ color: (theme) => theme.inks.fuel, ml: 1 }} valueLabelDisplay="auto" valueLabelFormat={(value) => `${Math.round(value * 100)} %`} />
+        <VolumeField label="Fill shown" value={Math.round(fill.volume_l * 100) / 100} onCommit={(value) => setFill(value === null ? null : Math.min(1, Math.max(0, value / brimful)))} />
+      </Box>
+      <Typography variant="body2" color="textSecondary" sx={{ mb: 1 }} data-fill-words>
+        {fill.slope_deg < 0.01
+          ? `Stands ${units.lengthUnitText(fill.level_mm)} above the inner floor${chosen === null ? ', at rated capacity' : ''}.`
+          : `The surface slopes by ${units.number(fill.slope_deg, 1)}° and stands ${units.lengthUnitText(fill.level_mm)} over the lowest corner, square to it.`}
+      </Typography>
+      <Folded title="On a slope, braking, in a turn">
+        <AttitudeFields />
+      </Folded>
+    </Box>
+  )
+}
+
+function AttitudeFields() {
+  const attitude = useWork((work) => work.attitude)
+  const moved = FIELDS.some(({ name }) => attitude[name] !== 0)
+  return (
+    <>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        {FIELDS.map(({ name, label, unit, limit }) => (
+          <NumberField key={name} label={label} unit={unit} value={attitude[name]} onCommit={(value) => value !== null && setAttitude({ [name]: Math.min(limit, Math.max(-limit, value)) })} />
+        ))}
+      </Box>
+      <Typography variant="body2" color="textSecondary">
+        Below nought the other way: nose down, left side down, braking, turning right. Held steady; sloshing is not in it.
+      </Typography>
+      <Button variant="outlined" disabled={!moved} onClick={() => setAttitude(AT_REST)}>
+        Level, at rest
+      </Button>
+    </>
+  )
+}
