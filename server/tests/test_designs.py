@@ -122,6 +122,40 @@ class Revisions(ApiTestCase):
         self.assertEqual(self.save(1, 810.0)[0], 200)
 
 
+class Questions(ApiTestCase):
+    """Evaluation on request."""
+
+    def test_the_fuel_lies_as_asked(self) -> None:
+        """Fill and attitude are the question's; the design's own figures don't move with them."""
+        still = self.viewer("POST", "evaluate", {"design": BOX})[1]
+        question = {"design": BOX, "fill_fraction": 0.5, "attitude": {"pitch_deg": 10, "left_g": 0.2}}
+        tilted = self.viewer("POST", "evaluate", question)[1]
+        self.assertEqual(tilted["figures"], still["figures"])
+        self.assertAlmostEqual(tilted["fill"]["volume_l"], still["figures"]["brimful_l"] / 2)
+        self.assertGreater(tilted["fill"]["slope_deg"], 10)
+        self.assertAlmostEqual(still["fill"]["volume_l"], still["figures"]["rated_l"])
+
+    def test_what_cannot_be_asked(self) -> None:
+        """Angles, shares and fields beyond their limits are named."""
+        for question, field, limit in (
+            ({"attitude": {"pitch_deg": 100}}, "attitude.pitch_deg", "85 or less"),
+            ({"attitude": {"left_g": "much"}}, "attitude.left_g", "a number"),
+            ({"fill_fraction": 1.5}, "fill_fraction", "1 or less"),
+            ({"attitude": {"yaw_deg": 3}}, "attitude.yaw_deg", "a field of the format"),
+        ):
+            body = self.refused(self.viewer("POST", "evaluate", {"design": BOX} | question), 422, "invalid")
+            self.assertEqual((body["errors"][0]["field"], body["errors"][0]["limit"]), (field, limit))
+
+    def test_a_design_of_its_own_rules(self) -> None:
+        """Each workshop's answer is by its own brake."""
+        settings = self.owner("GET", "workshop")[1]["settings"]
+        settings["brake"]["smallest_closed_box_mm"] = 380.0
+        self.assertEqual(self.owner("PUT", "workshop", {"base_version": 1, "settings": settings})[0], 200)
+        codes = {f["code"] for f in self.fabricator("POST", "evaluate", {"design": BOX})[1]["findings"]}
+        others = {f["code"] for f in self.stranger("POST", "evaluate", {"design": BOX})[1]["findings"]}
+        self.assertEqual(codes - others, {"brake.closed_box"})
+
+
 class TwoTabs(TransactionTestCase):
     """Two saves at the very same moment."""
 

@@ -1,13 +1,15 @@
 """Files to take away."""
 
+import base64
 import io
 import re
+import zlib
 
 import ezdxf
 from shapely.geometry import Polygon
 
 from keel.design.document import Design
-from server.jobs.models import TankDesign
+from server.jobs.models import Customer, TankDesign
 from server.tests.helpers import ApiTestCase
 
 
@@ -47,6 +49,41 @@ class Files(ApiTestCase):
             self.owner("PATCH", "session/preferences", {"units": units})
             _, data = self.owner("GET", f"designs/{self.tank.pk}/files/job-sheet.pdf")
             self.assertEqual(len(re.findall(rb"/Type /Page\b", data)), 1)
+
+    def test_job_sheet_says_the_figures(self) -> None:
+        """Litres, masses, flats and open findings as evaluated; the customer's name; the reader's units."""
+        Customer.objects.create(workshop=self.workshop, name="Tove Skarn")
+        self.job.customer = Customer.objects.get(name="Tove Skarn")
+        self.job.save()
+        design = self.tank.current().design().model_dump(mode="json")
+        answer = self.viewer("POST", "evaluate", {"design": design})[1]
+        brimful, parts = answer["figures"]["brimful_l"], answer["sheet"]["parts"]
+        metric = self.sheet_text("mm_l")
+        for said in (f"{brimful:.2f} L", "Tove Skarn", "First", "5052-H32, 3 mm", "revision 1", "Leak-test before"):
+            self.assertIn(said, metric)
+        for part in parts:
+            self.assertIn(f"{part['title']} x {part['quantity']}: {part['length_mm']:.1f} x", metric)
+        self.assertIn(f"{answer['figures']['empty_kg']:.1f} kg", metric)
+        self.assertIn("CAUTION: The floor wants", metric)
+        inches = self.sheet_text("in_usgal")
+        self.assertIn(f"{brimful / 3.785411784:.2f} US gal", inches)
+        self.assertIn('31 1/2"', inches)
+
+    def sheet_text(self, units: str) -> str:
+        """All text of the job sheet in some units, in the order drawn."""
+        self.owner("PATCH", "session/preferences", {"units": units})
+        _, data = self.owner("GET", f"designs/{self.tank.pk}/files/job-sheet.pdf")
+        streams = re.findall(rb"stream\r?\n(.*?)endstream", data, re.DOTALL)
+        drawn = b"".join(zlib.decompress(base64.a85decode(stream.strip()[:-2])) for stream in streams)
+        return b"\n".join(re.findall(rb"\((.*?)\) Tj", drawn)).decode("latin-1")
+
+    def test_names_from_anywhere_make_a_sheet(self) -> None:
+        """Letters that the paper's font lacks don't stop it."""
+        self.tank.name = "Łódź 日本 tank"
+        self.tank.save()
+        answer = self.viewer.client.get(f"/api/designs/{self.tank.pk}/files/job-sheet.pdf")
+        self.assertEqual(answer.status_code, 200)
+        self.assertIn("odz", answer.headers["Content-Disposition"])
 
     def test_nothing_to_make_files_of(self) -> None:
         """Without a shell, or with pans that can't be folded, the reason is given."""

@@ -1,12 +1,13 @@
 """Health, demo data, and the API's own description against whatever is thrown at it."""
 
+from pathlib import Path
 from typing import Any
 from unittest.mock import patch
 
 import schemathesis
 from django.core.management import call_command
 from django.db import OperationalError
-from django.test import TestCase
+from django.test import Client, TestCase, override_settings
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 
@@ -30,6 +31,35 @@ class Health(TestCase):
         with patch("server.config.health.MigrationExecutor.migration_plan", return_value=[1, 2]):
             answer = self.client.get("/healthz")
         self.assertEqual((answer.status_code, answer.json()["migrations"]), (503, "2 waiting"))
+
+
+class Addresses(TestCase):
+    """What lies where."""
+
+    def test_every_screen_opens_the_interface(self) -> None:
+        """Deep addresses too; what the API or the assets don't have is 404, the API's in its one shape."""
+        for path in ("/", "/designs/7/shell", "/workshop"):
+            answer = self.client.get(path)
+            self.assertEqual(answer.status_code, 200, path)
+            self.assertIn(b"<title>Core Keel</title>", answer.getvalue())
+        answer = self.client.get("/api/nothing/here")
+        self.assertEqual((answer.status_code, answer.json()["code"]), (404, "not_found"))
+        self.assertEqual(self.client.get("/assets/none.js").status_code, 404)
+
+    def test_without_a_build_it_says_what_to_do(self) -> None:
+        """Not a blank page."""
+        with override_settings(WEB_BUILD=Path("/nowhere")):
+            answer = self.client.get("/designs/7/shell")
+        self.assertEqual(answer.status_code, 404)
+        self.assertIn(b"bin/demo", answer.content)
+
+    def test_a_fault_of_ours_has_the_shape_too(self) -> None:
+        """Something nobody foresaw is a 500 with words, not a trace."""
+        client = Client(raise_request_exception=False)
+        fault = patch("server.config.health.MigrationExecutor", side_effect=ZeroDivisionError)
+        with fault, self.assertLogs("django.request", "ERROR"):
+            answer = client.get("/healthz")
+        self.assertEqual((answer.status_code, answer.json()["code"]), (500, "fault"))
 
 
 class Demo(TestCase):

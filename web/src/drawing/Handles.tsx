@@ -8,6 +8,8 @@ import { type Snap, snapped } from './snaps'
 
 const REACH_PX = 9
 const GRIP = 34
+/** How wide a face is to a finger; on a small drawing less, so that the middle is left to move the whole by. */
+const TOUCH = 44
 
 export interface Face {
   axis: Axis
@@ -71,7 +73,8 @@ export function FaceHandles({ view, rect, faces }: { view: Placed; rect: Rect; f
           const across = face.axis === view.across
           const x = across ? (face.high ? rect.x + rect.width : rect.x) : rect.x + rect.width / 2
           const y = across ? rect.y + rect.height / 2 : face.high ? rect.y : rect.y + rect.height
-          const hit = across ? { x: x - 11, y: rect.y, width: 22, height: rect.height } : { x: rect.x, y: y - 11, width: rect.width, height: 22 }
+          const deep = Math.min(TOUCH, (across ? rect.width : rect.height) / 2)
+          const hit = across ? { x: x - deep / 2, y: rect.y, width: deep, height: rect.height } : { x: rect.x, y: y - deep / 2, width: rect.width, height: deep }
           return (
             <g
               key={`${face.axis}${face.high}`}
