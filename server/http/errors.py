@@ -114,7 +114,7 @@ def _database_away() -> JsonResponse:
     return _answer(503, "database_away", "The store can't be reached just now. Nothing was saved; try again.")
 
 
-def not_found(_request: HttpRequest, _exception: Exception) -> JsonResponse:
+def not_found(request: HttpRequest, exception: Exception) -> JsonResponse:
     """Django's own 404."""
     return JsonResponse(not_yours().body, status=404)
 
