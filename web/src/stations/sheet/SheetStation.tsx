@@ -22,6 +22,7 @@ const setScheme = (part: Partial<SheetScheme>) => change((design) => ({ ...desig
 export function SheetStation({ findings }: { findings: ReactNode }) {
   const scheme = useWork((work) => work.design.sheet)
   const made = useWork((work) => work.evaluation?.sheet ?? null)
+  const shell = useWork((work) => work.design.shell)
   const readOnly = useWork((work) => work.readOnly)
   const units = useUnits()
   const flangeFault = useFault('sheet.flange_mm')
@@ -39,6 +40,11 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
       </Box>
       {made.impossible && <Alert severity="error">{units.say(made.impossible)}</Alert>}
       <PartsTable made={made} />
+      {shell && (
+        <Typography variant="body2" color="textSecondary">
+          Every bend 90°, inside radius {units.cut(shell.bend_radius_mm ?? 0)}. Pan corners notched {units.cut(made.notch.side_mm)} square. Sizes from the lower left corner.
+        </Typography>
+      )}
       {findings}
       <Alert severity="warning" icon={false}>
         Bend a test strip of the same sheet first: K decides every line here. Deburr before you handle the parts.

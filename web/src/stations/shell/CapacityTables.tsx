@@ -17,7 +17,7 @@ export function CapacityTable() {
         </Typography>
       </TableCell>
       <TableCell align="right" sx={{ pr: 0, whiteSpace: 'nowrap', verticalAlign: 'top' }}>
-        {units.volume(litres)}
+        {units.volume(litres, 3)}
       </TableCell>
     </TableRow>
   )
