@@ -86,3 +86,11 @@ class Workshop(Part):
     def k_for(self, metal: MetalName) -> float:
         """K of the shop's own brake for a metal, or the usual one where none was measured."""
         return self.k_factors.get(metal, K_BY_FAMILY[METALS[metal].family])
+
+    def sheets_of(self, metal: MetalName, thickness_mm: float) -> list[StockSheet]:
+        """Stock of a metal and thickness."""
+        return [sheet for sheet in self.stock if (sheet.metal, sheet.thickness_mm) == (metal, thickness_mm)]
+
+    def gauges_of(self, metal: MetalName) -> list[float]:
+        """Thicknesses in stock of a metal, thinnest first [mm]."""
+        return sorted({sheet.thickness_mm for sheet in self.stock if sheet.metal == metal})

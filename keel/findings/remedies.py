@@ -78,7 +78,7 @@ def thicker(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     """The next sheets in stock that would do."""
     metal = METALS[seen.shell.metal]
     need = max(metal.weldable_from_mm, *(panel.least_thickness_mm for panel in seen.panels))
-    gauges = sorted({s.thickness_mm for s in seen.workshop.stock if s.metal == seen.shell.metal})
+    gauges = seen.workshop.gauges_of(seen.shell.metal)
     enough = [gauge for gauge in gauges if gauge >= need and gauge > seen.shell.thickness_mm]
     for gauge in enough[:1] or [ceil(need * 2) / 2]:
         yield Remedy(
@@ -128,14 +128,9 @@ def on_the_sheet(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     if not finding.key.endswith(":wrapper"):
         return
     part = seen.sheet.parts[0]
-    sheets = [
-        s for s in seen.workshop.stock if s.metal == seen.shell.metal and s.thickness_mm == seen.shell.thickness_mm
-    ]
-    room = (
-        max(s.length_mm for s in sheets if s.width_mm >= part.width_mm)
-        if any(s.width_mm >= part.width_mm for s in sheets)
-        else None
-    )
+    sheets = seen.workshop.sheets_of(seen.shell.metal, seen.shell.thickness_mm)
+    ways = [way for s in sheets for way in ((s.length_mm, s.width_mm), (s.width_mm, s.length_mm))]
+    room = max((long for long, wide in ways if wide >= part.width_mm), default=None)
     if room is None:
         return
     less = (part.length_mm - room) / 2
@@ -161,7 +156,7 @@ def longer_flange(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
 
 def stocked_gauge(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     """The next thicker sheet of the metal that is in stock."""
-    gauges = sorted({s.thickness_mm for s in seen.workshop.stock if s.metal == seen.shell.metal})
+    gauges = seen.workshop.gauges_of(seen.shell.metal)
     for gauge in [g for g in gauges if g > seen.shell.thickness_mm][:1]:
         yield Remedy(
             label=words("{gauge_sheet} sheet, in stock", gauge_sheet=gauge),

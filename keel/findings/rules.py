@@ -230,7 +230,7 @@ def pan_possible(seen: Studied) -> Iterator[Finding]:
 def stock_sheet(seen: Studied) -> Iterator[Finding]:
     """There is stock of this metal and thickness, and each part lies on a sheet of it."""
     shell = seen.shell
-    stock = [s for s in seen.workshop.stock if s.metal == shell.metal and s.thickness_mm == shell.thickness_mm]
+    stock = seen.workshop.sheets_of(shell.metal, shell.thickness_mm)
     if not stock:
         yield Finding(
             code="stock.none",

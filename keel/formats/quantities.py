@@ -23,6 +23,11 @@ def length_text(mm: float, units: ReaderUnits) -> str:
     return f'{sign}{whole} {over}/{below}"' if whole else f'{sign}{over}/{below}"'
 
 
+def cut_text(mm: float, units: ReaderUnits) -> str:
+    """A size to cut or mark to: millimetres to 0.1, or inches to a thousandth, a sixteenth being too coarse."""
+    return length_text(mm, units) if units == "mm_l" else f'{mm / MM_PER_INCH:.3f}"'
+
+
 def volume_text(litres: float, units: ReaderUnits) -> str:
     """A volume in litres, US gallons or imperial gallons, to 0.01."""
     match units:
@@ -40,7 +45,7 @@ def quantity_text(name: str, value: Value, units: ReaderUnits) -> str:
     if isinstance(value, float | int) and kind == "mm":
         return length_text(value, units) + (" mm" if units == "mm_l" else "")
     if isinstance(value, float | int) and kind == "sheet" and units != "mm_l":
-        return f'{value / MM_PER_INCH:.3f}"'
+        return cut_text(value, units)
     if isinstance(value, float | int) and kind == "l":
         return volume_text(value, units)
     return metric(name, value)

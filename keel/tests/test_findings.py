@@ -83,6 +83,18 @@ class Rules(TestCase):
         self.assertIsNotNone(found(design(box(**SOUND)), "stock.size", small))
         self.assertIsNotNone(found(design(box(**SOUND)), "stock.none", Workshop(stock=[])))
 
+    def test_a_wrapper_too_long_for_the_sheet_is_drawn_in(self) -> None:
+        """By just enough, on a sheet listed either way round; the part then lies on it."""
+        long = design(box(700, 600, 500, **SOUND))
+        for size in ({"length_mm": 2000, "width_mm": 1000}, {"length_mm": 1000, "width_mm": 2000}):
+            shop = Workshop(stock=[StockSheet(**size, metal="5052-H32", thickness_mm=3)])
+            finding = found(long, "stock.size", shop)
+            assert finding is not None
+            narrower = next(r for r in finding.remedies if "width_mm" in r.patch["shell"])
+            made = evaluate(apply(long, narrower.patch), shop).sheet
+            assert made is not None
+            self.assertAlmostEqual(made.parts[0].length_mm, 2000, places=6)
+
     def test_thin_wall_names_what_it_needs(self) -> None:
         """The floor of a big box in thin sheet; the next sheet in stock that does is offered."""
         thin = design(box(900, 500, 400, thickness_mm=2.0, bend_radius_mm=4.0))

@@ -8,7 +8,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from keel.evaluate import Block, Evaluation
-from keel.formats.quantities import ReaderUnits, length_text
+from keel.formats.quantities import ReaderUnits, cut_text, length_text
 from keel.studies.sheet.parts import FlatPart
 
 METAL, FUEL, BEND, TEXT = HexColor("#35505c"), HexColor("#f3c68f"), HexColor("#4b3fa0"), HexColor("#1d262b")
@@ -141,9 +141,7 @@ def draw_part(canvas: Canvas, frame: Frame, part: FlatPart, units: ReaderUnits) 
     canvas.drawPath(path)
     _bends(canvas, pen, part, units)
     canvas.setFillColor(TEXT)
-    title = (
-        f"{part.title} x {part.quantity}: {length_text(part.length_mm, units)} x {length_text(part.width_mm, units)}"
-    )
+    title = f"{part.title} x {part.quantity}: {cut_text(part.length_mm, units)} x {cut_text(part.width_mm, units)}"
     canvas.setFont("Helvetica-Bold", 8)
     canvas.drawString(x, y + part.width_mm * scale + 2 * mm, title)
 
@@ -156,7 +154,7 @@ def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None
         canvas.setDash(*((6, 2) if bend.direction == "up" else (1.5, 2)))
         (u0, v0), (u1, v1) = bend.start, bend.end
         canvas.line(pen.x + u0 * pen.scale, pen.y + v0 * pen.scale, pen.x + u1 * pen.scale, pen.y + v1 * pen.scale)
-        label = f"{length_text(u0 if u0 == u1 else v0, units)}"
+        label = f"{cut_text(u0 if u0 == u1 else v0, units)}"
         if u0 == u1:
             _across(canvas, pen.x + u0 * pen.scale, pen.y - 4 * mm, label)
             _across(canvas, pen.x + u0 * pen.scale, pen.y - 7.5 * mm, f"{bend.order} {bend.direction}")

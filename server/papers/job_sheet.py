@@ -69,7 +69,7 @@ def _head(canvas: Canvas, heading: Heading) -> None:
     kept = f"revision {heading.revision}, {heading.saved:%Y-%m-%d %H:%M} UTC, {heading.author}"
     canvas.setFont("Helvetica", 8)
     canvas.drawRightString(WIDTH - MARGIN, top - 12, kept)
-    unit = "mm and litres" if heading.reader == "mm_l" else "inches to 1/16; gallons"
+    unit = "mm and litres" if heading.reader == "mm_l" else "inches to 1/16, flats to 1/1000; gallons"
     canvas.drawRightString(WIDTH - MARGIN, top - 24, f"Job sheet, sizes in {unit}; drawings not to scale")
     canvas.setStrokeColor(INK)
     canvas.line(MARGIN, top - 30, WIDTH - MARGIN, top - 30)

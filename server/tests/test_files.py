@@ -68,6 +68,7 @@ class Files(ApiTestCase):
         inches = self.sheet_text("in_usgal")
         self.assertIn(f"{brimful / 3.785411784:.2f} US gal", inches)
         self.assertIn('31 1/2"', inches)
+        self.assertIn(f'{parts[0]["length_mm"] / 25.4:.3f}" x {parts[0]["width_mm"] / 25.4:.3f}"', inches)
 
     def sheet_text(self, units: str) -> str:
         """All text of the job sheet in some units, in the order drawn."""
