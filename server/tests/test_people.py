@@ -177,5 +177,7 @@ class Settings(ApiTestCase):
         self.assertAlmostEqual(answer["k"], 0.4735212943, places=6)
         self.assertTrue(answer["usable"])
         self.assertFalse(self.viewer("POST", "workshop/k-from-strip", strip | {"flat_mm": 160})[1]["usable"])
+        for hair in ({"thickness_mm": 5e-324}, {"angle_deg": 5e-324}, {"angle_deg": 180}):
+            self.refused(self.viewer("POST", "workshop/k-from-strip", strip | hair), 422, "invalid")
         body = self.refused(self.viewer("POST", "workshop/k-from-strip", {"flat_mm": 0}), 422, "invalid")
         self.assertIn("flat_mm", [fault["field"] for fault in body["errors"]])

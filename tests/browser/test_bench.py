@@ -31,12 +31,10 @@ class Bay(SliceTestCase):
         )
         self.until(lambda: self.browser.find_element(By.CSS_SELECTOR, "[data-finding='bay.clearance:keep-out-1']"))
         self.type_into("Keep", "30")
-        self.saved()
-        self.assertEqual(self.bay()["keep_outs"][0]["clearance"]["mm"], 30)
+        self.until(lambda: self.bay()["keep_outs"][0]["clearance"]["mm"] == 30, "the typed clearance")
         self.press("Remove")
         self.until(lambda: not self.browser.find_elements(By.CSS_SELECTOR, "[data-gap=keep-out-1]"), "gone")
-        self.saved()
-        self.assertEqual(self.bay()["keep_outs"], [])
+        self.until(lambda: self.bay()["keep_outs"] == [], "kept without it")
 
     def test_a_keep_out_is_dragged(self) -> None:
         """It goes along with the pointer, to round numbers, as one step to undo."""
@@ -44,13 +42,12 @@ class Bay(SliceTestCase):
         self.tank.save_revision(Design.model_validate(document), self.maker, self.tank.revision)
         self.open_tank("bay")
         self.drag("[data-move=elevation-pipe]", 80, 20)
-        self.saved()
+        self.until(lambda: self.bay()["keep_outs"][0]["x_mm"] > 100, "dragged and saved")
         moved = self.bay()["keep_outs"][0]
-        self.assertGreater(moved["x_mm"], 100)
         self.assertLess(moved["z_mm"], 320)
         self.assertEqual([moved["x_mm"] % 5, moved["z_mm"] % 5], [0, 0])
+        self.assertEqual(self.tank.revision, 3)
         self.press("Undo")
-        self.saved()
         self.until(lambda: self.bay()["keep_outs"][0]["x_mm"] == 0, "back where it was")
 
 

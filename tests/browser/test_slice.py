@@ -67,8 +67,8 @@ class FromSpaceToSheet(SliceTestCase):
         self.type_into("Height, floor to roof", '30 cm + 1"')
         self.press("Fit a box to the bay")
         self.until(lambda: self.tally("brimful_l") > 0, "figures")
-        self.saved()
         fitted = TankDesign.objects.get(job__title="Skiff tank")
+        self.until(lambda: fitted.refresh_from_db() or fitted.current().document["shell"], "saved")
         bay, shell = fitted.current().document["bay"], fitted.current().document["shell"]
         self.assertAlmostEqual(bay["length_mm"], 825.5)
         self.assertAlmostEqual(bay["width_mm"], 412.75)
@@ -115,8 +115,7 @@ class FromSpaceToSheet(SliceTestCase):
         scale = (high - low) / 700
         self.drag("[data-handle=elevation-x-high]", round((900 - 10 - 17 - 760) * scale), 0)
         self.until(lambda: self.tally("brimful_l") > before, "more litres")
-        self.saved()
-        self.assertAlmostEqual(self.shell()["length_mm"], 900 - 10 - 17 - 60)
+        self.until(lambda: abs(self.shell()["length_mm"] - (900 - 10 - 17 - 60)) < 1e-6, "snapped and saved")
         self.press("Undo")
         self.until(lambda: self.tally("brimful_l") == before, "undone")
         self.assertFalse(self.browser.find_element(By.XPATH, "//header//button[.='Undo']").is_enabled())
@@ -124,7 +123,6 @@ class FromSpaceToSheet(SliceTestCase):
         self.until(lambda: self.tally("brimful_l") > before, "redone")
         handle = self.find("[data-handle=elevation-z-high]")
         handle.send_keys(Keys.ARROW_UP)
-        self.saved()
         self.until(lambda: self.shell()["height_mm"] == 301, "a millimetre by keyboard")
 
     def test_a_remedy_is_tried_then_taken(self) -> None:
@@ -152,8 +150,7 @@ class FromSpaceToSheet(SliceTestCase):
         self.assertEqual(self.field("Sheet").get_attribute("value"), "200")
         self.assertEqual(self.shell()["thickness_mm"], 3)
         self.type_into("Sheet", "4")
-        self.saved()
-        self.assertEqual(self.shell()["thickness_mm"], 4)
+        self.until(lambda: self.shell()["thickness_mm"] == 4, "the right one saved")
         self.type_into("Length outside", "six hundred")
         self.until(lambda: "is not a length" in self.text("aside"), "the reason")
         self.assertEqual(self.field("Length outside").get_attribute("value"), "six hundred")
@@ -207,7 +204,7 @@ class KeepingIt(SliceTestCase):
         """The list shows who and when; restoring makes a new revision."""
         self.open_tank("shell")
         self.type_into("Width outside", "420")
-        self.saved()
+        self.until(lambda: self.shell()["width_mm"] == 420, "saved")
         self.press("Revisions")
         self.until(lambda: "r1" in self.text("[role=dialog]"), "the list")
         self.find("[role=dialog] [role=button]:last-child, [role=dialog] .MuiListItemButton-root:last-child").click()

@@ -65,7 +65,7 @@ def write_workshop(request: Request, data: WorkshopIn) -> WorkshopOut:
     return workshop_out(workshop)
 
 
-StripLength = Annotated[float, Field(gt=0, le=LONGEST_MM, allow_inf_nan=False)]
+StripLength = Annotated[float, Field(ge=1, le=LONGEST_MM, allow_inf_nan=False)]
 
 
 class Strip(Schema):
@@ -74,9 +74,9 @@ class Strip(Schema):
     flat_mm: StripLength
     leg_a_mm: StripLength
     leg_b_mm: StripLength
-    thickness_mm: Annotated[float, Field(gt=0, le=25, allow_inf_nan=False)]
+    thickness_mm: Annotated[float, Field(ge=0.3, le=25, allow_inf_nan=False)]
     radius_mm: Annotated[float, Field(ge=0, le=LONGEST_MM, allow_inf_nan=False)]
-    angle_deg: Annotated[float, Field(gt=0, lt=180, allow_inf_nan=False)] = 90
+    angle_deg: Annotated[float, Field(ge=5, le=175, allow_inf_nan=False)] = 90
 
 
 class StripAnswer(Schema):

@@ -2,7 +2,7 @@ import { create } from 'zustand'
 import { api, asked, Failure } from '../api/client'
 import type { Design } from '../api/model'
 import { same } from './patch'
-import { open, useWork } from './store'
+import { isDragging, open, useWork } from './store'
 
 export interface Other {
   number: number
@@ -126,7 +126,7 @@ export function begin(id: number, revision: number, design: Design, readOnly: bo
 /** Save whenever the design rests. */
 export function watchForSaving(): () => void {
   const stop = useWork.subscribe((state, before) => {
-    if (state.design === before.design || state.readOnly || get().designId === null) return
+    if (state.design === before.design || state.readOnly || get().designId === null || isDragging()) return
     keepDraft()
     if (get().state === 'conflict') return
     if (same(state.design, get().saved)) set({ state: 'saved', why: '' })

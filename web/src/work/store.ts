@@ -74,6 +74,9 @@ export function open(design: Design, readOnly: boolean) {
 
 let dragStart: Design | null = null
 
+/** Whether somebody is in the middle of a drag: nothing of it is saved until it ends. */
+export const isDragging = () => dragStart !== null
+
 function remember() {
   const { evaluation, evaluated, design, before } = get()
   set({ before: evaluated === design ? (evaluation?.figures ?? null) : before, trial: null })
