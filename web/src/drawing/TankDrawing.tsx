@@ -145,6 +145,7 @@ function Grips({ view, design, evaluation, station }: Omit<ViewProps, 'onEdit'> 
     const rect = { x: view.toX(0), y: view.toY(bay[SIZE[view.up]]), width: bay[SIZE[view.across]] * view.scale, height: bay[SIZE[view.up]] * view.scale }
     return (
       <g>
+        <FaceHandles view={view} rect={rect} faces={bayFaces(bay)} />
         {(bay.keep_outs ?? []).map((k) => (
           <MoveBody
             key={k.id}
@@ -159,7 +160,6 @@ function Grips({ view, design, evaluation, station }: Omit<ViewProps, 'onEdit'> 
             onMove={(place) => changeKeepOut(k.id, Object.fromEntries(Object.entries(place).map(([axis, mm]) => [PLACE[axis as 'x'], mm])))}
           />
         ))}
-        <FaceHandles view={view} rect={rect} faces={bayFaces(bay)} />
       </g>
     )
   }
