@@ -31,6 +31,20 @@ Name = Annotated[str, Field(min_length=1, max_length=80, pattern=PLAIN)]
 Note = Annotated[str, Field(max_length=2000, pattern=PLAIN)]
 
 
+def with_kind(document: Any, field: str) -> Any:
+    """A document whose part, or each of whose parts, under a field has a kind: a box where none is named."""
+    if not isinstance(document, dict) or field not in document:
+        return document
+    part = document[field]
+    if isinstance(part, list | tuple):
+        return document | {field: [_kinded(item) for item in part]}
+    return document | {field: _kinded(part)}
+
+
+def _kinded(part: Any) -> Any:
+    return {"kind": "box"} | part if isinstance(part, dict) else part
+
+
 def refuse(message: str, *, field: str, value: Any, limit: Any) -> NoReturn:
     """Reject a design whose fields are each fine but don't go together.
 

@@ -4,11 +4,12 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
-from keel.design.base import Part, refuse
+from keel.design.base import Part, refuse, with_kind
 from keel.design.bay import Bay
 from keel.design.brief import Brief
 from keel.design.sheet import SheetScheme
-from keel.design.shell import BoxShell
+from keel.design.ports import MOST_PORTS, Port
+from keel.design.shell import BoxShell, Shell
 
 VERSION = 1
 
@@ -20,19 +21,25 @@ class Design(Part):
     version: Literal[1] = 1
     brief: Brief = Brief()
     bay: Annotated[Bay | None, Field(description="Empty until the space has been measured")] = None
-    shell: Annotated[BoxShell | None, Field(description="Empty until there is a shape")] = None
+    shell: Annotated[Shell | None, Field(description="Empty until there is a shape")] = None
+    ports: Annotated[tuple[Port, ...], Field(max_length=MOST_PORTS, strict=False)] = ()
     sheet: SheetScheme = SheetScheme()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _a_shell_is_a_box_unless_it_says(cls, document: Any) -> Any:
+        return with_kind(document, "shell")
 
     @model_validator(mode="after")
     def _flange_fits(self) -> "Design":
         flange, shell = self.sheet.flange_mm, self.shell
-        if flange is None or shell is None:
+        if flange is None or not isinstance(shell, BoxShell):
             return self
-        least = shell.thickness_mm + shell.bend_radius_mm
+        least = shell.end_wall_mm + shell.bend_radius_mm
         if flange < least:
             refuse(
                 f"a {flange:g} mm flange is lost in its own bend: it must be {least:g} mm or more "
-                f"(thickness {shell.thickness_mm:g} + inside radius {shell.bend_radius_mm:g})",
+                f"(thickness {shell.end_wall_mm:g} + inside radius {shell.bend_radius_mm:g})",
                 field="sheet.flange_mm",
                 value=flange,
                 limit=least,

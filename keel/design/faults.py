@@ -17,6 +17,8 @@ LIMIT_WORDS = {
     "max_length": "at most {} long",
     "min_length": "at least {} long",
 }
+KINDED_LISTS = ("keep_outs", "features")
+KINDS = ("box", "profile", "cylinder", "slope", "scan", "well", "sump", "relief", "roof step", "partition")
 UNITS = {"mm": " mm", "l": " L", "kg": " kg"}
 TYPE_LIMITS = {
     "float_type": "a number",
@@ -79,13 +81,24 @@ def _fault(details: Mapping[str, Any], prefix: str) -> Fault:
         message = f"'{_last_word(field)}' is not a field here"
     elif details["type"] == "missing":
         message = f"{_last_word(field)} is missing"
+    elif details["type"] == "union_tag_invalid":
+        field, limit = f"{field}.kind", str(context["expected_tags"])
+        value, message = context["tag"], f"'{context['tag']}' is not a kind of this: {limit}"
     elif details["type"] in ("json_invalid", "value_error"):
         message = str(details["msg"])
     return Fault(field=field, value=_plain(value), limit=limit, message=message)
 
 
 def _without_tags(path: Sequence[str | int]) -> Sequence[str | int]:
-    return [step for step in path if step not in ("[key]",)]
+    """The path without the names pydantic puts in for the kind of a shell, a keep-out or a feature."""
+    kept: list[str | int] = []
+    for here, step in enumerate(path):
+        before = path[here - 1] if here else None
+        of_list = isinstance(before, int) and here > 1 and path[here - 2] in KINDED_LISTS
+        if step == "[key]" or (isinstance(step, str) and (of_list or before == "shell") and step in KINDS):
+            continue
+        kept.append(step)
+    return kept
 
 
 def _limit(kind: str, context: Mapping[str, Any], field: str) -> str:

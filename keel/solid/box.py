@@ -1,8 +1,10 @@
-"""The box shell as a solid: plates, inside, lips and corner radii."""
+"""Axis-aligned boxes, and the box shell as plates, inside and lips."""
 
 from dataclasses import dataclass
 from math import pi
 from typing import Literal
+
+import numpy as np
 
 from keel.design.shell import BoxShell
 from keel.design.workshop import HouseRules
@@ -37,6 +39,16 @@ class Cuboid:
             (self.high[0] + high[0], self.high[1] + high[1], self.high[2] + high[2]),
         )
 
+    def moved(self, by: Triple) -> "Cuboid":
+        """The box moved along each axis [mm]."""
+        return self.grown((-by[0], -by[1], -by[2]), by)
+
+
+def cuboid_round(points: "np.ndarray[tuple[int, int], np.dtype[np.float64]]") -> Cuboid:
+    """The box round points of shape (n, 3) [mm]."""
+    low, high = points.min(axis=0), points.max(axis=0)
+    return Cuboid((float(low[0]), float(low[1]), float(low[2])), (float(high[0]), float(high[1]), float(high[2])))
+
 
 @dataclass(frozen=True)
 class BoxSolid:
@@ -63,6 +75,7 @@ class BoxSolid:
     overall: Cuboid
     wrap: int
     thickness: float
+    end_thickness: float
     radius: float
     sharp_corners: int
     flange: float
@@ -75,7 +88,7 @@ class BoxSolid:
     @property
     def lip(self) -> float:
         """How far the wrapper stands out beyond each end plate [mm]."""
-        return self.flange - self.thickness
+        return self.flange - self.end_thickness
 
     @property
     def corner_loss_mm2(self) -> float:
@@ -84,7 +97,7 @@ class BoxSolid:
 
     @property
     def volume_mm3(self) -> float:
-        """Brimful volume between the plates [mm³], corner radii counted."""
+        """Brimful volume between the plates [mm³], corner radii counted, features not."""
         size = self.inner.size
         return size[self.wrap] * (size[self.across] * size[2] - self.corner_loss_mm2)
 
@@ -97,7 +110,7 @@ def flange_of(shell: BoxShell, typed: float | None, rules: HouseRules) -> float:
     """
     if typed is not None:
         return typed
-    return max(rules.flange_mm, shell.thickness_mm + shell.bend_radius_mm)
+    return max(rules.flange_mm, shell.end_wall_mm + shell.bend_radius_mm)
 
 
 def box_solid(shell: BoxShell, flange_mm: float, sharp_corners: int = 0) -> BoxSolid:
@@ -117,28 +130,34 @@ def box_solid(shell: BoxShell, flange_mm: float, sharp_corners: int = 0) -> BoxS
     -------
     BoxSolid
     """
-    thickness = shell.thickness_mm
-    more = 2 * thickness if shell.measured == "inside" else 0.0
-    low = (shell.x_mm, shell.y_mm, shell.z_mm)
-    sizes = (shell.length_mm + more, shell.width_mm + more, shell.height_mm + more)
-    body = Cuboid(low, (low[0] + sizes[0], low[1] + sizes[1], low[2] + sizes[2]))
     wrap = AXES.index(shell.wrap_axis)
-    inward = (-thickness, -thickness, -thickness)
-    lip = flange_mm - thickness
+    walls = [shell.thickness_mm] * 3
+    walls[wrap] = shell.end_wall_mm
+    more = [2 * wall if shell.measured == "inside" else 0.0 for wall in walls]
+    low = (shell.x_mm, shell.y_mm, shell.z_mm)
+    sizes = (shell.length_mm + more[0], shell.width_mm + more[1], shell.height_mm + more[2])
+    body = Cuboid(low, (low[0] + sizes[0], low[1] + sizes[1], low[2] + sizes[2]))
+    inward = (-walls[0], -walls[1], -walls[2])
+    lip = flange_mm - shell.end_wall_mm
     outward = (lip, 0.0, 0.0) if wrap == 0 else (0.0, lip, 0.0)
     return BoxSolid(
         body=body,
         inner=body.grown(inward, inward),
         overall=body.grown(outward, outward),
         wrap=wrap,
-        thickness=thickness,
+        thickness=shell.thickness_mm,
+        end_thickness=shell.end_wall_mm,
         radius=shell.bend_radius_mm,
         sharp_corners=sharp_corners,
         flange=flange_mm,
     )
 
 
+def sharp_corners_of(seam: str) -> int:
+    """How many corners of a box are welded instead of bent, by where its wrapper's seam lies."""
+    return 1 if seam.startswith("corner") else 0
+
+
 def solid_of(shell: BoxShell, scheme_seam: str, scheme_flange_mm: float | None, rules: HouseRules) -> BoxSolid:
     """The solid of a shell as its sheet scheme makes it (seam and flange counted)."""
-    sharp = 1 if scheme_seam.startswith("corner") else 0
-    return box_solid(shell, flange_of(shell, scheme_flange_mm, rules), sharp)
+    return box_solid(shell, flange_of(shell, scheme_flange_mm, rules), sharp_corners_of(scheme_seam))

@@ -1,0 +1,90 @@
+"""Features of a shell: what is let in, let down, cut off or walled off.
+
+Places are measured from the rear, right, lower corner of the body's bounding box, so that a
+feature moves with its tank. Sizes are those seen from outside; the metal displaces inward.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from keel.design.base import Coordinate, Gap, Length, Name, Part
+
+Face = Literal["roof", "floor", "front", "rear", "left", "right"]
+FACES: tuple[Face, ...] = ("roof", "floor", "front", "rear", "left", "right")
+Id = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
+
+
+class Named(Part):
+    """A feature has an id that stays and a name that people use."""
+
+    id: Id
+    name: Name
+
+
+class Well(Named):
+    """A recess let into a face, with straight or sloped sides, or round.
+
+    On roof and floor `a` is x and `b` is y; on front and rear `a` is y and `b` is z; on left and
+    right `a` is x and `b` is z.
+    """
+
+    kind: Literal["well"] = "well"
+    face: Face = "roof"
+    form: Literal["box", "round"] = "box"
+    a_mm: Coordinate = Field(description="Low edge of the mouth along the face's first axis [mm]")
+    b_mm: Coordinate = Field(description="Low edge of the mouth along the face's second axis [mm]")
+    long_mm: Length = Field(description="Mouth along the first axis; the diameter of a round one [mm]")
+    wide_mm: Length = Field(description="Mouth along the second axis; not used by a round one [mm]")
+    deep_mm: Length = Field(description="Depth below the outermost plane of that face [mm]")
+    slope_mm: Gap = Field(default=0, description="How far each side leans in by the bottom [mm]")
+    drain: bool = Field(default=False, description="A tube leads rain out of it")
+
+
+class Sump(Named):
+    """A small volume let down below the floor and open to the tank."""
+
+    kind: Literal["sump"] = "sump"
+    form: Literal["box", "round"] = "box"
+    a_mm: Coordinate = Field(description="Rear edge [mm]")
+    b_mm: Coordinate = Field(description="Right edge [mm]")
+    long_mm: Length = Field(description="Along x at the floor; the diameter of a round one [mm]")
+    wide_mm: Length = Field(description="Along y at the floor; not used by a round one [mm]")
+    deep_mm: Length = Field(description="How far it hangs below the body's underside [mm]")
+    slope_mm: Gap = Field(default=0, description="How far each side leans in by the bottom [mm]")
+
+
+class Relief(Named):
+    """A box or cylinder cut away to clear something that passes by."""
+
+    kind: Literal["relief"] = "relief"
+    form: Literal["box", "x", "y", "z"] = Field(default="box", description="A box, or a cylinder along that axis")
+    x_mm: Coordinate
+    y_mm: Coordinate
+    z_mm: Coordinate
+    length_mm: Length = Field(description="Along x [mm]")
+    width_mm: Length = Field(description="Along y [mm]")
+    height_mm: Length = Field(description="Along z [mm]; a cylinder fills the box across its axis as a circle")
+
+
+class RoofStep(Named):
+    """The roof lowered over the whole width, from one side inward."""
+
+    kind: Literal["roof step"] = "roof step"
+    side: Literal["front", "rear", "left", "right"] = "front"
+    reach_mm: Length = Field(description="How far it goes in from that side [mm]")
+    drop_mm: Length = Field(description="How far the roof is lowered [mm]")
+
+
+class Partition(Named):
+    """A plate without openings, square to x or y: it makes cells."""
+
+    kind: Literal["partition"] = "partition"
+    axis: Literal["x", "y"] = Field(default="x", description="The plate stands square to this axis")
+    at_mm: Length = Field(description="Rear or right face of the plate [mm]")
+    thickness_mm: Annotated[float, Field(ge=0.3, le=25)] | None = Field(
+        default=None, description="[mm]; empty means that of the features"
+    )
+
+
+Feature = Annotated[Well | Sump | Relief | RoofStep | Partition, Field(discriminator="kind")]

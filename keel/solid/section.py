@@ -1,0 +1,214 @@
+"""The outline that a body is drawn out from: outside and inside of the metal."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from shapely.geometry import Polygon
+from shapely.validation import explain_validity
+
+from keel.design.shell import BoxShell, Corner, CylinderShell, ProfileShell
+from keel.solid.box import box_solid, sharp_corners_of
+from keel.solid.faults import GeometryError, wrong
+from keel.solid.polygon import Edge, ShapeError, circle, edges_of, inset, reach_of, ring_area, rounded, turn_at
+from keel.solid.polyhedron import Array
+
+LEAST_EDGE_MM = 1.0
+
+
+@dataclass(frozen=True)
+class Section:
+    """One outline in vehicle axes (a lying section: across and up; a standing one: x and y) [mm].
+
+    Attributes
+    ----------
+    outer, inner : ndarray, shape (k, 2)
+        Outside and inside of the metal, counter-clockwise, rounds as chords of the same area.
+    edges : list of Edge
+        The outside with sharp corners; empty for a circle.
+    axis : int
+        Axis it is drawn out along: 0, 1 or 2.
+    span, inner_span : tuple of float
+        From low to high end along the axis, over and between the end plates.
+    """
+
+    outer: Array
+    inner: Array
+    edges: list[Edge]
+    bent: list[bool]
+    axis: int
+    span: tuple[float, float]
+    inner_span: tuple[float, float]
+
+    @property
+    def across(self) -> int:
+        """The axis that the outline's first coordinate lies along."""
+        return 1 if self.axis == 0 else 0
+
+
+    @property
+    def extents(self) -> tuple[tuple[float, float], tuple[float, float]]:
+        """Low and high corner of the outside, true arcs counted [mm]."""
+        places = [p for e in self.edges for p in reach_of(e)] if self.edges else round_reach(self.outer)
+        xs, ys = [p[0] for p in places], [p[1] for p in places]
+        return (min(xs), min(ys)), (max(xs), max(ys))
+
+
+def round_reach(ring: Array) -> list[tuple[float, float]]:
+    """Low and high corner of the circle that a polygon of its area stands for."""
+    middle, radius = ring.mean(axis=0), float(np.sqrt(ring_area(ring) / np.pi))
+    return [(float(middle[0]) - radius, float(middle[1]) - radius), (float(middle[0]) + radius, float(middle[1]) + radius)]
+
+
+def section_of(shell: BoxShell | ProfileShell | CylinderShell, seam: str = "lid") -> Section:
+    """The section of a shell's body.
+
+    Raises
+    ------
+    GeometryError
+        Naming the corner where the outline can't be made.
+    """
+    match shell:
+        case BoxShell():
+            return _box_section(shell, seam)
+        case ProfileShell():
+            return _profile_section(shell)
+        case CylinderShell():
+            return _round_section(shell)
+
+
+def _box_section(shell: BoxShell, seam: str) -> Section:
+    solid = box_solid(shell, shell.end_wall_mm)
+    low, high = solid.body.low, solid.body.high
+    a, b = low[solid.across], high[solid.across]
+    sharp = sharp_corners_of(seam)
+    places = [(a, low[2]), (b, low[2]), (b, high[2]), (a, high[2])]
+    corners = [Corner(across_mm=0, up_mm=0, joint="bend")] * 4
+    edges = [Edge(p, places[(n + 1) % 4]) for n, p in enumerate(places)]
+    bent = [place < 4 - sharp for place, _ in enumerate(corners)]
+    t, r = shell.thickness_mm, shell.bend_radius_mm
+    return Section(
+        outer=rounded(edges, [r + t if r and b else 0.0 for b in bent]),
+        inner=rounded(inset(edges, t), [r if b else 0.0 for b in bent]),
+        edges=edges,
+        bent=bent,
+        axis=solid.wrap,
+        span=(low[solid.wrap], high[solid.wrap]),
+        inner_span=(solid.inner.low[solid.wrap], solid.inner.high[solid.wrap]),
+    )
+
+
+def _profile_section(shell: ProfileShell) -> Section:
+    _check_outline(shell.corners)
+    axis = 0 if shell.wrap_axis == "x" else 1
+    place = (shell.x_mm, shell.y_mm)
+    shift = (place[1 - axis], shell.z_mm)
+    edges = [_shifted(e, shift) for e in edges_of(shell.corners)]
+    t, r = shell.thickness_mm, shell.bend_radius_mm
+    bent = [_is_bent(shell.corners[n], edges, n) for n in range(len(edges))]
+    try:
+        turns = [turn_at(edges, n) for n in range(len(edges))]
+        outside = [(r + t if turn > 0 else r) if r and b else 0.0 for b, turn in zip(bent, turns, strict=True)]
+        inside = [(r if turn > 0 else r + t) if r and b else 0.0 for b, turn in zip(bent, turns, strict=True)]
+        outer = rounded(edges, outside)
+        inner = rounded(inset(edges, t), inside)
+    except ShapeError as error:
+        raise wrong(_corner_field(error.corner), str(error), error.value, error.limit) from error
+    _check_ring(inner, t)
+    start, wall = place[axis], shell.end_wall_mm
+    return Section(
+        outer=outer,
+        inner=inner,
+        edges=edges,
+        bent=bent,
+        axis=axis,
+        span=(start, start + shell.run_mm),
+        inner_span=(start + wall, start + shell.run_mm - wall),
+    )
+
+
+def _is_bent(corner: Corner, edges: list[Edge], here: int) -> bool:
+    straight = edges[here].centre is None and edges[here - 1].centre is None
+    return corner.joint == "bend" and straight and abs(turn_at(edges, here)) > 1e-3
+
+
+def _round_section(shell: CylinderShell) -> Section:
+    axis = "xyz".index(shell.axis)
+    place = (shell.x_mm, shell.y_mm, shell.z_mm)
+    radius, wall = shell.diameter_mm / 2, shell.end_wall_mm
+    first, second = [place[i] for i in range(3) if i != axis]
+    middle = np.array([first + radius, second + radius])
+    return Section(
+        outer=middle + circle(radius),
+        inner=middle + circle(radius - shell.thickness_mm),
+        edges=[],
+        bent=[],
+        axis=axis,
+        span=(place[axis], place[axis] + shell.run_mm),
+        inner_span=(place[axis] + wall, place[axis] + shell.run_mm - wall),
+    )
+
+
+def _check_outline(corners: tuple[Corner, ...]) -> None:
+    edges = edges_of(corners)
+    for here, e in enumerate(edges):
+        if e.chord < LEAST_EDGE_MM:
+            raise wrong(
+                _corner_field(here),
+                f"the edge after corner {here + 1} is {e.chord:.2f} mm long, it must be {LEAST_EDGE_MM:g} mm or more",
+                round(e.chord, 3),
+                LEAST_EDGE_MM,
+            )
+        if abs(corners[here].bow_mm) > e.chord / 2 + 1e-6:
+            raise wrong(
+                f"{_corner_field(here)}.bow_mm",
+                f"the roll after corner {here + 1} may rise {e.chord / 2:.2f} mm at most: half its chord",
+                corners[here].bow_mm,
+                round(e.chord / 2, 3),
+            )
+    ring = rounded(edges, [0.0] * len(edges))
+    if len(ring) < 3:
+        raise wrong("shell.corners", "a profile of two corners needs a rolled edge", len(corners), 3)
+    outline = Polygon(ring)
+    if not outline.is_valid:
+        raise wrong("shell.corners", f"the profile crosses itself: {_where(outline, edges)}", None, "no crossing")
+    if ring_area(ring) < 0:
+        raise wrong("shell.corners", "the corners run clockwise; turn their order round", None, "counter-clockwise")
+
+
+def _where(outline: Polygon, edges: list[Edge]) -> str:
+    from shapely.geometry import LineString
+
+    lines = [LineString([e.start, e.end]) for e in edges]
+    count = len(lines)
+    for a in range(count):
+        for b in range(a + 2, count):
+            if (a == 0 and b == count - 1) or not lines[a].intersects(lines[b]):
+                continue
+            at = lines[a].intersection(lines[b]).centroid
+            return f"the edges after corners {a + 1} and {b + 1} meet at {at.x:.1f} across, {at.y:.1f} up"
+    return explain_validity(outline).replace("[", " at ").replace("]", "").lower()
+
+
+def _check_ring(inner: Array, wall: float) -> None:
+    outline = Polygon(inner)
+    if not outline.is_valid or ring_area(inner) <= 0:
+        raise wrong(
+            "shell.thickness_mm",
+            f"a {wall:g} mm wall eats the gap: the inside of the profile crosses itself",
+            wall,
+            "less than half the narrowest place",
+        )
+
+
+def _shifted(e: Edge, by: tuple[float, float]) -> Edge:
+    def move(p: tuple[float, float]) -> tuple[float, float]:
+        return p[0] + by[0], p[1] + by[1]
+
+    return Edge(move(e.start), move(e.end), move(e.centre) if e.centre else None, e.radius, e.turn)
+
+
+def _corner_field(corner: int | None) -> str:
+    return "shell.corners" if corner is None else f"shell.corners.{corner}"
+
+
+__all__ = ["GeometryError", "Section", "section_of"]
