@@ -12,6 +12,7 @@ from keel.design.faults import faults
 from keel.design.workshop import Workshop
 from keel.evaluate import evaluate
 from keel.formats.document import UnreadableDesignError, design_schema, read_design
+from keel.solid.faults import GeometryError
 
 BAD_INPUT = 2
 
@@ -41,7 +42,11 @@ def _evaluate(design_path: Path, workshop_path: Path | None) -> int:
         return _complain([f"{f.field}: {f.message} (is {f.value}, allowed: {f.limit})" for f in faults(error)])
     except OSError as error:
         return _complain([f"{error.filename}: {error.strerror}"])
-    print(evaluate(design, workshop).model_dump_json(indent=2))
+    try:
+        answer = evaluate(design, workshop)
+    except GeometryError as error:
+        return _complain([f"{error.fault.field}: {error.fault.message}"])
+    print(answer.model_dump_json(indent=2))
     return 0
 
 

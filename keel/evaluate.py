@@ -1,27 +1,47 @@
 """The one door: a design in, an evaluation out."""
 
 from dataclasses import dataclass
+from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field
 
+from keel.design.base import Coordinate, Part
 from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.findings.finding import Finding, Remedy
+from keel.findings.judge import judge
 from keel.findings.prescribe import Pricing, with_remedies
-from keel.findings.rules import judge
 from keel.findings.stations import StationState, station_states
-from keel.solid.box import BoxSolid, Cuboid
-from keel.studies.attitude import Attitude
+from keel.solid.box import Cuboid
+from keel.solid.neighbours import Scans
+from keel.solid.polyhedron import Waterline
+from keel.studies.attitude import Attitude, felt
 from keel.studies.capacity import Capacity
 from keel.studies.clearance import Gap
+from keel.studies.draining import Drained, drained
 from keel.studies.figures import Figures
 from keel.studies.fit import first_shell, fit_to_bay
 from keel.studies.level import StrappingRow, strapping_table
 from keel.studies.liquid import Fill, fill_at
+from keel.studies.opening import GoesIn
 from keel.studies.result import Point, words
-from keel.studies.sheet.wrapper import Sheet
-from keel.studies.strength import Panel
+from keel.studies.sheet.made import Sheet
+from keel.studies.strength import Panel, safe_proof_kpa
 from keel.studies.studied import Studied, study
+from keel.studies.views import Cut, View, cut, views
+
+
+class Showing(Part):
+    """What of a design is to be shown: fill, attitude, cuts; none of it belongs to the design."""
+
+    fill_fraction: Annotated[float, Field(ge=0, le=1)] | None = Field(
+        default=None, description="Share of brimful; empty means the rated capacity"
+    )
+    attitude: Attitude = Attitude()
+    cut_x_mm: Coordinate | None = Field(default=None, description="Where the end view is cut; empty means the middle")
+    cut_y_mm: Coordinate | None = Field(default=None, description="Where the elevation is cut; empty means the middle")
+    remedies: bool = Field(default=True, description="Whether remedies and the fit are tried; not during a drag")
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,17 +53,41 @@ class Block:
 
 
 @dataclass(frozen=True, slots=True)
+class FeatureShape:
+    """One feature: where it is, and what it costs."""
+
+    id: str
+    name: str
+    kind: str
+    block: Block
+    litres: float
+    metal_kg: float
+    weld_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class Surface:
+    """A triangle mesh for the solid view: coordinates in threes [mm], corners in threes."""
+
+    points: list[float]
+    triangles: list[int]
+
+
+@dataclass(frozen=True, slots=True)
 class Geometry:
     """What the drawing shows of the shell [mm]."""
 
+    kind: Literal["box", "profile", "cylinder"]
     body: Block
     inner: Block
     overall: Block
-    wrap_axis: str
+    axis: Literal["x", "y", "z"]
     thickness_mm: float
-    bend_radius_mm: float
-    sharp_corners: int
     lip_mm: float
+    views: list[View]
+    cuts: list[Cut]
+    surface: Surface
+    features: list[FeatureShape]
 
 
 class Evaluation(BaseModel):
@@ -56,19 +100,24 @@ class Evaluation(BaseModel):
     capacity: Capacity | None = None
     strapping: list[StrappingRow] = []
     fill: Fill | None = None
+    drained: list[Drained] = []
     gaps: list[Gap] = []
+    goes_in: GoesIn | None = None
     panels: list[Panel] = []
+    safe_proof_kpa: float | None = None
     sheet: Sheet | None = None
     findings: list[Finding] = []
     stations: list[StationState] = []
     fit: Remedy | None = None
+    tried: bool = True
+    """Whether remedies were looked for."""
 
 
 def evaluate(
     design: Design,
     workshop: Workshop | None = None,
-    fill_fraction: float | None = None,
-    attitude: Attitude | None = None,
+    showing: Showing | None = None,
+    scans: Scans | None = None,
 ) -> Evaluation:
     """Work a design out.
 
@@ -78,38 +127,54 @@ def evaluate(
         What to evaluate.
     workshop : Workshop, optional
         House rules, machines and stock; the usual ones by default.
-    fill_fraction : float, optional
-        Fill to show, 0 to 1 of brimful; by default the rated capacity.
-    attitude : Attitude, optional
-        How the vehicle stands and moves while that fill is shown; at rest on the level by default.
+    showing : Showing, optional
+        Fill, attitude and cuts to show; by default the rated capacity, level and at rest, cut in the middle.
+    scans : mapping of str to Mesh, optional
+        Kept scans by fingerprint; a keep-out whose scan isn't among them is not judged.
 
     Returns
     -------
     Evaluation
+
+    Raises
+    ------
+    GeometryError
+        When the design's shapes don't work; it names the field.
     """
-    workshop = workshop or Workshop()
-    seen = study(design, workshop)
+    workshop, showing, scans = workshop or Workshop(), showing or Showing(), scans or {}
+    seen = study(design, workshop, scans)
     if seen is None:
-        return Evaluation(stations=station_states(design, []), fit=_offer_fit(design, workshop, None, []))
+        fit = _offer_fit(design, workshop, None, [], scans) if showing.remedies else None
+        return Evaluation(stations=station_states(design, []), fit=fit, tried=showing.remedies)
     findings = judge(seen)
-    fraction = seen.capacity.rated_l / seen.capacity.brimful_l if fill_fraction is None else fill_fraction
+    fraction = showing.fill_fraction
+    if fraction is None:
+        fraction = seen.capacity.rated_l / seen.capacity.brimful_l
+    fill = fill_at(seen.solids, fraction, showing.attitude)
+    still = showing.attitude == Attitude()
     return Evaluation(
-        geometry=_geometry(seen.solid),
+        geometry=_geometry(seen, showing, fill),
         figures=seen.figures,
         capacity=seen.capacity,
-        strapping=strapping_table(seen.solid),
-        fill=fill_at(seen.solid, fraction, attitude or Attitude()),
+        strapping=strapping_table(Waterline(seen.solids.cells[0].mesh, -felt(Attitude()))),
+        fill=fill,
+        drained=seen.level if still else drained(seen.solids, design.ports, showing.attitude),
         gaps=seen.gaps,
+        goes_in=seen.goes_in,
         panels=seen.panels,
+        safe_proof_kpa=safe_proof_kpa(seen.panels),
         sheet=seen.sheet,
-        findings=with_remedies(seen, findings),
+        findings=with_remedies(seen, findings) if showing.remedies else findings,
         stations=station_states(design, findings),
-        fit=_offer_fit(design, workshop, seen, findings),
+        fit=_offer_fit(design, workshop, seen, findings, scans) if showing.remedies else None,
+        tried=showing.remedies,
     )
 
 
-def _offer_fit(design: Design, workshop: Workshop, seen: Studied | None, findings: list[Finding]) -> Remedy | None:
-    placed = seen.fit if seen else fit_to_bay(design, workshop)
+def _offer_fit(
+    design: Design, workshop: Workshop, seen: Studied | None, findings: list[Finding], scans: Scans
+) -> Remedy | None:
+    placed = seen.fit if seen else fit_to_bay(design, workshop, None, scans)
     if placed is None:
         return None
     if seen is None:
@@ -117,17 +182,46 @@ def _offer_fit(design: Design, workshop: Workshop, seen: Studied | None, finding
     return Pricing(seen, findings).price(Remedy(label=words("Fit to bay"), patch={"shell": placed}))
 
 
-def _geometry(solid: BoxSolid) -> Geometry:
+def _geometry(seen: Studied, showing: Showing, fill: Fill) -> Geometry:
+    solids, shell = seen.solids, seen.shell
+    middle = [(low + high) / 2 for low, high in zip(solids.body.low, solids.body.high, strict=True)]
+    levels = np.array([cell.level_mm for cell in fill.cells])
+    at_x = middle[0] if showing.cut_x_mm is None else showing.cut_x_mm
+    at_y = middle[1] if showing.cut_y_mm is None else showing.cut_y_mm
+    mesh = seen.envelope.mesh
+    axes: tuple[Literal["x", "y", "z"], ...] = ("x", "y", "z")
     return Geometry(
-        body=_block(solid.body),
-        inner=_block(solid.inner),
-        overall=_block(solid.overall),
-        wrap_axis="xy"[solid.wrap],
-        thickness_mm=solid.thickness,
-        bend_radius_mm=solid.radius,
-        sharp_corners=solid.sharp_corners,
-        lip_mm=solid.lip,
+        kind=shell.kind,
+        body=_block(solids.body),
+        inner=_block(solids.inner_body),
+        overall=_block(seen.envelope.bounds),
+        axis=axes[solids.section.axis],
+        thickness_mm=shell.thickness_mm,
+        lip_mm=seen.box.lip if seen.box else 0.0,
+        views=views(solids),
+        cuts=[
+            cut(solids, "x", at_x, levels, showing.attitude),
+            cut(solids, "y", at_y, levels, showing.attitude),
+        ],
+        surface=Surface(points=mesh.points.round(2).ravel().tolist(), triangles=mesh.triangles.ravel().tolist()),
+        features=_features(seen),
     )
+
+
+def _features(seen: Studied) -> list[FeatureShape]:
+    density = seen.density_kg_per_mm3
+    return [
+        FeatureShape(
+            id=cost.id,
+            name=cost.name,
+            kind=cost.kind,
+            block=_block(cost.box),
+            litres=cost.litres,
+            metal_kg=cost.metal_mm3 * density,
+            weld_m=cost.weld_mm / 1000,
+        )
+        for cost in seen.solids.costs
+    ]
 
 
 def _block(box: Cuboid) -> Block:

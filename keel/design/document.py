@@ -7,8 +7,8 @@ from pydantic import Field, model_validator
 from keel.design.base import Part, refuse, with_kind
 from keel.design.bay import Bay
 from keel.design.brief import Brief
-from keel.design.sheet import SheetScheme
 from keel.design.ports import MOST_PORTS, Port
+from keel.design.sheet import SheetScheme
 from keel.design.shell import BoxShell, Shell
 
 VERSION = 1

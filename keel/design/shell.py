@@ -11,6 +11,7 @@ from keel.reference.metals import MetalName
 WrapAxis = Literal["x", "y"]
 LieAxis = Literal["x", "y", "z"]
 ProfileKind = Literal["wedge", "step", "saddle", "D", "free"]
+PanelName = Annotated[str, Field(max_length=40, pattern=r"^[a-z0-9 ]+$")]
 Thickness = Annotated[float, Field(ge=0.3, le=25)]
 
 MOST_CORNERS = 60
@@ -36,6 +37,10 @@ class Body(Part):
         default=None, description="Sheet thickness of wells, sumps and reliefs [mm]; empty means the wrapper's"
     )
     features: Annotated[tuple[Feature, ...], Field(max_length=MOST_FEATURES, strict=False)] = ()
+
+    swages: Annotated[tuple[PanelName, ...], Field(max_length=70, strict=False)] = Field(
+        default=(), description="Panels with a swage or cross-break across their middle"
+    )
 
     @property
     def end_wall_mm(self) -> float:

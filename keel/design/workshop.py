@@ -32,6 +32,9 @@ class HouseRules(Part):
     notch_clearance_mm: Gap = Field(default=1, description="Added to the flange for the pan's corner notch [mm]")
     bump_g: float = Field(default=2, ge=0, le=20, description="Extra vertical g that the fuel presses with on a panel")
     stress_share: Fraction = Field(default=0.6, description="Share of the as-welded yield a panel may reach")
+    land_mm: Length = Field(default=12, description="Least strip of sheet between a seam and a bend or seam [mm]")
+    sliver_mm: Length = Field(default=10, description="Least space inside that can be welded and cleaned [mm]")
+    proof_least_kpa: float = Field(default=5, ge=0, le=20, description="A shell that bears less is remarked on [kPa]")
     clearances_mm: dict[ClearanceClass, Gap] = Field(
         default_factory=lambda: dict(CLEARANCE_MM), description="Least gap by kind of neighbour [mm]"
     )
@@ -46,6 +49,14 @@ class Brake(Part):
         default=150, description="Least inside width and height of a wrapper it can close [mm]"
     )
     shortest_flange_mm: Length = Field(default=12, description="Shortest leg it can bend [mm]")
+
+
+class Rolls(Part):
+    """The slip rolls."""
+
+    name: Name = "Rolls"
+    width_mm: Length = Field(default=1250, description="Longest sheet they roll [mm]")
+    least_radius_mm: Length = Field(default=50, description="Tightest radius they roll [mm]")
 
 
 class StockSheet(Part):
@@ -78,6 +89,7 @@ class Workshop(Part):
 
     rules: HouseRules = HouseRules()
     brake: Brake = Brake()
+    rolls: Rolls = Rolls()
     k_factors: dict[MetalName, KFactor] = Field(
         default_factory=_usual_k, description="Place of the neutral line in a bend, as a share of the thickness"
     )

@@ -28,4 +28,4 @@ def apply(design: Design, patch: Patch) -> Design:
     pydantic.ValidationError
         When the patched design would break its own limits.
     """
-    return Design.model_validate(merged(design.model_dump(exclude_none=True), patch))
+    return Design.model_validate(merged(design.model_dump(mode="json", exclude_none=True), patch))

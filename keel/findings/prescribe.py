@@ -5,9 +5,10 @@ from dataclasses import replace
 from pydantic import ValidationError
 
 from keel.findings.finding import Change, Finding, Remedy
+from keel.findings.judge import judge
 from keel.findings.patch import apply
 from keel.findings.remedies import PRESCRIBERS
-from keel.findings.rules import judge
+from keel.solid.faults import GeometryError
 from keel.studies.studied import Studied, study
 
 
@@ -68,10 +69,10 @@ class Pricing:
 
 def _try(seen: Studied, remedy: Remedy) -> tuple[Studied, list[Finding]] | None:
     try:
-        after = study(apply(seen.design, remedy.patch), seen.workshop)
-    except ValidationError:
+        after = study(apply(seen.design, remedy.patch), seen.workshop, seen.scans)
+        return (after, judge(after)) if after else None
+    except (ValidationError, GeometryError):
         return None
-    return (after, judge(after)) if after else None
 
 
 def _change(before: Studied, after: Studied) -> Change:

@@ -1,25 +1,36 @@
 """Remedies: for each kind of finding, changes to the design that would put it right."""
 
 from collections.abc import Callable, Iterator
-from math import ceil
+from math import ceil, pi
 
+from keel.design.shell import BoxShell, CylinderShell
+from keel.findings import feature_remedies
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.metals import METALS
 from keel.solid.box import AXES
-from keel.studies.capacity import DIMENSIONS, Dimension, size_for_brimful
+from keel.solid.build import AnyShell, build
+from keel.studies.attitude import Attitude
 from keel.studies.clearance import Gap
+from keel.studies.draining import drained
 from keel.studies.fit import slid_into_bay
+from keel.studies.resize import ALONG, Direction, directions, resized, size_along, size_for
 from keel.studies.result import Words, words
 from keel.studies.studied import Studied
 
 Prescriber = Callable[[Studied, Finding], Iterator[Remedy]]
 
-GROWN: dict[Dimension, str] = {"length_mm": "longer", "width_mm": "wider", "height_mm": "taller"}
-SHRUNK: dict[Dimension, str] = {"length_mm": "shorter", "width_mm": "narrower", "height_mm": "lower"}
+DIRECTIONS: tuple[Direction, ...] = ("length", "width", "height")
+GROWN: dict[Direction, str] = {"length": "longer", "width": "wider", "height": "taller", "diameter": "larger across"}
+SHRUNK: dict[Direction, str] = {
+    "length": "shorter",
+    "width": "narrower",
+    "height": "lower",
+    "diameter": "smaller across",
+}
 
 
 def clear_the_gap(seen: Studied, finding: Finding) -> Iterator[Remedy]:
-    """Move away, draw the face in, or fit the whole box to the bay."""
+    """Move away, draw the shell in, or fit it to the bay."""
     gap = next(g for g in seen.gaps if finding.key.endswith(f":{g.key}"))
     axis = AXES.index(gap.axis)
     short = gap.needed_mm - _straight_gap(seen, gap)
@@ -28,16 +39,27 @@ def clear_the_gap(seen: Studied, finding: Finding) -> Iterator[Remedy]:
         label=words("Move it {move_mm} away from there", move_mm=short),
         patch={"shell": {position[0]: position[1] - gap.toward * short}},
     )
-    size = getattr(seen.shell, DIMENSIONS[axis])
-    if size > short:
-        drawn: Patch = {DIMENSIONS[axis]: size - short}
-        if gap.toward < 0:
-            drawn[position[0]] = position[1] + short
-        yield Remedy(
-            label=words("Make it {less_mm} {how} on that side", less_mm=short, how=SHRUNK[DIMENSIONS[axis]]),
-            patch={"shell": drawn},
-        )
+    yield from _drawn_in(seen, axis, gap.toward, short)
     yield from fit(seen, finding)
+
+
+def _drawn_in(seen: Studied, axis: int, toward: int, short: float) -> Iterator[Remedy]:
+    direction = next((d for d in directions(seen.shell) if ALONG.get(d) == axis), None)
+    if direction is None and isinstance(seen.shell, CylinderShell):
+        direction = "diameter"
+    if direction is None:
+        return
+    size = size_along(seen.shell, direction)
+    if size <= short:
+        return
+    drawn: Patch = resized(seen.shell, direction, size - short)
+    if toward < 0:
+        name = f"{AXES[axis]}_mm"
+        drawn[name] = getattr(seen.shell, name) + short
+    yield Remedy(
+        label=words("Make it {less_mm} {how} on that side", less_mm=short, how=SHRUNK[direction]),
+        patch={"shell": drawn},
+    )
 
 
 def _straight_gap(seen: Studied, gap: Gap) -> float:
@@ -47,10 +69,12 @@ def _straight_gap(seen: Studied, gap: Gap) -> float:
 
 
 def fit(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
-    """The largest box that clears everything."""
+    """The largest shell of this kind that clears everything."""
     if seen.fit is not None:
+        kind = "box" if isinstance(seen.shell, BoxShell) else "tank of this shape"
         yield Remedy(
-            label=words("Fit it to the bay: the largest box that clears everything"), patch={"shell": seen.fit}
+            label=words("Fit it to the bay: the largest {kind} that clears everything", kind=kind),
+            patch={"shell": seen.fit},
         )
 
 
@@ -59,41 +83,84 @@ def reach_target(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     target = seen.design.brief.target_l
     if target is None:
         return
-    brimful = target / (1 - seen.capacity.ullage_fraction)
-    for axis, dimension in enumerate(DIMENSIONS):
-        size = size_for_brimful(seen.shell, seen.solid, brimful, dimension)
-        more = size - getattr(seen.shell, dimension)
-        how = (GROWN if more > 0 else SHRUNK)[dimension]
-        start = getattr(seen.shell, f"{AXES[axis]}_mm")
-        lip = seen.solid.lip if axis == seen.solid.wrap else 0.0
-        overall = seen.solid.overall.size[axis] + more
-        moved = slid_into_bay(seen.design, seen.workshop, axis, start - lip, overall) + lip
+    for direction in directions(seen.shell):
+        size = size_for(seen.shell, direction, target, lambda shell: _rated_l(seen, shell))
+        if size is None:
+            continue
+        more = size - size_along(seen.shell, direction)
+        how = (GROWN if more > 0 else SHRUNK)[direction]
+        patch = resized(seen.shell, direction, size)
+        for axis in [ALONG[direction]] if direction in ALONG else _cross_axes(seen):
+            patch |= _slid(seen, axis, more)
         yield Remedy(
-            label=words("{by_mm} {how}: {size_mm}", by_mm=abs(more), how=how, size_mm=size),
-            patch={"shell": {dimension: size, f"{AXES[axis]}_mm": moved}},
+            label=words("{by_mm} {how}: {size_mm}", by_mm=abs(more), how=how, size_mm=size), patch={"shell": patch}
         )
+
+
+def _rated_l(seen: Studied, shell: AnyShell) -> float:
+    """Rated capacity of another shell in the same design [L]: what its vents trap depends on its size."""
+    solids = build(shell, seen.design.sheet.seam)
+    air = 0.0
+    if seen.capacity.trapped_l > 0:
+        air = sum(cell.trapped_l or 0.0 for cell in drained(solids, seen.design.ports, Attitude()))
+    return solids.brimful_l * (1 - seen.capacity.ullage_fraction) - air
+
+
+def _cross_axes(seen: Studied) -> list[int]:
+    return [i for i in range(3) if i != seen.solids.section.axis]
+
+
+def _slid(seen: Studied, axis: int, more: float) -> Patch:
+    """The place of a shell that grew by so much at its high end, moved back into the free bay."""
+    bounds, name = seen.envelope.bounds, f"{AXES[axis]}_mm"
+    moved = slid_into_bay(seen.design, seen.workshop, axis, bounds.low[axis], bounds.size[axis] + more)
+    return {name: getattr(seen.shell, name) + moved - bounds.low[axis]}
 
 
 def thicker(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
-    """The next sheets in stock that would do."""
-    metal = METALS[seen.shell.metal]
+    """The next sheets in stock that would do; or a swage across the panel."""
+    metal, shell = METALS[seen.shell.metal], seen.shell
     need = max(metal.weldable_from_mm, *(panel.least_thickness_mm for panel in seen.panels))
-    gauges = seen.workshop.gauges_of(seen.shell.metal)
-    enough = [gauge for gauge in gauges if gauge >= need and gauge > seen.shell.thickness_mm]
+    gauges = seen.workshop.gauges_of(shell.metal)
+    enough = [gauge for gauge in gauges if gauge >= need and gauge > shell.thickness_mm]
     for gauge in enough[:1] or [ceil(need * 2) / 2]:
+        patch = _of_gauge(seen, gauge)
+        if shell.ends_thickness_mm is not None and shell.ends_thickness_mm < gauge:
+            patch["ends_thickness_mm"] = gauge
+        yield Remedy(label=words("{gauge_sheet} sheet", gauge_sheet=gauge), patch={"shell": patch})
+    yield from swage(seen, _finding)
+
+
+def _of_gauge(seen: Studied, gauge: float) -> Patch:
+    patch: Patch = {"thickness_mm": gauge}
+    if not isinstance(seen.shell, CylinderShell):
+        least = METALS[seen.shell.metal].bend_radius_least * gauge
+        patch["bend_radius_mm"] = max(seen.shell.bend_radius_mm, least)
+    return patch
+
+
+def swage(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """A swage or cross-break across every panel that is too weak."""
+    if isinstance(seen.shell, CylinderShell):
+        return
+    least = seen.workshop.rules.proof_least_kpa if finding.code == "proof.weak" else 0.0
+    weak = [
+        panel.name
+        for panel in seen.panels
+        if not panel.swaged and (panel.least_thickness_mm > panel.thickness_mm or panel.proof_kpa < least)
+    ]
+    if weak:
         yield Remedy(
-            label=words("{gauge_sheet} sheet", gauge_sheet=gauge),
-            patch={"shell": {"thickness_mm": gauge, "bend_radius_mm": _radius_for(seen, gauge)}},
+            label=words("A swage across the middle of the {names}", names=", ".join(weak)),
+            patch={"shell": {"swages": [*seen.shell.swages, *weak]}},
         )
-
-
-def _radius_for(seen: Studied, thickness_mm: float) -> float:
-    return max(seen.shell.bend_radius_mm, METALS[seen.shell.metal].bend_radius_least * thickness_mm)
 
 
 def larger_radius(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     """The least radius the metal bears, and the one that is sure."""
     metal, thickness = METALS[seen.shell.metal], seen.shell.thickness_mm
+    if isinstance(seen.shell, CylinderShell):
+        return
     for radius in sorted({metal.bend_radius_least * thickness, metal.bend_radius_sure * thickness}):
         yield Remedy(
             label=words("Bend to {radius_sheet}", radius_sheet=radius), patch={"shell": {"bend_radius_mm": radius}}
@@ -102,23 +169,24 @@ def larger_radius(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
 
 def closable(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Make the wrapper as large as the brake needs, or wrap the other way."""
-    which: Dimension = "height_mm"
+    which: Direction = "height"
     if finding.key.endswith(":width"):
-        which = "width_mm"
+        which = "width"
     elif finding.key.endswith(":length"):
-        which = "length_mm"
-    axis = DIMENSIONS.index(which)
-    more = seen.workshop.brake.smallest_closed_box_mm - seen.solid.inner.size[axis]
+        which = "length"
+    inside = (seen.sheet.section_inside_mm or (0.0, 0.0))[1 if which == "height" else 0]
+    more = seen.workshop.brake.smallest_closed_box_mm - inside
     yield _resized(seen, which, more, words("{by_mm} {how}", by_mm=more, how=GROWN[which]))
     yield from wrapped_the_other_way(seen, finding)
 
 
 def shorter(seen: Studied, finding: Finding) -> Iterator[Remedy]:
-    """Shorten the wrapper to the brake, or wrap the other way."""
-    dimension = DIMENSIONS[seen.solid.wrap]
-    less = seen.sheet.overall_mm - seen.workshop.brake.width_mm
-    if less < getattr(seen.shell, dimension):
-        yield _resized(seen, dimension, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[dimension]))
+    """Shorten the tank along its axis to the machine, or wrap the other way."""
+    direction = DIRECTIONS[seen.solids.section.axis]
+    rolls = finding.code == "rolls.width"
+    less = seen.sheet.overall_mm - (seen.workshop.rolls if rolls else seen.workshop.brake).width_mm
+    if less < size_along(seen.shell, direction):
+        yield _resized(seen, direction, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[direction]))
     yield from wrapped_the_other_way(seen, finding)
 
 
@@ -134,13 +202,19 @@ def on_the_sheet(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     if room is None:
         return
     less = (part.length_mm - room) / 2
-    for dimension in (DIMENSIONS[seen.solid.across], DIMENSIONS[2]):
-        if less < getattr(seen.shell, dimension) / 2:
-            yield _resized(seen, dimension, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[dimension]))
+    if isinstance(seen.shell, CylinderShell):
+        less = (part.length_mm - room) / pi
+        yield _resized(seen, "diameter", -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK["diameter"]))
+        return
+    for direction in (DIRECTIONS[seen.solids.section.across], DIRECTIONS[2]):
+        if less < size_along(seen.shell, direction) / 2:
+            yield _resized(seen, direction, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[direction]))
 
 
 def wrapped_the_other_way(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
-    """Turn the wrapper by a quarter: its ends become its sides."""
+    """Turn a box's wrapper by a quarter: its ends become its sides."""
+    if not isinstance(seen.shell, BoxShell):
+        return
     other = "y" if seen.shell.wrap_axis == "x" else "x"
     yield Remedy(
         label=words("Wrap it the other way, {how}", how="across" if other == "y" else "lengthwise"),
@@ -159,25 +233,33 @@ def stocked_gauge(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     gauges = seen.workshop.gauges_of(seen.shell.metal)
     for gauge in [g for g in gauges if g > seen.shell.thickness_mm][:1]:
         yield Remedy(
-            label=words("{gauge_sheet} sheet, in stock", gauge_sheet=gauge),
-            patch={"shell": {"thickness_mm": gauge, "bend_radius_mm": _radius_for(seen, gauge)}},
+            label=words("{gauge_sheet} sheet, in stock", gauge_sheet=gauge), patch={"shell": _of_gauge(seen, gauge)}
         )
 
 
-def _resized(seen: Studied, dimension: Dimension, more_mm: float, label: Words) -> Remedy:
-    axis = DIMENSIONS.index(dimension)
-    name = f"{AXES[axis]}_mm"
-    low, size = seen.solid.overall.low[axis], seen.solid.overall.size[axis]
-    moved = slid_into_bay(seen.design, seen.workshop, axis, low, size + more_mm) - low
-    return Remedy(
-        label=label,
-        patch={
-            "shell": {
-                dimension: getattr(seen.shell, dimension) + more_mm,
-                name: getattr(seen.shell, name) + moved,
-            }
-        },
-    )
+def through_the_opening(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
+    """Smaller in the direction that is too large."""
+    answer = seen.goes_in
+    if answer is None:
+        return
+    for direction in directions(seen.shell):
+        less = -answer.ways[0].room_mm
+        if less < size_along(seen.shell, direction) / 2:
+            yield _resized(seen, direction, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[direction]))
+
+
+def wider_roll(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
+    """A cylinder as tight as the rolls go."""
+    if isinstance(seen.shell, CylinderShell):
+        more = 2 * seen.workshop.rolls.least_radius_mm - seen.shell.diameter_mm
+        yield _resized(seen, "diameter", more, words("{by_mm} {how}", by_mm=more, how=GROWN["diameter"]))
+
+
+def _resized(seen: Studied, direction: Direction, more_mm: float, label: Words) -> Remedy:
+    patch = resized(seen.shell, direction, size_along(seen.shell, direction) + more_mm)
+    for axis in [ALONG[direction]] if direction in ALONG else _cross_axes(seen):
+        patch |= _slid(seen, axis, more_mm)
+    return Remedy(label=label, patch={"shell": patch})
 
 
 PRESCRIBERS: dict[str, Prescriber] = {
@@ -186,10 +268,21 @@ PRESCRIBERS: dict[str, Prescriber] = {
     "capacity.beyond": reach_target,
     "wall.thin": thicker,
     "wall.weldable": thicker,
+    "proof.weak": thicker,
     "bend.radius": larger_radius,
     "brake.closed_box": closable,
     "brake.width": shorter,
+    "rolls.width": shorter,
+    "rolls.tight": wider_roll,
+    "opening.short": through_the_opening,
     "pan.flange": longer_flange,
     "stock.size": on_the_sheet,
     "stock.none": stocked_gauge,
+    "well.holds_water": feature_remedies.shed_water,
+    "land.narrow": feature_remedies.wider_land,
+    "sliver": feature_remedies.no_sliver,
+    "sump.ground": feature_remedies.higher_sump,
+    "fuel.unreached": feature_remedies.reach_fuel,
+    "air.trapped": feature_remedies.let_air_out,
+    "port.outside": feature_remedies.port_inside,
 }

@@ -1,7 +1,8 @@
-"""The rules: each reads the studies and says what is wrong. One function a rule."""
+"""Rules of space, capacity, strength and sheet: each reads the studies and says what is wrong. One function a rule."""
 
 from collections.abc import Callable, Iterator
 
+from keel.design.shell import CylinderShell
 from keel.findings.finding import Finding
 from keel.reference.metals import METALS
 from keel.studies.result import words
@@ -96,8 +97,8 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
                 least_sheet=metal.weldable_from_mm,
             ),
         )
-    worst = max(seen.panels, key=lambda panel: panel.least_thickness_mm)
-    if worst.least_thickness_mm > thickness + ROUNDING_MM:
+    worst = max(seen.panels, key=lambda panel: panel.least_thickness_mm / panel.thickness_mm)
+    if worst.least_thickness_mm > worst.thickness_mm + ROUNDING_MM:
         yield Finding(
             code="wall.thin",
             key="wall.thin",
@@ -107,12 +108,14 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
                 "The {panel} wants {least_sheet}, the sheet is {thickness_sheet}",
                 panel=worst.name,
                 least_sheet=worst.least_thickness_mm,
-                thickness_sheet=thickness,
+                thickness_sheet=worst.thickness_mm,
             ),
             why=words(
                 "{long_mm} × {short_mm} flat under {head_kpa} of fuel at {bump_g} extra: {stress_mpa}, "
                 "allowed {allowed_mpa} ({share_pct} of the yield beside a weld, house rule). "
-                "A baffle or a cross-break would help too. Edges taken as clamped{safe}.",
+                "A baffle that splits the panel would help too. Edges taken as clamped; safe proof pressure of this "
+                "panel {proof_kpa}{safe}.",
+                proof_kpa=worst.proof_kpa,
                 long_mm=worst.long_mm,
                 short_mm=worst.short_mm,
                 head_kpa=worst.pressure_kpa,
@@ -127,6 +130,8 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
 
 def bend_radius(seen: Studied) -> Iterator[Finding]:
     """The bend radius is one the metal bears."""
+    if isinstance(seen.shell, CylinderShell) or not seen.sheet.bends:
+        return
     metal, thickness, radius = METALS[seen.shell.metal], seen.shell.thickness_mm, seen.shell.bend_radius_mm
     least, sure = metal.bend_radius_least * thickness, metal.bend_radius_sure * thickness
     if radius >= least - ROUNDING_MM:
@@ -149,9 +154,9 @@ def bend_radius(seen: Studied) -> Iterator[Finding]:
 def closed_box(seen: Studied) -> Iterator[Finding]:
     """The wrapper is large enough inside for the brake to close it."""
     least, names = seen.workshop.brake.smallest_closed_box_mm, ("width", "height")
-    if seen.solid.across == 0:
+    if seen.solids.section.across == 0:
         names = ("length", "height")
-    for name, inside in zip(names, seen.sheet.section_inside_mm, strict=True):
+    for name, inside in zip(names, seen.sheet.section_inside_mm or (), strict=False):
         if inside < least - ROUNDING_MM:
             yield Finding(
                 code="brake.closed_box",
@@ -175,7 +180,7 @@ def closed_box(seen: Studied) -> Iterator[Finding]:
 def brake_width(seen: Studied) -> Iterator[Finding]:
     """No bend is longer than the brake."""
     width = seen.workshop.brake.width_mm
-    if seen.sheet.overall_mm > width + ROUNDING_MM:
+    if seen.sheet.bends and seen.sheet.overall_mm > width + ROUNDING_MM:
         yield Finding(
             code="brake.width",
             key="brake.width",
@@ -189,8 +194,10 @@ def brake_width(seen: Studied) -> Iterator[Finding]:
             ),
             why=words(
                 "That is the tank along the wrapper with a {lip_mm} lip at each end for the inset pans.",
-                lip_mm=seen.solid.lip,
-            ),
+                lip_mm=seen.box.lip,
+            )
+            if seen.box
+            else words("That is the tank along the wrapper, over its ends."),
         )
 
 
@@ -198,7 +205,7 @@ def pan_flange(seen: Studied) -> Iterator[Finding]:
     """The pans' flanges are long enough to weld and to bend."""
     rules, brake, flange = seen.workshop.rules, seen.workshop.brake, seen.sheet.flange_mm
     least = max(rules.flange_least_mm, brake.shortest_flange_mm)
-    if flange < least - ROUNDING_MM:
+    if flange is not None and flange < least - ROUNDING_MM:
         yield Finding(
             code="pan.flange",
             key="pan.flange",
@@ -281,23 +288,4 @@ def fits_on(
     return upright or (width_mm <= long and length_mm <= short)
 
 
-RULES: tuple[Rule, ...] = (
-    bay_clearance,
-    bend_radius,
-    closed_box,
-    brake_width,
-    pan_possible,
-    stock_sheet,
-    capacity_below,
-    wall_thickness,
-    pan_flange,
-    capacity_beyond,
-)
-
-WEIGHT = {"stop": 0, "caution": 1, "note": 2}
-
-
-def judge(seen: Studied) -> list[Finding]:
-    """Every finding on a design, stops first, without remedies."""
-    found = [finding for rule in RULES for finding in rule(seen)]
-    return sorted(found, key=lambda finding: WEIGHT[finding.severity])
+SHEET_RULES: tuple[Rule, ...] = (bend_radius, closed_box, brake_width, pan_possible, stock_sheet, pan_flange)

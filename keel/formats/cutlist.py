@@ -2,10 +2,10 @@
 
 import csv
 import io
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from keel.studies.level import StrappingRow
-from keel.studies.sheet.wrapper import Sheet
+from keel.studies.sheet.made import Sheet
 
 COLUMNS = (
     "part", "quantity", "metal", "thickness_mm", "flat_length_mm", "flat_width_mm",
@@ -13,14 +13,14 @@ COLUMNS = (
 )  # fmt: skip
 
 
-def cut_list_csv(made: Sheet, *, metal: str, thickness_mm: float) -> bytes:
+def cut_list_csv(made: Sheet, *, metal: str) -> bytes:
     """The flat parts, a row each, as CSV (UTF-8, comma, header row, dot decimals)."""
     rows = [
         [
             part.name,
             part.quantity,
             metal,
-            f"{thickness_mm:g}",
+            f"{part.thickness_mm:g}",
             f"{part.length_mm:.2f}",
             f"{part.width_mm:.2f}",
             len(part.bends),
@@ -33,10 +33,14 @@ def cut_list_csv(made: Sheet, *, metal: str, thickness_mm: float) -> bytes:
     return _csv(COLUMNS, rows)
 
 
-def strapping_csv(rows: list[StrappingRow]) -> bytes:
-    """A strapping table as CSV: level above the inner floor, litres, share of brimful."""
-    cells = [[f"{row.level_mm:.2f}", f"{row.volume_l:.4f}", f"{row.fraction:.6f}"] for row in rows]
-    return _csv(("level_mm", "volume_l", "fraction"), cells)
+def strapping_csv(tables: Mapping[str, list[StrappingRow]]) -> bytes:
+    """Strapping tables as CSV, a cell after the other: level over its lowest inner point, litres, share of brimful."""
+    cells = [
+        [cell, f"{row.level_mm:.2f}", f"{row.volume_l:.4f}", f"{row.fraction:.6f}"]
+        for cell, rows in tables.items()
+        for row in rows
+    ]
+    return _csv(("cell", "level_mm", "volume_l", "fraction"), cells)
 
 
 def _csv(header: tuple[str, ...], rows: Sequence[Sequence[object]]) -> bytes:

@@ -3,22 +3,24 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
+from itertools import pairwise
 from math import pi
 
 import numpy as np
-from manifold3d import CrossSection, Manifold, Mesh64
+from manifold3d import CrossSection, Manifold
 
-from keel.design.features import Partition, Relief, RoofStep, Sump, Well
+from keel.design.features import Feature, Partition, Relief, RoofStep, Sump, Well
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.solid.box import Cuboid, Triple, cuboid_round
+from keel.solid.cuts import FACE_AXIS, relief_cut, step_cut, sump_solid, weld_of, well_cut
 from keel.solid.faults import wrong
-from keel.solid.polygon import circle, ring_area
-from keel.solid.polyhedron import Array, Mesh
+from keel.solid.polyhedron import Mesh
 from keel.solid.section import Section, section_of
+from keel.solid.shapes import block, bounds_of, drawn_out, frame_along, mesh_of
 
-BEYOND_MM = 50.0
-"""How far a cut runs on past the face it is made in [mm]."""
-ROUND_MM = 0.15
+FAR_MM = 1000.0
+DOME_RINGS = 6
+ROUND_MM = 0.2
 """A chord's corner stands off its round by less than this [mm]."""
 SLIVER_L = 1e-4
 """A separate space smaller than this is rounding, no cell [L]."""
@@ -101,38 +103,6 @@ class Solids:
         return float(self.outer.volume() - self.inner.volume())
 
 
-def mesh_of(solid: Manifold) -> Mesh:
-    """A manifold's surface as a mesh."""
-    made = solid.to_mesh64()
-    return Mesh(np.array(made.vert_properties[:, :3]), np.array(made.tri_verts, dtype=np.int64))
-
-
-def manifold_of(mesh: Mesh) -> Manifold:
-    """A closed mesh as a manifold."""
-    return Manifold(Mesh64(np.ascontiguousarray(mesh.points), mesh.triangles.astype(np.uint64)))
-
-
-def drawn_out(ring: Array, axis: int, start: float, end: float) -> Manifold:
-    """A ring drawn out along an axis (0, 1 or 2) from start to end [mm]."""
-    solid = Manifold.extrude(CrossSection([ring]), end - start)
-    return solid.transform(_along(axis, start, end))
-
-
-def _along(axis: int, start: float, end: float) -> Array:
-    """Turns (u, v, w) of an extrusion into vehicle axes; each is a rotation, so nothing is mirrored."""
-    if axis == 0:
-        return np.array([[0.0, 0, 1, start], [1, 0, 0, 0], [0, 1, 0, 0]])
-    if axis == 1:
-        return np.array([[1.0, 0, 0, 0], [0, 0, -1, end], [0, 1, 0, 0]])
-    return np.array([[1.0, 0, 0, 0], [0, 1, 0, 0], [0, 0, 1, start]])
-
-
-def block(low: Triple, high: Triple) -> Manifold:
-    """An axis-aligned box as a manifold."""
-    size = [max(1e-6, b - a) for a, b in zip(low, high, strict=True)]
-    return Manifold.cube(size).translate(list(low))
-
-
 @lru_cache(maxsize=256)
 def _built(key: str, seam: str) -> Solids:
     from keel.design.document import Design
@@ -148,6 +118,7 @@ def build(shell: AnyShell, seam: str = "lid") -> Solids:
     Parameters
     ----------
     shell : BoxShell, ProfileShell or CylinderShell
+        The body and its features.
     seam : str
         Where the wrapper closes: a seam at a corner leaves that corner of a box sharp.
 
@@ -155,7 +126,7 @@ def build(shell: AnyShell, seam: str = "lid") -> Solids:
     -------
     Solids
         Every wall inward by its thickness; wells and reliefs outward from the recess into the tank;
-        rounds as chords that enclose the same area (within 0.05 mm of the true round).
+        rounds as chords that enclose the same area (within 0.1 mm of the true round).
 
     Raises
     ------
@@ -173,12 +144,15 @@ def _build(shell: AnyShell, seam: str) -> Solids:
     outer = drawn_out(section.outer, section.axis, *section.span)
     inner = drawn_out(section.inner, section.axis, *section.inner_span)
     if isinstance(shell, CylinderShell) and shell.dish_mm:
-        outer, inner = _dished(shell, section, outer, inner)
-    body, inner_body = _body(shell, section), _bounds(inner)
+        outer, inner = _dished(shell, section)
+    body, inner_body = _body(shell, section), bounds_of(inner)
     whole = float(inner.volume()) / 1e6
     costs = []
     for place, feature in enumerate(shell.features):
-        outside, inside = _made(feature, shell, body, inner_body, outer, inner, place)
+        at = _Making(shell, body, inner_body, f"shell.features.{place}")
+        outside, inside = _made(feature, at, outer, inner)
+        if inside.volume() / 1e6 < SLIVER_L:
+            raise wrong(at.where, f"{feature.name} leaves no room for fuel", None, "some room")
         costs.append(_cost(feature, shell, body, (outer, inner), (outside, inside)))
         outer, inner = outside, inside
     return Solids(
@@ -205,106 +179,129 @@ def _body(shell: AnyShell, section: Section) -> Cuboid:
     return cuboid_round(corners)
 
 
-def _bounds(solid: Manifold) -> Cuboid:
-    x0, y0, z0, x1, y1, z1 = solid.bounding_box()
-    return Cuboid((x0, y0, z0), (x1, y1, z1))
-
-
-def _dished(shell: CylinderShell, section: Section, outer: Manifold, inner: Manifold) -> tuple[Manifold, Manifold]:
-    """Both ends bulged: caps of a sphere over the rims, the inner ones a wall smaller about the same centre."""
+def _dished(shell: CylinderShell, section: Section) -> tuple[Manifold, Manifold]:
+    """Outside and inside of a cylinder with bulged ends: caps of a sphere, the inner ones a wall smaller."""
     radius, wall = shell.diameter_mm / 2, shell.end_wall_mm
     ball = (radius**2 + shell.dish_mm**2) / (2 * shell.dish_mm)
     depth = ball - shell.dish_mm
+    frame = frame_along(section.axis, 1.0)
     first, second = [i for i in range(3) if i != section.axis]
     middle = section.outer.mean(axis=0)
-    inner = drawn_out(section.inner, section.axis, *section.span)
-    for out, at in ((-1.0, section.span[0]), (1.0, section.span[1])):
-        frame = _frame(section.axis, out)
-        frame[first, 3], frame[second, 3], frame[section.axis, 3] = middle[0], middle[1], at
-        outer += _dome(ball, depth).transform(frame)
-        inner += _dome(ball - wall, depth).transform(frame)
-    return outer, inner
+    frame[first, 3], frame[second, 3], frame[section.axis, 3] = middle[0], middle[1], section.span[0]
+    around = len(section.outer)
+    outer = _turned(radius, shell.run_mm, _cap(ball, depth), around)
+    inner = _turned(radius - shell.thickness_mm, shell.run_mm, _cap(ball - wall, depth), around)
+    return outer.transform(frame), inner.transform(frame)
 
 
-def _frame(axis: int, out: float) -> Array:
-    """Turns (u, v, w) so that w points along an axis, outward; nothing is mirrored."""
-    first, second = [i for i in range(3) if i != axis]
-    frame = np.zeros((3, 4))
-    frame[first, 0] = frame[second, 1] = 1.0
-    frame[axis, 2] = out
-    if np.linalg.det(frame[:, :3]) < 0:
-        frame[second, 1] = -1.0
-    return frame
-
-
-def _dome(ball: float, depth: float) -> Manifold:
-    """What a sphere has above a plane `depth` over its centre, the plane at w = 0, with a foot below it."""
-    rim = float(np.sqrt(ball**2 - depth**2))
-    angles = np.linspace(np.arcsin(rim / ball), 0, 25)[:-1]
+def _cap(ball: float, depth: float) -> list[tuple[float, float]]:
+    """Radius and height over the rim of a sphere's cap, rim first: chords, heightened to the cap's volume."""
+    rim, rise = float(np.sqrt(ball**2 - depth**2)), ball - depth
+    angles = np.linspace(np.arcsin(min(1.0, rim / ball)), 0, DOME_RINGS + 1)
     arc = [(float(ball * np.sin(a)), float(ball * np.cos(a) - depth)) for a in angles]
-    ring = np.array([(0.0, -1.0), (rim, -1.0), *arc, (0.0, ball - depth)])
-    count = 96
-    wider = float(np.sqrt(2 * pi / count / np.sin(2 * pi / count)))
-    return Manifold.revolve(CrossSection([ring]), count).rotate([0.0, 0.0, 180 / count]).scale([wider, wider, 1.0])
+    cones = sum(pi / 3 * (h - g) * (r * r + r * q + q * q) for (r, g), (q, h) in pairwise(arc))
+    taller = pi * rise**2 * (3 * ball - rise) / 3 / cones
+    return [(r, h * taller) for r, h in arc]
 
 
-def _made(
-    feature: Well | Sump | Relief | RoofStep | Partition,
-    shell: AnyShell,
-    body: Cuboid,
-    inner_body: Cuboid,
-    outer: Manifold,
-    inner: Manifold,
-    place: int,
-) -> tuple[Manifold, Manifold]:
-    wall, where = shell.feature_wall_mm, f"shell.features.{place}"
+def _turned(radius: float, run: float, cap: list[tuple[float, float]], around: int) -> Manifold:
+    """A cylinder from w = 0 to `run` with a cap on either end, as a polygon of its area turned about w."""
+    rim = [] if cap[0][0] > radius - 1e-6 else [cap[0]]
+    top = [(radius, 0.0), *rim, *cap[1:]]
+    ring = [(r, -h) for r, h in reversed(top)] + [(r, run + h) for r, h in top]
+    wider = float(np.sqrt(2 * pi / around / np.sin(2 * pi / around)))
+    turned = Manifold.revolve(CrossSection([np.array(ring)]), around)
+    return turned.rotate([0.0, 0.0, 180 / around]).scale([wider, wider, 1.0])
+
+
+@dataclass(frozen=True)
+class _Making:
+    """What every feature is made in and with."""
+
+    shell: AnyShell
+    body: Cuboid
+    inner_body: Cuboid
+    where: str
+
+    @property
+    def wall(self) -> float:
+        return self.shell.feature_wall_mm
+
+
+def _made(feature: Feature, at: _Making, outer: Manifold, inner: Manifold) -> tuple[Manifold, Manifold]:
+    """Outside and inside with one more feature."""
     match feature:
         case Well():
-            _check_slope(feature, where)
-            cut, grown = well_cut(feature, body, 0.0), well_cut(feature, body, wall)
-            outside, inside = outer - cut, inner - grown
-            if _same_volume(outer, outside):
-                raise wrong(where, f"{feature.name} lies outside the shell", None, "inside the shell's face")
-            _check_through(feature.name, where, feature.deep_mm, wall, grown, inner_body, feature.face)
-            return outside, inside
+            return _with_well(feature, at, outer, inner)
         case Sump():
-            _check_slope(feature, where)
-            if _same_volume(outer + sump_solid(feature, body, 0.0, 0.0), outer):
-                raise wrong(where, f"{feature.name} doesn't reach out of the shell", feature.deep_mm, "below the floor")
-            room = min(feature.long_mm, feature.wide_mm if feature.form == "box" else feature.long_mm)
-            if room - 2 * feature.slope_mm <= 2 * wall or feature.deep_mm <= wall:
-                raise wrong(where, f"a {wall:g} mm wall fills {feature.name}", wall, "less than half its width")
-            # Over a flat floor a sump starts at the plate; under a round or sloping one it runs up to meet it.
-            up = inner_body.low[2] - body.low[2] if isinstance(shell, BoxShell) else body.size[2] / 2
-            low = sump_solid(feature, body, wall, up + 1e-3)
-            return outer + sump_solid(feature, body, 0.0, up), inner + low
+            return _with_sump(feature, at, outer, inner)
         case Relief():
-            cut, grown = relief_cut(feature, body, 0.0), relief_cut(feature, body, wall)
+            cut = relief_cut(feature, at.body, 0.0)
             if _same_volume(outer, outer - cut):
-                raise wrong(where, f"{feature.name} doesn't touch the shell", None, "across the shell")
-            return outer - cut, inner - grown
+                raise wrong(at.where, f"{feature.name} doesn't touch the shell", None, "across the shell")
+            return outer - cut, inner - relief_cut(feature, at.body, at.wall)
         case RoofStep():
-            axis = 0 if feature.side in ("front", "rear") else 1
-            if feature.drop_mm >= body.size[2] - 2 * wall or feature.reach_mm >= body.size[axis]:
-                raise wrong(
-                    where, f"{feature.name} leaves nothing of the shell", feature.drop_mm, round(body.size[2], 3)
-                )
-            return outer - step_cut(feature, body, 0.0), inner - step_cut(feature, body, wall)
+            return _with_step(feature, at, outer, inner)
         case Partition():
-            thick = wall if feature.thickness_mm is None else feature.thickness_mm
-            axis = "xy".index(feature.axis)
-            start = body.low[axis] + feature.at_mm
-            if not inner_body.low[axis] < start < start + thick < inner_body.high[axis]:
-                raise wrong(
-                    f"{where}.at_mm",
-                    f"{feature.name} stands outside the tank",
-                    feature.at_mm,
-                    f"{inner_body.low[axis] - body.low[axis]:g} to {inner_body.high[axis] - body.low[axis] - thick:g}",
-                )
-            low, high = list(inner_body.low), list(inner_body.high)
-            low, high = [v - 1e3 for v in low], [v + 1e3 for v in high]
-            low[axis], high[axis] = start, start + thick
-            return outer, inner - block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+            return outer, _with_partition(feature, at, inner)
+
+
+def _with_well(well: Well, at: _Making, outer: Manifold, inner: Manifold) -> tuple[Manifold, Manifold]:
+    _check_slope(well, at.where)
+    outside = outer - well_cut(well, at.body, 0.0)
+    if _same_volume(outer, outside):
+        raise wrong(at.where, f"{well.name} lies outside the shell", None, "inside the shell's face")
+    axis = FACE_AXIS[well.face][0]
+    room = at.inner_body.size[axis]
+    gone = well.deep_mm + at.wall - (at.body.size[axis] - room) / 2
+    if gone >= room:
+        raise wrong(
+            f"{at.where}.deep_mm",
+            f"{well.name} goes right through the tank: it must be less than {well.deep_mm - gone + room:g} mm deep",
+            well.deep_mm,
+            round(well.deep_mm - gone + room, 3),
+        )
+    return outside, inner - well_cut(well, at.body, at.wall)
+
+
+def _with_sump(sump: Sump, at: _Making, outer: Manifold, inner: Manifold) -> tuple[Manifold, Manifold]:
+    _check_slope(sump, at.where)
+    least = sump.long_mm if sump.form == "round" else min(sump.long_mm, sump.wide_mm)
+    if least - 2 * sump.slope_mm <= 2 * at.wall or sump.deep_mm <= at.wall:
+        raise wrong(at.where, f"a {at.wall:g} mm wall fills {sump.name}", at.wall, "less than half its width")
+    # Over a flat floor a sump starts at the plate; under a round or sloping one it runs up to meet it.
+    flat = isinstance(at.shell, BoxShell)
+    up = at.inner_body.low[2] - at.body.low[2] if flat else at.body.size[2] / 2
+    return outer + sump_solid(sump, at.body, 0.0, up), inner + sump_solid(sump, at.body, at.wall, up + 1e-3)
+
+
+def _with_step(step: RoofStep, at: _Making, outer: Manifold, inner: Manifold) -> tuple[Manifold, Manifold]:
+    axis = 0 if step.side in ("front", "rear") else 1
+    for name, value, limit in (
+        ("drop_mm", step.drop_mm, at.body.size[2] - 2 * at.wall),
+        ("reach_mm", step.reach_mm, at.body.size[axis] - 2 * at.wall),
+    ):
+        if value >= limit:
+            raise wrong(
+                f"{at.where}.{name}", f"{step.name} leaves nothing of the shell: below {limit:g} mm", value, limit
+            )
+    return outer - step_cut(step, at.body, 0.0), inner - step_cut(step, at.body, at.wall)
+
+
+def _with_partition(plate: Partition, at: _Making, inner: Manifold) -> Manifold:
+    thick = at.wall if plate.thickness_mm is None else plate.thickness_mm
+    axis = "xy".index(plate.axis)
+    start, inside = at.body.low[axis] + plate.at_mm, at.inner_body
+    if not inside.low[axis] < start < start + thick < inside.high[axis]:
+        raise wrong(
+            f"{at.where}.at_mm",
+            f"{plate.name} stands outside the tank",
+            plate.at_mm,
+            f"{inside.low[axis] - at.body.low[axis]:g} to {inside.high[axis] - at.body.low[axis] - thick:g} mm",
+        )
+    low, high = [v - FAR_MM for v in inside.low], [v + FAR_MM for v in inside.high]
+    low[axis], high[axis] = start, start + thick
+    return inner - block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
 def _same_volume(a: Manifold, b: Manifold) -> bool:
@@ -318,127 +315,12 @@ def _check_slope(feature: Well | Sump, where: str) -> None:
             f"{where}.slope_mm",
             f"the sides of {feature.name} meet before the bottom",
             feature.slope_mm,
-            f"below {least / 2:g}",
+            f"below {least / 2:g} mm",
         )
-
-
-def _check_through(
-    name: str, where: str, deep: float, wall: float, grown: Manifold, inner_body: Cuboid, face: str
-) -> None:
-    axis, high = FACE_AXIS[face]
-    far = _bounds(grown).low[axis] if high else _bounds(grown).high[axis]
-    limit = inner_body.low[axis] if high else inner_body.high[axis]
-    if (far - limit) * (1 if high else -1) <= 0:
-        room = inner_body.size[axis]
-        raise wrong(
-            f"{where}.deep_mm",
-            f"{name} goes right through the tank: it may be {room:g} mm deep at most",
-            deep,
-            round(room, 3),
-        )
-
-
-FACE_AXIS: dict[str, tuple[int, bool]] = {
-    "rear": (0, False),
-    "front": (0, True),
-    "right": (1, False),
-    "left": (1, True),
-    "floor": (2, False),
-    "roof": (2, True),
-}
-
-
-def _frustum(long: float, wide: float, deep: float, slope: float, round_: bool) -> tuple[Array, Array]:
-    """Mouth and bottom rings of a recess about its middle [mm]."""
-    if round_:
-        ring = circle(1.0)
-        return ring * long / 2, ring * (long / 2 - slope)
-    mouth = np.array([(-long / 2, -wide / 2), (long / 2, -wide / 2), (long / 2, wide / 2), (-long / 2, wide / 2)])
-    bottom = mouth - np.sign(mouth) * slope
-    return mouth, bottom
-
-
-def _recess(long: float, wide: float, deep: float, slope: float, wall: float, round_: bool, out: float) -> Manifold:
-    """A recess from w = −deep up to the mouth at w = 0 and on to w = out, grown by a wall on every side but the mouth's.
-
-    A side that leans in by `slope` over the depth moves out by wall · √(1 + (slope/deep)²) at any height.
-    """
-    lean = slope / deep
-    more = wall * np.sqrt(1 + lean**2)
-    mouth, _ = _frustum(long + 2 * more, wide + 2 * more, deep, 0.0, round_)
-    _, bottom = _frustum(long + 2 * more, wide + 2 * more, deep, slope + lean * wall, round_)
-    count = len(mouth)
-    places = np.vstack([
-        np.column_stack([bottom, np.full(count, -deep - wall)]),
-        np.column_stack([mouth, np.zeros(count)]),
-    ])  # fmt: skip
-    solid = Manifold.hull_points(places)
-    return solid + Manifold.extrude(CrossSection([mouth]), out)
-
-
-def well_cut(well: Well, body: Cuboid, wall: float) -> Manifold:
-    """The space a well takes, grown by a wall into the tank."""
-    axis, high = FACE_AXIS[well.face]
-    round_ = well.form == "round"
-    wide = well.long_mm if round_ else well.wide_mm
-    solid = _recess(well.long_mm, wide, well.deep_mm, well.slope_mm, wall, round_, BEYOND_MM)
-    first, second = [i for i in range(3) if i != axis]
-    frame = _frame(axis, 1.0 if high else -1.0)
-    frame[first, 3] = body.low[first] + well.a_mm + well.long_mm / 2
-    frame[second, 3] = body.low[second] + well.b_mm + wide / 2
-    frame[axis, 3] = body.high[axis] if high else body.low[axis]
-    return solid.transform(frame)
-
-
-def sump_solid(sump: Sump, body: Cuboid, wall: float, up: float) -> Manifold:
-    """A sump let down, shrunk by a wall, running up by `up` above the body's underside."""
-    round_ = sump.form == "round"
-    wide = sump.long_mm if round_ else sump.wide_mm
-    lean = sump.slope_mm / sump.deep_mm
-    less = wall * np.sqrt(1 + lean**2)
-    deep = sump.deep_mm - wall
-    mouth, _ = _frustum(sump.long_mm - 2 * less, wide - 2 * less, deep, 0.0, round_)
-    _, bottom = _frustum(sump.long_mm - 2 * less, wide - 2 * less, deep, lean * deep, round_)
-    count = len(mouth)
-    places = np.vstack([
-        np.column_stack([bottom, np.full(count, -deep)]),
-        np.column_stack([mouth, np.zeros(count)]),
-    ])  # fmt: skip
-    solid = Manifold.hull_points(places)
-    if up > 0:
-        solid += Manifold.extrude(CrossSection([mouth]), up)
-    middle = (body.low[0] + sump.a_mm + sump.long_mm / 2, body.low[1] + sump.b_mm + wide / 2, body.low[2])
-    return solid.translate(list(middle))
-
-
-def relief_cut(relief: Relief, body: Cuboid, wall: float) -> Manifold:
-    """The space a relief takes, grown by a wall all round."""
-    low = [body.low[0] + relief.x_mm - wall, body.low[1] + relief.y_mm - wall, body.low[2] + relief.z_mm - wall]
-    size = [relief.length_mm + 2 * wall, relief.width_mm + 2 * wall, relief.height_mm + 2 * wall]
-    if relief.form == "box":
-        return Manifold.cube(size).translate(low)
-    axis = "xyz".index(relief.form)
-    first, second = [i for i in range(3) if i != axis]
-    radius = min(size[first], size[second]) / 2
-    middle = np.array([low[first] + size[first] / 2, low[second] + size[second] / 2])
-    return drawn_out(middle + circle(radius), axis, low[axis], low[axis] + size[axis])
-
-
-def step_cut(step: RoofStep, body: Cuboid, wall: float) -> Manifold:
-    """What a lowered roof takes off, grown by a wall."""
-    low = [v - BEYOND_MM for v in body.low]
-    high = [v + BEYOND_MM for v in body.high]
-    low[2] = body.high[2] - step.drop_mm - wall
-    axis, far = FACE_AXIS[step.side]
-    if far:
-        low[axis] = body.high[axis] - step.reach_mm - wall
-    else:
-        high[axis] = body.low[axis] + step.reach_mm + wall
-    return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
 def _cost(
-    feature: Well | Sump | Relief | RoofStep | Partition,
+    feature: Feature,
     shell: AnyShell,
     body: Cuboid,
     before: tuple[Manifold, Manifold],
@@ -449,67 +331,16 @@ def _cost(
     changed = outer - outside if outside.volume() < outer.volume() else outside - outer
     if isinstance(feature, Partition):
         changed = inner - inside
-    box = _bounds(changed) if not changed.is_empty() else body
+    box = bounds_of(changed) if not changed.is_empty() else body
     return FeatureCost(
         id=feature.id,
         name=feature.name,
         kind=feature.kind,
         litres=held / 1e6,
         metal_mm3=float(outside.volume() - outer.volume()) - held,
-        weld_mm=_weld(feature, body, box, changed),
+        weld_mm=weld_of(feature, body, box, changed),
         box=box,
     )
-
-
-def _weld(
-    feature: Well | Sump | Relief | RoofStep | Partition, body: Cuboid, box: Cuboid, changed: Manifold
-) -> float:
-    """Weld a feature adds [mm]: its mouth and its upright corners; a partition, all round."""
-    length, width, height = box.size
-    match feature:
-        case Well() | Sump():
-            if feature.form == "round":
-                return 2 * pi * feature.long_mm + feature.deep_mm
-            mouth = 2 * (feature.long_mm + feature.wide_mm)
-            slant = float(np.hypot(feature.deep_mm, np.sqrt(2) * feature.slope_mm))
-            return mouth - _open_edges(feature, body) + 4 * slant
-        case Relief():
-            return 2 * (length + width + height)
-        case RoofStep():
-            return 2 * (width if feature.side in ("front", "rear") else length)
-        case Partition():
-            axis = "xy".index(feature.axis)
-            ring = changed.trim_by_plane([1.0 if i == axis else 0.0 for i in range(3)], box.low[axis] + 1e-6)
-            return _rim(ring, axis, box.low[axis])
-
-
-def _open_edges(feature: Well | Sump, body: Cuboid) -> float:
-    """Length of a well's mouth that runs along the edge of its face and needs no seam of its own [mm]."""
-    axis = FACE_AXIS[feature.face][0] if isinstance(feature, Well) else 2
-    first, second = [i for i in range(3) if i != axis]
-    a, b = body.size[first], body.size[second]
-    along = sum(feature.wide_mm for edge in (feature.a_mm, a - feature.a_mm - feature.long_mm) if edge <= 1e-6)
-    return along + sum(feature.long_mm for edge in (feature.b_mm, b - feature.b_mm - feature.wide_mm) if edge <= 1e-6)
-
-
-def _rim(solid: Manifold, axis: int, at: float) -> float:
-    """Length round a cut plate [mm]."""
-    return sum(
-        float(np.linalg.norm(np.roll(ring, -1, axis=0) - ring, axis=1).sum())
-        for ring in slice_rings(solid, axis, at + 1e-3)
-    )
-
-
-def slice_rings(solid: Manifold, axis: int, at: float) -> list[Array]:
-    """Rings where a plane square to an axis cuts a solid, shape (k, 2): the two other axes in their order.
-
-    Outer rings run counter-clockwise, holes clockwise.
-    """
-    turn = {0: [[0.0, 1, 0, 0], [0, 0, 1, 0], [1, 0, 0, 0]], 1: [[1.0, 0, 0, 0], [0, 0, -1, 0], [0, 1, 0, 0]]}
-    placed = solid if axis == 2 else solid.transform(np.array(turn[axis]))
-    flip = np.array([1.0, -1.0]) if axis == 1 else np.array([1.0, 1.0])
-    rings = [np.asarray(ring, dtype=np.float64) * flip for ring in placed.slice(at).to_polygons()]
-    return [ring[::-1] for ring in rings] if axis == 1 else rings
 
 
 def _cells(shell: AnyShell, inner: Manifold) -> list[Cell]:
@@ -533,6 +364,3 @@ def _cell_names(count: int, axis: int) -> Iterator[str]:
             yield ends[0 if place == 0 else 1]
         else:
             yield f"cell {place + 1} of {count}"
-
-
-__all__ = ["AnyShell", "Cell", "FeatureCost", "Solids", "build", "ring_area"]

@@ -9,7 +9,7 @@ import numpy as np
 from keel.design.shell import Corner
 from keel.solid.polyhedron import Array
 
-SAGITTA_MM = 0.05
+SAGITTA_MM = 0.1
 """How far a chord may stand off its round [mm]."""
 MOST_CHORDS = 48
 TANGENT = 0.02

@@ -22,7 +22,7 @@ from numpy.typing import NDArray
 Array = NDArray[np.float64]
 Index = NDArray[np.int64]
 
-MOST_STEPS = 100
+MOST_STEPS = 60
 
 
 @dataclass(frozen=True)
@@ -50,41 +50,6 @@ class Mesh:
         """Enclosed volume [mm³]: the sum of signed tetrahedra."""
         a, b, c = np.moveaxis(self.corners, 1, 0)
         return float(np.einsum("ij,ij->", a, np.cross(b, c)) / 6)
-
-
-def prism(section: Array, axis: int, start: float, end: float) -> Mesh:
-    """A convex or star-shaped section drawn out along a level axis.
-
-    Parameters
-    ----------
-    section : ndarray, shape (k, 2)
-        Corners (across, up) [mm], counter-clockwise seen along the falling axis; every
-        corner must be in sight of the mean of them all.
-    axis : int
-        0 to draw along x (the section lies in y, z), 1 along y (in x, z).
-    start, end : float
-        Low and high end along the axis [mm].
-
-    Returns
-    -------
-    Mesh
-    """
-    ring = np.vstack([section, section.mean(axis=0)])
-    count = len(section)
-    points = np.zeros((2 * (count + 1), 3))
-    points[:, 2] = np.tile(ring[:, 1], 2)
-    points[:, 1 - axis] = np.tile(ring[:, 0], 2)
-    points[:, axis] = np.repeat([start, end], count + 1)
-    here = np.arange(count)
-    after, far = (here + 1) % count, count + 1
-    low = np.column_stack([np.full(count, count), after, here])
-    high = np.column_stack([np.full(count, count + far), here + far, after + far])
-    sides = np.vstack([
-        np.column_stack([here, after, after + far]),
-        np.column_stack([here, after + far, here + far]),
-    ])  # fmt: skip
-    triangles = np.vstack([low, high, sides])
-    return Mesh(points, triangles if axis == 0 else triangles[:, ::-1])
 
 
 class Waterline:
@@ -115,61 +80,91 @@ class Waterline:
         normals = np.cross(second - first, third - first) / 2
         self._facing = -(normals @ self.up)
 
-    def volume(self, level: float) -> float:
-        """Volume below a level [mm³]."""
-        a, b, c, s = self._a, self._b, self._c, level
+    def parts(self, levels: Array) -> Array:
+        """What each triangle adds to the volume below each level, shape (levels, triangles) [mm³]."""
+        return np.asarray(self._facing * self._share(np.atleast_1d(levels)[:, None]))
+
+    def _share(self, s: Array) -> Array:
+        """G / A of the module's head for levels of shape (n, 1)."""
+        a, b, c = self._a, self._b, self._c
+        whole = s - (a + b + c) / 3
         with np.errstate(divide="ignore", invalid="ignore"):
             low = (s - a) ** 3 / (3 * (b - a) * (c - a))
-            high = (s - (a + b + c) / 3) + (c - s) ** 3 / (3 * (c - a) * (c - b))
-        whole = s - (a + b + c) / 3
-        part = np.where(s <= a, 0.0, np.where(s < b, low, np.where(s < c, high, whole)))
-        return float(self._facing @ part)
+            high = whole + (c - s) ** 3 / (3 * (c - a) * (c - b))
+        return np.asarray(np.where(s <= a, 0.0, np.where(s < b, low, np.where(s < c, high, whole))))
 
-    def surface(self, level: float) -> float:
-        """Area of the free surface at a level [mm²]: the derivative of `volume`."""
-        a, b, c, s = self._a, self._b, self._c, level
+    def volumes(self, levels: Array) -> Array:
+        """Volume below each of some levels, shape (n,) [mm³]."""
+        return np.asarray(self._share(levels[:, None]) @ self._facing)
+
+    def surfaces(self, levels: Array) -> Array:
+        """Area of the free surface at each of some levels, shape (n,) [mm²]: the derivative of `volumes`."""
+        a, b, c, s = self._a, self._b, self._c, levels[:, None]
         with np.errstate(divide="ignore", invalid="ignore"):
             low = (s - a) ** 2 / ((b - a) * (c - a))
             high = 1 - (c - s) ** 2 / ((c - a) * (c - b))
         part = np.where(s <= a, 0.0, np.where(s < b, low, np.where(s < c, high, 1.0)))
-        return float(self._facing @ part)
+        return np.asarray(part @ self._facing)
+
+    def volume(self, level: float) -> float:
+        """Volume below a level [mm³]."""
+        return float(self.volumes(np.array([level]))[0])
+
+    def surface(self, level: float) -> float:
+        """Area of the free surface at a level [mm²]."""
+        return float(self.surfaces(np.array([level]))[0])
 
     def level(self, volume: float) -> float:
-        """Level below which a volume lies [mm].
+        """Level below which a volume lies [mm]."""
+        return float(self.levels(np.array([volume]))[0])
 
-        Newton's method on the rising `volume`, held between vertex heights that bracket the
-        answer, until it moves no more.
+    def levels(self, volumes: Array) -> Array:
+        """Levels below which volumes lie, shape (n,) [mm].
+
+        Each is bracketed between neighbouring vertex heights, where V is a cubic, and found by
+        Newton's method held inside its bracket, all at once, until none moves any more.
         """
-        breaks = np.unique(self.heights)
-        below, above = 0, len(breaks) - 1
-        while above - below > 1:
-            middle = (below + above) // 2
-            if self.volume(float(breaks[middle])) < volume:
-                below = middle
-            else:
-                above = middle
-        return self._newton(volume, float(breaks[below]), float(breaks[above]))
-
-    def _newton(self, volume: float, low: float, high: float) -> float:
-        level = (low + high) / 2
+        low, high, level = self._bracketed(volumes)
         for _ in range(MOST_STEPS):
-            over = self.volume(level) - volume
-            low, high = (low, level) if over > 0 else (level, high)
-            slope = self.surface(level)
-            following = level - over / slope if slope > 0 else (low + high) / 2
-            if not low <= following <= high:
-                following = (low + high) / 2
-            if following == level or high - low <= np.spacing(high):
-                return following
+            over = self.volumes(level) - volumes
+            low, high = np.where(over > 0, low, level), np.where(over > 0, level, high)
+            slope = self.surfaces(level)
+            step = np.divide(over, slope, out=np.full_like(over, np.inf), where=slope > 0)
+            following = level - step
+            astray = ~((low <= following) & (following <= high))
+            following[astray] = ((low + high) / 2)[astray]
+            if np.all(np.abs(following - level) <= 4 * np.spacing(self.depth)):
+                return np.asarray(following)
             level = following
         return level
 
+    def _bracketed(self, volumes: Array) -> tuple[Array, Array, Array]:
+        """Neighbouring vertex heights on either side of each volume's level, and a first guess between them."""
+        breaks = np.unique(self.heights)
+        below = np.zeros(len(volumes), dtype=np.int64)
+        above = np.full(len(volumes), len(breaks) - 1)
+        held, wanted = np.zeros(len(volumes)), np.full(len(volumes), self.mesh.volume_mm3)
+        while np.any(above - below > 1):
+            middle = (below + above) // 2
+            there = self.volumes(breaks[middle])
+            under = there < volumes
+            below, held = np.where(under, middle, below), np.where(under, there, held)
+            above, wanted = np.where(under, above, middle), np.where(under, wanted, there)
+        low, high, span = breaks[below], breaks[above], wanted - held
+        share = np.divide(volumes - held, span, out=np.zeros_like(span), where=span > 0)
+        return low, high, low + np.clip(share, 0, 1) * (high - low)
+
     def below(self, level: float) -> list[Array]:
         """The mesh's faces as far as they lie below a level: polygons, each of shape (k, 3) [mm]."""
+        return self.below_among(level, np.arange(len(self.mesh.triangles)))
+
+    def below_among(self, level: float, chosen: Index) -> list[Array]:
+        """`below`, of some of the triangles alone."""
         over = self.heights[self.mesh.triangles] - level
         corners, wet = self.mesh.corners, over <= 0
-        found = list(corners[wet.all(axis=1)])
-        for i in np.flatnonzero(wet.any(axis=1) & ~wet.all(axis=1)):
+        full, part = np.asarray(wet.all(axis=1)), np.asarray(wet.any(axis=1))
+        found = list(corners[chosen[full[chosen]]])
+        for i in chosen[part[chosen] & ~full[chosen]]:
             polygon = _clip(corners[i], over[i])
             if len(polygon) >= 3:
                 found.append(polygon)

@@ -3,12 +3,12 @@
 from dataclasses import dataclass
 
 import numpy as np
-from shapely.geometry import Polygon
+from shapely.geometry import LineString, Polygon
 from shapely.validation import explain_validity
 
 from keel.design.shell import BoxShell, Corner, CylinderShell, ProfileShell
 from keel.solid.box import box_solid, sharp_corners_of
-from keel.solid.faults import GeometryError, wrong
+from keel.solid.faults import wrong
 from keel.solid.polygon import Edge, ShapeError, circle, edges_of, inset, reach_of, ring_area, rounded, turn_at
 from keel.solid.polyhedron import Array
 
@@ -44,7 +44,6 @@ class Section:
         """The axis that the outline's first coordinate lies along."""
         return 1 if self.axis == 0 else 0
 
-
     @property
     def extents(self) -> tuple[tuple[float, float], tuple[float, float]]:
         """Low and high corner of the outside, true arcs counted [mm]."""
@@ -56,7 +55,10 @@ class Section:
 def round_reach(ring: Array) -> list[tuple[float, float]]:
     """Low and high corner of the circle that a polygon of its area stands for."""
     middle, radius = ring.mean(axis=0), float(np.sqrt(ring_area(ring) / np.pi))
-    return [(float(middle[0]) - radius, float(middle[1]) - radius), (float(middle[0]) + radius, float(middle[1]) + radius)]
+    return [
+        (float(middle[0]) - radius, float(middle[1]) - radius),
+        (float(middle[0]) + radius, float(middle[1]) + radius),
+    ]
 
 
 def section_of(shell: BoxShell | ProfileShell | CylinderShell, seam: str = "lid") -> Section:
@@ -176,8 +178,6 @@ def _check_outline(corners: tuple[Corner, ...]) -> None:
 
 
 def _where(outline: Polygon, edges: list[Edge]) -> str:
-    from shapely.geometry import LineString
-
     lines = [LineString([e.start, e.end]) for e in edges]
     count = len(lines)
     for a in range(count):
@@ -186,7 +186,7 @@ def _where(outline: Polygon, edges: list[Edge]) -> str:
                 continue
             at = lines[a].intersection(lines[b]).centroid
             return f"the edges after corners {a + 1} and {b + 1} meet at {at.x:.1f} across, {at.y:.1f} up"
-    return explain_validity(outline).replace("[", " at ").replace("]", "").lower()
+    return str(explain_validity(outline)).replace("[", " at ").replace("]", "").lower()
 
 
 def _check_ring(inner: Array, wall: float) -> None:
@@ -209,6 +209,3 @@ def _shifted(e: Edge, by: tuple[float, float]) -> Edge:
 
 def _corner_field(corner: int | None) -> str:
     return "shell.corners" if corner is None else f"shell.corners.{corner}"
-
-
-__all__ = ["GeometryError", "Section", "section_of"]

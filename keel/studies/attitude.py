@@ -4,13 +4,15 @@ from math import cos, radians, sin
 from typing import Annotated
 
 import numpy as np
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from keel.design.base import Part
+from keel.design.base import Part, refuse
 from keel.solid.polyhedron import Array
 
 Angle = Annotated[float, Field(ge=-85, le=85)]
 Acceleration = Annotated[float, Field(ge=-6, le=6)]
+
+LEAST_FORCE_G = 0.05
 
 
 class Attitude(Part):
@@ -20,6 +22,19 @@ class Attitude(Part):
     roll_deg: Angle = Field(default=0, description="Right side down is above nought [degrees]")
     forward_g: Acceleration = Field(default=0, description="Gathering speed is above nought, braking below [g]")
     left_g: Acceleration = Field(default=0, description="In a left turn above nought, in a right turn below [g]")
+    up_g: Acceleration = Field(default=0, description="Thrown upward above nought, dropping away below [g]")
+
+    @model_validator(mode="after")
+    def _fuel_feels_something(self) -> "Attitude":
+        force = float(np.linalg.norm(felt(self)))
+        if force < LEAST_FORCE_G:
+            refuse(
+                f"the fuel would float: it feels {force:.2g} g, a surface needs {LEAST_FORCE_G:g} g or more",
+                field="up_g",
+                value=self.up_g,
+                limit=LEAST_FORCE_G,
+            )
+        return self
 
 
 def felt(attitude: Attitude) -> Array:
@@ -38,4 +53,4 @@ def felt(attitude: Attitude) -> Array:
     """
     pitch, roll = radians(attitude.pitch_deg), radians(attitude.roll_deg)
     gravity = np.array([-sin(pitch), -cos(pitch) * sin(roll), -cos(pitch) * cos(roll)])
-    return np.asarray(gravity - np.array([attitude.forward_g, attitude.left_g, 0.0]))
+    return np.asarray(gravity - np.array([attitude.forward_g, attitude.left_g, attitude.up_g]))

@@ -1,20 +1,20 @@
-"""How much the shell holds: brimful, ullage, rated — and the size for a wanted capacity."""
+"""How much the shell holds: brimful, ullage, trapped air, rated, cell by cell, with every step of the sum."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import exp, pi
-from typing import Literal
 
 from keel.design.brief import Brief
-from keel.design.shell import BoxShell
+from keel.design.shell import CylinderShell
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FUELS
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.box import BoxSolid
+from keel.solid.build import AnyShell, Solids
+from keel.solid.polygon import ring_area
+from keel.studies.draining import Drained
 from keel.studies.result import Words, words
-
-Dimension = Literal["length_mm", "width_mm", "height_mm"]
-DIMENSIONS: tuple[Dimension, ...] = ("length_mm", "width_mm", "height_mm")
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,15 +27,34 @@ class CapacityLine:
 
 
 @dataclass(frozen=True, slots=True)
+class CellCapacity:
+    """Litres of one cell; what it can't be known without is empty."""
+
+    cell: str
+    brimful_l: float
+    trapped_l: float | None
+    rated_l: float
+    stranded_l: float | None
+    usable_l: float | None
+
+
+@dataclass(frozen=True, slots=True)
 class Capacity:
-    """Litres the shell holds."""
+    """Litres the shell holds.
+
+    `usable_l` is rated capacity less what is stranded on the level; empty unless every cell has a pickup.
+    """
 
     brimful_l: float
     ullage_fraction: float
     ullage_l: float
+    trapped_l: float
     rated_l: float
+    stranded_l: float | None
+    usable_l: float | None
     lines: list[CapacityLine]
     not_counted: list[CapacityLine]
+    cells: list[CellCapacity]
 
 
 def ullage_fraction(expansion_per_k: float, rise_k: float, shell_expansion_per_k: float, least: float) -> float:
@@ -66,45 +85,80 @@ def ullage_fraction(expansion_per_k: float, rise_k: float, shell_expansion_per_k
     return max(least, fuel - shell)
 
 
-def ullage_for(brief: Brief, shell: BoxShell, rules: HouseRules) -> float:
+def ullage_for(brief: Brief, shell: AnyShell, rules: HouseRules) -> float:
     """Ullage fraction for a brief's fuel in a shell's metal by the house rules."""
     return ullage_fraction(
         FUELS[brief.fuel].expansion_per_k, rules.ullage_rise_k, METALS[shell.metal].expansion_per_k, rules.ullage_least
     )
 
 
-def capacity(brief: Brief, shell: BoxShell, solid: BoxSolid, rules: HouseRules) -> Capacity:
-    """Brimful and rated capacity of a box shell.
+def capacity(
+    brief: Brief, solids: Solids, box: BoxSolid | None, rules: HouseRules, level: Sequence[Drained]
+) -> Capacity:
+    """Brimful, rated and usable capacity of a shell.
 
     Parameters
     ----------
-    brief, shell, rules
-        Fuel, metal and the ullage rule.
-    solid : BoxSolid
+    brief, rules
+        Fuel and the ullage rule.
+    solids : Solids
         The shell worked out.
+    box : BoxSolid or None
+        The same as plates and corner radii, where it is a box.
+    level : sequence of Drained
+        Each cell drained and filled on the level.
 
     Returns
     -------
     Capacity
-        Litres, with each step of the sum.
+        Litres, with each step of the sum. rated = brimful · (1 − ullage) − trapped air.
     """
-    brimful = solid.volume_mm3 / MM3_PER_LITRE
-    fraction = ullage_for(brief, shell, rules)
+    brimful, fraction = solids.brimful_l, ullage_for(brief, solids.shell, rules)
     ullage = brimful * fraction
+    cells = [_cell(cell, fraction) for cell in level]
+    trapped = sum(cell.trapped_l or 0.0 for cell in level)
+    stranded = None if any(cell.stranded_l is None for cell in level) else sum(c.stranded_l or 0.0 for c in level)
+    rated = sum(cell.rated_l for cell in cells)
+    inside = _box_lines(box) if box else _body_lines(solids)
+    features = [_feature_line(solids, place) for place in range(len(solids.costs))]
+    rest = brimful - sum(line.litres for line in [*inside, *features])
+    lines = [*inside, *features]
+    if abs(rest) > 1e-6:
+        lines.append(CapacityLine("Spaces too small to fill", rest, words("cut off by features")))
+    lines.append(_ullage_line(ullage, fraction, brief, rules))
+    if trapped > 0:
+        lines.append(
+            CapacityLine("Trapped air", -trapped, words("on the level, air that can't get to the vent or filler"))
+        )
     return Capacity(
         brimful_l=brimful,
         ullage_fraction=fraction,
         ullage_l=ullage,
-        rated_l=brimful - ullage,
-        lines=[*_inside_lines(solid), _ullage_line(ullage, fraction, brief, rules)],
-        not_counted=[_groove_line(solid)],
+        trapped_l=trapped,
+        rated_l=rated,
+        stranded_l=stranded,
+        usable_l=None if stranded is None else max(0.0, rated - stranded),
+        lines=lines,
+        not_counted=[_groove_line(box)] if box else [],
+        cells=cells,
     )
 
 
-def _inside_lines(solid: BoxSolid) -> list[CapacityLine]:
+def _cell(cell: Drained, fraction: float) -> CellCapacity:
+    rated = max(0.0, cell.brimful_l * (1 - fraction) - (cell.trapped_l or 0.0))
+    return CellCapacity(
+        cell=cell.cell,
+        brimful_l=cell.brimful_l,
+        trapped_l=cell.trapped_l,
+        rated_l=rated,
+        stranded_l=cell.stranded_l,
+        usable_l=None if cell.stranded_l is None else max(0.0, rated - cell.stranded_l),
+    )
+
+
+def _box_lines(solid: BoxSolid) -> list[CapacityLine]:
     length, width, height = solid.inner.size
-    radii = solid.corner_loss_mm2 * solid.inner.size[solid.wrap]
-    bends = 4 - solid.sharp_corners
+    run = solid.inner.size[solid.wrap]
     return [
         CapacityLine(
             what="Between the plates",
@@ -115,15 +169,56 @@ def _inside_lines(solid: BoxSolid) -> list[CapacityLine]:
         ),
         CapacityLine(
             what="Corner radii",
-            litres=-radii / MM3_PER_LITRE,
+            litres=-solid.corner_loss_mm2 * run / MM3_PER_LITRE,
             how=words(
                 "{bends} bends, each (1 − π/4) × ({radius_sheet})² × {run_mm}",
-                bends=bends,
+                bends=4 - solid.sharp_corners,
                 radius_sheet=solid.radius,
-                run_mm=solid.inner.size[solid.wrap],
+                run_mm=run,
             ),
         ),
     ]
+
+
+def _body_lines(solids: Solids) -> list[CapacityLine]:
+    shell, section = solids.shell, solids.section
+    run = section.inner_span[1] - section.inner_span[0]
+    if isinstance(shell, CylinderShell):
+        bore = shell.diameter_mm - 2 * shell.thickness_mm
+        if shell.dish_mm:
+            return [
+                CapacityLine(
+                    "Cylinder and dished ends",
+                    solids.body_inner_l,
+                    words("π/4 × ({bore_mm})² × {run_mm} and two caps of a sphere", bore_mm=bore, run_mm=shell.run_mm),
+                )
+            ]
+        how = words("π/4 × ({bore_mm})² × {run_mm} between the ends", bore_mm=bore, run_mm=run)
+        return [CapacityLine("Cylinder inside", pi / 4 * bore**2 * run / MM3_PER_LITRE, how)]
+    area = ring_area(section.inner)
+    how = words(
+        "profile inside the metal {area_cm2}, bends and rolls counted, × {run_mm} between the ends",
+        area_cm2=area / 100,
+        run_mm=run,
+    )
+    return [CapacityLine("Profile drawn out", area * run / MM3_PER_LITRE, how)]
+
+
+def _feature_line(solids: Solids, place: int) -> CapacityLine:
+    cost = solids.costs[place]
+    length, width, height = cost.box.size
+    return CapacityLine(
+        what=cost.name,
+        litres=cost.litres,
+        how=words(
+            "{kind}, {length_mm} × {width_mm} × {height_mm} over all, its metal counted; what came before it "
+            "in the list is already off",
+            kind=cost.kind,
+            length_mm=length,
+            width_mm=width,
+            height_mm=height,
+        ),
+    )
 
 
 def _ullage_line(ullage: float, fraction: float, brief: Brief, rules: HouseRules) -> CapacityLine:
@@ -143,7 +238,7 @@ def _ullage_line(ullage: float, fraction: float, brief: Brief, rules: HouseRules
 
 def _groove_line(solid: BoxSolid) -> CapacityLine:
     across, height = solid.inner.size[solid.across], solid.inner.size[2]
-    radius = solid.radius + solid.thickness
+    radius = solid.radius + solid.end_thickness
     groove = (1 - pi / 4) * radius**2 * 2 * (across + height) * 2
     return CapacityLine(
         what="Groove behind the end pans' bends",
@@ -152,37 +247,3 @@ def _groove_line(solid: BoxSolid) -> CapacityLine:
             "(1 − π/4) × ({radius_sheet})² round both pans; left out, so the figure errs low", radius_sheet=radius
         ),
     )
-
-
-def size_for_brimful(shell: BoxShell, solid: BoxSolid, brimful_l: float, dimension: Dimension) -> float:
-    """What one dimension has to be for a wanted brimful capacity, the others kept.
-
-    Parameters
-    ----------
-    shell : BoxShell
-        Tells how sizes are measured (over or between the plates).
-    solid : BoxSolid
-        The same shell worked out.
-    brimful_l : float
-        Wanted brimful capacity [L].
-    dimension : str
-        `length_mm`, `width_mm` or `height_mm`.
-
-    Returns
-    -------
-    float
-        The dimension as the shell measures it [mm].
-
-    Notes
-    -----
-    The volume is straight-line in each dimension: V = a · (b · c − loss), with a along
-    the wrapper's axis and loss the area its radii take.
-    """
-    volume, size = brimful_l * MM3_PER_LITRE, solid.inner.size
-    axis = DIMENSIONS.index(dimension)
-    if axis == solid.wrap:
-        inside = volume / (size[solid.across] * size[2] - solid.corner_loss_mm2)
-    else:
-        other = 2 if axis == solid.across else solid.across
-        inside = (volume / size[solid.wrap] + solid.corner_loss_mm2) / size[other]
-    return inside + (2 * solid.thickness if shell.measured == "outside" else 0.0)

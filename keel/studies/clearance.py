@@ -1,17 +1,29 @@
 """Does the shell clear the bay and everything in it, and what is the largest box that would?"""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import sqrt
 from typing import Literal
 
-from keel.design.bay import SIDES, Bay, Clearance
+import numpy as np
+from manifold3d import Manifold
+
+from keel.design.bay import SIDES, AnyKeepOut, Bay, Clearance, KeepOut, ScanKeepOut, SlopeKeepOut
 from keel.design.workshop import HouseRules
 from keel.reference.clearances import ClearanceClass
-from keel.solid.box import AXES, Axis, Cuboid, Triple
+from keel.solid.box import AXES, Axis, Cuboid, Triple, cuboid_round
+from keel.solid.envelope import Envelope
+from keel.solid.neighbours import Scans, outline_pieces, scan_mesh, slope_plane, solid_of_keep_out
+from keel.solid.polyhedron import Array, Mesh
+from keel.solid.pools import Crossings
+from keel.solid.proximity import crosses, least_push
+from keel.solid.proximity import nearest as nearest_places
+from keel.solid.shapes import mesh_of
 from keel.studies.result import Point
 
 TOUCH_MM = 1e-6
 """Rounding that is not a fault [mm]."""
+LEAST_OVERLAP_MM = 0.1
+"""What an overlap whose depth can't be told counts as, at least [mm]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,33 +74,54 @@ def free_box(bay: Bay, rules: HouseRules) -> Cuboid:
     return bay_box(bay).grown(low, high)
 
 
-def keep_out_boxes(bay: Bay) -> list[Cuboid]:
-    """The keep-outs as boxes, without their clearance."""
-    return [
-        Cuboid((k.x_mm, k.y_mm, k.z_mm), (k.x_mm + k.length_mm, k.y_mm + k.width_mm, k.z_mm + k.height_mm))
-        for k in bay.keep_outs
-    ]
+def boxes_of(bay: Bay) -> list[tuple[KeepOut, Cuboid]] | None:
+    """The keep-outs as boxes, without their clearance; None when not all of them are boxes."""
+    found = []
+    for k in bay.keep_outs:
+        if not isinstance(k, KeepOut):
+            return None
+        high = (k.x_mm + k.length_mm, k.y_mm + k.width_mm, k.z_mm + k.height_mm)
+        found.append((k, Cuboid((k.x_mm, k.y_mm, k.z_mm), high)))
+    return None if bay.profile else found
 
 
-def gaps(bay: Bay, overall: Cuboid, rules: HouseRules) -> list[Gap]:
-    """Nearest gap from the shell, lips included, to each side of the bay and each keep-out.
+def gaps(bay: Bay, envelope: Envelope, rules: HouseRules, scans: Scans | None = None) -> list[Gap]:
+    """Nearest gap from the shell, and all that stands on it, to each side of the bay and each keep-out.
 
     Parameters
     ----------
     bay : Bay
-        Extents, keep-outs and their clearances.
-    overall : Cuboid
-        The shell over everything that stands out from it [mm].
+        Extents, outline, keep-outs and their clearances.
+    envelope : Envelope
+        The shell with its lips and what stands up from it.
     rules : HouseRules
         Clearance by kind of neighbour.
+    scans : mapping of str to Mesh, optional
+        Kept scans by fingerprint; a keep-out whose scan isn't among them has no gap.
 
     Returns
     -------
     list of Gap
-        Sides first. A gap below nought is an overlap: the least push that would part the two.
-        The shell is taken with square outside corners, so gaps past a bend err small.
+        Sides first, then the bay's outline, then keep-outs. A gap below nought is an overlap: the least
+        straight push along a vehicle axis that would part the two.
+
+    Raises
+    ------
+    GeometryError
+        When the bay's outline crosses itself.
     """
-    return [*_side_gaps(bay, overall, rules), *_keep_out_gaps(bay, overall, rules)]
+    found = _side_gaps(bay, envelope.bounds, rules)
+    if bay.profile is not None:
+        outline = [
+            _solid_gap(piece, envelope, "side", "outline", "outline", bay.profile.clearance, rules)
+            for _, piece in outline_pieces(bay)
+        ]
+        found += sorted(outline, key=lambda gap: gap.gap_mm - gap.needed_mm)[:1]
+    for keep_out in bay.keep_outs:
+        gap = _keep_out_gap(keep_out, bay, envelope, rules, scans or {})
+        if gap is not None:
+            found.append(gap)
+    return found
 
 
 def _side_gaps(bay: Bay, overall: Cuboid, rules: HouseRules) -> list[Gap]:
@@ -100,44 +133,126 @@ def _side_gaps(bay: Bay, overall: Cuboid, rules: HouseRules) -> list[Gap]:
         end = list(start)
         start[axis], end[axis] = face[axis], wall[axis]
         clearance: Clearance = getattr(bay.sides, side)
-        found.append(
-            Gap(
-                neighbour=side,
-                kind="side",
-                key=side,
-                axis=_axis(axis),
-                toward=1 if high else -1,
-                gap_mm=(wall[axis] - face[axis]) * (1 if high else -1),
-                needed_mm=needed_mm(clearance, rules),
-                rule=_rule(clearance),
-                clearance_kind=clearance.kind,
-                start=_point(start),
-                end=_point(end),
-            )
-        )
+        distance = (wall[axis] - face[axis]) * (1 if high else -1)
+        found.append(_gap(side, "side", side, distance, start, end, clearance, rules, axis=axis, high=high))
     return found
 
 
-def _keep_out_gaps(bay: Bay, overall: Cuboid, rules: HouseRules) -> list[Gap]:
-    found = []
-    for keep_out, box in zip(bay.keep_outs, keep_out_boxes(bay), strict=True):
-        distance, axis, toward, start, end = nearest(overall, box)
-        found.append(
-            Gap(
-                neighbour=keep_out.name,
-                kind="keep-out",
-                key=keep_out.id,
-                axis=_axis(axis),
-                toward=toward,
-                gap_mm=distance,
-                needed_mm=needed_mm(keep_out.clearance, rules),
-                rule=_rule(keep_out.clearance),
-                clearance_kind=keep_out.clearance.kind,
-                start=_point(start),
-                end=_point(end),
-            )
+def _keep_out_gap(keep_out: AnyKeepOut, bay: Bay, envelope: Envelope, rules: HouseRules, scans: Scans) -> Gap | None:
+    where = (keep_out.name, keep_out.id, keep_out.clearance)
+    if isinstance(keep_out, ScanKeepOut):
+        mesh = scan_mesh(keep_out, scans)
+        return None if mesh is None else _scan_gap(keep_out, mesh, envelope, rules)
+    if isinstance(keep_out, SlopeKeepOut):
+        normal, offset = slope_plane(keep_out, bay)
+        heights = envelope.mesh.points @ normal
+        furthest = envelope.mesh.points[np.abs(heights - heights.max()) < 1e-6].mean(axis=0)
+        distance = offset - float(heights.max())
+        end = furthest + normal * distance
+        return _gap(where[0], "keep-out", where[1], distance, list(furthest), list(end), where[2], rules)
+    solid = solid_of_keep_out(keep_out, bay)
+    assert solid is not None
+    gap = _solid_gap(solid, envelope, "keep-out", where[0], where[1], where[2], rules)
+    return _centred(gap, envelope.bounds, keep_out) if isinstance(keep_out, KeepOut) else gap
+
+
+def _solid_gap(
+    solid: Manifold,
+    envelope: Envelope,
+    kind: Literal["side", "keep-out"],
+    name: str,
+    key: str,
+    clearance: Clearance,
+    rules: HouseRules,
+) -> Gap:
+    mesh = mesh_of(solid)
+    push, way = (0.0, np.zeros(3))
+    if _boxes_meet(envelope.bounds, cuboid_round(mesh.points)):
+        push, way = least_push(envelope.solid, solid)
+    if push > 0:
+        shared = (envelope.solid ^ solid).bounding_box()
+        middle = np.array([(shared[i] + shared[i + 3]) / 2 for i in range(3)])
+        return _gap(name, kind, key, -push, list(middle), list(middle + way * push), clearance, rules, way=-way)
+    near = nearest_places(envelope.mesh, mesh)
+    return _gap(name, kind, key, near.distance, list(near.start), list(near.end), clearance, rules)
+
+
+def _scan_gap(keep_out: ScanKeepOut, mesh: Mesh, envelope: Envelope, rules: HouseRules) -> Gap:
+    """Gap to a scanned surface; where the tank is on the wrong side of it, minus the way back to it."""
+    up = np.array([0.0, 0.0, 1.0])
+    if crosses(envelope.mesh, mesh) or crosses(mesh, envelope.mesh):
+        over = _how_far_through(envelope.mesh, mesh)
+        middle = envelope.mesh.points.mean(axis=0)
+        return _gap(
+            keep_out.name, "keep-out", keep_out.id, -over, list(middle), list(middle), keep_out.clearance, rules
         )
-    return found
+    near = nearest_places(envelope.mesh, mesh)
+    probe = envelope.mesh.points[0]
+    met, _ = Crossings(mesh, up).below(probe + np.array([1.3e-3, 1.7e-3, 0.0]), float(probe[2]))
+    wrong_side = (len(met) % 2 == 1) != keep_out.is_cavity
+    distance = -near.distance - LEAST_OVERLAP_MM if wrong_side else near.distance
+    start, end = list(near.start), list(near.end)
+    return _gap(keep_out.name, "keep-out", keep_out.id, distance, start, end, keep_out.clearance, rules)
+
+
+def _how_far_through(tank: Mesh, scan: Mesh) -> float:
+    """How deep the scan's points reach into the box round the tank, at least [mm]."""
+    box = cuboid_round(tank.points)
+    low, high = np.array(box.low), np.array(box.high)
+    inside = np.all((scan.points > low) & (scan.points < high), axis=1)
+    if not inside.any():
+        return LEAST_OVERLAP_MM
+    points = scan.points[inside]
+    return float(max(LEAST_OVERLAP_MM, np.minimum(points - low, high - points).min(axis=1).max()))
+
+
+def _boxes_meet(a: Cuboid, b: Cuboid) -> bool:
+    return all(a.low[i] < b.high[i] and b.low[i] < a.high[i] for i in range(3))
+
+
+def _centred(gap: Gap, bounds: Cuboid, keep_out: KeepOut) -> Gap:
+    """Between two flat faces the gap is the same everywhere: show it in the middle of what they share."""
+    low = (keep_out.x_mm, keep_out.y_mm, keep_out.z_mm)
+    sizes = (keep_out.length_mm, keep_out.width_mm, keep_out.height_mm)
+    other = Cuboid(low, (low[0] + sizes[0], low[1] + sizes[1], low[2] + sizes[2]))
+    distance, axis, toward, start, end = nearest(bounds, other)
+    if gap.gap_mm < 0 or abs(distance - gap.gap_mm) > TOUCH_MM:
+        return gap
+    return replace(gap, axis=_axis(axis), toward=toward, start=_point(start), end=_point(end))
+
+
+def _gap(
+    name: str,
+    kind: Literal["side", "keep-out"],
+    key: str,
+    distance: float,
+    start: list[float],
+    end: list[float],
+    clearance: Clearance,
+    rules: HouseRules,
+    *,
+    axis: int | None = None,
+    high: bool | None = None,
+    way: "Array | None" = None,
+) -> Gap:
+    towards = np.array(end) - np.array(start) if way is None else way
+    if axis is None:
+        axis = int(np.argmax(np.abs(towards)))
+    if high is None:
+        high = bool(towards[axis] >= 0)
+    return Gap(
+        neighbour=name,
+        kind=kind,
+        key=key,
+        axis=_axis(axis),
+        toward=1 if high else -1,
+        gap_mm=distance,
+        needed_mm=needed_mm(clearance, rules),
+        rule=_rule(clearance),
+        clearance_kind=clearance.kind,
+        start=_point(start),
+        end=_point(end),
+    )
 
 
 def nearest(a: Cuboid, b: Cuboid) -> tuple[float, int, Literal[-1, 1], list[float], list[float]]:
@@ -185,7 +300,7 @@ def largest_spaces(bay: Bay, rules: HouseRules) -> list[Cuboid]:
     cornerwise can never be larger than the best of those that stay beside it.
     """
     spaces = [free_box(bay, rules)]
-    for keep_out, box in zip(bay.keep_outs, keep_out_boxes(bay), strict=True):
+    for keep_out, box in boxes_of(bay) or []:
         gap = needed_mm(keep_out.clearance, rules)
         grown = box.grown((gap, gap, gap), (gap, gap, gap))
         split = [piece for space in spaces for piece in _split(space, grown)]

@@ -4,8 +4,11 @@ from dataclasses import dataclass
 
 from keel.design.brief import Brief
 from keel.reference.fuels import FUELS
+from keel.reference.metals import METALS
+from keel.reference.units import MM3_PER_M3
+from keel.solid.build import Solids
 from keel.studies.capacity import Capacity
-from keel.studies.sheet.wrapper import Sheet
+from keel.studies.sheet.made import Sheet
 
 
 @dataclass(frozen=True, slots=True)
@@ -14,25 +17,33 @@ class Figures:
 
     brimful_l: float
     rated_l: float
+    usable_l: float | None
+    stranded_l: float | None
     empty_kg: float | None
     full_kg: float | None
     weld_m: float
 
 
-def figures(brief: Brief, held: Capacity, made: Sheet) -> Figures:
+def figures(brief: Brief, held: Capacity, made: Sheet, solids: Solids) -> Figures:
     """Gather the tally from the capacity and sheet studies.
 
     Returns
     -------
     Figures
-        Empty mass is the sheet metal of the parts; full mass adds the rated capacity of fuel.
-        Both are empty where the parts can't be made.
+        Empty mass is the sheet metal of the flat parts and of the features; full mass adds the rated
+        capacity of fuel. Both are empty where the parts can't be made. Weld is the shell's seams and
+        what the features add.
     """
     fuel_kg = held.rated_l * FUELS[brief.fuel].density_kg_per_l
+    density = METALS[solids.shell.metal].density_kg_per_m3 / MM3_PER_M3
+    features_kg = sum(cost.metal_mm3 for cost in solids.costs) * density
+    empty_kg = None if made.mass_kg is None else made.mass_kg + features_kg
     return Figures(
         brimful_l=held.brimful_l,
         rated_l=held.rated_l,
-        empty_kg=made.mass_kg,
-        full_kg=made.mass_kg + fuel_kg if made.mass_kg is not None else None,
-        weld_m=made.weld_mm / 1000,
+        usable_l=held.usable_l,
+        stranded_l=held.stranded_l,
+        empty_kg=empty_kg,
+        full_kg=None if empty_kg is None else empty_kg + fuel_kg,
+        weld_m=(made.weld_mm + sum(cost.weld_mm for cost in solids.costs)) / 1000,
     )

@@ -1,17 +1,18 @@
 """Flat panels under fuel: stress, deflection, and the thickness they need."""
 
 from bisect import bisect_right
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from math import inf, sqrt
 from typing import Literal
 
 from keel.design.brief import Brief
-from keel.design.shell import BoxShell
+from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FUELS
 from keel.reference.metals import METALS
 from keel.reference.units import STANDARD_GRAVITY
-from keel.solid.box import BoxSolid
+from keel.solid.build import Solids
 
 Edges = Literal["clamped", "simply supported"]
 
@@ -30,6 +31,9 @@ DEFLECTION: dict[Edges, tuple[float, ...]] = {
 STRESS_LONG: dict[Edges, float] = {"clamped": 0.5000, "simply supported": 0.7500}
 DEFLECTION_LONG: dict[Edges, float] = {"clamped": 0.0284, "simply supported": 0.1421}
 
+POISSON = 0.3
+PROOF_CAP_KPA = 20.0
+
 
 @dataclass(frozen=True, slots=True)
 class Panel:
@@ -38,12 +42,16 @@ class Panel:
     name: str
     long_mm: float
     short_mm: float
+    thickness_mm: float
     pressure_kpa: float
     stress_mpa: float
     deflection_mm: float
+    large_deflection_mm: float
     allowed_mpa: float
     least_thickness_mm: float
+    proof_kpa: float
     errs_safe: bool
+    swaged: bool
 
 
 def coefficient(ratio: float, ratios: tuple[float, ...], values: tuple[float, ...], at_infinity: float) -> float:
@@ -104,35 +112,153 @@ def fuel_head_kpa(density_kg_per_l: float, depth_mm: float, extra_g: float) -> f
     return density_kg_per_l * STANDARD_GRAVITY * (1 + extra_g) * depth_mm / 1000
 
 
-def panels(brief: Brief, shell: BoxShell, solid: BoxSolid, rules: HouseRules) -> list[Panel]:
-    """Floor, side and end of a full box under the house rule's bump.
+def round_plate_stress_mpa(
+    pressure_kpa: float, radius_mm: float, thickness_mm: float, edges: Edges = "clamped"
+) -> float:
+    """Greatest bending stress of a round flat plate under even pressure [MPa].
+
+    σ = k q R²/t² with k = 3/4 clamped, 3 (3 + ν)/8 = 1.2375 simply supported (ν = 0.3); small deflections.
+    """
+    factor = 0.75 if edges == "clamped" else 3 * (3 + POISSON) / 8
+    return factor * pressure_kpa * 1e-3 * (radius_mm / thickness_mm) ** 2
+
+
+def round_plate_deflection_mm(
+    pressure_kpa: float,
+    radius_mm: float,
+    thickness_mm: float,
+    youngs_modulus_gpa: float,
+    edges: Edges = "clamped",
+) -> float:
+    """Deflection in the middle of a round flat plate [mm]: 3 (1 − ν²) q R⁴/(16 E t³), or (5 + ν)/(1 + ν) times that."""
+    more = 1.0 if edges == "clamped" else (5 + POISSON) / (1 + POISSON)
+    stiffness = 16 * youngs_modulus_gpa * 1e3 * thickness_mm**3
+    return more * 3 * (1 - POISSON**2) * pressure_kpa * 1e-3 * radius_mm**4 / stiffness
+
+
+def large_deflection_mm(deflection_mm: float, thickness_mm: float) -> float:
+    """Deflection with the plate's stretching counted [mm].
+
+    Solves w + c w³/t² = w₀ for the small-deflection figure w₀, with c = 0.58 as for a clamped
+    plate held in at its edges (energy method); a guide beside the other figure.
+    """
+    ratio, share = deflection_mm / thickness_mm, min(1.0, deflection_mm / thickness_mm)
+    for _ in range(60):
+        share -= (share + 0.58 * share**3 - ratio) / (1 + 1.74 * share**2)
+    return share * thickness_mm
+
+
+def panels(brief: Brief, solids: Solids, rules: HouseRules) -> list[Panel]:
+    """The flat faces of a full shell under the house rule's bump.
 
     Returns
     -------
     list of Panel
         Each taken with the full depth of fuel over its whole face, which errs safe for the
-        uprights. All edges count as clamped: they go on round a bend (wrapper) or are flanged
-        and welded (end pans). Sizes go over the plates.
+        uprights. All edges count as clamped: they go on round a bend or are flanged or welded on
+        both sides. Sizes go over the plates. The end of a profile is taken as the rectangle round
+        it, which errs safe; a swage across a panel halves its long side.
     """
-    length, width, height = solid.body.size
-    head = fuel_head_kpa(FUELS[brief.fuel].density_kg_per_l, solid.inner.size[2], rules.bump_g)
-    faces = {"floor": (length, width), "rear and front": (width, height), "right and left": (length, height)}
-    return [_panel(name, sides, head, shell, rules) for name, sides in faces.items()]
+    head = fuel_head_kpa(FUELS[brief.fuel].density_kg_per_l, solids.inner_body.size[2], rules.bump_g)
+    shell = solids.shell
+    if isinstance(shell, CylinderShell):
+        return _round_panels(shell, head, rules)
+    return [_panel(name, sides, head, shell, wall, rules) for name, sides, wall in _faces(solids)]
 
 
-def _panel(name: str, sides: tuple[float, float], head_kpa: float, shell: BoxShell, rules: HouseRules) -> Panel:
+def _faces(solids: Solids) -> Iterator[tuple[str, tuple[float, float], float]]:
+    """Name, sides and thickness of each flat face."""
+    shell, section = solids.shell, solids.section
+    length, width, height = solids.body.size
+    if isinstance(shell, BoxShell):
+        end = shell.end_wall_mm
+        along_x = shell.wrap_axis == "x"
+        yield "floor", (length, width), shell.thickness_mm
+        yield "rear and front", (width, height), end if along_x else shell.thickness_mm
+        yield "right and left", (length, height), shell.thickness_mm if along_x else end
+        return
+    run = section.span[1] - section.span[0]
+    for place, e in enumerate(section.edges):
+        if e.centre is None:
+            yield f"face after corner {place + 1}", (run, e.chord), shell.thickness_mm
+    yield "ends", (width if section.axis == 0 else length, height), shell.end_wall_mm
+
+
+def _round_panels(shell: CylinderShell, head: float, rules: HouseRules) -> list[Panel]:
+    metal, radius = METALS[shell.metal], shell.diameter_mm / 2
+    allowed = rules.stress_share * metal.welded_yield_mpa
+    hoop = head * 1e-3 * radius / shell.thickness_mm
+    wall = Panel(
+        name="wall",
+        long_mm=shell.run_mm,
+        short_mm=shell.diameter_mm,
+        thickness_mm=shell.thickness_mm,
+        pressure_kpa=head,
+        stress_mpa=hoop,
+        deflection_mm=0.0,
+        large_deflection_mm=0.0,
+        allowed_mpa=allowed,
+        least_thickness_mm=hoop * shell.thickness_mm / allowed,
+        proof_kpa=allowed * shell.thickness_mm / radius * 1e3,
+        errs_safe=False,
+        swaged=False,
+    )
+    thick = shell.end_wall_mm
+    if shell.dish_mm:
+        ball = (radius**2 + shell.dish_mm**2) / (2 * shell.dish_mm)
+        stress, bow = head * 1e-3 * ball / (2 * thick), 0.0
+        least, proof = stress * thick / allowed, allowed * 2 * thick / ball * 1e3
+    else:
+        stress = round_plate_stress_mpa(head, radius, thick)
+        bow = round_plate_deflection_mm(head, radius, thick, metal.youngs_modulus_gpa)
+        least, proof = thick * sqrt(stress / allowed), head * allowed / stress if stress else inf
+    ends = replace(
+        wall,
+        name="ends",
+        long_mm=shell.diameter_mm,
+        thickness_mm=thick,
+        stress_mpa=stress,
+        deflection_mm=bow,
+        large_deflection_mm=large_deflection_mm(bow, thick),
+        least_thickness_mm=least,
+        proof_kpa=proof,
+        errs_safe=bow > thick / 2,
+    )
+    return [wall, ends]
+
+
+def _panel(
+    name: str,
+    sides: tuple[float, float],
+    head_kpa: float,
+    shell: BoxShell | ProfileShell,
+    thickness: float,
+    rules: HouseRules,
+) -> Panel:
     metal, long, short = METALS[shell.metal], max(sides), min(sides)
+    swaged = name in shell.swages
+    if swaged:
+        long, short = max(long / 2, short), min(long / 2, short)
     allowed = rules.stress_share * metal.welded_yield_mpa
     at_one_mm = panel_stress_mpa(head_kpa, long, short, 1.0)
-    bow = panel_deflection_mm(head_kpa, long, short, shell.thickness_mm, metal.youngs_modulus_gpa)
+    bow = panel_deflection_mm(head_kpa, long, short, thickness, metal.youngs_modulus_gpa)
     return Panel(
         name=name,
         long_mm=long,
         short_mm=short,
+        thickness_mm=thickness,
         pressure_kpa=head_kpa,
-        stress_mpa=at_one_mm / shell.thickness_mm**2,
+        stress_mpa=at_one_mm / thickness**2,
         deflection_mm=bow,
+        large_deflection_mm=large_deflection_mm(bow, thickness),
         allowed_mpa=allowed,
         least_thickness_mm=sqrt(at_one_mm / allowed) if allowed > 0 else inf,
-        errs_safe=bow > shell.thickness_mm / 2,
+        proof_kpa=allowed * thickness**2 / panel_stress_mpa(1.0, long, short, 1.0),
+        errs_safe=bow > thickness / 2,
+        swaged=swaged,
     )
+
+
+def safe_proof_kpa(found: list[Panel]) -> float:
+    """Safe proof pressure [kPa]: the least over the panels, never above 20 kPa without the user's say-so."""
+    return min(PROOF_CAP_KPA, *(panel.proof_kpa for panel in found))

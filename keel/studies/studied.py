@@ -1,17 +1,26 @@
 """All studies of one design together: what findings and remedies are judged on."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 from keel.design.document import Design
 from keel.design.shell import BoxShell
 from keel.design.workshop import Workshop
+from keel.reference.metals import METALS
+from keel.reference.units import MM3_PER_M3
 from keel.solid.box import BoxSolid, solid_of
+from keel.solid.build import AnyShell, Solids, build
+from keel.solid.envelope import Envelope, envelope_of
+from keel.solid.neighbours import Scans
+from keel.studies.attitude import Attitude
 from keel.studies.capacity import Capacity, capacity
 from keel.studies.clearance import Gap, gaps
+from keel.studies.draining import Drained, drained, inside, place_of
 from keel.studies.figures import Figures, figures
 from keel.studies.fit import Placement, fit_to_bay
-from keel.studies.sheet.wrapper import Sheet, sheet
+from keel.studies.opening import GoesIn, goes_in
+from keel.studies.sheet.made import Sheet
+from keel.studies.sheet.unfold import sheet
 from keel.studies.strength import Panel, panels
 
 
@@ -21,35 +30,77 @@ class Studied:
 
     design: Design
     workshop: Workshop
-    shell: BoxShell
-    solid: BoxSolid
+    shell: AnyShell
+    solids: Solids
+    box: BoxSolid | None
+    level: list[Drained]
     capacity: Capacity
     sheet: Sheet
     figures: Figures
     panels: list[Panel]
-    gaps: list[Gap]
+    scans: Scans = field(default_factory=dict)
+
+    @property
+    def density_kg_per_mm3(self) -> float:
+        """Density of the shell's metal [kg/mm³]."""
+        return METALS[self.shell.metal].density_kg_per_m3 / MM3_PER_M3
+
+    @cached_property
+    def envelope(self) -> Envelope:
+        """The shell with its lips and what stands on it."""
+        return envelope_of(self.solids, self.box.lip if self.box else 0.0, self.design.ports)
+
+    @cached_property
+    def gaps(self) -> list[Gap]:
+        """Nearest gap to every neighbour; none without a bay."""
+        if self.design.bay is None:
+            return []
+        return gaps(self.design.bay, self.envelope, self.workshop.rules, self.scans)
+
+    @cached_property
+    def goes_in(self) -> GoesIn | None:
+        """Whether it passes the bay's opening."""
+        return goes_in(self.design.bay, self.envelope) if self.design.bay else None
+
+    @cached_property
+    def outside_ports(self) -> set[str]:
+        """Ids of ports that open into no cell."""
+        places = {port.id: place_of(self.solids, port) for port in self.design.ports}
+        return {name for name, place in places.items() if not any(inside(cell, place) for cell in self.solids.cells)}
 
     @cached_property
     def fit(self) -> Placement | None:
-        """The largest box of this kind that clears the bay; found when first asked for."""
-        return fit_to_bay(self.design, self.workshop)
+        """The largest shell of this kind that clears the bay; found when first asked for."""
+        return fit_to_bay(self.design, self.workshop, self.envelope, self.scans)
 
 
-def study(design: Design, workshop: Workshop) -> Studied | None:
-    """Run the studies of a design; None while it has no shell."""
+def study(design: Design, workshop: Workshop, scans: Scans | None = None) -> Studied | None:
+    """Run the studies of a design; None while it has no shell.
+
+    Raises
+    ------
+    GeometryError
+        When the shell's shapes don't work.
+    """
     shell, made = design.shell, sheet(design, workshop)
     if shell is None or made is None:
         return None
-    solid = solid_of(shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules)
-    held = capacity(design.brief, shell, solid, workshop.rules)
+    box = None
+    if isinstance(shell, BoxShell):
+        box = solid_of(shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules)
+    solids = build(shell, design.sheet.seam)
+    level = drained(solids, design.ports, Attitude())
+    held = capacity(design.brief, solids, box, workshop.rules, level)
     return Studied(
         design=design,
         workshop=workshop,
         shell=shell,
-        solid=solid,
+        solids=solids,
+        box=box,
+        level=level,
         capacity=held,
         sheet=made,
-        figures=figures(design.brief, held, made),
-        panels=panels(design.brief, shell, solid, workshop.rules),
-        gaps=gaps(design.bay, solid.overall, workshop.rules) if design.bay else [],
+        figures=figures(design.brief, held, made, solids),
+        panels=panels(design.brief, solids, workshop.rules),
+        scans=scans or {},
     )

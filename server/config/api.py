@@ -6,6 +6,7 @@ from server.http.errors import install_handlers
 from server.jobs.api.customers import router as customers
 from server.jobs.api.designs import router as designs
 from server.jobs.api.evaluation import router as evaluation
+from server.jobs.api.imports import router as imports
 from server.jobs.api.jobs import router as jobs
 from server.papers.api import router as papers
 from server.workshop.api.people import router as people
@@ -14,5 +15,5 @@ from server.workshop.api.settings import router as workshop
 
 api = NinjaAPI(title="Core Keel", version="1", docs_url=None, urls_namespace="api")
 install_handlers(api)
-for router in (session, people, workshop, customers, jobs, designs, evaluation, papers):
+for router in (session, people, workshop, customers, jobs, designs, evaluation, imports, papers):
     api.add_router("", router)

@@ -81,6 +81,8 @@ CSRF_FAILURE_VIEW = "server.http.errors.csrf_failure"
 
 KEEL_BODY_LIMIT = 1_500_000
 """Largest request body [bytes]; a design is at most 1 000 000."""
+KEEL_UPLOAD_LIMITS = {"/api/scans": 60_000_000, "/api/outline": 5_000_000}
+"""Addresses that take larger bodies [bytes]: files sent as they are."""
 DATA_UPLOAD_MAX_MEMORY_SIZE = KEEL_BODY_LIMIT
 
 USE_TZ = True

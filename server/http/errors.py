@@ -12,6 +12,11 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from keel.design.faults import Fault, fault_of
 from keel.formats.document import UnreadableDesignError
+from keel.formats.outline import UnreadableOutlineError
+from keel.formats.stl import UnreadableMeshError
+from keel.solid.faults import GeometryError
+
+Unworkable = UnreadableDesignError | GeometryError | UnreadableOutlineError | UnreadableMeshError
 
 log = logging.getLogger(__name__)
 
@@ -60,8 +65,11 @@ def install_handlers(api: NinjaAPI) -> None:
         return _invalid([_fault(request, details) for details in error.errors])
 
     @api.exception_handler(UnreadableDesignError)
-    def unreadable(_request: HttpRequest, error: UnreadableDesignError) -> HttpResponse:
-        return _invalid(error.faults)
+    @api.exception_handler(GeometryError)
+    @api.exception_handler(UnreadableOutlineError)
+    @api.exception_handler(UnreadableMeshError)
+    def unworkable(_request: HttpRequest, error: Unworkable) -> HttpResponse:
+        return _invalid(error.faults if isinstance(error, UnreadableDesignError) else [error.fault])
 
     @api.exception_handler(AuthenticationError)
     def stranger(_request: HttpRequest, _error: AuthenticationError) -> HttpResponse:

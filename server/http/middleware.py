@@ -15,9 +15,10 @@ class BodyLimitMiddleware:
     def __call__(self, request: HttpRequest) -> HttpResponse:
         """Look at the announced length only."""
         length = request.headers.get("Content-Length", "")
-        if not length.isdigit() or int(length) <= settings.KEEL_BODY_LIMIT:
+        most = settings.KEEL_UPLOAD_LIMITS.get(request.path, settings.KEEL_BODY_LIMIT)
+        if not length.isdigit() or int(length) <= most:
             return self.get_response(request)
-        limit = f"{settings.KEEL_BODY_LIMIT} bytes or less"
+        limit = f"{most} bytes or less"
         message = f"This is {length} bytes; {limit} are taken."
         fault = {"field": "document", "value": int(length), "limit": limit, "message": message}
         return JsonResponse({"code": "too_large", "message": message, "errors": [fault]}, status=413)

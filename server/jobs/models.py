@@ -138,6 +138,24 @@ class Revision(models.Model):
         return design_from(self.document)
 
 
+class Scan(models.Model):
+    """A scanned mesh, kept once a workshop; designs name it by its fingerprint."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="scans")
+    fingerprint = models.CharField(max_length=64)
+    name = models.CharField(max_length=80)
+    mesh = models.BinaryField()
+    author = models.ForeignKey(Person, on_delete=models.PROTECT)
+    kept = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-kept"]
+        constraints = [models.UniqueConstraint(fields=["workshop", "fingerprint"], name="one_scan_of_a_fingerprint")]
+
+    def __str__(self) -> str:
+        return self.name
+
+
 def conflict(current: Revision) -> ApiError:
     """The 409 for a save based on an old revision; carries the present one so that both sides can be shown."""
     who = current.author.name if current.author else "somebody"

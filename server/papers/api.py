@@ -2,19 +2,25 @@
 
 from dataclasses import dataclass
 
+import numpy as np
 from django.http import HttpResponse
 from django.utils.text import slugify
-from ninja import Router
+from ninja import Query, Router, Schema
+from pydantic import Field
 
 from keel.design.document import Design
-from keel.design.workshop import Workshop
-from keel.evaluate import Evaluation, evaluate
+from keel.evaluate import Evaluation, Showing, evaluate
 from keel.formats.cutlist import cut_list_csv, strapping_csv
 from keel.formats.document import design_json
 from keel.formats.dxf import part_dxf
 from keel.formats.svg import part_svg
+from keel.solid.build import build
+from keel.solid.polyhedron import Waterline
+from keel.studies.level import StrappingRow, strapping_table
 from server.http.errors import ApiError, ErrorOut, not_yours
 from server.jobs.api.designs import own_design
+from server.jobs.scans import scans_of
+from server.papers.dip_stick import dip_stick_pdf
 from server.papers.job_sheet import Heading, job_sheet_pdf
 from server.workshop.guard import Request, anyone
 
@@ -29,6 +35,12 @@ TYPES = {
 }
 
 
+class Pitch(Schema):
+    """Rows of tables."""
+
+    pitch_mm: float | None = Field(default=None, ge=1, le=1000, description="Step from row to row [mm]")
+
+
 @dataclass(frozen=True)
 class Wanted:
     """What a file is made from."""
@@ -36,16 +48,16 @@ class Wanted:
     title: str
     heading: Heading
     design: Design
-    workshop: Workshop
     answer: Evaluation
+    pitch_mm: float | None
 
 
 @router.get("designs/{design_id}/files/{name}", response={200: bytes, 404: ErrorOut, 422: ErrorOut})
-def take_away(request: Request, design_id: int, name: str) -> HttpResponse:
+def take_away(request: Request, design_id: int, name: str, query: Query[Pitch]) -> HttpResponse:
     """A file of the design's present revision.
 
-    `design.json`, `cut-list.csv`, `strapping.csv`, `job-sheet.pdf`, and for each flat part
-    `<part>.dxf` and `<part>.svg`.
+    `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
+    and for each flat part `<part>.dxf` and `<part>.svg`.
     """
     tank = own_design(request, design_id)
     current = tank.current()
@@ -60,7 +72,9 @@ def take_away(request: Request, design_id: int, name: str) -> HttpResponse:
         author=current.author.name if current.author else "",
         units=request.user.units,
     )
-    wanted = Wanted(f"{tank.job.number} {tank.name}", heading, design, rules, evaluate(design, rules))
+    scans = scans_of(request.user.workshop, design)
+    answer = evaluate(design, rules, Showing(remedies=False), scans)
+    wanted = Wanted(f"{tank.job.number} {tank.name}", heading, design, answer, query.pitch_mm)
     content = _content(wanted, name)
     file_name = f"{slugify(wanted.title)}-r{current.number}-{name}"
     return HttpResponse(
@@ -76,12 +90,13 @@ def _content(wanted: Wanted, name: str) -> bytes:
     made, shell = wanted.answer.sheet, wanted.design.shell
     if made is None or shell is None:
         raise ApiError(422, "no_shell", "There is no shell yet: give the tank its sizes first.")
-    if name == "strapping.csv":
-        return strapping_csv(wanted.answer.strapping)
+    if name in ("strapping.csv", "dip-stick.pdf"):
+        tables = _tables(wanted)
+        return strapping_csv(tables) if name == "strapping.csv" else dip_stick_pdf(wanted.heading, tables)
     if made.impossible:
         raise ApiError(422, "no_parts", made.impossible.plain())
     if name == "cut-list.csv":
-        return cut_list_csv(made, metal=shell.metal, thickness_mm=shell.thickness_mm)
+        return cut_list_csv(made, metal=shell.metal)
     if name == "job-sheet.pdf":
         return job_sheet_pdf(wanted.heading, wanted.design, wanted.answer)
     stem, _, kind = name.rpartition(".")
@@ -89,4 +104,12 @@ def _content(wanted: Wanted, name: str) -> bytes:
     write = {"dxf": part_dxf, "svg": part_svg}.get(kind)
     if part is None or write is None:
         raise not_yours()
-    return write(part, title=wanted.title, thickness_mm=shell.thickness_mm, metal=shell.metal)
+    return write(part, title=wanted.title, thickness_mm=part.thickness_mm, metal=shell.metal)
+
+
+def _tables(wanted: Wanted) -> dict[str, list[StrappingRow]]:
+    """The level strapping table of every cell at the wanted pitch."""
+    assert wanted.design.shell is not None
+    solids = build(wanted.design.shell, wanted.design.sheet.seam)
+    up = np.array([0.0, 0.0, 1.0])
+    return {cell.name: strapping_table(Waterline(cell.mesh, up), wanted.pitch_mm) for cell in solids.cells}

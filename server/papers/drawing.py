@@ -10,6 +10,7 @@ from reportlab.pdfgen.canvas import Canvas
 from keel.evaluate import Block, Evaluation
 from keel.formats.quantities import ReaderUnits, cut_text, length_text
 from keel.studies.sheet.parts import FlatPart
+from keel.studies.views import Ring
 
 METAL, FUEL, BEND, TEXT = HexColor("#35505c"), HexColor("#f3c68f"), HexColor("#4b3fa0"), HexColor("#1d262b")
 GAP = 12 * mm
@@ -46,6 +47,19 @@ class Pen:
             fill=fill,
         )
 
+    def at(self, place: Sequence[float], origin: Sequence[float]) -> tuple[float, float]:
+        """A place of the view [mm] on the page [points]."""
+        return self.x + (place[0] - origin[0]) * self.scale, self.y + (place[1] - origin[1]) * self.scale
+
+    def rings(self, rings: Sequence[Ring], origin: Sequence[float], stroke: int = 1, fill: int = 0) -> None:
+        """Closed outlines; one inside another is a hole."""
+        path = self.canvas.beginPath()
+        for ring in rings:
+            for step, place in enumerate(ring):
+                (path.moveTo if step == 0 else path.lineTo)(*self.at(place, origin))
+            path.close()
+        self.canvas.drawPath(path, stroke=stroke, fill=fill, fillMode=0)
+
 
 def _corner(block: Block, which: str) -> tuple[float, float, float]:
     point = block.low if which == "low" else block.high
@@ -63,8 +77,8 @@ def draw_views(canvas: Canvas, frame: Frame, answer: Evaluation, units: ReaderUn
     left, base = frame.x + GAP, frame.y + GAP
     views = (
         ("Plan, from above", (0, 1), left, base + size[2] * scale + GAP, (1,)),
-        ("Elevation, from the right", (0, 2), left, base, (0, 2)),
-        ("End, from the front", (1, 2), left + size[0] * scale + 2 * GAP, base, ()),
+        ("Elevation, cut in the middle", (0, 2), left, base, (0, 2)),
+        ("End, cut in the middle", (1, 2), left + size[0] * scale + 2 * GAP, base, ()),
     )
     for title, axes, x, y, measured in views:
         _view(canvas, answer, Pen(canvas, x, y, scale), (axes[0], axes[1]))
@@ -75,24 +89,35 @@ def draw_views(canvas: Canvas, frame: Frame, answer: Evaluation, units: ReaderUn
 
 
 def _view(canvas: Canvas, answer: Evaluation, pen: Pen, axes: tuple[int, int]) -> None:
+    """The plan from outside; elevation and end cut through the middle, with the fuel in them."""
     shape = answer.geometry
     if shape is None:
         return
-    origin = _corner(shape.overall, "low")
-
-    def flat(point: Sequence[float]) -> tuple[float, float]:
-        return point[axes[0]] - origin[axes[0]], point[axes[1]] - origin[axes[1]]
-
-    inner_low, inner_high = _corner(shape.inner, "low"), _corner(shape.inner, "high")
-    top = (inner_high[0], inner_high[1], inner_low[2] + (answer.fill.level_mm if answer.fill else 0.0))
-    canvas.setFillColor(FUEL)
-    pen.box(flat(inner_low), flat(top), fill=1)
+    start = _corner(shape.overall, "low")
+    origin = (start[axes[0]], start[axes[1]])
+    name = {(0, 1): "plan", (0, 2): "elevation", (1, 2): "end"}[axes]
+    view = next(view for view in shape.views if view.name == name)
+    section = next(
+        (cut for cut in shape.cuts if name != "plan" and cut.axis == ("y" if name == "elevation" else "x")), None
+    )
     canvas.setStrokeColor(METAL)
     canvas.setLineWidth(0.4)
-    for block in (shape.overall, shape.inner):
-        pen.box(flat(_corner(block, "low")), flat(_corner(block, "high")))
+    low, high = _corner(shape.overall, "low"), _corner(shape.overall, "high")
+    pen.box((0.0, 0.0), (high[axes[0]] - low[axes[0]], high[axes[1]] - low[axes[1]]))
+    if section is not None:
+        canvas.setFillColor(FUEL)
+        pen.rings(section.fuel, origin, stroke=0, fill=1)
+    for line in view.lines:
+        if section is None or not line.hidden:
+            canvas.setDash(*((2, 2) if line.hidden else (1, 0)))
+            canvas.line(*pen.at(line.start, origin), *pen.at(line.end, origin))
+    canvas.setDash()
     canvas.setLineWidth(1)
-    pen.box(flat(_corner(shape.body, "low")), flat(_corner(shape.body, "high")))
+    pen.rings(view.silhouette, origin)
+    if section is not None:
+        canvas.setLineWidth(0.7)
+        pen.rings(section.outer, origin)
+        pen.rings(section.inner, origin)
 
 
 def _sizes(

@@ -10,8 +10,11 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from keel.design.document import Design
+from keel.design.shell import CylinderShell
 from keel.evaluate import Evaluation
 from keel.formats.quantities import ReaderUnits, length_text, quantity_text, volume_text
+from keel.solid.build import AnyShell
+from keel.studies.sheet.made import Sheet
 from server.papers.drawing import Frame, draw_part, draw_views
 
 INK, QUIET, FUEL, ACCENT = HexColor("#1d262b"), HexColor("#66757c"), HexColor("#c96f12"), HexColor("#4b3fa0")
@@ -92,13 +95,9 @@ def _figures(canvas: Canvas, heading: Heading, design: Design, answer: Evaluatio
         ("Empty mass", f"{figures.empty_kg:.1f} kg" if figures.empty_kg is not None else "-"),
         ("Full mass", f"{figures.full_kg:.1f} kg" if figures.full_kg is not None else "-"),
         ("Metal", f"{shell.metal}, {length_text(shell.thickness_mm, 'mm_l')} mm"),
-        (
-            "Bend, inside radius",
-            f"{shell.bend_radius_mm:g} mm, K {made.k:g}, deduction {made.bend_deduction_mm:.2f} mm",
-        ),
+        ("Made as", made.scheme),
         ("Weld", f"{figures.weld_m:.2f} m, {made.weld_at_floor_mm / 1000:.2f} m of it at the floor"),
-        ("Pan flange / gap", f"{made.flange_mm:g} / {made.pan_gap_mm:g} mm"),
-        ("Pan notch", f"{made.notch.side_mm:.2f} mm square"),
+        *_bend_rows(shell, made),
     ]
     for label, value in rows:
         canvas.setFillColor(QUIET)
@@ -107,6 +106,21 @@ def _figures(canvas: Canvas, heading: Heading, design: Design, answer: Evaluatio
         _text(canvas, x + 34 * mm, y, value, bold=True)
         y -= 4.6 * mm
     _findings(canvas, heading, answer, x, y - 2 * mm)
+
+
+def _bend_rows(shell: AnyShell, made: Sheet) -> list[tuple[str, str]]:
+    """What the bender has to know, by what kind of shell it is."""
+    rows = []
+    if made.bends and not isinstance(shell, CylinderShell):
+        radius = f"{shell.bend_radius_mm:g} mm, K {made.k:g}, deduction at 90 deg {made.bend_deduction_mm:.2f} mm"
+        rows.append(("Bend, inside radius", radius))
+    if made.flange_mm is not None and made.notch is not None:
+        rows.append(
+            ("Pan flange / gap / notch", f"{made.flange_mm:g} / {made.pan_gap_mm:g} / {made.notch.side_mm:.2f} mm")
+        )
+    if made.roll_radius_mm is not None:
+        rows.append(("Roll, outside radius", f"{made.roll_radius_mm:g} mm"))
+    return rows
 
 
 def _findings(canvas: Canvas, heading: Heading, answer: Evaluation, x: float, y: float) -> None:

@@ -38,6 +38,7 @@ class FlatPart:
     name: str
     title: str
     quantity: int
+    thickness_mm: float
     length_mm: float
     width_mm: float
     outline: list[Spot]

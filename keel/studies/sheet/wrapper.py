@@ -6,11 +6,10 @@ from keel.design.document import Design
 from keel.design.sheet import SeamPlace
 from keel.design.shell import BoxShell
 from keel.design.workshop import Workshop
-from keel.reference.metals import METALS
-from keel.reference.units import MM3_PER_M3
 from keel.solid.box import BoxSolid, solid_of
 from keel.studies.result import Words, words
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
+from keel.studies.sheet.made import Notch, Seam, Sheet, flat_part
 from keel.studies.sheet.parts import (
     Bend,
     Direction,
@@ -18,49 +17,8 @@ from keel.studies.sheet.parts import (
     Mark,
     Spot,
     notched_rectangle,
-    polygon_area,
     rectangle,
 )
-
-
-@dataclass(frozen=True, slots=True)
-class Seam:
-    """One weld, counted once."""
-
-    name: str
-    length_mm: float
-    at_floor: bool
-
-
-@dataclass(frozen=True, slots=True)
-class Notch:
-    """The pans' corner notch and the three things that ask for it."""
-
-    side_mm: float
-    by_rule_mm: float
-    flanges_clear_mm: float
-    wrapper_radius_mm: float
-
-
-@dataclass(frozen=True, slots=True)
-class Sheet:
-    """The flat parts of a shell and what joining them takes."""
-
-    parts: list[FlatPart]
-    impossible: Words | None
-    k: float
-    bend_deduction_mm: float
-    flange_mm: float
-    pan_gap_mm: float
-    notch: Notch
-    section_inside_mm: tuple[float, float]
-    overall_mm: float
-    seams: list[Seam]
-    weld_mm: float
-    weld_at_floor_mm: float
-    corner_fill_mm: float
-    bends: int
-    mass_kg: float | None
 
 
 @dataclass(frozen=True)
@@ -79,6 +37,10 @@ class _Scheme:
         return bend_deduction(90, self.solid.radius, self.solid.thickness, self.k)
 
     @property
+    def pan_deduction(self) -> float:
+        return bend_deduction(90, self.solid.radius, self.solid.end_thickness, self.k)
+
+    @property
     def section(self) -> tuple[float, float]:
         """Outside width and height of the wrapped section."""
         size = self.solid.body.size
@@ -90,25 +52,23 @@ class _Scheme:
         return self.solid.overall.size[self.solid.wrap]
 
 
-def sheet(design: Design, workshop: Workshop) -> Sheet | None:
-    """Flat parts for a design's box shell.
+def box_sheet(shell: BoxShell, design: Design, workshop: Workshop) -> Sheet:
+    """Flat parts of a box shell: one wrapper, two inset end pans.
 
     Parameters
     ----------
+    shell : BoxShell
+        The design's.
     design : Design
-        Shell and sheet scheme.
+        Its sheet scheme counts.
     workshop : Workshop
         K factors and house rules.
 
     Returns
     -------
-    Sheet or None
-        None without a shell. Where the pans can't be folded, `parts` is empty and
-        `impossible` says why.
+    Sheet
+        Where the pans can't be folded, `parts` is empty and `impossible` says why.
     """
-    shell = design.shell
-    if shell is None:
-        return None
     scheme = _Scheme(
         shell=shell,
         solid=solid_of(shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules),
@@ -124,6 +84,7 @@ def sheet(design: Design, workshop: Workshop) -> Sheet | None:
     width, height = scheme.section
     walls = 2 * shell.thickness_mm
     return Sheet(
+        scheme="wrapper and two inset end pans",
         parts=parts,
         impossible=impossible,
         k=scheme.k,
@@ -132,6 +93,7 @@ def sheet(design: Design, workshop: Workshop) -> Sheet | None:
         pan_gap_mm=scheme.pan_gap,
         notch=notch,
         section_inside_mm=(width - walls, height - walls),
+        roll_radius_mm=None,
         overall_mm=scheme.overall,
         seams=seams,
         weld_mm=sum(seam.length_mm for seam in seams),
@@ -139,6 +101,7 @@ def sheet(design: Design, workshop: Workshop) -> Sheet | None:
         corner_fill_mm=8 * scheme.solid.flange,
         bends=sum(len(part.bends) * part.quantity for part in parts),
         mass_kg=sum(part.mass_kg * part.quantity for part in parts) if parts else None,
+        left_out=[feature.name for feature in shell.features],
     )
 
 
@@ -190,13 +153,14 @@ def _wrapper(scheme: _Scheme) -> FlatPart:
     deductions = [scheme.deduction] * (len(legs) - 1)
     length, width = flat_length(legs, deductions), scheme.overall
     bends = [
-        _bend(scheme, (at, 0.0), (at, width), "up", turn)
+        _bend(scheme, (at, 0.0), (at, width), "up", turn, scheme.deduction)
         for at, turn in zip(bend_lines(legs, deductions), folding_order(len(deductions)), strict=True)
     ]
     flange = scheme.solid.flange
     marks = [Mark(start=(0.0, at), end=(length, at), label="inside face of end pan") for at in (flange, width - flange)]
-    return _part(
-        scheme,
+    return flat_part(
+        scheme.shell.metal,
+        thickness_mm=scheme.solid.thickness,
         name="wrapper",
         title="Wrapper",
         quantity=1,
@@ -220,9 +184,9 @@ def pan_notch(scheme: _Scheme) -> Notch:
     The largest of: flange + clearance (the rule); F − BD + t, below which a flange's end runs
     into its neighbour; F − BD + r − gap, below which it runs into the wrapper's inside radius.
     """
-    flange, deduction = scheme.solid.flange, scheme.deduction
+    flange, deduction = scheme.solid.flange, scheme.pan_deduction
     by_rule = flange + scheme.notch_clearance
-    clear = flange - deduction + scheme.solid.thickness
+    clear = flange - deduction + scheme.solid.end_thickness
     radius = flange - deduction + scheme.solid.radius - scheme.pan_gap
     return Notch(
         side_mm=max(by_rule, clear, radius),
@@ -234,18 +198,19 @@ def pan_notch(scheme: _Scheme) -> Notch:
 
 def _pan(scheme: _Scheme, notch: Notch) -> FlatPart:
     base_width, base_height = pan_base(scheme)
-    flange, deduction = scheme.solid.flange, scheme.deduction
+    flange, deduction = scheme.solid.flange, scheme.pan_deduction
     length = flat_length([flange, base_width, flange], [deduction] * 2)
     width = flat_length([flange, base_height, flange], [deduction] * 2)
     n, line = notch.side_mm, flange - deduction / 2
     bends = [
-        _bend(scheme, (line, n), (line, width - n), "down", 1),
-        _bend(scheme, (length - line, n), (length - line, width - n), "down", 2),
-        _bend(scheme, (n, line), (length - n, line), "down", 3),
-        _bend(scheme, (n, width - line), (length - n, width - line), "down", 4),
+        _bend(scheme, (line, n), (line, width - n), "down", 1, deduction),
+        _bend(scheme, (length - line, n), (length - line, width - n), "down", 2, deduction),
+        _bend(scheme, (n, line), (length - n, line), "down", 3, deduction),
+        _bend(scheme, (n, width - line), (length - n, width - line), "down", 4, deduction),
     ]
-    return _part(
-        scheme,
+    return flat_part(
+        scheme.shell.metal,
+        thickness_mm=scheme.solid.end_thickness,
         name="end-pan",
         title="End pan",
         quantity=2,
@@ -258,7 +223,7 @@ def _pan(scheme: _Scheme, notch: Notch) -> FlatPart:
     )
 
 
-def _bend(scheme: _Scheme, start: Spot, end: Spot, direction: Direction, order: int) -> Bend:
+def _bend(scheme: _Scheme, start: Spot, end: Spot, direction: Direction, order: int, deduction: float) -> Bend:
     return Bend(
         start=start,
         end=end,
@@ -266,41 +231,13 @@ def _bend(scheme: _Scheme, start: Spot, end: Spot, direction: Direction, order: 
         angle_deg=90,
         radius_mm=scheme.solid.radius,
         order=order,
-        deduction_mm=scheme.deduction,
-    )
-
-
-def _part(
-    scheme: _Scheme,
-    *,
-    name: str,
-    title: str,
-    quantity: int,
-    outline: list[Spot],
-    bends: list[Bend],
-    marks: list[Mark],
-    note: str,
-) -> FlatPart:
-    area = polygon_area(outline)
-    density = METALS[scheme.shell.metal].density_kg_per_m3
-    return FlatPart(
-        name=name,
-        title=title,
-        quantity=quantity,
-        length_mm=max(x for x, _ in outline),
-        width_mm=max(y for _, y in outline),
-        outline=outline,
-        bends=bends,
-        marks=marks,
-        area_mm2=area,
-        mass_kg=area * scheme.solid.thickness * density / MM3_PER_M3,
-        note=note,
+        deduction_mm=deduction,
     )
 
 
 def _why_impossible(scheme: _Scheme, notch: Notch) -> Words | None:
-    bends = scheme.solid.radius + scheme.solid.thickness
-    notches = notch.side_mm - scheme.solid.flange + scheme.deduction
+    bends = scheme.solid.radius + scheme.solid.end_thickness
+    notches = notch.side_mm - scheme.solid.flange + scheme.pan_deduction
     least = 2 * max(bends, notches)
     smallest = min(pan_base(scheme))
     if smallest > least:

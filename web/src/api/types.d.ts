@@ -87,8 +87,8 @@ export interface paths {
          * Take Away
          * @description A file of the design's present revision.
          *
-         *     `design.json`, `cut-list.csv`, `strapping.csv`, `job-sheet.pdf`, and for each flat part
-         *     `<part>.dxf` and `<part>.svg`.
+         *     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
+         *     and for each flat part `<part>.dxf` and `<part>.svg`.
          */
         get: operations["server_papers_api_take_away"];
         put?: never;
@@ -247,6 +247,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Profile
+         * @description A profile's corners from a DXF drawing. The body is the file as it is; nothing is stored.
+         */
+        post: operations["server_jobs_api_imports_read_profile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -289,6 +309,46 @@ export interface paths {
          * @description Rename somebody, change the role, or close the account. Owners can't shut themselves out.
          */
         patch: operations["server_workshop_api_people_change_person"];
+        trace?: never;
+    };
+    "/api/scans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Upload Scan
+         * @description Keep a scanned part or cavity. The body is the STL file as it is.
+         */
+        post: operations["server_jobs_api_imports_upload_scan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scans/{fingerprint}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Scan
+         * @description A kept scan of the workshop.
+         */
+        get: operations["server_jobs_api_imports_get_scan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/session": {
@@ -436,6 +496,12 @@ export interface components {
              * @default 0
              */
             roll_deg: number;
+            /**
+             * Up G
+             * @description Thrown upward above nought, dropping away below [g]
+             * @default 0
+             */
+            up_g: number;
         };
         /**
          * Bay
@@ -457,12 +523,16 @@ export interface components {
              * Keep Outs
              * @default []
              */
-            keep_outs: components["schemas"]["KeepOut"][];
+            keep_outs: (components["schemas"]["KeepOut"] | components["schemas"]["RoundKeepOut"] | components["schemas"]["SlopeKeepOut"] | components["schemas"]["ScanKeepOut"])[];
             /**
              * Length Mm
              * @description Size along x, rear to front [mm]
              */
             length_mm: number;
+            /** @description What the tank goes in through; empty means open */
+            opening?: components["schemas"]["Opening"] | null;
+            /** @description Empty means a plain box */
+            profile?: components["schemas"]["BayProfile"] | null;
             /**
              * @default {
              *       "floor": {
@@ -497,6 +567,28 @@ export interface components {
              * @description Size along y, right to left [mm]
              */
             width_mm: number;
+        };
+        /**
+         * BayProfile
+         * @description The bay's true outline across one axis, where it isn't a rectangle.
+         */
+        BayProfile: {
+            /**
+             * Axis
+             * @description The outline is the same all along this axis
+             * @default y
+             * @enum {string}
+             */
+            axis: "x" | "y";
+            /**
+             * @default {
+             *       "kind": "hard metal",
+             *       "mm": null
+             *     }
+             */
+            clearance: components["schemas"]["Clearance"];
+            /** Points */
+            points: components["schemas"]["ProfilePoint"][];
         };
         /**
          * Bend
@@ -550,14 +642,28 @@ export interface components {
              */
             bend_radius_mm: number;
             /**
+             * Ends Thickness Mm
+             * @description Sheet thickness of the ends [mm]; empty means the wrapper's
+             */
+            ends_thickness_mm?: number | null;
+            /**
+             * Features
+             * @default []
+             */
+            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"])[];
+            /**
+             * Features Thickness Mm
+             * @description Sheet thickness of wells, sumps and reliefs [mm]; empty means the wrapper's
+             */
+            features_thickness_mm?: number | null;
+            /**
              * Height Mm
              * @description Size along z [mm]
              */
             height_mm: number;
             /**
-             * Kind
-             * @default box
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "box";
             /**
@@ -579,8 +685,14 @@ export interface components {
              */
             metal: "mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6";
             /**
+             * Swages
+             * @description Panels with a swage or cross-break across their middle
+             * @default []
+             */
+            swages: string[];
+            /**
              * Thickness Mm
-             * @description Sheet thickness [mm]
+             * @description Sheet thickness of the wrapper [mm]
              * @default 3
              */
             thickness_mm: number;
@@ -598,19 +710,19 @@ export interface components {
             wrap_axis: "x" | "y";
             /**
              * X Mm
-             * @description Outside of the rear plate [mm]
+             * @description Rear end of the body [mm]
              * @default 0
              */
             x_mm: number;
             /**
              * Y Mm
-             * @description Outside of the right plate [mm]
+             * @description Right end of the body [mm]
              * @default 0
              */
             y_mm: number;
             /**
              * Z Mm
-             * @description Underside of the floor [mm]
+             * @description Underside of the body [mm]
              * @default 0
              */
             z_mm: number;
@@ -671,20 +783,30 @@ export interface components {
         /**
          * Capacity
          * @description Litres the shell holds.
+         *
+         *     `usable_l` is rated capacity less what is stranded on the level; empty unless every cell has a pickup.
          */
         Capacity: {
             /** Brimful L */
             brimful_l: number;
+            /** Cells */
+            cells: components["schemas"]["CellCapacity"][];
             /** Lines */
             lines: components["schemas"]["CapacityLine"][];
             /** Not Counted */
             not_counted: components["schemas"]["CapacityLine"][];
             /** Rated L */
             rated_l: number;
+            /** Stranded L */
+            stranded_l: number | null;
+            /** Trapped L */
+            trapped_l: number;
             /** Ullage Fraction */
             ullage_fraction: number;
             /** Ullage L */
             ullage_l: number;
+            /** Usable L */
+            usable_l: number | null;
         };
         /**
          * CapacityLine
@@ -696,6 +818,40 @@ export interface components {
             litres: number;
             /** What */
             what: string;
+        };
+        /**
+         * CellCapacity
+         * @description Litres of one cell; what it can't be known without is empty.
+         */
+        CellCapacity: {
+            /** Brimful L */
+            brimful_l: number;
+            /** Cell */
+            cell: string;
+            /** Rated L */
+            rated_l: number;
+            /** Stranded L */
+            stranded_l: number | null;
+            /** Trapped L */
+            trapped_l: number | null;
+            /** Usable L */
+            usable_l: number | null;
+        };
+        /**
+         * CellFill
+         * @description One cell at a fill: litres, the level over its lowest point, and its level curve in that attitude.
+         */
+        CellFill: {
+            /** Cell */
+            cell: string;
+            /** Curve */
+            curve: components["schemas"]["StrappingRow"][];
+            /** Depth Mm */
+            depth_mm: number;
+            /** Level Mm */
+            level_mm: number;
+            /** Volume L */
+            volume_l: number;
         };
         /**
          * Change
@@ -728,6 +884,35 @@ export interface components {
              * @description Typed distance [mm]; empty means the house rule
              */
             mm?: number | null;
+        };
+        /**
+         * Corner
+         * @description A corner of a profile, outside of the metal, and the edge from it to the next corner.
+         */
+        Corner: {
+            /**
+             * Across Mm
+             * @description Across the profile: y of one drawn along x, x of one drawn along y [mm]
+             */
+            across_mm: number;
+            /**
+             * Bow Mm
+             * @description Rise of the rolled edge to the next corner, outward above 0 [mm]
+             * @default 0
+             */
+            bow_mm: number;
+            /**
+             * Joint
+             * @description Bent round or welded sharp
+             * @default bend
+             * @enum {string}
+             */
+            joint: "bend" | "weld";
+            /**
+             * Up Mm
+             * @description Height above the body's underside [mm]
+             */
+            up_mm: number;
         };
         /**
          * CustomerIn
@@ -768,6 +953,119 @@ export interface components {
             note: string;
         };
         /**
+         * Cut
+         * @description What a plane square to an axis cuts through [mm]: outside and inside of the metal, and the fuel there.
+         */
+        Cut: {
+            /** At Mm */
+            at_mm: number;
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "x" | "y";
+            /** Fuel */
+            fuel: [
+                number,
+                number
+            ][][];
+            /** Inner */
+            inner: [
+                number,
+                number
+            ][][];
+            /** Outer */
+            outer: [
+                number,
+                number
+            ][][];
+        };
+        /**
+         * CylinderShell
+         * @description A rolled cylinder, lying or standing, with flat or dished ends.
+         */
+        CylinderShell: {
+            /**
+             * Axis
+             * @description Standing (z) or lying along x or y
+             * @default z
+             * @enum {string}
+             */
+            axis: "x" | "y" | "z";
+            /**
+             * Diameter Mm
+             * @description Outside diameter [mm]
+             */
+            diameter_mm: number;
+            /**
+             * Dish Mm
+             * @description How far each end bulges outward beyond the rim [mm]; 0 is flat
+             * @default 0
+             */
+            dish_mm: number;
+            /**
+             * Ends Thickness Mm
+             * @description Sheet thickness of the ends [mm]; empty means the wrapper's
+             */
+            ends_thickness_mm?: number | null;
+            /**
+             * Features
+             * @default []
+             */
+            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"])[];
+            /**
+             * Features Thickness Mm
+             * @description Sheet thickness of wells, sumps and reliefs [mm]; empty means the wrapper's
+             */
+            features_thickness_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cylinder";
+            /**
+             * Metal
+             * @default 5052-H32
+             * @enum {string}
+             */
+            metal: "mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6";
+            /**
+             * Run Mm
+             * @description Length along the axis, over flat ends or between the dishes' rims [mm]
+             */
+            run_mm: number;
+            /**
+             * Swages
+             * @description Panels with a swage or cross-break across their middle
+             * @default []
+             */
+            swages: string[];
+            /**
+             * Thickness Mm
+             * @description Sheet thickness of the wrapper [mm]
+             * @default 3
+             */
+            thickness_mm: number;
+            /**
+             * X Mm
+             * @description Rear end of the body [mm]
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description Right end of the body [mm]
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @description Underside of the body [mm]
+             * @default 0
+             */
+            z_mm: number;
+        };
+        /**
          * Design
          * @description A tank's design. Lengths in mm, volumes in L, vehicle axes (x forward, y left, z up).
          */
@@ -789,6 +1087,11 @@ export interface components {
              */
             format: "core-keel/design";
             /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["Port"][];
+            /**
              * @default {
              *       "flange_mm": null,
              *       "pan_gap_mm": null,
@@ -796,8 +1099,11 @@ export interface components {
              *     }
              */
             sheet: components["schemas"]["SheetScheme"];
-            /** @description Empty until there is a shape */
-            shell?: components["schemas"]["BoxShell"] | null;
+            /**
+             * Shell
+             * @description Empty until there is a shape
+             */
+            shell?: (components["schemas"]["BoxShell"] | components["schemas"]["ProfileShell"] | components["schemas"]["CylinderShell"]) | null;
             /**
              * Version
              * @default 1
@@ -875,6 +1181,28 @@ export interface components {
             note: string;
         };
         /**
+         * Drained
+         * @description One cell drained to its pickup and filled to its vent, in one attitude.
+         *
+         *     `usable_l` and `stranded_l` are empty without a pickup in the cell, `trapped_l` without a vent or filler.
+         */
+        Drained: {
+            /** Brimful L */
+            brimful_l: number;
+            /** Cell */
+            cell: string;
+            /** Pockets */
+            pockets: components["schemas"]["Remainder"][];
+            /** Pools */
+            pools: components["schemas"]["Remainder"][];
+            /** Stranded L */
+            stranded_l: number | null;
+            /** Trapped L */
+            trapped_l: number | null;
+            /** Usable L */
+            usable_l: number | null;
+        };
+        /**
          * ErrorOut
          * @description The body of every answer that isn't a success.
          */
@@ -895,6 +1223,11 @@ export interface components {
          */
         Evaluation: {
             capacity?: components["schemas"]["Capacity"] | null;
+            /**
+             * Drained
+             * @default []
+             */
+            drained: components["schemas"]["Drained"][];
             figures?: components["schemas"]["Figures"] | null;
             fill?: components["schemas"]["Fill"] | null;
             /**
@@ -909,11 +1242,14 @@ export interface components {
              */
             gaps: components["schemas"]["Gap"][];
             geometry?: components["schemas"]["Geometry"] | null;
+            goes_in?: components["schemas"]["GoesIn"] | null;
             /**
              * Panels
              * @default []
              */
             panels: components["schemas"]["Panel"][];
+            /** Safe Proof Kpa */
+            safe_proof_kpa?: number | null;
             sheet?: components["schemas"]["Sheet"] | null;
             /**
              * Stations
@@ -925,6 +1261,11 @@ export interface components {
              * @default []
              */
             strapping: components["schemas"]["StrappingRow"][];
+            /**
+             * Tried
+             * @default true
+             */
+            tried: boolean;
         };
         /**
          * Fault
@@ -941,6 +1282,25 @@ export interface components {
             value?: string | number | boolean | null;
         };
         /**
+         * FeatureShape
+         * @description One feature: where it is, and what it costs.
+         */
+        FeatureShape: {
+            block: components["schemas"]["Block"];
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Litres */
+            litres: number;
+            /** Metal Kg */
+            metal_kg: number;
+            /** Name */
+            name: string;
+            /** Weld M */
+            weld_m: number;
+        };
+        /**
          * Figures
          * @description Litres, kilograms and weld metres of a design.
          */
@@ -953,16 +1313,23 @@ export interface components {
             full_kg: number | null;
             /** Rated L */
             rated_l: number;
+            /** Stranded L */
+            stranded_l: number | null;
+            /** Usable L */
+            usable_l: number | null;
             /** Weld M */
             weld_m: number;
         };
         /**
          * Fill
-         * @description One fill: what is in, how it lies, and its faces for the drawing.
+         * @description One fill of all cells alike: what is in, how it lies, and its faces for the drawing.
          *
-         *     `level_mm` goes from the lowest inside point, along the force felt, to the surface.
+         *     `level_mm` goes from the lowest inside point of the first cell, along the force felt, to the
+         *     surface. `surface` has the rims (a hole's runs the other way round), `sheet` the surface as triangles.
          */
         Fill: {
+            /** Cells */
+            cells: components["schemas"]["CellFill"][];
             centroid: components["schemas"]["Point"] | null;
             /** Faces */
             faces: components["schemas"]["Point"][][];
@@ -970,6 +1337,8 @@ export interface components {
             fraction: number;
             /** Level Mm */
             level_mm: number;
+            /** Sheet */
+            sheet: components["schemas"]["Point"][][];
             /** Slope Deg */
             slope_deg: number;
             /** Surface */
@@ -1027,6 +1396,8 @@ export interface components {
             ][];
             /** Quantity */
             quantity: number;
+            /** Thickness Mm */
+            thickness_mm: number;
             /** Title */
             title: string;
             /** Width Mm */
@@ -1078,19 +1449,53 @@ export interface components {
          * @description What the drawing shows of the shell [mm].
          */
         Geometry: {
-            /** Bend Radius Mm */
-            bend_radius_mm: number;
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "x" | "y" | "z";
             body: components["schemas"]["Block"];
+            /** Cuts */
+            cuts: components["schemas"]["Cut"][];
+            /** Features */
+            features: components["schemas"]["FeatureShape"][];
             inner: components["schemas"]["Block"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "box" | "profile" | "cylinder";
             /** Lip Mm */
             lip_mm: number;
             overall: components["schemas"]["Block"];
-            /** Sharp Corners */
-            sharp_corners: number;
+            surface: components["schemas"]["Surface"];
             /** Thickness Mm */
             thickness_mm: number;
-            /** Wrap Axis */
-            wrap_axis: string;
+            /** Views */
+            views: components["schemas"]["View"][];
+        };
+        /**
+         * GoesIn
+         * @description The answer for one opening; the best way first.
+         */
+        GoesIn: {
+            /** Long Mm */
+            long_mm: number;
+            /** Passes */
+            passes: boolean;
+            /** Room Mm */
+            room_mm: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "rear" | "front" | "right" | "left" | "floor" | "roof";
+            /** Straight */
+            straight: boolean;
+            /** Ways */
+            ways: components["schemas"]["Passage"][];
+            /** Wide Mm */
+            wide_mm: number;
         };
         /**
          * HouseRules
@@ -1129,6 +1534,12 @@ export interface components {
              */
             flange_mm: number;
             /**
+             * Land Mm
+             * @description Least strip of sheet between a seam and a bend or seam [mm]
+             * @default 12
+             */
+            land_mm: number;
+            /**
              * Notch Clearance Mm
              * @description Added to the flange for the pan's corner notch [mm]
              * @default 1
@@ -1140,6 +1551,18 @@ export interface components {
              * @default 0.5
              */
             pan_gap_mm: number;
+            /**
+             * Proof Least Kpa
+             * @description A shell that bears less is remarked on [kPa]
+             * @default 5
+             */
+            proof_least_kpa: number;
+            /**
+             * Sliver Mm
+             * @description Least space inside that can be welded and cleaned [mm]
+             * @default 10
+             */
+            sliver_mm: number;
             /**
              * Stress Share
              * @description Share of the as-welded yield a panel may reach
@@ -1264,12 +1687,23 @@ export interface components {
             /** Id */
             id: string;
             /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "box";
+            /**
              * Length Mm
              * @description Size along x [mm]
              */
             length_mm: number;
             /** Name */
             name: string;
+            /**
+             * Planned
+             * @description Not fitted yet: room is held for it
+             * @default false
+             */
+            planned: boolean;
             /**
              * Width Mm
              * @description Size along y [mm]
@@ -1290,6 +1724,24 @@ export interface components {
              * @description Lower face [mm]
              */
             z_mm: number;
+        };
+        /**
+         * Line
+         * @description An edge as a view shows it [mm].
+         */
+        Line: {
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Hidden */
+            hidden: boolean;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
         };
         /**
          * Mark
@@ -1324,6 +1776,50 @@ export interface components {
             wrapper_radius_mm: number;
         };
         /**
+         * Opening
+         * @description The rectangle in one side of the bay that the tank has to go in through.
+         *
+         *     On roof and floor `a` is x and `b` is y; on front and rear y and z; on left and right x and z.
+         */
+        Opening: {
+            /**
+             * A Mm
+             * @description Low edge along the side's first axis [mm]
+             */
+            a_mm: number;
+            /**
+             * B Mm
+             * @description Low edge along the side's second axis [mm]
+             */
+            b_mm: number;
+            /**
+             * Long Mm
+             * @description Along the first axis [mm]
+             */
+            long_mm: number;
+            /**
+             * Side
+             * @default roof
+             * @enum {string}
+             */
+            side: "rear" | "front" | "right" | "left" | "floor" | "roof";
+            /**
+             * Wide Mm
+             * @description Along the second axis [mm]
+             */
+            wide_mm: number;
+        };
+        /**
+         * OutlineOut
+         * @description A profile read from a drawing.
+         */
+        OutlineOut: {
+            /** Corners */
+            corners: components["schemas"]["Corner"][];
+            /** Remark */
+            remark: string;
+        };
+        /**
          * PageOf
          * @description Which page.
          */
@@ -1345,6 +1841,8 @@ export interface components {
             deflection_mm: number;
             /** Errs Safe */
             errs_safe: boolean;
+            /** Large Deflection Mm */
+            large_deflection_mm: number;
             /** Least Thickness Mm */
             least_thickness_mm: number;
             /** Long Mm */
@@ -1353,10 +1851,70 @@ export interface components {
             name: string;
             /** Pressure Kpa */
             pressure_kpa: number;
+            /** Proof Kpa */
+            proof_kpa: number;
             /** Short Mm */
             short_mm: number;
             /** Stress Mpa */
             stress_mpa: number;
+            /** Swaged */
+            swaged: boolean;
+            /** Thickness Mm */
+            thickness_mm: number;
+        };
+        /**
+         * Partition
+         * @description A plate without openings, square to x or y: it makes cells.
+         */
+        Partition: {
+            /**
+             * At Mm
+             * @description Rear or right face of the plate [mm]
+             */
+            at_mm: number;
+            /**
+             * Axis
+             * @description The plate stands square to this axis
+             * @default x
+             * @enum {string}
+             */
+            axis: "x" | "y";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "partition";
+            /** Name */
+            name: string;
+            /**
+             * Thickness Mm
+             * @description [mm]; empty means that of the features
+             */
+            thickness_mm?: number | null;
+        };
+        /**
+         * Passage
+         * @description One way round: which end leads, how far the tank is turned in the opening, and the room left.
+         *
+         *     `room_mm` is the room left on the tighter pair of sides together; below nought it is what is lacking.
+         *     `outline` is the silhouette as it goes through, about the middle of the opening.
+         */
+        Passage: {
+            /** Leading */
+            leading: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Passes */
+            passes: boolean;
+            /** Room Mm */
+            room_mm: number;
+            /** Turned Deg */
+            turned_deg: number;
         };
         /**
          * PasswordChange
@@ -1417,6 +1975,17 @@ export interface components {
             username: string;
         };
         /**
+         * Pitch
+         * @description Rows of tables.
+         */
+        Pitch: {
+            /**
+             * Pitch Mm
+             * @description Step from row to row [mm]
+             */
+            pitch_mm?: number | null;
+        };
+        /**
          * Point
          * @description A place in vehicle axes [mm].
          */
@@ -1429,6 +1998,49 @@ export interface components {
             z: number;
         };
         /**
+         * Port
+         * @description One opening. Its place is measured from the body's rear, right, lower corner.
+         */
+        Port: {
+            /**
+             * Across Mm
+             * @description Width of what stands there, all round [mm]
+             * @default 60
+             */
+            across_mm: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @default fitting
+             * @enum {string}
+             */
+            role: "pickup" | "vent" | "filler" | "fitting";
+            /**
+             * Stands Mm
+             * @description Height of what stands on the lid there: valve, neck, hose bend [mm]
+             * @default 0
+             */
+            stands_mm: number;
+            /**
+             * X Mm
+             * @description From the rear [mm]
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description From the right [mm]
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @description Height of the opening itself: the pickup's inlet, the vent's inner end [mm]
+             */
+            z_mm: number;
+        };
+        /**
          * Preferences
          * @description What a person likes; an empty field stays as it was.
          */
@@ -1439,25 +2051,195 @@ export interface components {
             units?: ("mm_l" | "in_usgal" | "in_impgal") | null;
         };
         /**
+         * ProfilePoint
+         * @description A corner of the bay's profile [mm].
+         */
+        ProfilePoint: {
+            /** Across Mm */
+            across_mm: number;
+            /** Up Mm */
+            up_mm: number;
+        };
+        /**
+         * ProfileShell
+         * @description A closed profile drawn out along x or y, with a flat end plate at each end.
+         */
+        ProfileShell: {
+            /**
+             * Bend Radius Mm
+             * @description Inside radius of the wrapper's bends [mm]
+             * @default 4.5
+             */
+            bend_radius_mm: number;
+            /**
+             * Corners
+             * @description Counter-clockwise, across to the right and up
+             */
+            corners: components["schemas"]["Corner"][];
+            /**
+             * Ends Thickness Mm
+             * @description Sheet thickness of the ends [mm]; empty means the wrapper's
+             */
+            ends_thickness_mm?: number | null;
+            /**
+             * Features
+             * @default []
+             */
+            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"])[];
+            /**
+             * Features Thickness Mm
+             * @description Sheet thickness of wells, sumps and reliefs [mm]; empty means the wrapper's
+             */
+            features_thickness_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "profile";
+            /**
+             * Metal
+             * @default 5052-H32
+             * @enum {string}
+             */
+            metal: "mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6";
+            /**
+             * Run Mm
+             * @description Length of the body along its axis, over the end plates [mm]
+             */
+            run_mm: number;
+            /**
+             * Shape
+             * @description What the profile started as
+             * @default free
+             * @enum {string}
+             */
+            shape: "wedge" | "step" | "saddle" | "D" | "free";
+            /**
+             * Swages
+             * @description Panels with a swage or cross-break across their middle
+             * @default []
+             */
+            swages: string[];
+            /**
+             * Thickness Mm
+             * @description Sheet thickness of the wrapper [mm]
+             * @default 3
+             */
+            thickness_mm: number;
+            /**
+             * Wrap Axis
+             * @description The profile is drawn out along this axis
+             * @default y
+             * @enum {string}
+             */
+            wrap_axis: "x" | "y";
+            /**
+             * X Mm
+             * @description Rear end of the body [mm]
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description Right end of the body [mm]
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @description Underside of the body [mm]
+             * @default 0
+             */
+            z_mm: number;
+        };
+        /**
          * Question
-         * @description A design to work out, and the fill to show.
+         * @description A design to work out, and what of it to show.
          */
         Question: {
-            /**
-             * @default {
-             *       "forward_g": 0,
-             *       "left_g": 0,
-             *       "pitch_deg": 0,
-             *       "roll_deg": 0
-             *     }
-             */
-            attitude: components["schemas"]["Attitude"];
             /** Design */
             design: {
                 [key: string]: unknown;
             };
-            /** Fill Fraction */
-            fill_fraction?: number | null;
+            /**
+             * @default {
+             *       "attitude": {
+             *         "forward_g": 0,
+             *         "left_g": 0,
+             *         "pitch_deg": 0,
+             *         "roll_deg": 0,
+             *         "up_g": 0
+             *       },
+             *       "cut_x_mm": null,
+             *       "cut_y_mm": null,
+             *       "fill_fraction": null,
+             *       "remedies": true
+             *     }
+             */
+            showing: components["schemas"]["Showing"];
+        };
+        /**
+         * Relief
+         * @description A box or cylinder cut away to clear something that passes by.
+         */
+        Relief: {
+            /**
+             * Form
+             * @description A box, or a cylinder along that axis
+             * @default box
+             * @enum {string}
+             */
+            form: "box" | "x" | "y" | "z";
+            /**
+             * Height Mm
+             * @description Along z [mm]; a cylinder fills the box across its axis as a circle
+             */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "relief";
+            /**
+             * Length Mm
+             * @description Along x [mm]
+             */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Width Mm
+             * @description Along y [mm]
+             */
+            width_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
+        };
+        /**
+         * Remainder
+         * @description One pool of fuel that stays, or one pocket of air: litres, where, and its faces for the drawing.
+         */
+        Remainder: {
+            /** Cell */
+            cell: string;
+            /** Faces */
+            faces: components["schemas"]["Point"][][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fuel" | "air";
+            /** Litres */
+            litres: number;
+            /** Own */
+            own: boolean;
+            place: components["schemas"]["Point"];
         };
         /**
          * Remedy
@@ -1542,6 +2324,209 @@ export interface components {
             items: components["schemas"]["RevisionBrief"][];
         };
         /**
+         * Rolls
+         * @description The slip rolls.
+         */
+        Rolls: {
+            /**
+             * Least Radius Mm
+             * @description Tightest radius they roll [mm]
+             * @default 50
+             */
+            least_radius_mm: number;
+            /**
+             * Name
+             * @default Rolls
+             */
+            name: string;
+            /**
+             * Width Mm
+             * @description Longest sheet they roll [mm]
+             * @default 1250
+             */
+            width_mm: number;
+        };
+        /**
+         * RoofStep
+         * @description The roof lowered over the whole width, from one side inward.
+         */
+        RoofStep: {
+            /**
+             * Drop Mm
+             * @description How far the roof is lowered [mm]
+             */
+            drop_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "roof step";
+            /** Name */
+            name: string;
+            /**
+             * Reach Mm
+             * @description How far it goes in from that side [mm]
+             */
+            reach_mm: number;
+            /**
+             * Side
+             * @default front
+             * @enum {string}
+             */
+            side: "front" | "rear" | "left" | "right";
+        };
+        /**
+         * RoundKeepOut
+         * @description A cylinder: a shaft, a pipe, a silencer.
+         */
+        RoundKeepOut: {
+            /**
+             * Axis
+             * @default x
+             * @enum {string}
+             */
+            axis: "x" | "y" | "z";
+            /**
+             * @default {
+             *       "kind": "hard metal",
+             *       "mm": null
+             *     }
+             */
+            clearance: components["schemas"]["Clearance"];
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cylinder";
+            /** Name */
+            name: string;
+            /**
+             * Planned
+             * @description Not fitted yet: room is held for it
+             * @default false
+             */
+            planned: boolean;
+            /**
+             * Run Mm
+             * @description Length along its axis [mm]
+             */
+            run_mm: number;
+            /**
+             * X Mm
+             * @description Middle of its low end [mm]
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description Middle of its low end [mm]
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @description Middle of its low end [mm]
+             */
+            z_mm: number;
+        };
+        /**
+         * ScanKeepOut
+         * @description A scanned part or cavity: a triangle mesh that is kept beside the design.
+         */
+        ScanKeepOut: {
+            /**
+             * @default {
+             *       "kind": "hard metal",
+             *       "mm": null
+             *     }
+             */
+            clearance: components["schemas"]["Clearance"];
+            /** Id */
+            id: string;
+            /**
+             * Is Cavity
+             * @description The tank goes inside it, instead of staying out of it
+             * @default false
+             */
+            is_cavity: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scan";
+            /** Name */
+            name: string;
+            /**
+             * Planned
+             * @description Not fitted yet: room is held for it
+             * @default false
+             */
+            planned: boolean;
+            /**
+             * Scan
+             * @description Fingerprint of the kept mesh
+             */
+            scan: string;
+            /**
+             * X Mm
+             * @description Moved along x by [mm]
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description Moved along y by [mm]
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @description Moved along z by [mm]
+             * @default 0
+             */
+            z_mm: number;
+        };
+        /**
+         * ScanOut
+         * @description A kept scan: its fingerprint, sizes, and a thinned picture of it (coordinates and corners in threes).
+         */
+        ScanOut: {
+            /** Fingerprint */
+            fingerprint: string;
+            /** High Mm */
+            high_mm: number[];
+            /** Low Mm */
+            low_mm: number[];
+            /** Name */
+            name: string;
+            /** Shown Points */
+            shown_points: number[];
+            /** Shown Triangles */
+            shown_triangles: number[];
+            /** Triangles */
+            triangles: number;
+        };
+        /**
+         * ScanQuery
+         * @description What an STL file doesn't say of itself.
+         */
+        ScanQuery: {
+            /**
+             * Name
+             * @default scan
+             */
+            name: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "cm" | "m" | "in";
+        };
+        /**
          * Seam
          * @description One weld, counted once.
          */
@@ -1583,6 +2568,9 @@ export interface components {
         /**
          * Sheet
          * @description The flat parts of a shell and what joining them takes.
+         *
+         *     `section_inside_mm` is the least width and height inside a closed wrapper; empty where nothing is
+         *     closed on the brake. `left_out` names features that are not among the flat parts.
          */
         Sheet: {
             /** Bend Deduction Mm */
@@ -1592,26 +2580,32 @@ export interface components {
             /** Corner Fill Mm */
             corner_fill_mm: number;
             /** Flange Mm */
-            flange_mm: number;
+            flange_mm: number | null;
             impossible: components["schemas"]["Words"] | null;
             /** K */
             k: number;
+            /** Left Out */
+            left_out?: string[];
             /** Mass Kg */
             mass_kg: number | null;
-            notch: components["schemas"]["Notch"];
+            notch: components["schemas"]["Notch"] | null;
             /** Overall Mm */
             overall_mm: number;
             /** Pan Gap Mm */
             pan_gap_mm: number;
             /** Parts */
             parts: components["schemas"]["FlatPart"][];
+            /** Roll Radius Mm */
+            roll_radius_mm: number | null;
+            /** Scheme */
+            scheme: string;
             /** Seams */
             seams: components["schemas"]["Seam"][];
             /** Section Inside Mm */
             section_inside_mm: [
                 number,
                 number
-            ];
+            ] | null;
             /** Weld At Floor Mm */
             weld_at_floor_mm: number;
             /** Weld Mm */
@@ -1639,6 +2633,43 @@ export interface components {
              * @enum {string}
              */
             seam: "lid" | "side" | "floor" | "corner butt" | "corner open";
+        };
+        /**
+         * Showing
+         * @description What of a design is to be shown: fill, attitude, cuts; none of it belongs to the design.
+         */
+        Showing: {
+            /**
+             * @default {
+             *       "forward_g": 0,
+             *       "left_g": 0,
+             *       "pitch_deg": 0,
+             *       "roll_deg": 0,
+             *       "up_g": 0
+             *     }
+             */
+            attitude: components["schemas"]["Attitude"];
+            /**
+             * Cut X Mm
+             * @description Where the end view is cut; empty means the middle
+             */
+            cut_x_mm?: number | null;
+            /**
+             * Cut Y Mm
+             * @description Where the elevation is cut; empty means the middle
+             */
+            cut_y_mm?: number | null;
+            /**
+             * Fill Fraction
+             * @description Share of brimful; empty means the rated capacity
+             */
+            fill_fraction?: number | null;
+            /**
+             * Remedies
+             * @description Whether remedies and the fit are tried; not during a drag
+             * @default true
+             */
+            remedies: boolean;
         };
         /**
          * Sides
@@ -1699,6 +2730,60 @@ export interface components {
             username: string;
         };
         /**
+         * SlopeKeepOut
+         * @description Everything beyond a leaning plane: a lid line, a raked firewall.
+         *
+         *     The plane is measured at both ends of the bay along `along`, as a place on the axis of the blocked side.
+         */
+        SlopeKeepOut: {
+            /**
+             * Along
+             * @description The axis along which the plane falls
+             * @default x
+             * @enum {string}
+             */
+            along: "x" | "y" | "z";
+            /**
+             * Blocked
+             * @description On which side of the plane nothing may be
+             * @default roof
+             * @enum {string}
+             */
+            blocked: "rear" | "front" | "right" | "left" | "floor" | "roof";
+            /**
+             * @default {
+             *       "kind": "hard metal",
+             *       "mm": null
+             *     }
+             */
+            clearance: components["schemas"]["Clearance"];
+            /**
+             * End Mm
+             * @description Where it is at the bay's high end [mm]
+             */
+            end_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slope";
+            /** Name */
+            name: string;
+            /**
+             * Planned
+             * @description Not fitted yet: room is held for it
+             * @default false
+             */
+            planned: boolean;
+            /**
+             * Start Mm
+             * @description Where the plane is at the low end of the bay along that axis [mm]
+             */
+            start_mm: number;
+        };
+        /**
          * StationState
          * @description How far a station is.
          */
@@ -1733,7 +2818,7 @@ export interface components {
         };
         /**
          * StrappingRow
-         * @description Litres at a level above the inner floor.
+         * @description Litres at a level over the lowest inner point.
          */
         StrappingRow: {
             /** Fraction */
@@ -1775,6 +2860,153 @@ export interface components {
             usable: boolean;
         };
         /**
+         * Sump
+         * @description A small volume let down below the floor and open to the tank.
+         */
+        Sump: {
+            /**
+             * A Mm
+             * @description Rear edge [mm]
+             */
+            a_mm: number;
+            /**
+             * B Mm
+             * @description Right edge [mm]
+             */
+            b_mm: number;
+            /**
+             * Deep Mm
+             * @description How far it hangs below the body's underside [mm]
+             */
+            deep_mm: number;
+            /**
+             * Form
+             * @default box
+             * @enum {string}
+             */
+            form: "box" | "round";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sump";
+            /**
+             * Long Mm
+             * @description Along x at the floor; the diameter of a round one [mm]
+             */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Slope Mm
+             * @description How far each side leans in by the bottom [mm]
+             * @default 0
+             */
+            slope_mm: number;
+            /**
+             * Wide Mm
+             * @description Along y at the floor; not used by a round one [mm]
+             */
+            wide_mm: number;
+        };
+        /**
+         * Surface
+         * @description A triangle mesh for the solid view: coordinates in threes [mm], corners in threes.
+         */
+        Surface: {
+            /** Points */
+            points: number[];
+            /** Triangles */
+            triangles: number[];
+        };
+        /**
+         * View
+         * @description One view from outside: its silhouette and its edges, across and up [mm].
+         */
+        View: {
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "plan" | "elevation" | "end";
+            /** Silhouette */
+            silhouette: [
+                number,
+                number
+            ][][];
+        };
+        /**
+         * Well
+         * @description A recess let into a face, with straight or sloped sides, or round.
+         *
+         *     On roof and floor `a` is x and `b` is y; on front and rear `a` is y and `b` is z; on left and
+         *     right `a` is x and `b` is z.
+         */
+        Well: {
+            /**
+             * A Mm
+             * @description Low edge of the mouth along the face's first axis [mm]
+             */
+            a_mm: number;
+            /**
+             * B Mm
+             * @description Low edge of the mouth along the face's second axis [mm]
+             */
+            b_mm: number;
+            /**
+             * Deep Mm
+             * @description Depth below the outermost plane of that face [mm]
+             */
+            deep_mm: number;
+            /**
+             * Drain
+             * @description A tube leads rain out of it
+             * @default false
+             */
+            drain: boolean;
+            /**
+             * Face
+             * @default roof
+             * @enum {string}
+             */
+            face: "roof" | "floor" | "front" | "rear" | "left" | "right";
+            /**
+             * Form
+             * @default box
+             * @enum {string}
+             */
+            form: "box" | "round";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "well";
+            /**
+             * Long Mm
+             * @description Mouth along the first axis; the diameter of a round one [mm]
+             */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Slope Mm
+             * @description How far each side leans in by the bottom [mm]
+             * @default 0
+             */
+            slope_mm: number;
+            /**
+             * Wide Mm
+             * @description Mouth along the second axis; not used by a round one [mm]
+             */
+            wide_mm: number;
+        };
+        /**
          * Words
          * @description A sentence whose quantities stay numbers until somebody reads it in their own units.
          *
@@ -1814,6 +3046,14 @@ export interface components {
             };
             /**
              * @default {
+             *       "least_radius_mm": 50,
+             *       "name": "Rolls",
+             *       "width_mm": 1250
+             *     }
+             */
+            rolls: components["schemas"]["Rolls"];
+            /**
+             * @default {
              *       "beyond_target": 0.25,
              *       "bump_g": 2,
              *       "clearances_mm": {
@@ -1828,8 +3068,11 @@ export interface components {
              *       },
              *       "flange_least_mm": 12,
              *       "flange_mm": 20,
+             *       "land_mm": 12,
              *       "notch_clearance_mm": 1,
              *       "pan_gap_mm": 0.5,
+             *       "proof_least_kpa": 5,
+             *       "sliver_mm": 10,
              *       "stress_share": 0.6,
              *       "ullage_least": 0.03,
              *       "ullage_rise_k": 40
@@ -2099,7 +3342,10 @@ export interface operations {
     };
     server_papers_api_take_away: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Step from row to row [mm] */
+                pitch_mm?: number | null;
+            };
             header?: never;
             path: {
                 design_id: number;
@@ -2475,6 +3721,44 @@ export interface operations {
             };
         };
     };
+    server_jobs_api_imports_read_profile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     server_workshop_api_people_people: {
         parameters: {
             query?: never;
@@ -2563,6 +3847,78 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_imports_upload_scan: {
+        parameters: {
+            query: {
+                unit: "mm" | "cm" | "m" | "in";
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_imports_get_scan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fingerprint: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

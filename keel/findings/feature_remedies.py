@@ -1,0 +1,182 @@
+"""Remedies for features and ports: each changes one of them and leaves the rest alone."""
+
+from collections.abc import Iterator
+from typing import Any
+
+import numpy as np
+
+from keel.design.features import Sump, Well
+from keel.design.ports import Port
+from keel.findings.finding import Finding, Patch, Remedy
+from keel.solid.build import Cell
+from keel.solid.polyhedron import Array, Waterline
+from keel.studies.clearance import needed_mm
+from keel.studies.draining import inside
+from keel.studies.result import words
+from keel.studies.studied import Studied
+
+OFF_WALL_MM = 5.0
+"""A pickup stands this far off the floor, a vent this far under the roof [mm]."""
+
+
+def _id_of(finding: Finding) -> str:
+    return finding.key.split(":")[1]
+
+
+def _with_feature(seen: Studied, name: str, **fields: Any) -> Patch:
+    features = [f.model_dump(mode="json") | (fields if f.id == name else {}) for f in seen.shell.features]
+    return {"shell": {"features": features}}
+
+
+def _with_ports(ports: list[Port]) -> Patch:
+    return {"ports": [port.model_dump(mode="json") for port in ports]}
+
+
+def _mouth(seen: Studied, name: str) -> Well | Sump | None:
+    found = next((f for f in seen.shell.features if f.id == name), None)
+    return found if isinstance(found, Well | Sump) else None
+
+
+def _edges(seen: Studied, one: Well | Sump) -> list[tuple[str, str, float]]:
+    """For each edge of a roof or floor face: its name, the field that moves the mouth, and the value at the edge."""
+    size = seen.solids.body.size
+    wide = one.long_mm if one.form == "round" else one.wide_mm
+    return [
+        ("rear", "a_mm", 0.0),
+        ("front", "a_mm", size[0] - one.long_mm),
+        ("right", "b_mm", 0.0),
+        ("left", "b_mm", size[1] - wide),
+    ]
+
+
+def shed_water(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Move a well to the nearest edge, or drain it."""
+    well = _mouth(seen, _id_of(finding))
+    if well is None:
+        return
+    if well.form == "box":
+        for edge, field, at in sorted(_edges(seen, well), key=lambda e: abs(getattr(well, e[1]) - e[2]))[:2]:
+            moved = abs(getattr(well, field) - at)
+            yield Remedy(
+                label=words("Move {name} {move_mm} to the {edge} edge", name=well.name, move_mm=moved, edge=edge),
+                patch=_with_feature(seen, well.id, **{field: at}),
+            )
+    yield Remedy(label=words("Lead a drain tube out of it"), patch=_with_feature(seen, well.id, drain=True))
+
+
+def wider_land(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Move it to the edge, or leave a strip that can be welded."""
+    one = _mouth(seen, _id_of(finding))
+    if one is None or (isinstance(one, Well) and one.face not in ("roof", "floor")):
+        return
+    edge, field, at = min(_edges(seen, one), key=lambda e: abs(getattr(one, e[1]) - e[2]))
+    land = seen.workshop.rules.land_mm
+    if one.form == "box":
+        yield Remedy(
+            label=words("Take {name} to the {edge} edge", name=one.name, edge=edge),
+            patch=_with_feature(seen, one.id, **{field: at}),
+        )
+    inward = land if at == 0 else at - land
+    yield Remedy(
+        label=words("Leave a strip of {land_mm}", land_mm=land), patch=_with_feature(seen, one.id, **{field: inward})
+    )
+
+
+def no_sliver(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Take a roof well to the wall it nearly meets."""
+    well = _mouth(seen, _id_of(finding))
+    if not isinstance(well, Well) or well.face != "roof":
+        return
+    for edge, field, at in _edges(seen, well):
+        if 0 < abs(getattr(well, field) - at) < 3 * seen.workshop.rules.sliver_mm:
+            yield Remedy(
+                label=words("Take {name} to the {edge} edge", name=well.name, edge=edge),
+                patch=_with_feature(seen, well.id, **{field: at}),
+            )
+
+
+def higher_sump(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Let the sump hang less deep, or put the tank higher."""
+    sump, bay = _mouth(seen, _id_of(finding)), seen.design.bay
+    if sump is None or bay is None:
+        return
+    low = next(cost.box.low[2] for cost in seen.solids.costs if cost.id == sump.id)
+    short = needed_mm(bay.sides.floor, seen.workshop.rules) - low
+    if sump.deep_mm - short > 2 * seen.shell.feature_wall_mm:
+        yield Remedy(
+            label=words("Let {name} hang {less_mm} less", name=sump.name, less_mm=short),
+            patch=_with_feature(seen, sump.id, deep_mm=sump.deep_mm - short),
+        )
+    yield Remedy(
+        label=words("Put the tank {up_mm} higher", up_mm=short), patch={"shell": {"z_mm": seen.shell.z_mm + short}}
+    )
+
+
+def reach_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Put the pickup at the lowest place of its cell; or a second one where the fuel stays."""
+    cell = next((c for c in seen.solids.cells if c.name == _id_of(finding)), None)
+    if cell is None:
+        return
+    ours = [port for port in seen.design.ports if port.role == "pickup"]
+    place = extreme_place(cell, np.array([0.0, 0.0, 1.0]))
+    for port in ours[:1]:
+        moved = [_at(seen, p, place) if p.id == port.id else p for p in seen.design.ports]
+        yield Remedy(label=words("Move {name} to the lowest place", name=port.name), patch=_with_ports(moved))
+    for pool in sorted(next(c for c in seen.level if c.cell == cell.name).pools[1:], key=lambda p: -p.litres)[:1]:
+        low = min((p for face in pool.faces for p in face), key=lambda p: p.z)
+        spot = np.array([pool.place.x, pool.place.y, low.z + OFF_WALL_MM])
+        second = Port(id=_free_id(seen, "pickup"), name="second pickup", role="pickup", x_mm=0.0, y_mm=0.0, z_mm=0.0)
+        label = words("A second pickup in the pool that holds {pool_l}", pool_l=pool.litres)
+        yield Remedy(label=label, patch=_with_ports([*seen.design.ports, _at(seen, second, spot)]))
+
+
+def let_air_out(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Open the vent at the highest place of its cell."""
+    cell = next((c for c in seen.solids.cells if c.name == _id_of(finding)), None)
+    vents = [port for port in seen.design.ports if port.role == "vent"]
+    if cell is None:
+        return
+    place = extreme_place(cell, np.array([0.0, 0.0, -1.0]))
+    if vents:
+        moved = [_at(seen, p, place) if p.id == vents[0].id else p for p in seen.design.ports]
+        yield Remedy(label=words("Open {name} at the highest place", name=vents[0].name), patch=_with_ports(moved))
+    more = Port(id=_free_id(seen, "vent"), name="vent", role="vent", x_mm=0.0, y_mm=0.0, z_mm=0.0)
+    yield Remedy(
+        label=words("A vent more, at the highest place"),
+        patch=_with_ports([*seen.design.ports, _at(seen, more, place)]),
+    )
+
+
+def port_inside(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Bring a port's opening into the largest cell: a pickup to its floor, the others under its roof."""
+    port = next(p for p in seen.design.ports if p.id == _id_of(finding))
+    cell = max(seen.solids.cells, key=lambda c: c.mesh.volume_mm3)
+    place = extreme_place(cell, np.array([0.0, 0.0, 1.0 if port.role == "pickup" else -1.0]))
+    moved = [_at(seen, p, place) if p.id == port.id else p for p in seen.design.ports]
+    yield Remedy(label=words("Move {name} inside", name=port.name), patch=_with_ports(moved))
+
+
+def extreme_place(cell: Cell, up: Array) -> Array:
+    """A place just over the lowest of a cell, in the middle of its lowest face, shape (3,) [mm]."""
+    line = Waterline(cell.mesh, up)
+    for share in (0.0, 1e-3, 5e-3, 0.02):
+        level = OFF_WALL_MM + share * line.depth
+        loops = line.outline(min(level, line.depth / 2))
+        if loops:
+            widest = max(loops, key=lambda loop: float(np.ptp(loop, axis=0).max()))
+            place = (widest.min(axis=0) + widest.max(axis=0)) / 2
+            under_roof = np.array([place[0], place[1], cell.mesh.points[:, 2].max() - 1e-3])
+            return under_roof if up[2] < 0 and inside(cell, under_roof) else np.asarray(place)
+    return np.asarray(cell.mesh.points.mean(axis=0))
+
+
+def _at(seen: Studied, port: Port, place: Array) -> Port:
+    x, y, z = (round(float(v), 3) for v in place - np.array(seen.solids.datum))
+    return port.model_copy(update={"x_mm": x, "y_mm": y, "z_mm": z})
+
+
+def _free_id(seen: Studied, stem: str) -> str:
+    taken, number = {port.id for port in seen.design.ports}, 2
+    while f"{stem}-{number}" in taken:
+        number += 1
+    return f"{stem}-{number}"

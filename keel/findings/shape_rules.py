@@ -1,0 +1,348 @@
+"""Rules of the shape: features, the opening, rolls, lobes, and fuel that nothing can reach."""
+
+from collections.abc import Callable, Iterator
+from math import hypot
+
+from keel.design.features import Sump, Well
+from keel.design.shell import ProfileShell
+from keel.findings.finding import Finding
+from keel.solid.cuts import FACE_AXIS
+from keel.solid.pools import lobes
+from keel.studies.clearance import needed_mm
+from keel.studies.result import words
+from keel.studies.studied import Studied
+
+Rule = Callable[[Studied], Iterator[Finding]]
+ROUNDING_MM = 1e-6
+UNREACHED_SHARE = 0.05
+"""Stranded fuel beyond this share of brimful is worth a caution."""
+UNEVEN_SHARE = 0.25
+"""Lobes that differ by more than this are called uneven."""
+
+
+def passes_opening(seen: Studied) -> Iterator[Finding]:
+    """The shell goes in through the bay's opening."""
+    answer = seen.goes_in
+    if answer is None or answer.straight:
+        return
+    best = answer.ways[0]
+    if answer.passes:
+        yield Finding(
+            code="opening.turned",
+            key="opening.turned",
+            severity="note",
+            station="bay",
+            title=words(
+                "Goes in only with {leading} first, turned {turn_deg}", leading=best.leading, turn_deg=best.turned_deg
+            ),
+            why=words(
+                "The opening is {long_mm} × {wide_mm}; that way {room_mm} is left on the tighter pair of sides, "
+                "standing as it will stand it doesn't pass. Inside it has to be turned again: see that there is room.",
+                long_mm=answer.long_mm,
+                wide_mm=answer.wide_mm,
+                room_mm=best.room_mm,
+            ),
+        )
+        return
+    yield Finding(
+        code="opening.short",
+        key="opening.short",
+        severity="stop",
+        station="bay",
+        title=words("Doesn't go in through the opening: {short_mm} too large", short_mm=-best.room_mm),
+        why=words(
+            "Best with {leading} first, turned {turn_deg}, and still {short_mm} over in an opening of "
+            "{long_mm} × {wide_mm}. Tried straight through; tilting on the way is not reckoned.",
+            leading=best.leading,
+            turn_deg=best.turned_deg,
+            short_mm=-best.room_mm,
+            long_mm=answer.long_mm,
+            wide_mm=answer.wide_mm,
+        ),
+    )
+
+
+def well_sheds_water(seen: Studied) -> Iterator[Finding]:
+    """A well in the roof is open to an edge, sloped, or drained."""
+    for well in seen.shell.features:
+        if not isinstance(well, Well) or well.face != "roof" or well.drain:
+            continue
+        size = seen.solids.body.size
+        wide = well.long_mm if well.form == "round" else well.wide_mm
+        edges = (well.a_mm, well.b_mm, size[0] - well.a_mm - well.long_mm, size[1] - well.b_mm - wide)
+        if min(edges) <= ROUNDING_MM:
+            continue
+        yield Finding(
+            code="well.holds_water",
+            key=f"well.holds_water:{well.id}",
+            severity="caution",
+            station="shell",
+            title=words("{name} holds rain and grit round its flange", name=well.name),
+            why=words(
+                "It is {edge_mm} from the nearest edge and has no drain, so what falls in stays in, "
+                "{deep_mm} deep, over the seal. Open it to an edge or lead a drain tube out of it.",
+                edge_mm=min(edges),
+                deep_mm=well.deep_mm,
+            ),
+        )
+
+
+def lands_are_wide_enough(seen: Studied) -> Iterator[Finding]:
+    """Strips of metal between a feature and an edge, or between two features, can be welded."""
+    least = seen.workshop.rules.land_mm
+    for well in seen.shell.features:
+        if not isinstance(well, Well | Sump):
+            continue
+        gap = _narrowest_land(seen, well)
+        if gap is not None and ROUNDING_MM < gap < least - ROUNDING_MM:
+            yield Finding(
+                code="land.narrow",
+                key=f"land.narrow:{well.id}",
+                severity="caution",
+                station="shell",
+                title=words("{name} leaves a strip of {strip_mm}", name=well.name, strip_mm=gap),
+                why=words(
+                    "A strip narrower than {least_mm} (house rule) between a seam and a bend or another seam "
+                    "warps and can't be welded well on both sides.",
+                    least_mm=least,
+                ),
+            )
+
+
+def _narrowest_land(seen: Studied, one: Well | Sump) -> float | None:
+    """Least strip between a feature's mouth and the edge of its face or another mouth in it [mm]."""
+    face = one.face if isinstance(one, Well) else "floor"
+    first, second = [i for i in range(3) if i != FACE_AXIS[face][0]]
+    size = (seen.solids.body.size[first], seen.solids.body.size[second])
+    a, b = _mouth(one)
+    strips = [a[0], b[0], size[0] - a[1], size[1] - b[1]]
+    for other in seen.shell.features:
+        if not isinstance(other, Well | Sump) or other.id == one.id:
+            continue
+        if (other.face if isinstance(other, Well) else "floor") != face:
+            continue
+        c, d = _mouth(other)
+        apart = (max(c[0] - a[1], a[0] - c[1]), max(d[0] - b[1], b[0] - d[1]))
+        if max(apart) > 0:
+            strips.append(hypot(max(apart[0], 0), max(apart[1], 0)))
+    return min((strip for strip in strips if strip > ROUNDING_MM), default=None)
+
+
+def _mouth(one: Well | Sump) -> tuple[tuple[float, float], tuple[float, float]]:
+    wide = one.long_mm if one.form == "round" else one.wide_mm
+    return (one.a_mm, one.a_mm + one.long_mm), (one.b_mm, one.b_mm + wide)
+
+
+def walls_leave_no_sliver(seen: Studied) -> Iterator[Finding]:
+    """Fuel space between a recess and a wall isn't too thin to be made or cleaned."""
+    least = max(seen.workshop.rules.sliver_mm, 2 * seen.shell.thickness_mm)
+    inner = seen.solids.inner_body
+    for cost in seen.solids.costs:
+        if cost.kind not in ("well", "relief"):
+            continue
+        wall = seen.shell.feature_wall_mm
+        for axis in range(3):
+            for gap in (cost.box.low[axis] - wall - inner.low[axis], inner.high[axis] - cost.box.high[axis] - wall):
+                if 1e-3 < gap < least - ROUNDING_MM:
+                    yield Finding(
+                        code="sliver",
+                        key=f"sliver:{cost.id}:{axis}",
+                        severity="caution",
+                        station="shell",
+                        title=words("{name} leaves a space of {gap_mm} beside it", name=cost.name, gap_mm=gap),
+                        why=words(
+                            "Less than {least_mm} (house rule) between it and the wall can't be welded from inside, "
+                            "cleaned or lined; take it to the wall or leave more.",
+                            least_mm=least,
+                        ),
+                    )
+
+
+def sump_clears_ground(seen: Studied) -> Iterator[Finding]:
+    """A sump hangs no lower than the ground clearance lets it."""
+    bay = seen.design.bay
+    if bay is None or bay.sides.floor.kind != "ground":
+        return
+    least = needed_mm(bay.sides.floor, seen.workshop.rules)
+    for cost in seen.solids.costs:
+        low = cost.box.low[2]
+        if cost.kind == "sump" and low < least - ROUNDING_MM:
+            yield Finding(
+                code="sump.ground",
+                key=f"sump.ground:{cost.id}",
+                severity="stop",
+                station="shell",
+                title=words(
+                    "{name} is {low_mm} above the ground, needs {least_mm}", name=cost.name, low_mm=low, least_mm=least
+                ),
+                why=words("It is the first thing a stone or a kerb meets, and it holds the last of the fuel."),
+            )
+
+
+def rolls_can_be_made(seen: Studied) -> Iterator[Finding]:
+    """No roll is tighter than the workshop's rolls bend."""
+    radius, rolls = seen.sheet.roll_radius_mm, seen.workshop.rolls
+    if radius is not None and radius < rolls.least_radius_mm - ROUNDING_MM:
+        yield Finding(
+            code="rolls.tight",
+            key="rolls.tight",
+            severity="stop",
+            station="sheet",
+            title=words("A roll of {radius_mm} is tighter than {name} goes", radius_mm=radius, name=rolls.name),
+            why=words(
+                "They roll down to {least_mm}; tighter has to be bent in steps or bought in.",
+                least_mm=rolls.least_radius_mm,
+            ),
+        )
+    if radius is not None and seen.sheet.overall_mm > rolls.width_mm + ROUNDING_MM:
+        yield Finding(
+            code="rolls.width",
+            key="rolls.width",
+            severity="stop",
+            station="sheet",
+            title=words(
+                "The roll is {long_mm} long, {name} takes {width_mm}",
+                long_mm=seen.sheet.overall_mm,
+                name=rolls.name,
+                width_mm=rolls.width_mm,
+            ),
+            why=words("Make the tank shorter along its axis, or have it rolled elsewhere."),
+        )
+
+
+def lobes_are_even(seen: Studied) -> Iterator[Finding]:
+    """The lobes of a saddle hold about the same, or somebody knows that they don't."""
+    shell = seen.shell
+    if not isinstance(shell, ProfileShell) or shell.shape != "saddle":
+        return
+    lobes = lobe_litres(seen)
+    if len(lobes) < 2:
+        return
+    least, most = min(lobes), max(lobes)
+    if most > 0 and (most - least) / most > UNEVEN_SHARE:
+        yield Finding(
+            code="saddle.uneven",
+            key="saddle.uneven",
+            severity="note",
+            station="shell",
+            title=words("The lobes hold {most_l} and {least_l} below the hump", most_l=most, least_l=least),
+            why=words(
+                "The smaller runs dry first, and its side of the vehicle rides higher; "
+                "a transfer has to run the right way."
+            ),
+        )
+
+
+def lobe_litres(seen: Studied) -> list[float]:
+    """What each lobe of a shell holds below the hump on the level [L]."""
+    return [litres for cell in seen.solids.cells for litres in lobes(cell.mesh)]
+
+
+def fuel_can_be_reached(seen: Studied) -> Iterator[Finding]:
+    """The pickup reaches the fuel on the level; it is inside the tank; each cell has one once any has."""
+    for port in seen.design.ports:
+        if port.role != "fitting" and port.id in seen.outside_ports:
+            yield Finding(
+                code="port.outside",
+                key=f"port.outside:{port.id}",
+                severity="stop",
+                station="shell",
+                title=words("{name} opens outside the tank", name=port.name),
+                why=words("Its opening is not in any cell; nothing is reckoned with it. Move it inside the walls."),
+            )
+    for cell in seen.level:
+        if cell.stranded_l is None or cell.stranded_l <= UNREACHED_SHARE * cell.brimful_l:
+            continue
+        elsewhere = sum(pool.litres for pool in cell.pools if not pool.own)
+        yield Finding(
+            code="fuel.unreached",
+            key=f"fuel.unreached:{cell.cell}",
+            severity="caution",
+            station="shell",
+            title=words(
+                "{stranded_l} of the {cell} can't be drawn on the level", stranded_l=cell.stranded_l, cell=cell.cell
+            ),
+            why=words(
+                "{own_l} lies below the pickup and {other_l} in pools that don't run to it. "
+                "More than {share_pct} of brimful is fuel carried for nothing.",
+                own_l=cell.stranded_l - elsewhere,
+                other_l=elsewhere,
+                share_pct=UNREACHED_SHARE,
+            ),
+        )
+
+
+def air_can_leave(seen: Studied) -> Iterator[Finding]:
+    """The vent is at the highest place on the level."""
+    for cell in seen.level:
+        if cell.trapped_l is not None and cell.trapped_l > 0.005 * cell.brimful_l:
+            yield Finding(
+                code="air.trapped",
+                key=f"air.trapped:{cell.cell}",
+                severity="caution",
+                station="shell",
+                title=words(
+                    "{trapped_l} of air stays in the {cell} when it is filled", trapped_l=cell.trapped_l, cell=cell.cell
+                ),
+                why=words(
+                    "The vent opens below the highest place, so that much never fills. It is off the rated capacity."
+                ),
+            )
+
+
+def proof_is_safe(seen: Studied) -> Iterator[Finding]:
+    """The weakest panel bears a useful proof pressure."""
+    weakest = min(seen.panels, key=lambda panel: panel.proof_kpa)
+    least = seen.workshop.rules.proof_least_kpa
+    if weakest.proof_kpa < least:
+        yield Finding(
+            code="proof.weak",
+            key="proof.weak",
+            severity="note",
+            station="shell",
+            title=words(
+                "Test it at no more than {proof_kpa}: the {panel} gives first",
+                proof_kpa=weakest.proof_kpa,
+                panel=weakest.name,
+            ),
+            why=words(
+                "At {share_pct} of the yield beside a weld ({metal}, {thickness_sheet}) that is the most it bears, "
+                "below the {least_kpa} of the house rule. Brace it, test longer, or stiffen the panel.",
+                share_pct=seen.workshop.rules.stress_share,
+                metal=seen.shell.metal,
+                thickness_sheet=weakest.thickness_mm,
+                least_kpa=least,
+            ),
+        )
+
+
+def features_not_unfolded(seen: Studied) -> Iterator[Finding]:
+    """Say which features the flat parts leave out."""
+    left_out = [cost.name for cost in seen.solids.costs if cost.kind != "roof step" and cost.kind != "partition"]
+    if left_out:
+        yield Finding(
+            code="sheet.features",
+            key="sheet.features",
+            severity="note",
+            station="sheet",
+            title=words("Not among the flat parts: {names}", names=", ".join(left_out)),
+            why=words(
+                "Their plates and their openings in the shell have to be laid out by hand. "
+                "The mass in the tally has them in; weld, too."
+            ),
+        )
+
+
+SHAPE_RULES: tuple[Rule, ...] = (
+    passes_opening,
+    sump_clears_ground,
+    rolls_can_be_made,
+    fuel_can_be_reached,
+    air_can_leave,
+    well_sheds_water,
+    lands_are_wide_enough,
+    walls_leave_no_sliver,
+    lobes_are_even,
+    proof_is_safe,
+    features_not_unfolded,
+)

@@ -1,0 +1,150 @@
+"""What each kind of feature takes from a shell or adds to it, and what it costs in weld."""
+
+from math import pi
+
+import numpy as np
+from manifold3d import CrossSection, Manifold
+
+from keel.design.features import Feature, Partition, Relief, RoofStep, Sump, Well
+from keel.solid.box import Cuboid
+from keel.solid.polygon import circle
+from keel.solid.polyhedron import Array
+from keel.solid.shapes import block, drawn_out, frame_along, slice_rings
+
+BEYOND_MM = 50.0
+"""How far a cut runs on past the face it is made in [mm]."""
+
+FACE_AXIS: dict[str, tuple[int, bool]] = {
+    "rear": (0, False),
+    "front": (0, True),
+    "right": (1, False),
+    "left": (1, True),
+    "floor": (2, False),
+    "roof": (2, True),
+}
+
+
+def _frustum(long: float, wide: float, deep: float, slope: float, round_: bool) -> tuple[Array, Array]:
+    """Mouth and bottom rings of a recess about its middle [mm]."""
+    if round_:
+        ring = circle(1.0)
+        return ring * long / 2, ring * (long / 2 - slope)
+    mouth = np.array([(-long / 2, -wide / 2), (long / 2, -wide / 2), (long / 2, wide / 2), (-long / 2, wide / 2)])
+    bottom = mouth - np.sign(mouth) * slope
+    return mouth, bottom
+
+
+def _recess(long: float, wide: float, deep: float, slope: float, wall: float, round_: bool, out: float) -> Manifold:
+    """A recess from w = −deep up to the mouth at w = 0 and on to w = out, grown by a wall but at the mouth.
+
+    A side that leans in by `slope` over the depth moves out by wall · √(1 + (slope/deep)²) at any height.
+    """
+    lean = slope / deep
+    more = wall * np.sqrt(1 + lean**2)
+    mouth, _ = _frustum(long + 2 * more, wide + 2 * more, deep, 0.0, round_)
+    _, bottom = _frustum(long + 2 * more, wide + 2 * more, deep, slope + lean * wall, round_)
+    count = len(mouth)
+    places = np.vstack([
+        np.column_stack([bottom, np.full(count, -deep - wall)]),
+        np.column_stack([mouth, np.zeros(count)]),
+    ])  # fmt: skip
+    solid = Manifold.hull_points(places)
+    return solid + Manifold.extrude(CrossSection([mouth]), out)
+
+
+def well_cut(well: Well, body: Cuboid, wall: float) -> Manifold:
+    """The space a well takes, grown by a wall into the tank."""
+    axis, high = FACE_AXIS[well.face]
+    round_ = well.form == "round"
+    wide = well.long_mm if round_ else well.wide_mm
+    solid = _recess(well.long_mm, wide, well.deep_mm, well.slope_mm, wall, round_, BEYOND_MM)
+    first, second = [i for i in range(3) if i != axis]
+    frame = frame_along(axis, 1.0 if high else -1.0)
+    frame[first, 3] = body.low[first] + well.a_mm + well.long_mm / 2
+    frame[second, 3] = body.low[second] + well.b_mm + wide / 2
+    frame[axis, 3] = body.high[axis] if high else body.low[axis]
+    return solid.transform(frame)
+
+
+def sump_solid(sump: Sump, body: Cuboid, wall: float, up: float) -> Manifold:
+    """A sump let down, shrunk by a wall, running up by `up` above the body's underside."""
+    round_ = sump.form == "round"
+    wide = sump.long_mm if round_ else sump.wide_mm
+    lean = sump.slope_mm / sump.deep_mm
+    less = wall * np.sqrt(1 + lean**2)
+    deep = sump.deep_mm - wall
+    mouth, _ = _frustum(sump.long_mm - 2 * less, wide - 2 * less, deep, 0.0, round_)
+    _, bottom = _frustum(sump.long_mm - 2 * less, wide - 2 * less, deep, lean * deep, round_)
+    count = len(mouth)
+    places = np.vstack([
+        np.column_stack([bottom, np.full(count, -deep)]),
+        np.column_stack([mouth, np.zeros(count)]),
+    ])  # fmt: skip
+    solid = Manifold.hull_points(places)
+    if up > 0:
+        solid += Manifold.extrude(CrossSection([mouth]), up)
+    middle = (body.low[0] + sump.a_mm + sump.long_mm / 2, body.low[1] + sump.b_mm + wide / 2, body.low[2])
+    return solid.translate(list(middle))
+
+
+def relief_cut(relief: Relief, body: Cuboid, wall: float) -> Manifold:
+    """The space a relief takes, grown by a wall all round."""
+    low = [body.low[0] + relief.x_mm - wall, body.low[1] + relief.y_mm - wall, body.low[2] + relief.z_mm - wall]
+    size = [relief.length_mm + 2 * wall, relief.width_mm + 2 * wall, relief.height_mm + 2 * wall]
+    if relief.form == "box":
+        return Manifold.cube(size).translate(low)
+    axis = "xyz".index(relief.form)
+    first, second = [i for i in range(3) if i != axis]
+    radius = min(size[first], size[second]) / 2
+    middle = np.array([low[first] + size[first] / 2, low[second] + size[second] / 2])
+    return drawn_out(middle + circle(radius), axis, low[axis], low[axis] + size[axis])
+
+
+def step_cut(step: RoofStep, body: Cuboid, wall: float) -> Manifold:
+    """What a lowered roof takes off, grown by a wall."""
+    low = [v - BEYOND_MM for v in body.low]
+    high = [v + BEYOND_MM for v in body.high]
+    low[2] = body.high[2] - step.drop_mm - wall
+    axis, far = FACE_AXIS[step.side]
+    if far:
+        low[axis] = body.high[axis] - step.reach_mm - wall
+    else:
+        high[axis] = body.low[axis] + step.reach_mm + wall
+    return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+
+
+def weld_of(feature: Feature, body: Cuboid, box: Cuboid, changed: Manifold) -> float:
+    """Weld a feature adds [mm]: its mouth and its upright corners; a partition, all round."""
+    length, width, height = box.size
+    match feature:
+        case Well() | Sump():
+            if feature.form == "round":
+                return 2 * pi * feature.long_mm + feature.deep_mm
+            mouth = 2 * (feature.long_mm + feature.wide_mm)
+            slant = float(np.hypot(feature.deep_mm, np.sqrt(2) * feature.slope_mm))
+            return mouth - _open_edges(feature, body) + 4 * slant
+        case Relief():
+            return 2 * (length + width + height)
+        case RoofStep():
+            return 2 * (width if feature.side in ("front", "rear") else length)
+        case Partition():
+            axis = "xy".index(feature.axis)
+            ring = changed.trim_by_plane([1.0 if i == axis else 0.0 for i in range(3)], box.low[axis] + 1e-6)
+            return _rim(ring, axis, box.low[axis])
+
+
+def _open_edges(feature: Well | Sump, body: Cuboid) -> float:
+    """Length of a well's mouth that runs along the edge of its face and needs no seam of its own [mm]."""
+    axis = FACE_AXIS[feature.face][0] if isinstance(feature, Well) else 2
+    first, second = [i for i in range(3) if i != axis]
+    a, b = body.size[first], body.size[second]
+    along = sum(feature.wide_mm for edge in (feature.a_mm, a - feature.a_mm - feature.long_mm) if edge <= 1e-6)
+    return along + sum(feature.long_mm for edge in (feature.b_mm, b - feature.b_mm - feature.wide_mm) if edge <= 1e-6)
+
+
+def _rim(solid: Manifold, axis: int, at: float) -> float:
+    """Length round a cut plate [mm]."""
+    return sum(
+        float(np.linalg.norm(np.roll(ring, -1, axis=0) - ring, axis=1).sum())
+        for ring in slice_rings(solid, axis, at + 1e-3)
+    )

@@ -1,0 +1,253 @@
+"""Pools: what stays behind when liquid drains towards a point, exactly, for any closed mesh.
+
+As a level sinks through a solid, the liquid falls apart into pools; read upward, pools are born at
+low places and join at passes. The surface mesh alone tells which, by Morse theory for straight-line
+heights: a pool can only be born at a vertex without lower neighbours, and two can only join at a
+vertex. One kind of vertex without lower neighbours bears no pool: the lowest corner of something
+that hangs into the liquid. It lies over liquid that is there already, so it is tied to the surface
+straight below it. With those ties the join tree of the surface is the join tree of the liquid.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from keel.solid.polyhedron import Array, Index, Mesh, Waterline
+
+NUDGE_MM = 1e-4
+"""How far a probe stands off a vertex to see on which side of it the liquid is [mm]."""
+
+LEAST_POOL_MM3 = 1e-3
+
+
+@dataclass(frozen=True)
+class Pool:
+    """Liquid that stays: its level along the felt force, volume, and the mesh's triangles that hold it."""
+
+    level_mm: float
+    volume_mm3: float
+    triangles: Index
+
+
+class NotInsideError(ValueError):
+    """A point that isn't in the liquid's space."""
+
+
+class Crossings:
+    """Where lines along one direction pass through a mesh."""
+
+    def __init__(self, mesh: Mesh, up: Array) -> None:
+        self._up = up
+        side = np.cross(up, np.eye(3)[int(np.argmin(np.abs(up)))])
+        side /= np.linalg.norm(side)
+        self._frame = np.vstack([side, np.cross(up, side)])
+        self._corners = mesh.corners @ self._frame.T
+        self._heights = mesh.corners @ up
+        a, b, c = np.moveaxis(self._corners, 1, 0)
+        self._twice = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0])
+
+    def below(self, point: Array, height: float) -> tuple[Index, Array]:
+        """Triangles that the line from a point downward meets, and the heights of meeting."""
+        place = self._frame @ point
+        a, b, c = np.moveaxis(self._corners - place, 1, 0)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            u = (b[:, 0] * c[:, 1] - b[:, 1] * c[:, 0]) / self._twice
+            v = (c[:, 0] * a[:, 1] - c[:, 1] * a[:, 0]) / self._twice
+            w = 1 - u - v
+            met = (u >= 0) & (v >= 0) & (w >= 0)
+            at = u * self._heights[:, 0] + v * self._heights[:, 1] + w * self._heights[:, 2]
+            met &= at < height
+        found = np.flatnonzero(met)
+        return found, at[found]
+
+    def under(self, point: Array) -> int | None:
+        """The triangle straight under a point inside the mesh; None for one outside."""
+        for probe in _probes(point):
+            triangles, at = self.below(probe, float(probe @ self._up))
+            if len(triangles) % 2 == 1:
+                return int(triangles[np.argmax(at)])
+        return None
+
+
+def contains(mesh: Mesh, point: Array) -> bool:
+    """Whether a point lies inside a closed mesh, or within a hair of it."""
+    return Crossings(mesh, np.array([0.0, 0.0, 1.0])).under(point) is not None
+
+
+class Forest:
+    """Sets of vertices that grow together."""
+
+    def __init__(self, count: int) -> None:
+        self._parent = list(range(count))
+
+    def root(self, vertex: int) -> int:
+        """The vertex that stands for a set."""
+        parent = self._parent
+        while parent[vertex] != vertex:
+            parent[vertex] = parent[parent[vertex]]
+            vertex = parent[vertex]
+        return vertex
+
+    def join(self, a: int, b: int) -> None:
+        """Make the sets of two vertices one."""
+        self._parent[self.root(a)] = self.root(b)
+
+
+@dataclass(frozen=True)
+class Union:
+    """Two sets of vertices grow together at a height; where both were pools, they join there."""
+
+    height: float
+    vertex: int
+    other: int
+    is_join: bool
+
+
+class Pools:
+    """The join tree of a mesh's inside along one direction.
+
+    Parameters
+    ----------
+    line : Waterline
+        The mesh seen along the direction against which the liquid falls.
+    """
+
+    def __init__(self, line: Waterline) -> None:
+        self.line = line
+        self._crossings = Crossings(line.mesh, line.up)
+        self._inward = _inward(line.mesh)
+        triangles = line.mesh.triangles
+        lowest = np.argmin(line.heights[triangles], axis=1)
+        self._low_corner = triangles[np.arange(len(triangles)), lowest]
+        self._unions = list(self._sweep())
+
+    def _sweep(self) -> Iterator[Union]:
+        """Every union in rising order."""
+        heights = self.line.heights
+        order = np.argsort(heights, kind="stable")
+        lower = self._lower_neighbours(order)
+        forest = Forest(len(order))
+        for vertex in order.tolist():
+            joined = False
+            for other in lower[vertex] or self._tie(vertex):
+                if forest.root(vertex) != forest.root(other):
+                    yield Union(float(heights[vertex]), vertex, other, joined)
+                    forest.join(vertex, other)
+                    joined = True
+
+    def _lower_neighbours(self, order: Index) -> list[list[int]]:
+        triangles = self.line.mesh.triangles
+        rank = np.empty(len(order), dtype=np.int64)
+        rank[order] = np.arange(len(order))
+        pairs = np.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]])
+        falling = rank[pairs[:, 0]] > rank[pairs[:, 1]]
+        lower: list[list[int]] = [[] for _ in order]
+        for high, low in pairs[falling].tolist():
+            lower[high].append(low)
+        return lower
+
+    def _tie(self, vertex: int) -> list[int]:
+        """For the lowest corner of something that hangs into the liquid, a vertex of the surface below it."""
+        probe = self.line.mesh.points[vertex] + NUDGE_MM * (0.3 * self._inward[vertex] - self.line.up)
+        triangles, at = self._crossings.below(probe, float(probe @ self.line.up))
+        if len(triangles) % 2 == 0:
+            return []
+        return [int(self._low_corner[triangles[np.argmax(at)]])]
+
+    def start_of(self, point: Array) -> tuple[int, float]:
+        """A vertex of the surface below a point in the liquid's space, and the point's level [mm].
+
+        Raises
+        ------
+        NotInsideError
+            When the point lies outside the mesh.
+        """
+        found = self._crossings.under(point)
+        if found is None:
+            raise NotInsideError("the point is not inside the tank")
+        return int(self._low_corner[found]), float(point @ self.line.up) - self.line.lowest
+
+    def stranded(self, point: Array) -> list[Pool]:
+        """What stays when a brimful solid drains towards a point: the point's own pool first.
+
+        Parameters
+        ----------
+        point : ndarray, shape (3,)
+            Where liquid is drawn [mm].
+
+        Returns
+        -------
+        list of Pool
+            The point's pool at the point's level, then every other one at the lowest level at which
+            it still spills towards the point; those without volume left out.
+
+        Raises
+        ------
+        NotInsideError
+            When the point lies outside the mesh.
+        """
+        start, level = self.start_of(point)
+        forest, found = Forest(len(self.line.heights)), []
+        waiting = True
+        for union in self._unions:
+            if waiting and union.height > level:
+                found.append(self._pool(level, forest, start))
+                waiting = False
+            a, b = forest.root(union.vertex), forest.root(union.other)
+            ours = forest.root(start)
+            if not waiting and union.is_join and ours in (a, b):
+                found.append(self._pool(union.height, forest, a if b == ours else b))
+            forest.join(a, b)
+        if waiting:
+            found.append(self._pool(level, forest, start))
+        return [found[0], *(pool for pool in found[1:] if pool.volume_mm3 > LEAST_POOL_MM3)]
+
+    def lobes(self) -> list[float]:
+        """Litres on either side of the highest pass between two spaces that matter."""
+        forest, found = Forest(len(self.line.heights)), list[float]()
+        least = 0.01 * self.line.mesh.volume_mm3
+        for union in self._unions:
+            if union.is_join:
+                sides = [self._pool(union.height, forest, v).volume_mm3 for v in (union.vertex, union.other)]
+                if min(sides) > least:
+                    found = [side / 1e6 for side in sides]
+            forest.join(union.vertex, union.other)
+        return found
+
+    def _pool(self, level: float, forest: Forest, member: int) -> Pool:
+        """The pool of a vertex as the forest has it, filled to a level."""
+        root = forest.root(member)
+        ours = np.fromiter((forest.root(v) == root for v in range(len(self.line.heights))), dtype=bool)
+        triangles = np.flatnonzero(ours[self._low_corner])
+        volume = float(self.line.parts(np.array([level]))[0, triangles].sum())
+        return Pool(level_mm=level, volume_mm3=max(0.0, volume), triangles=triangles)
+
+
+def lobes(mesh: Mesh) -> list[float]:
+    """What each lobe holds below the pass to its neighbour, on the level [L]; one space has none.
+
+    Lobes are taken at the highest pass that joins two spaces of more than a hundredth of the whole each.
+    """
+    tree = Pools(Waterline(mesh, np.array([0.0, 0.0, 1.0])))
+    return tree.lobes()
+
+
+def _probes(point: Array) -> Iterator[Array]:
+    """A point and places a hair beside it, for one that lies on a wall or straight over an edge."""
+    yield point + NUDGE_MM * np.array([0.0131, 0.0177, 0.0])
+    for x, y, z in ((1, 1, 1), (-1, 1, 1), (1, -1, 1), (-1, -1, 1), (1, 1, -1), (-1, 1, -1), (1, -1, -1), (-1, -1, -1)):
+        yield point + NUDGE_MM * np.array([x, 0.83 * y, 0.91 * z])
+
+
+def _inward(mesh: Mesh) -> Array:
+    """At each vertex a direction into the mesh, the mean of its faces', shape (n, 3)."""
+    a, b, c = np.moveaxis(mesh.corners, 1, 0)
+    normals = np.cross(b - a, c - a)
+    lengths = np.linalg.norm(normals, axis=1, keepdims=True)
+    normals = np.divide(normals, lengths, out=np.zeros_like(normals), where=lengths > 0)
+    total = np.zeros_like(mesh.points)
+    for corner in range(3):
+        np.add.at(total, mesh.triangles[:, corner], -normals)
+    size = np.linalg.norm(total, axis=1, keepdims=True)
+    return np.asarray(np.divide(total, size, out=np.zeros_like(total), where=size > 0))

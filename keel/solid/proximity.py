@@ -1,0 +1,187 @@
+"""How near two surfaces come, and where; by how much one would have to move to come clear."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from manifold3d import Manifold
+
+from keel.solid.polyhedron import Array, Index, Mesh
+
+TOUCHING_MM3 = 1e-3
+MOST_PAIRS = 400_000
+
+
+@dataclass(frozen=True)
+class Nearest:
+    """The nearest places of two surfaces [mm]; `distance` is nought where they cross."""
+
+    distance: float
+    start: Array
+    end: Array
+
+
+def nearest(a: Mesh, b: Mesh) -> Nearest:
+    """Nearest places of two triangle surfaces that don't cross.
+
+    Notes
+    -----
+    They lie at a corner of one and a face of the other, or on an edge of each. Triangles further apart than
+    two corners are known to be are left out beforehand by the boxes round them.
+    """
+    mine, theirs = _near_ones(a, b)
+    corners_a, corners_b = a.corners[mine], b.corners[theirs]
+    best = Nearest(np.inf, np.zeros(3), np.zeros(3))
+    for points, corners, swap in (
+        (np.unique(corners_a.reshape(-1, 3), axis=0), corners_b, False),
+        (np.unique(corners_b.reshape(-1, 3), axis=0), corners_a, True),
+    ):
+        found = _points_to_faces(points, corners)
+        if found.distance < best.distance:
+            best = Nearest(found.distance, found.end, found.start) if swap else found
+    found = _edges_to_edges(_edges(corners_a), _edges(corners_b))
+    return found if found.distance < best.distance else best
+
+
+def _near_ones(a: Mesh, b: Mesh) -> tuple[Index, Index]:
+    """Indices of the triangles of each that may hold the nearest places."""
+    low_b, high_b = b.points.min(axis=0), b.points.max(axis=0)
+    gap_a = _box_gap(a, low_b, high_b)
+    seed = a.corners[int(np.argmin(gap_a))].mean(axis=0)
+    target = b.points[int(np.argmin(np.linalg.norm(b.points - seed, axis=1)))]
+    reach = float(np.linalg.norm(a.points - target, axis=1).min())
+    mine = np.flatnonzero(gap_a <= reach + 1e-9)
+    chosen = a.corners[mine].reshape(-1, 3)
+    theirs = np.flatnonzero(_box_gap(b, chosen.min(axis=0), chosen.max(axis=0)) <= reach + 1e-9)
+    return mine, theirs
+
+
+def _box_gap(mesh: Mesh, low: Array, high: Array) -> Array:
+    """From the box round each triangle to a box [mm]."""
+    corners = mesh.corners
+    apart = np.maximum(np.maximum(corners.min(axis=1) - high, low - corners.max(axis=1)), 0)
+    return np.asarray(np.linalg.norm(apart, axis=1))
+
+
+def _edges(corners: Array) -> Array:
+    """The different edges of triangles, shape (n, 2, 3)."""
+    both = np.vstack([corners[:, [0, 1]], corners[:, [1, 2]], corners[:, [2, 0]]]).reshape(-1, 6)
+    # Each edge comes once from either side, there and back: keep the way that rises along an odd direction.
+    rising = (both[:, 3:] - both[:, :3]) @ np.array([0.7391, 0.5113, 0.4399]) >= 0
+    return np.asarray(both[rising].reshape(-1, 2, 3))
+
+
+def _points_to_faces(points: Array, corners: Array) -> Nearest:
+    best = Nearest(np.inf, np.zeros(3), np.zeros(3))
+    for some in _chunks(points, len(corners)):
+        spot = _on_triangles(some[:, None, :], corners[None])
+        away = np.linalg.norm(spot - some[:, None, :], axis=2)
+        i, j = np.unravel_index(int(np.argmin(away)), away.shape)
+        if away[i, j] < best.distance:
+            best = Nearest(float(away[i, j]), some[i], spot[i, j])
+    return best
+
+
+def _on_triangles(p: Array, corners: Array) -> Array:
+    """The place of each triangle nearest to each point: in its face, else on its nearest side."""
+    a, b, c = corners[..., 0, :], corners[..., 1, :], corners[..., 2, :]
+    ab, ac = b - a, c - a
+    normal = np.cross(ab, ac)
+    square = np.maximum((normal * normal).sum(-1), 1e-300)
+    ap = p - a
+    v = (np.cross(ap, ac) * normal).sum(-1) / square
+    w = (np.cross(ab, ap) * normal).sum(-1) / square
+    inside = (v >= 0) & (w >= 0) & (v + w <= 1)
+    face = a + v[..., None] * ab + w[..., None] * ac
+    sides = np.stack([_on_segments(p, a, b), _on_segments(p, b, c), _on_segments(p, c, a)])
+    away = np.linalg.norm(sides - p, axis=-1)
+    side = np.take_along_axis(sides, np.argmin(away, axis=0)[None, ..., None], axis=0)[0]
+    return np.asarray(np.where(inside[..., None], face, side))
+
+
+def _on_segments(p: Array, a: Array, b: Array) -> Array:
+    along = b - a
+    share = ((p - a) * along).sum(-1) / np.maximum((along * along).sum(-1), 1e-300)
+    return np.asarray(a + np.clip(share, 0, 1)[..., None] * along)
+
+
+def _edges_to_edges(first: Array, second: Array) -> Nearest:
+    best = Nearest(np.inf, np.zeros(3), np.zeros(3))
+    for some in _chunks(first, len(second)):
+        p, q = some[:, None, 0], second[None, :, 0]
+        u, v = some[:, None, 1] - p, second[None, :, 1] - q
+        r = p - q
+        a, b, c = (u * u).sum(-1), (u * v).sum(-1), (v * v).sum(-1)
+        d, e = (u * r).sum(-1), (v * r).sum(-1)
+        bottom = a * c - b * b
+        s = np.where(bottom > 1e-12 * a * c, np.clip((b * e - c * d) / np.maximum(bottom, 1e-300), 0, 1), 0.0)
+        t = np.clip((b * s + e) / np.maximum(c, 1e-300), 0, 1)
+        s = np.clip((b * t - d) / np.maximum(a, 1e-300), 0, 1)
+        here, there = p + s[..., None] * u, q + t[..., None] * v
+        away = np.linalg.norm(here - there, axis=2)
+        i, j = np.unravel_index(int(np.argmin(away)), away.shape)
+        if away[i, j] < best.distance:
+            best = Nearest(float(away[i, j]), here[i, j], there[i, j])
+    return best
+
+
+def _chunks(items: Array, others: int) -> list[Array]:
+    size = max(1, MOST_PAIRS // max(1, others))
+    return [items[start : start + size] for start in range(0, len(items), size)]
+
+
+def least_push(a: Manifold, b: Manifold) -> tuple[float, Array]:
+    """The least straight push along a vehicle axis that brings one solid clear of another.
+
+    Returns
+    -------
+    mm : float
+        Nought when they don't overlap.
+    way : ndarray, shape (3,)
+        Direction in which the first has to go.
+    """
+    shared = a ^ b
+    if shared.is_empty() or shared.volume() < TOUCHING_MM3:
+        return 0.0, np.zeros(3)
+    best, towards = np.inf, np.zeros(3)
+    for axis in range(3):
+        for sign in (1.0, -1.0):
+            way = np.zeros(3)
+            way[axis] = sign
+            moved = _push_along(a, b, shared, axis, sign, best)
+            if moved < best:
+                best, towards = moved, way
+    return float(best), towards
+
+
+def _push_along(a: Manifold, b: Manifold, shared: Manifold, axis: int, sign: float, enough: float) -> float:
+    total = 0.0
+    while not shared.is_empty() and shared.volume() >= TOUCHING_MM3 and total < enough:
+        box = shared.bounding_box()
+        total += box[axis + 3] - box[axis] + 1e-9
+        shift = [0.0, 0.0, 0.0]
+        shift[axis] = sign * total
+        shared = a.translate(shift) ^ b
+    return total
+
+
+def crosses(edges_of: Mesh, faces_of: Mesh) -> bool:
+    """Whether an edge of one surface passes through a face of another."""
+    box_low, box_high = edges_of.points.min(axis=0), edges_of.points.max(axis=0)
+    near = np.flatnonzero(_box_gap(faces_of, box_low, box_high) <= 0)
+    if not len(near):
+        return False
+    corners = faces_of.corners[near]
+    a, ab, ac = corners[:, 0], corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]
+    normal = np.cross(ab, ac)
+    square = np.maximum((normal * normal).sum(-1), 1e-300)
+    for some in _chunks(_edges(edges_of.corners), len(near)):
+        start, along = some[:, None, 0], (some[:, 1] - some[:, 0])[:, None]
+        rise = (along * normal).sum(-1)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            t = ((a - start) * normal).sum(-1) / rise
+        spot = start + np.nan_to_num(t)[..., None] * along - a
+        v = (np.cross(spot, ac) * normal).sum(-1) / square
+        w = (np.cross(ab, spot) * normal).sum(-1) / square
+        if np.any((rise != 0) & (t >= 0) & (t <= 1) & (v >= 0) & (w >= 0) & (v + w <= 1)):
+            return True
+    return False

@@ -1,0 +1,128 @@
+"""What the pickup can't reach and what air can't get out, cell by cell, in an attitude."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from keel.design.ports import Port, PortRole
+from keel.reference.units import MM3_PER_LITRE
+from keel.solid.build import Cell, Solids
+from keel.solid.polyhedron import Array, Waterline
+from keel.solid.pools import Pool, Pools, contains
+from keel.studies.attitude import Attitude, felt
+from keel.studies.result import Point
+
+
+@dataclass(frozen=True, slots=True)
+class Remainder:
+    """One pool of fuel that stays, or one pocket of air: litres, where, and its faces for the drawing."""
+
+    kind: Literal["fuel", "air"]
+    cell: str
+    litres: float
+    own: bool
+    place: Point
+    faces: list[list[Point]]
+
+
+@dataclass(frozen=True, slots=True)
+class Drained:
+    """One cell drained to its pickup and filled to its vent, in one attitude.
+
+    `usable_l` and `stranded_l` are empty without a pickup in the cell, `trapped_l` without a vent or filler.
+    """
+
+    cell: str
+    brimful_l: float
+    stranded_l: float | None
+    usable_l: float | None
+    trapped_l: float | None
+    pools: list[Remainder]
+    pockets: list[Remainder]
+
+
+def place_of(solids: Solids, port: Port) -> Array:
+    """A port's opening in vehicle axes, shape (3,) [mm]."""
+    return np.asarray(np.array(solids.datum) + np.array([port.x_mm, port.y_mm, port.z_mm]))
+
+
+def inside(cell: Cell, place: Array) -> bool:
+    """Whether a place lies in a cell."""
+    return contains(cell.mesh, place)
+
+
+def ports_of(solids: Solids, cell: Cell, ports: Sequence[Port], role: PortRole) -> list[Array]:
+    """Places of the ports of one role that open into a cell."""
+    places = [place_of(solids, port) for port in ports if port.role == role]
+    return [place for place in places if inside(cell, place)]
+
+
+def drained(solids: Solids, ports: Sequence[Port], attitude: Attitude) -> list[Drained]:
+    """Drain every cell from brimful to its pickups, and fill it to its vents.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    ports : sequence of Port
+        Pickups, vents and fillers count; where there are several pickups or vents in a cell, the one that
+        leaves the least does.
+    attitude : Attitude
+        How the vehicle stands and moves, held steady.
+
+    Returns
+    -------
+    list of Drained
+        One for each cell. Air stays where it can't get to the vent; without a vent, to the filler. The
+        filler is taken as sealed round the nozzle, the air as not compressed.
+    """
+    force = felt(attitude)
+    return [_drained(solids, cell, ports, force) for cell in solids.cells]
+
+
+def _drained(solids: Solids, cell: Cell, ports: Sequence[Port], force: Array) -> Drained:
+    brimful = cell.mesh.volume_mm3 / MM3_PER_LITRE
+    pools = _least(cell, ports_of(solids, cell, ports, "pickup"), -force)
+    outlets = ports_of(solids, cell, ports, "vent") or ports_of(solids, cell, ports, "filler")
+    pockets = _least(cell, outlets, force)
+    stranded = None if pools is None else sum(pool.litres for pool in pools)
+    return Drained(
+        cell=cell.name,
+        brimful_l=brimful,
+        stranded_l=stranded,
+        usable_l=None if stranded is None else brimful - stranded,
+        trapped_l=None if pockets is None else sum(pocket.litres for pocket in pockets),
+        pools=pools or [],
+        pockets=pockets or [],
+    )
+
+
+def _least(cell: Cell, places: list[Array], up: Array) -> list[Remainder] | None:
+    """What stays behind with the best of some outlets; None without one."""
+    if not places:
+        return None
+    tree = Pools(Waterline(cell.mesh, up))
+    kind: Literal["fuel", "air"] = "fuel" if up[2] > 0 else "air"
+    tries = [tree.stranded(place) for place in places]
+    best = min(tries, key=lambda pools: sum(pool.volume_mm3 for pool in pools))
+    return [_remainder(tree.line, pool, kind, cell.name, place == 0) for place, pool in enumerate(best)]
+
+
+def _remainder(line: Waterline, pool: Pool, kind: Literal["fuel", "air"], cell: str, own: bool) -> Remainder:
+    faces = line.below_among(pool.level_mm, pool.triangles)
+    points = np.vstack(faces) if faces else np.zeros((1, 3))
+    middle = points.mean(axis=0)
+    return Remainder(
+        kind=kind,
+        cell=cell,
+        litres=pool.volume_mm3 / MM3_PER_LITRE,
+        own=own,
+        place=_point(middle),
+        faces=[[_point(p) for p in face] for face in faces],
+    )
+
+
+def _point(place: Array) -> Point:
+    return Point(x=float(place[0]), y=float(place[1]), z=float(place[2]))

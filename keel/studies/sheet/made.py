@@ -1,0 +1,87 @@
+"""What unfolding a shell gives, whatever its kind: flat parts and what joining them takes."""
+
+from dataclasses import dataclass, field
+
+from keel.reference.metals import METALS, MetalName
+from keel.reference.units import MM3_PER_M3
+from keel.studies.result import Words
+from keel.studies.sheet.parts import Bend, FlatPart, Mark, Spot, polygon_area
+
+
+@dataclass(frozen=True, slots=True)
+class Seam:
+    """One weld, counted once."""
+
+    name: str
+    length_mm: float
+    at_floor: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Notch:
+    """The pans' corner notch and the three things that ask for it."""
+
+    side_mm: float
+    by_rule_mm: float
+    flanges_clear_mm: float
+    wrapper_radius_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """The flat parts of a shell and what joining them takes.
+
+    `section_inside_mm` is the least width and height inside a closed wrapper; empty where nothing is
+    closed on the brake. `left_out` names features that are not among the flat parts.
+    """
+
+    scheme: str
+    parts: list[FlatPart]
+    impossible: Words | None
+    k: float
+    bend_deduction_mm: float
+    flange_mm: float | None
+    pan_gap_mm: float
+    notch: Notch | None
+    section_inside_mm: tuple[float, float] | None
+    roll_radius_mm: float | None
+    overall_mm: float
+    seams: list[Seam]
+    weld_mm: float
+    weld_at_floor_mm: float
+    corner_fill_mm: float
+    bends: int
+    mass_kg: float | None
+    left_out: list[str] = field(default_factory=list)
+
+
+def flat_part(
+    metal: MetalName,
+    *,
+    name: str,
+    title: str,
+    quantity: int,
+    thickness_mm: float,
+    outline: list[Spot],
+    bends: list[Bend],
+    marks: list[Mark],
+    note: str,
+) -> FlatPart:
+    """A part from its outline [mm]: sizes, area and mass worked out, its low corner the datum."""
+    low_x, low_y = min(x for x, _ in outline), min(y for _, y in outline)
+    placed = [(x - low_x, y - low_y) for x, y in outline]
+    area = polygon_area(placed)
+    return FlatPart(
+        name=name,
+        title=title,
+        quantity=quantity,
+        thickness_mm=thickness_mm,
+        length_mm=max(x for x, _ in placed),
+        width_mm=max(y for _, y in placed),
+        outline=placed,
+        bends=bends,
+        marks=marks,
+        area_mm2=area,
+        mass_kg=area * thickness_mm * METALS[metal].density_kg_per_m3 / MM3_PER_M3,
+        note=note,
+    )

@@ -1,0 +1,149 @@
+"""The shell as a shop drawing: silhouettes, edges seen and hidden, and cuts with the fuel in them."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from manifold3d import Manifold
+
+from keel.solid.build import Solids
+from keel.solid.polyhedron import Array, Mesh, Waterline
+from keel.solid.shapes import slice_rings
+from keel.studies.attitude import Attitude, felt
+
+Ring = list[tuple[float, float]]
+ViewName = Literal["plan", "elevation", "end"]
+SHARP = np.cos(np.radians(20.0))
+"""Faces that meet at less than 20° show no edge between them."""
+MOST_EDGES = 600
+STAND_OFF_MM = 0.05
+FAR_MM = 50_000.0
+LOOKING: dict[ViewName, tuple[int, int, int, float]] = {
+    "plan": (0, 1, 2, 1.0),
+    "elevation": (0, 2, 1, -1.0),
+    "end": (1, 2, 0, 1.0),
+}
+"""Axis across, axis up, axis looked along, and which end of it is nearer."""
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """An edge as a view shows it [mm]."""
+
+    start: tuple[float, float]
+    end: tuple[float, float]
+    hidden: bool
+
+
+@dataclass(frozen=True, slots=True)
+class View:
+    """One view from outside: its silhouette and its edges, across and up [mm]."""
+
+    name: ViewName
+    silhouette: list[Ring]
+    lines: list[Line]
+
+
+@dataclass(frozen=True, slots=True)
+class Cut:
+    """What a plane square to an axis cuts through [mm]: outside and inside of the metal, and the fuel there."""
+
+    axis: Literal["x", "y"]
+    at_mm: float
+    outer: list[Ring]
+    inner: list[Ring]
+    fuel: list[Ring]
+
+
+def views(solids: Solids) -> list[View]:
+    """Plan, elevation and end view of a shell from outside."""
+    edges = sharp_edges(solids.outer_mesh)
+    return [_view(name, solids, edges) for name in LOOKING]
+
+
+def sharp_edges(mesh: Mesh) -> Array:
+    """Edges where faces meet at 20° or more, shape (n, 2, 3)."""
+    a, b, c = np.moveaxis(mesh.corners, 1, 0)
+    normals = np.cross(b - a, c - a)
+    sizes = np.linalg.norm(normals, axis=1, keepdims=True)
+    normals = np.divide(normals, sizes, out=np.zeros_like(normals), where=sizes > 0)
+    t = mesh.triangles
+    pairs = np.vstack([t[:, [0, 1]], t[:, [1, 2]], t[:, [2, 0]]])
+    faces = np.tile(np.arange(len(t)), 3)
+    order = np.lexsort(np.sort(pairs, axis=1).T)
+    first, second = order[0::2], order[1::2]
+    bend = np.einsum("ij,ij->i", normals[faces[first]], normals[faces[second]])
+    return np.asarray(mesh.points[pairs[first[bend < SHARP]]][:MOST_EDGES])
+
+
+def _view(name: ViewName, solids: Solids, edges: Array) -> View:
+    across, up, along, near = LOOKING[name]
+    turn = np.zeros((3, 4))
+    turn[0, across], turn[1, up], turn[2, along] = 1.0, 1.0, 1.0
+    if np.linalg.det(turn[:, :3]) < 0:
+        turn[2] *= -1
+    outline = solids.outer.transform(turn).project().to_polygons()
+    flat = edges[:, :, [across, up]]
+    seen = np.linalg.norm(flat[:, 1] - flat[:, 0], axis=1) > 0.5
+    # A hair towards the middle of the view, so that no ray runs along a wall.
+    middles = edges[seen].mean(axis=1)
+    aside = middles - np.array([(a + b) / 2 for a, b in zip(solids.body.low, solids.body.high, strict=True)])
+    hidden = _hidden(middles - 1e-5 * aside, solids.outer, along, near)
+    return View(
+        name=name,
+        silhouette=[_ring(ring) for ring in outline],
+        lines=[
+            Line(start=_place(p), end=_place(q), hidden=bool(h))
+            for (p, q), h in zip(flat[seen].tolist(), hidden, strict=True)
+        ],
+    )
+
+
+def _hidden(points: Array, solid: Manifold, along: int, near: float) -> list[bool]:
+    """Which points have part of the solid between them and the reader."""
+    away = np.zeros(3)
+    away[along] = near
+    return [bool(solid.ray_cast(list(p + away * STAND_OFF_MM), list(p + away * FAR_MM))) for p in points]
+
+
+def cut(solids: Solids, axis: Literal["x", "y"], at_mm: float, levels: Array, attitude: Attitude) -> Cut:
+    """The shell cut square to an axis, with the fuel as it stands at given levels.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    axis : str
+        `x` or `y`.
+    at_mm : float
+        Where [mm]; held inside the shell.
+    levels : ndarray, shape (cells,)
+        Level in each cell over its lowest point [mm].
+    attitude : Attitude
+        How the fuel lies.
+    """
+    place = "xy".index(axis)
+    at = min(max(at_mm, solids.bounds.low[place] + 0.01), solids.bounds.high[place] - 0.01)
+    up = -felt(attitude)
+    fuel = []
+    for cell, level in zip(solids.cells, levels, strict=True):
+        line = Waterline(cell.mesh, up)
+        if level <= 0:
+            continue
+        wet = cell.solid.trim_by_plane(list(-line.up), -(line.lowest + float(level)))
+        fuel += slice_rings(wet, place, at)
+    return Cut(
+        axis=axis,
+        at_mm=at,
+        outer=[_ring(ring) for ring in slice_rings(solids.outer, place, at)],
+        inner=[_ring(ring) for ring in slice_rings(solids.inner, place, at)],
+        fuel=[_ring(ring) for ring in fuel],
+    )
+
+
+def _ring(ring: Array) -> Ring:
+    return [_place(p) for p in np.asarray(ring).tolist()]
+
+
+def _place(p: list[float]) -> tuple[float, float]:
+    return round(p[0], 3), round(p[1], 3)
