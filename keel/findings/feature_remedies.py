@@ -122,7 +122,8 @@ def reach_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     for port in ours[:1]:
         moved = [_at(seen, p, place) if p.id == port.id else p for p in seen.design.ports]
         yield Remedy(label=words("Move {name} to the lowest place", name=port.name), patch=_with_ports(moved))
-    for pool in sorted(next(c for c in seen.level if c.cell == cell.name).pools[1:], key=lambda p: -p.litres)[:1]:
+    elsewhere = [p for p in next(c for c in seen.level if c.cell == cell.name).pools if not p.own]
+    for pool in sorted(elsewhere, key=lambda p: -p.litres)[:1]:
         low = min((p for face in pool.faces for p in face), key=lambda p: p.z)
         spot = np.array([pool.place.x, pool.place.y, low.z + OFF_WALL_MM])
         second = Port(id=_free_id(seen, "pickup"), name="second pickup", role="pickup", x_mm=0.0, y_mm=0.0, z_mm=0.0)

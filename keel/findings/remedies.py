@@ -1,9 +1,10 @@
 """Remedies: for each kind of finding, changes to the design that would put it right."""
 
 from collections.abc import Callable, Iterator
+from itertools import accumulate
 from math import ceil, pi
 
-from keel.design.shell import BoxShell, CylinderShell
+from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings import feature_remedies
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.metals import METALS
@@ -195,6 +196,7 @@ def on_the_sheet(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     yield from wrapped_the_other_way(seen, finding)
     if not finding.key.endswith(":wrapper"):
         return
+    yield from in_two_pieces(seen)
     part = seen.sheet.parts[0]
     sheets = seen.workshop.sheets_of(seen.shell.metal, seen.shell.thickness_mm)
     ways = [way for s in sheets for way in ((s.length_mm, s.width_mm), (s.width_mm, s.length_mm))]
@@ -209,6 +211,21 @@ def on_the_sheet(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     for direction in (DIRECTIONS[seen.solids.section.across], DIRECTIONS[2]):
         if less < size_along(seen.shell, direction) / 2:
             yield _resized(seen, direction, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[direction]))
+
+
+def in_two_pieces(seen: Studied) -> Iterator[Remedy]:
+    """Weld two corners of a profile instead of bending them: the wrapper comes in two pieces."""
+    shell, edges = seen.shell, seen.solids.section.edges
+    if not isinstance(shell, ProfileShell):
+        return
+    along = [0.0, *accumulate(e.length for e in edges)]
+    pairs = [(a, b) for a in range(len(edges)) for b in range(a + 1, len(edges))]
+    a, b = min(pairs, key=lambda p: abs(along[p[1]] - along[p[0]] - along[-1] / 2))
+    corners = [c.model_dump() | ({"joint": "weld"} if n in (a, b) else {}) for n, c in enumerate(shell.corners)]
+    yield Remedy(
+        label=words("Make the wrapper in two pieces, welded at corners {a} and {b}", a=a + 1, b=b + 1),
+        patch={"shell": {"corners": corners}},
+    )
 
 
 def wrapped_the_other_way(seen: Studied, _finding: Finding) -> Iterator[Remedy]:

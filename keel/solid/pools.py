@@ -168,40 +168,47 @@ class Pools:
             raise NotInsideError("the point is not inside the tank")
         return int(self._low_corner[found]), float(point @ self.line.up) - self.line.lowest
 
-    def stranded(self, point: Array) -> list[Pool]:
-        """What stays when a brimful solid drains towards a point: the point's own pool first.
+    def stranded(self, *points: Array) -> list[Pool]:
+        """What stays when a brimful solid drains towards one point or several at once.
 
         Parameters
         ----------
-        point : ndarray, shape (3,)
+        *points : ndarray, shape (3,)
             Where liquid is drawn [mm].
 
         Returns
         -------
         list of Pool
-            The point's pool at the point's level, then every other one at the lowest level at which
-            it still spills towards the point; those without volume left out.
+            First the pools that are drawn from, each at the level of the lowest point it drains to; then
+            every other one at the lowest level at which it still spills towards those; without volume left out.
 
         Raises
         ------
         NotInsideError
-            When the point lies outside the mesh.
+            When a point lies outside the mesh.
         """
-        start, level = self.start_of(point)
-        forest, found = Forest(len(self.line.heights)), []
-        waiting = True
+        outlets = sorted((self.start_of(point) for point in points), key=lambda outlet: outlet[1])
+        forest, drawn = Forest(len(self.line.heights)), set[int]()
+        own, left = list[Pool](), list[Pool]()
+
+        def open_outlets(up_to: float) -> None:
+            while outlets and outlets[0][1] < up_to:
+                start, level = outlets.pop(0)
+                if forest.root(start) not in drawn:
+                    own.append(self._pool(level, forest, start))
+                    drawn.add(forest.root(start))
+
         for union in self._unions:
-            if waiting and union.height > level:
-                found.append(self._pool(level, forest, start))
-                waiting = False
+            open_outlets(union.height)
             a, b = forest.root(union.vertex), forest.root(union.other)
-            ours = forest.root(start)
-            if not waiting and union.is_join and ours in (a, b):
-                found.append(self._pool(union.height, forest, a if b == ours else b))
+            if union.is_join and (a in drawn) != (b in drawn):
+                left.append(self._pool(union.height, forest, b if a in drawn else a))
             forest.join(a, b)
-        if waiting:
-            found.append(self._pool(level, forest, start))
-        return [found[0], *(pool for pool in found[1:] if pool.volume_mm3 > LEAST_POOL_MM3)]
+            if a in drawn or b in drawn:
+                drawn -= {a, b}
+                drawn.add(forest.root(a))
+        open_outlets(np.inf)
+        return own + [pool for pool in left if pool.volume_mm3 > LEAST_POOL_MM3]
 
     def lobes(self) -> list[float]:
         """Litres on either side of the highest pass between two spaces that matter."""

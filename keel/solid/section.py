@@ -52,6 +52,29 @@ class Section:
         return (min(xs), min(ys)), (max(xs), max(ys))
 
 
+def face_names(section: Section) -> list[str]:
+    """What each edge's face is called: by where it looks, numbered where several look the same way."""
+    outward = ("front face", "rear face") if section.axis == 1 else ("left side", "right side")
+    plain = []
+    for e in section.edges:
+        x, z = e.end[1] - e.start[1], e.start[0] - e.end[0]
+        if abs(z) >= abs(x):
+            name = (
+                ("lid" if z > 0 else "floor")
+                if abs(x) < 0.05 * abs(z)
+                else ("sloping lid" if z > 0 else "sloping floor")
+            )
+        else:
+            name = outward[0] if x > 0 else outward[1]
+        plain.append(name)
+    counted: dict[str, int] = {}
+    names = []
+    for name in plain:
+        counted[name] = counted.get(name, 0) + 1
+        names.append(f"{name} {counted[name]}" if plain.count(name) > 1 else name)
+    return names
+
+
 def round_reach(ring: Array) -> list[tuple[float, float]]:
     """Low and high corner of the circle that a polygon of its area stands for."""
     middle, radius = ring.mean(axis=0), float(np.sqrt(ring_area(ring) / np.pi))

@@ -67,8 +67,7 @@ def drained(solids: Solids, ports: Sequence[Port], attitude: Attitude) -> list[D
     solids : Solids
         The shell worked out.
     ports : sequence of Port
-        Pickups, vents and fillers count; where there are several pickups or vents in a cell, the one that
-        leaves the least does.
+        Pickups, vents and fillers count; several pickups or vents in a cell work together.
     attitude : Attitude
         How the vehicle stands and moves, held steady.
 
@@ -84,9 +83,9 @@ def drained(solids: Solids, ports: Sequence[Port], attitude: Attitude) -> list[D
 
 def _drained(solids: Solids, cell: Cell, ports: Sequence[Port], force: Array) -> Drained:
     brimful = cell.mesh.volume_mm3 / MM3_PER_LITRE
-    pools = _least(cell, ports_of(solids, cell, ports, "pickup"), -force)
+    pools = _left(cell, ports_of(solids, cell, ports, "pickup"), -force)
     outlets = ports_of(solids, cell, ports, "vent") or ports_of(solids, cell, ports, "filler")
-    pockets = _least(cell, outlets, force)
+    pockets = _left(cell, outlets, force)
     stranded = None if pools is None else sum(pool.litres for pool in pools)
     return Drained(
         cell=cell.name,
@@ -99,15 +98,17 @@ def _drained(solids: Solids, cell: Cell, ports: Sequence[Port], force: Array) ->
     )
 
 
-def _least(cell: Cell, places: list[Array], up: Array) -> list[Remainder] | None:
-    """What stays behind with the best of some outlets; None without one."""
+def _left(cell: Cell, places: list[Array], up: Array) -> list[Remainder] | None:
+    """What stays behind with some outlets; None without one."""
     if not places:
         return None
     tree = Pools(Waterline(cell.mesh, up))
     kind: Literal["fuel", "air"] = "fuel" if up[2] > 0 else "air"
-    tries = [tree.stranded(place) for place in places]
-    best = min(tries, key=lambda pools: sum(pool.volume_mm3 for pool in pools))
-    return [_remainder(tree.line, pool, kind, cell.name, place == 0) for place, pool in enumerate(best)]
+    levels = {round(float(place @ tree.line.up - tree.line.lowest), 6) for place in places}
+    return [
+        _remainder(tree.line, pool, kind, cell.name, round(pool.level_mm, 6) in levels)
+        for pool in tree.stranded(*places)
+    ]
 
 
 def _remainder(line: Waterline, pool: Pool, kind: Literal["fuel", "air"], cell: str, own: bool) -> Remainder:

@@ -1,6 +1,6 @@
 """Fit to bay: the largest shell of the chosen kind and proportions that clears everything."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -28,8 +28,8 @@ from keel.studies.resize import changed, stretched
 Placement = dict[str, Any]
 """Fields of the shell to set [mm]."""
 
-STEPS = 14
-MOST_SPANS = 12
+STEPS = 12
+MOST_SPANS = 16
 LEAST_SIDE_MM = 20.0
 ROUNDING_MM = 0.01
 """Taken off a found size so that it clears for certain [mm]."""
@@ -148,7 +148,8 @@ class _Obstacle:
 
     low: float
     high: float
-    shape: BaseGeometry
+    shape: Callable[[float, float], BaseGeometry]
+    """What it blocks between two places along the axis."""
 
 
 @dataclass(frozen=True)
@@ -201,7 +202,7 @@ def _obstacles(bay: Bay, workshop: Workshop, axis: int, scans: Scans) -> Iterato
         gap = needed_mm(keep_out.clearance, workshop.rules)
         if isinstance(keep_out, SlopeKeepOut):
             normal, offset = slope_plane(keep_out, bay)
-            yield _Obstacle(-far, far, _half_plane(normal, offset - gap, bay, axis))
+            yield _Obstacle(-far, far, _beyond(normal, offset - gap, far, axis))
             continue
         if isinstance(keep_out, ScanKeepOut):
             mesh = scan_mesh(keep_out, scans)
@@ -214,34 +215,35 @@ def _obstacles(bay: Bay, workshop: Workshop, axis: int, scans: Scans) -> Iterato
             assert solid is not None
             points, blocked = mesh_of(solid).points, None
         hull = blocked or MultiPoint(points[:, [first, second]]).convex_hull.buffer(gap, quad_segs=16)
-        yield _Obstacle(float(points[:, axis].min()) - gap, float(points[:, axis].max()) + gap, hull)
+        yield _Obstacle(float(points[:, axis].min()) - gap, float(points[:, axis].max()) + gap, _always(hull))
     gap = needed_mm(bay.profile.clearance, workshop.rules) if bay.profile else 0.0
     for piece, solid in outline_pieces(bay):
         points = mesh_of(solid).points
         same = bay.profile is not None and "xyz".index(bay.profile.axis) == axis
         shape = piece if same else MultiPoint(points[:, [first, second]]).convex_hull
-        yield _Obstacle(float(points[:, axis].min()) - gap, float(points[:, axis].max()) + gap, shape.buffer(gap))
+        low, high = float(points[:, axis].min()), float(points[:, axis].max())
+        yield _Obstacle(low - gap, high + gap, _always(shape.buffer(gap)))
 
 
-def _half_plane(normal: Array, offset: float, bay: Bay, axis: int) -> BaseGeometry:
-    """What a leaning plane blocks in the section: where it also leans along the axis, at its worst end."""
-    size = (bay.length_mm, bay.width_mm, bay.height_mm)
+def _always(shape: BaseGeometry) -> Callable[[float, float], BaseGeometry]:
+    return lambda _start, _end: shape
+
+
+def _beyond(normal: Array, offset: float, reach: float, axis: int) -> Callable[[float, float], BaseGeometry]:
+    """What a leaning plane blocks in the section: where it also leans along the axis, at the worse end."""
     first, second = [i for i in range(3) if i != axis]
-    worst = max(normal[axis] * 0.0, normal[axis] * size[axis])
-    flat, rest = normal[[first, second]], offset - worst
+    flat = normal[[first, second]]
     length = float(np.hypot(*flat))
-    reach = 10 * max(size)
-    if length < 1e-9:
-        return box(-reach, -reach, reach, reach) if rest < 0 else Polygon()
-    n, foot = flat / length, flat / length * (rest / length)
-    side = np.array([-n[1], n[0]])
-    corners = [
-        foot + side * reach,
-        foot - side * reach,
-        foot - side * reach + n * reach,
-        foot + side * reach + n * reach,
-    ]
-    return Polygon(corners)
+
+    def blocked(start: float, end: float) -> BaseGeometry:
+        rest = offset - max(normal[axis] * start, normal[axis] * end)
+        if length < 1e-9:
+            return box(-reach, -reach, reach, reach) if rest < 0 else Polygon()
+        n = flat / length
+        foot, side = n * (rest / length), np.array([-n[1], n[0]]) * reach
+        return Polygon([foot + side, foot - side, foot - side + n * reach, foot + side + n * reach])
+
+    return blocked
 
 
 def _spread(o: _Obstacle, over: Overhang, axis: int) -> _Obstacle:
@@ -249,23 +251,28 @@ def _spread(o: _Obstacle, over: Overhang, axis: int) -> _Obstacle:
     first, second = [i for i in range(3) if i != axis]
     left, right = over.high[first], over.low[first]
     down, up = over.high[second], over.low[second]
-    shape = o.shape
-    if max(left, right, down, up) > 0:
-        shape = shapely.union_all(
-            [affinity.translate(shape, dx, dy) for dx in (-left, 0.0, right) for dy in (-down, 0.0, up)]
-        ).convex_hull
-    return _Obstacle(o.low - over.high[axis], o.high + over.low[axis], shape)
+    if max(left, right, down, up) == 0:
+        return _Obstacle(o.low - over.high[axis], o.high + over.low[axis], o.shape)
+
+    def wider(start: float, end: float) -> BaseGeometry:
+        shape = o.shape(start, end)
+        shifted = [affinity.translate(shape, dx, dy) for dx in (-left, 0.0, right) for dy in (-down, 0.0, up)]
+        return shapely.union_all(shifted).convex_hull
+
+    return _Obstacle(o.low - over.high[axis], o.high + over.low[axis], wider)
 
 
 def _holes(
     start: float, end: float, room: tuple[float, float, float, float], obstacles: list[_Obstacle]
 ) -> Iterator[_Hole]:
     """Stretches between the ends of neighbours, longest first, each with what stands in its way."""
-    cuts = sorted({start, end, *(c for o in obstacles for c in (o.low, o.high) if start < c < end)})
+    leaning = any(o.low < start - (end - start) and o.high > end + (end - start) for o in obstacles)
+    steps = {start + (end - start) * step / 8 for step in range(1, 8)} if leaning else set[float]()
+    cuts = sorted({start, end, *steps, *(c for o in obstacles for c in (o.low, o.high) if start < c < end)})
     stretches = [(a, b) for here, a in enumerate(cuts) for b in cuts[here + 1 :] if b - a >= LEAST_SIDE_MM]
     stretches.sort(key=lambda s: s[0] - s[1])
     for a, b in stretches[:MOST_SPANS]:
-        across = [o.shape for o in obstacles if o.low < b - 1e-9 and o.high > a + 1e-9]
+        across = [o.shape(a, b) for o in obstacles if o.low < b - 1e-9 and o.high > a + 1e-9]
         yield _Hole(a, b, room, shapely.union_all(across) if across else Polygon())
 
 
@@ -293,8 +300,8 @@ def _starts(hole: _Hole, outline: Polygon) -> Iterator[tuple[float, float, float
     yield hole.room
     a0, b0, a1, b1 = outline.bounds
     yield max(x0, a0), max(y0, b0), min(x1, a1), min(y1, b1)
-    for fx in (0.2, 0.5, 0.8):
-        for fy in (0.2, 0.5, 0.8):
+    for fx in (0.25, 0.75):
+        for fy in (0.25, 0.75):
             x, y = x0 + fx * (x1 - x0), y0 + fy * (y1 - y0)
             w, h = LEAST_SIDE_MM / 2, LEAST_SIDE_MM / 2
             yield max(x0, x - w), max(y0, y - h), min(x1, x + w), min(y1, y + h)

@@ -13,6 +13,7 @@ from keel.reference.fuels import FUELS
 from keel.reference.metals import METALS
 from keel.reference.units import STANDARD_GRAVITY
 from keel.solid.build import Solids
+from keel.solid.section import face_names
 
 Edges = Literal["clamped", "simply supported"]
 
@@ -178,9 +179,9 @@ def _faces(solids: Solids) -> Iterator[tuple[str, tuple[float, float], float]]:
         yield "right and left", (length, height), shell.thickness_mm if along_x else end
         return
     run = section.span[1] - section.span[0]
-    for place, e in enumerate(section.edges):
+    for name, e in zip(face_names(section), section.edges, strict=True):
         if e.centre is None:
-            yield f"face after corner {place + 1}", (run, e.chord), shell.thickness_mm
+            yield name, (run, e.chord), shell.thickness_mm
     yield "ends", (width if section.axis == 0 else length, height), shell.end_wall_mm
 
 

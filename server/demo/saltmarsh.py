@@ -24,110 +24,248 @@ CUSTOMERS: list[tuple[str, str, str]] = [
     ("Eelgate Pilots", "harbour office, ask for the mate", "Pilot cutter 'Patience'. Survey due in spring."),
     ("Dry Fork Raiders", "Juno at the yard gate", "Dune-raid buggy, number 41. Pays on collection."),
     ("Larkfield Aerodrome", "fuel shed", "Service cart, wants everything labelled."),
+    ("Corrie Hill Club", "Bram, evenings only", "Single-seater 'Thistle', hill climbs."),
+    ("Mudflat Rescue", "the hovercraft shed", "Craft 2, wants a spare that drops straight in."),
 ]
 
+
+def _bend(across: float, up: float, bow: float = 0.0) -> dict[str, Any]:
+    return {"across_mm": across, "up_mm": up, "bow_mm": bow, "joint": "bend"}
+
+
+def _port(role: str, x: float, y: float, z: float, stands: float = 0.0, across: float = 60.0) -> dict[str, Any]:
+    return {
+        "id": f"{role}-1",
+        "name": role,
+        "role": role,
+        "x_mm": x,
+        "y_mm": y,
+        "z_mm": z,
+        "stands_mm": stands,
+        "across_mm": across,
+    }
+
+
+def _box(name: str, place: tuple[float, float, float], size: tuple[float, float, float], kind: str) -> dict[str, Any]:
+    return {
+        "kind": "box",
+        "id": name.replace(" ", "-"),
+        "name": name,
+        **dict(zip(("x_mm", "y_mm", "z_mm"), place, strict=True)),
+        **dict(zip(("length_mm", "width_mm", "height_mm"), size, strict=True)),
+        "clearance": {"kind": kind},
+    }
+
+
 _DAY_TANK: dict[str, Any] = {
-    "brief": {"fuel": "diesel", "target_l": 150.0, "reason": "Eight hours at 18 L/h and a bit in hand"},
+    "brief": {"fuel": "diesel", "target_l": 190.0, "reason": "Ten hours at 18 L/h and a bit in hand"},
     "bay": {
         "datum": "aft, starboard, top of the bearer",
-        "length_mm": 1180.0,
-        "width_mm": 760.0,
+        "length_mm": 820.0,
+        "width_mm": 1180.0,
         "height_mm": 560.0,
         "sides": {"front": {"kind": "hard metal", "mm": 40.0}},
         "keep_outs": [
             {
+                "kind": "cylinder",
                 "id": "shaft-tunnel",
                 "name": "shaft tunnel",
+                "axis": "x",
                 "x_mm": 0.0,
-                "y_mm": 610.0,
-                "z_mm": 0.0,
-                "length_mm": 1180.0,
-                "width_mm": 150.0,
-                "height_mm": 240.0,
+                "y_mm": 590.0,
+                "z_mm": 90.0,
+                "diameter_mm": 200.0,
+                "run_mm": 820.0,
                 "clearance": {"kind": "moving at full travel"},
             },
-            {
-                "id": "stern-gland-pump",
-                "name": "gland grease pump",
-                "x_mm": 0.0,
-                "y_mm": 0.0,
-                "z_mm": 420.0,
-                "length_mm": 140.0,
-                "width_mm": 160.0,
-                "height_mm": 140.0,
-                "clearance": {"kind": "hard metal"},
-            },
+            _box("gland grease pump", (0.0, 0.0, 420.0), (140.0, 160.0, 140.0), "hard metal"),
         ],
+        "opening": {"side": "roof", "a_mm": 60.0, "b_mm": 60.0, "long_mm": 760.0, "wide_mm": 1100.0},
     },
     "shell": {
-        "length_mm": 950.0,
-        "width_mm": 520.0,
-        "height_mm": 380.0,
-        "x_mm": 80.0,
+        "kind": "profile",
+        "shape": "saddle",
+        "wrap_axis": "x",
+        "corners": [
+            _bend(0, 0),
+            _bend(400, 0),
+            _bend(400, 220),
+            _bend(700, 220),
+            _bend(700, 0),
+            _bend(1100, 0),
+            _bend(1100, 420),
+            _bend(0, 420),
+        ],
+        "run_mm": 600.0,
+        "x_mm": 150.0,
         "y_mm": 40.0,
         "z_mm": 6.0,
         "metal": "5083-H111",
-        "thickness_mm": 5.0,
-        "bend_radius_mm": 10.0,
+        "thickness_mm": 4.0,
+        "bend_radius_mm": 8.0,
     },
-    "sheet": {"flange_mm": 30.0},
+    "ports": [_port("pickup", 300.0, 150.0, 9.0), _port("vent", 560.0, 1020.0, 415.9, 90.0, 70.0)],
 }
 
 _RAID_TANK: dict[str, Any] = {
-    "brief": {"fuel": "petrol E10", "target_l": 60.0, "reason": "Desert stage of 190 km at 30 L/100 km, no fuel stop"},
+    "brief": {"fuel": "petrol E10", "target_l": 75.0, "reason": "Desert stage of 230 km at 30 L/100 km, no fuel stop"},
     "bay": {
         "datum": "rear, right, on the frame rail",
-        "length_mm": 760.0,
+        "length_mm": 820.0,
         "width_mm": 620.0,
-        "height_mm": 420.0,
+        "height_mm": 470.0,
         "sides": {"rear": {"kind": "hard metal", "mm": 30.0}, "roof": {"kind": "cover or body skin"}},
         "keep_outs": [
-            {
-                "id": "silencer",
-                "name": "silencer",
-                "x_mm": 0.0,
-                "y_mm": 480.0,
-                "z_mm": 280.0,
-                "length_mm": 300.0,
-                "width_mm": 140.0,
-                "height_mm": 140.0,
-                "clearance": {"kind": "exhaust, shielded"},
-            }
+            _box("silencer", (0.0, 500.0, 330.0), (300.0, 120.0, 140.0), "exhaust, shielded"),
+            _box("gearbox tail", (560.0, 200.0, 0.0), (260.0, 220.0, 150.0), "moving at full travel"),
         ],
     },
     "shell": {
-        "length_mm": 560.0,
-        "width_mm": 410.0,
-        "height_mm": 280.0,
-        "x_mm": 90.0,
-        "y_mm": 40.0,
+        "kind": "profile",
+        "shape": "step",
+        "wrap_axis": "y",
+        "corners": [_bend(0, 0), _bend(440, 0), _bend(440, 185), _bend(720, 185), _bend(720, 365), _bend(0, 365)],
+        "run_mm": 400.0,
+        "x_mm": 40.0,
+        "y_mm": 20.0,
         "z_mm": 10.0,
         "metal": "5052-H32",
         "thickness_mm": 3.0,
         "bend_radius_mm": 4.5,
     },
+    "ports": [_port("pickup", 140.0, 200.0, 6.0), _port("vent", 30.0, 370.0, 361.9, 60.0)],
+}
+_SURGE: dict[str, Any] = {
+    "brief": {
+        "fuel": "race petrol",
+        "target_l": 2.2,
+        "reason": "Longest left-hander is 9 s at 150 L/h, six times over",
+    },
+    "bay": {
+        "datum": "rear, right, on the floor pan",
+        "length_mm": 240.0,
+        "width_mm": 260.0,
+        "height_mm": 420.0,
+        "keep_outs": [
+            _box("battery tray", (0.0, 0.0, 0.0), (80.0, 260.0, 120.0), "hard metal"),
+            {
+                "kind": "slope",
+                "id": "cowl",
+                "name": "cowl",
+                "blocked": "roof",
+                "along": "x",
+                "start_mm": 420.0,
+                "end_mm": 330.0,
+                "clearance": {"kind": "cover or body skin"},
+            },
+        ],
+    },
+    "shell": {
+        "kind": "cylinder",
+        "axis": "z",
+        "diameter_mm": 114.3,
+        "run_mm": 270.0,
+        "x_mm": 100.0,
+        "y_mm": 72.0,
+        "z_mm": 8.0,
+        "metal": "5052-H32",
+        "thickness_mm": 2.5,
+        "dish_mm": 0.0,
+    },
+    "ports": [_port("pickup", 57.0, 57.0, 5.0), _port("vent", 57.0, 57.0, 267.4, 30.0, 30.0)],
 }
 
 _CART_TANK: dict[str, Any] = {
-    "brief": {"fuel": "avgas 100", "target_l": 90.0, "reason": "Four fills of a trainer without driving back"},
+    "brief": {
+        "fuel": "avgas 100",
+        "target_l": 100.0,
+        "reason": "Avgas and kerosene on one cart, a trainer's fill of each",
+    },
     "bay": {
         "datum": "rear, right, cart deck",
         "length_mm": 900.0,
         "width_mm": 520.0,
         "height_mm": 380.0,
-        "keep_outs": [],
+        "keep_outs": [_box("hose reel post", (0.0, 0.0, 0.0), (60.0, 60.0, 380.0), "hard metal")],
     },
     "shell": {
-        "length_mm": 800.0,
+        "kind": "box",
+        "length_mm": 760.0,
         "width_mm": 450.0,
         "height_mm": 320.0,
-        "x_mm": 50.0,
-        "y_mm": 30.0,
+        "x_mm": 95.0,
+        "y_mm": 40.0,
         "z_mm": 8.0,
         "metal": "stainless 304L",
         "thickness_mm": 2.0,
         "bend_radius_mm": 2.0,
+        "features": [
+            {
+                "kind": "partition",
+                "id": "fuel-wall",
+                "name": "wall between the fuels",
+                "axis": "x",
+                "at_mm": 460.0,
+                "thickness_mm": 2.0,
+            }
+        ],
     },
+    "ports": [
+        _port("pickup", 230.0, 225.0, 7.0),
+        _port("vent", 420.0, 400.0, 317.9, 35.0),
+        _port("pickup", 610.0, 225.0, 7.0) | {"id": "pickup-2", "name": "kerosene pickup"},
+        _port("vent", 700.0, 400.0, 317.9, 35.0) | {"id": "vent-2", "name": "kerosene vent"},
+    ],
+}
+
+_HOVER_TANK: dict[str, Any] = {
+    "brief": {"fuel": "petrol E10", "target_l": 40.0, "reason": "Two hours on the flats at 18 L/h"},
+    "bay": {
+        "datum": "aft, starboard, on the hull skin",
+        "length_mm": 900.0,
+        "width_mm": 560.0,
+        "height_mm": 260.0,
+        "keep_outs": [
+            {
+                "kind": "slope",
+                "id": "deck-line",
+                "name": "deck line",
+                "blocked": "roof",
+                "along": "x",
+                "start_mm": 260.0,
+                "end_mm": 150.0,
+                "clearance": {"kind": "cover or body skin"},
+            },
+            _box("steering cable run", (0.0, 500.0, 0.0), (900.0, 60.0, 60.0), "moving at full travel"),
+        ],
+    },
+    "shell": {
+        "kind": "profile",
+        "shape": "wedge",
+        "wrap_axis": "y",
+        "corners": [_bend(0, 0), _bend(800, 0), _bend(800, 105), _bend(0, 200)],
+        "run_mm": 440.0,
+        "x_mm": 30.0,
+        "y_mm": 15.0,
+        "z_mm": 8.0,
+        "metal": "5052-H32",
+        "thickness_mm": 2.5,
+        "bend_radius_mm": 4.0,
+        "features": [
+            {
+                "kind": "well",
+                "id": "module-well",
+                "name": "module well",
+                "face": "roof",
+                "a_mm": 0.0,
+                "b_mm": 140.0,
+                "long_mm": 170.0,
+                "wide_mm": 160.0,
+                "deep_mm": 70.0,
+            }
+        ],
+    },
+    "ports": [_port("pickup", 90.0, 220.0, 8.0), _port("vent", 6.0, 60.0, 196.0, 30.0, 40.0)],
 }
 
 JOBS: list[dict[str, Any]] = [
@@ -135,7 +273,7 @@ JOBS: list[dict[str, Any]] = [
         "title": "Pilot cutter day tank",
         "customer": "Eelgate Pilots",
         "state": "design",
-        "note": "Sits beside the shaft tunnel, under the wheelhouse sole.",
+        "note": "Saddle over the shaft tunnel, under the wheelhouse sole.",
         "designs": [("Day tank", _DAY_TANK)],
     },
     {
@@ -149,7 +287,21 @@ JOBS: list[dict[str, Any]] = [
         "title": "Airfield service cart",
         "customer": "Larkfield Aerodrome",
         "state": "build",
-        "note": "Stainless, labels on both sides.",
-        "designs": [("Avgas side", _CART_TANK)],
+        "note": "Stainless, two fuels, labels on both sides.",
+        "designs": [("Two-cell tank", _CART_TANK)],
+    },
+    {
+        "title": "Hill-climb surge tank",
+        "customer": "Corrie Hill Club",
+        "state": "enquiry",
+        "note": "Stands behind the seat, under the cowl.",
+        "designs": [("Surge cylinder", _SURGE)],
+    },
+    {
+        "title": "Rescue hovercraft tank",
+        "customer": "Mudflat Rescue",
+        "state": "design",
+        "note": "Shallow wedge, the transfer module sits in a well at the aft edge.",
+        "designs": [("Wedge tank", _HOVER_TANK)],
     },
 ]

@@ -16,14 +16,17 @@ interface Props {
   place: Record<Axis, number>
   snapsFor: (axis: Axis) => Snap[]
   onMove: (place: Partial<Record<Axis, number>>) => void
+  /** Called when it is taken hold of. */
+  onPick?: () => void
 }
 
 /** Drag a whole thing about in a view; it snaps like a face does. Typed places are in the panel at the right. */
-export function MoveBody({ view, rect, label, place, snapsFor, onMove }: Props) {
+export function MoveBody({ view, rect, label, place, snapsFor, onMove, onPick }: Props) {
   const units = useUnits()
   const [from, setFrom] = useState<{ x: number; y: number; place: Record<Axis, number> } | null>(null)
   const down = (event: PointerEvent<SVGRectElement>) => {
     event.currentTarget.setPointerCapture(event.pointerId)
+    onPick?.()
     startDrag()
     setFrom({ x: event.clientX, y: event.clientY, place })
   }

@@ -1,10 +1,13 @@
 import { OrbitControls } from '@react-three/drei'
-import { Canvas, useThree } from '@react-three/fiber'
+import { Canvas, useFrame, useThree } from '@react-three/fiber'
 import { Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import { useEffect, useMemo } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import * as THREE from 'three'
-import type { Block, Design, Evaluation, Fill, Geometry } from '../api/model'
+import { useQuery } from '@tanstack/react-query'
+import type { Bay, Design, Evaluation, Fill, Geometry, KeepOut } from '../api/model'
+import { scanQuery } from '../stations/bay/scans'
+import { axisOf, type Box as Span, boxOf } from './keepOuts'
 import { boundsOf } from './layout'
 
 interface Props {
@@ -35,6 +38,7 @@ function hasWebgl(): boolean {
 /** The same tank as a solid, to be turned about. */
 export default function Solid({ design, evaluation, large, onLarge, place }: Props) {
   const { inks } = useTheme()
+  const [simple, setSimple] = useState(false)
   if (place.width < 150 || place.height < 120) return null
   const frame = { position: 'absolute', left: place.x, top: place.y, width: place.width, height: place.height } as const
   if (!hasWebgl()) {
@@ -49,9 +53,11 @@ export default function Solid({ design, evaluation, large, onLarge, place }: Pro
   return (
     <Box sx={frame} data-solid="drawn" role="group" aria-label="Solid view">
       <Canvas flat frameloop="demand" dpr={1} gl={{ antialias: true, preserveDrawingBuffer: true }} camera={{ fov: 32, near: 0.01, far: 200, up: [0, 0, 1], position: [2.4, -3, 1.9] }}>
-        <Scene design={design} evaluation={evaluation} />
+        <Scene design={design} evaluation={evaluation} simple={simple} />
+        <Pace onSlow={() => setSimple(true)} />
       </Canvas>
       <Box sx={{ position: 'absolute', right: 8, top: 4, display: 'flex', alignItems: 'center', gap: 1 }}>
+        {simple && <span style={{ fontSize: 12, color: inks.quiet }}>Shown simpler, to keep up</span>}
         <span style={{ fontSize: 12, color: inks.quiet }}>{large ? 'Drag to turn, wheel to come nearer' : 'Solid'}</span>
         <Button size="small" onClick={() => onLarge(!large)}>
           {large ? 'Back to the views' : 'Enlarge'}
@@ -63,7 +69,23 @@ export default function Solid({ design, evaluation, large, onLarge, place }: Pro
 
 const M = 1 / 1000
 
-function Scene({ design, evaluation }: { design: Design; evaluation: Evaluation | null }) {
+/** Times the pictures while it is being turned; when they come slower than 30 a second, a simpler one is shown. */
+function Pace({ onSlow }: { onSlow: () => void }) {
+  const last = useRef(0)
+  const slow = useRef(0)
+  useFrame(() => {
+    const now = performance.now()
+    const took = now - last.current
+    last.current = now
+    // A long pause is somebody resting, not a slow picture.
+    if (took > 250) return
+    slow.current = took > 1000 / 30 ? slow.current + 1 : Math.max(0, slow.current - 1)
+    if (slow.current > 12) onSlow()
+  })
+  return null
+}
+
+function Scene({ design, evaluation, simple }: { design: Design; evaluation: Evaluation | null; simple: boolean }) {
   const { inks } = useTheme()
   const { camera, invalidate, size } = useThree()
   const bounds = boundsOf(design, [evaluation])
@@ -90,27 +112,26 @@ function Scene({ design, evaluation }: { design: Design; evaluation: Evaluation 
       <ambientLight intensity={1.6} />
       <directionalLight position={[3, -5, 6]} intensity={1.8} />
       {bay && <Wire low={[0, 0, 0]} high={[bay.length_mm, bay.width_mm, bay.height_mm]} colour={inks.block} />}
-      {bay?.keep_outs?.map((k) => (
-        <Solidly key={k.id} low={[k.x_mm, k.y_mm, k.z_mm]} high={[k.x_mm + k.length_mm, k.y_mm + k.width_mm, k.z_mm + k.height_mm]} colour={inks.block} opacity={0.75} />
-      ))}
-      {shape && <Shell shape={shape} colour={inks.metal} />}
+      {bay?.keep_outs.map((k) => <Neighbour key={k.id} keepOut={k} bay={bay} colour={inks.block} />)}
+      {shape && <Shell shape={shape} colour={inks.metal} simple={simple} />}
       {evaluation?.fill && <Fuel fill={evaluation.fill} colour={inks.fuel} />}
       <OrbitControls makeDefault target={centre} enableDamping={false} />
     </>
   )
 }
 
-type Corner = [number, number, number]
-const corner = ({ x, y, z }: Block['low']): Corner => [x, y, z]
+type Corner3 = [number, number, number]
 
-function boxOf(low: Corner, high: Corner) {
-  const size = low.map((value, axis) => ((high[axis] ?? 0) - value) * M) as Corner
-  const position = low.map((value, axis) => ((value + (high[axis] ?? 0)) / 2) * M) as Corner
+function boxBetween(low: Corner3, high: Corner3) {
+  const size = low.map((value, axis) => ((high[axis] ?? 0) - value) * M) as Corner3
+  const position = low.map((value, axis) => ((value + (high[axis] ?? 0)) / 2) * M) as Corner3
   return { size, position }
 }
 
-function Wire({ low, high, colour }: { low: Corner; high: Corner; colour: string }) {
-  const { size, position } = boxOf(low, high)
+const boxOf3 = (low: Span['low'], high: Span['low']) => boxBetween([low.x, low.y, low.z], [high.x, high.y, high.z])
+
+function Wire({ low, high, colour }: { low: Corner3; high: Corner3; colour: string }) {
+  const { size, position } = boxBetween(low, high)
   const [a, b, c] = size
   const edges = useMemo(() => new THREE.EdgesGeometry(new THREE.BoxGeometry(a, b, c)), [a, b, c])
   return (
@@ -120,55 +141,75 @@ function Wire({ low, high, colour }: { low: Corner; high: Corner; colour: string
   )
 }
 
-function Solidly({ low, high, colour, opacity }: { low: Corner; high: Corner; colour: string; opacity: number }) {
-  const { size, position } = boxOf(low, high)
+/** A keep-out by its kind: a box, a cylinder, a leaning sheet, a scanned mesh. */
+function Neighbour({ keepOut, bay, colour }: { keepOut: KeepOut; bay: Bay; colour: string }) {
+  if (keepOut.kind === 'scan') return <ScanMesh keepOut={keepOut} colour={colour} />
+  if (keepOut.kind === 'slope') return <SlopeSheet keepOut={keepOut} bay={bay} colour={colour} />
+  const box = boxOf(keepOut)
+  if (!box) return null
+  const { size, position } = boxOf3(box.low, box.high)
+  const turn: Corner3 = keepOut.kind === 'cylinder' ? ({ x: [0, 0, Math.PI / 2], y: [0, 0, 0], z: [Math.PI / 2, 0, 0] } as Record<string, Corner3>)[keepOut.axis] ?? [0, 0, 0] : [0, 0, 0]
   return (
-    <mesh position={position}>
-      <boxGeometry args={size} />
-      <meshStandardMaterial color={colour} transparent opacity={opacity} />
+    <mesh position={position} rotation={turn}>
+      {keepOut.kind === 'cylinder' ? <cylinderGeometry args={[(keepOut.diameter_mm / 2) * M, (keepOut.diameter_mm / 2) * M, keepOut.run_mm * M, 40]} /> : <boxGeometry args={size} />}
+      <meshStandardMaterial color={colour} transparent opacity={keepOut.planned ? 0.35 : 0.75} />
     </mesh>
   )
 }
 
-/** A prism along the wrapper's axis: the rounded section drawn out. */
-function usePrism(low: Corner, high: Corner, radius: number, wrap: string) {
-  const [lx, ly, lz] = low
-  const [hx, hy, hz] = high
-  return useMemo(() => {
-    const along = (wrap === 'x' ? hx - lx : hy - ly) * M
-    const width = (wrap === 'x' ? hy - ly : hx - lx) * M
-    const height = (hz - lz) * M
-    const r = Math.max(0, Math.min(radius * M, width / 2, height / 2))
-    const shape = new THREE.Shape()
-    shape.moveTo(r, 0)
-    shape.lineTo(width - r, 0)
-    if (r) shape.absarc(width - r, r, r, -Math.PI / 2, 0)
-    shape.lineTo(width, height - r)
-    if (r) shape.absarc(width - r, height - r, r, 0, Math.PI / 2)
-    shape.lineTo(r, height)
-    if (r) shape.absarc(r, height - r, r, Math.PI / 2, Math.PI)
-    shape.lineTo(0, r)
-    if (r) shape.absarc(r, r, r, Math.PI, 1.5 * Math.PI)
-    const prism = new THREE.ExtrudeGeometry(shape, { depth: along, bevelEnabled: false, curveSegments: 8 })
-    // The section lies in (across, up); drawn out along the wrapper's axis.
-    const turn = new THREE.Matrix4()
-    if (wrap === 'x') turn.set(0, 0, 1, lx * M, 1, 0, 0, ly * M, 0, 1, 0, lz * M, 0, 0, 0, 1)
-    else turn.set(1, 0, 0, lx * M, 0, 0, 1, ly * M, 0, 1, 0, lz * M, 0, 0, 0, 1)
-    prism.applyMatrix4(turn)
-    prism.computeVertexNormals()
-    return prism
-  }, [lx, ly, lz, hx, hy, hz, radius, wrap])
+function SlopeSheet({ keepOut, bay, colour }: { keepOut: Extract<KeepOut, { kind: 'slope' }>; bay: Bay; colour: string }) {
+  const geometry = useMemo(() => {
+    const axis = axisOf(keepOut.blocked)
+    const third = (['x', 'y', 'z'] as const).find((item) => item !== axis && item !== keepOut.along) ?? 'y'
+    const sizes = { x: bay.length_mm, y: bay.width_mm, z: bay.height_mm }
+    const at = (end: boolean, far: boolean) => {
+      const place = { x: 0, y: 0, z: 0 }
+      place[keepOut.along] = end ? sizes[keepOut.along] : 0
+      place[axis] = end ? keepOut.end_mm : keepOut.start_mm
+      place[third] = far ? sizes[third] : 0
+      return [place.x * M, place.y * M, place.z * M]
+    }
+    const [a, b, c, d] = [at(false, false), at(true, false), at(true, true), at(false, true)]
+    return meshOf([a, b, c, a, c, d].flat() as number[])
+  }, [keepOut, bay])
+  return (
+    <mesh geometry={geometry}>
+      <meshStandardMaterial color={colour} transparent opacity={0.4} side={THREE.DoubleSide} />
+    </mesh>
+  )
 }
 
-function Shell({ shape, colour }: { shape: Geometry; colour: string }) {
-  const outer = shape.bend_radius_mm ? shape.bend_radius_mm + shape.thickness_mm : 0
-  const prism = usePrism(corner(shape.overall.low), corner(shape.overall.high), outer, shape.wrap_axis)
-  const edges = useMemo(() => new THREE.EdgesGeometry(prism, 25), [prism])
+function ScanMesh({ keepOut, colour }: { keepOut: Extract<KeepOut, { kind: 'scan' }>; colour: string }) {
+  const scan = useQuery(scanQuery(keepOut.scan)).data
+  const geometry = useMemo(() => (scan ? surfaceGeometry(scan.shown_points, scan.shown_triangles) : null), [scan])
+  if (!geometry) return null
+  return (
+    <mesh geometry={geometry} position={[keepOut.x_mm * M, keepOut.y_mm * M, keepOut.z_mm * M]}>
+      <meshStandardMaterial color={colour} transparent opacity={keepOut.is_cavity ? 0.2 : 0.75} side={THREE.DoubleSide} flatShading />
+    </mesh>
+  )
+}
+
+function meshOf(places: number[]) {
+  const geometry = new THREE.BufferGeometry()
+  geometry.setAttribute('position', new THREE.Float32BufferAttribute(places, 3))
+  geometry.computeVertexNormals()
+  return geometry
+}
+
+/** Coordinates and corners in threes as a mesh with flat faces. */
+const surfaceGeometry = (points: number[], triangles: number[]) => meshOf(triangles.flatMap((corner) => [0, 1, 2].map((i) => (points[corner * 3 + i] ?? 0) * M)))
+
+function Shell({ shape, colour, simple }: { shape: Geometry; colour: string; simple: boolean }) {
+  const surface = useMemo(() => surfaceGeometry(shape.surface.points, shape.surface.triangles), [shape.surface])
+  const edges = useMemo(() => new THREE.EdgesGeometry(surface, 22), [surface])
   return (
     <group>
-      <mesh geometry={prism} renderOrder={2}>
-        <meshStandardMaterial color={colour} transparent opacity={0.28} side={THREE.DoubleSide} depthWrite={false} />
-      </mesh>
+      {!simple && (
+        <mesh geometry={surface} renderOrder={2}>
+          <meshStandardMaterial color={colour} transparent opacity={0.28} side={THREE.DoubleSide} depthWrite={false} />
+        </mesh>
+      )}
       <lineSegments geometry={edges}>
         <lineBasicMaterial color={colour} />
       </lineSegments>
@@ -179,7 +220,7 @@ function Shell({ shape, colour }: { shape: Geometry; colour: string }) {
 /** The fuel's faces and its surface, each polygon as a fan. */
 function Fuel({ fill, colour }: { fill: Fill; colour: string }) {
   const body = useMemo(() => {
-    const places = [...fill.faces, ...fill.surface].flatMap((polygon) =>
+    const places = [...fill.faces, ...fill.sheet].flatMap((polygon) =>
       polygon.slice(1, -1).flatMap((_, step) => [polygon[0], polygon[step + 1], polygon[step + 2]].flatMap((point) => (point ? [point.x * M, point.y * M, point.z * M] : []))),
     )
     const geometry = new THREE.BufferGeometry()

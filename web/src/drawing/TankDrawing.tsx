@@ -1,18 +1,24 @@
 import { Box, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { lazy, Suspense, useLayoutEffect, useRef, useState } from 'react'
-import type { Design, Evaluation, StationName } from '../api/model'
+import type { Axis, Bay, Design, Evaluation, StationName } from '../api/model'
 import { PLACE, SIZE } from '../api/model'
-import { useWork } from '../work/store'
+import { useUnits } from '../units/useUnits'
+import { select, useWork } from '../work/store'
 import { BayShape, isInFront, KeepOutShape } from './BayShape'
 import { Dimension, type Editing } from './Dimension'
 import { DimensionEditor } from './DimensionEditor'
-import { bayFaces, changeKeepOut, moveShell, setBaySize, setShellSize, shellFaces } from './faces'
+import { CutLines } from './CutLines'
+import { changeKeepOut, moveShell, setBaySize, setShellSize } from './edits'
+import { bayFaces, shellFaces } from './faces'
+import { FeatureMarks, PortMarks } from './FeatureMarks'
 import { asideOf, GapMark, gapsIn } from './GapMark'
 import { FaceHandles } from './Handles'
 import { boundsOf, layOut, type Placed } from './layout'
+import { boxOf } from './keepOuts'
 import { MoveBody } from './MoveBody'
-import { blockRect, FuelShape, GhostOutline, keepOutRect, Patterns, ShellOutline } from './shapes'
+import { ProfileHandles } from './ProfileHandles'
+import { boxRect, FuelShape, GhostOutline, Patterns, Remainders, ShellOutline } from './shapes'
 import { shellSnaps } from './snaps'
 
 const Solid = lazy(() => import('./Solid'))
@@ -76,28 +82,43 @@ interface ViewProps {
   onEdit: ((editing: Editing) => void) | undefined
 }
 
+const CUT_VIEWS = { elevation: ['Elevation', 'y'], end: ['End view', 'x'] } as const
+
+/** What a view shows: a cut says where it is. */
+function useTitle(view: Placed): string {
+  const cuts = useWork((work) => work.evaluation?.geometry?.cuts)
+  const units = useUnits()
+  if (view.id === 'plan') return view.title
+  const [name, axis] = CUT_VIEWS[view.id]
+  const at = cuts?.find((cut) => cut.axis === axis)?.at_mm
+  return at === undefined ? name : `${name}, cut ${axis === 'y' ? 'A' : 'B'} at ${units.lengthUnitText(at)}`
+}
+
 function View({ view, station, onEdit }: ViewProps) {
   const { inks } = useTheme()
   const { design, evaluation, pinned, trial } = useWork()
+  const title = useTitle(view)
   const { bay } = design
   const shape = evaluation?.geometry
   const gaps = evaluation?.gaps ?? []
   const bayAtHand = station === 'bay'
   const keepOuts = (inFront: boolean) =>
     bay?.keep_outs
-      ?.filter((keepOut) => (shape ? isInFront(view, keepOut, shape) : false) === inFront)
+      .filter((keepOut) => (shape ? isInFront(view, keepOut, shape) : false) === inFront)
       .map((keepOut) => <KeepOutShape key={keepOut.id} view={view} bay={bay} keepOut={keepOut} gaps={gaps} strong={bayAtHand} inFront={inFront} />)
+  const remainders = station === 'shell' && evaluation ? evaluation.drained.flatMap((cell) => [...cell.pools, ...cell.pockets]) : []
   return (
     <g data-view={view.id}>
       <text x={view.x0} y={view.y0 - view.height - (view.id === 'end' ? 14 : 18)} fontSize={12} fill={inks.quiet}>
-        {view.title}
+        {title}
       </text>
       {bay && <BayShape view={view} bay={bay} gaps={gaps} strong={bayAtHand} />}
       {keepOuts(false)}
       {shape && (
         <>
           <ShellOutline view={view} shape={shape} strong={!bayAtHand} />
-          {evaluation.fill && <FuelShape view={view} fill={evaluation.fill} />}
+          {evaluation.fill && <FuelShape view={view} fill={evaluation.fill} shape={shape} />}
+          <Remainders view={view} pools={remainders} labelled={view.id !== 'plan'} />
         </>
       )}
       {keepOuts(true)}
@@ -105,7 +126,9 @@ function View({ view, station, onEdit }: ViewProps) {
       {trial?.evaluation?.geometry && <GhostOutline view={view} shape={trial.evaluation.geometry} tone="trial" />}
       {(bayAtHand || station === 'shell') && gapsIn(view, gaps).map((gap) => <GapMark key={gap.key} view={view} gap={gap} aside={shape ? asideOf(view, shape, gap) : 0} />)}
       <Dimensions view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />
-      {onEdit && <Grips view={view} design={design} evaluation={evaluation} station={station} />}
+      {onEdit && <Grips view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />}
+      {shape && evaluation && <PortMarks view={view} design={design} evaluation={evaluation} live={Boolean(onEdit) && station === 'shell'} />}
+      {shape && view.id === 'plan' && <CutLines view={view} shape={shape} />}
     </g>
   )
 }
@@ -113,20 +136,21 @@ function View({ view, station, onEdit }: ViewProps) {
 function Dimensions({ view, design, evaluation, station, onEdit }: ViewProps & { design: Design; evaluation: Evaluation | null }) {
   const { bay, shell } = design
   const shape = evaluation?.geometry
-  const measured = shell && shape ? (shell.measured === 'inside' ? shape.inner : shape.body) : null
+  const measured = shell && shape ? (shell.kind === 'box' && shell.measured === 'inside' ? shape.inner : shape.body) : null
   const foot = view.y0
   const left = view.x0
   const names = { x: 'Length', y: 'Width', z: 'Height' } as const
   const acrossHere = view.id !== 'plan'
   const upHere = view.id !== 'end'
   const bayStrong = station === 'bay'
+  const size = (axis: Axis) => (measured ? measured.high[axis] - measured.low[axis] : 0)
   return (
     <g>
       {measured && shell && acrossHere && (
-        <Dimension label={names[view.across]} value={shell[SIZE[view.across]]} from={view.toX(measured.low[view.across])} to={view.toX(measured.high[view.across])} at={foot + 24} foot={foot} strong={!bayStrong} onEdit={onEdit} commit={(mm) => setShellSize(view.across, mm)} />
+        <Dimension label={names[view.across]} value={size(view.across)} from={view.toX(measured.low[view.across])} to={view.toX(measured.high[view.across])} at={foot + 24} foot={foot} strong={!bayStrong} onEdit={onEdit} commit={(mm) => setShellSize(view.across, mm)} />
       )}
       {measured && shell && upHere && (
-        <Dimension label={names[view.up]} value={shell[SIZE[view.up]]} from={view.toY(measured.low[view.up])} to={view.toY(measured.high[view.up])} at={left - 24} foot={left} upright strong={!bayStrong} onEdit={onEdit} commit={(mm) => setShellSize(view.up, mm)} />
+        <Dimension label={names[view.up]} value={size(view.up)} from={view.toY(measured.low[view.up])} to={view.toY(measured.high[view.up])} at={left - 24} foot={left} upright strong={!bayStrong} onEdit={onEdit} commit={(mm) => setShellSize(view.up, mm)} />
       )}
       {bay && acrossHere && (
         <Dimension label={`Bay ${names[view.across].toLowerCase()}`} value={bay[SIZE[view.across]]} from={view.toX(0)} to={view.toX(bay[SIZE[view.across]])} at={foot + (measured ? 48 : 26)} foot={foot} strong={bayStrong} onEdit={onEdit} commit={(mm) => setBaySize(view.across, mm)} />
@@ -138,48 +162,77 @@ function Dimensions({ view, design, evaluation, station, onEdit }: ViewProps & {
   )
 }
 
-function Grips({ view, design, evaluation, station }: Omit<ViewProps, 'onEdit'> & { design: Design; evaluation: Evaluation | null }) {
-  const { bay, shell } = design
-  const shape = evaluation?.geometry
-  if (station === 'bay' && bay) {
-    const rect = { x: view.toX(0), y: view.toY(bay[SIZE[view.up]]), width: bay[SIZE[view.across]] * view.scale, height: bay[SIZE[view.up]] * view.scale }
-    return (
-      <g>
-        <FaceHandles view={view} rect={rect} faces={bayFaces(bay)} />
-        {(bay.keep_outs ?? []).map((k) => (
+interface GripsProps {
+  view: Placed
+  station: StationName
+  design: Design
+  evaluation: Evaluation | null
+  onEdit: (editing: Editing) => void
+}
+
+function Grips({ view, design, evaluation, station, onEdit }: GripsProps) {
+  if (station === 'bay' && design.bay) return <BayGrips view={view} bay={design.bay} />
+  if (station !== 'shell' || !evaluation?.geometry || !design.shell) return null
+  return <ShellGrips view={view} design={design} evaluation={evaluation} onEdit={onEdit} />
+}
+
+function BayGrips({ view, bay }: { view: Placed; bay: Bay }) {
+  const rect = { x: view.toX(0), y: view.toY(bay[SIZE[view.up]]), width: bay[SIZE[view.across]] * view.scale, height: bay[SIZE[view.up]] * view.scale }
+  return (
+    <g>
+      <FaceHandles view={view} rect={rect} faces={bayFaces(bay)} />
+      {bay.keep_outs.map((k) => {
+        const box = boxOf(k)
+        if (!box || k.kind === 'slope') return null
+        return (
           <MoveBody
             key={k.id}
             view={view}
-            rect={keepOutRect(view, k)}
+            rect={boxRect(view, box)}
             label={k.name}
             place={{ x: k.x_mm, y: k.y_mm, z: k.z_mm }}
-            snapsFor={(axis) => [
-              { at: 0, why: '' },
-              { at: bay[SIZE[axis]] - k[SIZE[axis]], why: '' },
-            ]}
+            snapsFor={(axis) => {
+              const off = k[PLACE[axis]] - box.low[axis]
+              return [
+                { at: off, why: '' },
+                { at: bay[SIZE[axis]] - (box.high[axis] - box.low[axis]) + off, why: '' },
+              ]
+            }}
             onMove={(place) => changeKeepOut(k.id, Object.fromEntries(Object.entries(place).map(([axis, mm]) => [PLACE[axis as 'x'], mm])))}
           />
-        ))}
-      </g>
-    )
-  }
-  if (station !== 'shell' || !shape || !shell) return null
-  const outside = (axis: 'x' | 'y' | 'z') => shape.body.high[axis] - shape.body.low[axis]
+        )
+      })}
+    </g>
+  )
+}
+
+function ShellGrips({ view, design, evaluation, onEdit }: Omit<GripsProps, 'station' | 'evaluation'> & { evaluation: Evaluation }) {
+  const { bay, shell } = design
+  const shape = evaluation.geometry
+  if (!shape || !shell) return null
+  const outside = (axis: Axis) => shape.body.high[axis] - shape.body.low[axis]
+  const off = (axis: Axis) => shell[PLACE[axis]] - shape.body.low[axis]
+  const profileHere = shell.kind === 'profile' && view.up === 'z' && view.across !== shell.wrap_axis
   return (
     <g>
       <MoveBody
         view={view}
-        rect={blockRect(view, shape.body)}
+        rect={boxRect(view, shape.body)}
         label="tank"
-        place={shape.body.low}
-        snapsFor={(axis) => [
-          ...shellSnaps(bay, evaluation, axis, false),
-          ...shellSnaps(bay, evaluation, axis, true).map((snap) => ({ ...snap, at: snap.at - outside(axis) })),
-          ...(bay ? [{ at: (bay[SIZE[axis]] - outside(axis)) / 2, why: 'in the middle' }] : []),
-        ]}
+        place={{ x: shell.x_mm, y: shell.y_mm, z: shell.z_mm }}
+        snapsFor={(axis) =>
+          [
+            ...shellSnaps(bay, evaluation, axis, false),
+            ...shellSnaps(bay, evaluation, axis, true).map((snap) => ({ ...snap, at: snap.at - outside(axis) })),
+            ...(bay ? [{ at: (bay[SIZE[axis]] - outside(axis)) / 2, why: 'in the middle' }] : []),
+          ].map((snap) => ({ ...snap, at: snap.at + off(axis) }))
+        }
         onMove={moveShell}
+        onPick={() => select(null)}
       />
-      <FaceHandles view={view} rect={blockRect(view, shape.body)} faces={shellFaces(design, evaluation)} />
+      <FaceHandles view={view} rect={boxRect(view, shape.body)} faces={shellFaces(design, evaluation)} />
+      <FeatureMarks view={view} design={design} evaluation={evaluation} onEdit={onEdit} />
+      {profileHere && <ProfileHandles view={view} shell={shell} onEdit={onEdit} />}
     </g>
   )
 }

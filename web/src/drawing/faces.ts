@@ -1,5 +1,6 @@
-import { AXES, type Axis, type Bay, type Design, type Evaluation, type KeepOut, PLACE, type Shell, SIZE } from '../api/model'
+import { AXES, type Axis, type Bay, type Design, type Evaluation, PLACE, type Shell, SIZE } from '../api/model'
 import { change, endDrag, startDrag, useWork } from '../work/store'
+import { resizedTo, setBaySize, stretchProfile, writtenSize } from './edits'
 import type { Face } from './Handles'
 import { shellSnaps } from './snaps'
 
@@ -12,30 +13,14 @@ const SHELL_FACE: Record<Axis, [string, string]> = {
 }
 const BAY_FACE: Record<Axis, string> = { x: 'front of the bay', y: 'left side of the bay', z: 'roof of the bay' }
 
-const withShell = (make: (shell: Shell) => Partial<Shell>) =>
-  change((design) => (design.shell ? { ...design, shell: { ...design.shell, ...make(design.shell) } } : design))
-
-const withBay = (make: (bay: Bay) => Partial<Bay>) =>
-  change((design) => (design.bay ? { ...design, bay: { ...design.bay, ...make(design.bay) } } : design))
-
-/** Move one face of the shell to a place; the opposite one stays. */
+/** Move one face of the shell to a place; the opposite one stays. A cylinder widens about that side. */
 export function moveShellFace(start: Shell, axis: Axis, high: boolean, from: number, to: number) {
-  const delta = to - from
-  withShell(() =>
-    high
-      ? { [SIZE[axis]]: start[SIZE[axis]] + delta }
-      : { [SIZE[axis]]: start[SIZE[axis]] - delta, [PLACE[axis]]: (start[PLACE[axis]] ?? 0) + delta },
-  )
+  const delta = (to - from) * (high ? 1 : -1)
+  const size = (writtenSize(start, axis) ?? 0) + delta
+  const fields: Record<string, unknown> = resizedTo(start, axis, size) ?? (start.kind === 'profile' ? { corners: stretchProfile(start, axis, size) } : {})
+  if (!high) fields[PLACE[axis]] = start[PLACE[axis]] - delta
+  change((design) => (design.shell ? { ...design, shell: { ...start, ...fields } as Shell } : design))
 }
-
-export const setShellSize = (axis: Axis, mm: number) => withShell(() => ({ [SIZE[axis]]: mm }))
-export const setBaySize = (axis: Axis, mm: number) => withBay(() => ({ [SIZE[axis]]: mm }))
-
-export const moveShell = (place: Partial<Record<Axis, number>>) =>
-  withShell(() => Object.fromEntries(Object.entries(place).map(([axis, mm]) => [PLACE[axis as Axis], mm])))
-
-export const changeKeepOut = (id: string, part: Partial<KeepOut>) =>
-  withBay((bay) => ({ keep_outs: (bay.keep_outs ?? []).map((item) => (item.id === id ? { ...item, ...part } : item)) }))
 
 /** The faces of the shell as things to drag. */
 export function shellFaces(design: Design, evaluation: Evaluation | null): Face[] {
@@ -46,7 +31,8 @@ export function shellFaces(design: Design, evaluation: Evaluation | null): Face[
     [false, true].map((high): Face => {
       const at = (high ? shape.body.high : shape.body.low)[axis]
       const opposite = (high ? shape.body.low : shape.body.high)[axis]
-      const least = 2 * (shape.thickness_mm + shape.bend_radius_mm) + LEAST_MM
+      const radius = shell.kind === 'cylinder' ? 0 : shell.bend_radius_mm
+      const least = 2 * (shape.thickness_mm + radius) + LEAST_MM
       return {
         axis,
         high,

@@ -1,4 +1,5 @@
 import { AXES, type Axis, type Block, type Design, type Evaluation } from '../api/model'
+import { boxOf } from './keepOuts'
 
 /** A shop-drawing view: which axes run across and up. Third-angle: the plan stands over the elevation. */
 export interface ViewSpec {
@@ -10,8 +11,8 @@ export interface ViewSpec {
 
 export const VIEWS: ViewSpec[] = [
   { id: 'plan', title: 'Plan, from above', across: 'x', up: 'y' },
-  { id: 'elevation', title: 'Elevation, from the right', across: 'x', up: 'z' },
-  { id: 'end', title: 'End, from the front', across: 'y', up: 'z' },
+  { id: 'elevation', title: 'Elevation, cut A', across: 'x', up: 'z' },
+  { id: 'end', title: 'End, cut B', across: 'y', up: 'z' },
 ]
 
 /** A view on the page: turns millimetres into pixels and back. */
@@ -41,8 +42,9 @@ export function boundsOf(design: Design, evaluations: (Evaluation | null | undef
   const { bay } = design
   if (bay) {
     bounds = grow(bounds, { x: 0, y: 0, z: 0 }, { x: bay.length_mm, y: bay.width_mm, z: bay.height_mm })
-    for (const k of bay.keep_outs ?? []) {
-      bounds = grow(bounds, { x: k.x_mm, y: k.y_mm, z: k.z_mm }, { x: k.x_mm + k.length_mm, y: k.y_mm + k.width_mm, z: k.z_mm + k.height_mm })
+    for (const k of bay.keep_outs) {
+      const box = boxOf(k)
+      if (box) bounds = grow(bounds, box.low, box.high)
     }
   }
   for (const evaluation of evaluations) {

@@ -1,6 +1,7 @@
 import { useTheme } from '@mui/material/styles'
-import type { Block, Fill, Geometry, KeepOut } from '../api/model'
-import { PLACE, SIZE } from '../api/model'
+import type { Axis, Block, Cut, Fill, Geometry, Remainder, ViewShape } from '../api/model'
+import { useUnits } from '../units/useUnits'
+import type { Box } from './keepOuts'
 import type { Placed } from './layout'
 
 export interface Rect {
@@ -10,18 +11,10 @@ export interface Rect {
   height: number
 }
 
-export function blockRect(view: Placed, block: Block): Rect {
-  const x = view.toX(block.low[view.across])
-  const y = view.toY(block.high[view.up])
-  return { x, y, width: view.toX(block.high[view.across]) - x, height: view.toY(block.low[view.up]) - y }
-}
-
-export function keepOutRect(view: Placed, k: KeepOut, grown = 0): Rect {
-  const low = (axis: 'x' | 'y' | 'z') => k[PLACE[axis]] - grown
-  const high = (axis: 'x' | 'y' | 'z') => k[PLACE[axis]] + k[SIZE[axis]] + grown
-  const x = view.toX(low(view.across))
-  const y = view.toY(high(view.up))
-  return { x, y, width: view.toX(high(view.across)) - x, height: view.toY(low(view.up)) - y }
+export function boxRect(view: Placed, box: Box | Block, grown = 0): Rect {
+  const x = view.toX(box.low[view.across] - grown)
+  const y = view.toY(box.high[view.up] + grown)
+  return { x, y, width: view.toX(box.high[view.across] + grown) - x, height: view.toY(box.low[view.up] - grown) - y }
 }
 
 /** Hatches shared by all views. */
@@ -36,28 +29,38 @@ export function Patterns() {
       <pattern id="hatch-edge" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <line x1="0" y1="0" x2="0" y2="5" stroke={inks.block} strokeWidth="1" />
       </pattern>
+      <pattern id="hatch-stranded" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+        <line x1="0" y1="0" x2="0" y2="6" stroke={inks.fuelText} strokeWidth="1.600" />
+      </pattern>
+      <pattern id="dots-air" width="7" height="7" patternUnits="userSpaceOnUse">
+        <circle cx="2" cy="2" r="1.100" fill={inks.note} />
+      </pattern>
     </defs>
   )
 }
 
-/** Whether the wrapped section, with its round corners, is what this view shows. */
-export const isSection = (view: Placed, shape: Geometry) => view.up === 'z' && shape.wrap_axis !== view.across
+type Rings = readonly (readonly (readonly number[])[])[]
 
-/** The metal: outside and inside of the plates, lips as they stand out, round corners where the view shows the section. */
+const ringPath = (view: Placed, rings: Rings) => rings.map((ring) => `M${ring.map((p) => `${view.toX(p[0] ?? 0).toFixed(2)},${view.toY(p[1] ?? 0).toFixed(2)}`).join('L')}z`).join('')
+
+export const cutOf = (shape: Geometry, view: Placed): Cut | undefined => shape.cuts.find((cut) => (view.id === 'elevation' ? cut.axis === 'y' : view.id === 'end' && cut.axis === 'x'))
+const viewOf = (shape: Geometry, view: Placed): ViewShape | undefined => shape.views.find((item) => item.name === view.id)
+
+/** The shell: the plan from outside; elevation and end cut open, what lies behind the cut drawn thin, the metal in the cut solid. */
 export function ShellOutline({ view, shape, strong }: { view: Placed; shape: Geometry; strong: boolean }) {
   const { inks } = useTheme()
-  const body = blockRect(view, shape.body)
-  const inner = blockRect(view, shape.inner)
-  const overall = blockRect(view, shape.overall)
-  const section = isSection(view, shape)
-  const inside = section ? shape.bend_radius_mm * view.scale : 0
-  const outside = section && shape.bend_radius_mm ? (shape.bend_radius_mm + shape.thickness_mm) * view.scale : 0
-  const ring = `${roundRect(body, outside)} ${roundRect(inner, inside)}`
+  const outside = viewOf(shape, view)
+  const cut = cutOf(shape, view)
+  if (!outside) return null
+  const line = (p: readonly number[]) => `${view.toX(p[0] ?? 0).toFixed(2)},${view.toY(p[1] ?? 0).toFixed(2)}`
+  const lines = (hidden: boolean) => outside.lines.filter((item) => item.hidden === hidden).map((item) => `M${line(item.start)}L${line(item.end)}`).join('')
   return (
     <g pointerEvents="none">
-      {!section && <rect {...overall} fill={inks.metalFill} stroke={inks.metal} strokeWidth={0.8} opacity={0.9} />}
-      <path d={roundRect(inner, inside)} fill={inks.sheet} />
-      <path d={ring} fillRule="evenodd" fill={inks.metalFill} stroke={inks.metal} strokeWidth={strong ? 1.8 : 1.1} />
+      {shape.lip_mm > 0.01 && <rect {...boxRect(view, shape.overall)} fill={inks.metalFill} stroke={inks.metal} strokeWidth={0.8} opacity={0.55} />}
+      <path d={ringPath(view, outside.silhouette)} fillRule="evenodd" fill={cut ? inks.sheet : inks.metalFill} stroke={inks.metal} strokeWidth={strong ? 1.4 : 1} fillOpacity={cut ? 1 : 0.8} />
+      <path d={lines(false)} fill="none" stroke={inks.metal} strokeWidth={cut ? 0.6 : 1} />
+      {!cut && <path d={lines(true)} fill="none" stroke={inks.metal} strokeWidth={0.7} strokeDasharray="4 3" />}
+      {cut && <path d={`${ringPath(view, cut.outer)}${ringPath(view, cut.inner)}`} fillRule="evenodd" fill={inks.metal} stroke={inks.metal} strokeWidth={strong ? 1.6 : 0.9} />}
     </g>
   )
 }
@@ -71,19 +74,29 @@ function turnedOneWay(places: [number, number][]): [number, number][] {
   return twice < 0 ? places.toReversed() : places
 }
 
-/** The fuel as it lies at the chosen fill and attitude: its faces, its surface over them, and its centroid. */
-export function FuelShape({ view, fill }: { view: Placed; fill: Fill }) {
+type Faces = Fill['faces']
+
+const facesPath = (view: Placed, faces: Faces) =>
+  faces
+    .map((face) => turnedOneWay(face.map((point): [number, number] => [view.toX(point[view.across]), view.toY(point[view.up])])))
+    .map((places) => `M${places.map(([x, y]) => `${x.toFixed(2)},${y.toFixed(2)}`).join('L')}z`)
+    .join('')
+
+/** The fuel as it lies: in the cut views just what the cut goes through, its surface behind the cut lighter; in the plan its surface. */
+export function FuelShape({ view, fill, shape }: { view: Placed; fill: Fill; shape: Geometry }) {
   const { inks } = useTheme()
-  const path = (polygons: Fill['faces']) =>
-    polygons
-      .map((polygon) => turnedOneWay(polygon.map((point): [number, number] => [view.toX(point[view.across]), view.toY(point[view.up])])))
-      .map((places) => `M${places.map(([x, y]) => `${x.toFixed(2)},${y.toFixed(2)}`).join('L')}z`)
-      .join('')
+  const cut = cutOf(shape, view)
   return (
     <g pointerEvents="none" data-fuel={view.id}>
-      <path d={path(fill.faces)} fill={inks.fuelFill} stroke={inks.fuelFill} strokeWidth={0.6} />
-      <path d={path(fill.surface)} fill={inks.fuel} fillOpacity={view.up === 'y' ? 0.12 : 0.3} stroke={inks.fuel} strokeWidth={1.8} strokeLinejoin="round" />
-      {fill.centroid && fill.slope_deg > 0.01 && (
+      {cut ? (
+        <>
+          <path d={facesPath(view, fill.sheet)} fill={inks.fuel} fillOpacity={0.16} />
+          <path d={ringPath(view, cut.fuel)} fillRule="evenodd" fill={inks.fuelFill} stroke={inks.fuel} strokeWidth={1.2} />
+        </>
+      ) : (
+        <path d={facesPath(view, fill.sheet)} fill={inks.fuelFill} fillOpacity={0.55} stroke={inks.fuelFill} strokeWidth={0.3} />
+      )}
+      {fill.centroid && (
         <g stroke={inks.ink} strokeWidth={1.2}>
           <title>Centre of gravity of the fuel</title>
           <circle cx={view.toX(fill.centroid[view.across])} cy={view.toY(fill.centroid[view.up])} r={6} fill={inks.sheet} />
@@ -94,16 +107,41 @@ export function FuelShape({ view, fill }: { view: Placed; fill: Fill }) {
   )
 }
 
+/** Fuel that stays behind, hatched, and air that can't get out, dotted; each with its litres. */
+export function Remainders({ view, pools, labelled }: { view: Placed; pools: Remainder[]; labelled: boolean }) {
+  const { inks } = useTheme()
+  const units = useUnits()
+  return (
+    <g pointerEvents="none" data-remainders={view.id}>
+      {pools.map((pool, place) => {
+        const air = pool.kind === 'air'
+        return (
+          <g key={place}>
+            <path d={facesPath(view, pool.faces)} fill={air ? 'url(#dots-air)' : 'url(#hatch-stranded)'} stroke={air ? inks.note : inks.fuelText} strokeWidth={0.4} />
+            {labelled && pool.litres >= 0.005 && (
+              <text x={view.toX(pool.place[view.across])} y={view.toY(pool.place[view.up]) + 4} textAnchor="middle" fontSize={12} fontWeight={650} fill={air ? inks.note : inks.fuelText} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
+                {`${air ? 'air' : 'stays'} ${units.volumeUnitText(pool.litres)}`}
+              </text>
+            )}
+          </g>
+        )
+      })}
+    </g>
+  )
+}
+
 /** Somewhere the shell was, or might be. */
 export function GhostOutline({ view, shape, tone }: { view: Placed; shape: Geometry; tone: 'pin' | 'trial' }) {
   const { inks } = useTheme()
-  const colour = tone === 'pin' ? inks.quiet : inks.hand
+  const outside = viewOf(shape, view)
+  if (!outside) return null
   return (
-    <rect
-      {...blockRect(view, shape.overall)}
+    <path
+      d={ringPath(view, outside.silhouette)}
+      fillRule="evenodd"
       fill={tone === 'trial' ? inks.handFill : 'none'}
       fillOpacity={0.15}
-      stroke={colour}
+      stroke={tone === 'pin' ? inks.quiet : inks.hand}
       strokeWidth={1.6}
       strokeDasharray={tone === 'pin' ? '2 4' : '9 4'}
       pointerEvents="none"
@@ -112,9 +150,5 @@ export function GhostOutline({ view, shape, tone }: { view: Placed; shape: Geome
   )
 }
 
-function roundRect({ x, y, width, height }: Rect, radius: number): string {
-  const r = Math.max(0, Math.min(radius, width / 2, height / 2))
-  if (!r) return `M${x} ${y}h${width}v${height}h${-width}z`
-  const arc = (dx: number, dy: number) => `a${r} ${r} 0 0 1 ${dx} ${dy}`
-  return `M${x + r} ${y}h${width - 2 * r}${arc(r, r)}v${height - 2 * r}${arc(-r, r)}h${2 * r - width}${arc(-r, -r)}v${2 * r - height}${arc(r, -r)}z`
-}
+/** Where a body's bounding box has its low corner. */
+export const datumOf = (shape: Geometry): Record<Axis, number> => shape.body.low

@@ -1,5 +1,6 @@
 import type { Axis, Bay, Evaluation } from '../api/model'
-import { PLACE, SIZE } from '../api/model'
+import { SIZE } from '../api/model'
+import { boxOf } from './keepOuts'
 
 export interface Snap {
   at: number
@@ -11,14 +12,16 @@ const SIDE_OF: Record<Axis, [string, string]> = { x: ['rear', 'front'], y: ['rig
 /** Places along an axis that the face of a shell likes to go to. The core says how far to stay away. */
 export function shellSnaps(bay: Bay | null | undefined, evaluation: Evaluation | null, axis: Axis, high: boolean): Snap[] {
   if (!bay || !evaluation?.geometry) return []
-  const lip = evaluation.geometry.wrap_axis === axis ? evaluation.geometry.lip_mm : 0
+  const lip = evaluation.geometry.axis === axis ? evaluation.geometry.lip_mm : 0
   const out = high ? -1 : 1
   const needed = (key: string) => evaluation.gaps?.find((gap) => gap.key === key)?.needed_mm ?? 0
   const side = SIDE_OF[axis][high ? 1 : 0]
   const edge = high ? bay[SIZE[axis]] : 0
   const snaps: Snap[] = [{ at: edge + out * (needed(side) + lip), why: `clears the ${side}` }]
   for (const k of bay.keep_outs ?? []) {
-    const face = high ? k[PLACE[axis]] : k[PLACE[axis]] + k[SIZE[axis]]
+    const box = boxOf(k)
+    if (!box) continue
+    const face = high ? box.low[axis] : box.high[axis]
     snaps.push({ at: face + out * (needed(k.id) + lip), why: `clears the ${k.name}` })
   }
   return snaps

@@ -32,6 +32,10 @@ function showQuantity(name: string, value: string | number, units: Units): strin
       return `${value} g`
     case 'k':
       return `${value} K`
+    case 'deg':
+      return `${plainNumber(value, 0)}°`
+    case 'cm2':
+      return `${plainNumber(value, 1)} cm²`
     default:
       return String(value)
   }

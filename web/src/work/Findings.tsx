@@ -69,6 +69,7 @@ function RemedyRow({ id, remedy }: { id: string; remedy: Remedy }) {
   const price = usePrice(remedy.change ?? null)
   const trial = useWork((work) => work.trial)
   const readOnly = useWork((work) => work.readOnly)
+  const stale = useWork((work) => work.evaluated !== work.design || !work.evaluation?.tried)
   const trying = trial?.key === id
   return (
     <Box data-remedy={id} sx={{ mt: 1, pt: 1, borderTop: `1px solid ${inks.line}` }}>
@@ -84,10 +85,10 @@ function RemedyRow({ id, remedy }: { id: string; remedy: Remedy }) {
         </Typography>
       ))}
       <Box sx={{ display: 'flex', gap: 1, mt: 0.5 }}>
-        <Button variant={trying ? 'contained' : 'outlined'} aria-pressed={trying} onClick={() => void tryRemedy(id, remedy)}>
+        <Button variant={trying ? 'contained' : 'outlined'} aria-pressed={trying} disabled={stale} onClick={() => void tryRemedy(id, remedy)}>
           {trying ? 'Trying' : 'Try'}
         </Button>
-        <Button disabled={readOnly} onClick={() => applyPatch(remedy.patch)}>
+        <Button disabled={readOnly || stale} onClick={() => applyPatch(remedy.patch)}>
           Take it
         </Button>
       </Box>

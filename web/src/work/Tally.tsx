@@ -11,6 +11,8 @@ type Name = keyof Figures
 const ROWS: { name: Name; label: string }[] = [
   { name: 'brimful_l', label: 'Brimful' },
   { name: 'rated_l', label: 'Rated' },
+  { name: 'usable_l', label: 'Usable' },
+  { name: 'stranded_l', label: 'Stranded' },
   { name: 'empty_kg', label: 'Empty mass' },
   { name: 'full_kg', label: 'Full mass' },
   { name: 'weld_m', label: 'Weld' },
@@ -41,7 +43,7 @@ export function Tally({ onFindings }: { onFindings: () => void }) {
         const moved = now !== null && then !== null ? now - then : null
         const still = moved === null || Math.abs(moved) < 0.005
         return (
-          <Box key={name} data-tally={name} sx={{ px: 2, py: 1, borderRight: `1px solid ${inks.line}`, minWidth: 118 }}>
+          <Box key={name} data-tally={name} sx={{ px: 1.5, py: 1, borderRight: `1px solid ${inks.line}`, minWidth: 104 }}>
             <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{label}</Box>
             <Box sx={{ fontSize: 20, fontWeight: 650, lineHeight: 1.15, whiteSpace: 'nowrap', color: name === 'rated_l' ? inks.fuelText : ghost ? inks.hand : 'text.primary' }}>
               {now === null ? '–' : value(name, now)} <span style={{ fontSize: 12, fontWeight: 500 }}>{now === null ? '' : unit(name)}</span>

@@ -2,33 +2,72 @@ import { useEffect } from 'react'
 import { api, asked, Failure } from '../api/client'
 import type { Attitude, Design, Evaluation, Remedy } from '../api/model'
 import { patched } from './patch'
-import { useWork } from './store'
+import { isDragging, useWork } from './store'
 
 const { setState: set, getState: get } = useWork
+const REST_MS = 120
 
-const ask = (design: Design, fill: number | null, attitude: Attitude) =>
-  asked(api.POST('/api/evaluate', { body: { design: design as unknown as Record<string, unknown>, fill_fraction: fill, attitude } })) as Promise<Evaluation>
+interface Question {
+  design: Design
+  fill: number | null
+  attitude: Attitude
+  cuts: { x: number | null; y: number | null }
+  remedies: boolean
+}
+
+const ask = ({ design, fill, attitude, cuts, remedies }: Question) =>
+  asked(
+    api.POST('/api/evaluate', {
+      body: {
+        design: design as unknown as Record<string, unknown>,
+        showing: { fill_fraction: fill, attitude, cut_x_mm: cuts.x, cut_y_mm: cuts.y, remedies },
+      },
+    }),
+  ) as Promise<Evaluation>
 
 let busy = false
 let asleep: ReturnType<typeof setTimeout> | null = null
-let last: { design: Design; fill: number | null; attitude: Attitude } | null = null
+let last: Question | null = null
+
+const sameQuestion = (a: Question | null, b: Question) => a !== null && a.design === b.design && a.fill === b.fill && a.attitude === b.attitude && a.cuts === b.cuts
+
+/** The question that is open now: first the figures, then, once the hand rests, the remedies too. */
+function nextQuestion(): Question | null {
+  const { design, fill, attitude, cuts } = get()
+  const now = { design, fill, attitude, cuts, remedies: false }
+  if (!sameQuestion(last, now)) return now
+  return last?.remedies || isDragging() ? null : { ...now, remedies: true }
+}
+
+/** An answer without remedies keeps those that were there for the same finding, until the new ones come. */
+function kept(answer: Evaluation): Evaluation {
+  const before = get().evaluation
+  if (answer.tried || !before) return answer
+  const remedies = new Map(before.findings?.map((finding) => [finding.key, finding.remedies]))
+  return { ...answer, findings: answer.findings?.map((finding) => ({ ...finding, remedies: remedies.get(finding.key) ?? [] })) }
+}
 
 /** Ask the core about the present design. One question at a time; the newest design always gets its answer. */
 async function refresh() {
   if (busy) return
   busy = true
   try {
-    for (;;) {
-      const { design, fill, attitude } = get()
-      if (last?.design === design && last.fill === fill && last.attitude === attitude) return
-      last = { design, fill, attitude }
+    for (let question = nextQuestion(); question; question = nextQuestion()) {
+      if (question.remedies) {
+        await new Promise((resolve) => setTimeout(resolve, REST_MS))
+        const still = nextQuestion()
+        if (!still?.remedies) continue
+      }
+      last = question
       try {
-        const evaluation = await ask(design, fill, attitude)
-        if (get().design === design || get().evaluated !== get().design) set({ evaluation, evaluated: design, faults: [], unreachable: false })
+        const answer = await ask(question)
+        if (get().design === question.design || get().evaluated !== get().design) set({ evaluation: kept(answer), evaluated: question.design, faults: [], unreachable: false })
       } catch (error) {
         if (!(error instanceof Failure)) throw error
-        if (error.status === 422) set({ faults: error.faults, unreachable: false })
-        else {
+        if (error.status === 422) {
+          last = { ...question, remedies: true }
+          set({ faults: error.faults, unreachable: false })
+        } else {
           set({ unreachable: true })
           last = null
           asleep ??= setTimeout(() => {
@@ -44,13 +83,13 @@ async function refresh() {
   }
 }
 
-/** Keep the evaluation in step with the design and the chosen fill. */
+/** Keep the evaluation in step with the design and what of it is shown. */
 export function useEvaluating() {
   useEffect(() => {
     last = null
     void refresh()
     return useWork.subscribe((state, before) => {
-      if (state.design !== before.design || state.fill !== before.fill || state.attitude !== before.attitude) void refresh()
+      if (state.design !== before.design || state.fill !== before.fill || state.attitude !== before.attitude || state.cuts !== before.cuts || state.dragging !== before.dragging) void refresh()
     })
   }, [])
 }
@@ -62,6 +101,7 @@ export async function tryRemedy(key: string, remedy: Remedy) {
     return
   }
   set({ trial: { key, remedy, evaluation: null } })
-  const evaluation = await ask(patched(get().design, remedy.patch), get().fill, get().attitude).catch(() => null)
+  const { design, fill, attitude, cuts } = get()
+  const evaluation = await ask({ design: patched(design, remedy.patch), fill, attitude, cuts, remedies: false }).catch(() => null)
   if (get().trial?.key === key) set({ trial: { key, remedy, evaluation } })
 }

@@ -25,8 +25,16 @@ interface Work {
   fill: number | null
   /** How the vehicle stands and moves while the fuel is shown. */
   attitude: Attitude
+  /** Where the elevation (y) and the end view (x) are cut; null is the middle. */
+  cuts: { x: number | null; y: number | null }
+  /** The corner, feature or port at hand: drawn strongly, dimensioned to the datum edges. */
+  at: Selected
+  /** Somebody is in the middle of a drag: nothing of it is saved until it ends. */
+  dragging: boolean
   readOnly: boolean
 }
+
+export type Selected = { kind: 'corner'; place: number } | { kind: 'feature' | 'port'; id: string } | null
 
 const EMPTY: Design = {
   format: 'core-keel/design',
@@ -34,10 +42,11 @@ const EMPTY: Design = {
   brief: { fuel: 'petrol E10', target_l: null, reason: '' },
   bay: null,
   shell: null,
+  ports: [],
   sheet: { seam: 'lid', flange_mm: null, pan_gap_mm: null },
 }
 
-export const AT_REST: Attitude = { pitch_deg: 0, roll_deg: 0, forward_g: 0, left_g: 0 }
+export const AT_REST: Attitude = { pitch_deg: 0, roll_deg: 0, forward_g: 0, left_g: 0, up_g: 0 }
 
 const START: Work = {
   design: EMPTY,
@@ -50,6 +59,9 @@ const START: Work = {
   trial: null,
   fill: null,
   attitude: AT_REST,
+  cuts: { x: null, y: null },
+  at: null,
+  dragging: false,
   readOnly: false,
 }
 
@@ -74,8 +86,7 @@ export function open(design: Design, readOnly: boolean) {
 
 let dragStart: Design | null = null
 
-/** Whether somebody is in the middle of a drag: nothing of it is saved until it ends. */
-export const isDragging = () => dragStart !== null
+export const isDragging = () => get().dragging
 
 function remember() {
   const { evaluation, evaluated, design, before } = get()
@@ -96,6 +107,7 @@ export const applyPatch = (patch: Patch) => change((design) => patched(design, p
 export function startDrag() {
   remember()
   dragStart = get().design
+  set({ dragging: true })
   history().pause()
 }
 
@@ -106,7 +118,7 @@ export function endDrag(keep: boolean) {
   dragStart = null
   set({ design: start })
   history().resume()
-  if (keep && !same(start, end)) set({ design: end })
+  set(keep && !same(start, end) ? { design: end, dragging: false } : { dragging: false })
 }
 
 export function undo() {
@@ -128,6 +140,8 @@ export const useSteps = () =>
 export const pin = () => set({ pinned: get().pinned ? null : get().evaluation })
 export const setFill = (fill: number | null) => set({ fill })
 export const setAttitude = (part: Partial<Attitude>) => set({ attitude: { ...get().attitude, ...part } })
+export const setCut = (axis: 'x' | 'y', mm: number | null) => set({ cuts: { ...get().cuts, [axis]: mm } })
+export const select = (at: Selected) => set({ at })
 export const stopTrial = () => set({ trial: null })
 
 /** The complaint about a field, by its path in the design. */

@@ -31,20 +31,21 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
   return (
     <>
       <Typography variant="body2" color="textSecondary">
-        One wrapper with a closing seam, two end pans set in with their flanges outward.
+        {made.notch ? 'One wrapper with a closing seam, two end pans set in with their flanges outward.' : `${made.scheme[0]?.toUpperCase()}${made.scheme.slice(1)}. The ends are set in flush and welded round.`}
       </Typography>
-      <Choice label="Closing seam" value={scheme?.seam ?? 'lid'} options={SEAMS} disabled={readOnly} onChange={(seam) => setScheme({ seam })} />
+      <Choice label="Closing seam" value={scheme?.seam ?? 'lid'} options={made.notch ? SEAMS : SEAMS.slice(0, 3)} disabled={readOnly} onChange={(seam) => setScheme({ seam })} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-        <LengthField label="Pan flange" value={scheme?.flange_mm ?? null} emptyText={units.editLength(made.flange_mm)} hint={scheme?.flange_mm ? 'typed' : 'house rule'} fault={flangeFault} disabled={readOnly} onCommit={(flange_mm) => setScheme({ flange_mm })} />
-        <LengthField label="Pan gap a side" value={scheme?.pan_gap_mm ?? null} emptyText={units.editLength(made.pan_gap_mm)} hint={scheme?.pan_gap_mm === null || scheme?.pan_gap_mm === undefined ? 'house rule' : 'typed'} fault={gapFault} disabled={readOnly} onCommit={(pan_gap_mm) => setScheme({ pan_gap_mm })} />
+        {made.flange_mm !== null && <LengthField label="Pan flange" value={scheme?.flange_mm ?? null} emptyText={units.editLength(made.flange_mm)} hint={scheme?.flange_mm ? 'typed' : 'house rule'} fault={flangeFault} disabled={readOnly} onCommit={(flange_mm) => setScheme({ flange_mm })} />}
+        <LengthField label={made.notch ? 'Pan gap a side' : 'End gap a side'} value={scheme?.pan_gap_mm ?? null} emptyText={units.editLength(made.pan_gap_mm)} hint={scheme?.pan_gap_mm === null || scheme?.pan_gap_mm === undefined ? 'house rule' : 'typed'} fault={gapFault} disabled={readOnly} onCommit={(pan_gap_mm) => setScheme({ pan_gap_mm })} />
       </Box>
       {made.impossible && <Alert severity="error">{units.say(made.impossible)}</Alert>}
       <PartsTable made={made} />
-      {shell && (
-        <Typography variant="body2" color="textSecondary">
-          Every bend 90°, inside radius {units.cut(shell.bend_radius_mm ?? 0)}. Pan corners notched {units.cut(made.notch.side_mm)} square. Sizes from the lower left corner.
-        </Typography>
-      )}
+      <Typography variant="body2" color="textSecondary">
+        {shell && shell.kind !== 'cylinder' && made.bends > 0 && `${made.notch ? 'Every bend 90°, inside' : 'Inside'} radius ${units.cut(shell.bend_radius_mm)}. `}
+        {made.notch && `Pan corners notched ${units.cut(made.notch.side_mm)} square. `}
+        {made.roll_radius_mm !== null && `Tightest roll ${units.cut(made.roll_radius_mm)} outside. `}
+        Sizes from the lower left corner.
+      </Typography>
       {findings}
       <Alert severity="warning" icon={false}>
         Bend a test strip of the same sheet first: K decides every line here. Deburr before you handle the parts.
@@ -102,15 +103,18 @@ function PartsTable({ made }: { made: Sheet }) {
 
 function Reckoning({ made }: { made: Sheet }) {
   const units = useUnits()
+  const notchRows = (notch: NonNullable<Sheet['notch']>): [string, string][] => [
+    ['Pan notch: the largest of', units.exact(notch.side_mm)],
+    ['· flange + clearance (house rule)', units.exact(notch.by_rule_mm)],
+    ['· flange ends clear of each other', units.exact(notch.flanges_clear_mm)],
+    ['· clear of the wrapper’s inside radius', units.exact(notch.wrapper_radius_mm)],
+  ]
   const rows: [string, string][] = [
     ['K, from the workshop', String(made.k)],
     ['Bend deduction at 90°', units.exact(made.bend_deduction_mm)],
     ['Wrapper along its axis, lips included', units.lengthUnitText(made.overall_mm)],
-    ['Section inside', `${units.length(made.section_inside_mm[0] as number)} × ${units.length(made.section_inside_mm[1] as number)}`],
-    ['Pan notch: the largest of', units.exact(made.notch.side_mm)],
-    ['· flange + clearance (house rule)', units.exact(made.notch.by_rule_mm)],
-    ['· flange ends clear of each other', units.exact(made.notch.flanges_clear_mm)],
-    ['· clear of the wrapper’s inside radius', units.exact(made.notch.wrapper_radius_mm)],
+    ...(made.section_inside_mm ? [['Section inside', made.section_inside_mm.map((mm) => units.length(mm as number)).join(' × ')] as [string, string]] : []),
+    ...(made.notch ? notchRows(made.notch) : []),
     ['Bends', String(made.bends)],
     ['Weld at the floor', `${units.number(made.weld_at_floor_mm / 1000, 2)} m`],
     ['Pan corners to fill besides', `${units.number(made.corner_fill_mm / 1000, 2)} m`],

@@ -1,4 +1,6 @@
 import { Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import { useState } from 'react'
+import { LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Downloads } from '../sheet/Downloads'
@@ -8,6 +10,8 @@ export function CapacityTable() {
   const capacity = useWork((work) => work.evaluation?.capacity ?? null)
   const units = useUnits()
   if (!capacity) return null
+  const last = capacity.lines.findIndex((line) => line.what === 'Ullage')
+  const [inside, off] = [capacity.lines.slice(0, last), capacity.lines.slice(last)]
   const row = (what: string, litres: number, how: string, strong = false) => (
     <TableRow key={what} sx={strong ? { '& td': { fontWeight: 700 } } : undefined}>
       <TableCell sx={{ pl: 0 }}>
@@ -32,10 +36,12 @@ export function CapacityTable() {
         </TableRow>
       </TableHead>
       <TableBody>
-        {capacity.lines.slice(0, -1).map((line) => row(line.what, line.litres, units.say(line.how)))}
+        {inside.map((line) => row(line.what, line.litres, units.say(line.how)))}
         {row('Brimful', capacity.brimful_l, '', true)}
-        {capacity.lines.slice(-1).map((line) => row(line.what, line.litres, units.say(line.how)))}
-        {row('Rated', capacity.rated_l, 'Air that a filler or vent traps comes off once they are placed.', true)}
+        {off.map((line) => row(line.what, line.litres, units.say(line.how)))}
+        {row('Rated', capacity.rated_l, capacity.cells.every((cell) => cell.trapped_l === null) ? 'Air that a vent traps comes off once one is placed.' : '', true)}
+        {capacity.usable_l !== null && row('Usable on the level', capacity.usable_l, `Rated less ${units.volumeUnitText(capacity.stranded_l ?? 0)} that the pickup can’t draw.`, true)}
+        {capacity.cells.length > 1 && capacity.cells.map((cell) => row(cell.cell, cell.rated_l, `rated; brimful ${units.volumeUnitText(cell.brimful_l)}`))}
         {capacity.not_counted.map((line) => row(`Not counted: ${line.what.toLowerCase()}`, line.litres, units.say(line.how)))}
       </TableBody>
     </Table>
@@ -43,7 +49,9 @@ export function CapacityTable() {
 }
 
 export function StrappingTable() {
+  const [pitch, setPitch] = useState<number | null>(null)
   const rows = useWork((work) => work.evaluation?.strapping) ?? []
+  const query = pitch === null ? '' : `?pitch_mm=${pitch}`
   const units = useUnits()
   return (
     <>
@@ -71,7 +79,13 @@ export function StrappingTable() {
           ))}
         </TableBody>
       </Table>
-      <Downloads files={[{ name: 'strapping.csv', label: 'Strapping table, CSV' }]} />
+      <LengthField label="Step from row to row, in the files" value={pitch} emptyText="a twentieth of the depth" onCommit={(mm) => setPitch(mm === null ? null : Math.min(1000, Math.max(1, mm)))} />
+      <Downloads
+        files={[
+          { name: `strapping.csv${query}`, label: 'Strapping table, CSV' },
+          { name: `dip-stick.pdf${query}`, label: 'Dip stick at full size, PDF' },
+        ]}
+      />
     </>
   )
 }

@@ -2,14 +2,17 @@ import { Box, Button, Slider, Typography } from '@mui/material'
 import type { Attitude } from '../../api/model'
 import { NumberField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
-import { AT_REST, setAttitude, setFill, useWork } from '../../work/store'
+import { AT_REST, setAttitude, setFill, useFault, useWork } from '../../work/store'
 import { Folded } from '../Folded'
+import { LevelChart } from './LevelChart'
+import { TiltPad } from './TiltPad'
 
 const FIELDS: { name: keyof Attitude; label: string; unit: string; limit: number }[] = [
   { name: 'pitch_deg', label: 'Nose up', unit: '°', limit: 85 },
   { name: 'roll_deg', label: 'Right side down', unit: '°', limit: 85 },
   { name: 'forward_g', label: 'Gathering speed', unit: 'g', limit: 6 },
   { name: 'left_g', label: 'Turning left', unit: 'g', limit: 6 },
+  { name: 'up_g', label: 'Thrown upward', unit: 'g', limit: 6 },
 ]
 
 /** How full the drawing shows it, and how the vehicle stands and moves meanwhile. */
@@ -27,9 +30,10 @@ export function FillFields() {
       </Box>
       <Typography variant="body2" color="textSecondary" sx={{ mb: 1 }} data-fill-words>
         {fill.slope_deg < 0.01
-          ? `Stands ${units.lengthUnitText(fill.level_mm)} above the inner floor${chosen === null ? ', at rated capacity' : ''}.`
+          ? `Stands ${units.lengthUnitText(fill.level_mm)} above the lowest inner point${chosen === null ? ', at rated capacity' : ''}.`
           : `The surface slopes by ${units.number(fill.slope_deg, 1)}° and stands ${units.lengthUnitText(fill.level_mm)} over the lowest corner, square to it.`}
       </Typography>
+      <LevelChart fill={fill} />
       <Folded title="On a slope, braking, in a turn">
         <AttitudeFields />
       </Folded>
@@ -39,20 +43,23 @@ export function FillFields() {
 
 function AttitudeFields() {
   const attitude = useWork((work) => work.attitude)
+  const floating = useFault('showing.attitude.up_g')
   const moved = FIELDS.some(({ name }) => attitude[name] !== 0)
   return (
     <>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        <TiltPad label="Slope: drag the dot, or use the arrow keys" across={{ name: 'roll_deg', limit: 30, step: 0.5, unit: '°', ends: ['left down', 'right down'] }} up={{ name: 'pitch_deg', limit: 30, step: 0.5, unit: '°', ends: ['nose down', 'nose up'] }} attitude={attitude} onChange={setAttitude} />
+        <TiltPad label="Driving: drag the dot, or use the arrow keys" across={{ name: 'left_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['turning right', 'turning left'] }} up={{ name: 'forward_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['braking', 'gathering speed'] }} attitude={attitude} onChange={setAttitude} />
         {FIELDS.map(({ name, label, unit, limit }) => (
-          <NumberField key={name} label={label} unit={unit} value={attitude[name]} onCommit={(value) => value !== null && setAttitude({ [name]: Math.min(limit, Math.max(-limit, value)) })} />
+          <NumberField key={name} label={label} unit={unit} value={attitude[name]} fault={name === 'up_g' ? floating : undefined} onCommit={(value) => value !== null && setAttitude({ [name]: Math.min(limit, Math.max(-limit, value)) })} />
         ))}
+        <Button variant="outlined" disabled={!moved} onClick={() => setAttitude(AT_REST)}>
+          Level, at rest
+        </Button>
       </Box>
       <Typography variant="body2" color="textSecondary">
-        Below nought the other way: nose down, left side down, braking, turning right. Held steady; sloshing is not in it.
+        Below nought the other way: nose down, left side down, braking, turning right. Held steady; sloshing is not in it. Hatched fuel can’t be drawn in this attitude.
       </Typography>
-      <Button variant="outlined" disabled={!moved} onClick={() => setAttitude(AT_REST)}>
-        Level, at rest
-      </Button>
     </>
   )
 }

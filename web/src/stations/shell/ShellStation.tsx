@@ -1,19 +1,21 @@
-import { Box, Button, Typography } from '@mui/material'
+import { Alert, Box, Button, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
-import type { Shell } from '../../api/model'
+import type { BoxShell, CylinderShell, ProfileShell, Shell } from '../../api/model'
+import { setShell } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
-import { change, useFault, useWork } from '../../work/store'
+import { change, select, useFault, useWork } from '../../work/store'
 import { FitButton } from '../bay/BayStation'
 import { Folded } from '../Folded'
 import { CapacityTable, StrappingTable } from './CapacityTables'
+import { FeaturesPanel } from './FeaturesPanel'
 import { FillFields } from './FillFields'
+import { FIRST, KINDS, kindOf, turnedInto } from './kinds'
+import { PanelTable } from './PanelTable'
+import { PortsPanel } from './PortsPanel'
+import { ProfileTable } from './ProfileTable'
 
 const METALS: Shell['metal'][] = ['mild steel', 'stainless 304L', '3003-H14', '5052-H32', '5083-H111', '6061-T6']
-
-const FIRST: Shell = { kind: 'box', measured: 'outside', length_mm: 600, width_mm: 400, height_mm: 300, x_mm: 0, y_mm: 0, z_mm: 0, metal: '5052-H32', thickness_mm: 3, bend_radius_mm: 4.5, wrap_axis: 'x' }
-
-const setShell = (part: Partial<Shell>) => change((design) => (design.shell ? { ...design, shell: { ...design.shell, ...part } } : design))
 
 export function ShellStation({ findings }: { findings: ReactNode }) {
   const shell = useWork((work) => work.design.shell)
@@ -21,7 +23,7 @@ export function ShellStation({ findings }: { findings: ReactNode }) {
   if (!shell) {
     return (
       <>
-        <Typography variant="body2">No shape yet. Fit one to the bay, or start from sizes of your own and drag it about.</Typography>
+        <Typography variant="body2">No shape yet. Fit one to the bay, or start from sizes of your own and drag it about. Any other kind can be made from it.</Typography>
         <FitButton />
         <Button variant="outlined" disabled={readOnly} onClick={() => change((design) => ({ ...design, shell: FIRST }))}>
           Start with a box
@@ -29,40 +31,111 @@ export function ShellStation({ findings }: { findings: ReactNode }) {
       </>
     )
   }
-  return <BoxFields shell={shell} readOnly={readOnly} findings={findings} />
+  return <ShellFields shell={shell} readOnly={readOnly} findings={findings} />
 }
 
-type LengthName = 'length_mm' | 'width_mm' | 'height_mm' | 'x_mm' | 'y_mm' | 'z_mm' | 'thickness_mm' | 'bend_radius_mm'
-
-function Size({ name, label, shell, readOnly, hint }: { name: LengthName; label: string; shell: Shell; readOnly: boolean; hint?: string }) {
-  return <LengthField label={label} value={shell[name] ?? 0} fault={useFault(`shell.${name}`)} hint={hint} disabled={readOnly} onCommit={(value) => value !== null && setShell({ [name]: value })} />
-}
-
-function BoxFields({ shell, readOnly, findings }: { shell: Shell; readOnly: boolean; findings: ReactNode }) {
-  const where = shell.measured === 'inside' ? 'inside' : 'outside'
+function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: boolean; findings: ReactNode }) {
+  const evaluation = useWork((work) => work.evaluation)
+  const become = (kind: (typeof KINDS)[number]['value']) => {
+    select(null)
+    change((design) => (design.shell ? { ...design, shell: turnedInto(kind, design.shell, evaluation) } : design))
+  }
   return (
     <>
+      <Choice label="Kind of tank" value={kindOf(shell)} options={KINDS} disabled={readOnly} onChange={become} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-        <Size name="length_mm" label={`Length ${where}`} shell={shell} readOnly={readOnly} />
-        <Size name="width_mm" label={`Width ${where}`} shell={shell} readOnly={readOnly} />
-        <Size name="height_mm" label={`Height ${where}`} shell={shell} readOnly={readOnly} />
-        <Size name="thickness_mm" label="Sheet" shell={shell} readOnly={readOnly} />
+        {shell.kind === 'box' && <BoxSizes shell={shell} readOnly={readOnly} />}
+        {shell.kind === 'profile' && <ProfileSizes shell={shell} readOnly={readOnly} />}
+        {shell.kind === 'cylinder' && <CylinderSizes shell={shell} readOnly={readOnly} />}
+        <Size name="thickness_mm" label="Sheet" value={shell.thickness_mm} readOnly={readOnly} />
       </Box>
       <Lips />
-      <Choice label="Metal" value={shell.metal ?? '5052-H32'} options={METALS.filter((item) => item !== undefined)} disabled={readOnly} onChange={(metal) => setShell({ metal })} />
+      <Choice label="Metal" value={shell.metal} options={METALS} disabled={readOnly} onChange={(metal) => setShell({ metal })} />
+      <ShapeFaults />
       <FillFields />
       <FitButton />
       {findings}
+      {shell.kind === 'profile' && (
+        <Folded title={`Profile, ${shell.corners.length} corners`} open>
+          <ProfileTable shell={shell} readOnly={readOnly} />
+        </Folded>
+      )}
+      <Folded title={shell.features.length ? `Wells, sumps and plates, ${shell.features.length}` : 'Wells, sumps and plates'} open={shell.features.length > 0}>
+        <FeaturesPanel shell={shell} readOnly={readOnly} />
+      </Folded>
+      <PortsFolded readOnly={readOnly} />
       <Folded title="Place, bends and how it is measured">
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-          <Size name="x_mm" label="From rear" shell={shell} readOnly={readOnly} />
-          <Size name="y_mm" label="From right" shell={shell} readOnly={readOnly} />
-          <Size name="z_mm" label="From floor" shell={shell} readOnly={readOnly} />
-          <Size name="bend_radius_mm" label="Inside bend radius" shell={shell} readOnly={readOnly} />
-        </Box>
+        <PlaceFields shell={shell} readOnly={readOnly} />
+      </Folded>
+      <Folded title="Where the litres come from">
+        <CapacityTable />
+      </Folded>
+      <Folded title="Strapping table and dip stick, on the level">
+        <StrappingTable />
+      </Folded>
+      <Folded title="How strong its faces are">
+        <PanelTable />
+      </Folded>
+    </>
+  )
+}
+
+function PortsFolded({ readOnly }: { readOnly: boolean }) {
+  const count = useWork((work) => work.design.ports.length)
+  return (
+    <Folded title={count ? `Pickup, vent, filler: ${count} placed` : 'Pickup, vent, filler'} open={count > 0}>
+      <PortsPanel readOnly={readOnly} />
+    </Folded>
+  )
+}
+
+/** One length of the shell. */
+function Size({ name, label, value, readOnly, hint, emptyText }: { name: string; label: string; value: number | null; readOnly: boolean; hint?: string; emptyText?: string }) {
+  return <LengthField label={label} value={value} fault={useFault(`shell.${name}`)} hint={hint} emptyText={emptyText} disabled={readOnly} onCommit={(mm) => (mm !== null || emptyText !== undefined) && setShell({ [name]: mm })} />
+}
+
+function BoxSizes({ shell, readOnly }: { shell: BoxShell; readOnly: boolean }) {
+  const where = shell.measured === 'inside' ? 'inside' : 'outside'
+  return (
+    <>
+      <Size name="length_mm" label={`Length ${where}`} value={shell.length_mm} readOnly={readOnly} />
+      <Size name="width_mm" label={`Width ${where}`} value={shell.width_mm} readOnly={readOnly} />
+      <Size name="height_mm" label={`Height ${where}`} value={shell.height_mm} readOnly={readOnly} />
+    </>
+  )
+}
+
+function ProfileSizes({ shell, readOnly }: { shell: ProfileShell; readOnly: boolean }) {
+  return <Size name="run_mm" label={shell.wrap_axis === 'y' ? 'Width, over the ends' : 'Length, over the ends'} value={shell.run_mm} readOnly={readOnly} />
+}
+
+function CylinderSizes({ shell, readOnly }: { shell: CylinderShell; readOnly: boolean }) {
+  return (
+    <>
+      <Size name="diameter_mm" label="Outside diameter" value={shell.diameter_mm} readOnly={readOnly} />
+      <Size name="run_mm" label={shell.axis === 'z' ? 'Height to the rims' : 'Length to the rims'} value={shell.run_mm} readOnly={readOnly} />
+      <Size name="dish_mm" label="Ends bulge by" value={shell.dish_mm} readOnly={readOnly} hint="0 is flat" />
+    </>
+  )
+}
+
+function PlaceFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
+  const units = useUnits()
+  const wall = units.editLength(shell.thickness_mm)
+  return (
+    <>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        <Size name="x_mm" label="From rear" value={shell.x_mm} readOnly={readOnly} />
+        <Size name="y_mm" label="From right" value={shell.y_mm} readOnly={readOnly} />
+        <Size name="z_mm" label="From floor" value={shell.z_mm} readOnly={readOnly} />
+        {shell.kind !== 'cylinder' && <Size name="bend_radius_mm" label="Inside bend radius" value={shell.bend_radius_mm} readOnly={readOnly} />}
+        <Size name="ends_thickness_mm" label="Sheet of the ends" value={shell.ends_thickness_mm ?? null} emptyText={wall} hint="as the wrapper unless typed" readOnly={readOnly} />
+        <Size name="features_thickness_mm" label="Sheet of wells" value={shell.features_thickness_mm ?? null} emptyText={wall} hint="as the wrapper unless typed" readOnly={readOnly} />
+      </Box>
+      {shell.kind === 'box' && (
         <Choice
           label="Sizes go"
-          value={shell.measured ?? 'outside'}
+          value={shell.measured}
           options={[
             { value: 'outside', label: 'over the plates (outside)' },
             { value: 'inside', label: 'between the plates (inside)' },
@@ -70,9 +143,23 @@ function BoxFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bool
           disabled={readOnly}
           onChange={(measured) => setShell(remeasured(shell, measured))}
         />
+      )}
+      {shell.kind === 'cylinder' && shell.axis !== 'z' && (
         <Choice
-          label="Wrapper’s bends run"
-          value={shell.wrap_axis ?? 'x'}
+          label="Lies"
+          value={shell.axis}
+          options={[
+            { value: 'x', label: 'lengthwise' },
+            { value: 'y', label: 'across' },
+          ]}
+          disabled={readOnly}
+          onChange={(axis) => setShell({ axis })}
+        />
+      )}
+      {shell.kind !== 'cylinder' && (
+        <Choice
+          label={shell.kind === 'box' ? 'Wrapper’s bends run' : 'Profile drawn out'}
+          value={shell.wrap_axis}
           options={[
             { value: 'x', label: 'lengthwise, ends front and rear' },
             { value: 'y', label: 'across, ends left and right' },
@@ -80,23 +167,29 @@ function BoxFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bool
           disabled={readOnly}
           onChange={(wrap_axis) => setShell({ wrap_axis })}
         />
-      </Folded>
-      <Folded title="Where the litres come from">
-        <CapacityTable />
-      </Folded>
-      <Folded title="Strapping table, on the level">
-        <StrappingTable />
-      </Folded>
+      )}
     </>
   )
+}
+
+/** What is wrong with the shape as a whole: faults that no single field shows. */
+function ShapeFaults() {
+  const faults = useWork((work) => work.faults)
+  const { inText } = useUnits()
+  const shown = faults.filter((fault) => /^shell(\.(corners|features)\b.*)?$/.test(fault.field))
+  return shown.map((fault) => (
+    <Alert key={fault.field + fault.message} severity="error" data-shape-fault>
+      {inText(fault.message)}. The drawing and the figures are from before.
+    </Alert>
+  ))
 }
 
 /** Where the wrapper stands out beyond the plates that the sizes go over. */
 function Lips() {
   const shape = useWork((work) => work.evaluation?.geometry ?? null)
   const units = useUnits()
-  if (!shape) return null
-  const axis = shape.wrap_axis === 'y' ? 'y' : 'x'
+  if (!shape || shape.kind !== 'box' || shape.axis === 'z') return null
+  const { axis } = shape
   return (
     <Typography variant="body2" color="textSecondary">
       Over the plates. The inset end pans leave a lip of {units.length(shape.lip_mm)} at {axis === 'x' ? 'front and rear' : 'left and right'}: {units.lengthUnitText(shape.overall.high[axis] - shape.overall.low[axis])} overall.
@@ -105,8 +198,10 @@ function Lips() {
 }
 
 /** The same tank, its sizes written the other way. */
-function remeasured(shell: Shell, measured: 'inside' | 'outside'): Partial<Shell> {
+function remeasured(shell: BoxShell, measured: 'inside' | 'outside'): Partial<BoxShell> {
   if (measured === shell.measured) return {}
-  const more = (measured === 'outside' ? 2 : -2) * (shell.thickness_mm ?? 0)
-  return { measured, length_mm: shell.length_mm + more, width_mm: shell.width_mm + more, height_mm: shell.height_mm + more }
+  const sign = measured === 'outside' ? 2 : -2
+  const along = shell.wrap_axis === 'x' ? 'length_mm' : 'width_mm'
+  const wall = (name: string) => sign * (name === along ? (shell.ends_thickness_mm ?? shell.thickness_mm) : shell.thickness_mm)
+  return { measured, length_mm: shell.length_mm + wall('length_mm'), width_mm: shell.width_mm + wall('width_mm'), height_mm: shell.height_mm + wall('height_mm') }
 }

@@ -1,0 +1,197 @@
+import { Box, Button, FormControlLabel, Switch, TextField, Typography } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { useState } from 'react'
+import type { Feature, Shell } from '../../api/model'
+import { changeFeature, setShell } from '../../drawing/edits'
+import { Choice, LengthField } from '../../fields/fields'
+import { useUnits } from '../../units/useUnits'
+import { select, useFault, useWork } from '../../work/store'
+
+const FACES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
+const SIDES = ['front', 'rear', 'left', 'right'] as const
+const NAMES: Record<Feature['kind'], string> = { well: 'well', sump: 'sump', relief: 'relief', 'roof step': 'roof step', partition: 'partition' }
+
+type Size = { x: number; y: number; z: number }
+
+/** Wells, sumps, reliefs, roof steps and partitions: what each costs, and its sizes when it is at hand. */
+export function FeaturesPanel({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
+  const chosen = useWork((work) => (work.at?.kind === 'feature' ? work.at.id : null))
+  const body = useWork((work) => work.evaluation?.geometry?.body)
+  const size = body ? { x: body.high.x - body.low.x, y: body.high.y - body.low.y, z: body.high.z - body.low.z } : { x: 600, y: 400, z: 300 }
+  const add = (kind: Feature['kind']) => {
+    const fresh = freshFeature(kind, shell.features, size)
+    setShell({ features: [...shell.features, fresh] })
+    select({ kind: 'feature', id: fresh.id })
+  }
+  return (
+    <>
+      {shell.features.map((feature, place) => (
+        <FeatureRow key={feature.id} feature={feature} place={place} shell={shell} chosen={feature.id === chosen} readOnly={readOnly} />
+      ))}
+      {shell.features.length === 0 && (
+        <Typography variant="body2" color="textSecondary">
+          A well seats a short pump lower; a sump holds the last of the fuel at the pickup; a relief clears what passes by; a partition makes two cells.
+        </Typography>
+      )}
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+        {(Object.keys(NAMES) as Feature['kind'][]).map((kind) => (
+          <Button key={kind} variant="outlined" disabled={readOnly || shell.features.length >= 40} onClick={() => add(kind)}>
+            Add a {NAMES[kind]}
+          </Button>
+        ))}
+      </Box>
+    </>
+  )
+}
+
+const tens = (mm: number) => Math.max(10, Math.round(mm / 10) * 10)
+
+function freshFeature(kind: Feature['kind'], present: Feature[], size: Size): Feature {
+  const stem = kind.replace(' ', '-')
+  let number = present.filter((item) => item.kind === kind).length + 1
+  while (present.some((item) => item.id === `${stem}-${number}`)) number += 1
+  const named = { id: `${stem}-${number}`, name: number > 1 ? `${NAMES[kind]} ${number}` : NAMES[kind] }
+  switch (kind) {
+    case 'well':
+      return { ...named, kind, face: 'roof', form: 'box', a_mm: tens(size.x * 0.35), b_mm: tens(size.y * 0.35), long_mm: tens(size.x * 0.25), wide_mm: tens(size.y * 0.3), deep_mm: tens(size.z * 0.2), slope_mm: 0, drain: false }
+    case 'sump':
+      return { ...named, kind, form: 'box', a_mm: tens(size.x * 0.1), b_mm: tens(size.y * 0.35), long_mm: tens(size.x * 0.25), wide_mm: tens(size.y * 0.3), deep_mm: 50, slope_mm: 0 }
+    case 'relief':
+      return { ...named, kind, form: 'box', x_mm: 0, y_mm: tens(size.y * 0.8), z_mm: 0, length_mm: size.x, width_mm: size.y - tens(size.y * 0.8), height_mm: tens(size.z * 0.2) }
+    case 'roof step':
+      return { ...named, kind, side: 'front', reach_mm: tens(size.x * 0.3), drop_mm: tens(size.z * 0.25) }
+    case 'partition':
+      return { ...named, kind, axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null }
+  }
+}
+
+function FeatureRow({ feature, place, shell, chosen, readOnly }: { feature: Feature; place: number; shell: Shell; chosen: boolean; readOnly: boolean }) {
+  const { inks } = useTheme()
+  const units = useUnits()
+  const cost = useWork((work) => work.evaluation?.geometry?.features.find((item) => item.id === feature.id))
+  const fault = useFault(`shell.features.${place}`)
+  const signed = (value: number, text: string) => `${value < 0 ? '−' : '+'}${text}`
+  return (
+    <Box sx={{ border: `1px solid ${chosen ? inks.hand : inks.line}`, p: 1 }} data-feature-row={feature.id}>
+      <Button fullWidth onClick={() => select(chosen ? null : { kind: 'feature', id: feature.id })} aria-expanded={chosen} sx={{ justifyContent: 'space-between', color: 'text.primary', px: 0.5 }}>
+        <span>{feature.name}</span>
+        <span style={{ fontWeight: 500, fontSize: 13 }} data-cost>
+          {cost ? `${signed(cost.litres, units.volumeUnitText(Math.abs(cost.litres)))}, ${signed(cost.metal_kg, `${units.number(Math.abs(cost.metal_kg), 2)} kg`)}, ${units.number(cost.weld_m, 2)} m weld` : ''}
+        </span>
+      </Button>
+      {fault && (
+        <Typography variant="body2" color="error">
+          {units.inText(fault)}
+        </Typography>
+      )}
+      {chosen && <FeatureFields feature={feature} place={place} shell={shell} readOnly={readOnly} />}
+    </Box>
+  )
+}
+
+type FieldSpec = [string, string]
+
+/** Which lengths a feature has, as people say them. */
+function lengthsOf(feature: Feature): FieldSpec[] {
+  switch (feature.kind) {
+    case 'well':
+    case 'sump': {
+      const face = feature.kind === 'sump' ? 'floor' : feature.face
+      const [first, second] = face === 'roof' || face === 'floor' ? ['rear', 'right'] : face === 'front' || face === 'rear' ? ['right', 'floor'] : ['rear', 'floor']
+      const round = feature.form === 'round'
+      return [
+        ['a_mm', `From ${first}`],
+        ['b_mm', `From ${second}`],
+        ['long_mm', round ? 'Diameter' : first === 'rear' ? 'Length' : 'Width'],
+        ...(round ? [] : [['wide_mm', second === 'right' ? 'Width' : 'Height'] as FieldSpec]),
+        ['deep_mm', feature.kind === 'sump' ? 'Hangs by' : 'Depth'],
+        ['slope_mm', 'Sides lean in by'],
+      ]
+    }
+    case 'relief':
+      return [
+        ['x_mm', 'From rear'],
+        ['length_mm', 'Length'],
+        ['y_mm', 'From right'],
+        ['width_mm', 'Width'],
+        ['z_mm', 'From floor'],
+        ['height_mm', 'Height'],
+      ]
+    case 'roof step':
+      return [
+        ['reach_mm', 'Goes in by'],
+        ['drop_mm', 'Lowered by'],
+      ]
+    case 'partition':
+      return [['at_mm', feature.axis === 'x' ? 'From rear' : 'From right']]
+  }
+}
+
+function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; place: number; shell: Shell; readOnly: boolean }) {
+  const [name, setName] = useState(feature.name)
+  const set = (part: Record<string, unknown>) => changeFeature(feature.id, part)
+  return (
+    <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.5, mt: 1 }}>
+      <TextField label="Name" value={name} disabled={readOnly} onChange={(event) => setName(event.target.value.slice(0, 80))} onBlur={() => (name.trim() ? set({ name: name.trim() }) : setName(feature.name))} />
+      {feature.kind === 'well' && <Choice label="Let into the" value={feature.face} options={FACES} disabled={readOnly} onChange={(face) => set({ face })} />}
+      {(feature.kind === 'well' || feature.kind === 'sump') && (
+        <Choice
+          label="Form"
+          value={feature.form}
+          options={[
+            { value: 'box', label: 'rectangular' },
+            { value: 'round', label: 'round' },
+          ]}
+          disabled={readOnly}
+          onChange={(form) => set({ form })}
+        />
+      )}
+      {feature.kind === 'relief' && (
+        <Choice
+          label="Form"
+          value={feature.form}
+          options={[
+            { value: 'box', label: 'rectangular' },
+            { value: 'x', label: 'round, lengthwise' },
+            { value: 'y', label: 'round, across' },
+            { value: 'z', label: 'round, upright' },
+          ]}
+          disabled={readOnly}
+          onChange={(form) => set({ form })}
+        />
+      )}
+      {feature.kind === 'roof step' && <Choice label="From the" value={feature.side} options={SIDES} disabled={readOnly} onChange={(side) => set({ side })} />}
+      {feature.kind === 'partition' && (
+        <Choice
+          label="Parts"
+          value={feature.axis}
+          options={[
+            { value: 'x', label: 'front from rear' },
+            { value: 'y', label: 'left from right' },
+          ]}
+          disabled={readOnly}
+          onChange={(axis) => set({ axis })}
+        />
+      )}
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        {lengthsOf(feature).map(([field, label]) => (
+          <FeatureLength key={field} label={label} value={(feature as unknown as Record<string, number>)[field] ?? 0} path={`shell.features.${place}.${field}`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ [field]: mm })} />
+        ))}
+      </Box>
+      {feature.kind === 'well' && feature.face === 'roof' && <FormControlLabel control={<Switch checked={feature.drain} disabled={readOnly} onChange={(event) => set({ drain: event.target.checked })} />} label="A tube leads rain out of it" />}
+      <Button
+        disabled={readOnly}
+        onClick={() => {
+          select(null)
+          setShell({ features: shell.features.filter((item) => item.id !== feature.id) })
+        }}
+      >
+        Remove {feature.name}
+      </Button>
+    </Box>
+  )
+}
+
+function FeatureLength({ path, ...rest }: { label: string; value: number; path: string; disabled: boolean; onCommit: (mm: number | null) => void }) {
+  return <LengthField {...rest} fault={useFault(path)} />
+}
