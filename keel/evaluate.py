@@ -31,6 +31,9 @@ from keel.studies.strength import Panel, safe_proof_kpa
 from keel.studies.studied import Studied, study
 from keel.studies.views import Cut, View, cut, views
 
+SHOWN_L = 0.05
+"""A pool or a pocket smaller than this isn't drawn [L]."""
+
 
 class Showing(Part):
     """What of a design is to be shown: fill, attitude, cuts; none of it belongs to the design."""
@@ -152,13 +155,14 @@ def evaluate(
         fraction = seen.capacity.rated_l / seen.capacity.brimful_l
     fill = fill_at(seen.solids, fraction, showing.attitude)
     still = showing.attitude == Attitude()
+    held = seen.level if still else drained(seen.solids, design.ports, showing.attitude)
     return Evaluation(
-        geometry=_geometry(seen, showing, fill),
+        geometry=_geometry(seen, showing, fill, held),
         figures=seen.figures,
         capacity=seen.capacity,
         strapping=strapping_table(Waterline(seen.solids.cells[0].mesh, -felt(Attitude()))),
         fill=fill,
-        drained=seen.level if still else drained(seen.solids, design.ports, showing.attitude),
+        drained=held,
         gaps=seen.gaps,
         goes_in=seen.goes_in,
         panels=seen.panels,
@@ -182,12 +186,13 @@ def _offer_fit(
     return Pricing(seen, findings).price(Remedy(label=words("Fit to bay"), patch={"shell": placed}))
 
 
-def _geometry(seen: Studied, showing: Showing, fill: Fill) -> Geometry:
+def _geometry(seen: Studied, showing: Showing, fill: Fill, held: list[Drained]) -> Geometry:
     solids, shell = seen.solids, seen.shell
     middle = [(low + high) / 2 for low, high in zip(solids.body.low, solids.body.high, strict=True)]
     levels = np.array([cell.level_mm for cell in fill.cells])
     at_x = middle[0] if showing.cut_x_mm is None else showing.cut_x_mm
     at_y = middle[1] if showing.cut_y_mm is None else showing.cut_y_mm
+    left = [pool for cell in held for pool in (*cell.pools, *cell.pockets) if pool.litres >= SHOWN_L]
     mesh = seen.envelope.mesh
     axes: tuple[Literal["x", "y", "z"], ...] = ("x", "y", "z")
     return Geometry(
@@ -200,8 +205,8 @@ def _geometry(seen: Studied, showing: Showing, fill: Fill) -> Geometry:
         lip_mm=seen.box.lip if seen.box else 0.0,
         views=views(solids),
         cuts=[
-            cut(solids, "x", at_x, levels, showing.attitude),
-            cut(solids, "y", at_y, levels, showing.attitude),
+            cut(solids, "x", at_x, levels, showing.attitude, left),
+            cut(solids, "y", at_y, levels, showing.attitude, left),
         ],
         surface=Surface(points=mesh.points.round(2).ravel().tolist(), triangles=mesh.triangles.ravel().tolist()),
         features=_features(seen),

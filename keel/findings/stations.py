@@ -25,9 +25,8 @@ def station_states(design: Design, findings: list[Finding]) -> list[StationState
     something still missing, it is in work; otherwise settled.
     """
     worst: dict[Station, str] = {}
-    for finding in findings:
-        if finding.severity == "stop" or worst.get(finding.station) != "stop":
-            worst[finding.station] = finding.severity
+    for finding in sorted(findings, key=lambda item: ("stop", "caution", "note").index(item.severity), reverse=True):
+        worst[finding.station] = finding.severity
     touched: dict[Station, bool] = {
         "brief": design.brief != Brief(),
         "bay": design.bay is not None,

@@ -22,6 +22,7 @@ class Remainder:
     kind: Literal["fuel", "air"]
     cell: str
     litres: float
+    level_mm: float
     own: bool
     place: Point
     faces: list[list[Point]]
@@ -119,6 +120,7 @@ def _remainder(line: Waterline, pool: Pool, kind: Literal["fuel", "air"], cell: 
         kind=kind,
         cell=cell,
         litres=pool.volume_mm3 / MM3_PER_LITRE,
+        level_mm=pool.level_mm,
         own=own,
         place=_point(middle),
         faces=[[_point(p) for p in face] for face in faces],

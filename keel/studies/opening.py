@@ -67,7 +67,9 @@ def goes_in(bay: Bay, envelope: Envelope) -> GoesIn | None:
     ways = [_best_turn(envelope.mesh.points, axis, opening.long_mm, opening.wide_mm) for axis in range(3)]
     own = SIDES.index(opening.side) // 2
     as_it_stands = _room(_silhouette(envelope.mesh.points, own), 0.0, opening.long_mm, opening.wide_mm)
-    ways.sort(key=lambda way: -way.room_mm)
+    if as_it_stands >= 0:
+        ways[own] = _passage(_silhouette(envelope.mesh.points, own), own, 0.0, opening.long_mm, opening.wide_mm)
+    ways.sort(key=lambda way: (as_it_stands < 0 or way.leading != LEADS[own], -way.room_mm))
     return GoesIn(
         side=opening.side,
         long_mm=opening.long_mm,
@@ -105,6 +107,10 @@ def _best_turn(points: Array, axis: int, long: float, wide: float) -> Passage:
     if turn:
         fine = turn + np.linspace(-1, 1, 201) * pi / TURNS
         turn = float(fine[int(np.argmax(_rooms(ring, fine, long, wide)))])
+    return _passage(ring, axis, turn, long, wide)
+
+
+def _passage(ring: Array, axis: int, turn: float, long: float, wide: float) -> Passage:
     room = _room(ring, turn, long, wide)
     c, s = np.cos(turn), np.sin(turn)
     turned = ring @ np.array([[c, s], [-s, c]])

@@ -1,15 +1,17 @@
 """The shell as a shop drawing: silhouettes, edges seen and hidden, and cuts with the fuel in them."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 from manifold3d import Manifold
 
-from keel.solid.build import Solids
+from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Array, Mesh, Waterline
 from keel.solid.shapes import slice_rings
 from keel.studies.attitude import Attitude, felt
+from keel.studies.draining import Remainder
 
 Ring = list[tuple[float, float]]
 ViewName = Literal["plan", "elevation", "end"]
@@ -45,14 +47,24 @@ class View:
 
 
 @dataclass(frozen=True, slots=True)
+class Left:
+    """What a cut goes through of a pool that stays, or a pocket of air."""
+
+    kind: Literal["fuel", "air"]
+    litres: float
+    rings: list[Ring]
+
+
+@dataclass(frozen=True, slots=True)
 class Cut:
-    """What a plane square to an axis cuts through [mm]: outside and inside of the metal, and the fuel there."""
+    """What a plane square to an axis cuts through [mm]: outside and inside of the metal, fuel, and what stays."""
 
     axis: Literal["x", "y"]
     at_mm: float
     outer: list[Ring]
     inner: list[Ring]
     fuel: list[Ring]
+    left: list[Left]
 
 
 def views(solids: Solids) -> list[View]:
@@ -106,7 +118,14 @@ def _hidden(points: Array, solid: Manifold, along: int, near: float) -> list[boo
     return [bool(solid.ray_cast(list(p + away * STAND_OFF_MM), list(p + away * FAR_MM))) for p in points]
 
 
-def cut(solids: Solids, axis: Literal["x", "y"], at_mm: float, levels: Array, attitude: Attitude) -> Cut:
+def cut(
+    solids: Solids,
+    axis: Literal["x", "y"],
+    at_mm: float,
+    levels: Array,
+    attitude: Attitude,
+    remainders: Sequence[Remainder] = (),
+) -> Cut:
     """The shell cut square to an axis, with the fuel as it stands at given levels.
 
     Parameters
@@ -121,24 +140,38 @@ def cut(solids: Solids, axis: Literal["x", "y"], at_mm: float, levels: Array, at
         Level in each cell over its lowest point [mm].
     attitude : Attitude
         How the fuel lies.
+    remainders : sequence of Remainder
+        Pools and pockets to be cut too.
     """
     place = "xy".index(axis)
     at = min(max(at_mm, solids.bounds.low[place] + 0.01), solids.bounds.high[place] - 0.01)
     up = -felt(attitude)
-    fuel = []
-    for cell, level in zip(solids.cells, levels, strict=True):
-        line = Waterline(cell.mesh, up)
-        if level <= 0:
-            continue
-        wet = cell.solid.trim_by_plane(list(-line.up), -(line.lowest + float(level)))
-        fuel += slice_rings(wet, place, at)
+    wet = [_below(cell, up, float(level)) for cell, level in zip(solids.cells, levels, strict=True) if level > 0]
+    left = []
+    for pool in remainders:
+        rings = slice_rings(_solid_of(solids, pool, up), place, at)
+        if rings:
+            left.append(Left(kind=pool.kind, litres=pool.litres, rings=[_ring(ring) for ring in rings]))
     return Cut(
         axis=axis,
         at_mm=at,
         outer=[_ring(ring) for ring in slice_rings(solids.outer, place, at)],
         inner=[_ring(ring) for ring in slice_rings(solids.inner, place, at)],
-        fuel=[_ring(ring) for ring in fuel],
+        fuel=[_ring(ring) for solid in wet for ring in slice_rings(solid, place, at)],
+        left=left,
     )
+
+
+def _below(cell: Cell, up: Array, level: float) -> Manifold:
+    line = Waterline(cell.mesh, up)
+    return cell.solid.trim_by_plane(list(-line.up), -(line.lowest + level))
+
+
+def _solid_of(solids: Solids, pool: Remainder, up: Array) -> Manifold:
+    """A pool as a solid: of the separate spaces below its level, the one with its volume."""
+    cell = next(cell for cell in solids.cells if cell.name == pool.cell)
+    parts = _below(cell, up if pool.kind == "fuel" else -up, pool.level_mm).decompose()
+    return min(parts, key=lambda part: abs(part.volume() / 1e6 - pool.litres), default=Manifold())
 
 
 def _ring(ring: Array) -> Ring:

@@ -954,7 +954,7 @@ export interface components {
         };
         /**
          * Cut
-         * @description What a plane square to an axis cuts through [mm]: outside and inside of the metal, and the fuel there.
+         * @description What a plane square to an axis cuts through [mm]: outside and inside of the metal, fuel, and what stays.
          */
         Cut: {
             /** At Mm */
@@ -974,6 +974,8 @@ export interface components {
                 number,
                 number
             ][][];
+            /** Left */
+            left: components["schemas"]["Left"][];
             /** Outer */
             outer: [
                 number,
@@ -1726,6 +1728,24 @@ export interface components {
             z_mm: number;
         };
         /**
+         * Left
+         * @description What a cut goes through of a pool that stays, or a pocket of air.
+         */
+        Left: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fuel" | "air";
+            /** Litres */
+            litres: number;
+            /** Rings */
+            rings: [
+                number,
+                number
+            ][][];
+        };
+        /**
          * Line
          * @description An edge as a view shows it [mm].
          */
@@ -2235,6 +2255,8 @@ export interface components {
              * @enum {string}
              */
             kind: "fuel" | "air";
+            /** Level Mm */
+            level_mm: number;
             /** Litres */
             litres: number;
             /** Own */

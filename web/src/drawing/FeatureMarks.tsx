@@ -90,6 +90,7 @@ export function PortMarks({ view, design, evaluation, live }: { view: Placed; de
       {design.ports.map((port) => {
         const place = { x: datum.x + port.x_mm, y: datum.y + port.y_mm, z: datum.z + port.z_mm }
         const [x, y] = [view.toX(place[view.across]), view.toY(place[view.up])]
+        const leftward = place[view.across] > (shape.body.low[view.across] + shape.body.high[view.across]) / 2 + 1
         const colour = port.id === chosen ? inks.hand : inks.ink
         const half = (port.across_mm / 2) * view.scale
         const lid = view.toY(shape.body.high.z)
@@ -98,7 +99,7 @@ export function PortMarks({ view, design, evaluation, live }: { view: Placed; de
             {port.stands_mm > 0 && view.up === 'z' && <rect x={x - half} y={lid - port.stands_mm * view.scale} width={2 * half} height={port.stands_mm * view.scale} fill={inks.metalFill} stroke={inks.metal} strokeWidth={1} opacity={0.9} />}
             {port.stands_mm > 0 && view.up === 'y' && <circle cx={x} cy={y} r={half} fill="none" stroke={inks.metal} strokeWidth={1} />}
             <path d={GLYPH[port.role]} transform={`translate(${x} ${y})`} fill={inks.sheet} stroke={colour} strokeWidth={1.8} />
-            <text x={x + 9} y={y + 4} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
+            <text x={x + (leftward ? -9 : 9)} y={y + 4} textAnchor={leftward ? 'end' : 'start'} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
               {port.name}
             </text>
             {live && (

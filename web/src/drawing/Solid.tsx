@@ -98,7 +98,7 @@ function Scene({ design, evaluation, simple }: { design: Design; evaluation: Eva
   const key = `${centre.x.toFixed(2)} ${centre.y.toFixed(2)} ${centre.z.toFixed(2)} ${reach.toFixed(2)} ${size.width > size.height}`
   useEffect(() => {
     const wide = Math.min(1, size.width / size.height)
-    camera.position.copy(centre).add(new THREE.Vector3(0.62, -0.8, 0.5).normalize().multiplyScalar((reach * 1.75) / wide))
+    camera.position.copy(centre).add(new THREE.Vector3(0.62, -0.8, 0.5).normalize().multiplyScalar((reach * 1.95) / wide))
     camera.lookAt(centre)
     invalidate()
     // The camera goes back only when what there is to see has grown or moved, or the picture changed shape.

@@ -106,7 +106,6 @@ function View({ view, station, onEdit }: ViewProps) {
     bay?.keep_outs
       .filter((keepOut) => (shape ? isInFront(view, keepOut, shape) : false) === inFront)
       .map((keepOut) => <KeepOutShape key={keepOut.id} view={view} bay={bay} keepOut={keepOut} gaps={gaps} strong={bayAtHand} inFront={inFront} />)
-  const remainders = station === 'shell' && evaluation ? evaluation.drained.flatMap((cell) => [...cell.pools, ...cell.pockets]) : []
   return (
     <g data-view={view.id}>
       <text x={view.x0} y={view.y0 - view.height - (view.id === 'end' ? 14 : 18)} fontSize={12} fill={inks.quiet}>
@@ -118,7 +117,7 @@ function View({ view, station, onEdit }: ViewProps) {
         <>
           <ShellOutline view={view} shape={shape} strong={!bayAtHand} />
           {evaluation.fill && <FuelShape view={view} fill={evaluation.fill} shape={shape} />}
-          <Remainders view={view} pools={remainders} labelled={view.id !== 'plan'} />
+          {station === 'shell' && <Remainders view={view} shape={shape} drained={evaluation.drained} level={(evaluation.fill?.slope_deg ?? 0) < 0.01} />}
         </>
       )}
       {keepOuts(true)}

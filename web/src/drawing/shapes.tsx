@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material/styles'
-import type { Axis, Block, Cut, Fill, Geometry, Remainder, ViewShape } from '../api/model'
+import type { Axis, Block, Cut, Drained, Fill, Geometry, ViewShape } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import type { Box } from './keepOuts'
 import type { Placed } from './layout'
@@ -82,6 +82,8 @@ const facesPath = (view: Placed, faces: Faces) =>
     .map((places) => `M${places.map(([x, y]) => `${x.toFixed(2)},${y.toFixed(2)}`).join('L')}z`)
     .join('')
 
+const loopsPath = (view: Placed, loops: Faces) => loops.map((loop) => `M${loop.map((point) => `${view.toX(point[view.across]).toFixed(2)},${view.toY(point[view.up]).toFixed(2)}`).join('L')}z`).join('')
+
 /** The fuel as it lies: in the cut views just what the cut goes through, its surface behind the cut lighter; in the plan its surface. */
 export function FuelShape({ view, fill, shape }: { view: Placed; fill: Fill; shape: Geometry }) {
   const { inks } = useTheme()
@@ -90,11 +92,14 @@ export function FuelShape({ view, fill, shape }: { view: Placed; fill: Fill; sha
     <g pointerEvents="none" data-fuel={view.id}>
       {cut ? (
         <>
-          <path d={facesPath(view, fill.sheet)} fill={inks.fuel} fillOpacity={0.16} />
+          <path d={loopsPath(view, fill.surface)} fillRule="evenodd" fill={inks.fuel} fillOpacity={0.16} />
           <path d={ringPath(view, cut.fuel)} fillRule="evenodd" fill={inks.fuelFill} stroke={inks.fuel} strokeWidth={1.2} />
         </>
       ) : (
-        <path d={facesPath(view, fill.sheet)} fill={inks.fuelFill} fillOpacity={0.55} stroke={inks.fuelFill} strokeWidth={0.3} />
+        <>
+          <path d={facesPath(view, fill.faces)} fill={inks.fuelFill} fillOpacity={0.4} />
+          <path d={loopsPath(view, fill.surface)} fillRule="evenodd" fill={inks.fuelFill} fillOpacity={0.5} stroke={inks.fuel} strokeWidth={0.8} />
+        </>
       )}
       {fill.centroid && (
         <g stroke={inks.ink} strokeWidth={1.2}>
@@ -107,22 +112,35 @@ export function FuelShape({ view, fill, shape }: { view: Placed; fill: Fill; sha
   )
 }
 
-/** Fuel that stays behind, hatched, and air that can't get out, dotted; each with its litres. */
-export function Remainders({ view, pools, labelled }: { view: Placed; pools: Remainder[]; labelled: boolean }) {
+const MARKS = { fuel: 'url(#hatch-stranded)', air: 'url(#dots-air)' }
+
+/** Fuel that stays behind, hatched, and air that can't get out, dotted: where the cut goes through it, with its litres; in the plan what lies apart from the pickup's own. */
+export function Remainders({ view, shape, drained, level }: { view: Placed; shape: Geometry; drained: Drained[]; level: boolean }) {
   const { inks } = useTheme()
   const units = useUnits()
+  const cut = cutOf(shape, view)
+  if (!cut) {
+    const apart = drained.flatMap((cell) => [...cell.pools, ...cell.pockets]).filter((pool) => pool.litres >= 0.05 && !(pool.own && level))
+    return (
+      <g pointerEvents="none">
+        {apart.map((pool, place) => (
+          <path key={place} d={facesPath(view, pool.faces)} fill={MARKS[pool.kind]} />
+        ))}
+      </g>
+    )
+  }
   return (
     <g pointerEvents="none" data-remainders={view.id}>
-      {pools.map((pool, place) => {
-        const air = pool.kind === 'air'
+      {cut.left.map((left, place) => {
+        const [right, top, foot] = [Math.max(...left.rings.flat().map((p) => view.toX(p[0] as number))), Math.min(...left.rings.flat().map((p) => view.toY(p[1] as number))), Math.max(...left.rings.flat().map((p) => view.toY(p[1] as number)))]
+        const colour = left.kind === 'air' ? inks.note : inks.fuelText
+        const thin = foot - top < 20
         return (
           <g key={place}>
-            <path d={facesPath(view, pool.faces)} fill={air ? 'url(#dots-air)' : 'url(#hatch-stranded)'} stroke={air ? inks.note : inks.fuelText} strokeWidth={0.4} />
-            {labelled && pool.litres >= 0.005 && (
-              <text x={view.toX(pool.place[view.across])} y={view.toY(pool.place[view.up]) + 4} textAnchor="middle" fontSize={12} fontWeight={650} fill={air ? inks.note : inks.fuelText} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
-                {`${air ? 'air' : 'stays'} ${units.volumeUnitText(pool.litres)}`}
-              </text>
-            )}
+            <path d={ringPath(view, left.rings)} fillRule="evenodd" fill={MARKS[left.kind]} stroke={colour} strokeWidth={0.8} />
+            <text x={right - 6} y={thin ? (left.kind === 'air' ? foot + 14 : top - 6) : (top + foot) / 2 + 4} textAnchor="end" fontSize={12} fontWeight={650} fill={colour} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
+              {`${left.kind === 'air' ? 'air' : 'stays'} ${units.volumeUnitText(left.litres)}`}
+            </text>
           </g>
         )
       })}

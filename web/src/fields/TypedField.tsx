@@ -15,10 +15,12 @@ interface Props {
   hint?: string | undefined
   disabled?: boolean | undefined
   autoFocus?: boolean
+  /** No unit in the field: it stands over the table that the field is in. */
+  compact?: boolean | undefined
 }
 
 /** A quantity that is typed the way people say it. What can't be read stays as typed, with the reason beside it. */
-export function TypedField({ label, value, unit, edit, parse, onCommit, emptyText, fault, hint, disabled, autoFocus }: Props) {
+export function TypedField({ label, value, unit, edit, parse, onCommit, emptyText, fault, hint, disabled, autoFocus, compact }: Props) {
   const [typed, setTyped] = useState<string | null>(null)
   const [reason, setReason] = useState<string | null>(null)
   const shown = typed ?? (value === null ? '' : edit(value))
@@ -75,7 +77,7 @@ export function TypedField({ label, value, unit, edit, parse, onCommit, emptyTex
       slotProps={{
         inputLabel: { shrink: true },
         htmlInput: { inputMode: 'text', autoComplete: 'off', 'data-typing': typed !== null || undefined },
-        input: { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> },
+        input: compact ? {} : { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> },
       }}
     />
   )

@@ -11,6 +11,7 @@ interface Common {
   fault?: string | undefined
   hint?: string | undefined
   disabled?: boolean | undefined
+  compact?: boolean | undefined
 }
 
 export function LengthField(props: Common) {

@@ -11,7 +11,7 @@ type Outline = NonNullable<Bay['profile']>
 /** The bay's true outline across one axis: what lies outside it is blocked. */
 export function OutlineFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }) {
   const fault = useFault('bay.profile.points')
-  const { inText } = useUnits()
+  const { inText, lengthUnit } = useUnits()
   const outline = bay.profile
   if (!outline) {
     const across = bay.length_mm
@@ -50,8 +50,8 @@ export function OutlineFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }
       />
       {outline.points.map((item, place) => (
         <Box key={place} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr auto auto', gap: 0.75 }}>
-          <LengthField label={`${place + 1} across`} value={item.across_mm} disabled={readOnly} onCommit={(mm) => mm !== null && point(place, { across_mm: mm })} />
-          <LengthField label={`${place + 1} up`} value={item.up_mm} disabled={readOnly} onCommit={(mm) => mm !== null && point(place, { up_mm: mm })} />
+          <LengthField compact label={`${place + 1} across`} value={item.across_mm} disabled={readOnly} onCommit={(mm) => mm !== null && point(place, { across_mm: mm })} />
+          <LengthField compact label={`${place + 1} up`} value={item.up_mm} disabled={readOnly} onCommit={(mm) => mm !== null && point(place, { up_mm: mm })} />
           <Button sx={{ minWidth: 44, px: 0 }} disabled={readOnly} aria-label={`A corner after ${place + 1}`} onClick={() => after(place)}>
             +
           </Button>
@@ -66,7 +66,7 @@ export function OutlineFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }
         Back to a plain box
       </Button>
       <Typography variant="body2" color="textSecondary">
-        Corners in their order round the outline, within the bay’s sizes.
+        Corners in their order round the outline, in {lengthUnit}, within the bay’s sizes.
       </Typography>
     </>
   )

@@ -12,12 +12,13 @@ import { sendFile } from '../bay/scans'
 /** The corners of a profile as a table; the one at hand can be chamfered, removed, its edge split. */
 export function ProfileTable({ shell, readOnly }: { shell: ProfileShell; readOnly: boolean }) {
   const chosen = useWork((work) => (work.at?.kind === 'corner' ? work.at.place : null))
+  const units = useUnits()
   const [chamfer, setChamfer] = useState(40)
   const corner = chosen === null ? undefined : shell.corners[chosen]
   return (
     <>
       <Typography variant="body2" color="textSecondary">
-        Drag a corner on the drawing, or press the + on an edge for a new one. Outside of the metal; up from the underside, across from the datum edge.
+        Drag a corner on the drawing, or press the + on an edge for a new one. Outside of the metal, in {units.lengthUnit}; up from the underside, across from the datum edge.
       </Typography>
       <Box role="table" aria-label="Corners of the profile" sx={{ display: 'grid', gridTemplateColumns: '40px 1fr 1fr 1fr', gap: 0.75, alignItems: 'start' }}>
         {shell.corners.map((item, place) => (
@@ -75,7 +76,7 @@ function CornerRow({ corner, place, chosen, readOnly }: { corner: Corner; place:
   const whole = useFault(base)
   const field = (label: string, name: 'across_mm' | 'up_mm' | 'bow_mm', fault: string | undefined) => (
     <Box role="cell">
-      <LengthField label={label} value={corner[name]} fault={fault} disabled={readOnly} onCommit={(mm) => mm !== null && changeCorner(place, { [name]: mm })} />
+      <LengthField compact label={label} value={corner[name]} fault={fault} disabled={readOnly} onCommit={(mm) => mm !== null && changeCorner(place, { [name]: mm })} />
     </Box>
   )
   return (
