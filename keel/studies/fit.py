@@ -251,15 +251,17 @@ def _spread(o: _Obstacle, over: Overhang, axis: int) -> _Obstacle:
     first, second = [i for i in range(3) if i != axis]
     left, right = over.high[first], over.low[first]
     down, up = over.high[second], over.low[second]
-    if max(left, right, down, up) == 0:
-        return _Obstacle(o.low - over.high[axis], o.high + over.low[axis], o.shape)
+    before, after = over.low[axis], over.high[axis]
+    sideways = max(left, right, down, up) > 0
 
     def wider(start: float, end: float) -> BaseGeometry:
-        shape = o.shape(start, end)
+        shape = o.shape(start - before, end + after)
+        if not sideways:
+            return shape
         shifted = [affinity.translate(shape, dx, dy) for dx in (-left, 0.0, right) for dy in (-down, 0.0, up)]
         return shapely.union_all(shifted).convex_hull
 
-    return _Obstacle(o.low - over.high[axis], o.high + over.low[axis], wider)
+    return _Obstacle(o.low - after, o.high + before, wider)
 
 
 def _holes(

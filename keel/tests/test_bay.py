@@ -2,21 +2,35 @@
 
 from itertools import combinations
 from math import dist
+from typing import Any
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from keel.design.bay import Bay, Clearance, KeepOut
+from keel.design.bay import (
+    Bay,
+    BayProfile,
+    Clearance,
+    KeepOut,
+    Opening,
+    ProfilePoint,
+    RoundKeepOut,
+    ScanKeepOut,
+    SlopeKeepOut,
+)
 from keel.design.document import Design
-from keel.design.shell import BoxShell
+from keel.design.ports import Port
+from keel.design.shell import BoxShell, CylinderShell
 from keel.design.workshop import HouseRules, Workshop
-from keel.evaluate import evaluate
+from keel.evaluate import Showing, evaluate
 from keel.findings.patch import apply
 from keel.solid.box import Cuboid
-from keel.studies.clearance import free_box, keep_out_boxes, largest_spaces, nearest, needed_mm
+from keel.solid.build import AnyShell
+from keel.solid.shapes import block, mesh_of
+from keel.studies.clearance import Gap, boxes_of, free_box, largest_spaces, nearest, needed_mm
 from keel.studies.fit import fit_to_bay, slide_into
-from keel.tests.samples import bays, lengths, shells
+from keel.tests.samples import SADDLE, STEP, bays, box, lengths, shells
 
 RULES = HouseRules()
 
@@ -35,7 +49,7 @@ class Gaps(TestCase):
         if not bay.keep_outs:
             return
         a = Cuboid((shell.x_mm, shell.y_mm, shell.z_mm), (shell.x_mm + 200, shell.y_mm + 150, shell.z_mm + 100))
-        b = keep_out_boxes(bay)[0]
+        b = (boxes_of(bay) or [])[0][1]
         distance, axis, toward, start, end = nearest(a, b)
         near = [clamp(v, lo, hi) for v, lo, hi in zip(start, b.low, b.high, strict=True)]
         if distance > 0:
@@ -68,7 +82,7 @@ class Gaps(TestCase):
 def largest_by_brute_force(bay: Bay) -> float:
     """The largest box among all whose faces lie on a clearance: nothing else can be the largest."""
     free, blocked = free_box(bay, RULES), []
-    for keep_out, body in zip(bay.keep_outs, keep_out_boxes(bay), strict=True):
+    for keep_out, body in boxes_of(bay) or []:
         gap = needed_mm(keep_out.clearance, RULES)
         blocked.append(body.grown((gap, gap, gap), (gap, gap, gap)))
     planes = [
@@ -100,6 +114,7 @@ class Fit(TestCase):
         self.assertAlmostEqual(found, largest_by_brute_force(bay), delta=1e-6)
 
     @given(bays(), shells())
+    @settings(max_examples=25)
     def test_fitted_box_clears_everything(self, bay: Bay, like: BoxShell) -> None:
         """Whatever it is like, once fitted nothing is short of its clearance."""
         design = Design(bay=bay, shell=like)
@@ -107,10 +122,10 @@ class Fit(TestCase):
         if placed is None:
             return
         fitted = apply(design, {"shell": placed})
-        seen = evaluate(fitted)
+        seen = evaluate(fitted, None, Showing(remedies=False))
         self.assertTrue(all(gap.clears for gap in seen.gaps))
         self.assertNotIn("bay.clearance", {finding.code for finding in seen.findings})
-        self.assertIsNotNone(seen.fit)
+        self.assertIsNotNone(fit_to_bay(fitted, Workshop()))
 
     def test_fit_takes_the_better_side_of_a_shaft(self) -> None:
         """800 × 400 × 300 with a shaft along the left floor edge: beside it or above it, whichever holds more."""
@@ -147,3 +162,123 @@ class Fit(TestCase):
             self.assertTrue(low <= to and to + size <= high + 1e-9)
         if low <= at and at + size <= high:
             self.assertEqual(to, at)
+
+
+class Shapes(TestCase):
+    """Neighbours that are no boxes, what stands on the shell, and the opening."""
+
+    ROOM = Bay(length_mm=1000, width_mm=600, height_mm=500)
+    TANK = box(600, 300, 300, x_mm=150, y_mm=100, z_mm=20, bend_radius_mm=4.5)
+
+    def gap(self, bay: Bay, shell: AnyShell, key: str, **more: Any) -> Gap:
+        """One gap of a design."""
+        seen = evaluate(Design(bay=bay, shell=shell, **more), None, Showing(remedies=False))
+        return next(gap for gap in seen.gaps if gap.key == key)
+
+    def test_shaft_beside_a_box(self) -> None:
+        """A cylinder 50 mm clear of the side, level with the middle; raised over the edge it is further."""
+        shaft = RoundKeepOut(id="s", name="shaft", axis="x", x_mm=0, y_mm=500, z_mm=170, diameter_mm=100, run_mm=1000)
+        room = self.ROOM.model_copy(update={"keep_outs": [shaft]})
+        self.assertAlmostEqual(self.gap(room, self.TANK, "s").gap_mm, 50, delta=0.06)
+        over = shaft.model_copy(update={"z_mm": 440.0})
+        corner = ((500 - 400 + 3) ** 2 + (440 - 320 + 3) ** 2) ** 0.5
+        found = self.gap(room.model_copy(update={"keep_outs": [over]}), self.TANK, "s")
+        self.assertLess(found.gap_mm, corner - 50)
+        self.assertGreater(found.gap_mm, ((500 - 400) ** 2 + (440 - 320) ** 2) ** 0.5 - 50 - 0.06)
+
+    def test_slope_over_the_lid(self) -> None:
+        """A lid line from 500 at the rear to 300 at the front: square to it, from the front upper edge."""
+        slope = SlopeKeepOut(id="l", name="lid line", blocked="roof", along="x", start_mm=500, end_mm=300)
+        room = self.ROOM.model_copy(update={"keep_outs": [slope]})
+        front = 150 + 600 + 17
+        rise = 500 - 0.2 * front - 320
+        found = self.gap(room, self.TANK, "l")
+        self.assertAlmostEqual(found.gap_mm, rise / (1 + 0.04) ** 0.5, places=6)
+        self.assertAlmostEqual(found.start.x, front, places=6)
+
+    def test_overlap_is_the_least_push(self) -> None:
+        """A shaft 20 mm into the side: minus 20, sideways."""
+        shaft = RoundKeepOut(id="s", name="shaft", axis="x", x_mm=0, y_mm=430, z_mm=170, diameter_mm=100, run_mm=1000)
+        found = self.gap(self.ROOM.model_copy(update={"keep_outs": [shaft]}), self.TANK, "s")
+        self.assertAlmostEqual(found.gap_mm, -20, delta=0.1)
+        self.assertEqual((found.axis, found.toward), ("y", 1))
+
+    def test_scanned_part_and_cavity(self) -> None:
+        """A scanned block 30 mm ahead of the lip; a cavity round the tank 25 mm off; inside out both foul."""
+        part = mesh_of(block((797.0, 100.0, 20.0), (900.0, 300.0, 200.0)))
+        around = mesh_of(block((108.0, 75.0, -5.0), (792.0, 425.0, 345.0)))
+        scans = {"a" * 64: part, "b" * 64: around}
+        for scan, cavity, expected in (("a", False, 30.0), ("b", True, 25.0), ("b", False, None), ("a", True, None)):
+            k = ScanKeepOut(id="k", name="scan", scan=scan * 64, is_cavity=cavity)
+            subject = Design(bay=self.ROOM.model_copy(update={"keep_outs": [k]}), shell=self.TANK)
+            seen = evaluate(subject, None, Showing(remedies=False), scans)
+            found = next(gap for gap in seen.gaps if gap.key == "k")
+            if expected is None:
+                self.assertLess(found.gap_mm, 0)
+            else:
+                self.assertAlmostEqual(found.gap_mm, expected, places=4)
+        unknown = ScanKeepOut(id="k", name="scan", scan="c" * 64)
+        subject = Design(bay=self.ROOM.model_copy(update={"keep_outs": [unknown]}), shell=self.TANK)
+        self.assertNotIn("k", {gap.key for gap in evaluate(subject, None, Showing(remedies=False)).gaps})
+
+    def test_what_stands_on_the_lid_has_to_clear(self) -> None:
+        """A valve of 90 mm on a lid at 320 under a roof at 500."""
+        valve = Port(id="v", name="valve", role="fitting", x_mm=100, y_mm=100, z_mm=299, stands_mm=90)
+        self.assertAlmostEqual(self.gap(self.ROOM, self.TANK, "roof", ports=(valve,)).gap_mm, 90, places=3)
+
+    def test_outline_of_the_bay(self) -> None:
+        """A corner cut off at 45° counts like a neighbour with its own clearance."""
+        points = [(0, 0), (1000, 0), (1000, 300), (800, 500), (0, 500)]
+        outline = BayProfile(axis="y", points=tuple(ProfilePoint(across_mm=a, up_mm=z) for a, z in points))
+        found = self.gap(self.ROOM.model_copy(update={"profile": outline}), self.TANK, "outline")
+        self.assertAlmostEqual(found.gap_mm, (1300 - 767 - 320) / 2**0.5, places=4)
+
+    def test_opening(self) -> None:
+        """634 over its lips, 300 wide and high: through 640 × 310, end first through 310 × 310, not through 290."""
+        for long, wide, passes, straight in (
+            (640.0, 310.0, True, True),
+            (310.0, 310.0, True, False),
+            (290.0, 700.0, False, False),
+        ):
+            room = self.ROOM.model_copy(
+                update={"opening": Opening(side="roof", a_mm=0, b_mm=0, long_mm=long, wide_mm=wide)}
+            )
+            answer = evaluate(Design(bay=room, shell=self.TANK), None, Showing(remedies=False)).goes_in
+            assert answer is not None
+            self.assertEqual((answer.passes, answer.straight), (passes, straight))
+        self.assertAlmostEqual(answer.room_mm, -10, places=6)
+
+    def test_opening_across_the_corner(self) -> None:
+        """A plate 700 × 20 in section goes through 520 × 520 turned by 45°, not through 490."""
+        plate = box(400, 700, 26, thickness_mm=1.0, bend_radius_mm=0.0)
+        for side, passes in ((520.0, True), (490.0, False)):
+            room = self.ROOM.model_copy(update={"opening": Opening(a_mm=0, b_mm=0, long_mm=side, wide_mm=side)})
+            answer = evaluate(Design(bay=room, shell=plate), None, Showing(remedies=False)).goes_in
+            assert answer is not None
+            ends = next(way for way in answer.ways if way.leading == "front or rear")
+            self.assertEqual(ends.passes, passes)
+            self.assertAlmostEqual(ends.turned_deg % 90, 45, delta=0.5)
+
+    def test_fit_of_every_kind_clears(self) -> None:
+        """Saddle over a shaft, step, D and cylinders under a sloping lid: fitted, nothing is short of its clearance."""
+        shaft = RoundKeepOut(id="s", name="shaft", axis="x", x_mm=0, y_mm=300, z_mm=60, diameter_mm=120, run_mm=1000)
+        slope = SlopeKeepOut(id="l", name="lid line", blocked="roof", along="x", start_mm=500, end_mm=380)
+        room = self.ROOM.model_copy(update={"keep_outs": [shaft, slope]})
+        kinds: list[AnyShell] = [
+            SADDLE,
+            STEP,
+            CylinderShell(axis="z", diameter_mm=100, run_mm=100),
+            CylinderShell(axis="x", diameter_mm=100, run_mm=100),
+            self.TANK,
+        ]
+        for shell in kinds:
+            subject = Design(bay=room, shell=shell)
+            placed = fit_to_bay(subject, Workshop())
+            assert placed is not None
+            seen = evaluate(apply(subject, {"shell": placed}), None, Showing(remedies=False))
+            self.assertEqual([gap.key for gap in seen.gaps if gap.short_mm > 0.1], [], shell.kind)
+        over = evaluate(
+            apply(Design(bay=room, shell=SADDLE), {"shell": fit_to_bay(Design(bay=room, shell=SADDLE), Workshop())})
+        )
+        assert over.figures is not None
+        self.assertGreater(over.figures.brimful_l, 150)

@@ -6,21 +6,25 @@ from math import cos, pi, sin
 from unittest import TestCase
 
 import ezdxf
+import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from keel.design.document import Design
 from keel.design.sheet import SheetScheme
-from keel.design.shell import BoxShell
+from keel.design.shell import BoxShell, CylinderShell
 from keel.design.workshop import Workshop
 from keel.formats.cutlist import cut_list_csv
 from keel.formats.dxf import LAYERS, part_dxf
 from keel.formats.svg import part_svg
 from keel.studies.sheet.bends import bend_allowance, bend_deduction, bend_lines, flat_length, k_from_strip, setback
-from keel.studies.sheet.wrapper import folding_order, sheet, wrapper_legs
-from keel.tests.samples import box, design, shells
+from keel.studies.sheet.unfold import sheet
+from keel.studies.sheet.wrapper import folding_order, wrapper_legs
+from keel.tests.samples import STEP, box, design, profile, shells
 
+R3 = {"bend_radius_mm": 3.0}
+STEP_R3 = STEP.model_copy(update=R3)
 SEAMS = ("lid", "side", "floor", "corner butt", "corner open")
 
 
@@ -68,13 +72,14 @@ class WorkedFigures(TestCase):
         shell = box(800, 400, 350, thickness_mm=2.5, bend_radius_mm=3.0)
         made = sheet(design(shell, sheet=SheetScheme(flange_mm=20, pan_gap_mm=0.5)), Workshop())
         assert made is not None
-        pan = made.parts[1]
+        pan, notch = made.parts[1], made.notch
+        assert notch is not None
         self.assertAlmostEqual(pan.length_mm, 424.5663706, places=6)
         self.assertAlmostEqual(pan.width_mm, 374.5663706, places=6)
         self.assertAlmostEqual(pan.bends[0].start[0], 17.64159265, places=6)
-        self.assertAlmostEqual(made.notch.by_rule_mm, 21, places=9)
-        self.assertAlmostEqual(made.notch.flanges_clear_mm, 17.78318531, places=6)
-        self.assertAlmostEqual(made.notch.side_mm, 21, places=9)
+        self.assertAlmostEqual(notch.by_rule_mm, 21, places=9)
+        self.assertAlmostEqual(notch.flanges_clear_mm, 17.78318531, places=6)
+        self.assertAlmostEqual(notch.side_mm, 21, places=9)
 
     def test_weld_and_bends(self) -> None:
         """800 × 400 × 350: 3800 mm by nominal sizes, the lips' share of the closing seam on top; 12 bends."""
@@ -119,6 +124,7 @@ class Properties(TestCase):
             y += arc * (cos(heading) - cos(heading + pi / 2))
             heading += pi / 2
             along = bend.start[0] + half
+        assert made.section_inside_mm is not None
         width, height = (size + 2 * t for size in made.section_inside_mm)
         sides = [abs(b[0] - a[0]) + abs(b[1] - a[1]) for a, b in itertools.pairwise(corners)]
         expected = {"side": [width, height, width]}.get(
@@ -145,8 +151,62 @@ class Properties(TestCase):
                         Polygon([(middle[0] + a, middle[1] + b) for a, b in ((-0.1, -0.1), (0.1, -0.1), (0, 0.1))])
                     )
                 )
+        assert made.notch is not None
         self.assertGreaterEqual(made.notch.side_mm, made.notch.flanges_clear_mm)
         self.assertGreaterEqual(made.notch.side_mm, made.notch.wrapper_radius_mm)
+
+
+class Profiles(TestCase):
+    """Wrappers of folded profiles and rolled cylinders, and their ends."""
+
+    def test_a_rectangle_unfolds_as_the_box_does(self) -> None:
+        """Same legs, same deductions, same bend lines, whichever kind it is."""
+        drawn = profile([(0, 0), (400, 0), (400, 350), (0, 350)], 800, 2.5, "x", bend_radius_mm=3.0)
+        made, plain = sheet(Design(shell=drawn), Workshop()), sheet(design(box(thickness_mm=2.5, **R3)), Workshop())
+        assert made is not None and plain is not None
+        self.assertAlmostEqual(made.parts[0].length_mm, 1481.132741, places=5)
+        for one, other in zip(made.parts[0].bends, plain.parts[0].bends, strict=True):
+            self.assertAlmostEqual(one.start[0], other.start[0], places=6)
+            self.assertEqual((one.order, one.direction), (other.order, other.direction))
+
+    def test_step_folds_up_to_its_outline(self) -> None:
+        """Walk along the outer face, left round a bend up and right round one down: the outline comes out."""
+        made = sheet(Design(shell=STEP_R3), Workshop())
+        assert made is not None
+        t, r, k = STEP_R3.thickness_mm, 3.0, made.k
+        half = bend_allowance(90, r, t, k) / 2
+        wrapper, corners = made.parts[0], []
+        x = y = heading = along = 0.0
+        for bend in wrapper.bends:
+            way, reach = (1, r + t) if bend.direction == "up" else (-1, r)
+            straight = bend.start[0] - half - along + reach
+            x, y = x + straight * cos(heading), y + straight * sin(heading)
+            corners.append((x, y))
+            heading += way * pi / 2
+            x, y = x + reach * cos(heading), y + reach * sin(heading)
+            along = bend.start[0] + half
+        sides = [abs(b[0] - a[0]) + abs(b[1] - a[1]) for a, b in itertools.pairwise(corners)]
+        np.testing.assert_allclose(sides, [380, 480, 140, 420, 240], atol=1e-6)
+        self.assertEqual([bend.direction for bend in wrapper.bends], ["up", "up", "up", "down", "up", "up"])
+
+    def test_welded_corners_part_the_wrapper(self) -> None:
+        """Two welded corners, two pieces, two lengthwise seams; the ends' outline is the inside of the section."""
+        corners = [c.model_copy(update={"joint": "weld"}) if n in (1, 4) else c for n, c in enumerate(STEP_R3.corners)]
+        made = sheet(Design(shell=STEP_R3.model_copy(update={"corners": tuple(corners)})), Workshop())
+        assert made is not None
+        self.assertEqual([part.name for part in made.parts], ["wrapper-1", "wrapper-2", "end"])
+        self.assertEqual(sum(seam.name.startswith("seam at corner") for seam in made.seams), 2)
+        inside = 896 * 376 - 420 * 140
+        self.assertAlmostEqual(made.parts[2].area_mm2, inside, delta=0.01 * inside)
+
+    def test_cylinder(self) -> None:
+        """π (D − t) by its length, two discs of the bore less the gap; the mass is the metal's."""
+        made = sheet(Design(shell=CylinderShell(diameter_mm=200, run_mm=300, thickness_mm=2)), Workshop())
+        assert made is not None and made.mass_kg is not None
+        self.assertAlmostEqual(made.parts[0].length_mm, pi * 198, places=9)
+        self.assertAlmostEqual(made.parts[1].area_mm2, pi * 97.5**2, places=3)
+        self.assertAlmostEqual(made.mass_kg, (pi * 198 * 300 + 2 * pi * 97.5**2) * 2 * 2680e-9, places=6)
+        self.assertAlmostEqual(made.weld_mm, 300 + 2 * pi * 196, places=6)
 
 
 class Files(TestCase):
@@ -185,6 +245,6 @@ class Files(TestCase):
         """A row a part."""
         made = sheet(design(), Workshop())
         assert made is not None
-        rows = cut_list_csv(made, metal="5052-H32", thickness_mm=3).decode().splitlines()
+        rows = cut_list_csv(made, metal="5052-H32").decode().splitlines()
         self.assertEqual(len(rows), 3)
         self.assertTrue(rows[2].startswith("end-pan,2,5052-H32,3,"))

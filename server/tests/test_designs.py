@@ -128,7 +128,7 @@ class Questions(ApiTestCase):
     def test_the_fuel_lies_as_asked(self) -> None:
         """Fill and attitude are the question's; the design's own figures don't move with them."""
         still = self.viewer("POST", "evaluate", {"design": BOX})[1]
-        question = {"design": BOX, "fill_fraction": 0.5, "attitude": {"pitch_deg": 10, "left_g": 0.2}}
+        question = {"design": BOX, "showing": {"fill_fraction": 0.5, "attitude": {"pitch_deg": 10, "left_g": 0.2}}}
         tilted = self.viewer("POST", "evaluate", question)[1]
         self.assertEqual(tilted["figures"], still["figures"])
         self.assertAlmostEqual(tilted["fill"]["volume_l"], still["figures"]["brimful_l"] / 2)
@@ -138,10 +138,12 @@ class Questions(ApiTestCase):
     def test_what_cannot_be_asked(self) -> None:
         """Angles, shares and fields beyond their limits are named."""
         for question, field, limit in (
-            ({"attitude": {"pitch_deg": 100}}, "attitude.pitch_deg", "85 or less"),
-            ({"attitude": {"left_g": "much"}}, "attitude.left_g", "a number"),
-            ({"fill_fraction": 1.5}, "fill_fraction", "1 or less"),
-            ({"attitude": {"yaw_deg": 3}}, "attitude.yaw_deg", "a field of the format"),
+            ({"showing": {"attitude": {"pitch_deg": 100}}}, "showing.attitude.pitch_deg", "85 or less"),
+            ({"showing": {"attitude": {"left_g": "much"}}}, "showing.attitude.left_g", "a number"),
+            ({"showing": {"fill_fraction": 1.5}}, "showing.fill_fraction", "1 or less"),
+            ({"showing": {"attitude": {"yaw_deg": 3}}}, "showing.attitude.yaw_deg", "a field of the format"),
+            ({"showing": {"attitude": {"up_g": -1.0}}}, "showing.attitude.up_g", "0.05"),
+            ({"attitude": {}}, "attitude", "a field of the format"),
         ):
             body = self.refused(self.viewer("POST", "evaluate", {"design": BOX} | question), 422, "invalid")
             self.assertEqual((body["errors"][0]["field"], body["errors"][0]["limit"]), (field, limit))

@@ -21,7 +21,7 @@ class Files(ApiTestCase):
         starts = {
             "design.json": b"{",
             "cut-list.csv": b"part,",
-            "strapping.csv": b"level_mm,",
+            "strapping.csv": b"cell,level_mm,",
             "wrapper.dxf": b"  0",
             "end-pan.svg": b"<?xml",
             "job-sheet.pdf": b"%PDF",

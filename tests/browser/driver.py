@@ -81,10 +81,11 @@ class BrowserTestCase(StaticLiveServerTestCase):
             time.sleep(0.05)
         raise AssertionError(f"waited in vain for {why or what}: {last!r}")
 
-    def find(self, selector: str) -> WebElement:
-        """The first visible element for a CSS selector."""
+    def find(self, selector: str, hidden: bool = False) -> WebElement:
+        """The first visible element for a CSS selector or an XPath; a hidden one where that is wanted."""
+        by = By.XPATH if selector.startswith("//") else By.CSS_SELECTOR
         return self.until(
-            lambda: next(e for e in self.browser.find_elements(By.CSS_SELECTOR, selector) if e.is_displayed()), selector
+            lambda: next(e for e in self.browser.find_elements(by, selector) if hidden or e.is_displayed()), selector
         )
 
     def button(self, text: str, within: str = "body") -> WebElement:

@@ -66,7 +66,7 @@ class Liquid(SliceTestCase):
         self.assert_accessible("attitude")
         before = self.tally("rated_l")
         self.press("Level, at rest")
-        self.until(lambda: "above the inner floor" in self.text("[data-fill-words]"), "level again")
+        self.until(lambda: "above the lowest inner point" in self.text("[data-fill-words]"), "level again")
         self.assertEqual(self.tally("rated_l"), before)
         self.assertEqual(self.text("[data-save]").split(" · ")[0], "Saved")
 

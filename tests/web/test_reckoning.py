@@ -123,10 +123,10 @@ class Drawing(TestCase):
     """Snaps and the layout of the sheet."""
 
     BAY = {"length_mm": 900, "width_mm": 500, "height_mm": 400, "keep_outs": [
-        {"id": "pipe", "name": "pipe", "x_mm": 700, "y_mm": 0, "z_mm": 0, "length_mm": 50, "width_mm": 500, "height_mm": 50}
+        {"kind": "box", "id": "pipe", "name": "pipe", "x_mm": 700, "y_mm": 0, "z_mm": 0, "length_mm": 50, "width_mm": 500, "height_mm": 50}
     ]}  # fmt: skip
     EVALUATION = {
-        "geometry": {"wrap_axis": "x", "lip_mm": 17},
+        "geometry": {"axis": "x", "lip_mm": 17},
         "gaps": [{"key": "front", "needed_mm": 10}, {"key": "pipe", "needed_mm": 25}, {"key": "roof", "needed_mm": 15}],
     }
 

@@ -4,6 +4,7 @@ from typing import Any
 
 from django.http import HttpResponse
 from ninja import Router, Schema
+from pydantic import ConfigDict
 
 from keel.evaluate import Evaluation, Showing, evaluate
 from keel.formats.document import design_from
@@ -16,6 +17,8 @@ router = Router(tags=["evaluation"])
 
 class Question(Schema):
     """A design to work out, and what of it to show."""
+
+    model_config = ConfigDict(extra="forbid")
 
     design: dict[str, Any]
     showing: Showing = Showing()
