@@ -16,18 +16,20 @@ import sys
 import tempfile
 import time
 import urllib.request
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import Any
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
+from keel.design.document import Design
 from keel.design.workshop import Workshop
-from keel.evaluate import evaluate
+from keel.evaluate import Showing, evaluate
 from keel.formats.document import design_json, read_design
 
 KEEP_OUT = {"length_mm": 120, "width_mm": 90, "height_mm": 60}
 PLACES = [(0, 0, 0), (700, 0, 0), (0, 400, 200), (600, 380, 250), (300, 0, 300)]
-BUSY = {
+BUSY: dict[str, Any] = {
     "brief": {"target_l": 160},
     "bay": {
         "length_mm": 900,
@@ -40,6 +42,40 @@ BUSY = {
     },
     "shell": {"length_mm": 820, "width_mm": 420, "height_mm": 360, "x_mm": 20, "y_mm": 20, "z_mm": 10},
 }
+WELLS = [
+    {"kind": "well", "id": f"w{n}", "name": f"well {n}", "a_mm": 20 + 78 * (n % 10), "b_mm": 30 + 130 * (n // 10)}
+    | {"long_mm": 44, "wide_mm": 60, "deep_mm": 20 + 2 * n, "slope_mm": 3 * (n % 2)}
+    for n in range(29)
+]
+BEHIND = [
+    {"id": f"k{n}", "name": f"k{n}", "x_mm": x, "y_mm": 455, "z_mm": 0} | KEEP_OUT | {"width_mm": 40}
+    for n, x in enumerate((0, 700))
+]
+LOADED: dict[str, Any] = {
+    "brief": {"target_l": 100},
+    "bay": {"length_mm": 900, "width_mm": 500, "height_mm": 400, "keep_outs": BEHIND},
+    "shell": BUSY["shell"]
+    | {
+        "features": [
+            *WELLS,
+            {
+                "kind": "sump",
+                "id": "s",
+                "name": "sump",
+                "a_mm": 60,
+                "b_mm": 120,
+                "long_mm": 160,
+                "wide_mm": 140,
+                "deep_mm": 50,
+            },
+        ]
+    },
+    "ports": [
+        {"id": "p", "name": "pickup", "role": "pickup", "x_mm": 140, "y_mm": 190, "z_mm": -44},
+        {"id": "v", "name": "vent", "role": "vent", "x_mm": 10, "y_mm": 10, "z_mm": 356},
+    ],
+}
+DRAG = {"remedies": False}
 QUIET = {"shell": {"length_mm": 800, "width_mm": 400, "height_mm": 350}}
 
 
@@ -53,6 +89,13 @@ def timed(what: Callable[[], object], times: int) -> list[float]:
         what()
         taken.append((time.perf_counter() - start) * 1e3)
     return taken
+
+
+def dragged(document: dict[str, Any]) -> Iterator[Design]:
+    """The design again and again, each time a little longer: nothing that was worked out before serves."""
+    for step in range(1000):
+        shell = document["shell"] | {"length_mm": document["shell"]["length_mm"] + 0.01 * step}
+        yield read_design(json.dumps(document | {"shell": shell}))
 
 
 def report(name: str, taken: list[float]) -> None:
@@ -90,9 +133,13 @@ def main() -> None:
     parser.add_argument("--password", default="tide-and-tinplate")
     options = parser.parse_args()
     workshop, medians = Workshop(), {}
-    for name, document in (("box, no bay", QUIET), ("box, bay of 5 keep-outs, findings priced", BUSY)):
-        design = read_design(json.dumps(document))
-        taken = timed(lambda design=design: evaluate(design, workshop), 200)
+    for name, document, showing in (
+        ("box, no bay", QUIET, Showing()),
+        ("box, bay of 5 keep-outs, remedies priced", BUSY, Showing()),
+        ("shell of 30 features, during a drag", LOADED, Showing(remedies=False)),
+    ):
+        designs = iter(dragged(document))
+        taken = timed(lambda designs=designs, showing=showing: evaluate(next(designs), workshop, showing), 100)
         medians[name] = statistics.median(taken)
         report(f"core: {name}", taken)
     with tempfile.NamedTemporaryFile(suffix=".json") as file:
@@ -104,8 +151,14 @@ def main() -> None:
         print(f"the core in a running process is {statistics.median(fresh) / medians['box, no bay']:.0f} x faster")
     if options.url:
         post = signed_in(options.url, options.user, options.password)
-        for name, document in (("box, no bay", QUIET), ("box, bay, findings", BUSY)):
-            report(f"HTTP: {name}", timed(lambda document=document: post("/api/evaluate", {"design": document}), 100))
+        for name, document, showing in (
+            ("box, no bay", QUIET, {}),
+            ("box, bay, remedies", BUSY, {}),
+            ("30 features, during a drag", LOADED, DRAG),
+        ):
+            bodies = iter(dragged(document))
+            ask = lambda: post("/api/evaluate", {"design": next(bodies).model_dump(mode="json"), "showing": showing})  # noqa: B023, E731
+            report(f"HTTP: {name}", timed(ask, 100))
 
 
 if __name__ == "__main__":

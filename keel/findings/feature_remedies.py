@@ -124,8 +124,7 @@ def reach_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
         yield Remedy(label=words("Move {name} to the lowest place", name=port.name), patch=_with_ports(moved))
     elsewhere = [p for p in next(c for c in seen.level if c.cell == cell.name).pools if not p.own]
     for pool in sorted(elsewhere, key=lambda p: -p.litres)[:1]:
-        low = min((p for face in pool.faces for p in face), key=lambda p: p.z)
-        spot = np.array([pool.place.x, pool.place.y, low.z + OFF_WALL_MM])
+        spot = np.array([pool.place.x, pool.place.y, min(pool.faces[2::3]) + OFF_WALL_MM])
         second = Port(id=_free_id(seen, "pickup"), name="second pickup", role="pickup", x_mm=0.0, y_mm=0.0, z_mm=0.0)
         label = words("A second pickup in the pool that holds {pool_l}", pool_l=pool.litres)
         yield Remedy(label=label, patch=_with_ports([*seen.design.ports, _at(seen, second, spot)]))

@@ -1,12 +1,15 @@
 """Rules of the shape: features, the opening, rolls, lobes, and fuel that nothing can reach."""
 
 from collections.abc import Callable, Iterator
-from math import hypot
+from dataclasses import dataclass
+
+import numpy as np
 
 from keel.design.features import Sump, Well
 from keel.design.shell import ProfileShell
 from keel.findings.finding import Finding
 from keel.solid.cuts import FACE_AXIS
+from keel.solid.polyhedron import Array
 from keel.solid.pools import lobes
 from keel.studies.clearance import needed_mm
 from keel.studies.result import words
@@ -87,20 +90,30 @@ def well_sheds_water(seen: Studied) -> Iterator[Finding]:
         )
 
 
+@dataclass(frozen=True)
+class _Mouth:
+    """Where a well or a sump opens: its face, and its span along the face's two axes."""
+
+    of: Well | Sump
+    face: str
+    a: tuple[float, float]
+    b: tuple[float, float]
+
+
 def lands_are_wide_enough(seen: Studied) -> Iterator[Finding]:
     """Strips of metal between a feature and an edge, or between two features, can be welded."""
-    least = seen.workshop.rules.land_mm
-    for well in seen.shell.features:
-        if not isinstance(well, Well | Sump):
-            continue
-        gap = _narrowest_land(seen, well)
+    least, mouths = seen.workshop.rules.land_mm, _mouths(seen)
+    apart = _apart(mouths)
+    for place, mouth in enumerate(mouths):
+        strips = [*_strips_to_edges(seen, mouth), *apart[place].tolist()]
+        gap = min((strip for strip in strips if strip > ROUNDING_MM), default=None)
         if gap is not None and ROUNDING_MM < gap < least - ROUNDING_MM:
             yield Finding(
                 code="land.narrow",
-                key=f"land.narrow:{well.id}",
+                key=f"land.narrow:{mouth.of.id}",
                 severity="caution",
                 station="shell",
-                title=words("{name} leaves a strip of {strip_mm}", name=well.name, strip_mm=gap),
+                title=words("{name} leaves a strip of {strip_mm}", name=mouth.of.name, strip_mm=gap),
                 why=words(
                     "A strip narrower than {least_mm} (house rule) between a seam and a bend or another seam "
                     "warps and can't be welded well on both sides.",
@@ -109,28 +122,65 @@ def lands_are_wide_enough(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def _narrowest_land(seen: Studied, one: Well | Sump) -> float | None:
-    """Least strip between a feature's mouth and the edge of its face or another mouth in it [mm]."""
-    face = one.face if isinstance(one, Well) else "floor"
-    first, second = [i for i in range(3) if i != FACE_AXIS[face][0]]
-    size = (seen.solids.body.size[first], seen.solids.body.size[second])
-    a, b = _mouth(one)
-    strips = [a[0], b[0], size[0] - a[1], size[1] - b[1]]
-    for other in seen.shell.features:
-        if not isinstance(other, Well | Sump) or other.id == one.id:
-            continue
-        if (other.face if isinstance(other, Well) else "floor") != face:
-            continue
-        c, d = _mouth(other)
-        apart = (max(c[0] - a[1], a[0] - c[1]), max(d[0] - b[1], b[0] - d[1]))
-        if max(apart) > 0:
-            strips.append(hypot(max(apart[0], 0), max(apart[1], 0)))
-    return min((strip for strip in strips if strip > ROUNDING_MM), default=None)
+def mouths_keep_apart(seen: Studied) -> Iterator[Finding]:
+    """Wells and sumps neither run into each other nor past the edge of their face."""
+    mouths = _mouths(seen)
+    apart = _apart(mouths)
+    for place, one in enumerate(mouths):
+        over = -min(0.0, *_strips_to_edges(seen, one))
+        if over > ROUNDING_MM:
+            yield Finding(
+                code="feature.past_edge",
+                key=f"feature.past_edge:{one.of.id}",
+                severity="caution",
+                station="shell",
+                title=words(
+                    "{name} runs {over_mm} past the edge of the {face}", name=one.of.name, over_mm=over, face=one.face
+                ),
+                why=words("What is past the edge isn't there to be cut. Make it smaller, or move it in."),
+            )
+        for there, other in enumerate(mouths[place + 1 :], start=place + 1):
+            if apart[place, there] < -ROUNDING_MM:
+                yield Finding(
+                    code="feature.overlap",
+                    key=f"feature.overlap:{one.of.id}:{other.of.id}",
+                    severity="stop",
+                    station="shell",
+                    title=words("{one} and {other} run into each other", one=one.of.name, other=other.of.name),
+                    why=words(
+                        "By {over_mm}. Their litres are counted once, but two plates can't stand in one place.",
+                        over_mm=-float(apart[place, there]),
+                    ),
+                )
 
 
-def _mouth(one: Well | Sump) -> tuple[tuple[float, float], tuple[float, float]]:
-    wide = one.long_mm if one.form == "round" else one.wide_mm
-    return (one.a_mm, one.a_mm + one.long_mm), (one.b_mm, one.b_mm + wide)
+def _mouths(seen: Studied) -> list[_Mouth]:
+    found = []
+    for one in seen.shell.features:
+        if isinstance(one, Well | Sump):
+            wide = one.long_mm if one.form == "round" else one.wide_mm
+            face = one.face if isinstance(one, Well) else "floor"
+            found.append(_Mouth(one, face, (one.a_mm, one.a_mm + one.long_mm), (one.b_mm, one.b_mm + wide)))
+    return found
+
+
+def _strips_to_edges(seen: Studied, one: _Mouth) -> list[float]:
+    first, second = [i for i in range(3) if i != FACE_AXIS[one.face][0]]
+    size = seen.solids.body.size
+    return [one.a[0], one.b[0], size[first] - one.a[1], size[second] - one.b[1]]
+
+
+def _apart(mouths: list[_Mouth]) -> Array:
+    """Strips between mouths of one face, shape (n, n) [mm]: below nought they overlap; endless on other faces."""
+    if not mouths:
+        return np.zeros((0, 0))
+    a, b = np.array([m.a for m in mouths]), np.array([m.b for m in mouths])
+    x = np.maximum(a[None, :, 0] - a[:, None, 1], a[:, None, 0] - a[None, :, 1])
+    y = np.maximum(b[None, :, 0] - b[:, None, 1], b[:, None, 0] - b[None, :, 1])
+    strips = np.where(np.maximum(x, y) > 0, np.hypot(np.maximum(x, 0), np.maximum(y, 0)), np.maximum(x, y))
+    faces = np.array([m.face for m in mouths])
+    strips[(faces[:, None] != faces[None, :]) | np.eye(len(mouths), dtype=bool)] = np.inf
+    return np.asarray(strips)
 
 
 def walls_leave_no_sliver(seen: Studied) -> Iterator[Finding]:
@@ -340,6 +390,7 @@ SHAPE_RULES: tuple[Rule, ...] = (
     fuel_can_be_reached,
     air_can_leave,
     well_sheds_water,
+    mouths_keep_apart,
     lands_are_wide_enough,
     walls_leave_no_sliver,
     lobes_are_even,

@@ -7,14 +7,14 @@ from itertools import pairwise
 from math import pi
 
 import numpy as np
-from manifold3d import CrossSection, Manifold
+from manifold3d import CrossSection, Manifold, OpType
 
 from keel.design.features import Feature, Partition, Relief, RoofStep, Sump, Well
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.solid.box import Cuboid, Triple, cuboid_round
-from keel.solid.cuts import FACE_AXIS, relief_cut, step_cut, sump_solid, weld_of, well_cut
+from keel.solid.cuts import FACE_AXIS, relief_cut, step_cut, sump_solid, weld_of, well_cut, well_piece
 from keel.solid.faults import wrong
-from keel.solid.polyhedron import Mesh
+from keel.solid.polyhedron import Array, Mesh
 from keel.solid.section import Section, section_of
 from keel.solid.shapes import block, bounds_of, drawn_out, frame_along, mesh_of
 
@@ -147,14 +147,14 @@ def _build(shell: AnyShell, seam: str) -> Solids:
         outer, inner = _dished(shell, section)
     body, inner_body = _body(shell, section), bounds_of(inner)
     whole = float(inner.volume()) / 1e6
-    costs = []
-    for place, feature in enumerate(shell.features):
-        at = _Making(shell, body, inner_body, f"shell.features.{place}")
-        outside, inside = _made(feature, at, outer, inner)
-        if inside.volume() / 1e6 < SLIVER_L:
-            raise wrong(at.where, f"{feature.name} leaves no room for fuel", None, "some room")
-        costs.append(_cost(feature, shell, body, (outer, inner), (outside, inside)))
-        outer, inner = outside, inside
+    making = _Making(shell, section, body, inner_body, outer, inner)
+    order = sorted(enumerate(shell.features), key=lambda item: _ORDER[item[1].kind])
+    for place, feature in order:
+        making.add(feature, f"shell.features.{place}")
+    outer, inner = making.outer, making.inner
+    if inner.volume() / 1e6 < SLIVER_L:
+        raise wrong("shell.features", "the features leave no room for fuel", 0.0, "some room")
+    places = {feature.id: place for place, feature in enumerate(shell.features)}
     return Solids(
         shell=shell,
         section=section,
@@ -164,8 +164,12 @@ def _build(shell: AnyShell, seam: str) -> Solids:
         body=body,
         inner_body=inner_body,
         body_inner_l=whole,
-        costs=costs,
+        costs=sorted(making.costs, key=lambda cost: places[cost.id]),
     )
+
+
+_ORDER = {"sump": 0, "well": 1, "relief": 1, "roof step": 1, "partition": 2}
+"""What is let down comes first, then what is cut away, then what is walled off."""
 
 
 def _body(shell: AnyShell, section: Section) -> Cuboid:
@@ -214,98 +218,228 @@ def _turned(radius: float, run: float, cap: list[tuple[float, float]], around: i
     return turned.rotate([0.0, 0.0, 180 / around]).scale([wider, wider, 1.0])
 
 
-@dataclass(frozen=True)
 class _Making:
-    """What every feature is made in and with."""
+    """A shell with feature after feature. What each does is found on its own piece, not on the whole."""
 
-    shell: AnyShell
-    body: Cuboid
-    inner_body: Cuboid
-    where: str
+    def __init__(
+        self,
+        shell: AnyShell,
+        section: Section,
+        body: Cuboid,
+        inner_body: Cuboid,
+        outer: Manifold,
+        inner: Manifold,
+    ) -> None:
+        self.shell, self.body, self.inner_body = shell, body, inner_body
+        self.costs: list[FeatureCost] = []
+        plain = section.edges and not (isinstance(shell, CylinderShell) and shell.dish_mm)
+        self._outer = _Side(outer, _Hull(section.outer, section.axis, section.span) if plain else None)
+        self._inner = _Side(inner, _Hull(section.inner, section.axis, section.inner_span) if plain else None)
 
     @property
     def wall(self) -> float:
         return self.shell.feature_wall_mm
 
+    @property
+    def outer(self) -> Manifold:
+        return self._outer.whole()
 
-def _made(feature: Feature, at: _Making, outer: Manifold, inner: Manifold) -> tuple[Manifold, Manifold]:
-    """Outside and inside with one more feature."""
-    match feature:
-        case Well():
-            return _with_well(feature, at, outer, inner)
-        case Sump():
-            return _with_sump(feature, at, outer, inner)
-        case Relief():
-            cut = relief_cut(feature, at.body, 0.0)
-            if _same_volume(outer, outer - cut):
-                raise wrong(at.where, f"{feature.name} doesn't touch the shell", None, "across the shell")
-            return outer - cut, inner - relief_cut(feature, at.body, at.wall)
-        case RoofStep():
-            return _with_step(feature, at, outer, inner)
-        case Partition():
-            return outer, _with_partition(feature, at, inner)
+    @property
+    def inner(self) -> Manifold:
+        return self._inner.whole()
+
+    def add(self, feature: Feature, where: str) -> None:
+        """Make one more feature and note what it costs."""
+        match feature:
+            case Well():
+                _check_well(feature, self, where)
+                if self._plain_well(feature):
+                    return
+                cuts = well_cut(feature, self.body, 0.0), well_cut(feature, self.body, self.wall)
+                outside, inside = self._outer.cut(cuts[0]), self._inner.cut(cuts[1])
+            case Relief():
+                cuts = relief_cut(feature, self.body, 0.0), relief_cut(feature, self.body, self.wall)
+                outside, inside = self._outer.cut(cuts[0]), self._inner.cut(cuts[1])
+            case RoofStep():
+                _check_step(feature, self, where)
+                cuts = step_cut(feature, self.body, 0.0), step_cut(feature, self.body, self.wall)
+                outside, inside = self._outer.cut(cuts[0]), self._inner.cut(cuts[1])
+            case Sump():
+                _check_sump(feature, self, where)
+                # Over a flat floor a sump starts at the plate; under a round or sloping one it runs up to meet it.
+                flat = isinstance(self.shell, BoxShell)
+                up = self.inner_body.low[2] - self.body.low[2] if flat else self.body.size[2] / 2
+                outside = self._outer.put_on(sump_solid(feature, self.body, 0.0, up))
+                inside = self._inner.put_on(sump_solid(feature, self.body, self.wall, up + 1e-3))
+            case Partition():
+                outside, inside = Manifold(), self._inner.cut(_plate(feature, self, where))
+        if isinstance(feature, Well | Relief) and outside.volume() < 1.0:
+            raise wrong(where, f"{feature.name} lies outside the shell", None, "across the shell's metal")
+        self.costs.append(self._cost(feature, outside, inside))
+
+    def _plain_well(self, well: Well) -> bool:
+        """Make a well that lies wholly in the plain body, apart from everything else: its sums need no solids."""
+        axis, high = FACE_AXIS[well.face]
+        plate = abs(
+            (self.body.high if high else self.body.low)[axis]
+            - (self.inner_body.high if high else self.inner_body.low)[axis]
+        )
+        outside, inside = well_piece(well, self.body, 0.0, 0.0), well_piece(well, self.body, self.wall, plate)
+        if not (self._outer.holds(outside[0]) and self._inner.holds(inside[0])):
+            return False
+        self._outer.cut_unseen(well_cut(well, self.body, 0.0))
+        self._inner.cut_unseen(well_cut(well, self.body, self.wall))
+        box = cuboid_round(outside[0])
+        self.costs.append(
+            FeatureCost(
+                id=well.id,
+                name=well.name,
+                kind=well.kind,
+                litres=-inside[1] / 1e6,
+                metal_mm3=inside[1] - outside[1],
+                weld_mm=weld_of(well, self.body, box, Manifold()),
+                box=box,
+            )
+        )
+        return True
+
+    def _cost(self, feature: Feature, outside: Manifold, inside: Manifold) -> FeatureCost:
+        way = 1.0 if isinstance(feature, Sump) else -1.0
+        held = way * float(inside.volume())
+        seen = inside if isinstance(feature, Partition) else outside
+        box = self.body if seen.is_empty() else bounds_of(seen)
+        return FeatureCost(
+            id=feature.id,
+            name=feature.name,
+            kind=feature.kind,
+            litres=held / 1e6,
+            metal_mm3=way * float(outside.volume()) - held,
+            weld_mm=weld_of(feature, self.body, box, seen),
+            box=box,
+        )
 
 
-def _with_well(well: Well, at: _Making, outer: Manifold, inner: Manifold) -> tuple[Manifold, Manifold]:
-    _check_slope(well, at.where)
-    outside = outer - well_cut(well, at.body, 0.0)
-    if _same_volume(outer, outside):
-        raise wrong(at.where, f"{well.name} lies outside the shell", None, "inside the shell's face")
+class _Hull:
+    """The inside of a drawn-out convex outline; one that isn't convex holds nothing for certain."""
+
+    def __init__(self, ring: Array, axis: int, span: tuple[float, float]) -> None:
+        self._across, self._axis, self._span = [i for i in range(3) if i != axis], axis, span
+        along = np.roll(ring, -1, axis=0) - ring
+        turns = along[:, 0] * np.roll(along, -1, axis=0)[:, 1] - along[:, 1] * np.roll(along, -1, axis=0)[:, 0]
+        self._normals = np.column_stack([along[:, 1], -along[:, 0]]) / np.linalg.norm(along, axis=1, keepdims=True)
+        self._offsets = np.einsum("ij,ij->i", self._normals, ring)
+        self._convex = bool(np.all(turns > -1e-9))
+
+    def holds(self, points: Array) -> bool:
+        """Whether all points lie inside or on the edge."""
+        low, high = self._span
+        along = points[:, self._axis]
+        if not self._convex or along.min() < low - 1e-9 or along.max() > high + 1e-9:
+            return False
+        return bool(np.all(points[:, self._across] @ self._normals.T <= self._offsets + 1e-9))
+
+
+class _Side:
+    """One side of the metal: a body, what is put on and what is cut off, each piece kept apart."""
+
+    def __init__(self, body: Manifold, hull: _Hull | None) -> None:
+        self._body, self._hull = body, hull
+        self._on: list[Manifold] = []
+        self._off: list[Manifold] = []
+        self._boxes: list[Cuboid] = []
+
+    def holds(self, points: Array) -> bool:
+        """Whether points lie in the plain body, clear of the bounding boxes of everything done to it so far."""
+        box = cuboid_round(points)
+        return (
+            self._hull is not None and not any(_meet(box, other) for other in self._boxes) and self._hull.holds(points)
+        )
+
+    def cut_unseen(self, solid: Manifold) -> None:
+        """Take a solid away that `holds` was true of."""
+        self._off.append(solid)
+        self._boxes.append(bounds_of(solid))
+
+    def put_on(self, solid: Manifold) -> Manifold:
+        """Add a solid; gives what of it is new."""
+        new = Manifold.batch_boolean([solid, self._body, *_meeting(solid, self._on)], OpType.Subtract)
+        self._on.append(solid)
+        self._boxes.append(bounds_of(solid))
+        return new
+
+    def cut(self, solid: Manifold) -> Manifold:
+        """Take a solid away; gives what of it was there."""
+        there = Manifold.batch_boolean([self._body, *_meeting(solid, self._on)], OpType.Add) ^ solid
+        earlier = _meeting(solid, self._off)
+        self.cut_unseen(solid)
+        return Manifold.batch_boolean([there, *earlier], OpType.Subtract) if earlier else there
+
+    def whole(self) -> Manifold:
+        """The body with everything done to it."""
+        solid = Manifold.batch_boolean([self._body, *self._on], OpType.Add) if self._on else self._body
+        return Manifold.batch_boolean([solid, *self._off], OpType.Subtract) if self._off else solid
+
+
+def _meet(a: Cuboid, b: Cuboid) -> bool:
+    (ax, ay, az), (bx, by, bz) = a.low, b.low
+    (au, av, aw), (bu, bv, bw) = a.high, b.high
+    return ax < bu and bx < au and ay < bv and by < av and az < bw and bz < aw
+
+
+def _meeting(solid: Manifold, others: list[Manifold]) -> list[Manifold]:
+    """Those whose bounding boxes meet a solid's."""
+    box = bounds_of(solid)
+    return [other for other in others if _meet(box, bounds_of(other))]
+
+
+def _check_well(well: Well, at: _Making, where: str) -> None:
+    _check_slope(well, where)
     axis = FACE_AXIS[well.face][0]
     room = at.inner_body.size[axis]
     gone = well.deep_mm + at.wall - (at.body.size[axis] - room) / 2
     if gone >= room:
+        limit = well.deep_mm - gone + room
         raise wrong(
-            f"{at.where}.deep_mm",
-            f"{well.name} goes right through the tank: it must be less than {well.deep_mm - gone + room:g} mm deep",
+            f"{where}.deep_mm",
+            f"{well.name} goes right through the tank: it must be less than {limit:g} mm deep",
             well.deep_mm,
-            round(well.deep_mm - gone + room, 3),
+            round(limit, 3),
         )
-    return outside, inner - well_cut(well, at.body, at.wall)
 
 
-def _with_sump(sump: Sump, at: _Making, outer: Manifold, inner: Manifold) -> tuple[Manifold, Manifold]:
-    _check_slope(sump, at.where)
+def _check_sump(sump: Sump, at: _Making, where: str) -> None:
+    _check_slope(sump, where)
     least = sump.long_mm if sump.form == "round" else min(sump.long_mm, sump.wide_mm)
     if least - 2 * sump.slope_mm <= 2 * at.wall or sump.deep_mm <= at.wall:
-        raise wrong(at.where, f"a {at.wall:g} mm wall fills {sump.name}", at.wall, "less than half its width")
-    # Over a flat floor a sump starts at the plate; under a round or sloping one it runs up to meet it.
-    flat = isinstance(at.shell, BoxShell)
-    up = at.inner_body.low[2] - at.body.low[2] if flat else at.body.size[2] / 2
-    return outer + sump_solid(sump, at.body, 0.0, up), inner + sump_solid(sump, at.body, at.wall, up + 1e-3)
+        raise wrong(where, f"a {at.wall:g} mm wall fills {sump.name}", at.wall, "less than half its width")
 
 
-def _with_step(step: RoofStep, at: _Making, outer: Manifold, inner: Manifold) -> tuple[Manifold, Manifold]:
+def _check_step(step: RoofStep, at: _Making, where: str) -> None:
     axis = 0 if step.side in ("front", "rear") else 1
     for name, value, limit in (
         ("drop_mm", step.drop_mm, at.body.size[2] - 2 * at.wall),
         ("reach_mm", step.reach_mm, at.body.size[axis] - 2 * at.wall),
     ):
         if value >= limit:
-            raise wrong(
-                f"{at.where}.{name}", f"{step.name} leaves nothing of the shell: below {limit:g} mm", value, limit
-            )
-    return outer - step_cut(step, at.body, 0.0), inner - step_cut(step, at.body, at.wall)
+            words = f"{step.name} leaves nothing of the shell: below {limit:g} mm"
+            raise wrong(f"{where}.{name}", words, value, limit)
 
 
-def _with_partition(plate: Partition, at: _Making, inner: Manifold) -> Manifold:
+def _plate(plate: Partition, at: _Making, where: str) -> Manifold:
+    """A partition as a slab that reaches past the walls."""
     thick = at.wall if plate.thickness_mm is None else plate.thickness_mm
     axis = "xy".index(plate.axis)
     start, inside = at.body.low[axis] + plate.at_mm, at.inner_body
     if not inside.low[axis] < start < start + thick < inside.high[axis]:
         raise wrong(
-            f"{at.where}.at_mm",
+            f"{where}.at_mm",
             f"{plate.name} stands outside the tank",
             plate.at_mm,
             f"{inside.low[axis] - at.body.low[axis]:g} to {inside.high[axis] - at.body.low[axis] - thick:g} mm",
         )
     low, high = [v - FAR_MM for v in inside.low], [v + FAR_MM for v in inside.high]
     low[axis], high[axis] = start, start + thick
-    return inner - block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
-
-
-def _same_volume(a: Manifold, b: Manifold) -> bool:
-    return abs(float(a.volume()) - float(b.volume())) < 1.0
+    return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
 def _check_slope(feature: Well | Sump, where: str) -> None:
@@ -317,30 +451,6 @@ def _check_slope(feature: Well | Sump, where: str) -> None:
             feature.slope_mm,
             f"below {least / 2:g} mm",
         )
-
-
-def _cost(
-    feature: Feature,
-    shell: AnyShell,
-    body: Cuboid,
-    before: tuple[Manifold, Manifold],
-    after: tuple[Manifold, Manifold],
-) -> FeatureCost:
-    (outer, inner), (outside, inside) = before, after
-    held = float(inside.volume() - inner.volume())
-    changed = outer - outside if outside.volume() < outer.volume() else outside - outer
-    if isinstance(feature, Partition):
-        changed = inner - inside
-    box = bounds_of(changed) if not changed.is_empty() else body
-    return FeatureCost(
-        id=feature.id,
-        name=feature.name,
-        kind=feature.kind,
-        litres=held / 1e6,
-        metal_mm3=float(outside.volume() - outer.volume()) - held,
-        weld_mm=weld_of(feature, body, box, changed),
-        box=box,
-    )
 
 
 def _cells(shell: AnyShell, inner: Manifold) -> list[Cell]:

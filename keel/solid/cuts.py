@@ -12,7 +12,9 @@ from keel.solid.polyhedron import Array
 from keel.solid.shapes import block, drawn_out, frame_along, slice_rings
 
 BEYOND_MM = 50.0
-"""How far a cut runs on past the face it is made in [mm]."""
+"""How far a roof step runs on past the faces it is made in [mm]."""
+ABOVE_MM = 1.0
+"""How far a recess runs on past its mouth [mm]."""
 
 FACE_AXIS: dict[str, tuple[int, bool]] = {
     "rear": (0, False),
@@ -24,46 +26,75 @@ FACE_AXIS: dict[str, tuple[int, bool]] = {
 }
 
 
-def _frustum(long: float, wide: float, deep: float, slope: float, round_: bool) -> tuple[Array, Array]:
-    """Mouth and bottom rings of a recess about its middle [mm]."""
+def _ring(long: float, wide: float, round_: bool) -> Array:
+    """A rectangle or a circle about the origin [mm]."""
     if round_:
-        ring = circle(1.0)
-        return ring * long / 2, ring * (long / 2 - slope)
-    mouth = np.array([(-long / 2, -wide / 2), (long / 2, -wide / 2), (long / 2, wide / 2), (-long / 2, wide / 2)])
-    bottom = mouth - np.sign(mouth) * slope
-    return mouth, bottom
+        return circle(long / 2)
+    return np.array([(-long / 2, -wide / 2), (long / 2, -wide / 2), (long / 2, wide / 2), (-long / 2, wide / 2)])
 
 
-def _recess(long: float, wide: float, deep: float, slope: float, wall: float, round_: bool, out: float) -> Manifold:
-    """A recess from w = −deep up to the mouth at w = 0 and on to w = out, grown by a wall but at the mouth.
+def _frustum(low: Array, low_w: float, high: Array, high_w: float) -> Manifold:
+    """The solid between two rings at two heights."""
+    return Manifold.hull_points(np.vstack([_at(low, low_w), _at(high, high_w)]))
 
-    A side that leans in by `slope` over the depth moves out by wall · √(1 + (slope/deep)²) at any height.
+
+def _at(ring: Array, w: float) -> Array:
+    """A ring at a height, shape (k, 3)."""
+    places = np.empty((len(ring), 3))
+    places[:, :2], places[:, 2] = ring, w
+    return places
+
+
+def _recess(long: float, wide: float, deep: float, slope: float, wall: float, round_: bool) -> Manifold:
+    """A recess from w = −deep up through its mouth at w = 0, grown by a wall but at the mouth.
+
+    A side that leans in by `slope` over the depth moves out by wall · √(1 + (slope/deep)²) at any height, and
+    leans on for a little above the mouth.
     """
     lean = slope / deep
     more = wall * np.sqrt(1 + lean**2)
-    mouth, _ = _frustum(long + 2 * more, wide + 2 * more, deep, 0.0, round_)
-    _, bottom = _frustum(long + 2 * more, wide + 2 * more, deep, slope + lean * wall, round_)
-    count = len(mouth)
-    places = np.vstack([
-        np.column_stack([bottom, np.full(count, -deep - wall)]),
-        np.column_stack([mouth, np.zeros(count)]),
-    ])  # fmt: skip
-    solid = Manifold.hull_points(places)
-    return solid + Manifold.extrude(CrossSection([mouth]), out)
+
+    def ring(w: float) -> Array:
+        return _ring(long + 2 * (more + lean * w), wide + 2 * (more + lean * w), round_)
+
+    return _frustum(ring(-deep - wall), -deep - wall, ring(ABOVE_MM), ABOVE_MM)
 
 
 def well_cut(well: Well, body: Cuboid, wall: float) -> Manifold:
     """The space a well takes, grown by a wall into the tank."""
-    axis, high = FACE_AXIS[well.face]
     round_ = well.form == "round"
     wide = well.long_mm if round_ else well.wide_mm
-    solid = _recess(well.long_mm, wide, well.deep_mm, well.slope_mm, wall, round_, BEYOND_MM)
+    solid = _recess(well.long_mm, wide, well.deep_mm, well.slope_mm, wall, round_)
+    return solid.transform(_well_frame(well, body))
+
+
+def _well_frame(well: Well, body: Cuboid) -> Array:
+    """Turns a recess about its mouth's middle into its place in the body."""
+    axis, high = FACE_AXIS[well.face]
+    wide = well.long_mm if well.form == "round" else well.wide_mm
     first, second = [i for i in range(3) if i != axis]
     frame = frame_along(axis, 1.0 if high else -1.0)
     frame[first, 3] = body.low[first] + well.a_mm + well.long_mm / 2
     frame[second, 3] = body.low[second] + well.b_mm + wide / 2
     frame[axis, 3] = body.high[axis] if high else body.low[axis]
-    return solid.transform(frame)
+    return frame
+
+
+def well_piece(well: Well, body: Cuboid, wall: float, from_face: float) -> tuple[Array, float]:
+    """What of a well lies further than so far below its face: corners, shape (k, 3), and volume [mm³].
+
+    The volume is the prismatoid's: depth/6 · (top + 4 · middle + bottom).
+    """
+    lean, round_ = well.slope_mm / well.deep_mm, well.form == "round"
+    wide = well.long_mm if round_ else well.wide_mm
+    more = wall * np.sqrt(1 + lean**2)
+    levels = (-from_face, -(from_face + well.deep_mm + wall) / 2, -(well.deep_mm + wall))
+    sizes = [(well.long_mm + 2 * (more + lean * w), wide + 2 * (more + lean * w)) for w in levels]
+    top, middle, bottom = (a * b * (pi / 4 if round_ else 1.0) for a, b in sizes)
+    volume = (well.deep_mm + wall - from_face) / 6 * (top + 4 * middle + bottom)
+    places = np.vstack([_at(_ring(*size, round_), w) for size, w in zip(sizes[::2], levels[::2], strict=True)])
+    frame = _well_frame(well, body)
+    return np.asarray(places @ frame[:, :3].T + frame[:, 3]), volume
 
 
 def sump_solid(sump: Sump, body: Cuboid, wall: float, up: float) -> Manifold:
@@ -73,14 +104,9 @@ def sump_solid(sump: Sump, body: Cuboid, wall: float, up: float) -> Manifold:
     lean = sump.slope_mm / sump.deep_mm
     less = wall * np.sqrt(1 + lean**2)
     deep = sump.deep_mm - wall
-    mouth, _ = _frustum(sump.long_mm - 2 * less, wide - 2 * less, deep, 0.0, round_)
-    _, bottom = _frustum(sump.long_mm - 2 * less, wide - 2 * less, deep, lean * deep, round_)
-    count = len(mouth)
-    places = np.vstack([
-        np.column_stack([bottom, np.full(count, -deep)]),
-        np.column_stack([mouth, np.zeros(count)]),
-    ])  # fmt: skip
-    solid = Manifold.hull_points(places)
+    mouth = _ring(sump.long_mm - 2 * less, wide - 2 * less, round_)
+    bottom = _ring(sump.long_mm - 2 * (less + lean * deep), wide - 2 * (less + lean * deep), round_)
+    solid = _frustum(bottom, -deep, mouth, 0.0)
     if up > 0:
         solid += Manifold.extrude(CrossSection([mouth]), up)
     middle = (body.low[0] + sump.a_mm + sump.long_mm / 2, body.low[1] + sump.b_mm + wide / 2, body.low[2])

@@ -22,7 +22,7 @@ from numpy.typing import NDArray
 Array = NDArray[np.float64]
 Index = NDArray[np.int64]
 
-MOST_STEPS = 60
+HALVINGS = 40
 
 
 @dataclass(frozen=True)
@@ -79,6 +79,10 @@ class Waterline:
         first, second, third = np.moveaxis(mesh.corners, 1, 0)
         normals = np.cross(second - first, third - first) / 2
         self._facing = -(normals @ self.up)
+        a, b, c = self._a, self._b, self._c
+        self._mean = (a + b + c) / 3
+        # A vanishing denominator belongs to a part of the triangle that has no height: it adds nothing.
+        self._low, self._high = _inverse((b - a) * (c - a)), _inverse((c - b) * (c - a))
 
     def parts(self, levels: Array) -> Array:
         """What each triangle adds to the volume below each level, shape (levels, triangles) [mm³]."""
@@ -86,12 +90,9 @@ class Waterline:
 
     def _share(self, s: Array) -> Array:
         """G / A of the module's head for levels of shape (n, 1)."""
-        a, b, c = self._a, self._b, self._c
-        whole = s - (a + b + c) / 3
-        with np.errstate(divide="ignore", invalid="ignore"):
-            low = (s - a) ** 3 / (3 * (b - a) * (c - a))
-            high = whole + (c - s) ** 3 / (3 * (c - a) * (c - b))
-        return np.asarray(np.where(s <= a, 0.0, np.where(s < b, low, np.where(s < c, high, whole))))
+        low, high = s - self._a, np.maximum(self._c - s, 0)
+        upper = s - self._mean + high * high * high * self._high / 3
+        return np.asarray(np.where(low <= 0, 0.0, np.where(s < self._b, low * low * low * self._low / 3, upper)))
 
     def volumes(self, levels: Array) -> Array:
         """Volume below each of some levels, shape (n,) [mm³]."""
@@ -99,11 +100,9 @@ class Waterline:
 
     def surfaces(self, levels: Array) -> Array:
         """Area of the free surface at each of some levels, shape (n,) [mm²]: the derivative of `volumes`."""
-        a, b, c, s = self._a, self._b, self._c, levels[:, None]
-        with np.errstate(divide="ignore", invalid="ignore"):
-            low = (s - a) ** 2 / ((b - a) * (c - a))
-            high = 1 - (c - s) ** 2 / ((c - a) * (c - b))
-        part = np.where(s <= a, 0.0, np.where(s < b, low, np.where(s < c, high, 1.0)))
+        s = levels[:, None]
+        low, high = s - self._a, np.maximum(self._c - s, 0)
+        part = np.where(low <= 0, 0.0, np.where(s < self._b, low * low * self._low, 1 - high * high * self._high))
         return np.asarray(part @ self._facing)
 
     def volume(self, level: float) -> float:
@@ -121,25 +120,20 @@ class Waterline:
     def levels(self, volumes: Array) -> Array:
         """Levels below which volumes lie, shape (n,) [mm].
 
-        Each is bracketed between neighbouring vertex heights, where V is a cubic, and found by
-        Newton's method held inside its bracket, all at once, until none moves any more.
+        Each is bracketed between neighbouring vertex heights. There V is a cubic, known from four of its
+        values; its root is found by halving and put right by two steps of Newton's method on V itself.
         """
-        low, high, level = self._bracketed(volumes)
-        for _ in range(MOST_STEPS):
-            over = self.volumes(level) - volumes
-            low, high = np.where(over > 0, low, level), np.where(over > 0, level, high)
-            slope = self.surfaces(level)
-            step = np.divide(over, slope, out=np.full_like(over, np.inf), where=slope > 0)
-            following = level - step
-            astray = ~((low <= following) & (following <= high))
-            following[astray] = ((low + high) / 2)[astray]
-            if np.all(np.abs(following - level) <= 4 * np.spacing(self.depth)):
-                return np.asarray(following)
-            level = following
-        return level
+        low, high, held, wanted = self._bracketed(volumes)
+        inner = [self.volumes(low + share * (high - low)) for share in (1 / 3, 2 / 3)]
+        level = low + _root_of_cubic(held, inner[0], inner[1], wanted, volumes) * (high - low)
+        for _ in range(2):
+            over, slope = self.volumes(level) - volumes, self.surfaces(level)
+            step = np.divide(over, slope, out=np.zeros_like(over), where=slope > 0)
+            level = np.clip(level - step, low, high)
+        return np.asarray(level)
 
-    def _bracketed(self, volumes: Array) -> tuple[Array, Array, Array]:
-        """Neighbouring vertex heights on either side of each volume's level, and a first guess between them."""
+    def _bracketed(self, volumes: Array) -> tuple[Array, Array, Array, Array]:
+        """Neighbouring vertex heights on either side of each volume's level, and the volumes below them."""
         breaks = np.unique(self.heights)
         below = np.zeros(len(volumes), dtype=np.int64)
         above = np.full(len(volumes), len(breaks) - 1)
@@ -150,33 +144,35 @@ class Waterline:
             under = there < volumes
             below, held = np.where(under, middle, below), np.where(under, there, held)
             above, wanted = np.where(under, above, middle), np.where(under, wanted, there)
-        low, high, span = breaks[below], breaks[above], wanted - held
-        share = np.divide(volumes - held, span, out=np.zeros_like(span), where=span > 0)
-        return low, high, low + np.clip(share, 0, 1) * (high - low)
+        return breaks[below], breaks[above], held, wanted
 
-    def below(self, level: float) -> list[Array]:
-        """The mesh's faces as far as they lie below a level: polygons, each of shape (k, 3) [mm]."""
-        return self.below_among(level, np.arange(len(self.mesh.triangles)))
+    def below(self, level: float, chosen: Index | None = None) -> Array:
+        """The mesh's faces as far as they lie below a level, as triangles of shape (k, 3, 3) [mm].
 
-    def below_among(self, level: float, chosen: Index) -> list[Array]:
-        """`below`, of some of the triangles alone."""
-        over = self.heights[self.mesh.triangles] - level
-        corners, wet = self.mesh.corners, over <= 0
-        full, part = np.asarray(wet.all(axis=1)), np.asarray(wet.any(axis=1))
-        found = list(corners[chosen[full[chosen]]])
-        for i in chosen[part[chosen] & ~full[chosen]]:
-            polygon = _clip(corners[i], over[i])
-            if len(polygon) >= 3:
-                found.append(polygon)
-        return found
+        Of all the mesh's triangles, or of some.
+        """
+        triangles = self.mesh.triangles if chosen is None else self.mesh.triangles[chosen]
+        corners, over = self.mesh.points[triangles], self.heights[triangles] - level
+        wet = (over <= 0).sum(axis=1)
+        one, two = _turned(corners, over, wet == 1, True), _turned(corners, over, wet == 2, False)
+        tips = np.stack([one[0][:, 0], _between(*one, 0, 1), _between(*one, 0, 2)], axis=1)
+        near, far = _between(*two, 1, 0), _between(*two, 2, 0)
+        stumps = [np.stack([near, two[0][:, 1], two[0][:, 2]], axis=1), np.stack([near, two[0][:, 2], far], axis=1)]
+        return np.concatenate([corners[wet == 3], tips, *stumps])
 
-    def centroid(self, level: float) -> Array:
+    def wetted(self, level: float, wet: Array | None = None) -> float:
+        """Area of the mesh's faces below a level [mm²]; `wet` is `below(level)` where that is known already."""
+        a, b, c = np.moveaxis(self.below(level) if wet is None else wet, 1, 0)
+        return float(np.linalg.norm(np.cross(b - a, c - a), axis=1).sum() / 2)
+
+    def centroid(self, level: float, wet: Array | None = None) -> Array:
         """Centroid of what lies below a level, shape (3,) [mm].
 
-        From the same field times each coordinate; over a clipped triangle the integrand is
-        quadratic, for which the mean of its values at the edges' middles is exact.
+        `wet` is `below(level)` where that is known already. From the same field times each
+        coordinate; over a clipped triangle the integrand is quadratic, for which the mean of its
+        values at the edges' middles is exact.
         """
-        pieces = np.array([p[[0, k, k + 1]] for p in self.below(level) for k in range(1, len(p) - 1)])
+        pieces = self.below(level) if wet is None else wet
         normals = np.cross(pieces[:, 1] - pieces[:, 0], pieces[:, 2] - pieces[:, 0]) / 2
         flux = -(normals @ self.up)
         middles = (pieces + np.roll(pieces, -1, axis=1)) / 2
@@ -187,55 +183,67 @@ class Waterline:
 
     def outline(self, level: float) -> list[Array]:
         """The free surface's rim at a level: closed loops, each of shape (k, 3) [mm]."""
-        over = self.heights[self.mesh.triangles] - level
-        corners, wet = self.mesh.corners, over <= 0
-        crossing = np.flatnonzero(wet.any(axis=1) & ~wet.all(axis=1))
-        return _loops([_cut(corners[i], over[i]) for i in crossing])
+        triangles = self.mesh.triangles
+        corners, over = self.mesh.corners, self.heights[triangles] - level
+        wet = (over <= 0).sum(axis=1)
+        one, two = _turned(corners, over, wet == 1, True), _turned(corners, over, wet == 2, False)
+        starts = np.concatenate([_between(*one, 0, 1), _between(*two, 2, 0)])
+        ends = np.concatenate([_between(*one, 0, 2), _between(*two, 1, 0)])
+        return _loops(starts, ends)
 
 
-def _clip(points: Array, over: Array) -> Array:
-    """The part of a triangle whose heights over the plane are not above nought."""
-    kept = []
-    for i in range(3):
-        j = (i + 1) % 3
-        if over[i] <= 0:
-            kept.append(points[i])
-        if (over[i] < 0 < over[j]) or (over[j] < 0 < over[i]):
-            kept.append(_crossing(points, over, i, j))
-    return np.array(kept)
+def _inverse(values: Array) -> Array:
+    return np.divide(1.0, values, out=np.zeros_like(values), where=values > 0)
 
 
-def _cut(points: Array, over: Array) -> tuple[Array, Array]:
-    """Where the plane crosses a triangle; from where it goes under to where it comes up again."""
-    wet, ends = over <= 0, {}
-    for i in range(3):
-        j = (i + 1) % 3
-        if wet[i] != wet[j]:
-            ends[bool(wet[i])] = _crossing(points, over, i, j)
-    return ends[True], ends[False]
+def _turned(corners: Array, over: Array, chosen: Array, wet: bool) -> tuple[Array, Array]:
+    """Some triangles and their corners' heights over the plane, turned so that the odd one out comes first."""
+    corners, over = corners[chosen], over[chosen]
+    first = np.argmax((over <= 0) == wet, axis=1)
+    order = (first[:, None] + np.arange(3)) % 3
+    rows = np.arange(len(first))[:, None]
+    return corners[rows, order], over[rows, order]
 
 
-def _crossing(points: Array, over: Array, i: int, j: int) -> Array:
-    """Where an edge meets the plane, reckoned from its wet end so that both its triangles agree to the bit."""
-    wet, dry = (i, j) if over[i] <= 0 else (j, i)
-    return np.asarray(points[wet] + (points[dry] - points[wet]) * (over[wet] / (over[wet] - over[dry])))
+def _between(corners: Array, over: Array, i: int, j: int) -> Array:
+    """Where edges from corner i to corner j meet the plane, reckoned from the wet end so that both sides agree."""
+    swap = over[:, i] > 0
+    wet, dry = (
+        np.where(swap[:, None], corners[:, j], corners[:, i]),
+        np.where(swap[:, None], corners[:, i], corners[:, j]),
+    )
+    low, high = np.where(swap, over[:, j], over[:, i]), np.where(swap, over[:, i], over[:, j])
+    return np.asarray(wet + (dry - wet) * (low / (low - high))[:, None])
 
 
-def _loops(segments: list[tuple[Array, Array]]) -> list[Array]:
+def _root_of_cubic(f0: Array, f1: Array, f2: Array, f3: Array, wanted: Array) -> Array:
+    """Where between 0 and 1 rising cubics, known at 0, 1/3, 2/3 and 1, take wanted values."""
+    a = 4.5 * (f3 - 3 * f2 + 3 * f1 - f0)
+    b = 4.5 * (2 * f0 - 5 * f1 + 4 * f2 - f3)
+    c = f3 - f0 - a - b
+    low, high = np.zeros_like(wanted), np.ones_like(wanted)
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        over = ((a * middle + b) * middle + c) * middle + f0 > wanted
+        low, high = np.where(over, low, middle), np.where(over, middle, high)
+    return np.asarray((low + high) / 2)
+
+
+def _loops(starts: Array, ends: Array) -> list[Array]:
     """Join segments end to start."""
-    follow = {_key(start): (start, end) for start, end in segments if _key(start) != _key(end)}
+    from_key, to_key = [_key(p) for p in starts.tolist()], [_key(p) for p in ends.tolist()]
+    follow = {a: (here, b) for here, (a, b) in enumerate(zip(from_key, to_key, strict=True)) if a != b}
     loops = []
     while follow:
         key = next(iter(follow))
         loop = []
         while key in follow:
-            start, end = follow.pop(key)
-            loop.append(start)
-            key = _key(end)
+            here, key = follow.pop(key)
+            loop.append(here)
         if len(loop) >= 3:
-            loops.append(np.array(loop))
+            loops.append(starts[loop])
     return loops
 
 
-def _key(point: Array) -> tuple[float, ...]:
-    return tuple(round(float(v), 6) + 0.0 for v in point)
+def _key(point: list[float]) -> tuple[float, float, float]:
+    return round(point[0], 6) + 0.0, round(point[1], 6) + 0.0, round(point[2], 6) + 0.0

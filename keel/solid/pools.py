@@ -63,16 +63,11 @@ class Crossings:
 
     def under(self, point: Array) -> int | None:
         """The triangle straight under a point inside the mesh; None for one outside."""
-        for probe in _probes(point):
+        for probe in hairs_beside(point):
             triangles, at = self.below(probe, float(probe @ self._up))
             if len(triangles) % 2 == 1:
                 return int(triangles[np.argmax(at)])
         return None
-
-
-def contains(mesh: Mesh, point: Array) -> bool:
-    """Whether a point lies inside a closed mesh, or within a hair of it."""
-    return Crossings(mesh, np.array([0.0, 0.0, 1.0])).under(point) is not None
 
 
 class Forest:
@@ -95,17 +90,19 @@ class Forest:
 
 
 @dataclass(frozen=True)
-class Union:
-    """Two sets of vertices grow together at a height; where both were pools, they join there."""
+class Pass:
+    """Two basins join at a height."""
 
     height: float
-    vertex: int
-    other: int
-    is_join: bool
+    a: int
+    b: int
 
 
 class Pools:
     """The join tree of a mesh's inside along one direction.
+
+    Every vertex runs down to a lowest one: those that share it are a basin. Basins join where an edge leads
+    from one to another, at its higher end; what a pool holds is its basins' triangles below its level.
 
     Parameters
     ----------
@@ -116,47 +113,54 @@ class Pools:
     def __init__(self, line: Waterline) -> None:
         self.line = line
         self._crossings = Crossings(line.mesh, line.up)
-        self._inward = _inward(line.mesh)
         triangles = line.mesh.triangles
         lowest = np.argmin(line.heights[triangles], axis=1)
         self._low_corner = triangles[np.arange(len(triangles)), lowest]
-        self._unions = list(self._sweep())
+        pairs = np.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]])
+        self._basin, self._count = self._basins(pairs)
+        self._passes = self._joined(pairs)
 
-    def _sweep(self) -> Iterator[Union]:
-        """Every union in rising order."""
+    def _basins(self, pairs: Index) -> tuple[Index, int]:
+        """The basin of each vertex, and how many there are."""
         heights = self.line.heights
         order = np.argsort(heights, kind="stable")
-        lower = self._lower_neighbours(order)
-        forest = Forest(len(order))
-        for vertex in order.tolist():
-            joined = False
-            for other in lower[vertex] or self._tie(vertex):
-                if forest.root(vertex) != forest.root(other):
-                    yield Union(float(heights[vertex]), vertex, other, joined)
-                    forest.join(vertex, other)
-                    joined = True
-
-    def _lower_neighbours(self, order: Index) -> list[list[int]]:
-        triangles = self.line.mesh.triangles
         rank = np.empty(len(order), dtype=np.int64)
         rank[order] = np.arange(len(order))
-        pairs = np.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]])
-        falling = rank[pairs[:, 0]] > rank[pairs[:, 1]]
-        lower: list[list[int]] = [[] for _ in order]
-        for high, low in pairs[falling].tolist():
-            lower[high].append(low)
-        return lower
+        least = rank.copy()
+        np.minimum.at(least, pairs[:, 0], rank[pairs[:, 1]])
+        np.minimum.at(least, pairs[:, 1], rank[pairs[:, 0]])
+        down = order[least]
+        own = np.flatnonzero(down == np.arange(len(down)))
+        for vertex in own.tolist():
+            down[vertex] = self._tie(vertex, _inward(self.line.mesh, vertex))
+        while np.any(down[down] != down):
+            down = down[down]
+        _, basin = np.unique(down, return_inverse=True)
+        return basin, int(basin.max()) + 1
 
-    def _tie(self, vertex: int) -> list[int]:
-        """For the lowest corner of something that hangs into the liquid, a vertex of the surface below it."""
-        probe = self.line.mesh.points[vertex] + NUDGE_MM * (0.3 * self._inward[vertex] - self.line.up)
+    def _tie(self, vertex: int, inward: Array) -> int:
+        """The vertex itself, or, of something that hangs into the liquid, one of the surface straight below."""
+        probe = self.line.mesh.points[vertex] + NUDGE_MM * (0.3 * inward - self.line.up)
         triangles, at = self._crossings.below(probe, float(probe @ self.line.up))
         if len(triangles) % 2 == 0:
-            return []
-        return [int(self._low_corner[triangles[np.argmax(at)]])]
+            return vertex
+        return int(self._low_corner[triangles[np.argmax(at)]])
+
+    def _joined(self, pairs: Index) -> list[Pass]:
+        """The passes at which basins join, lowest first."""
+        heights, basin = self.line.heights, self._basin
+        across = pairs[basin[pairs[:, 0]] != basin[pairs[:, 1]]]
+        height = heights[across].max(axis=1)
+        forest, passes = Forest(self._count), []
+        for here in np.argsort(height, kind="stable").tolist():
+            a, b = int(basin[across[here, 0]]), int(basin[across[here, 1]])
+            if forest.root(a) != forest.root(b):
+                passes.append(Pass(float(height[here]), a, b))
+                forest.join(a, b)
+        return passes
 
     def start_of(self, point: Array) -> tuple[int, float]:
-        """A vertex of the surface below a point in the liquid's space, and the point's level [mm].
+        """The basin under a point in the liquid's space, and the point's level [mm].
 
         Raises
         ------
@@ -166,7 +170,7 @@ class Pools:
         found = self._crossings.under(point)
         if found is None:
             raise NotInsideError("the point is not inside the tank")
-        return int(self._low_corner[found]), float(point @ self.line.up) - self.line.lowest
+        return int(self._basin[self._low_corner[found]]), float(point @ self.line.up) - self.line.lowest
 
     def stranded(self, *points: Array) -> list[Pool]:
         """What stays when a brimful solid drains towards one point or several at once.
@@ -188,7 +192,7 @@ class Pools:
             When a point lies outside the mesh.
         """
         outlets = sorted((self.start_of(point) for point in points), key=lambda outlet: outlet[1])
-        forest, drawn = Forest(len(self.line.heights)), set[int]()
+        forest, drawn = Forest(self._count), set[int]()
         own, left = list[Pool](), list[Pool]()
 
         def open_outlets(up_to: float) -> None:
@@ -198,11 +202,11 @@ class Pools:
                     own.append(self._pool(level, forest, start))
                     drawn.add(forest.root(start))
 
-        for union in self._unions:
-            open_outlets(union.height)
-            a, b = forest.root(union.vertex), forest.root(union.other)
-            if union.is_join and (a in drawn) != (b in drawn):
-                left.append(self._pool(union.height, forest, b if a in drawn else a))
+        for joint in self._passes:
+            open_outlets(joint.height)
+            a, b = forest.root(joint.a), forest.root(joint.b)
+            if (a in drawn) != (b in drawn):
+                left.append(self._pool(joint.height, forest, b if a in drawn else a))
             forest.join(a, b)
             if a in drawn or b in drawn:
                 drawn -= {a, b}
@@ -212,21 +216,20 @@ class Pools:
 
     def lobes(self) -> list[float]:
         """Litres on either side of the highest pass between two spaces that matter."""
-        forest, found = Forest(len(self.line.heights)), list[float]()
+        forest, found = Forest(self._count), list[float]()
         least = 0.01 * self.line.mesh.volume_mm3
-        for union in self._unions:
-            if union.is_join:
-                sides = [self._pool(union.height, forest, v).volume_mm3 for v in (union.vertex, union.other)]
-                if min(sides) > least:
-                    found = [side / 1e6 for side in sides]
-            forest.join(union.vertex, union.other)
+        for joint in self._passes:
+            sides = [self._pool(joint.height, forest, basin).volume_mm3 for basin in (joint.a, joint.b)]
+            if min(sides) > least:
+                found = [side / 1e6 for side in sides]
+            forest.join(joint.a, joint.b)
         return found
 
     def _pool(self, level: float, forest: Forest, member: int) -> Pool:
-        """The pool of a vertex as the forest has it, filled to a level."""
+        """The pool of a basin as the forest has it, filled to a level."""
         root = forest.root(member)
-        ours = np.fromiter((forest.root(v) == root for v in range(len(self.line.heights))), dtype=bool)
-        triangles = np.flatnonzero(ours[self._low_corner])
+        ours = np.array([forest.root(basin) == root for basin in range(self._count)])
+        triangles = np.flatnonzero(ours[self._basin[self._low_corner]])
         volume = float(self.line.parts(np.array([level]))[0, triangles].sum())
         return Pool(level_mm=level, volume_mm3=max(0.0, volume), triangles=triangles)
 
@@ -240,21 +243,16 @@ def lobes(mesh: Mesh) -> list[float]:
     return tree.lobes()
 
 
-def _probes(point: Array) -> Iterator[Array]:
+def hairs_beside(point: Array) -> Iterator[Array]:
     """A point and places a hair beside it, for one that lies on a wall or straight over an edge."""
     yield point + NUDGE_MM * np.array([0.0131, 0.0177, 0.0])
     for x, y, z in ((1, 1, 1), (-1, 1, 1), (1, -1, 1), (-1, -1, 1), (1, 1, -1), (-1, 1, -1), (1, -1, -1), (-1, -1, -1)):
         yield point + NUDGE_MM * np.array([x, 0.83 * y, 0.91 * z])
 
 
-def _inward(mesh: Mesh) -> Array:
-    """At each vertex a direction into the mesh, the mean of its faces', shape (n, 3)."""
-    a, b, c = np.moveaxis(mesh.corners, 1, 0)
+def _inward(mesh: Mesh, vertex: int) -> Array:
+    """A direction into the mesh from a vertex, the mean of its faces', shape (3,)."""
+    a, b, c = np.moveaxis(mesh.points[mesh.triangles[(mesh.triangles == vertex).any(axis=1)]], 1, 0)
     normals = np.cross(b - a, c - a)
-    lengths = np.linalg.norm(normals, axis=1, keepdims=True)
-    normals = np.divide(normals, lengths, out=np.zeros_like(normals), where=lengths > 0)
-    total = np.zeros_like(mesh.points)
-    for corner in range(3):
-        np.add.at(total, mesh.triangles[:, corner], -normals)
-    size = np.linalg.norm(total, axis=1, keepdims=True)
-    return np.asarray(np.divide(total, size, out=np.zeros_like(total), where=size > 0))
+    total = -(normals / np.maximum(np.linalg.norm(normals, axis=1, keepdims=True), 1e-12)).sum(axis=0)
+    return np.asarray(total / max(float(np.linalg.norm(total)), 1e-12))

@@ -142,26 +142,29 @@ def least_push(a: Manifold, b: Manifold) -> tuple[float, Array]:
     shared = a ^ b
     if shared.is_empty() or shared.volume() < TOUCHING_MM3:
         return 0.0, np.zeros(3)
+    box = shared.bounding_box()
     best, towards = np.inf, np.zeros(3)
-    for axis in range(3):
+    for axis in sorted(range(3), key=lambda i: box[i + 3] - box[i]):
         for sign in (1.0, -1.0):
             way = np.zeros(3)
             way[axis] = sign
-            moved = _push_along(a, b, shared, axis, sign, best)
+            moved = _push_along(a, b, box, way, best)
             if moved < best:
                 best, towards = moved, way
     return float(best), towards
 
 
-def _push_along(a: Manifold, b: Manifold, shared: Manifold, axis: int, sign: float, enough: float) -> float:
-    total = 0.0
-    while not shared.is_empty() and shared.volume() >= TOUCHING_MM3 and total < enough:
-        box = shared.bounding_box()
+def _push_along(a: Manifold, b: Manifold, box: tuple[float, ...], way: Array, enough: float) -> float:
+    """How far along a way; as soon as it is more than enough, no further."""
+    axis, total = int(np.argmax(np.abs(way))), 0.0
+    while True:
         total += box[axis + 3] - box[axis] + 1e-9
-        shift = [0.0, 0.0, 0.0]
-        shift[axis] = sign * total
-        shared = a.translate(shift) ^ b
-    return total
+        if total >= enough:
+            return total
+        shared = a.translate(list(way * total)) ^ b
+        if shared.is_empty() or shared.volume() < TOUCHING_MM3:
+            return total
+        box = shared.bounding_box()
 
 
 def crosses(edges_of: Mesh, faces_of: Mesh) -> bool:

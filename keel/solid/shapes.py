@@ -45,7 +45,7 @@ def frame_along(axis: int, out: float) -> Array:
     frame = np.zeros((3, 4))
     frame[first, 0] = frame[second, 1] = 1.0
     frame[axis, 2] = out
-    if np.linalg.det(frame[:, :3]) < 0:
+    if (out < 0) != (axis == 1):
         frame[second, 1] = -1.0
     return frame
 

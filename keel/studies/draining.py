@@ -10,14 +10,18 @@ from keel.design.ports import Port, PortRole
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Array, Waterline
-from keel.solid.pools import Pool, Pools, contains
+from keel.solid.pools import Pool, Pools, hairs_beside
 from keel.studies.attitude import Attitude, felt
+from keel.studies.liquid import flat
 from keel.studies.result import Point
 
 
 @dataclass(frozen=True, slots=True)
 class Remainder:
-    """One pool of fuel that stays, or one pocket of air: litres, where, and its faces for the drawing."""
+    """One pool of fuel that stays, or one pocket of air.
+
+    `faces` has the walls that it touches as triangles: coordinates x, y, z one after the other [mm].
+    """
 
     kind: Literal["fuel", "air"]
     cell: str
@@ -25,7 +29,7 @@ class Remainder:
     level_mm: float
     own: bool
     place: Point
-    faces: list[list[Point]]
+    faces: list[float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,8 +54,9 @@ def place_of(solids: Solids, port: Port) -> Array:
 
 
 def inside(cell: Cell, place: Array) -> bool:
-    """Whether a place lies in a cell."""
-    return contains(cell.mesh, place)
+    """Whether a place lies in a cell, or within a hair of it: a ray upward leaves it once more than it enters."""
+    above = float(cell.mesh.points[:, 2].max()) + 1.0
+    return any(len(cell.solid.ray_cast(list(p), [p[0], p[1], above])) % 2 == 1 for p in hairs_beside(place))
 
 
 def ports_of(solids: Solids, cell: Cell, ports: Sequence[Port], role: PortRole) -> list[Array]:
@@ -113,9 +118,8 @@ def _left(cell: Cell, places: list[Array], up: Array) -> list[Remainder] | None:
 
 
 def _remainder(line: Waterline, pool: Pool, kind: Literal["fuel", "air"], cell: str, own: bool) -> Remainder:
-    faces = line.below_among(pool.level_mm, pool.triangles)
-    points = np.vstack(faces) if faces else np.zeros((1, 3))
-    middle = points.mean(axis=0)
+    faces = line.below(pool.level_mm, pool.triangles)
+    middle = faces.reshape(-1, 3).mean(axis=0) if len(faces) else np.zeros(3)
     return Remainder(
         kind=kind,
         cell=cell,
@@ -123,7 +127,7 @@ def _remainder(line: Waterline, pool: Pool, kind: Literal["fuel", "air"], cell: 
         level_mm=pool.level_mm,
         own=own,
         place=_point(middle),
-        faces=[[_point(p) for p in face] for face in faces],
+        faces=flat(faces),
     )
 
 

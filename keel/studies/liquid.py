@@ -6,14 +6,14 @@ from math import acos, degrees
 import numpy as np
 from manifold3d import triangulate
 
-from keel.reference.units import MM3_PER_LITRE
+from keel.reference.units import MM2_PER_M2, MM3_PER_LITRE
 from keel.solid.build import Solids
 from keel.solid.polyhedron import Array, Waterline
 from keel.studies.attitude import Attitude, felt
 from keel.studies.level import StrappingRow, strapping_table
 from keel.studies.result import Point
 
-CURVE_ROWS = 40
+CURVE_ROWS = 25
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +24,7 @@ class CellFill:
     volume_l: float
     level_mm: float
     depth_mm: float
+    wetted_m2: float
     curve: list[StrappingRow]
 
 
@@ -32,7 +33,8 @@ class Fill:
     """One fill of all cells alike: what is in, how it lies, and its faces for the drawing.
 
     `level_mm` goes from the lowest inside point of the first cell, along the force felt, to the
-    surface. `surface` has the rims (a hole's runs the other way round), `sheet` the surface as triangles.
+    surface. `surface` has the rims (a hole's runs the other way round), `sheet` the surface and `faces`
+    the wetted walls as triangles: coordinates x, y, z one after the other [mm].
     """
 
     volume_l: float
@@ -41,9 +43,9 @@ class Fill:
     slope_deg: float
     centroid: Point | None
     cells: list[CellFill]
-    surface: list[list[Point]]
-    sheet: list[list[Point]]
-    faces: list[list[Point]]
+    surface: list[list[float]]
+    sheet: list[float]
+    faces: list[float]
 
 
 def fill_at(solids: Solids, fraction: float, attitude: Attitude) -> Fill:
@@ -68,12 +70,15 @@ def fill_at(solids: Solids, fraction: float, attitude: Attitude) -> Fill:
     levels = [min(line.level(line.mesh.volume_mm3 * fraction), line.depth) for line in lines]
     volumes = [line.mesh.volume_mm3 * fraction for line in lines]
     total = sum(volumes)
+    wet = [line.below(level) for line, level in zip(lines, levels, strict=True)]
     centroid = None
     if fraction > 0:
-        moments = [line.centroid(level) * volume for line, level, volume in zip(lines, levels, volumes, strict=True)]
+        moments = [
+            line.centroid(level, faces) * volume
+            for line, level, faces, volume in zip(lines, levels, wet, volumes, strict=True)
+        ]
         centroid = _point(np.sum(moments, axis=0) / total)
     rims = [line.outline(level) for line, level in zip(lines, levels, strict=True)]
-    wet = [face for line, level in zip(lines, levels, strict=True) for face in line.below(level)]
     return Fill(
         volume_l=total / MM3_PER_LITRE,
         fraction=fraction,
@@ -86,29 +91,35 @@ def fill_at(solids: Solids, fraction: float, attitude: Attitude) -> Fill:
                 volume_l=volume / MM3_PER_LITRE,
                 level_mm=level,
                 depth_mm=line.depth,
+                wetted_m2=line.wetted(level, faces) / MM2_PER_M2,
                 curve=strapping_table(line, line.depth / CURVE_ROWS),
             )
-            for cell, line, level, volume in zip(solids.cells, lines, levels, volumes, strict=True)
+            for cell, line, level, volume, faces in zip(solids.cells, lines, levels, volumes, wet, strict=True)
         ],
-        surface=[[_point(p) for p in loop] for loops in rims for loop in loops],
-        sheet=[_triangle for line, loops in zip(lines, rims, strict=True) for _triangle in _sheet(line, loops)],
-        faces=[[_point(p) for p in face] for face in wet] if fraction > 0 else [],
+        surface=[flat(loop) for loops in rims for loop in loops],
+        sheet=[value for line, loops in zip(lines, rims, strict=True) for value in flat(_sheet(line, loops))],
+        faces=[value for faces in wet for value in flat(faces)] if fraction > 0 else [],
     )
 
 
-def _sheet(line: Waterline, loops: list[Array]) -> list[list[Point]]:
-    """The surface within its rims as triangles."""
+def flat(places: Array) -> list[float]:
+    """Coordinates one after the other, to a hundredth of a millimetre."""
+    found: list[float] = np.round(places, 2).ravel().tolist()
+    return found
+
+
+def _sheet(line: Waterline, loops: list[Array]) -> Array:
+    """The surface within its rims as triangles, shape (k, 3, 3)."""
     if not loops:
-        return []
+        return np.zeros((0, 3, 3))
     side = np.cross(line.up, np.eye(3)[int(np.argmin(np.abs(line.up)))])
     side /= np.linalg.norm(side)
     frame = np.column_stack([side, np.cross(line.up, side)])
-    flat = [loop @ frame for loop in loops]
-    widest = max(flat, key=lambda ring: abs(_twice_area(ring)))
+    rings = [loop @ frame for loop in loops]
+    widest = max(rings, key=lambda ring: abs(_twice_area(ring)))
     if _twice_area(widest) < 0:
-        flat, loops = [ring[::-1] for ring in flat], [loop[::-1] for loop in loops]
-    points = np.vstack(loops)
-    return [[_point(points[i]) for i in corner] for corner in np.asarray(triangulate(flat)).tolist()]
+        rings, loops = [ring[::-1] for ring in rings], [loop[::-1] for loop in loops]
+    return np.asarray(np.vstack(loops)[np.asarray(triangulate(rings), dtype=np.int64)])
 
 
 def _twice_area(ring: Array) -> float:

@@ -17,8 +17,9 @@ Ring = list[tuple[float, float]]
 ViewName = Literal["plan", "elevation", "end"]
 SHARP = np.cos(np.radians(20.0))
 """Faces that meet at less than 20° show no edge between them."""
-MOST_EDGES = 600
+MOST_EDGES = 180
 STAND_OFF_MM = 0.05
+LEAST_LINE_MM = 0.5
 FAR_MM = 50_000.0
 LOOKING: dict[ViewName, tuple[int, int, int, float]] = {
     "plan": (0, 1, 2, 1.0),
@@ -29,21 +30,13 @@ LOOKING: dict[ViewName, tuple[int, int, int, float]] = {
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
-    """An edge as a view shows it [mm]."""
-
-    start: tuple[float, float]
-    end: tuple[float, float]
-    hidden: bool
-
-
-@dataclass(frozen=True, slots=True)
 class View:
-    """One view from outside: its silhouette and its edges, across and up [mm]."""
+    """One view from outside: its silhouette, and its edges seen and hidden: across, up of either end in fours [mm]."""
 
     name: ViewName
     silhouette: list[Ring]
-    lines: list[Line]
+    seen: list[float]
+    hidden: list[float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +67,7 @@ def views(solids: Solids) -> list[View]:
 
 
 def sharp_edges(mesh: Mesh) -> Array:
-    """Edges where faces meet at 20° or more, shape (n, 2, 3)."""
+    """The longest edges where faces meet at 20° or more, shape (n, 2, 3)."""
     a, b, c = np.moveaxis(mesh.corners, 1, 0)
     normals = np.cross(b - a, c - a)
     sizes = np.linalg.norm(normals, axis=1, keepdims=True)
@@ -85,7 +78,9 @@ def sharp_edges(mesh: Mesh) -> Array:
     order = np.lexsort(np.sort(pairs, axis=1).T)
     first, second = order[0::2], order[1::2]
     bend = np.einsum("ij,ij->i", normals[faces[first]], normals[faces[second]])
-    return np.asarray(mesh.points[pairs[first[bend < SHARP]]][:MOST_EDGES])
+    found = mesh.points[pairs[first[bend < SHARP]]]
+    longest = np.argsort(-np.linalg.norm(found[:, 1] - found[:, 0], axis=1))[:MOST_EDGES]
+    return np.asarray(found[longest])
 
 
 def _view(name: ViewName, solids: Solids, edges: Array) -> View:
@@ -96,18 +91,17 @@ def _view(name: ViewName, solids: Solids, edges: Array) -> View:
         turn[2] *= -1
     outline = solids.outer.transform(turn).project().to_polygons()
     flat = edges[:, :, [across, up]]
-    seen = np.linalg.norm(flat[:, 1] - flat[:, 0], axis=1) > 0.5
+    shown = np.linalg.norm(flat[:, 1] - flat[:, 0], axis=1) > LEAST_LINE_MM
     # A hair towards the middle of the view, so that no ray runs along a wall.
-    middles = edges[seen].mean(axis=1)
+    middles = edges[shown].mean(axis=1)
     aside = middles - np.array([(a + b) / 2 for a, b in zip(solids.body.low, solids.body.high, strict=True)])
-    hidden = _hidden(middles - 1e-5 * aside, solids.outer, along, near)
+    hidden = np.array(_hidden(middles - 1e-5 * aside, solids.outer, along, near), dtype=bool)
+    lines = np.round(flat[shown], 2)
     return View(
         name=name,
         silhouette=[_ring(ring) for ring in outline],
-        lines=[
-            Line(start=_place(p), end=_place(q), hidden=bool(h))
-            for (p, q), h in zip(flat[seen].tolist(), hidden, strict=True)
-        ],
+        seen=lines[~hidden].ravel().tolist(),
+        hidden=lines[hidden].ravel().tolist(),
     )
 
 
@@ -146,37 +140,60 @@ def cut(
     place = "xy".index(axis)
     at = min(max(at_mm, solids.bounds.low[place] + 0.01), solids.bounds.high[place] - 0.01)
     up = -felt(attitude)
-    wet = [_below(cell, up, float(level)) for cell, level in zip(solids.cells, levels, strict=True) if level > 0]
+    up = up / np.linalg.norm(up)
+    inner = {cell.name: slice_rings(cell.solid, place, at) for cell in solids.cells}
+    fuel = [
+        ring
+        for cell, level in zip(solids.cells, levels, strict=True)
+        for ring in _filled(inner[cell.name], cell, up, float(level), place, at)
+    ]
     left = []
     for pool in remainders:
-        rings = slice_rings(_solid_of(solids, pool, up), place, at)
+        rings = _left_in_cut(solids, pool, up, inner[pool.cell], place, at)
         if rings:
             left.append(Left(kind=pool.kind, litres=pool.litres, rings=[_ring(ring) for ring in rings]))
     return Cut(
         axis=axis,
         at_mm=at,
         outer=[_ring(ring) for ring in slice_rings(solids.outer, place, at)],
-        inner=[_ring(ring) for ring in slice_rings(solids.inner, place, at)],
-        fuel=[_ring(ring) for solid in wet for ring in slice_rings(solid, place, at)],
+        inner=[_ring(ring) for rings in inner.values() for ring in rings],
+        fuel=[_ring(ring) for ring in fuel],
         left=left,
     )
 
 
-def _below(cell: Cell, up: Array, level: float) -> Manifold:
-    line = Waterline(cell.mesh, up)
-    return cell.solid.trim_by_plane(list(-line.up), -(line.lowest + level))
+def _filled(rings: list[Array], cell: Cell, up: Array, level: float, axis: int, at: float) -> list[Array]:
+    """What of a cut's rings lies below a level: a plane cuts the cut in a straight line."""
+    others = [i for i in range(3) if i != axis]
+    height = float((cell.mesh.points @ up).min()) + level - up[axis] * at
+    clipped = [_clipped(ring, up[others], height) for ring in rings]
+    return [ring for ring in clipped if len(ring) >= 3]
 
 
-def _solid_of(solids: Solids, pool: Remainder, up: Array) -> Manifold:
-    """A pool as a solid: of the separate spaces below its level, the one with its volume."""
+def _clipped(ring: Array, normal: Array, offset: float) -> Array:
+    """The part of a ring on the near side of a line, in the manner of Sutherland and Hodgman."""
+    over = ring @ normal - offset
+    after, over_after = np.roll(ring, -1, axis=0), np.roll(over, -1)
+    kept: list[Array] = []
+    for p, q, a, b in zip(ring, after, over, over_after, strict=True):
+        if a <= 0:
+            kept.append(p)
+        if (a <= 0) != (b <= 0):
+            kept.append(p + (q - p) * (a / (a - b)))
+    return np.array(kept)
+
+
+def _left_in_cut(solids: Solids, pool: Remainder, up: Array, rings: list[Array], axis: int, at: float) -> list[Array]:
+    """What a cut goes through of a pool: of the separate spaces below its level, the one with its volume."""
     cell = next(cell for cell in solids.cells if cell.name == pool.cell)
-    parts = _below(cell, up if pool.kind == "fuel" else -up, pool.level_mm).decompose()
-    return min(parts, key=lambda part: abs(part.volume() / 1e6 - pool.litres), default=Manifold())
+    way = up if pool.kind == "fuel" else -up
+    line = Waterline(cell.mesh, way)
+    if abs(line.volume(pool.level_mm) / 1e6 - pool.litres) < 1e-6:
+        return _filled(rings, cell, way, pool.level_mm, axis, at)
+    wet = cell.solid.trim_by_plane(list(-line.up), -(line.lowest + pool.level_mm))
+    parts = wet.decompose()
+    return slice_rings(min(parts, key=lambda part: abs(part.volume() / 1e6 - pool.litres)), axis, at) if parts else []
 
 
 def _ring(ring: Array) -> Ring:
-    return [_place(p) for p in np.asarray(ring).tolist()]
-
-
-def _place(p: list[float]) -> tuple[float, float]:
-    return round(p[0], 3), round(p[1], 3)
+    return [(x, y) for x, y in np.round(ring, 2).tolist()]

@@ -51,6 +51,11 @@ class Pen:
         """A place of the view [mm] on the page [points]."""
         return self.x + (place[0] - origin[0]) * self.scale, self.y + (place[1] - origin[1]) * self.scale
 
+    def lines(self, ends: Sequence[float], origin: Sequence[float]) -> None:
+        """Lines whose ends' coordinates follow each other in fours [mm]."""
+        for place in range(0, len(ends), 4):
+            self.canvas.line(*self.at(ends[place : place + 2], origin), *self.at(ends[place + 2 : place + 4], origin))
+
     def rings(self, rings: Sequence[Ring], origin: Sequence[float], stroke: int = 1, fill: int = 0) -> None:
         """Closed outlines; one inside another is a hole."""
         path = self.canvas.beginPath()
@@ -107,10 +112,10 @@ def _view(canvas: Canvas, answer: Evaluation, pen: Pen, axes: tuple[int, int]) -
     if section is not None:
         canvas.setFillColor(FUEL)
         pen.rings(section.fuel, origin, stroke=0, fill=1)
-    for line in view.lines:
-        if section is None or not line.hidden:
-            canvas.setDash(*((2, 2) if line.hidden else (1, 0)))
-            canvas.line(*pen.at(line.start, origin), *pen.at(line.end, origin))
+    pen.lines(view.seen, origin)
+    if section is None:
+        canvas.setDash(2, 2)
+        pen.lines(view.hidden, origin)
     canvas.setDash()
     canvas.setLineWidth(1)
     pen.rings(view.silhouette, origin)

@@ -852,6 +852,8 @@ export interface components {
             level_mm: number;
             /** Volume L */
             volume_l: number;
+            /** Wetted M2 */
+            wetted_m2: number;
         };
         /**
          * Change
@@ -1327,24 +1329,25 @@ export interface components {
          * @description One fill of all cells alike: what is in, how it lies, and its faces for the drawing.
          *
          *     `level_mm` goes from the lowest inside point of the first cell, along the force felt, to the
-         *     surface. `surface` has the rims (a hole's runs the other way round), `sheet` the surface as triangles.
+         *     surface. `surface` has the rims (a hole's runs the other way round), `sheet` the surface and `faces`
+         *     the wetted walls as triangles: coordinates x, y, z one after the other [mm].
          */
         Fill: {
             /** Cells */
             cells: components["schemas"]["CellFill"][];
             centroid: components["schemas"]["Point"] | null;
             /** Faces */
-            faces: components["schemas"]["Point"][][];
+            faces: number[];
             /** Fraction */
             fraction: number;
             /** Level Mm */
             level_mm: number;
             /** Sheet */
-            sheet: components["schemas"]["Point"][][];
+            sheet: number[];
             /** Slope Deg */
             slope_deg: number;
             /** Surface */
-            surface: components["schemas"]["Point"][][];
+            surface: number[][];
             /** Volume L */
             volume_l: number;
         };
@@ -1744,24 +1747,6 @@ export interface components {
                 number,
                 number
             ][][];
-        };
-        /**
-         * Line
-         * @description An edge as a view shows it [mm].
-         */
-        Line: {
-            /** End */
-            end: [
-                number,
-                number
-            ];
-            /** Hidden */
-            hidden: boolean;
-            /** Start */
-            start: [
-                number,
-                number
-            ];
         };
         /**
          * Mark
@@ -2243,13 +2228,15 @@ export interface components {
         };
         /**
          * Remainder
-         * @description One pool of fuel that stays, or one pocket of air: litres, where, and its faces for the drawing.
+         * @description One pool of fuel that stays, or one pocket of air.
+         *
+         *     `faces` has the walls that it touches as triangles: coordinates x, y, z one after the other [mm].
          */
         Remainder: {
             /** Cell */
             cell: string;
             /** Faces */
-            faces: components["schemas"]["Point"][][];
+            faces: number[];
             /**
              * Kind
              * @enum {string}
@@ -2945,16 +2932,18 @@ export interface components {
         };
         /**
          * View
-         * @description One view from outside: its silhouette and its edges, across and up [mm].
+         * @description One view from outside: its silhouette, and its edges seen and hidden: across, up of either end in fours [mm].
          */
         View: {
-            /** Lines */
-            lines: components["schemas"]["Line"][];
+            /** Hidden */
+            hidden: number[];
             /**
              * Name
              * @enum {string}
              */
             name: "plan" | "elevation" | "end";
+            /** Seen */
+            seen: number[];
             /** Silhouette */
             silhouette: [
                 number,

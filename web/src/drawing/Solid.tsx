@@ -220,9 +220,7 @@ function Shell({ shape, colour, simple }: { shape: Geometry; colour: string; sim
 /** The fuel's faces and its surface, each polygon as a fan. */
 function Fuel({ fill, colour }: { fill: Fill; colour: string }) {
   const body = useMemo(() => {
-    const places = [...fill.faces, ...fill.sheet].flatMap((polygon) =>
-      polygon.slice(1, -1).flatMap((_, step) => [polygon[0], polygon[step + 1], polygon[step + 2]].flatMap((point) => (point ? [point.x * M, point.y * M, point.z * M] : []))),
-    )
+    const places = [...fill.faces, ...fill.sheet].map((mm) => mm * M)
     const geometry = new THREE.BufferGeometry()
     geometry.setAttribute('position', new THREE.Float32BufferAttribute(places, 3))
     geometry.computeVertexNormals()

@@ -52,37 +52,50 @@ export function ShellOutline({ view, shape, strong }: { view: Placed; shape: Geo
   const outside = viewOf(shape, view)
   const cut = cutOf(shape, view)
   if (!outside) return null
-  const line = (p: readonly number[]) => `${view.toX(p[0] ?? 0).toFixed(2)},${view.toY(p[1] ?? 0).toFixed(2)}`
-  const lines = (hidden: boolean) => outside.lines.filter((item) => item.hidden === hidden).map((item) => `M${line(item.start)}L${line(item.end)}`).join('')
   return (
     <g pointerEvents="none">
       {shape.lip_mm > 0.01 && <rect {...boxRect(view, shape.overall)} fill={inks.metalFill} stroke={inks.metal} strokeWidth={0.8} opacity={0.55} />}
       <path d={ringPath(view, outside.silhouette)} fillRule="evenodd" fill={cut ? inks.sheet : inks.metalFill} stroke={inks.metal} strokeWidth={strong ? 1.4 : 1} fillOpacity={cut ? 1 : 0.8} />
-      <path d={lines(false)} fill="none" stroke={inks.metal} strokeWidth={cut ? 0.6 : 1} />
-      {!cut && <path d={lines(true)} fill="none" stroke={inks.metal} strokeWidth={0.7} strokeDasharray="4 3" />}
+      <path d={linesPath(view, outside.seen)} fill="none" stroke={inks.metal} strokeWidth={cut ? 0.6 : 1} />
+      {!cut && <path d={linesPath(view, outside.hidden)} fill="none" stroke={inks.metal} strokeWidth={0.7} strokeDasharray="4 3" />}
       {cut && <path d={`${ringPath(view, cut.outer)}${ringPath(view, cut.inner)}`} fillRule="evenodd" fill={inks.metal} stroke={inks.metal} strokeWidth={strong ? 1.6 : 0.9} />}
     </g>
   )
 }
 
-/** Near and far faces go round opposite ways on the page; in one path they would cancel. */
-function turnedOneWay(places: [number, number][]): [number, number][] {
-  const twice = places.reduce((sum, [x, y], here) => {
-    const [nextX, nextY] = places[(here + 1) % places.length] ?? [x, y]
-    return sum + x * nextY - nextX * y
-  }, 0)
-  return twice < 0 ? places.toReversed() : places
+/** Ends' coordinates in fours as lines. */
+function linesPath(view: Placed, ends: readonly number[]): string {
+  const at = (place: number) => `${view.toX(ends[place] ?? 0).toFixed(2)},${view.toY(ends[place + 1] ?? 0).toFixed(2)}`
+  let path = ''
+  for (let place = 0; place < ends.length; place += 4) path += `M${at(place)}L${at(place + 2)}`
+  return path
 }
 
-type Faces = Fill['faces']
+const INDEX = { x: 0, y: 1, z: 2 }
 
-const facesPath = (view: Placed, faces: Faces) =>
-  faces
-    .map((face) => turnedOneWay(face.map((point): [number, number] => [view.toX(point[view.across]), view.toY(point[view.up])])))
-    .map((places) => `M${places.map(([x, y]) => `${x.toFixed(2)},${y.toFixed(2)}`).join('L')}z`)
-    .join('')
+/** Coordinates in threes as places on the page. */
+function placesOf(view: Placed, coordinates: readonly number[]): [number, number][] {
+  const [a, b] = [INDEX[view.across], INDEX[view.up]]
+  const places: [number, number][] = []
+  for (let place = 0; place < coordinates.length; place += 3) places.push([view.toX(coordinates[place + a] ?? 0), view.toY(coordinates[place + b] ?? 0)])
+  return places
+}
 
-const loopsPath = (view: Placed, loops: Faces) => loops.map((loop) => `M${loop.map((point) => `${view.toX(point[view.across]).toFixed(2)},${view.toY(point[view.up]).toFixed(2)}`).join('L')}z`).join('')
+const polygonPath = (places: [number, number][]) => `M${places.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join('L')}z`
+
+/** Triangles as one path. Near and far ones go round opposite ways on the page, so that in one path they would cancel: all are turned one way. */
+function facesPath(view: Placed, coordinates: readonly number[]): string {
+  const places = placesOf(view, coordinates)
+  let path = ''
+  for (let place = 0; place + 2 < places.length; place += 3) {
+    const [p, q, r] = [places[place], places[place + 1], places[place + 2]] as [[number, number], [number, number], [number, number]]
+    const twice = (q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0])
+    if (twice) path += polygonPath(twice < 0 ? [p, r, q] : [p, q, r])
+  }
+  return path
+}
+
+const loopsPath = (view: Placed, loops: readonly (readonly number[])[]) => loops.map((loop) => polygonPath(placesOf(view, loop))).join('')
 
 /** The fuel as it lies: in the cut views just what the cut goes through, its surface behind the cut lighter; in the plan its surface. */
 export function FuelShape({ view, fill, shape }: { view: Placed; fill: Fill; shape: Geometry }) {

@@ -34,6 +34,9 @@ export function FillFields() {
           : `The surface slopes by ${units.number(fill.slope_deg, 1)}° and stands ${units.lengthUnitText(fill.level_mm)} over the lowest corner, square to it.`}
       </Typography>
       <LevelChart fill={fill} />
+      <Typography variant="body2" color="textSecondary">
+        Wets {units.number(fill.cells.reduce((sum, cell) => sum + cell.wetted_m2, 0), 2)} m² of its inside{fill.cells.length > 1 ? `; ${fill.cells.map((cell) => `${cell.cell} ${units.volumeUnitText(cell.volume_l)}`).join(', ')}` : ''}.
+      </Typography>
       <Folded title="On a slope, braking, in a turn">
         <AttitudeFields />
       </Folded>
