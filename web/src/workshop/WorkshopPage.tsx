@@ -48,6 +48,8 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
   const usual = kept.usual
   const rules = settings.rules ?? {}
   const brake = settings.brake ?? {}
+  const rolls = settings.rolls ?? {}
+  const setRolls = (part: Partial<NonNullable<Settings['rolls']>>) => setSettings({ ...settings, rolls: { ...rolls, ...part } })
   const changed = JSON.stringify(settings) !== JSON.stringify(kept.settings)
   const fault = (path: string) => (save.error instanceof Failure ? save.error.faults.find((item) => item.field === path)?.message : undefined)
   const setRule = (name: keyof Rules) => (value: number | null) => value !== null && setSettings({ ...settings, rules: { ...rules, [name]: value } })
@@ -80,6 +82,13 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <LengthField label="Shortest flange" value={brake.shortest_flange_mm ?? null} disabled={!mayWrite} fault={fault('brake.shortest_flange_mm')} onCommit={(value) => value !== null && setBrake({ shortest_flange_mm: value })} />
         </Box>
       </Section>
+      <Section title="Slip rolls" about="Cylinders and rolled edges tighter or longer than they take get a stop.">
+        <Box sx={grid}>
+          <TextField label="Name of the rolls" value={rolls.name ?? ''} disabled={!mayWrite} onChange={(event) => setRolls({ name: event.target.value.slice(0, 80) })} />
+          <LengthField label="Longest sheet rolled" value={rolls.width_mm ?? null} disabled={!mayWrite} fault={fault('rolls.width_mm')} onCommit={(value) => value !== null && setRolls({ width_mm: value })} />
+          <LengthField label="Tightest outside radius" value={rolls.least_radius_mm ?? null} disabled={!mayWrite} fault={fault('rolls.least_radius_mm')} onCommit={(value) => value !== null && setRolls({ least_radius_mm: value })} />
+        </Box>
+      </Section>
       <Section title="K of the bends" about="Where the neutral line lies, as a share of the thickness. Your own test strip beats any table.">
         <Box sx={grid}>
           {Object.entries(settings.k_factors ?? {}).map(([metal, k]) => (
@@ -97,6 +106,9 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <LengthField label="Pan flange, least" {...rule('flange_least_mm')} hint={undefined} />
           <LengthField label="Gap round a pan, each side" {...rule('pan_gap_mm')} hint={undefined} />
           <LengthField label="Notch clearance" {...rule('notch_clearance_mm')} hint={undefined} />
+          <LengthField label="Least land for a weld" {...rule('land_mm')} hint="between a seam and a bend or seam" />
+          <LengthField label="Least space inside" {...rule('sliver_mm')} hint="that can be welded and cleaned" />
+          <NumberField label="Leak test worth having" unit="kPa" {...rule('proof_least_kpa')} hint="a shell that bears less is remarked on" />
           <NumberField label="Bump the floor must bear" unit="g" {...rule('bump_g')} hint="extra, vertical; usual 2" />
           <ShareField label="Share of welded yield allowed" {...rule('stress_share')} hint="usual 60 %" />
         </Box>
