@@ -180,11 +180,11 @@ def crosses(edges_of: Mesh, faces_of: Mesh) -> bool:
     for some in _chunks(_edges(edges_of.corners), len(near)):
         start, along = some[:, None, 0], (some[:, 1] - some[:, 0])[:, None]
         rise = (along * normal).sum(-1)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            t = ((a - start) * normal).sum(-1) / rise
-        spot = start + np.nan_to_num(t)[..., None] * along - a
+        # An edge that runs along a face doesn't pass through it.
+        t = np.divide(((a - start) * normal).sum(-1), rise, out=np.full_like(rise, -1.0), where=rise != 0)
+        spot = start + t[..., None] * along - a
         v = (np.cross(spot, ac) * normal).sum(-1) / square
         w = (np.cross(ab, spot) * normal).sum(-1) / square
-        if np.any((rise != 0) & (t >= 0) & (t <= 1) & (v >= 0) & (w >= 0) & (v + w <= 1)):
+        if np.any((t >= 0) & (t <= 1) & (v >= 0) & (w >= 0) & (v + w <= 1)):
             return True
     return False

@@ -4,7 +4,7 @@ import type { Corner, ProfileShell } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import { endDrag, select, startDrag, useWork } from '../work/store'
 import { Dimension, type Editing } from './Dimension'
-import { changeCorner, splitEdge } from './edits'
+import { changeCorner, removeCorner, splitEdge } from './edits'
 import type { Placed } from './layout'
 import { type Snap, snapped } from './snaps'
 
@@ -88,6 +88,12 @@ function CornerGrip({ view, corner, place, shell, at, chosen }: GripProps) {
     setFrom(null)
   }
   const key = (event: KeyboardEvent) => {
+    if (event.key === 'Delete' || event.key === 'Backspace') {
+      event.preventDefault()
+      removeCorner(place)
+      select(null)
+      return
+    }
     const step = units.nudge * (event.shiftKey ? 10 : 1)
     const moved = { ArrowRight: { across_mm: corner.across_mm + step }, ArrowLeft: { across_mm: corner.across_mm - step }, ArrowUp: { up_mm: corner.up_mm + step }, ArrowDown: { up_mm: corner.up_mm - step } }[event.key]
     if (!moved) return
@@ -99,7 +105,7 @@ function CornerGrip({ view, corner, place, shell, at, chosen }: GripProps) {
       role="button"
       tabIndex={0}
       aria-pressed={chosen}
-      aria-label={`Corner ${place + 1}: ${units.lengthUnitText(corner.across_mm)} across, ${units.lengthUnitText(corner.up_mm)} up. Arrow keys move it.`}
+      aria-label={`Corner ${place + 1}: ${units.lengthUnitText(corner.across_mm)} across, ${units.lengthUnitText(corner.up_mm)} up. Arrow keys move it, Delete takes it away.`}
       data-corner={place}
       style={{ cursor: 'move', touchAction: 'none' }}
       onPointerDown={down}

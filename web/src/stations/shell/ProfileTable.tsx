@@ -18,7 +18,7 @@ export function ProfileTable({ shell, readOnly }: { shell: ProfileShell; readOnl
   return (
     <>
       <Typography variant="body2" color="textSecondary">
-        Drag a corner on the drawing, or press the + on an edge for a new one. Outside of the metal, in {units.lengthUnit}; up from the underside, across from the datum edge.
+        Drag a corner on the drawing, press the + on an edge for a new one, Delete to take the one at hand away. Outside of the metal, in {units.lengthUnit}; up from the underside, across from the datum edge.
       </Typography>
       <Box role="table" aria-label="Corners of the profile" sx={{ display: 'grid', gridTemplateColumns: '40px 1fr 1fr 1fr', gap: 0.75, alignItems: 'start' }}>
         {shell.corners.map((item, place) => (
