@@ -14,12 +14,13 @@ from keel.findings.judge import judge
 from keel.findings.prescribe import Pricing, with_remedies
 from keel.findings.stations import StationState, station_states
 from keel.solid.box import Cuboid
+from keel.solid.envelope import lid_height
 from keel.solid.neighbours import Scans
 from keel.solid.polyhedron import Waterline
 from keel.studies.attitude import Attitude, felt
 from keel.studies.capacity import Capacity
 from keel.studies.clearance import Gap
-from keel.studies.draining import Drained, drained
+from keel.studies.draining import Drained, drained, place_of
 from keel.studies.figures import Figures
 from keel.studies.fit import first_shell, fit_to_bay
 from keel.studies.level import StrappingRow, strapping_table
@@ -77,6 +78,15 @@ class Surface:
 
 
 @dataclass(frozen=True, slots=True)
+class PortPlace:
+    """Where a port opens, in vehicle axes, and how high the lid is over it [mm]."""
+
+    id: str
+    place: Point
+    lid_mm: float
+
+
+@dataclass(frozen=True, slots=True)
 class Geometry:
     """What the drawing shows of the shell [mm]."""
 
@@ -91,6 +101,7 @@ class Geometry:
     cuts: list[Cut]
     surface: Surface
     features: list[FeatureShape]
+    ports: list[PortPlace]
 
 
 class Evaluation(BaseModel):
@@ -210,6 +221,7 @@ def _geometry(seen: Studied, showing: Showing, fill: Fill, held: list[Drained]) 
         ],
         surface=Surface(points=mesh.points.round(2).ravel().tolist(), triangles=mesh.triangles.ravel().tolist()),
         features=_features(seen),
+        ports=_ports(seen),
     )
 
 
@@ -227,6 +239,15 @@ def _features(seen: Studied) -> list[FeatureShape]:
         )
         for cost in seen.solids.costs
     ]
+
+
+def _ports(seen: Studied) -> list[PortPlace]:
+    found = []
+    for port in seen.design.ports:
+        x, y, z = (float(v) for v in place_of(seen.solids, port))
+        lid = lid_height(seen.solids, x, y, seen.solids.datum[2])
+        found.append(PortPlace(id=port.id, place=Point(x=x, y=y, z=z), lid_mm=lid))
+    return found
 
 
 def _block(box: Cuboid) -> Block:

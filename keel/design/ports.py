@@ -18,6 +18,10 @@ class Port(Part):
     role: PortRole = "fitting"
     x_mm: Coordinate = Field(description="From the rear [mm]")
     y_mm: Coordinate = Field(description="From the right [mm]")
-    z_mm: Coordinate = Field(description="Height of the opening itself: the pickup's inlet, the vent's inner end [mm]")
+    z_mm: Coordinate | None = Field(
+        default=None,
+        description="Height of the opening itself: the pickup's inlet, the vent's inner end [mm]; empty means 5 mm "
+        "off the floor there for a pickup, flush under the lid there for the others",
+    )
     stands_mm: Gap = Field(default=0, description="Height of what stands on the lid there: valve, neck, hose bend [mm]")
     across_mm: Gap = Field(default=60, description="Width of what stands there, all round [mm]")

@@ -11,7 +11,7 @@ from keel.findings.finding import Finding, Patch, Remedy
 from keel.solid.build import Cell
 from keel.solid.polyhedron import Array, Waterline
 from keel.studies.clearance import needed_mm
-from keel.studies.draining import inside
+from keel.studies.draining import inside, place_of
 from keel.studies.result import words
 from keel.studies.studied import Studied
 
@@ -171,7 +171,11 @@ def extreme_place(cell: Cell, up: Array) -> Array:
 
 
 def _at(seen: Studied, port: Port, place: Array) -> Port:
+    """The port moved to a place; where that is by its floor or lid anyway, it goes on following them."""
     x, y, z = (round(float(v), 3) for v in place - np.array(seen.solids.datum))
+    following = port.model_copy(update={"x_mm": x, "y_mm": y, "z_mm": None})
+    if float(np.abs(place_of(seen.solids, following) - place).max()) < 0.01:
+        return following
     return port.model_copy(update={"x_mm": x, "y_mm": y, "z_mm": z})
 
 

@@ -72,7 +72,7 @@ def _straight_gap(seen: Studied, gap: Gap) -> float:
 def fit(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     """The largest shell of this kind that clears everything."""
     if seen.fit is not None:
-        kind = "box" if isinstance(seen.shell, BoxShell) else "tank of this shape"
+        kind = "box" if isinstance(seen.shell, BoxShell) else "tank of this shape found"
         yield Remedy(
             label=words("Fit it to the bay: the largest {kind} that clears everything", kind=kind),
             patch={"shell": seen.fit},

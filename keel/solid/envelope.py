@@ -79,8 +79,8 @@ def envelope_of(solids: Solids, lip_mm: float, ports: Sequence[Port]) -> Envelop
 
 def standing(solids: Solids, port: Port) -> Manifold:
     """What stands on the lid over a port, as an upright cylinder from the lid there."""
-    x, y, z = (solids.datum[i] + v for i, v in enumerate((port.x_mm, port.y_mm, port.z_mm)))
-    lid = lid_height(solids, x, y, z)
+    x, y = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm
+    lid = lid_height(solids, x, y, solids.datum[2])
     ring = np.array([x, y]) + circle(port.across_mm / 2)
     return drawn_out(ring, 2, lid, lid + port.stands_mm)
 

@@ -47,27 +47,29 @@ class Crossings:
         a, b, c = np.moveaxis(self._corners, 1, 0)
         self._twice = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0])
 
-    def below(self, point: Array, height: float) -> tuple[Index, Array]:
-        """Triangles that the line from a point downward meets, and the heights of meeting."""
-        place = self._frame @ point
-        a, b, c = np.moveaxis(self._corners - place, 1, 0)
+    def below(self, points: Array) -> tuple[Index, Index]:
+        """For lines from points straight downward, shape (n, 3): how often each meets the mesh, and where first.
+
+        Returns
+        -------
+        counts, first : ndarray of int, shape (n,)
+            Crossings below each point, and the triangle nearest below it (meaningless without a crossing).
+        """
+        places = (points @ self._frame.T)[:, None, None, :]
+        a, b, c = np.moveaxis(self._corners[None] - places, 2, 0)
         with np.errstate(divide="ignore", invalid="ignore"):
-            u = (b[:, 0] * c[:, 1] - b[:, 1] * c[:, 0]) / self._twice
-            v = (c[:, 0] * a[:, 1] - c[:, 1] * a[:, 0]) / self._twice
+            u = (b[..., 0] * c[..., 1] - b[..., 1] * c[..., 0]) / self._twice
+            v = (c[..., 0] * a[..., 1] - c[..., 1] * a[..., 0]) / self._twice
             w = 1 - u - v
-            met = (u >= 0) & (v >= 0) & (w >= 0)
             at = u * self._heights[:, 0] + v * self._heights[:, 1] + w * self._heights[:, 2]
-            met &= at < height
-        found = np.flatnonzero(met)
-        return found, at[found]
+        met = (u >= 0) & (v >= 0) & (w >= 0) & (at < (points @ self._up)[:, None])
+        return met.sum(axis=1), np.argmax(np.where(met, at, -np.inf), axis=1)
 
     def under(self, point: Array) -> int | None:
         """The triangle straight under a point inside the mesh; None for one outside."""
-        for probe in hairs_beside(point):
-            triangles, at = self.below(probe, float(probe @ self._up))
-            if len(triangles) % 2 == 1:
-                return int(triangles[np.argmax(at)])
-        return None
+        counts, first = self.below(np.array(list(hairs_beside(point))))
+        inside = np.flatnonzero(counts % 2 == 1)
+        return int(first[inside[0]]) if len(inside) else None
 
 
 class Forest:
@@ -131,20 +133,15 @@ class Pools:
         np.minimum.at(least, pairs[:, 1], rank[pairs[:, 0]])
         down = order[least]
         own = np.flatnonzero(down == np.arange(len(down)))
-        for vertex in own.tolist():
-            down[vertex] = self._tie(vertex, _inward(self.line.mesh, vertex))
+        # Of something that hangs into the liquid the lowest corner is tied to the surface straight below it.
+        probes = self.line.mesh.points[own] + NUDGE_MM * (0.3 * _inward(self.line.mesh)[own] - self.line.up)
+        counts, first = self._crossings.below(probes)
+        hanging = counts % 2 == 1
+        down[own[hanging]] = self._low_corner[first[hanging]]
         while np.any(down[down] != down):
             down = down[down]
         _, basin = np.unique(down, return_inverse=True)
         return basin, int(basin.max()) + 1
-
-    def _tie(self, vertex: int, inward: Array) -> int:
-        """The vertex itself, or, of something that hangs into the liquid, one of the surface straight below."""
-        probe = self.line.mesh.points[vertex] + NUDGE_MM * (0.3 * inward - self.line.up)
-        triangles, at = self._crossings.below(probe, float(probe @ self.line.up))
-        if len(triangles) % 2 == 0:
-            return vertex
-        return int(self._low_corner[triangles[np.argmax(at)]])
 
     def _joined(self, pairs: Index) -> list[Pass]:
         """The passes at which basins join, lowest first."""
@@ -250,9 +247,13 @@ def hairs_beside(point: Array) -> Iterator[Array]:
         yield point + NUDGE_MM * np.array([x, 0.83 * y, 0.91 * z])
 
 
-def _inward(mesh: Mesh, vertex: int) -> Array:
-    """A direction into the mesh from a vertex, the mean of its faces', shape (3,)."""
-    a, b, c = np.moveaxis(mesh.points[mesh.triangles[(mesh.triangles == vertex).any(axis=1)]], 1, 0)
+def _inward(mesh: Mesh) -> Array:
+    """At each vertex a direction into the mesh, the mean of its faces', shape (n, 3)."""
+    a, b, c = np.moveaxis(mesh.corners, 1, 0)
     normals = np.cross(b - a, c - a)
-    total = -(normals / np.maximum(np.linalg.norm(normals, axis=1, keepdims=True), 1e-12)).sum(axis=0)
-    return np.asarray(total / max(float(np.linalg.norm(total)), 1e-12))
+    normals /= np.maximum(np.linalg.norm(normals, axis=1, keepdims=True), 1e-12)
+    total = np.zeros_like(mesh.points)
+    for corner in range(3):
+        for axis in range(3):
+            total[:, axis] -= np.bincount(mesh.triangles[:, corner], normals[:, axis], len(total))
+    return np.asarray(total / np.maximum(np.linalg.norm(total, axis=1, keepdims=True), 1e-12))

@@ -80,8 +80,7 @@ def boxes_of(bay: Bay) -> list[tuple[KeepOut, Cuboid]] | None:
     for k in bay.keep_outs:
         if not isinstance(k, KeepOut):
             return None
-        high = (k.x_mm + k.length_mm, k.y_mm + k.width_mm, k.z_mm + k.height_mm)
-        found.append((k, Cuboid((k.x_mm, k.y_mm, k.z_mm), high)))
+        found.append((k, _box_of(k)))
     return None if bay.profile else found
 
 
@@ -150,6 +149,10 @@ def _keep_out_gap(keep_out: AnyKeepOut, bay: Bay, envelope: Envelope, rules: Hou
         distance = offset - float(heights.max())
         end = furthest + normal * distance
         return _gap(where[0], "keep-out", where[1], distance, list(furthest), list(end), where[2], rules)
+    if isinstance(keep_out, KeepOut):
+        plain = _facing_gap(keep_out, envelope, rules)
+        if plain is not None:
+            return plain
     solid = solid_of_keep_out(keep_out, bay)
     assert solid is not None
     gap = _solid_gap(solid, envelope, "keep-out", where[0], where[1], where[2], rules)
@@ -188,8 +191,8 @@ def _scan_gap(keep_out: ScanKeepOut, mesh: Mesh, envelope: Envelope, rules: Hous
         )
     near = nearest_places(envelope.mesh, mesh)
     probe = envelope.mesh.points[0]
-    met, _ = Crossings(mesh, up).below(probe + np.array([1.3e-3, 1.7e-3, 0.0]), float(probe[2]))
-    wrong_side = (len(met) % 2 == 1) != keep_out.is_cavity
+    counts, _ = Crossings(mesh, up).below(probe[None] + np.array([1.3e-3, 1.7e-3, 0.0]))
+    wrong_side = (int(counts[0]) % 2 == 1) != keep_out.is_cavity
     distance = -near.distance - LEAST_OVERLAP_MM if wrong_side else near.distance
     start, end = list(near.start), list(near.end)
     return _gap(keep_out.name, "keep-out", keep_out.id, distance, start, end, keep_out.clearance, rules)
@@ -210,12 +213,30 @@ def _boxes_meet(a: Cuboid, b: Cuboid) -> bool:
     return all(a.low[i] < b.high[i] and b.low[i] < a.high[i] for i in range(3))
 
 
+def _facing_gap(keep_out: KeepOut, envelope: Envelope, rules: HouseRules) -> Gap | None:
+    """Gap to a box that a corner of the shell's outermost face stands over: no other place can be nearer."""
+    other = _box_of(keep_out)
+    distance, axis, toward, start, end = nearest(envelope.bounds, other)
+    sideways = [i for i in range(3) if i != axis]
+    if distance <= 0 or any(start[i] != end[i] for i in sideways):
+        return None
+    points = envelope.mesh.points
+    over = np.abs(points[:, axis] - start[axis]) < TOUCH_MM
+    for i in sideways:
+        over &= (points[:, i] >= other.low[i]) & (points[:, i] <= other.high[i])
+    if not over.any():
+        return None
+    name, key, clearance = keep_out.name, keep_out.id, keep_out.clearance
+    return _gap(name, "keep-out", key, distance, start, end, clearance, rules, axis=axis, high=toward > 0)
+
+
+def _box_of(k: KeepOut) -> Cuboid:
+    return Cuboid((k.x_mm, k.y_mm, k.z_mm), (k.x_mm + k.length_mm, k.y_mm + k.width_mm, k.z_mm + k.height_mm))
+
+
 def _centred(gap: Gap, bounds: Cuboid, keep_out: KeepOut) -> Gap:
     """Between two flat faces the gap is the same everywhere: show it in the middle of what they share."""
-    low = (keep_out.x_mm, keep_out.y_mm, keep_out.z_mm)
-    sizes = (keep_out.length_mm, keep_out.width_mm, keep_out.height_mm)
-    other = Cuboid(low, (low[0] + sizes[0], low[1] + sizes[1], low[2] + sizes[2]))
-    distance, axis, toward, start, end = nearest(bounds, other)
+    distance, axis, toward, start, end = nearest(bounds, _box_of(keep_out))
     if gap.gap_mm < 0 or abs(distance - gap.gap_mm) > TOUCH_MM:
         return gap
     return replace(gap, axis=_axis(axis), toward=toward, start=_point(start), end=_point(end))

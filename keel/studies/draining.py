@@ -48,9 +48,22 @@ class Drained:
     pockets: list[Remainder]
 
 
+OFF_FLOOR_MM = 5.0
+"""A pickup's inlet stands this far off the floor where nothing else is typed [mm] (house rule)."""
+FLUSH_MM = 1e-3
+"""How far under the lid's inside an opening flush with it is taken [mm]."""
+
+
 def place_of(solids: Solids, port: Port) -> Array:
-    """A port's opening in vehicle axes, shape (3,) [mm]."""
-    return np.asarray(np.array(solids.datum) + np.array([port.x_mm, port.y_mm, port.z_mm]))
+    """A port's opening in vehicle axes, shape (3,) [mm]; outside the tank where it has no floor or lid to go by."""
+    x, y, z = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm, solids.datum[2]
+    if port.z_mm is not None:
+        return np.array([x, y, z + port.z_mm])
+    low, high = solids.bounds.low[2] - 1.0, solids.bounds.high[2] + 1.0
+    hits = [hit.position[2] for hit in solids.inner.ray_cast([x + 1e-5, y + 1e-5, low], [x + 1e-5, y + 1e-5, high])]
+    if not hits:
+        return np.array([x, y, z])
+    return np.array([x, y, min(hits) + OFF_FLOOR_MM if port.role == "pickup" else max(hits) - FLUSH_MM])
 
 
 def inside(cell: Cell, place: Array) -> bool:

@@ -17,7 +17,7 @@ Ring = list[tuple[float, float]]
 ViewName = Literal["plan", "elevation", "end"]
 SHARP = np.cos(np.radians(20.0))
 """Faces that meet at less than 20° show no edge between them."""
-MOST_EDGES = 180
+MOST_EDGES = 140
 STAND_OFF_MM = 0.05
 LEAST_LINE_MM = 0.5
 FAR_MM = 50_000.0

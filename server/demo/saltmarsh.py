@@ -33,14 +33,13 @@ def _bend(across: float, up: float, bow: float = 0.0) -> dict[str, Any]:
     return {"across_mm": across, "up_mm": up, "bow_mm": bow, "joint": "bend"}
 
 
-def _port(role: str, x: float, y: float, z: float, stands: float = 0.0, across: float = 60.0) -> dict[str, Any]:
+def _port(role: str, x: float, y: float, stands: float = 0.0, across: float = 60.0) -> dict[str, Any]:
     return {
         "id": f"{role}-1",
         "name": role,
         "role": role,
         "x_mm": x,
         "y_mm": y,
-        "z_mm": z,
         "stands_mm": stands,
         "across_mm": across,
     }
@@ -104,7 +103,7 @@ _DAY_TANK: dict[str, Any] = {
         "thickness_mm": 4.0,
         "bend_radius_mm": 8.0,
     },
-    "ports": [_port("pickup", 300.0, 150.0, 9.0), _port("vent", 560.0, 1020.0, 415.9, 90.0, 70.0)],
+    "ports": [_port("pickup", 300.0, 150.0), _port("vent", 560.0, 1020.0, 90.0, 70.0)],
 }
 
 _RAID_TANK: dict[str, Any] = {
@@ -133,7 +132,7 @@ _RAID_TANK: dict[str, Any] = {
         "thickness_mm": 3.0,
         "bend_radius_mm": 4.5,
     },
-    "ports": [_port("pickup", 140.0, 200.0, 6.0), _port("vent", 30.0, 370.0, 361.9, 60.0)],
+    "ports": [_port("pickup", 140.0, 200.0), _port("vent", 30.0, 370.0, 60.0)],
 }
 _SURGE: dict[str, Any] = {
     "brief": {
@@ -172,7 +171,7 @@ _SURGE: dict[str, Any] = {
         "thickness_mm": 2.5,
         "dish_mm": 0.0,
     },
-    "ports": [_port("pickup", 57.0, 57.0, 5.0), _port("vent", 57.0, 57.0, 267.4, 30.0, 30.0)],
+    "ports": [_port("pickup", 57.0, 57.0), _port("vent", 57.0, 57.0, 30.0, 30.0)],
 }
 
 _CART_TANK: dict[str, Any] = {
@@ -211,10 +210,10 @@ _CART_TANK: dict[str, Any] = {
         ],
     },
     "ports": [
-        _port("pickup", 230.0, 225.0, 7.0),
-        _port("vent", 420.0, 400.0, 317.9, 35.0),
-        _port("pickup", 610.0, 225.0, 7.0) | {"id": "pickup-2", "name": "kerosene pickup"},
-        _port("vent", 700.0, 400.0, 317.9, 35.0) | {"id": "vent-2", "name": "kerosene vent"},
+        _port("pickup", 230.0, 225.0),
+        _port("vent", 420.0, 400.0, 35.0),
+        _port("pickup", 610.0, 225.0) | {"id": "pickup-2", "name": "kerosene pickup"},
+        _port("vent", 700.0, 400.0, 35.0) | {"id": "vent-2", "name": "kerosene vent"},
     ],
 }
 
@@ -265,7 +264,7 @@ _HOVER_TANK: dict[str, Any] = {
             }
         ],
     },
-    "ports": [_port("pickup", 90.0, 220.0, 8.0), _port("vent", 6.0, 60.0, 196.0, 30.0, 40.0)],
+    "ports": [_port("pickup", 90.0, 220.0), _port("vent", 6.0, 60.0, 30.0, 40.0)],
 }
 
 JOBS: list[dict[str, Any]] = [

@@ -15,6 +15,7 @@ from keel.studies.views import Ring
 METAL, FUEL, BEND, TEXT = HexColor("#35505c"), HexColor("#f3c68f"), HexColor("#4b3fa0"), HexColor("#1d262b")
 GAP = 12 * mm
 DROP = 4 * mm
+LABEL = 12 * mm
 
 
 @dataclass(frozen=True)
@@ -180,14 +181,19 @@ def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None
     canvas.setStrokeColor(BEND)
     canvas.setFillColor(BEND)
     canvas.setLineWidth(0.5)
-    for bend in part.bends:
+    last, row = -LABEL, 0
+    for bend in sorted(part.bends, key=lambda bend: bend.start):
         canvas.setDash(*((6, 2) if bend.direction == "up" else (1.5, 2)))
         (u0, v0), (u1, v1) = bend.start, bend.end
         canvas.line(pen.x + u0 * pen.scale, pen.y + v0 * pen.scale, pen.x + u1 * pen.scale, pen.y + v1 * pen.scale)
         label = f"{cut_text(u0 if u0 == u1 else v0, units)}"
         if u0 == u1:
-            _across(canvas, pen.x + u0 * pen.scale, pen.y - 4 * mm, label)
-            _across(canvas, pen.x + u0 * pen.scale, pen.y - 7.5 * mm, f"{bend.order} {bend.direction}")
+            # Bends too close for their labels side by side have them one under the other.
+            at = pen.x + u0 * pen.scale
+            row = (row + 1) % 3 if at - last < LABEL else 0
+            last = at
+            _across(canvas, at, pen.y - (4 + 7.5 * row) * mm, label)
+            _across(canvas, at, pen.y - (7.2 + 7.5 * row) * mm, f"{bend.order} {bend.direction}")
         else:
             _upright(canvas, pen.x - 2 * mm, pen.y + v0 * pen.scale, f"{label}  {bend.order} {bend.direction}")
     canvas.setDash()

@@ -112,8 +112,8 @@ def _bend_rows(shell: AnyShell, made: Sheet) -> list[tuple[str, str]]:
     """What the bender has to know, by what kind of shell it is."""
     rows = []
     if made.bends and not isinstance(shell, CylinderShell):
-        radius = f"{shell.bend_radius_mm:g} mm, K {made.k:g}, deduction at 90 deg {made.bend_deduction_mm:.2f} mm"
-        rows.append(("Bend, inside radius", radius))
+        rows.append(("Bend, inside radius", f"{shell.bend_radius_mm:g} mm"))
+        rows.append(("K / deduction at 90 deg", f"{made.k:g} / {made.bend_deduction_mm:.2f} mm"))
     if made.flange_mm is not None and made.notch is not None:
         rows.append(
             ("Pan flange / gap / notch", f"{made.flange_mm:g} / {made.pan_gap_mm:g} / {made.notch.side_mm:.2f} mm")

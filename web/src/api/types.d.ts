@@ -1473,6 +1473,8 @@ export interface components {
             /** Lip Mm */
             lip_mm: number;
             overall: components["schemas"]["Block"];
+            /** Ports */
+            ports: components["schemas"]["PortPlace"][];
             surface: components["schemas"]["Surface"];
             /** Thickness Mm */
             thickness_mm: number;
@@ -2041,9 +2043,20 @@ export interface components {
             y_mm: number;
             /**
              * Z Mm
-             * @description Height of the opening itself: the pickup's inlet, the vent's inner end [mm]
+             * @description Height of the opening itself: the pickup's inlet, the vent's inner end [mm]; empty means 5 mm off the floor there for a pickup, flush under the lid there for the others
              */
-            z_mm: number;
+            z_mm?: number | null;
+        };
+        /**
+         * PortPlace
+         * @description Where a port opens, in vehicle axes, and how high the lid is over it [mm].
+         */
+        PortPlace: {
+            /** Id */
+            id: string;
+            /** Lid Mm */
+            lid_mm: number;
+            place: components["schemas"]["Point"];
         };
         /**
          * Preferences

@@ -88,12 +88,14 @@ export function PortMarks({ view, design, evaluation, live }: { view: Placed; de
   return (
     <g>
       {design.ports.map((port) => {
-        const place = { x: datum.x + port.x_mm, y: datum.y + port.y_mm, z: datum.z + port.z_mm }
+        const found = shape.ports.find((item) => item.id === port.id)
+        if (!found) return null
+        const { place } = found
         const [x, y] = [view.toX(place[view.across]), view.toY(place[view.up])]
         const leftward = place[view.across] > (shape.body.low[view.across] + shape.body.high[view.across]) / 2 + 1
         const colour = port.id === chosen ? inks.hand : inks.ink
         const half = (port.across_mm / 2) * view.scale
-        const lid = view.toY(shape.body.high.z)
+        const lid = view.up === 'z' ? view.toY(found.lid_mm) : 0
         return (
           <g key={port.id} data-port={port.id}>
             {port.stands_mm > 0 && view.up === 'z' && <rect x={x - half} y={lid - port.stands_mm * view.scale} width={2 * half} height={port.stands_mm * view.scale} fill={inks.metalFill} stroke={inks.metal} strokeWidth={1} opacity={0.9} />}
@@ -107,10 +109,10 @@ export function PortMarks({ view, design, evaluation, live }: { view: Placed; de
                 view={view}
                 rect={{ x: x - 14, y: y - 14, width: 28, height: 28 }}
                 label={port.name}
-                place={{ x: port.x_mm, y: port.y_mm, z: port.z_mm }}
+                place={{ x: port.x_mm, y: port.y_mm, z: place.z - datum.z }}
                 snapsFor={() => []}
                 onPick={() => select({ kind: 'port', id: port.id })}
-                onMove={(moved) => changePort(port.id, Object.fromEntries(Object.entries(moved).map(([axis, mm]) => [`${axis}_mm`, mm])))}
+                onMove={(moved) => changePort(port.id, Object.fromEntries(Object.entries(moved).flatMap(([axis, mm]) => (axis === 'z' && port.z_mm === null ? [] : [[`${axis}_mm`, mm]]))))}
               />
             )}
           </g>

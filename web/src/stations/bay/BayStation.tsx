@@ -100,7 +100,7 @@ export function FitButton() {
   const waiting = useWork((work) => work.evaluated !== work.design || !work.evaluation?.tried)
   const price = usePrice(fit?.change ?? null)
   const moved = useWork((work) => fit !== null && !same(patched(work.design, fit.patch).shell, work.design.shell))
-  const thing = kind === 'box' ? 'box' : 'tank of this shape'
+  const thing = kind === 'box' ? 'box' : 'tank of this shape found'
   const words = moved ? price || `The largest ${thing} that clears everything` : 'It is as large as the bay allows.'
   return (
     <Box>
@@ -108,7 +108,7 @@ export function FitButton() {
         {kind === 'box' ? 'Fit a box to the bay' : 'Fit this shape to the bay'}
       </Button>
       <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5, minHeight: 20 }}>
-        {!bay ? 'Type the bay’s sizes first, at Bay.' : fit && !waiting ? words : waiting ? '' : `No ${thing} of this metal and thickness clears everything.`}
+        {!bay ? 'Type the bay’s sizes first, at Bay.' : fit && !waiting ? words : waiting ? '' : `No ${kind === 'box' ? 'box' : 'tank of this shape'} of this metal and thickness clears everything.`}
       </Typography>
     </Box>
   )

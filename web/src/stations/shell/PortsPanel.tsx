@@ -66,16 +66,16 @@ function freshPort(role: Port['role']): Port | null {
   if (!shape) return null
   let number = 1
   while (design.ports.some((port) => port.id === `${role}-${number}`)) number += 1
-  const { body, inner } = shape
-  const z = role === 'pickup' ? inner.low.z - body.low.z + 5 : inner.high.z - body.low.z - 0.001
+  const { body } = shape
   const middle = (axis: 'x' | 'y') => Math.round((body.high[axis] - body.low[axis]) / 2)
-  return { id: `${role}-${number}`, name: number > 1 ? `${role} ${number}` : role, role, x_mm: middle('x'), y_mm: middle('y'), z_mm: Math.round(z * 1000) / 1000, stands_mm: role === 'pickup' ? 0 : 40, across_mm: 60 }
+  return { id: `${role}-${number}`, name: number > 1 ? `${role} ${number}` : role, role, x_mm: middle('x'), y_mm: middle('y'), z_mm: null, stands_mm: role === 'pickup' ? 0 : 40, across_mm: 60 }
 }
 
 function PortRow({ port, chosen, readOnly }: { port: Port; chosen: boolean; readOnly: boolean }) {
   const { inks } = useTheme()
+  const units = useUnits()
   const [name, setName] = useState(port.name)
-  const field = (label: string, key: 'x_mm' | 'y_mm' | 'z_mm' | 'stands_mm' | 'across_mm') => <LengthField label={label} value={port[key]} disabled={readOnly} onCommit={(mm) => mm !== null && changePort(port.id, { [key]: mm })} />
+  const field = (label: string, key: 'x_mm' | 'y_mm' | 'stands_mm' | 'across_mm') => <LengthField label={label} value={port[key]} disabled={readOnly} onCommit={(mm) => mm !== null && changePort(port.id, { [key]: mm })} />
   return (
     <Box sx={{ border: `1px solid ${chosen ? inks.hand : inks.line}`, p: 1 }}>
       <Button fullWidth onClick={() => select(chosen ? null : { kind: 'port', id: port.id })} aria-expanded={chosen} sx={{ justifyContent: 'space-between', color: 'text.primary', px: 0.5 }}>
@@ -89,7 +89,14 @@ function PortRow({ port, chosen, readOnly }: { port: Port; chosen: boolean; read
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
             {field('From rear', 'x_mm')}
             {field('From right', 'y_mm')}
-            {field(port.role === 'pickup' ? 'Inlet above underside' : 'Opening above underside', 'z_mm')}
+            <LengthField
+              label={port.role === 'pickup' ? 'Inlet above underside' : 'Opening above underside'}
+              value={port.z_mm ?? null}
+              emptyText={port.role === 'pickup' ? 'off the floor' : 'flush under the lid'}
+              hint={port.z_mm === null ? (port.role === 'pickup' ? `follows the floor, ${units.lengthUnitText(5)} off it (house rule)` : 'follows the lid') : 'typed; empty follows the tank'}
+              disabled={readOnly}
+              onCommit={(z_mm) => changePort(port.id, { z_mm })}
+            />
             {field('Stands on the lid by', 'stands_mm')}
             {field('and is wide', 'across_mm')}
           </Box>
