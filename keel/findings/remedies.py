@@ -13,9 +13,9 @@ from keel.solid.build import AnyShell, build
 from keel.studies.attitude import Attitude
 from keel.studies.clearance import Gap
 from keel.studies.draining import drained
-from keel.studies.fit import slid_into_bay
 from keel.studies.resize import ALONG, Direction, directions, resized, size_along, size_for
 from keel.studies.result import Words, words
+from keel.studies.slide import slid_into_bay
 from keel.studies.studied import Studied
 
 Prescriber = Callable[[Studied, Finding], Iterator[Remedy]]

@@ -457,7 +457,12 @@ def _cells(shell: AnyShell, inner: Manifold) -> list[Cell]:
     """The separate spaces of the inside; low ends first."""
     if inner.is_empty():
         raise wrong("shell", "nothing is left of the inside", 0.0, "some room for fuel")
-    parts = [part for part in inner.decompose() if part.volume() / 1e6 > SLIVER_L]
+    parts = inner.decompose()
+    if any(part.volume() / 1e6 < -SLIVER_L for part in parts):
+        raise wrong(
+            "shell.features", "a relief lies wholly inside the tank: nothing passes by there", None, "an open side"
+        )
+    parts = [part for part in parts if part.volume() / 1e6 > SLIVER_L]
     partitions = [f for f in shell.features if isinstance(f, Partition)]
     axis = "xy".index(partitions[0].axis) if partitions else 0
     parts.sort(key=lambda part: (part.bounding_box()[axis], part.bounding_box()[2]))

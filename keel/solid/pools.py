@@ -19,6 +19,8 @@ NUDGE_MM = 1e-4
 """How far a probe stands off a vertex to see on which side of it the liquid is [mm]."""
 
 LEAST_POOL_MM3 = 1e-3
+LEVEL_MM = 1e-9
+"""A face no lower than this under a level holds nothing [mm]."""
 
 
 @dataclass(frozen=True)
@@ -226,7 +228,8 @@ class Pools:
         """The pool of a basin as the forest has it, filled to a level."""
         root = forest.root(member)
         ours = np.array([forest.root(basin) == root for basin in range(self._count)])
-        triangles = np.flatnonzero(ours[self._basin[self._low_corner]])
+        under = self.line.heights[self._low_corner] < level - LEVEL_MM
+        triangles = np.flatnonzero(ours[self._basin[self._low_corner]] & under)
         volume = float(self.line.parts(np.array([level]))[0, triangles].sum())
         return Pool(level_mm=level, volume_mm3=max(0.0, volume), triangles=triangles)
 

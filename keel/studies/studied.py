@@ -17,7 +17,8 @@ from keel.studies.capacity import Capacity, capacity
 from keel.studies.clearance import Gap, gaps
 from keel.studies.draining import Drained, drained, inside, place_of
 from keel.studies.figures import Figures, figures
-from keel.studies.fit import Placement, fit_to_bay
+from keel.studies.fit import fit_to_bay
+from keel.studies.growth import Placement
 from keel.studies.opening import GoesIn, goes_in
 from keel.studies.sheet.made import Sheet
 from keel.studies.sheet.unfold import sheet

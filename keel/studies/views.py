@@ -184,15 +184,17 @@ def _clipped(ring: Array, normal: Array, offset: float) -> Array:
 
 
 def _left_in_cut(solids: Solids, pool: Remainder, up: Array, rings: list[Array], axis: int, at: float) -> list[Array]:
-    """What a cut goes through of a pool: of the separate spaces below its level, the one with its volume."""
+    """What a cut goes through of a pool: of the separate spaces below its level, the one that lies where it does."""
     cell = next(cell for cell in solids.cells if cell.name == pool.cell)
     way = up if pool.kind == "fuel" else -up
     line = Waterline(cell.mesh, way)
     if abs(line.volume(pool.level_mm) / 1e6 - pool.litres) < 1e-6:
         return _filled(rings, cell, way, pool.level_mm, axis, at)
-    wet = cell.solid.trim_by_plane(list(-line.up), -(line.lowest + pool.level_mm))
-    parts = wet.decompose()
-    return slice_rings(min(parts, key=lambda part: abs(part.volume() / 1e6 - pool.litres)), axis, at) if parts else []
+    places = np.array(pool.faces).reshape(-1, 3)
+    box = np.concatenate([places.min(axis=0), places.max(axis=0)])
+    parts = cell.solid.trim_by_plane(list(-line.up), -(line.lowest + pool.level_mm)).decompose()
+    mine = min(parts, key=lambda part: float(np.abs(np.array(part.bounding_box()) - box).sum()))
+    return slice_rings(mine, axis, at)
 
 
 def _ring(ring: Array) -> Ring:

@@ -29,7 +29,8 @@ from keel.solid.box import Cuboid
 from keel.solid.build import AnyShell
 from keel.solid.shapes import block, mesh_of
 from keel.studies.clearance import Gap, boxes_of, free_box, largest_spaces, nearest, needed_mm
-from keel.studies.fit import fit_to_bay, slide_into
+from keel.studies.fit import fit_to_bay
+from keel.studies.slide import slide_into
 from keel.tests.samples import SADDLE, STEP, bays, box, lengths, shells
 
 RULES = HouseRules()
@@ -258,6 +259,24 @@ class Shapes(TestCase):
             ends = next(way for way in answer.ways if way.leading == "front or rear")
             self.assertEqual(ends.passes, passes)
             self.assertAlmostEqual(ends.turned_deg % 90, 45, delta=0.5)
+
+    def test_fit_lets_a_valve_stand_where_there_is_room(self) -> None:
+        """A valve at the high side of a sloping lid line costs nothing; at the low side it holds the tank down."""
+        slope = SlopeKeepOut(id="l", name="lid line", blocked="roof", along="x", start_mm=500, end_mm=300)
+        room = self.ROOM.model_copy(update={"keep_outs": [slope]})
+        held = []
+        for x in (None, 60.0, 560.0):
+            valve = () if x is None else (Port(id="v", name="valve", role="fitting", x_mm=x, y_mm=100, stands_mm=60),)
+            subject = Design(bay=room, shell=STEP, ports=valve)
+            seen = evaluate(subject)
+            placed = fit_to_bay(subject, Workshop(), None)
+            assert placed is not None and seen.fit is not None
+            after = evaluate(apply(subject, seen.fit.patch), None, Showing(remedies=False))
+            self.assertTrue(all(gap.short_mm < 0.1 for gap in after.gaps))
+            assert after.figures is not None
+            held.append(after.figures.brimful_l)
+        self.assertGreater(held[1], 0.93 * held[0])
+        self.assertLessEqual(held[2], held[1] + 1e-6)
 
     def test_fit_of_every_kind_clears(self) -> None:
         """Saddle over a shaft, step, D and cylinders under a sloping lid: fitted, nothing is short of its clearance."""

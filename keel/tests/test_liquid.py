@@ -8,8 +8,11 @@ import numpy as np
 from hypothesis import HealthCheck, given, reject, settings
 from hypothesis import strategies as st
 
+from keel.design.document import Design
 from keel.design.features import Partition, Relief
+from keel.design.ports import Port
 from keel.design.shell import BoxShell, Corner, CylinderShell, ProfileShell
+from keel.evaluate import Showing, evaluate
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
 from keel.solid.polyhedron import Array, Mesh, Waterline
@@ -233,6 +236,20 @@ class Stranding(TestCase):
         np.testing.assert_allclose(stranded(SADDLE, at), [1.16032, 51.05408], rtol=1e-9)
         self.assertAlmostEqual(sum(stranded(SADDLE, at, Attitude(roll_deg=3.0))), 49.5743652, places=5)
         self.assertAlmostEqual(sum(stranded(SADDLE, at, Attitude(roll_deg=-3.0))), 60.4634314, places=5)
+
+    def test_the_drawing_shows_it_where_it_is(self) -> None:
+        """Both lobes hold the same: the cut hatches the one without the pickup, and no face of the hump."""
+        for y, low, high in ((150.0, 704.0, 1096.0), (950.0, 4.0, 396.0)):
+            pickup = Port(id="p", name="p", role="pickup", x_mm=300, y_mm=y)
+            seen = evaluate(Design(shell=SADDLE, ports=(pickup,)), None, Showing(remedies=False))
+            assert seen.geometry is not None
+            other = next(left for left in seen.geometry.cuts[0].left if left.litres > 10)
+            across = [place[0] for ring in other.rings for place in ring]
+            self.assertAlmostEqual(min(across), low, delta=0.02)
+            self.assertAlmostEqual(max(across), high, delta=0.02)
+            faces = np.array(next(pool for pool in seen.drained[0].pools if not pool.own).faces).reshape(-1, 3)
+            self.assertGreaterEqual(faces[:, 1].min(), low - 0.02)
+            self.assertLessEqual(faces[:, 1].max(), high + 0.02)
 
     def test_a_pickup_in_each_lobe(self) -> None:
         """Both lobes are drawn down; only what lies below each inlet stays."""

@@ -22,7 +22,7 @@ class Following(TestCase):
     """Where a port opens when no height is typed."""
 
     def test_under_the_lid_and_off_the_floor(self) -> None:
-        """Flush under a plain lid, under a well's bottom, under a sloping lid; 5 mm off the floor and a sump's floor."""
+        """Flush under a lid, a well's bottom, a sloping lid; 5 mm off the floor and a sump's floor."""
         pilot, wedge = build(PILOT), build(WEDGE)
         self.assertAlmostEqual(place_of(pilot, port("vent", 900, 300))[2], 555, delta=0.01)
         self.assertAlmostEqual(place_of(pilot, port("vent", 400, 300))[2], 560 - 120 - 5, delta=0.01)

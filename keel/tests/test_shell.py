@@ -196,6 +196,8 @@ class Wrong(TestCase):
         low = RoofStep(id="t", name="step", side="left", reach_mm=100, drop_mm=295)
         self.refused(having(low), "shell.features.0.drop_mm", "leaves nothing")
         self.refused(having(Partition(id="p", name="wall", at_mm=598)), "shell.features.0.at_mm", "outside the tank")
+        buried = Relief(id="r", name="r", x_mm=200, y_mm=100, z_mm=100, length_mm=90, width_mm=90, height_mm=90)
+        self.refused(having(buried), "shell.features", "wholly inside")
         gone = Relief(id="r", name="r", x_mm=-9, y_mm=-9, z_mm=-9, length_mm=700, width_mm=500, height_mm=400)
         self.refused(having(gone), "shell.features", "leave no room")
 

@@ -50,19 +50,21 @@ def _tile(canvas: Canvas, heading: Heading, cell: str, rows: list[StrappingRow],
     for row in rows:
         y = row.level_mm * mm - low
         if -0.01 <= y <= TILE:
-            _mark(canvas, left, FOOT + y, row, heading)
+            # The figures of the foot and of the top stand clear of the strip's edge.
+            shift = 2.0 if y < 4 else -7.0 if row is rows[-1] else -2.0
+            _mark(canvas, left, FOOT + y, shift, row, heading)
     if tile + 1 < tiles:
         canvas.setFont("Helvetica", 7)
         canvas.drawString(left, FOOT + TILE + 2 * mm, "cut on this line; the next strip begins here")
     _ruler(canvas)
 
 
-def _mark(canvas: Canvas, left: float, y: float, row: StrappingRow, heading: Heading) -> None:
+def _mark(canvas: Canvas, left: float, y: float, shift: float, row: StrappingRow, heading: Heading) -> None:
     canvas.setLineWidth(0.5)
     canvas.line(left, y, left + 10 * mm, y)
     canvas.setFont("Helvetica", 6.5)
     canvas.setFillColor(INK)
-    canvas.drawString(left + 11 * mm, y - 2, volume_text(row.volume_l, heading.reader))
+    canvas.drawString(left + 11 * mm, y + shift, volume_text(row.volume_l, heading.reader))
     canvas.setFillColor(QUIET)
     canvas.drawRightString(left - 2 * mm, y - 2, length_text(row.level_mm, heading.reader))
 

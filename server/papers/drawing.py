@@ -181,7 +181,7 @@ def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None
     canvas.setStrokeColor(BEND)
     canvas.setFillColor(BEND)
     canvas.setLineWidth(0.5)
-    last, row = -LABEL, 0
+    taken = [-LABEL] * 3
     for bend in sorted(part.bends, key=lambda bend: bend.start):
         canvas.setDash(*((6, 2) if bend.direction == "up" else (1.5, 2)))
         (u0, v0), (u1, v1) = bend.start, bend.end
@@ -190,8 +190,8 @@ def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None
         if u0 == u1:
             # Bends too close for their labels side by side have them one under the other.
             at = pen.x + u0 * pen.scale
-            row = (row + 1) % 3 if at - last < LABEL else 0
-            last = at
+            row = next((row for row, last in enumerate(taken) if at - last >= LABEL), 0)
+            taken[row] = at
             _across(canvas, at, pen.y - (4 + 7.5 * row) * mm, label)
             _across(canvas, at, pen.y - (7.2 + 7.5 * row) * mm, f"{bend.order} {bend.direction}")
         else:

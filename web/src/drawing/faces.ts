@@ -1,7 +1,8 @@
 import { AXES, type Axis, type Bay, type Design, type Evaluation, PLACE, type Shell, SIZE } from '../api/model'
 import { change, endDrag, startDrag, useWork } from '../work/store'
-import { resizedTo, setBaySize, stretchProfile, writtenSize } from './edits'
+import { setBaySize } from './edits'
 import type { Face } from './Handles'
+import { resizedTo, stretched, writtenSize } from './outline'
 import { shellSnaps } from './snaps'
 
 const LEAST_MM = 1
@@ -16,8 +17,8 @@ const BAY_FACE: Record<Axis, string> = { x: 'front of the bay', y: 'left side of
 /** Move one face of the shell to a place; the opposite one stays. A cylinder widens about that side. */
 export function moveShellFace(start: Shell, axis: Axis, high: boolean, from: number, to: number) {
   const delta = (to - from) * (high ? 1 : -1)
-  const size = (writtenSize(start, axis) ?? 0) + delta
-  const fields: Record<string, unknown> = resizedTo(start, axis, size) ?? (start.kind === 'profile' ? { corners: stretchProfile(start, axis, size) } : {})
+  const size = writtenSize(start, axis) + delta
+  const fields: Record<string, unknown> = resizedTo(start, axis, size) ?? (start.kind === 'profile' ? { corners: stretched(start, axis, size) } : {})
   if (!high) fields[PLACE[axis]] = start[PLACE[axis]] - delta
   change((design) => (design.shell ? { ...design, shell: { ...start, ...fields } as Shell } : design))
 }
