@@ -72,11 +72,13 @@ def take_away(request: Request, design_id: int, name: str, query: Query[Pitch]) 
         author=current.author.name if current.author else "",
         units=request.user.units,
     )
-    scans = scans_of(request.user.workshop, design)
-    answer = evaluate(design, rules, Showing(remedies=False), scans)
-    wanted = Wanted(f"{tank.job.number} {tank.name}", heading, design, answer, query.pitch_mm)
-    content = _content(wanted, name)
-    file_name = f"{slugify(wanted.title)}-r{current.number}-{name}"
+    title = f"{tank.job.number} {tank.name}"
+    if name == "design.json":  # to be had even when no tank can be made of it
+        content = design_json(design)
+    else:
+        answer = evaluate(design, rules, Showing(remedies=False), scans_of(request.user.workshop, design))
+        content = _content(Wanted(title, heading, design, answer, query.pitch_mm), name)
+    file_name = f"{slugify(title)}-r{current.number}-{name}"
     return HttpResponse(
         content,
         content_type=TYPES[name.rpartition(".")[2]],
@@ -85,8 +87,6 @@ def take_away(request: Request, design_id: int, name: str, query: Query[Pitch]) 
 
 
 def _content(wanted: Wanted, name: str) -> bytes:
-    if name == "design.json":
-        return design_json(wanted.design)
     made, shell = wanted.answer.sheet, wanted.design.shell
     if made is None or shell is None:
         raise ApiError(422, "no_shell", "There is no shell yet: give the tank its sizes first.")
