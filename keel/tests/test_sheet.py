@@ -199,6 +199,17 @@ class Profiles(TestCase):
         inside = 896 * 376 - 420 * 140
         self.assertAlmostEqual(made.parts[2].area_mm2, inside, delta=0.01 * inside)
 
+    def test_ends_are_marked_out_from_their_corners(self) -> None:
+        """Where the inner faces meet, less the gap all round, from the plate's own datum corner."""
+        made = sheet(Design(shell=STEP_R3), Workshop())
+        assert made is not None
+        t, gap = STEP_R3.thickness_mm, made.pan_gap_mm
+        by = t + gap
+        outside = [(corner.across_mm, corner.up_mm) for corner in STEP_R3.corners]
+        inward = [(1, 1), (-1, 1), (-1, 1), (-1, 1), (-1, -1), (1, -1)]
+        expected = [(u + a * by - by, v + b * by - by) for (u, v), (a, b) in zip(outside, inward, strict=True)]
+        np.testing.assert_allclose(made.parts[-1].corners, expected, atol=1e-9)
+
     def test_cylinder(self) -> None:
         """π (D − t) by its length, two discs of the bore less the gap; the mass is the metal's."""
         made = sheet(Design(shell=CylinderShell(diameter_mm=200, run_mm=300, thickness_mm=2)), Workshop())

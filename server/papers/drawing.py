@@ -16,6 +16,7 @@ METAL, FUEL, BEND, TEXT = HexColor("#35505c"), HexColor("#f3c68f"), HexColor("#4
 GAP = 12 * mm
 DROP = 4 * mm
 LABEL = 12 * mm
+LINE = 3 * mm
 
 
 @dataclass(frozen=True)
@@ -171,6 +172,7 @@ def draw_part(canvas: Canvas, frame: Frame, part: FlatPart, units: ReaderUnits) 
     path.close()
     canvas.drawPath(path)
     _bends(canvas, pen, part, units)
+    _corners(canvas, pen, part, units)
     canvas.setFillColor(TEXT)
     title = f"{part.title} x {part.quantity}: {cut_text(part.length_mm, units)} x {cut_text(part.width_mm, units)}"
     canvas.setFont("Helvetica-Bold", 8)
@@ -197,6 +199,25 @@ def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None
         else:
             _upright(canvas, pen.x - 2 * mm, pen.y + v0 * pen.scale, f"{label}  {bend.order} {bend.direction}")
     canvas.setDash()
+
+
+def _corners(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None:
+    """How far a part's corners, before rounding, lie from its datum edges; each distance once."""
+    canvas.setFillColor(TEXT)
+    canvas.setStrokeColor(TEXT)
+    canvas.setLineWidth(0.3)
+    last = -LABEL
+    for along in sorted({round(u, 1) for u, _ in part.corners} - {0.0, round(part.length_mm, 1)}):
+        at = pen.x + along * pen.scale
+        canvas.line(at, pen.y - 1 * mm, at, pen.y - 2.5 * mm)
+        last = max(at, last + LABEL)
+        _across(canvas, last, pen.y - 5.5 * mm, cut_text(along, units))
+    last = -LABEL
+    for up in sorted({round(v, 1) for _, v in part.corners} - {0.0, round(part.width_mm, 1)}):
+        at = pen.y + up * pen.scale
+        canvas.line(pen.x - 1 * mm, at, pen.x - 2.5 * mm, at)
+        last = max(at, last + LINE)
+        _upright(canvas, pen.x - 3 * mm, last, cut_text(up, units))
 
 
 def _across(canvas: Canvas, x: float, y: float, text: str) -> None:

@@ -1,5 +1,6 @@
 """What unfolding a shell gives, whatever its kind: flat parts and what joining them takes."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from keel.reference.metals import METALS, MetalName
@@ -66,6 +67,7 @@ def flat_part(
     bends: list[Bend],
     marks: list[Mark],
     note: str,
+    corners: Sequence[Spot] = (),
 ) -> FlatPart:
     """A part from its outline [mm]: sizes, area and mass worked out, its low corner the datum."""
     low_x, low_y = min(x for x, _ in outline), min(y for _, y in outline)
@@ -84,4 +86,5 @@ def flat_part(
         area_mm2=area,
         mass_kg=area * thickness_mm * METALS[metal].density_kg_per_m3 / MM3_PER_M3,
         note=note,
+        corners=[(x - low_x, y - low_y) for x, y in corners],
     )

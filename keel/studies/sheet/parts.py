@@ -1,6 +1,6 @@
 """A flat part: its outline, bend lines and marks, ready to be cut."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 Spot = tuple[float, float]
@@ -47,6 +47,8 @@ class FlatPart:
     area_mm2: float
     mass_kg: float
     note: str
+    corners: list[Spot] = field(default_factory=list)
+    """Where its edges meet, before any rounding: what it is marked out from if it is no rectangle or disc."""
 
 
 def polygon_area(outline: list[Spot]) -> float:

@@ -9,7 +9,7 @@ from shapely.geometry import Polygon
 from keel.design.document import Design
 from keel.design.shell import CylinderShell, ProfileShell
 from keel.design.workshop import Workshop
-from keel.solid.polygon import Edge, turn_at
+from keel.solid.polygon import Edge, ShapeError, inset, turn_at
 from keel.solid.section import Section, section_of
 from keel.studies.sheet.bends import bend_deduction
 from keel.studies.sheet.made import Seam, Sheet, flat_part
@@ -285,7 +285,16 @@ def _end(shell: ProfileShell, section: Section, gap: float) -> FlatPart:
         bends=[],
         marks=[],
         note="Set into the wrapper, flush with its edge. One is turned over: they are a left and a right.",
+        corners=[e.start for e in _inset_or_none(section, shell.thickness_mm + gap)],
     )
+
+
+def _inset_or_none(section: Section, by: float) -> list[Edge]:
+    """The outline's edges moved inward; none where the gap eats an edge up, and the plate is marked out from its DXF."""
+    try:
+        return inset(section.edges, by)
+    except ShapeError:
+        return []
 
 
 def _lengthwise(at: Spot, section: Section, name: str) -> Seam:

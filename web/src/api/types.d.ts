@@ -1384,6 +1384,11 @@ export interface components {
             area_mm2: number;
             /** Bends */
             bends: components["schemas"]["Bend"][];
+            /** Corners */
+            corners?: [
+                number,
+                number
+            ][];
             /** Length Mm */
             length_mm: number;
             /** Marks */

@@ -7,6 +7,7 @@ import { useUnits } from '../units/useUnits'
 const PAD = { left: 104, right: 60, top: 62, bottom: 62 }
 const LABEL_ROOM = 56
 const LINE_ROOM = 15
+const SAME_MM = 0.05
 
 /** The flat parts, inside face up, each dimensioned from its lower left datum corner; all at one scale. */
 export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
@@ -81,8 +82,8 @@ function Part({ part, scale, x, y }: { part: FlatPart; scale: number; x: number;
       {levels.map((bend) => (
         <BendLabel key={bend.order} x={(px(bend.start[0] as number) + px(bend.end[0] as number)) / 2} y={py(bend.start[1] as number)} order={bend.order} text={`${bend.direction} ${bend.angle_deg}°`} />
       ))}
-      <Ordinates along={[...uprights.map((bend) => bend.start[0] as number), part.length_mm]} zero={x} px={px} at={y + 22} foot={y} />
-      <Uprights along={[...levels.map((bend) => bend.start[1] as number), part.width_mm]} py={py} at={x - 14} foot={x} />
+      <Ordinates along={marked([...uprights.map((bend) => bend.start[0] as number), ...part.corners.map((corner) => corner[0] as number)], part.length_mm)} zero={x} px={px} at={y + 22} foot={y} />
+      <Uprights along={marked([...levels.map((bend) => bend.start[1] as number), ...part.corners.map((corner) => corner[1] as number)], part.width_mm)} py={py} at={x - 14} foot={x} />
       <path d={`M${x - 5} ${y + 5}l5 -5`} stroke={inks.ink} strokeWidth={2} />
     </g>
   )
@@ -101,6 +102,12 @@ function BendLabel({ x, y, order, text, turned = false }: { x: number; y: number
       </text>
     </g>
   )
+}
+
+/** Distances to dimension, each once, in order, up to the far edge. */
+function marked(all: number[], far: number): number[] {
+  const inside = all.filter((mm) => mm > SAME_MM && mm < far - SAME_MM).sort((a, b) => a - b)
+  return [...inside.filter((mm, place) => place === 0 || mm - (inside[place - 1] as number) > SAME_MM), far]
 }
 
 /** Room for labels side by side: each gives way to the one before it. */

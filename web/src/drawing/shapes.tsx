@@ -151,7 +151,7 @@ export function Remainders({ view, shape, drained, level }: { view: Placed; shap
         return (
           <g key={place}>
             <path d={ringPath(view, left.rings)} fillRule="evenodd" fill={MARKS[left.kind]} stroke={colour} strokeWidth={0.8} />
-            <text x={right - 6} y={thin ? (left.kind === 'air' ? foot + 14 : top - 6) : (top + foot) / 2 + 4} textAnchor="end" fontSize={12} fontWeight={650} fill={colour} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
+            <text x={right - 6} y={thin ? (left.kind === 'air' ? foot + 16 : top - 14) : (top + foot) / 2 + 4} textAnchor="end" fontSize={12} fontWeight={650} fill={colour} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
               {`${left.kind === 'air' ? 'air' : 'stays'} ${units.volumeUnitText(left.litres)}`}
             </text>
           </g>

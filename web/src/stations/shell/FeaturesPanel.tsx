@@ -74,8 +74,8 @@ function FeatureRow({ feature, place, shell, chosen, readOnly }: { feature: Feat
   return (
     <Box sx={{ border: `1px solid ${chosen ? inks.hand : inks.line}`, p: 1 }} data-feature-row={feature.id}>
       <Button fullWidth onClick={() => select(chosen ? null : { kind: 'feature', id: feature.id })} aria-expanded={chosen} sx={{ justifyContent: 'space-between', color: 'text.primary', px: 0.5 }}>
-        <span>{feature.name}</span>
-        <span style={{ fontWeight: 500, fontSize: 13 }} data-cost>
+        <span style={{ textAlign: 'left' }}>{feature.name}</span>
+        <span style={{ fontWeight: 500, fontSize: 13, textAlign: 'right' }} data-cost>
           {cost ? `${signed(cost.litres, units.volumeUnitText(Math.abs(cost.litres)))}, ${signed(cost.metal_kg, `${units.number(Math.abs(cost.metal_kg), 2)} kg`)}, ${units.number(cost.weld_m, 2)} m weld` : ''}
         </span>
       </Button>
