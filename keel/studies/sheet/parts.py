@@ -1,6 +1,6 @@
 """A flat part: its outline, bend lines and marks, ready to be cut."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Literal
 
 Spot = tuple[float, float]
@@ -47,7 +47,7 @@ class FlatPart:
     area_mm2: float
     mass_kg: float
     note: str
-    corners: list[Spot] = field(default_factory=list)
+    corners: list[Spot]
     """Where its edges meet, before any rounding: what it is marked out from if it is no rectangle or disc."""
 
 

@@ -1385,7 +1385,7 @@ export interface components {
             /** Bends */
             bends: components["schemas"]["Bend"][];
             /** Corners */
-            corners?: [
+            corners: [
                 number,
                 number
             ][];
