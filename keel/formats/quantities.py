@@ -12,8 +12,9 @@ SIXTEENTHS = 16
 def length_text(mm: float, units: ReaderUnits) -> str:
     """A length in millimetres to 0.1, or in inches to the nearest 1/16."""
     if units == "mm_l":
-        return f"{mm + 0.0:.1f}".removesuffix(".0")
-    sign, parts = ("-" if mm < 0 else ""), round(abs(mm) / MM_PER_INCH * SIXTEENTHS)
+        return f"{mm:z.1f}".removesuffix(".0")
+    parts = round(abs(mm) / MM_PER_INCH * SIXTEENTHS)
+    sign = "-" if mm < 0 and parts else ""
     whole, over = divmod(parts, SIXTEENTHS)
     if not over:
         return f'{sign}{whole}"'
@@ -25,18 +26,18 @@ def length_text(mm: float, units: ReaderUnits) -> str:
 
 def cut_text(mm: float, units: ReaderUnits) -> str:
     """A size to cut or mark to: millimetres to 0.1, or inches to a thousandth, a sixteenth being too coarse."""
-    return length_text(mm, units) if units == "mm_l" else f'{mm / MM_PER_INCH:.3f}"'
+    return length_text(mm, units) if units == "mm_l" else f'{mm / MM_PER_INCH:z.3f}"'
 
 
 def volume_text(litres: float, units: ReaderUnits) -> str:
     """A volume in litres, US gallons or imperial gallons, to 0.01."""
     match units:
         case "mm_l":
-            return f"{litres:.2f} L"
+            return f"{litres:z.2f} L"
         case "in_usgal":
-            return f"{litres / LITRES_PER_US_GALLON:.2f} US gal"
+            return f"{litres / LITRES_PER_US_GALLON:z.2f} US gal"
         case "in_impgal":
-            return f"{litres / LITRES_PER_IMPERIAL_GALLON:.2f} imp gal"
+            return f"{litres / LITRES_PER_IMPERIAL_GALLON:z.2f} imp gal"
 
 
 def quantity_text(name: str, value: Value, units: ReaderUnits) -> str:

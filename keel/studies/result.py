@@ -40,18 +40,18 @@ def words(text: str, **values: Value) -> Words:
 
 
 METRIC: dict[str, tuple[str, float]] = {
-    "mm": ("{:.1f} mm", 1),
-    "sheet": ("{:.1f} mm", 1),
-    "l": ("{:.2f} L", 1),
-    "kg": ("{:.2f} kg", 1),
-    "m": ("{:.2f} m", 1),
-    "mpa": ("{:.0f} MPa", 1),
-    "kpa": ("{:.1f} kPa", 1),
-    "cm2": ("{:.1f} cm²", 1),
-    "pct": ("{:.1f} %", 100),
+    "mm": ("{:z.1f} mm", 1),
+    "sheet": ("{:z.1f} mm", 1),
+    "l": ("{:z.2f} L", 1),
+    "kg": ("{:z.2f} kg", 1),
+    "m": ("{:z.2f} m", 1),
+    "mpa": ("{:z.0f} MPa", 1),
+    "kpa": ("{:z.1f} kPa", 1),
+    "cm2": ("{:z.1f} cm²", 1),
+    "pct": ("{:z.1f} %", 100),
     "g": ("{:g} g", 1),
     "k": ("{:g} K", 1),
-    "deg": ("{:.0f}°", 1),
+    "deg": ("{:z.0f}°", 1),
 }
 
 
@@ -60,5 +60,4 @@ def metric(name: str, value: Value) -> str:
     if isinstance(value, str):
         return value
     shape, factor = METRIC.get(name.rpartition("_")[2], ("{:g}", 1))
-    shown = shape.format(round(value * factor, 6) + 0.0)
-    return shown.replace("-0.0 ", "0.0 ").replace(".0 mm", " mm")
+    return shape.format(round(value * factor, 6) + 0.0).replace(".0 mm", " mm")

@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -37,11 +37,13 @@ class Sentences(TestCase):
         self.assertEqual(shown[2][2], "2.20 imp gal")
 
     @given(st.floats(-1e4, 1e4), st.sampled_from(["mm", "l", "kg", "m", "pct", "sheet"]))
+    @example(-0.00390625, "l")
     def test_no_minus_nought(self, value: float, kind: str) -> None:
-        """A quantity that rounds to nought has no sign."""
-        shown = metric(f"x_{kind}", value)
-        if not any(digit in shown for digit in "123456789"):
-            self.assertFalse(shown.startswith("-"), shown)
+        """A quantity that rounds to nought has no sign, in anyone's units."""
+        name = f"x_{kind}"
+        for shown in (metric(name, value), *(quantity_text(name, value, units) for units in UNITS)):
+            if not any(digit in shown.partition("/")[0] for digit in "123456789"):
+                self.assertFalse(shown.startswith("-"), shown)
 
 
 class Workshops(TestCase):

@@ -290,7 +290,7 @@ def _end(shell: ProfileShell, section: Section, gap: float) -> FlatPart:
 
 
 def _inset_or_none(section: Section, by: float) -> list[Edge]:
-    """The outline's edges moved inward; none where the gap eats an edge up, and the plate is marked out from its DXF."""
+    """The outline's edges moved inward; none where the gap eats an edge up: its DXF still has the outline."""
     try:
         return inset(section.edges, by)
     except ShapeError:

@@ -1,11 +1,10 @@
 import { createContext, use, useMemo } from 'react'
 import type { Units, Words } from '../api/model'
 import { editLength, exactLength, nudgeStep, parseLength, roundStep, showLength, showLengthUnit } from './length'
+import { plainNumber } from './number'
 import { editVolume, parseVolume, showVolume, showVolumeUnit, VOLUME_UNIT } from './volume'
 
 export const UnitsContext = createContext<Units>('mm_l')
-
-const plainNumber = (value: number, digits: number) => (Math.round(value * 10 ** digits) / 10 ** digits + 0).toFixed(digits).replace('-', '−')
 
 /** A sentence's quantity by the ending of its name (keel's `Words`). */
 function showQuantity(name: string, value: string | number, units: Units): string {

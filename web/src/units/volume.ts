@@ -1,6 +1,7 @@
 /** Volumes to and from litres. The only place where gallons are known. */
 import type { Units } from '../api/model'
 import type { Parsed } from './length'
+import { plainNumber } from './number'
 
 const LITRES_PER_US_GALLON = 3.785411784
 const LITRES_PER_IMPERIAL_GALLON = 4.54609
@@ -34,8 +35,7 @@ export function parseVolume(text: string, units: Units): Parsed {
   return { ok: true, value: Number((found[1] ?? '').replace(',', '.')) * per }
 }
 
-export const showVolume = (litres: number, units: Units, digits = 2) =>
-  (litres / PER_UNIT[units] + 0).toFixed(digits).replace('-', '−')
+export const showVolume = (litres: number, units: Units, digits = 2) => plainNumber(litres / PER_UNIT[units], digits)
 
 export const showVolumeUnit = (litres: number, units: Units, digits = 2) =>
   `${showVolume(litres, units, digits)} ${VOLUME_UNIT[units]}`

@@ -1,0 +1,6 @@
+/** A number to so many digits, with a true minus sign, and none on what rounds to nought. */
+export const plainNumber = (value: number, digits: number) =>
+  value
+    .toFixed(digits)
+    .replace(/^-(?=[0.]*$)/, '')
+    .replace('-', '−')
