@@ -18,7 +18,7 @@ LIMIT_WORDS = {
     "min_length": "at least {} long",
 }
 KINDED_LISTS = ("keep_outs", "features")
-KINDS = ("box", "profile", "cylinder", "slope", "scan", "well", "sump", "relief", "roof step", "partition")
+KINDS = ("box", "profile", "cylinder", "slope", "scan", "well", "sump", "relief", "roof step", "partition", "baffle")
 UNITS = {"mm": " mm", "l": " L", "kg": " kg"}
 TYPE_LIMITS = {
     "float_type": "a number",

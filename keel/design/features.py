@@ -1,4 +1,4 @@
-"""Features of a shell: what is let in, let down, cut off or walled off.
+"""Features of a shell: what is let in, let down, cut off, walled off or stood inside.
 
 Places are measured from the rear, right, lower corner of the body's bounding box, so that a
 feature moves with its tank. Sizes are those seen from outside; the metal displaces inward.
@@ -87,4 +87,17 @@ class Partition(Named):
     )
 
 
-Feature = Annotated[Well | Sump | Relief | RoofStep | Partition, Field(discriminator="kind")]
+class Baffle(Named):
+    """A plate with openings, square to x or y and welded all round what is left of its edge: it slows the fuel."""
+
+    kind: Literal["baffle"] = "baffle"
+    axis: Literal["x", "y"] = Field(default="x", description="The plate stands square to this axis")
+    at_mm: Length = Field(description="Rear or right face of the plate [mm]")
+    thickness_mm: Annotated[float, Field(ge=0.3, le=25)] | None = Field(
+        default=None, description="[mm]; empty means that of the features"
+    )
+    corner_mm: Gap = Field(default=40, description="Legs of its cut-off corners [mm]")
+    top_gap_mm: Gap = Field(default=0, description="Room over it, under the roof [mm]")
+
+
+Feature = Annotated[Well | Sump | Relief | RoofStep | Partition | Baffle, Field(discriminator="kind")]

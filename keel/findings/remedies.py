@@ -1,9 +1,11 @@
 """Remedies: for each kind of finding, changes to the design that would put it right."""
 
-from collections.abc import Callable, Iterator
-from itertools import accumulate
+from collections.abc import Callable, Iterator, Sequence
+from itertools import accumulate, count, product
 from math import ceil, pi
+from typing import Literal
 
+from keel.design.features import Baffle, Feature
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings import feature_remedies
 from keel.findings.finding import Finding, Patch, Remedy
@@ -16,6 +18,7 @@ from keel.studies.draining import drained
 from keel.studies.resize import ALONG, Direction, directions, resized, size_along, size_for
 from keel.studies.result import Words, words
 from keel.studies.slide import slid_into_bay
+from keel.studies.strength import Panel, panels
 from keel.studies.studied import Studied
 
 Prescriber = Callable[[Studied, Finding], Iterator[Remedy]]
@@ -119,7 +122,7 @@ def _slid(seen: Studied, axis: int, more: float) -> Patch:
 
 
 def thicker(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
-    """The next sheets in stock that would do; or a swage across the panel."""
+    """The next sheets in stock that would do; a swage across the panel; or baffles that split it."""
     metal, shell = METALS[seen.shell.metal], seen.shell
     need = max(metal.weldable_from_mm, *(panel.least_thickness_mm for panel in seen.panels))
     gauges = seen.workshop.gauges_of(shell.metal)
@@ -130,6 +133,7 @@ def thicker(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
             patch["ends_thickness_mm"] = gauge
         yield Remedy(label=words("{gauge_sheet} sheet", gauge_sheet=gauge), patch={"shell": patch})
     yield from swage(seen, _finding)
+    yield from braced(seen, _finding)
 
 
 def _of_gauge(seen: Studied, gauge: float) -> Patch:
@@ -145,16 +149,60 @@ def swage(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     if isinstance(seen.shell, CylinderShell):
         return
     least = seen.workshop.rules.proof_least_kpa if finding.code == "proof.weak" else 0.0
-    weak = [
-        panel.name
-        for panel in seen.panels
-        if not panel.swaged and (panel.least_thickness_mm > panel.thickness_mm or panel.proof_kpa < least)
-    ]
+    weak = [panel.name for panel in seen.panels if not panel.swaged and _is_weak(panel, least)]
     if weak:
         yield Remedy(
             label=words("A swage across the middle of the {names}", names=", ".join(weak)),
             patch={"shell": {"swages": [*seen.shell.swages, *weak]}},
         )
+
+
+def _is_weak(panel: Panel, least_proof_kpa: float) -> bool:
+    return panel.least_thickness_mm > panel.thickness_mm or panel.proof_kpa < least_proof_kpa
+
+
+def braced(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """The fewest evenly placed baffles that split the weak panels enough; the two best mixes of directions."""
+    if isinstance(seen.shell, CylinderShell):
+        return
+    least = seen.workshop.rules.proof_least_kpa if finding.code == "proof.weak" else 0.0
+    mixes = sorted(product(range(MOST_BAFFLES + 1), repeat=2), key=sum)[1:]
+    enough: list[tuple[int, int]] = []
+    for across, along in mixes:
+        if len(enough) == 2 or any(a <= across and b <= along for a, b in enough):
+            continue
+        features = [*seen.shell.features, *_baffles(seen, across, along)]
+        found = panels(seen.design.brief, seen.solids, seen.workshop.rules, features)
+        if not any(_is_weak(panel, least) for panel in found):
+            enough.append((across, along))
+            yield Remedy(label=_array(across, along), patch=_with_features(features))
+
+
+MOST_BAFFLES = 3
+"""More than these in one row are no remedy."""
+
+
+def _baffles(seen: Studied, across: int, along: int) -> list[Baffle]:
+    taken = {feature.id for feature in seen.shell.features}
+    numbers = (n for n in count(1) if f"baffle-{n}" not in taken)
+    made = []
+    ways: tuple[tuple[Literal["x", "y"], int], ...] = (("x", across), ("y", along))
+    for axis, many in ways:
+        size = seen.solids.body.size["xy".index(axis)]
+        for place, number in zip(range(1, many + 1), numbers, strict=False):
+            at = round(size * place / (many + 1))
+            made.append(Baffle(id=f"baffle-{number}", name=f"baffle {number}", axis=axis, at_mm=at))
+    return made
+
+
+def _array(across: int, along: int) -> Words:
+    ways = [f"{many} {how}" for many, how in ((across, "across the tank"), (along, "lengthwise")) if many]
+    noun = "A baffle" if across + along == 1 else "Baffles"
+    return words("{noun}, welded to the panels: {ways}", noun=noun, ways=" and ".join(ways))
+
+
+def _with_features(features: Sequence[Feature]) -> Patch:
+    return {"shell": {"features": [feature.model_dump(mode="json") for feature in features]}}
 
 
 def larger_radius(seen: Studied, _finding: Finding) -> Iterator[Remedy]:

@@ -113,7 +113,7 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
             why=words(
                 "{long_mm} × {short_mm} flat under {head_kpa} of fuel at {bump_g} extra: {stress_mpa}, "
                 "allowed {allowed_mpa} ({share_pct} of the yield beside a weld, house rule). "
-                "A baffle that splits the panel would help too. Edges taken as clamped; safe proof pressure of this "
+                "Edges taken as clamped; safe proof pressure of this "
                 "panel {proof_kpa}{safe}.",
                 proof_kpa=worst.proof_kpa,
                 long_mm=worst.long_mm,

@@ -9,16 +9,16 @@ from math import pi
 import numpy as np
 from manifold3d import CrossSection, Manifold, OpType
 
-from keel.design.features import Feature, Partition, Relief, RoofStep, Sump, Well
+from keel.design.features import Baffle, Feature, Partition, Relief, RoofStep, Sump, Well
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.solid.box import Cuboid, Triple, cuboid_round
 from keel.solid.cuts import FACE_AXIS, relief_cut, step_cut, sump_solid, weld_of, well_cut, well_piece
 from keel.solid.faults import wrong
+from keel.solid.plates import plate_at
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.section import Section, section_of
-from keel.solid.shapes import block, bounds_of, drawn_out, frame_along, mesh_of
+from keel.solid.shapes import bounds_of, drawn_out, frame_along, mesh_of
 
-FAR_MM = 1000.0
 DOME_RINGS = 6
 ROUND_MM = 0.2
 """A chord's corner stands off its round by less than this [mm]."""
@@ -168,8 +168,8 @@ def _build(shell: AnyShell, seam: str) -> Solids:
     )
 
 
-_ORDER = {"sump": 0, "well": 1, "relief": 1, "roof step": 1, "partition": 2}
-"""What is let down comes first, then what is cut away, then what is walled off."""
+_ORDER = {"sump": 0, "well": 1, "relief": 1, "roof step": 1, "partition": 2, "baffle": 3}
+"""What is let down comes first, then what is cut away, what is walled off, what stands inside."""
 
 
 def _body(shell: AnyShell, section: Section) -> Cuboid:
@@ -271,11 +271,29 @@ class _Making:
                 up = self.inner_body.low[2] - self.body.low[2] if flat else self.body.size[2] / 2
                 outside = self._outer.put_on(sump_solid(feature, self.body, 0.0, up))
                 inside = self._inner.put_on(sump_solid(feature, self.body, self.wall, up + 1e-3))
-            case Partition():
-                outside, inside = Manifold(), self._inner.cut(_plate(feature, self, where))
+            case Partition() | Baffle():
+                self._stand(feature, where)
+                return
         if isinstance(feature, Well | Relief) and outside.volume() < 1.0:
             raise wrong(where, f"{feature.name} lies outside the shell", None, "across the shell's metal")
         self.costs.append(self._cost(feature, outside, inside))
+
+    def _stand(self, feature: Partition | Baffle, where: str) -> None:
+        """Stand a plate inside."""
+        plate = plate_at(feature, self.inner, self.body, self.inner_body, self.wall, where)
+        inside = self._inner.cut(plate.slab)
+        metal = float(inside.volume())
+        self.costs.append(
+            FeatureCost(
+                id=feature.id,
+                name=feature.name,
+                kind=feature.kind,
+                litres=-metal / 1e6,
+                metal_mm3=metal,
+                weld_mm=plate.weld_mm,
+                box=self.body if inside.is_empty() else bounds_of(inside),
+            )
+        )
 
     def _plain_well(self, well: Well) -> bool:
         """Make a well that lies wholly in the plain body, apart from everything else: its sums need no solids."""
@@ -297,7 +315,7 @@ class _Making:
                 kind=well.kind,
                 litres=-inside[1] / 1e6,
                 metal_mm3=inside[1] - outside[1],
-                weld_mm=weld_of(well, self.body, box, Manifold()),
+                weld_mm=weld_of(well, self.body, box),
                 box=box,
             )
         )
@@ -306,15 +324,14 @@ class _Making:
     def _cost(self, feature: Feature, outside: Manifold, inside: Manifold) -> FeatureCost:
         way = 1.0 if isinstance(feature, Sump) else -1.0
         held = way * float(inside.volume())
-        seen = inside if isinstance(feature, Partition) else outside
-        box = self.body if seen.is_empty() else bounds_of(seen)
+        box = self.body if outside.is_empty() else bounds_of(outside)
         return FeatureCost(
             id=feature.id,
             name=feature.name,
             kind=feature.kind,
             litres=held / 1e6,
             metal_mm3=way * float(outside.volume()) - held,
-            weld_mm=weld_of(feature, self.body, box, seen),
+            weld_mm=weld_of(feature, self.body, box),
             box=box,
         )
 
@@ -423,23 +440,6 @@ def _check_step(step: RoofStep, at: _Making, where: str) -> None:
         if value >= limit:
             words = f"{step.name} leaves nothing of the shell: below {limit:g} mm"
             raise wrong(f"{where}.{name}", words, value, limit)
-
-
-def _plate(plate: Partition, at: _Making, where: str) -> Manifold:
-    """A partition as a slab that reaches past the walls."""
-    thick = at.wall if plate.thickness_mm is None else plate.thickness_mm
-    axis = "xy".index(plate.axis)
-    start, inside = at.body.low[axis] + plate.at_mm, at.inner_body
-    if not inside.low[axis] < start < start + thick < inside.high[axis]:
-        raise wrong(
-            f"{where}.at_mm",
-            f"{plate.name} stands outside the tank",
-            plate.at_mm,
-            f"{inside.low[axis] - at.body.low[axis]:g} to {inside.high[axis] - at.body.low[axis] - thick:g} mm",
-        )
-    low, high = [v - FAR_MM for v in inside.low], [v + FAR_MM for v in inside.high]
-    low[axis], high[axis] = start, start + thick
-    return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
 def _check_slope(feature: Well | Sump, where: str) -> None:

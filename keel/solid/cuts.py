@@ -1,15 +1,16 @@
 """What each kind of feature takes from a shell or adds to it, and what it costs in weld."""
 
+from functools import lru_cache
 from math import pi
 
 import numpy as np
 from manifold3d import CrossSection, Manifold
 
-from keel.design.features import Feature, Partition, Relief, RoofStep, Sump, Well
+from keel.design.features import Feature, Relief, RoofStep, Sump, Well
 from keel.solid.box import Cuboid
 from keel.solid.polygon import circle
 from keel.solid.polyhedron import Array
-from keel.solid.shapes import block, drawn_out, frame_along, slice_rings
+from keel.solid.shapes import block, drawn_out, frame_along
 
 BEYOND_MM = 50.0
 """How far a roof step runs on past the faces it is made in [mm]."""
@@ -45,11 +46,12 @@ def _at(ring: Array, w: float) -> Array:
     return places
 
 
+@lru_cache(maxsize=512)
 def _recess(long: float, wide: float, deep: float, slope: float, wall: float, round_: bool) -> Manifold:
     """A recess from w = −deep up through its mouth at w = 0, grown by a wall but at the mouth.
 
     A side that leans in by `slope` over the depth moves out by wall · √(1 + (slope/deep)²) at any height, and
-    leans on for a little above the mouth.
+    leans on for a little above the mouth. While one thing is dragged, the others keep their recess.
     """
     lean = slope / deep
     more = wall * np.sqrt(1 + lean**2)
@@ -139,8 +141,8 @@ def step_cut(step: RoofStep, body: Cuboid, wall: float) -> Manifold:
     return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
-def weld_of(feature: Feature, body: Cuboid, box: Cuboid, changed: Manifold) -> float:
-    """Weld a feature adds [mm]: its mouth and its upright corners; a partition, all round."""
+def weld_of(feature: Feature, body: Cuboid, box: Cuboid) -> float:
+    """Weld a feature adds [mm]: its mouth and its upright corners. What a plate adds is its own affair."""
     length, width, height = box.size
     match feature:
         case Well() | Sump():
@@ -153,10 +155,8 @@ def weld_of(feature: Feature, body: Cuboid, box: Cuboid, changed: Manifold) -> f
             return 2 * (length + width + height)
         case RoofStep():
             return 2 * (width if feature.side in ("front", "rear") else length)
-        case Partition():
-            axis = "xy".index(feature.axis)
-            ring = changed.trim_by_plane([1.0 if i == axis else 0.0 for i in range(3)], box.low[axis] + 1e-6)
-            return _rim(ring, axis, box.low[axis])
+        case _:
+            return 0.0
 
 
 def _open_edges(feature: Well | Sump, body: Cuboid) -> float:
@@ -166,11 +166,3 @@ def _open_edges(feature: Well | Sump, body: Cuboid) -> float:
     a, b = body.size[first], body.size[second]
     along = sum(feature.wide_mm for edge in (feature.a_mm, a - feature.a_mm - feature.long_mm) if edge <= 1e-6)
     return along + sum(feature.long_mm for edge in (feature.b_mm, b - feature.b_mm - feature.wide_mm) if edge <= 1e-6)
-
-
-def _rim(solid: Manifold, axis: int, at: float) -> float:
-    """Length round a cut plate [mm]."""
-    return sum(
-        float(np.linalg.norm(np.roll(ring, -1, axis=0) - ring, axis=1).sum())
-        for ring in slice_rings(solid, axis, at + 1e-3)
-    )

@@ -1,12 +1,14 @@
 """Flat panels under fuel: stress, deflection, and the thickness they need."""
 
 from bisect import bisect_right
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 from math import inf, sqrt
 from typing import Literal
 
 from keel.design.brief import Brief
+from keel.design.features import Baffle, Feature, Partition
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FUELS
@@ -149,8 +151,17 @@ def large_deflection_mm(deflection_mm: float, thickness_mm: float) -> float:
     return share * thickness_mm
 
 
-def panels(brief: Brief, solids: Solids, rules: HouseRules) -> list[Panel]:
+def panels(brief: Brief, solids: Solids, rules: HouseRules, features: Sequence[Feature] | None = None) -> list[Panel]:
     """The flat faces of a full shell under the house rule's bump.
+
+    Parameters
+    ----------
+    brief, rules
+        Fuel, and the extra g and the share of the yield.
+    solids : Solids
+        The shell worked out.
+    features : sequence of Feature, optional
+        Taken instead of the shell's own, to see what other plates would do.
 
     Returns
     -------
@@ -158,19 +169,29 @@ def panels(brief: Brief, solids: Solids, rules: HouseRules) -> list[Panel]:
         Each taken with the full depth of fuel over its whole face, which errs safe for the
         uprights. All edges count as clamped: they go on round a bend or are flanged or welded on
         both sides. Sizes go over the plates. The end of a profile is taken as the rectangle round
-        it, which errs safe; a swage across a panel halves its long side.
+        it, which errs safe; a swage across a panel halves its long side. Partitions, and baffles
+        that reach the roof, split the panels they are welded across: the widest field counts.
     """
     head = fuel_head_kpa(FUELS[brief.fuel].density_kg_per_l, solids.inner_body.size[2], rules.bump_g)
     shell = solids.shell
     if isinstance(shell, CylinderShell):
         return _round_panels(shell, head, rules)
-    return [_panel(name, sides, head, shell, wall, rules) for name, sides, wall in _faces(solids)]
+    plates = shell.features if features is None else features
+    return [_panel(name, sides, head, shell, wall, rules) for name, sides, wall in _faces(solids, plates)]
 
 
-def _faces(solids: Solids) -> Iterator[tuple[str, tuple[float, float], float]]:
+def widest_field(features: Sequence[Feature], axis: int, size_mm: float) -> float:
+    """The longest stretch along x (0) or y (1) between plates that brace the sheet [mm]."""
+    plates = [f for f in features if isinstance(f, Partition) or (isinstance(f, Baffle) and f.top_gap_mm == 0)]
+    stations = [0.0, *sorted(f.at_mm for f in plates if "xy".index(f.axis) == axis), size_mm]
+    return max(b - a for a, b in pairwise(stations))
+
+
+def _faces(solids: Solids, plates: Sequence[Feature]) -> Iterator[tuple[str, tuple[float, float], float]]:
     """Name, sides and thickness of each flat face."""
     shell, section = solids.shell, solids.section
-    length, width, height = solids.body.size
+    length, width = (widest_field(plates, axis, solids.body.size[axis]) for axis in (0, 1))
+    height = solids.body.size[2]
     if isinstance(shell, BoxShell):
         end = shell.end_wall_mm
         along_x = shell.wrap_axis == "x"
@@ -178,7 +199,7 @@ def _faces(solids: Solids) -> Iterator[tuple[str, tuple[float, float], float]]:
         yield "rear and front", (width, height), end if along_x else shell.thickness_mm
         yield "right and left", (length, height), shell.thickness_mm if along_x else end
         return
-    run = section.span[1] - section.span[0]
+    run = (length, width)[section.axis]
     for name, e in zip(face_names(section), section.edges, strict=True):
         if e.centre is None:
             yield name, (run, e.chord), shell.thickness_mm

@@ -504,6 +504,50 @@ export interface components {
             up_g: number;
         };
         /**
+         * Baffle
+         * @description A plate with openings, square to x or y and welded all round what is left of its edge: it slows the fuel.
+         */
+        Baffle: {
+            /**
+             * At Mm
+             * @description Rear or right face of the plate [mm]
+             */
+            at_mm: number;
+            /**
+             * Axis
+             * @description The plate stands square to this axis
+             * @default x
+             * @enum {string}
+             */
+            axis: "x" | "y";
+            /**
+             * Corner Mm
+             * @description Legs of its cut-off corners [mm]
+             * @default 40
+             */
+            corner_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "baffle";
+            /** Name */
+            name: string;
+            /**
+             * Thickness Mm
+             * @description [mm]; empty means that of the features
+             */
+            thickness_mm?: number | null;
+            /**
+             * Top Gap Mm
+             * @description Room over it, under the roof [mm]
+             * @default 0
+             */
+            top_gap_mm: number;
+        };
+        /**
          * Bay
          * @description The space the tank must live in. Its rear, right, lower corner is x = y = z = 0.
          */
@@ -650,7 +694,7 @@ export interface components {
              * Features
              * @default []
              */
-            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"])[];
+            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"] | components["schemas"]["Baffle"])[];
             /**
              * Features Thickness Mm
              * @description Sheet thickness of wells, sumps and reliefs [mm]; empty means the wrapper's
@@ -1016,7 +1060,7 @@ export interface components {
              * Features
              * @default []
              */
-            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"])[];
+            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"] | components["schemas"]["Baffle"])[];
             /**
              * Features Thickness Mm
              * @description Sheet thickness of wells, sumps and reliefs [mm]; empty means the wrapper's
@@ -2108,7 +2152,7 @@ export interface components {
              * Features
              * @default []
              */
-            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"])[];
+            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"] | components["schemas"]["Baffle"])[];
             /**
              * Features Thickness Mm
              * @description Sheet thickness of wells, sumps and reliefs [mm]; empty means the wrapper's

@@ -11,7 +11,7 @@ import { boxRect, datumOf } from './shapes'
 /** Which fields of a feature say where it is along each axis, from the body's low corner. */
 export function placeFields(feature: Feature): Partial<Record<Axis, string>> {
   if (feature.kind === 'relief') return { x: 'x_mm', y: 'y_mm', z: 'z_mm' }
-  if (feature.kind === 'partition') return { [feature.axis]: 'at_mm' }
+  if (feature.kind === 'partition' || feature.kind === 'baffle') return { [feature.axis]: 'at_mm' }
   if (feature.kind === 'roof step') return {}
   const along = feature.kind === 'sump' ? 'z' : ({ roof: 'z', floor: 'z', front: 'x', rear: 'x', left: 'y', right: 'y' } as const)[feature.face]
   const [first, second] = AXES.filter((axis) => axis !== along)

@@ -18,21 +18,25 @@ interface Props {
   place: { x: number; y: number; width: number; height: number }
 }
 
-let webgl: boolean | null = null
+type Renderer = 'none' | 'software' | 'graphics card'
+let renderer: Renderer | null = null
 
-/** Whether this browser can draw in three dimensions. `?flat` in the address says no, for trying the fallback. */
-function hasWebgl(): boolean {
-  if (new URLSearchParams(window.location.search).has('flat')) return false
-  webgl ??= (() => {
+/** What draws in three dimensions here. `?flat` in the address says nothing does, for trying the fallback. */
+function drawnBy(): Renderer {
+  if (new URLSearchParams(window.location.search).has('flat')) return 'none'
+  renderer ??= (() => {
     try {
       const context = document.createElement('canvas').getContext('webgl2')
-      context?.getExtension('WEBGL_lose_context')?.loseContext()
-      return context !== null
+      if (!context) return 'none'
+      const info = context.getExtension('WEBGL_debug_renderer_info')
+      const name = String(info ? context.getParameter(info.UNMASKED_RENDERER_WEBGL) : '')
+      context.getExtension('WEBGL_lose_context')?.loseContext()
+      return /swiftshader|llvmpipe|software|basic render/i.test(name) ? 'software' : 'graphics card'
     } catch {
-      return false
+      return 'none'
     }
   })()
-  return webgl
+  return renderer
 }
 
 /** The same tank as a solid, to be turned about. */
@@ -41,7 +45,7 @@ export default function Solid({ design, evaluation, large, onLarge, place }: Pro
   const [simple, setSimple] = useState(false)
   if (place.width < 150 || place.height < 120) return null
   const frame = { position: 'absolute', left: place.x, top: place.y, width: place.width, height: place.height } as const
-  if (!hasWebgl()) {
+  if (drawnBy() === 'none') {
     return (
       <Box sx={{ ...frame, display: 'grid', placeContent: 'center', p: 2 }} data-solid="flat">
         <Typography variant="body2" color="textSecondary" sx={{ maxWidth: '22em' }}>
@@ -52,7 +56,7 @@ export default function Solid({ design, evaluation, large, onLarge, place }: Pro
   }
   return (
     <Box sx={frame} data-solid="drawn" role="group" aria-label="Solid view">
-      <Canvas flat frameloop="demand" dpr={1} gl={{ antialias: true, preserveDrawingBuffer: true }} camera={{ fov: 32, near: 0.01, far: 200, up: [0, 0, 1], position: [2.4, -3, 1.9] }}>
+      <Canvas flat frameloop="demand" dpr={simple ? 0.6 : 1} gl={{ antialias: drawnBy() === 'graphics card' }} camera={{ fov: 32, near: 0.01, far: 200, up: [0, 0, 1], position: [2.4, -3, 1.9] }}>
         <Scene design={design} evaluation={evaluation} simple={simple} />
         <Pace onSlow={() => setSimple(true)} />
       </Canvas>
@@ -152,7 +156,7 @@ function Neighbour({ keepOut, bay, colour }: { keepOut: KeepOut; bay: Bay; colou
   return (
     <mesh position={position} rotation={turn}>
       {keepOut.kind === 'cylinder' ? <cylinderGeometry args={[(keepOut.diameter_mm / 2) * M, (keepOut.diameter_mm / 2) * M, keepOut.run_mm * M, 40]} /> : <boxGeometry args={size} />}
-      <meshStandardMaterial color={colour} transparent opacity={keepOut.planned ? 0.35 : 0.75} />
+      <meshLambertMaterial color={colour} transparent opacity={keepOut.planned ? 0.35 : 0.75} />
     </mesh>
   )
 }
@@ -174,7 +178,7 @@ function SlopeSheet({ keepOut, bay, colour }: { keepOut: Extract<KeepOut, { kind
   }, [keepOut, bay])
   return (
     <mesh geometry={geometry}>
-      <meshStandardMaterial color={colour} transparent opacity={0.4} side={THREE.DoubleSide} />
+      <meshLambertMaterial color={colour} transparent opacity={0.4} side={THREE.DoubleSide} />
     </mesh>
   )
 }
@@ -185,7 +189,7 @@ function ScanMesh({ keepOut, colour }: { keepOut: Extract<KeepOut, { kind: 'scan
   if (!geometry) return null
   return (
     <mesh geometry={geometry} position={[keepOut.x_mm * M, keepOut.y_mm * M, keepOut.z_mm * M]}>
-      <meshStandardMaterial color={colour} transparent opacity={keepOut.is_cavity ? 0.2 : 0.75} side={THREE.DoubleSide} flatShading />
+      <meshLambertMaterial color={colour} transparent opacity={keepOut.is_cavity ? 0.2 : 0.75} side={THREE.DoubleSide} flatShading />
     </mesh>
   )
 }
@@ -207,7 +211,7 @@ function Shell({ shape, colour, simple }: { shape: Geometry; colour: string; sim
     <group>
       {!simple && (
         <mesh geometry={surface} renderOrder={2}>
-          <meshStandardMaterial color={colour} transparent opacity={0.28} side={THREE.DoubleSide} depthWrite={false} />
+          <meshLambertMaterial color={colour} transparent opacity={0.28} side={THREE.DoubleSide} depthWrite={false} />
         </mesh>
       )}
       <lineSegments geometry={edges}>
@@ -228,7 +232,7 @@ function Fuel({ fill, colour }: { fill: Fill; colour: string }) {
   }, [fill])
   return (
     <mesh geometry={body} renderOrder={1}>
-      <meshStandardMaterial color={colour} emissive={colour} emissiveIntensity={0.45} transparent opacity={0.9} side={THREE.DoubleSide} />
+      <meshLambertMaterial color={colour} emissive={colour} emissiveIntensity={0.45} transparent opacity={0.9} side={THREE.DoubleSide} />
     </mesh>
   )
 }

@@ -9,11 +9,11 @@ import { select, useFault, useWork } from '../../work/store'
 
 const FACES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
 const SIDES = ['front', 'rear', 'left', 'right'] as const
-const NAMES: Record<Feature['kind'], string> = { well: 'well', sump: 'sump', relief: 'relief', 'roof step': 'roof step', partition: 'partition' }
+const NAMES: Record<Feature['kind'], string> = { well: 'well', sump: 'sump', relief: 'relief', 'roof step': 'roof step', partition: 'partition', baffle: 'baffle' }
 
 type Size = { x: number; y: number; z: number }
 
-/** Wells, sumps, reliefs, roof steps and partitions: what each costs, and its sizes when it is at hand. */
+/** Wells, sumps, reliefs, roof steps, partitions and baffles: what each costs, and its sizes when it is at hand. */
 export function FeaturesPanel({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
   const chosen = useWork((work) => (work.at?.kind === 'feature' ? work.at.id : null))
   const body = useWork((work) => work.evaluation?.geometry?.body)
@@ -30,7 +30,7 @@ export function FeaturesPanel({ shell, readOnly }: { shell: Shell; readOnly: boo
       ))}
       {shell.features.length === 0 && (
         <Typography variant="body2" color="textSecondary">
-          A well seats a short pump lower; a sump holds the last of the fuel at the pickup; a relief clears what passes by; a partition makes two cells.
+          A well seats a short pump lower; a sump holds the last of the fuel at the pickup; a relief clears what passes by; a partition makes two cells; a baffle slows the fuel and braces the panels.
         </Typography>
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
@@ -62,6 +62,8 @@ function freshFeature(kind: Feature['kind'], present: Feature[], size: Size): Fe
       return { ...named, kind, side: 'front', reach_mm: tens(size.x * 0.3), drop_mm: tens(size.z * 0.25) }
     case 'partition':
       return { ...named, kind, axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null }
+    case 'baffle':
+      return { ...named, kind, axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null, corner_mm: 40, top_gap_mm: 0 }
   }
 }
 
@@ -124,6 +126,12 @@ function lengthsOf(feature: Feature): FieldSpec[] {
       ]
     case 'partition':
       return [['at_mm', feature.axis === 'x' ? 'From rear' : 'From right']]
+    case 'baffle':
+      return [
+        ['at_mm', feature.axis === 'x' ? 'From rear' : 'From right'],
+        ['corner_mm', 'Corners cut off by'],
+        ['top_gap_mm', 'Gap over it'],
+      ]
   }
 }
 
@@ -161,13 +169,13 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
         />
       )}
       {feature.kind === 'roof step' && <Choice label="From the" value={feature.side} options={SIDES} disabled={readOnly} onChange={(side) => set({ side })} />}
-      {feature.kind === 'partition' && (
+      {(feature.kind === 'partition' || feature.kind === 'baffle') && (
         <Choice
-          label="Parts"
+          label="Stands"
           value={feature.axis}
           options={[
-            { value: 'x', label: 'front from rear' },
-            { value: 'y', label: 'left from right' },
+            { value: 'x', label: 'across the tank' },
+            { value: 'y', label: 'lengthwise' },
           ]}
           disabled={readOnly}
           onChange={(axis) => set({ axis })}

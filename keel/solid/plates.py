@@ -1,0 +1,114 @@
+"""Plates that stand inside a shell: partitions and baffles, cut to the true section where they stand."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from manifold3d import CrossSection, JoinType, Manifold
+
+from keel.design.features import Baffle, Partition
+from keel.solid.box import Cuboid
+from keel.solid.faults import wrong
+from keel.solid.polyhedron import Array
+from keel.solid.shapes import block, drawn_out, slice_rings
+
+FAR_MM = 100.0
+"""How far a slab reaches past the walls it is trimmed by [mm]."""
+HAIR_MM = 0.02
+"""Openings are cut this much larger, so that none is closed by rounding [mm]."""
+
+
+@dataclass(frozen=True)
+class Plate:
+    """A plate before the shell trims it: its metal, its weld, and how much of the section it leaves open."""
+
+    slab: Manifold
+    weld_mm: float
+    open_share: float
+
+
+def plate_at(
+    feature: Partition | Baffle, inner: Manifold, body: Cuboid, room: Cuboid, wall: float, where: str
+) -> Plate:
+    """A partition or baffle as a slab that reaches past the walls.
+
+    Parameters
+    ----------
+    feature : Partition or Baffle
+        The plate; its place counts from the body's low side.
+    inner : Manifold
+        The inside as it is so far: wells, reliefs and other plates taken off.
+    body, room : Cuboid
+        The boxes round the outside and the inside of the plain body [mm].
+    wall : float
+        Thickness where the plate names none [mm].
+    where : str
+        Path of the feature in the design, for errors.
+
+    Raises
+    ------
+    GeometryError
+        For a plate outside the tank, a baffle without openings, or one that its openings swallow.
+    """
+    thick = wall if feature.thickness_mm is None else feature.thickness_mm
+    axis = "xy".index(feature.axis)
+    start = body.low[axis] + feature.at_mm
+    if not room.low[axis] < start < start + thick < room.high[axis]:
+        raise wrong(
+            f"{where}.at_mm",
+            f"{feature.name} stands outside the tank",
+            feature.at_mm,
+            f"{room.low[axis] - body.low[axis]:g} to {room.high[axis] - body.low[axis] - thick:g} mm",
+        )
+    low, high = [v - FAR_MM for v in body.low], [v + FAR_MM for v in body.high]
+    low[axis], high[axis] = start, start + thick
+    slab = block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+    section = CrossSection(slice_rings(inner, axis, start + thick / 2))
+    if section.is_empty():
+        raise wrong(f"{where}.at_mm", f"{feature.name} stands where another plate is", feature.at_mm, "a free place")
+    if isinstance(feature, Partition):
+        return Plate(slab, _rim(section), 0.0)
+    left = _plate_section(section, feature)
+    if left.is_empty():
+        raise wrong(where, f"the openings of {feature.name} leave nothing of it", feature.corner_mm, "less")
+    openings = section - left
+    share = openings.area() / section.area()
+    if share < 1e-4:
+        raise wrong(
+            where, f"{feature.name} has no opening: that makes it a partition, not a baffle", feature.corner_mm, "more"
+        )
+    weld = (_rim(left) + _rim(section) - _rim(openings)) / 2
+    through = openings.offset(HAIR_MM, JoinType.Miter)
+    for ring in through.decompose():
+        slab -= _through(ring, axis, start - 1.0, start + thick + 1.0)
+    return Plate(slab, weld, share)
+
+
+def _plate_section(section: CrossSection, baffle: Baffle) -> CrossSection:
+    """What of a section the plate fills: every outward corner cut off, the roof kept clear."""
+    left = section
+    if baffle.corner_mm > 0:
+        # Drawn in and let out again with bevelled joints, whatever its corners: a right one loses two equal legs.
+        drawn_in = section.offset(-baffle.corner_mm, JoinType.Miter)
+        left = drawn_in.offset(baffle.corner_mm, JoinType.Bevel) ^ section
+    if baffle.top_gap_mm > 0:
+        left = left ^ section.translate((0.0, -baffle.top_gap_mm))
+    return left
+
+
+def _through(opening: CrossSection, axis: int, start: float, end: float) -> Manifold:
+    """An opening drawn out along an axis, holes and all."""
+    rings = sorted(opening.to_polygons(), key=lambda ring: -abs(_area(ring)))
+    solid = drawn_out(rings[0], axis, start, end)
+    for hole in rings[1:]:
+        solid -= drawn_out(hole[::-1], axis, start, end)
+    return solid
+
+
+def _area(ring: Array) -> float:
+    x, y = ring[:, 0], ring[:, 1]
+    return float(np.sum(x * np.roll(y, -1) - np.roll(x, -1) * y) / 2)
+
+
+def _rim(section: CrossSection) -> float:
+    """Length of all edges of a section [mm]."""
+    return sum(float(np.linalg.norm(np.roll(ring, -1, axis=0) - ring, axis=1).sum()) for ring in section.to_polygons())

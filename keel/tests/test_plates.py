@@ -1,0 +1,110 @@
+"""Plates inside: what they displace, weigh, weld and brace, against sums by hand."""
+
+from unittest import TestCase
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from keel.design.document import Design
+from keel.design.features import Baffle, Partition
+from keel.design.ports import Port
+from keel.design.shell import BoxShell
+from keel.evaluate import Showing, evaluate
+from keel.findings.patch import apply
+from keel.solid.build import build
+from keel.solid.faults import GeometryError
+from keel.studies.strength import widest_field
+from keel.tests.samples import STEP, box
+
+
+def baffle(at: float = 300, name: str = "b", **more: object) -> Baffle:
+    """A 3 mm plate across the tank."""
+    return Baffle.model_validate({"id": name, "name": name, "at_mm": at} | more)
+
+
+def tank(*plates: Baffle | Partition) -> BoxShell:
+    """A sharp 600 × 400 × 300 box of 3 mm, 594 × 394 × 294 inside."""
+    return box(600, 400, 300, features=plates)
+
+
+class Plates(TestCase):
+    """Volumes, welds and openings."""
+
+    def test_cut_corners_by_hand(self) -> None:
+        """A 394 × 294 plate with four corners off by 40: area, volume and the weld that is left."""
+        plain = build(tank())
+        solids = build(tank(baffle()))
+        (cost,) = solids.costs
+        area = 394 * 294 - 4 * 40 * 40 / 2
+        self.assertAlmostEqual(cost.metal_mm3 / 3, area, delta=12)
+        self.assertAlmostEqual(cost.weld_mm, 2 * (394 + 294) - 8 * 40, places=3)
+        self.assertAlmostEqual(plain.brimful_l - solids.brimful_l, cost.metal_mm3 / 1e6, places=9)
+        self.assertEqual(len(solids.cells), 1)
+
+    def test_gap_over_it(self) -> None:
+        """30 mm off the top, corners whole."""
+        (cost,) = build(tank(baffle(corner_mm=0.0, top_gap_mm=30.0))).costs
+        self.assertAlmostEqual(cost.metal_mm3 / 3, 394 * 264, delta=12)
+        self.assertAlmostEqual(cost.weld_mm, 394 + 2 * 264, places=3)
+
+    def test_a_dam_holds_fuel_back(self) -> None:
+        """Open at the top only, a plate leaves what is behind it stranded; with open corners nothing is."""
+        pickup = Port(id="p", name="p", role="pickup", x_mm=100, y_mm=200)
+        for plate, held in ((baffle(corner_mm=0.0, top_gap_mm=30.0), True), (baffle(), False)):
+            (cell,) = evaluate(Design(shell=tank(plate), ports=(pickup,)), None, Showing(remedies=False)).drained
+            behind = sum(pool.litres for pool in cell.pools if not pool.own)
+            self.assertAlmostEqual(behind, 294 * 394 * 264 / 1e6 if held else 0.0, delta=0.003)
+
+    def test_a_plate_without_openings_is_a_partition(self) -> None:
+        """Said by name; so is one that its openings swallow, and one outside."""
+        for plate, said in (
+            (baffle(corner_mm=0.0), "makes it a partition"),
+            (baffle(corner_mm=150.0), "leave nothing"),
+            (baffle(598), "outside the tank"),
+        ):
+            with self.assertRaises(GeometryError) as caught:
+                build(tank(plate))
+            self.assertIn(said, str(caught.exception))
+
+    @settings(max_examples=40, deadline=None)
+    @given(
+        st.lists(st.tuples(st.sampled_from("xy"), st.integers(15, 170), st.integers(5, 60)), max_size=4, unique=True)
+    )
+    def test_costs_add_up_over_crossed_plates(self, places: list[tuple[str, int, int]]) -> None:
+        """Whatever crosses in a stepped tank, the litres given up and the metal stood in are the same thing."""
+        plates = tuple(
+            baffle(at, f"b{n}", axis=axis, corner_mm=float(corner)) for n, (axis, at, corner) in enumerate(places)
+        )
+        try:
+            solids = build(STEP.model_copy(update={"features": plates}))
+        except GeometryError as error:
+            assume(not any(said in str(error) for said in ("another plate", "leave nothing")))
+            raise
+        given_up = build(STEP).brimful_l - solids.brimful_l
+        self.assertAlmostEqual(given_up, sum(cost.metal_mm3 for cost in solids.costs) / 1e6, places=6)
+        self.assertAlmostEqual(given_up, -sum(cost.litres for cost in solids.costs), places=6)
+
+
+class Bracing(TestCase):
+    """Plates that are welded to the roof split the panels."""
+
+    def test_widest_field(self) -> None:
+        """Only plates square to that axis count, and none with a gap over it."""
+        wall = Partition(id="p", name="p", at_mm=500)
+        plates = [baffle(200), baffle(300, axis="y"), baffle(350, top_gap_mm=20.0), wall]
+        self.assertEqual(widest_field(plates, 0, 600), 300)
+        self.assertEqual(widest_field(plates, 1, 400), 300)
+
+    def test_baffles_are_tried_as_a_remedy(self) -> None:
+        """For a floor too thin the fewest that settle it are offered with their price, and do settle it."""
+        subject = Design(shell=box(1000, 300, 300, thickness_mm=2.0, metal="5052-H32", bend_radius_mm=4.5))
+        finding = next(f for f in evaluate(subject).findings if f.code == "wall.thin")
+        offered = [r for r in finding.remedies if "welded to the panels" in r.label.plain()]
+        self.assertTrue(offered)
+        for remedy in offered:
+            after = evaluate(apply(subject, remedy.patch), None, Showing(remedies=False))
+            self.assertNotIn("wall.thin", {f.code for f in after.findings})
+            assert remedy.change is not None and remedy.change.empty_kg is not None
+            self.assertGreater(remedy.change.empty_kg, 0)
+            self.assertGreater(remedy.change.weld_m, 0)
+            self.assertLess(remedy.change.brimful_l, 0)
