@@ -7,7 +7,8 @@ from pydantic import Field, model_validator
 from keel.design.base import Part, refuse, with_kind
 from keel.design.bay import Bay
 from keel.design.brief import Brief
-from keel.design.ports import MOST_PORTS, Port
+from keel.design.gauge import Gauge
+from keel.design.ports import MOST_PORTS, Filling, Port
 from keel.design.sheet import SheetScheme
 from keel.design.shell import BoxShell, Shell
 
@@ -23,6 +24,8 @@ class Design(Part):
     bay: Annotated[Bay | None, Field(description="Empty until the space has been measured")] = None
     shell: Annotated[Shell | None, Field(description="Empty until there is a shape")] = None
     ports: Annotated[tuple[Port, ...], Field(max_length=MOST_PORTS, strict=False)] = ()
+    filling: Filling = Filling()
+    gauge: Gauge = Gauge()
     sheet: SheetScheme = SheetScheme()
 
     @model_validator(mode="before")

@@ -1,27 +1,144 @@
-"""Where fuel is drawn, air gets out and fuel comes in, and what stands up over the shell there."""
+"""Where fuel is drawn, air gets out and fuel comes in; what stands up over the shell there and hangs down in it."""
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from keel.design.base import Coordinate, Gap, Name, Part
+from keel.design.base import Coordinate, Gap, Length, Name, Part, refuse
+from keel.design.features import Face, Id
 
-PortRole = Literal["pickup", "vent", "filler", "fitting"]
+PortRole = Literal["pickup", "vent", "filler", "drain", "return", "transfer", "spare", "fitting"]
+DRAWS: tuple[PortRole, ...] = ("pickup", "transfer")
+"""Ports that fuel is drawn through."""
 MOST_PORTS = 40
+Angle = Annotated[float, Field(ge=-360, le=360)]
+Bore = Annotated[float, Field(gt=0, le=500)]
 
 
-class Port(Part):
-    """One opening. Its place is measured from the body's rear, right, lower corner."""
+class Seat(Part):
+    """What is welded or bolted in round a hole: a threaded boss, a flange ring with its bolts, or a neck."""
 
-    id: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
+    kind: Literal["boss", "flange", "neck"] = "boss"
+    hole_mm: Length = Field(description="Hole in the sheet, its diameter [mm]")
+    outer_mm: Length = Field(description="Outside diameter of boss, ring or neck's weld [mm]")
+    bolt_circle_mm: Length | None = Field(default=None, description="Diameter of the bolt circle [mm]")
+    bolts: Annotated[int, Field(ge=3, le=24)] | None = None
+    bolt_mm: Annotated[float, Field(gt=0, le=30)] | None = Field(default=None, description="Bolt hole [mm]")
+    torque_nm: Annotated[float, Field(gt=0, le=500)] | None = Field(default=None, description="Full torque [N·m]")
+    plate_mm: Annotated[float, Field(gt=0, le=30)] | None = Field(
+        default=None, description="Thickness of the ring or reinforcing plate [mm]"
+    )
+    thread: Annotated[str, Field(max_length=40)] = ""
+
+    @model_validator(mode="after")
+    def _goes_together(self) -> "Seat":
+        if self.hole_mm >= self.outer_mm:
+            refuse(
+                f"a {self.hole_mm:g} mm hole is as large as its seat: it must be below {self.outer_mm:g} mm",
+                field="hole_mm",
+                value=self.hole_mm,
+                limit=f"below {self.outer_mm:g}",
+            )
+        circle, bolt = self.bolt_circle_mm, self.bolt_mm or 0.0
+        if circle is not None and not self.hole_mm + bolt < circle < self.outer_mm - bolt:
+            refuse(
+                f"the bolts on a {circle:g} mm circle run out of the ring between {self.hole_mm:g} "
+                f"and {self.outer_mm:g} mm",
+                field="bolt_circle_mm",
+                value=circle,
+                limit=f"{self.hole_mm + bolt:g} to {self.outer_mm - bolt:g}",
+            )
+        return self
+
+
+class Hanger(Part):
+    """What hangs from a flange and draws fuel: lengths go down from the flange's underside."""
+
+    kind: Literal["module", "hanger", "tube", "sock"] = "hanger"
+    made_for_mm: Length = Field(description="Depth from flange seat to floor that it is made for [mm]")
+    sprung: bool = Field(default=False, description="A sprung sleeve presses it on the floor")
+    extend_mm: Gap = Field(default=0, description="Lengthened by that much [mm]")
+    remote: bool = Field(default=False, description="Draws through a hose from a pickup of its own on the floor")
+    bracket_mm: Gap = Field(default=0, description="Flange to the pump's clamp [mm]")
+    pump_mm: Gap = Field(default=0, description="The pump's body [mm]")
+    strainer_mm: Gap = Field(default=0, description="Strainer or sock below the pump [mm]")
+    grip_mm: Gap = Field(default=25, description="Hose or tube inside each clamp [mm]")
+
+
+class VentPath(Part):
+    """The way of the air: bore, hose, valve, and where it ends."""
+
+    bore_mm: Bore = Field(default=8, description="Smallest bore of the way out [mm]")
+    length_m: Annotated[float, Field(ge=0, le=50)] = Field(default=0, description="Length of the vent hose [m]")
+    opens_kpa: Annotated[float, Field(ge=0, le=50)] = Field(
+        default=0, description="Pressure that opens the valve in it [kPa]"
+    )
+    rollover: bool = Field(default=False, description="A valve shuts it when the tank is inverted")
+    lean_deg: Annotated[float, Field(ge=0, le=180)] = Field(
+        default=0, description="How far the roll-over valve stands off upright [°]"
+    )
+    outside: bool | None = Field(default=None, description="Ends outside the body")
+    below_people: bool | None = Field(default=None, description="Ends below and away from people")
+    away_from_exhaust: bool | None = None
+    falls_away: bool | None = Field(default=None, description="Falls away without a low loop, or has a drain")
+
+
+class NeckPath(Part):
+    """The way of the fuel in."""
+
+    bore_mm: Bore = Field(default=38, description="Smallest bore from cap to tank [mm]")
+    bonded: bool | None = Field(default=None, description="A strap bonds it to the chassis across any rubber")
+
+
+class Fitting(Part):
+    """What a part at a port is, whatever tank it goes in. Sizes over the sheet stand, those under it hang."""
+
+    stands_mm: Gap = Field(default=0, description="Height of what stands on the lid there: valve, neck, hose bend [mm]")
+    across_mm: Gap = Field(default=60, description="Width of what stands there, all round [mm]")
+    hangs_mm: Gap = Field(default=0, description="What hangs below the sheet: module, pump, tube [mm]")
+    hangs_across_mm: Gap = Field(default=0, description="Its width, all round [mm]")
+    diagonal_mm: Gap = Field(default=0, description="Widest across on its way through the hole [mm]")
+    spanner_mm: Gap = Field(default=0, description="Room for hand and spanner round its middle, a radius [mm]")
+    seat: Seat | None = None
+    hanger: Hanger | None = None
+    vent: VentPath | None = None
+    neck: NeckPath | None = None
+
+
+class PortPart(Fitting):
+    """A part in the workshop's library."""
+
     name: Name
     role: PortRole = "fitting"
+
+
+class Port(Fitting):
+    """One opening. Its place is measured from the body's rear, right, lower corner."""
+
+    id: Id
+    name: Name
+    role: PortRole = "fitting"
+    face: Face = Field(default="roof", description="The face it goes through")
     x_mm: Coordinate = Field(description="From the rear [mm]")
     y_mm: Coordinate = Field(description="From the right [mm]")
     z_mm: Coordinate | None = Field(
         default=None,
         description="Height of the opening itself: the pickup's inlet, the vent's inner end [mm]; empty means 5 mm "
-        "off the floor there for a pickup, flush under the lid there for the others",
+        "off the floor there for a pickup, on the floor for a drain, flush under the lid there for the others",
     )
-    stands_mm: Gap = Field(default=0, description="Height of what stands on the lid there: valve, neck, hose bend [mm]")
-    across_mm: Gap = Field(default=60, description="Width of what stands there, all round [mm]")
+    clock_deg: Angle = Field(
+        default=0, description="First bolt, or the mark, from forward, counter-clockwise seen from outside [°]"
+    )
+    hose_deg: Angle | None = Field(default=None, description="Direction in which its hose leaves, from forward [°]")
+    capped: bool = Field(default=False, description="Closed blind")
+    part: Annotated[str, Field(max_length=80)] = Field(default="", description="Which part of the shop's library it is")
+
+
+class Filling(Part):
+    """How the tank is filled."""
+
+    supply: Literal["jug", "nozzle"] = "nozzle"
+    head_mm: Length = Field(default=450, description="A jug's fuel over the neck [mm]")
+    supply_kpa: Annotated[float, Field(gt=0, le=1000)] = Field(default=25, description="Pressure at the nozzle [kPa]")
+    nozzle_bore_mm: Bore = Field(default=14, description="The nozzle's bore [mm]")
+    wanted_s: Annotated[float, Field(gt=0, le=100_000)] | None = Field(default=None, description="Fill time wanted [s]")

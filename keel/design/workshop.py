@@ -5,6 +5,8 @@ from typing import Annotated
 from pydantic import Field
 
 from keel.design.base import Gap, Length, Name, Part
+from keel.design.ports import PortPart
+from keel.design.pumps import Pump
 from keel.reference.clearances import CLEARANCE_MM, ClearanceClass
 from keel.reference.metals import METALS, MetalFamily, MetalName
 
@@ -34,6 +36,17 @@ class HouseRules(Part):
     stress_share: Fraction = Field(default=0.6, description="Share of the as-welded yield a panel may reach")
     land_mm: Length = Field(default=12, description="Least strip of sheet between a seam and a bend or seam [mm]")
     sliver_mm: Length = Field(default=10, description="Least space inside that can be welded and cleaned [mm]")
+    pump_margin: Fraction = Field(default=0.2, description="Pumps give this share more than the engine burns")
+    surge_margin: Fraction = Field(default=0.2, description="A surge volume has this share on top of the dry spell's")
+    fuel_share: Fraction = Field(
+        default=0.15, description="Fuel beyond this share of the vehicle's mass is remarked on"
+    )
+    off_floor_mm: Gap = Field(default=5, description="A pickup's inlet stands this far off the floor [mm]")
+    sleeve_mm: Gap = Field(default=20, description="A sprung sleeve is cut this much longer than the depth [mm]")
+    back_pressure_kpa: float = Field(
+        default=2.5, gt=0, le=50, description="Back pressure at which a nozzle shuts off or a neck spits back [kPa]"
+    )
+    vent_vacuum_kpa: float = Field(default=2, gt=0, le=50, description="Most vacuum while fuel is drawn [kPa]")
     proof_least_kpa: float = Field(default=5, ge=0, le=20, description="A shell that bears less is remarked on [kPa]")
     clearances_mm: dict[ClearanceClass, Gap] = Field(
         default_factory=lambda: dict(CLEARANCE_MM), description="Least gap by kind of neighbour [mm]"
@@ -92,6 +105,12 @@ class Workshop(Part):
     rolls: Rolls = Rolls()
     k_factors: dict[MetalName, KFactor] = Field(
         default_factory=_usual_k, description="Place of the neutral line in a bend, as a share of the thickness"
+    )
+    pumps: Annotated[list[Pump], Field(max_length=200)] = Field(
+        default_factory=list, description="Pumps that the workshop knows the figures of"
+    )
+    parts: Annotated[list[PortPart], Field(max_length=400)] = Field(
+        default_factory=list, description="Hangers, valves, necks and bosses that the workshop knows the sizes of"
     )
     stock: Annotated[list[StockSheet], Field(max_length=200)] = Field(default_factory=_usual_stock)
 

@@ -6,7 +6,7 @@ from typing import Literal
 
 import numpy as np
 
-from keel.design.ports import Port, PortRole
+from keel.design.ports import DRAWS, Port, PortRole
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Array, Waterline
@@ -63,7 +63,7 @@ def place_of(solids: Solids, port: Port) -> Array:
     hits = [hit.position[2] for hit in solids.inner.ray_cast([x + 1e-5, y + 1e-5, low], [x + 1e-5, y + 1e-5, high])]
     if not hits:
         return np.array([x, y, z])
-    return np.array([x, y, min(hits) + OFF_FLOOR_MM if port.role == "pickup" else max(hits) - FLUSH_MM])
+    return np.array([x, y, _follows(port.role, min(hits), max(hits))])
 
 
 def inside(cell: Cell, place: Array) -> bool:
@@ -72,9 +72,16 @@ def inside(cell: Cell, place: Array) -> bool:
     return any(len(cell.solid.ray_cast(list(p), [p[0], p[1], above])) % 2 == 1 for p in hairs_beside(place))
 
 
-def ports_of(solids: Solids, cell: Cell, ports: Sequence[Port], role: PortRole) -> list[Array]:
-    """Places of the ports of one role that open into a cell."""
-    places = [place_of(solids, port) for port in ports if port.role == role]
+def _follows(role: PortRole, floor: float, lid: float) -> float:
+    """Height of an opening that follows floor or lid [mm]."""
+    if role in DRAWS:
+        return floor + OFF_FLOOR_MM
+    return floor + FLUSH_MM if role == "drain" else lid - FLUSH_MM
+
+
+def ports_of(solids: Solids, cell: Cell, ports: Sequence[Port], *roles: PortRole) -> list[Array]:
+    """Places of the ports of some roles that open into a cell."""
+    places = [place_of(solids, port) for port in ports if port.role in roles]
     return [place for place in places if inside(cell, place)]
 
 
@@ -102,7 +109,7 @@ def drained(solids: Solids, ports: Sequence[Port], attitude: Attitude) -> list[D
 
 def _drained(solids: Solids, cell: Cell, ports: Sequence[Port], force: Array) -> Drained:
     brimful = cell.mesh.volume_mm3 / MM3_PER_LITRE
-    pools = _left(cell, ports_of(solids, cell, ports, "pickup"), -force)
+    pools = _left(cell, ports_of(solids, cell, ports, *DRAWS), -force)
     outlets = ports_of(solids, cell, ports, "vent") or ports_of(solids, cell, ports, "filler")
     pockets = _left(cell, outlets, force)
     stranded = None if pools is None else sum(pool.litres for pool in pools)

@@ -1,0 +1,96 @@
+"""Senders and what the gauge needs to know."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from keel.design.base import Coordinate, Gap, Length, Name, Part, refuse
+from keel.design.features import Id
+
+Degrees = Annotated[float, Field(ge=-89.9, le=89.9)]
+Ohms = Annotated[float, Field(ge=0, le=100_000)]
+
+
+class SwingArm(Part):
+    """A float on an arm: its height follows the sine of the arm's angle, its ohms the angle itself."""
+
+    kind: Literal["swing arm"] = "swing arm"
+    made_arm_mm: Length = Field(description="Arm as delivered, pivot to float's middle [mm]")
+    empty_deg: Degrees = Field(description="Angle at the empty stop, up from level [°]")
+    full_deg: Degrees = Field(description="Angle at the full stop [°]")
+    float_mm: Length = Field(default=40, description="Across the float [mm]")
+    school: Literal["new arm and pivot", "as supplied"] = Field(
+        default="new arm and pivot", description="Arm and pivot made for this depth, or the sender as it comes"
+    )
+    pivot_mm: Coordinate | None = Field(
+        default=None, description="Pivot over the inner floor, where the sender is used as supplied [mm]"
+    )
+    heading_deg: Annotated[float, Field(ge=-360, le=360)] = Field(
+        default=0, description="Direction in which the arm reaches, from forward [°]"
+    )
+
+    @model_validator(mode="after")
+    def _rises(self) -> "SwingArm":
+        if self.full_deg <= self.empty_deg:
+            refuse(
+                f"the stops are reversed: full at {self.full_deg:g}° must be above empty at {self.empty_deg:g}°",
+                field="full_deg",
+                value=self.full_deg,
+                limit=f"above {self.empty_deg:g}",
+            )
+        return self
+
+
+class TubeSender(Part):
+    """A float in a tube: its ohms follow its height."""
+
+    kind: Literal["tube"] = "tube"
+    length_mm: Length | None = Field(default=None, description="[mm]; empty means the depth there less twice 8 mm")
+
+
+class Sender(Part):
+    """One level sender. Heights go up from the inner floor below it."""
+
+    id: Id
+    name: Name
+    x_mm: Coordinate = Field(description="From the rear [mm]")
+    y_mm: Coordinate = Field(description="From the right [mm]")
+    action: Annotated[SwingArm | TubeSender, Field(discriminator="kind")]
+    empty_mm: Gap | None = Field(
+        default=None, description="Float's middle at the empty mark [mm]; empty means just clear of the floor"
+    )
+    full_mm: Gap | None = Field(
+        default=None, description="Float's middle at the full mark [mm]; empty means just clear of the roof"
+    )
+    ohms_empty: Ohms = 240
+    ohms_full: Ohms = 33
+
+    @model_validator(mode="after")
+    def _ranges(self) -> "Sender":
+        if self.ohms_empty == self.ohms_full:
+            refuse(
+                f"empty and full can't both read {self.ohms_full:g} Ω",
+                field="ohms_full",
+                value=self.ohms_full,
+                limit="other than empty",
+            )
+        if self.empty_mm is not None and self.full_mm is not None and self.full_mm <= self.empty_mm:
+            refuse(
+                f"the marks cross: full at {self.full_mm:g} mm must be above empty at {self.empty_mm:g} mm",
+                field="full_mm",
+                value=self.full_mm,
+                limit=f"above {self.empty_mm:g}",
+            )
+        return self
+
+
+class Gauge(Part):
+    """The needle and the lamp."""
+
+    senders: Annotated[tuple[Sender, ...], Field(max_length=6, strict=False)] = ()
+    joined: Literal["each its own needle", "in series", "averaged"] = Field(
+        default="each its own needle", description="How several senders in one tank read together"
+    )
+    reserve_l: Annotated[float, Field(gt=0, le=100_000)] | None = Field(
+        default=None, description="Litres left when the low-level lamp comes on"
+    )

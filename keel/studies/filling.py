@@ -1,0 +1,251 @@
+"""Filling and drawing: how fast fuel goes in, and what the air does meanwhile."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from math import log, pi, sqrt
+
+from keel.design.ports import Filling, VentPath
+from keel.reference.units import STANDARD_GRAVITY
+
+DISCHARGE = 0.62
+"""Discharge coefficient of a sharp-edged opening."""
+AIR_KG_PER_M3 = 1.2
+AIR_MM2_PER_S = 15.0
+"""Density and kinematic viscosity of air at 20 °C."""
+BORES_MM = (3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 14.0, 16.0, 20.0, 25.0, 32.0, 38.0, 42.0, 51.0, 57.0, 63.0)
+"""Sizes that necks and vents come in [mm]."""
+STEPS = 60
+
+
+@dataclass(frozen=True, slots=True)
+class Balance:
+    """A steady stream in against the air out."""
+
+    l_per_s: float
+    tank_kpa: float
+
+
+@dataclass(frozen=True, slots=True)
+class FillPoint:
+    """The tank at one moment of its filling."""
+
+    seconds: float
+    litres: float
+    level_mm: float
+    tank_kpa: float
+
+
+@dataclass(frozen=True, slots=True)
+class Other:
+    """What another size would bring."""
+
+    what: str
+    bore_mm: float
+    seconds: float
+
+
+@dataclass(frozen=True, slots=True)
+class FillRun:
+    """Filling from empty to the rated capacity."""
+
+    seconds: float
+    l_per_s: float
+    peak_kpa: float
+    open_vent_s: float
+    """With nothing in the air's way."""
+    held_back_by: str
+    """`neck` or `vent`, or `no vent`."""
+    shuts_off: bool
+    """The nozzle clicks off, or the neck spits back, before the tank is full."""
+    others: list[Other]
+    vent_for_wanted_mm: float | None
+    wanted_s: float | None
+    vacuum_kpa: float | None
+    """While fuel is drawn at the given rate."""
+    drawn_l_per_h: float | None
+    points: list[FillPoint]
+
+
+def area_mm2(bore_mm: float) -> float:
+    """Area of a round bore [mm²]."""
+    return pi * bore_mm**2 / 4
+
+
+def friction(reynolds: float) -> float:
+    """Darcy friction factor of a smooth pipe: 64/Re, or Churchill's single equation (1977) for all regimes."""
+    if reynolds < 1e-9:
+        return 0.0
+    a = (2.457 * log(1 / (7 / reynolds) ** 0.9)) ** 16 if reynolds > 7 else 0.0
+    b = (37530 / reynolds) ** 16
+    return float(8 * ((8 / reynolds) ** 12 + (a + b) ** -1.5) ** (1 / 12))
+
+
+def air_l_per_s(kpa: float, vent: VentPath) -> float:
+    """Air through a vent at a pressure over it [L/s].
+
+    Orifice C_d A √(2 Δp/ρ), with the hose's friction f L/d in series; nothing below the pressure that opens
+    its valve. Incompressible, as for the few kPa a tank bears.
+    """
+    over = max(0.0, kpa - vent.opens_kpa) * 1e3
+    area = area_mm2(vent.bore_mm) * 1e-6
+    flow = DISCHARGE * area * sqrt(2 * over / AIR_KG_PER_M3)
+    if vent.length_m == 0 or flow == 0:
+        return flow * 1e3
+    for _ in range(20):
+        speed = flow / area
+        factor = friction(speed * vent.bore_mm / 1e3 / (AIR_MM2_PER_S * 1e-6))
+        lost = 1 / DISCHARGE**2 + factor * vent.length_m / (vent.bore_mm / 1e3)
+        flow = area * sqrt(2 * over / (AIR_KG_PER_M3 * lost))
+    return flow * 1e3
+
+
+def inlet_l_per_s(drive_kpa: float, tank_kpa: float, bore_mm: float, density_kg_per_l: float) -> float:
+    """Fuel through an opening: C_d A √(2 (p_drive − p_tank)/ρ) [L/s]; none against a higher pressure."""
+    over = max(0.0, drive_kpa - tank_kpa)
+    return DISCHARGE * area_mm2(bore_mm) * 1e-6 * sqrt(2 * over * 1e3 / (density_kg_per_l * 1e3)) * 1e3
+
+
+def jug_kpa(head_mm: float, density_kg_per_l: float) -> float:
+    """Pressure of a jug's fuel over the neck: ρ g H [kPa]."""
+    return density_kg_per_l * STANDARD_GRAVITY * head_mm / 1000
+
+
+def balance(drive_kpa: float, bore_mm: float, density_kg_per_l: float, vents: Sequence[VentPath] | None) -> Balance:
+    """Where the fuel in equals the air out.
+
+    Parameters
+    ----------
+    drive_kpa, bore_mm, density_kg_per_l : float
+        What drives the fuel [kPa], the opening [mm], the fuel [kg/L].
+    vents : sequence of VentPath or None
+        Ways out for the air; None for an open tank, where no pressure builds up.
+
+    Returns
+    -------
+    Balance
+        By halving on the tank's pressure, to 1e-9 kPa.
+    """
+    if vents is None:
+        return Balance(inlet_l_per_s(drive_kpa, 0.0, bore_mm, density_kg_per_l), 0.0)
+    low, high = 0.0, drive_kpa
+    for _ in range(60):
+        middle = (low + high) / 2
+        out = sum(air_l_per_s(middle, vent) for vent in vents)
+        if out < inlet_l_per_s(drive_kpa, middle, bore_mm, density_kg_per_l):
+            low = middle
+        else:
+            high = middle
+    return Balance(inlet_l_per_s(drive_kpa, low, bore_mm, density_kg_per_l), low)
+
+
+def drawing_vacuum_kpa(l_per_h: float, vents: Sequence[VentPath]) -> float:
+    """Vacuum while fuel is drawn at a rate: the same vents, air going in. Infinite where none lets any in [kPa]."""
+    wanted, low, high = l_per_h / 3600, 0.0, 1.0
+    if not vents:
+        return float("inf")
+    while sum(air_l_per_s(high, vent) for vent in vents) < wanted:
+        low, high = high, high * 2
+        if high > 1e4:
+            return float("inf")
+    for _ in range(60):
+        middle = (low + high) / 2
+        if sum(air_l_per_s(middle, vent) for vent in vents) < wanted:
+            low = middle
+        else:
+            high = middle
+    return high
+
+
+def fill_run(
+    filling: Filling,
+    neck_mm: float,
+    vents: Sequence[VentPath],
+    density_kg_per_l: float,
+    rows: Sequence[tuple[float, float]],
+    shuts_off_kpa: float,
+    drawn_l_per_h: float | None,
+) -> FillRun:
+    """Fill a tank to its rated capacity.
+
+    Parameters
+    ----------
+    filling : Filling
+        Jug or nozzle, and the time wanted.
+    neck_mm : float
+        Bore of the neck; a nozzle's own bore counts where it is the smaller [mm].
+    vents : sequence of VentPath
+        Ways out for the air.
+    density_kg_per_l : float
+        The fuel's [kg/L].
+    rows : sequence of (float, float)
+        Level over the lowest place [mm] and litres, rising, the last at rated capacity.
+    shuts_off_kpa : float
+        Back pressure at which a nozzle shuts off or a neck spits.
+    drawn_l_per_h : float, optional
+        Most that is drawn, for the vacuum [L/h].
+    """
+    jug = filling.supply == "jug"
+    bore = neck_mm if jug else min(neck_mm, filling.nozzle_bore_mm)
+    drive = jug_kpa(filling.head_mm, density_kg_per_l) if jug else filling.supply_kpa
+    litres = rows[-1][1]
+
+    def seconds(mouth: float, ways: Sequence[VentPath] | None) -> float:
+        stream = balance(drive, mouth, density_kg_per_l, ways).l_per_s
+        return litres / stream if stream > 1e-9 else float("inf")
+
+    now = balance(drive, bore, density_kg_per_l, vents)
+    taken, open_s = seconds(bore, vents), seconds(bore, None)
+    others = []
+    if jug or neck_mm < filling.nozzle_bore_mm:
+        others += [Other("neck", size, seconds(size, vents)) for size in _larger(neck_mm)]
+    if vents:
+        others += [Other("vent", size, seconds(bore, _first_of(vents, size))) for size in _larger(vents[0].bore_mm)]
+    vent_for = None
+    if filling.wanted_s is not None and vents and open_s <= filling.wanted_s:
+        vent_for = _vent_bore(lambda size: seconds(bore, _first_of(vents, size)), filling.wanted_s)
+    flowing = now.l_per_s > 1e-9
+    return FillRun(
+        seconds=taken if flowing else -1.0,
+        l_per_s=now.l_per_s,
+        peak_kpa=now.tank_kpa,
+        open_vent_s=open_s,
+        held_back_by="no vent" if not vents else ("vent" if taken > 1.25 * open_s else "neck"),
+        shuts_off=now.tank_kpa > shuts_off_kpa,
+        others=[other for other in others if other.seconds < float("inf")],
+        vent_for_wanted_mm=vent_for,
+        wanted_s=filling.wanted_s,
+        vacuum_kpa=_finite(drawing_vacuum_kpa(drawn_l_per_h, vents)) if drawn_l_per_h else None,
+        drawn_l_per_h=drawn_l_per_h,
+        points=_points(rows, now) if flowing else [],
+    )
+
+
+def _finite(value: float) -> float | None:
+    return value if value < float("inf") else None
+
+
+def _larger(bore: float) -> list[float]:
+    return [size for size in BORES_MM if size > bore * 1.001][:2]
+
+
+def _first_of(vents: Sequence[VentPath], bore: float) -> list[VentPath]:
+    """The vents with the first one's bore changed."""
+    return [vents[0].model_copy(update={"bore_mm": bore}), *vents[1:]]
+
+
+def _vent_bore(seconds: Callable[[float], float], wanted: float) -> float | None:
+    """The least bore that fills in time, to a tenth of a millimetre [mm]."""
+    low, high = 0.5, 200.0
+    if seconds(high) > wanted:
+        return None
+    while high - low > 0.05:
+        middle = (low + high) / 2
+        if seconds(middle) > wanted:
+            low = middle
+        else:
+            high = middle
+    return high
+
+
+def _points(rows: Sequence[tuple[float, float]], stream: Balance) -> list[FillPoint]:
+    return [FillPoint(litres / stream.l_per_s, litres, level, stream.tank_kpa) for level, litres in rows]
