@@ -9,8 +9,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from keel.design.base import Coordinate, Part
 from keel.design.document import Design
 from keel.design.workshop import Workshop
+from keel.findings.brief_rules import brief_findings
 from keel.findings.finding import Finding, Remedy
-from keel.findings.judge import judge
+from keel.findings.judge import judge, sorted_by_weight
 from keel.findings.prescribe import Pricing, with_remedies
 from keel.findings.stations import StationState, station_states
 from keel.solid.box import Cuboid
@@ -20,16 +21,21 @@ from keel.solid.polyhedron import Waterline
 from keel.studies.attitude import Attitude, felt
 from keel.studies.capacity import Capacity
 from keel.studies.clearance import Gap
+from keel.studies.demand import Demand, Outgrown, Target, demands, outgrown, target
 from keel.studies.draining import Drained, drained, place_of
 from keel.studies.figures import Figures
+from keel.studies.filling import FillRun
 from keel.studies.fit import first_shell, fit_to_bay
+from keel.studies.gauge import GaugeTruth
 from keel.studies.level import StrappingRow, strapping_table
 from keel.studies.liquid import Fill, fill_at
 from keel.studies.opening import GoesIn
+from keel.studies.reach import Hung, Landing, Reach, Unreached, in_attitudes
 from keel.studies.result import Point, words
 from keel.studies.sheet.made import Sheet
 from keel.studies.strength import Panel, safe_proof_kpa
 from keel.studies.studied import Studied, study
+from keel.studies.surge_schools import SurgeAnswer, surge_answer
 from keel.studies.views import Cut, View, cut, views
 
 SHOWN_L = 0.05
@@ -117,6 +123,16 @@ class Evaluation(BaseModel):
     drained: list[Drained] = []
     gaps: list[Gap] = []
     goes_in: GoesIn | None = None
+    target: Target | None = None
+    demands: list[Demand] = []
+    outgrown: list[Outgrown] = []
+    surge: SurgeAnswer | None = None
+    reaches: list[Reach] = []
+    hung: list[Hung] = []
+    landings: list[Landing] = []
+    in_attitudes: list[Unreached] = []
+    fill_runs: dict[str, FillRun] = {}
+    gauge: GaugeTruth | None = None
     panels: list[Panel] = []
     safe_proof_kpa: float | None = None
     sheet: Sheet | None = None
@@ -159,7 +175,17 @@ def evaluate(
     seen = study(design, workshop, scans)
     if seen is None:
         fit = _offer_fit(design, workshop, None, [], scans) if showing.remedies else None
-        return Evaluation(stations=station_states(design, []), fit=fit, tried=showing.remedies)
+        findings = sorted_by_weight(list(brief_findings(design, workshop.rules)))
+        return Evaluation(
+            target=target(design.brief, workshop.rules),
+            demands=demands(design.brief, workshop.rules),
+            outgrown=outgrown(design.brief, workshop.rules),
+            surge=surge_answer(design.brief, None, design, workshop.rules),
+            findings=findings,
+            stations=station_states(design, findings),
+            fit=fit,
+            tried=showing.remedies,
+        )
     findings = judge(seen)
     fraction = showing.fill_fraction
     if fraction is None:
@@ -176,6 +202,16 @@ def evaluate(
         drained=held,
         gaps=seen.gaps,
         goes_in=seen.goes_in,
+        target=seen.target,
+        demands=seen.demands,
+        outgrown=outgrown(design.brief, workshop.rules),
+        surge=surge_answer(design.brief, seen.solids, design, workshop.rules),
+        reaches=seen.reaches,
+        hung=seen.hung,
+        landings=seen.landings,
+        in_attitudes=in_attitudes(seen.solids, design.ports) if showing.remedies and design.ports else [],
+        fill_runs=seen.fill_runs,
+        gauge=seen.gauge if design.gauge.senders else None,
         panels=seen.panels,
         safe_proof_kpa=safe_proof_kpa(seen.panels),
         sheet=seen.sheet,

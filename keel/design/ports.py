@@ -62,6 +62,9 @@ class Hanger(Part):
     bracket_mm: Gap = Field(default=0, description="Flange to the pump's clamp [mm]")
     pump_mm: Gap = Field(default=0, description="The pump's body [mm]")
     strainer_mm: Gap = Field(default=0, description="Strainer or sock below the pump [mm]")
+    measured_mm: Length | None = Field(
+        default=None, description="Depth measured a second time, in the finished opening, by another way [mm]"
+    )
     grip_mm: Gap = Field(default=25, description="Hose or tube inside each clamp [mm]")
 
 

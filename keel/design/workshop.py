@@ -41,8 +41,8 @@ class HouseRules(Part):
     fuel_share: Fraction = Field(
         default=0.15, description="Fuel beyond this share of the vehicle's mass is remarked on"
     )
-    off_floor_mm: Gap = Field(default=5, description="A pickup's inlet stands this far off the floor [mm]")
     sleeve_mm: Gap = Field(default=20, description="A sprung sleeve is cut this much longer than the depth [mm]")
+    measure_mm: Gap = Field(default=1, description="Two measurements that differ by more don't agree [mm]")
     back_pressure_kpa: float = Field(
         default=2.5, gt=0, le=50, description="Back pressure at which a nozzle shuts off or a neck spits back [kPa]"
     )

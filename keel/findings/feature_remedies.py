@@ -170,6 +170,13 @@ def extreme_place(cell: Cell, up: Array) -> Array:
     return np.asarray(cell.mesh.points.mean(axis=0))
 
 
+def lowest_spot(seen: Studied) -> tuple[float, float]:
+    """Where the lowest place of the tank is, from the body's rear right corner [mm]."""
+    cell = min(seen.solids.cells, key=lambda c: float(c.mesh.points[:, 2].min()))
+    place = extreme_place(cell, np.array([0.0, 0.0, 1.0])) - np.array(seen.solids.datum)
+    return round(float(place[0]), 3), round(float(place[1]), 3)
+
+
 def _at(seen: Studied, port: Port, place: Array) -> Port:
     """The port moved to a place; where that is by its floor or lid anyway, it goes on following them."""
     x, y, z = (round(float(v), 3) for v in place - np.array(seen.solids.datum))

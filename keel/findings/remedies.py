@@ -7,7 +7,7 @@ from typing import Literal
 
 from keel.design.features import Baffle, Feature
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
-from keel.findings import feature_remedies
+from keel.findings import feature_remedies, port_remedies
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.metals import METALS
 from keel.solid.box import AXES
@@ -84,7 +84,7 @@ def fit(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
 
 def reach_target(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     """Grow or shrink one dimension to the brief's target; which one is the user's choice."""
-    target = seen.design.brief.target_l
+    target = seen.target.litres if seen.target else None
     if target is None:
         return
     for direction in directions(seen.shell):
@@ -350,4 +350,10 @@ PRESCRIBERS: dict[str, Prescriber] = {
     "fuel.unreached": feature_remedies.reach_fuel,
     "air.trapped": feature_remedies.let_air_out,
     "port.outside": feature_remedies.port_inside,
+    "reach.short": port_remedies.reach_the_floor,
+    "drain.high": port_remedies.to_the_low_point,
+    "port.open": port_remedies.closed,
+    "fill.back_pressure": port_remedies.larger_vent,
+    "fill.slow": port_remedies.larger_vent,
+    "draw.vacuum": port_remedies.larger_vent,
 }

@@ -45,7 +45,7 @@ def bay_clearance(seen: Studied) -> Iterator[Finding]:
 
 def capacity_below(seen: Studied) -> Iterator[Finding]:
     """Rated capacity reaches the brief's target."""
-    target, rated = seen.design.brief.target_l, seen.figures.rated_l
+    target, rated = (seen.target.litres if seen.target else None), seen.figures.rated_l
     if target is not None and rated < target - ROUNDING_L:
         yield Finding(
             code="capacity.below",
@@ -63,7 +63,8 @@ def capacity_below(seen: Studied) -> Iterator[Finding]:
 
 def capacity_beyond(seen: Studied) -> Iterator[Finding]:
     """Rated capacity isn't far above the brief's target."""
-    target, rated, allowed = seen.design.brief.target_l, seen.figures.rated_l, seen.workshop.rules.beyond_target
+    target, rated = (seen.target.litres if seen.target else None), seen.figures.rated_l
+    allowed = seen.workshop.rules.beyond_target
     if target is not None and rated > target * (1 + allowed) + ROUNDING_L:
         yield Finding(
             code="capacity.beyond",

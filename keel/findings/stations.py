@@ -31,9 +31,11 @@ def station_states(design: Design, findings: list[Finding]) -> list[StationState
         "brief": design.brief != Brief(),
         "bay": design.bay is not None,
         "shell": design.shell is not None,
+        "ports": bool(design.ports),
+        "gauge": bool(design.gauge.senders),
         "sheet": design.shell is not None,
     }
-    missing: dict[Station, bool] = {"brief": design.brief.target_l is None}
+    missing: dict[Station, bool] = {"brief": design.brief.target_l is None and design.brief.basis is None}
     return [
         StationState(station=station, state=_state(touched[station], worst.get(station), missing.get(station, False)))
         for station in touched

@@ -237,3 +237,76 @@ def case_of(brief: Brief, name: str | None) -> DemandCase | None:
     if name is None:
         return brief.cases[0] if brief.cases else None
     return next((case for case in brief.cases if case.id == name), None)
+
+
+@dataclass(frozen=True, slots=True)
+class Outgrown:
+    """A part that the first case's figures suffice for and another case's don't."""
+
+    case: str
+    part: str
+    now: Words
+    then: Words
+    worth: Words
+
+
+def outgrown(brief: Brief, rules: HouseRules) -> list[Outgrown]:
+    """What every further demand case outgrows of what serves the first, and what is worth building in now.
+
+    A blind boss or an empty pump seat costs little while the sheet is flat; cut in later, the tank has to be
+    emptied, cleaned, made gas-free, welded and proved anew.
+    """
+    answers = demands(brief, rules)
+    if len(answers) < 2:
+        return []
+    first, found = answers[0], []
+    for later in answers[1:]:
+        if later.short_l_per_h and not first.short_l_per_h:
+            found.append(
+                Outgrown(
+                    later.name,
+                    "pumps",
+                    words("{flow_lph} do", flow_lph=first.needed_l_per_h),
+                    words("{short_lph} short", short_lph=later.short_l_per_h),
+                    words(
+                        "an empty pump seat and its blind boss, welded in now; later it is a gas-free tank and a "
+                        "new proof"
+                    ),
+                )
+            )
+        if later.fuel != first.fuel:
+            found.append(
+                Outgrown(
+                    later.name,
+                    "fuel",
+                    words("{fuel}", fuel=first.fuel),
+                    words("{fuel}", fuel=later.fuel),
+                    words("metals, seals, lining and sender that bear both fuels, chosen now"),
+                )
+            )
+        if later.average_l_per_h > first.average_l_per_h * 1.001:
+            litres = brief.basis is not None and brief.basis.kind != "range"
+            found.append(
+                Outgrown(
+                    later.name,
+                    "capacity" if litres else "run time",
+                    words("{average_lph} on average", average_lph=first.average_l_per_h),
+                    words("{average_lph} on average", average_lph=later.average_l_per_h),
+                    words(
+                        "for the same time {share_pct} more capacity; a tank can't be stretched",
+                        share_pct=later.average_l_per_h / first.average_l_per_h - 1,
+                    ),
+                )
+            )
+        if brief.surge is not None and later.flow_l_per_h > first.flow_l_per_h * 1.001:
+            volume = brief.surge.uncovered_s * (1 + rules.surge_margin) / 3600
+            found.append(
+                Outgrown(
+                    later.name,
+                    "surge volume",
+                    words("{now_l}", now_l=first.flow_l_per_h * volume),
+                    words("{then_l}", then_l=later.flow_l_per_h * volume),
+                    words("make the surge volume for the larger one: the difference is a hand of sheet"),
+                )
+            )
+    return found

@@ -9,6 +9,7 @@ import numpy as np
 from keel.design.ports import DRAWS, Port, PortRole
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
+from keel.solid.envelope import lid_height
 from keel.solid.polyhedron import Array, Waterline
 from keel.solid.pools import Pool, Pools, hairs_beside
 from keel.studies.attitude import Attitude, felt
@@ -50,12 +51,17 @@ class Drained:
 
 OFF_FLOOR_MM = 5.0
 """A pickup's inlet stands this far off the floor where nothing else is typed [mm] (house rule)."""
+ON_FLOOR_MM = 1.0
+"""How far over the floor a sock or a sprung sleeve draws from it [mm]."""
 FLUSH_MM = 1e-3
 """How far under the lid's inside an opening flush with it is taken [mm]."""
 
 
 def place_of(solids: Solids, port: Port) -> Array:
-    """A port's opening in vehicle axes, shape (3,) [mm]; outside the tank where it has no floor or lid to go by."""
+    """A port's opening in vehicle axes, shape (3,) [mm]; outside the tank where it has no floor or lid to go by.
+
+    An inlet on a hanger that is too short for its tank hangs above the floor by what is missing.
+    """
     x, y, z = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm, solids.datum[2]
     if port.z_mm is not None:
         return np.array([x, y, z + port.z_mm])
@@ -63,7 +69,7 @@ def place_of(solids: Solids, port: Port) -> Array:
     hits = [hit.position[2] for hit in solids.inner.ray_cast([x + 1e-5, y + 1e-5, low], [x + 1e-5, y + 1e-5, high])]
     if not hits:
         return np.array([x, y, z])
-    return np.array([x, y, _follows(port.role, min(hits), max(hits))])
+    return np.array([x, y, _follows(solids, port, min(hits), max(hits))])
 
 
 def inside(cell: Cell, place: Array) -> bool:
@@ -72,11 +78,32 @@ def inside(cell: Cell, place: Array) -> bool:
     return any(len(cell.solid.ray_cast(list(p), [p[0], p[1], above])) % 2 == 1 for p in hairs_beside(place))
 
 
-def _follows(role: PortRole, floor: float, lid: float) -> float:
+def _follows(solids: Solids, port: Port, floor: float, lid: float) -> float:
     """Height of an opening that follows floor or lid [mm]."""
-    if role in DRAWS:
-        return floor + OFF_FLOOR_MM
-    return floor + FLUSH_MM if role == "drain" else lid - FLUSH_MM
+    if port.role not in DRAWS:
+        return floor + FLUSH_MM if port.role == "drain" else lid - FLUSH_MM
+    off = inlet_off_mm(port)
+    return floor + off + max(0.0, short_by_mm(solids, port, floor))
+
+
+def inlet_off_mm(port: Port) -> float:
+    """How far off the floor a pickup's inlet stands where it reaches [mm]."""
+    resting = port.hanger is not None and (port.hanger.kind == "sock" or port.hanger.sprung)
+    return ON_FLOOR_MM if resting else OFF_FLOOR_MM
+
+
+def seat_height(solids: Solids, port: Port) -> float:
+    """Height of the plane that a port in the roof is seated on: the sheet there and its ring [mm]."""
+    x, y = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm
+    lid = lid_height(solids, x, y, solids.datum[2])
+    return lid + ((port.seat.plate_mm or 0.0) if port.seat else 0.0)
+
+
+def short_by_mm(solids: Solids, port: Port, floor: float) -> float:
+    """Depth from a hanger's seat to the floor less what it is made for: below nought it has to be cut [mm]."""
+    if port.hanger is None or port.hanger.remote:
+        return 0.0
+    return seat_height(solids, port) - floor - port.hanger.made_for_mm - port.hanger.extend_mm
 
 
 def ports_of(solids: Solids, cell: Cell, ports: Sequence[Port], *roles: PortRole) -> list[Array]:

@@ -14,7 +14,7 @@ from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Waterline
 from keel.studies.draining import inside
-from keel.studies.hanging import hanging
+from keel.studies.hanging import HIT_MM3, hanging, names_outside
 from keel.studies.result import Point
 
 UP = np.array([0.0, 0.0, 1.0])
@@ -24,7 +24,6 @@ TUBE_ENDS_MM = 8.0
 """A tube sender stops this far off floor and roof [mm]."""
 SWEEP_STEPS = 12
 BREAKPOINTS = 12
-HIT_MM3 = 20.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -395,25 +394,7 @@ def _meets(sweep: list[np.ndarray], radius: float, solids: Solids, obstacles: li
     ball = Manifold.sphere(radius, 16)
     balls = [ball.translate([float(v) for v in place]) for place in sweep]
     way = Manifold.batch_boolean([Manifold.batch_hull([a, b]) for a, b in pairwise(balls)], OpType.Add)
-    outside = way - solids.inner
-    found = [] if outside.volume() < HIT_MM3 else _names(outside, solids)
-    return found + [name for name, solid in obstacles if (way ^ solid).volume() > HIT_MM3]
-
-
-def _names(outside: Manifold, solids: Solids) -> list[str]:
-    """What takes the room that something sticks out of: features by name, else the walls."""
-    found = []
-    rest = outside.volume()
-    for cost in solids.costs:
-        if cost.kind in ("sump",):
-            continue
-        low, high = cost.box.low, cost.box.high
-        block = Manifold.cube([b - a for a, b in zip(low, high, strict=True)]).translate(list(low))
-        within = (outside ^ block).volume()
-        if within > HIT_MM3:
-            found.append(cost.name)
-            rest -= within
-    return found + (["the wall"] if rest > HIT_MM3 else [])
+    return names_outside(solids, way) + [name for name, solid in obstacles if (way ^ solid).volume() > HIT_MM3]
 
 
 def _joined(cell: str, how: str, several: list[tuple[Sender, Column]]) -> Joined:

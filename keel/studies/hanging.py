@@ -19,7 +19,30 @@ def hanging(solids: Solids, port: Port) -> Manifold | None:
         return None
     x, y = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm
     top = lid_height(solids, x, y, solids.datum[2])
-    under = top - solids.shell.thickness_mm - LIFT_MM
     ring = np.array([x, y]) + circle(port.hangs_across_mm / 2 - LIFT_MM)
+    lids = [lid_height(solids, float(u), float(v), solids.datum[2]) for u, v in ring[:: max(1, len(ring) // 12)]]
+    under = min(top, *lids) - solids.shell.thickness_mm - LIFT_MM
     bottom = top - port.hangs_mm + LIFT_MM
     return drawn_out(ring, 2, bottom, under) if bottom < under else None
+
+
+HIT_MM3 = 20.0
+"""Less than this in the way is rounding [mm³]."""
+
+
+def names_outside(solids: Solids, solid: Manifold) -> list[str]:
+    """What a solid inside the tank runs into: plates, wells and the like by name, else the wall."""
+    outside = solid - solids.inner
+    rest = float(outside.volume())
+    if rest < HIT_MM3:
+        return []
+    found = []
+    for cost in solids.costs:
+        if cost.kind == "sump":
+            continue
+        block = Manifold.cube([b - a for a, b in zip(cost.box.low, cost.box.high, strict=True)])
+        within = float((outside ^ block.translate(list(cost.box.low))).volume())
+        if within > HIT_MM3:
+            found.append(cost.name)
+            rest -= within
+    return found + (["the wall"] if rest > HIT_MM3 else [])

@@ -52,6 +52,16 @@ METRIC: dict[str, tuple[str, float]] = {
     "g": ("{:g} g", 1),
     "k": ("{:g} K", 1),
     "deg": ("{:z.0f}°", 1),
+    "lph": ("{:z.1f} L/h", 1),
+    "kw": ("{:z.1f} kW", 1),
+    "kgkwh": ("{:z.3f} kg/kWh", 1),
+    "kgh": ("{:z.1f} kg/h", 1),
+    "kgl": ("{:z.3f} kg/L", 1),
+    "km": ("{:g} km", 1),
+    "h": ("{:z.2f} h", 1),
+    "s": ("{:z.1f} s", 1),
+    "v": ("{:g} V", 1),
+    "ohm": ("{:z.1f} Ω", 1),
 }
 
 

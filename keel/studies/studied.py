@@ -4,22 +4,29 @@ from dataclasses import dataclass, field
 from functools import cached_property
 
 from keel.design.document import Design
+from keel.design.ports import Port, VentPath
 from keel.design.shell import BoxShell
 from keel.design.workshop import Workshop
+from keel.reference.fuels import FUELS
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_M3
 from keel.solid.box import BoxSolid, solid_of
 from keel.solid.build import AnyShell, Solids, build
 from keel.solid.envelope import Envelope, envelope_of
 from keel.solid.neighbours import Scans
+from keel.studies.airways import level_rows, neck_of, vents_by_cell
 from keel.studies.attitude import Attitude
 from keel.studies.capacity import Capacity, capacity
 from keel.studies.clearance import Gap, gaps
+from keel.studies.demand import Demand, Target, demands, target
 from keel.studies.draining import Drained, drained, inside, place_of
 from keel.studies.figures import Figures, figures
+from keel.studies.filling import FillRun, fill_run
 from keel.studies.fit import fit_to_bay
+from keel.studies.gauge import GaugeTruth, gauge_truth
 from keel.studies.growth import Placement
 from keel.studies.opening import GoesIn, goes_in
+from keel.studies.reach import Crowd, Hung, Landing, Reach, crowds, hung, landings, reaches
 from keel.studies.sheet.made import Sheet
 from keel.studies.sheet.unfold import sheet
 from keel.studies.strength import Panel, panels
@@ -62,6 +69,61 @@ class Studied:
     def goes_in(self) -> GoesIn | None:
         """Whether it passes the bay's opening."""
         return goes_in(self.design.bay, self.envelope) if self.design.bay else None
+
+    @cached_property
+    def target(self) -> Target | None:
+        """Rated capacity that the brief asks for."""
+        return target(self.design.brief, self.workshop.rules)
+
+    @cached_property
+    def demands(self) -> list[Demand]:
+        """Every demand case against the pumps."""
+        return demands(self.design.brief, self.workshop.rules)
+
+    @cached_property
+    def reaches(self) -> list[Reach]:
+        """Every hanger against the depth at its place."""
+        return reaches(self.solids, self.design.ports, self.workshop.rules)
+
+    @cached_property
+    def hung(self) -> list[Hung]:
+        """What hangs inside: through its hole, clear of everything."""
+        return hung(self.solids, self.design.ports)
+
+    @cached_property
+    def landings(self) -> list[Landing]:
+        """The sheet round every seat."""
+        return landings(self.solids, self.design.ports, self.workshop.rules, self.design.sheet.seam)
+
+    @cached_property
+    def crowds(self) -> list[Crowd]:
+        """Ports without room between them."""
+        return crowds(self.solids, self.design.ports)
+
+    @cached_property
+    def gauge(self) -> GaugeTruth:
+        """The needle against the litres."""
+        return gauge_truth(self.design.gauge, self.solids, self.design.ports, self.capacity.ullage_fraction)
+
+    @cached_property
+    def vents_of(self) -> dict[str, list[Port]]:
+        """The vents of each cell that has a filler."""
+        return vents_by_cell(self.solids, self.design.ports)
+
+    @cached_property
+    def fill_runs(self) -> dict[str, FillRun]:
+        """Filling of each cell that has a filler."""
+        most = max((d.running_l_per_h or d.needed_l_per_h for d in self.demands), default=None)
+        density = FUELS[self.design.brief.fuel].density_kg_per_l
+        runs = {}
+        for cell in self.capacity.cells:
+            if cell.cell in self.vents_of:
+                rows = level_rows(self.solids, cell.cell, cell.rated_l)
+                neck = neck_of(self.solids, self.design.ports, cell.cell)
+                vents = [port.vent or VentPath() for port in self.vents_of[cell.cell]]
+                limit = self.workshop.rules.back_pressure_kpa
+                runs[cell.cell] = fill_run(self.design.filling, neck, vents, density, rows, limit, most)
+        return runs
 
     @cached_property
     def outside_ports(self) -> set[str]:

@@ -1,0 +1,183 @@
+"""Rules of the brief: pumps against demand, the surge volume, and limits typed from a rulebook."""
+
+from collections.abc import Iterator
+
+from keel.design.brief import CardRule
+from keel.design.document import Design
+from keel.design.workshop import HouseRules
+from keel.findings.finding import Finding, Severity
+from keel.reference.fuels import FUELS
+from keel.studies.demand import Demand, demands
+from keel.studies.result import Words, words
+from keel.studies.studied import Studied
+from keel.studies.surge_schools import surge_answer
+
+
+def _finding(code: str, about: str, severity: Severity, title: Words, why: Words) -> Finding:
+    return Finding(code=code, key=f"{code}:{about}", severity=severity, station="brief", title=title, why=why)
+
+
+def brief_findings(design: Design, rules: HouseRules) -> Iterator[Finding]:
+    """What is wrong with the brief by itself, with or without a shell."""
+    for demand in demands(design.brief, rules):
+        yield from _pumps(demand, rules)
+    yield from _surge(design, rules)
+
+
+def _pumps(demand: Demand, rules: HouseRules) -> Iterator[Finding]:
+    beyond = [pump.name for pump in demand.pumps if pump.flow_l_per_h is None and not pump.spare]
+    if beyond:
+        yield _finding(
+            "pump.beyond",
+            demand.id,
+            "caution",
+            words("{names}: no figure for {case}", names=", ".join(beyond), case=demand.name),
+            words(
+                "Its pressure or voltage lies beyond the pump's table, and nothing is guessed beyond it. Measure "
+                "it there."
+            ),
+        )
+    if demand.short_l_per_h:
+        yield _finding(
+            "pump.short",
+            demand.id,
+            "stop",
+            words("The pumps fall {short_lph} short for {case}", short_lph=demand.short_l_per_h, case=demand.name),
+            words(
+                "{running_lph} at rail pressure and supply voltage; {flow_lph} is burnt and {margin_pct} on top is the "
+                "house rule. A lean engine burns its pistons. A spare counts for nothing.",
+                running_lph=demand.running_l_per_h or 0.0,
+                flow_lph=demand.flow_l_per_h,
+                margin_pct=rules.pump_margin,
+            ),
+        )
+    elif demand.low_short_l_per_h:
+        yield _finding(
+            "pump.low_voltage",
+            demand.id,
+            "caution",
+            words(
+                "At low voltage the pumps fall {short_lph} short for {case}",
+                short_lph=demand.low_short_l_per_h,
+                case=demand.name,
+            ),
+            words(
+                "A tired battery or a thin wire takes the margin away: shorten or thicken the wire, or fit more pump."
+            ),
+        )
+
+
+def _surge(design: Design, rules: HouseRules) -> Iterator[Finding]:
+    answer = surge_answer(design.brief, None, design, rules)
+    surge = design.brief.surge
+    if answer is None or surge is None:
+        return
+    sizing = answer.sizing
+    if sizing.lift_is_enough is False:
+        yield _finding(
+            "surge.lift",
+            "lift",
+            "stop",
+            words(
+                "The lift pump's {lift_lph} never refills the surge tank",
+                lift_lph=surge.lift_l_per_h or 0.0,
+            ),
+            words("The engine draws {engine_lph}: it has to be more than that.", engine_lph=answer.engine_l_per_h),
+        )
+    elif sizing.refilled_in_time is False and sizing.refill_s is not None and surge.gap_s is not None:
+        yield _finding(
+            "surge.refill",
+            "refill",
+            "caution",
+            words("The surge tank isn't full again before the next dry spell"),
+            words(
+                "Refilling {drawn_l} takes {refill_s}, the next one comes after {gap_s}: it needs more volume or "
+                "more lift.",
+                drawn_l=sizing.drawn_l,
+                refill_s=sizing.refill_s,
+                gap_s=surge.gap_s,
+            ),
+        )
+
+
+def card_is_kept(seen: Studied) -> Iterator[Finding]:
+    """Every limit of the rule card; each is named in its finding."""
+    for rule in seen.design.brief.card:
+        value = card_value(rule, seen)
+        if value is None:
+            continue
+        least = rule.subject.endswith("at least")
+        if (value < rule.limit - 1e-9) if least else (value > rule.limit + 1e-9):
+            yield _finding(
+                "card",
+                rule.id,
+                "stop",
+                _broken(rule, value),
+                words("From the rule card of this job. The rulebook and its scrutineer outrank this tool."),
+            )
+
+
+def _broken(rule: CardRule, value: float) -> Words:
+    unit = CARD_UNIT[rule.subject]
+    said = "{rule}: {subject} {limit_unit}, here {value_unit}".replace("unit", unit)
+    return Words(
+        said, {"rule": rule.rule, "subject": rule.subject, f"limit_{unit}": rule.limit, f"value_{unit}": value}
+    )
+
+
+CARD_UNIT = {
+    "rated capacity at most": "l",
+    "brimful capacity at most": "l",
+    "rated capacity at least": "l",
+    "fuel mass at most": "kg",
+    "full mass at most": "kg",
+    "wall thickness at least": "sheet",
+    "fuel share of vehicle at most": "pct",
+}
+
+
+def fuel_kg(seen: Studied) -> float:
+    """Fuel at rated capacity [kg]."""
+    return seen.figures.rated_l * FUELS[seen.design.brief.fuel].density_kg_per_l
+
+
+def fuel_share(seen: Studied) -> float | None:
+    """Fuel at rated capacity as a share of vehicle and fuel; None without the vehicle's mass."""
+    vehicle = seen.design.brief.vehicle_kg
+    return None if vehicle is None else fuel_kg(seen) / (vehicle + fuel_kg(seen))
+
+
+def card_value(rule: CardRule, seen: Studied) -> float | None:
+    """What this design has of a rule's subject."""
+    match rule.subject:
+        case "rated capacity at most" | "rated capacity at least":
+            return seen.figures.rated_l
+        case "brimful capacity at most":
+            return seen.figures.brimful_l
+        case "fuel mass at most":
+            return fuel_kg(seen)
+        case "full mass at most":
+            return seen.figures.full_kg
+        case "wall thickness at least":
+            return min(seen.shell.thickness_mm, seen.shell.end_wall_mm)
+        case "fuel share of vehicle at most":
+            return fuel_share(seen)
+
+
+def fuel_is_a_fair_share(seen: Studied) -> Iterator[Finding]:
+    """Full fuel isn't too much of the vehicle."""
+    share = fuel_share(seen)
+    if share is not None and share > seen.workshop.rules.fuel_share:
+        yield _finding(
+            "fuel.share",
+            "vehicle",
+            "note",
+            words("Full, fuel is {share_pct} of the vehicle", share_pct=share),
+            words(
+                "{fuel_kg} at rated capacity; above {rule_pct} (house rule) it changes how the vehicle handles "
+                "from full "
+                "to empty.",
+                fuel_kg=fuel_kg(seen),
+                rule_pct=seen.workshop.rules.fuel_share,
+            ),
+        )

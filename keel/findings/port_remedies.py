@@ -1,0 +1,132 @@
+"""Remedies for hangers that are too short, and for ports in the wrong place."""
+
+from collections.abc import Iterator
+from typing import Any
+
+from keel.design.features import Well
+from keel.design.ports import Port
+from keel.findings.feature_remedies import lowest_spot
+from keel.findings.finding import Finding, Patch, Remedy
+from keel.solid.build import AnyShell
+from keel.studies.resize import directions, resized, size_along
+from keel.studies.result import words
+from keel.studies.studied import Studied
+
+FINGERS_MM = 30.0
+"""Room for fingers and spanner between a flange and the sides of its well [mm]."""
+
+
+def _port_of(seen: Studied, finding: Finding) -> Port:
+    return next(port for port in seen.design.ports if finding.key.endswith(f":{port.id}"))
+
+
+def _with_port(seen: Studied, name: str, **fields: Any) -> Patch:
+    return {"ports": [p.model_dump(mode="json") | (fields if p.id == name else {}) for p in seen.design.ports]}
+
+
+def reach_the_floor(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """The schools: lower the flange in a well, lengthen the hanger, draw remotely, make the tank shallower."""
+    port = _port_of(seen, finding)
+    reach = next(r for r in seen.reaches if r.id == port.id)
+    short = reach.short_mm
+    if port.hanger is None:
+        return
+    well = _well_round(seen, port, short)
+    yield Remedy(
+        label=words(
+            "A well {deep_mm} deep round {name}; any replacement fits as it comes", deep_mm=short, name=port.name
+        ),
+        patch={
+            "shell": {
+                "features": [*[f.model_dump(mode="json") for f in seen.shell.features], well.model_dump(mode="json")]
+            }
+        },
+    )
+    yield Remedy(
+        label=words(
+            "Lengthen {name} by {more_mm}; every replacement needs the same work", name=port.name, more_mm=short
+        ),
+        patch=_with_port(
+            seen, port.id, hanger=port.hanger.model_dump(mode="json") | {"extend_mm": port.hanger.extend_mm + short}
+        ),
+    )
+    yield Remedy(
+        label=words("Draw through a hose from a pickup of its own on the floor; two joints more inside"),
+        patch=_with_port(seen, port.id, hanger=port.hanger.model_dump(mode="json") | {"remote": True}),
+    )
+    yield from _shallower(seen, short)
+
+
+def _shallower(seen: Studied, by: float) -> Iterator[Remedy]:
+    if "height" not in directions(seen.shell):
+        return
+    size = size_along(seen.shell, "height")
+    if size > 2 * by:
+        yield Remedy(
+            label=words("Make the tank {less_mm} lower; any replacement fits as it comes", less_mm=by),
+            patch={"shell": resized(seen.shell, "height", size - by)},
+        )
+
+
+def _well_round(seen: Studied, port: Port, deep: float) -> Well:
+    """A well round a flange, run out to an edge that is near, so that it sheds water."""
+    half = (port.seat.outer_mm / 2 if port.seat else port.across_mm / 2) + FINGERS_MM
+    size = seen.solids.body.size
+    spans: list[tuple[float, float]] = []
+    open_edge = False
+    for at, length in ((port.x_mm, size[0]), (port.y_mm, size[1])):
+        low, high = at - half, at + half
+        if not open_edge and low < half:
+            low, open_edge = 0.0, True
+        elif not open_edge and high > length - half:
+            high, open_edge = length, True
+        spans.append((max(0.0, low), min(length, high)))
+    (a, b), (c, d) = spans
+    return Well(
+        id=_free(seen.shell, "well"),
+        name=f"well of {port.name}"[:80],
+        a_mm=a,
+        b_mm=c,
+        long_mm=b - a,
+        wide_mm=d - c,
+        deep_mm=deep,
+        drain=not open_edge,
+    )
+
+
+def _free(shell: AnyShell, stem: str) -> str:
+    taken, number = {feature.id for feature in shell.features}, 1
+    while f"{stem}-{number}" in taken:
+        number += 1
+    return f"{stem}-{number}"
+
+
+def to_the_low_point(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Move a drain to the lowest place."""
+    port = _port_of(seen, finding)
+    spot = lowest_spot(seen)
+    yield Remedy(
+        label=words("Move {name} to the lowest place", name=port.name),
+        patch=_with_port(seen, port.id, x_mm=spot[0], y_mm=spot[1], z_mm=None, face="floor"),
+    )
+
+
+def closed(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Cap it."""
+    port = _port_of(seen, finding)
+    yield Remedy(label=words("Close {name} blind", name=port.name), patch=_with_port(seen, port.id, capped=True))
+
+
+def larger_vent(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """The next sizes of vent in the cell that is held back."""
+    cell = finding.key.split(":", 1)[1]
+    port = next((p for p in seen.vents_of.get(cell, []) if p.vent is not None), None)
+    run = seen.fill_runs.get(cell)
+    if port is None or port.vent is None or run is None:
+        return
+    sizes = [other.bore_mm for other in run.others if other.what == "vent"]
+    if run.vent_for_wanted_mm:
+        sizes.append(round(run.vent_for_wanted_mm, 1))
+    for size in sorted(set(sizes)):
+        vent = port.vent.model_dump(mode="json") | {"bore_mm": size}
+        yield Remedy(label=words("A vent of {bore_mm} bore", bore_mm=size), patch=_with_port(seen, port.id, vent=vent))

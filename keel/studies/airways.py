@@ -1,0 +1,35 @@
+"""Which openings belong to which cell, for filling."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from keel.design.ports import NeckPath, Port
+from keel.reference.units import MM3_PER_LITRE
+from keel.solid.build import Cell, Solids
+from keel.solid.polyhedron import Waterline
+from keel.studies.draining import inside, place_of
+
+ROWS = 24
+
+
+def _in(solids: Solids, cell: Cell, ports: Sequence[Port], role: str) -> list[Port]:
+    return [port for port in ports if port.role == role and inside(cell, place_of(solids, port))]
+
+
+def vents_by_cell(solids: Solids, ports: Sequence[Port]) -> dict[str, list[Port]]:
+    """The vents of each cell that has a filler."""
+    return {cell.name: _in(solids, cell, ports, "vent") for cell in solids.cells if _in(solids, cell, ports, "filler")}
+
+
+def neck_of(solids: Solids, ports: Sequence[Port], cell: str) -> float:
+    """Bore of a cell's widest filler [mm]."""
+    space = next(item for item in solids.cells if item.name == cell)
+    return max((port.neck or NeckPath()).bore_mm for port in _in(solids, space, ports, "filler"))
+
+
+def level_rows(solids: Solids, cell: str, rated_l: float) -> list[tuple[float, float]]:
+    """Levels over the lowest place and litres of a cell in even steps of litres up to the rated capacity."""
+    line = Waterline(next(item for item in solids.cells if item.name == cell).mesh, np.array([0.0, 0.0, 1.0]))
+    steps = [rated_l * n / ROWS for n in range(ROWS + 1)]
+    return [(float(line.level(litres * MM3_PER_LITRE)) if litres else 0.0, litres) for litres in steps]

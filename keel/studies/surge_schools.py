@@ -1,0 +1,223 @@
+"""The ways to keep an engine fed while the main pickup is dry, with this design's figures."""
+
+from dataclasses import dataclass
+from math import pi
+
+from keel.design.brief import Brief, Surge
+from keel.design.document import Design
+from keel.design.ports import DRAWS, Port, VentPath
+from keel.design.shell import CylinderShell
+from keel.design.workshop import HouseRules
+from keel.reference.metals import METALS
+from keel.reference.units import MM3_PER_LITRE, MM3_PER_M3
+from keel.solid.build import Solids
+from keel.studies.capacity import ullage_for
+from keel.studies.demand import Demand, case_of, demands
+from keel.studies.result import Words, words
+from keel.studies.surge import Sizing, surge_sizing
+
+WALL_MM = 2.5
+SLENDER = 2.2
+"""A surge tank stands this many times as high as it is wide: tall, so that its outlet stays covered."""
+POT_ROOM_MM = 25.0
+"""Room over a pot inside the tank, for fuel and return to get in."""
+
+
+@dataclass(frozen=True, slots=True)
+class SurgeSchool:
+    """One way, with what it costs in this design."""
+
+    name: str
+    holds_l: float
+    lasts_s: float
+    joints: int
+    hoses: int
+    metal_kg: float
+    possible: bool
+    favoured: bool
+    why: Words
+
+
+@dataclass(frozen=True, slots=True)
+class SurgeAnswer:
+    """A surge volume for a demand case, and the schools side by side."""
+
+    case: str
+    engine_l_per_h: float
+    sizing: Sizing
+    schools: list[SurgeSchool]
+
+
+def surge_answer(brief: Brief, solids: Solids | None, design: Design, rules: HouseRules) -> SurgeAnswer | None:
+    """Size the surge volume of a brief and set the schools side by side; None without dry time or a demand.
+
+    The figures favour the way with the fewest joints that lasts the dry spell: a sump that is there, a
+    second pickup never by itself, a pot where the tank is deep enough, else a tank outside.
+    """
+    surge = brief.surge
+    case = case_of(brief, surge.case) if surge else None
+    demand = next((d for d in demands(brief, rules) if case and d.id == case.id), None)
+    if surge is None or demand is None:
+        return None
+    sizing = surge_sizing(demand.flow_l_per_h, surge.uncovered_s, rules.surge_margin, surge.lift_l_per_h, surge.gap_s)
+    return SurgeAnswer(demand.name, demand.flow_l_per_h, sizing, _schools(demand, surge, sizing, solids, design))
+
+
+def _schools(demand: Demand, surge: Surge, sizing: Sizing, solids: Solids | None, design: Design) -> list[SurgeSchool]:
+    per_second = demand.flow_l_per_h / 3600
+    need, across, tall = sizing.volume_l, *_cylinder(sizing.volume_l)
+    metal = design.shell.metal if design.shell else "5052-H32"
+    shell_kg = (pi * across * tall + pi / 2 * across**2) * WALL_MM * METALS[metal].density_kg_per_m3 / MM3_PER_M3
+    sump_l = sum(cost.litres for cost in solids.costs if cost.kind == "sump") if solids else 0.0
+    depth = solids.inner_body.size[2] if solids else 0.0
+    pot_fits = depth >= tall / SLENDER + POT_ROOM_MM and solids is not None
+    pot_tall = min(tall, max(depth - POT_ROOM_MM, 1.0))
+    pot_across = (4 * need * MM3_PER_LITRE / (pi * pot_tall)) ** 0.5
+    pickups = sum(port.role in DRAWS for port in design.ports)
+    sump_lasts = sump_l / per_second
+    ways = [
+        SurgeSchool(
+            "baffled sump with trap doors",
+            sump_l,
+            sump_lasts,
+            0,
+            0,
+            0.0,
+            sump_l > 0,
+            False,
+            words("its sump holds {sump_l}, {lasts_s} at full draw; no pump more", sump_l=sump_l, lasts_s=sump_lasts)
+            if sump_l > 0
+            else words("the shell has no sump yet: let one down at Shell"),
+        ),
+        SurgeSchool(
+            "in-tank surge pot",
+            need,
+            need / per_second,
+            2,
+            1,
+            shell_kg,
+            pot_fits,
+            False,
+            words(
+                "{across_mm} across and {tall_mm} high inside; fewer joints, none outside; out only through the "
+                "tank's top",
+                across_mm=pot_across,
+                tall_mm=pot_tall,
+            )
+            if pot_fits
+            else words(
+                "the tank is {depth_mm} deep inside: a pot needs {need_mm}",
+                depth_mm=depth,
+                need_mm=tall / SLENDER + POT_ROOM_MM,
+            ),
+        ),
+        SurgeSchool(
+            "external surge tank",
+            need,
+            need / per_second,
+            10,
+            5,
+            shell_kg,
+            True,
+            False,
+            words(
+                "{across_mm} across and {tall_mm} high; easy to add later; its joints and hoses want a metal box "
+                "where people "
+                "share the air",
+                across_mm=across,
+                tall_mm=tall,
+            ),
+        ),
+        SurgeSchool(
+            "several pickups",
+            0.0,
+            0.0,
+            2 * max(1, 2 - pickups),
+            1,
+            0.0,
+            True,
+            False,
+            words(
+                "{count} now; holds nothing back: it only helps while one of them is wet, which a run over time "
+                "has to show",
+                count=pickups,
+            ),
+        ),
+    ]
+    best = next((way.name for way in ways if way.possible and way.lasts_s >= surge.uncovered_s), "")
+    return [
+        SurgeSchool(w.name, w.holds_l, w.lasts_s, w.joints, w.hoses, w.metal_kg, w.possible, w.name == best, w.why)
+        for w in ways
+    ]
+
+
+def _cylinder(litres: float) -> tuple[float, float]:
+    """Diameter and height of an upright cylinder of that volume, a little over twice as high as wide [mm]."""
+    across = (4 * litres * MM3_PER_LITRE / (pi * SLENDER)) ** (1 / 3)
+    return across, SLENDER * across
+
+
+def surge_tank(design: Design, volume_l: float, rules: HouseRules) -> Design:
+    """A surge tank as a design of its own: an upright cylinder with a tangential inlet near its top.
+
+    Parameters
+    ----------
+    design : Design
+        The main tank: its fuel, metal and demand cases are taken over.
+    volume_l : float
+        What it has to hold between outlet and top, ullage not counted [L].
+    rules : HouseRules
+        For the ullage.
+
+    Returns
+    -------
+    Design
+        Diameter rounded up to 5 mm; outlet at the bottom, inlet and return at the side under the top,
+        overflow and vent in the lid.
+    """
+    metal = design.shell.metal if design.shell else "5052-H32"
+    plain = CylinderShell(axis="z", diameter_mm=100, run_mm=100, metal=metal, thickness_mm=WALL_MM)
+    brimful = volume_l / (1 - ullage_for(design.brief, plain, rules))
+    across = 5 * -(-_cylinder(brimful)[0] // 5)
+    tall = brimful * MM3_PER_LITRE / (pi / 4 * across**2)
+    outer, run = across + 2 * WALL_MM, round(tall + 2 * WALL_MM + 0.5)
+    middle = outer / 2
+    swirl = VentPath(bore_mm=6)
+    ports = (
+        Port(id="outlet", name="outlet to engine", role="pickup", face="floor", x_mm=middle, y_mm=middle),
+        Port(
+            id="inlet",
+            name="swirl inlet from lift pump",
+            role="return",
+            face="left",
+            x_mm=outer * 0.8,
+            y_mm=middle,
+            z_mm=run * 0.85,
+            hose_deg=90.0,
+        ),
+        Port(
+            id="return",
+            name="return from engine",
+            role="return",
+            face="left",
+            x_mm=outer * 0.2,
+            y_mm=middle,
+            z_mm=run * 0.7,
+        ),
+        Port(
+            id="overflow",
+            name="overflow to main tank",
+            role="vent",
+            x_mm=middle,
+            y_mm=middle,
+            stands_mm=30,
+            across_mm=30,
+            vent=swirl,
+        ),
+    )
+    cases = tuple(case.model_copy() for case in design.brief.cases)
+    brief = Brief(
+        fuel=design.brief.fuel, target_l=round(volume_l, 3), reason="Surge volume of the main tank", cases=cases
+    )
+    shell = CylinderShell(axis="z", diameter_mm=outer, run_mm=run, metal=metal, thickness_mm=WALL_MM)
+    return Design(brief=brief, shell=shell, ports=ports)

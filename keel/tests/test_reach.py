@@ -1,0 +1,210 @@
+"""Hangers, holes, lands and what the ports need: depths by hand, findings with remedies that settle them."""
+
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from keel.design.brief import Brief, CardRule, DemandCase, Surge
+from keel.design.document import Design
+from keel.design.features import Baffle, Sump
+from keel.design.ports import Filling, Hanger, NeckPath, Port, Seat, VentPath
+from keel.evaluate import Evaluation, Showing, evaluate
+from keel.findings.patch import apply
+from keel.solid.build import build
+from keel.studies.reach import least_jump_deg, star_order
+from keel.studies.surge_schools import surge_tank
+from keel.tests.samples import WEDGE, box, well
+from keel.tests.test_demand import RULES, fitted
+
+RING = Seat(kind="flange", hole_mm=100, outer_mm=140, bolt_circle_mm=122, bolts=6, bolt_mm=6, plate_mm=3)
+
+
+def hanger(made: float, **more: Any) -> Port:
+    """A hanger with its pump through a ring in the roof."""
+    port = {"id": "h", "name": "hanger", "role": "pickup", "x_mm": 200, "y_mm": 150, "seat": RING}
+    return Port.model_validate(port | {"hanger": Hanger(made_for_mm=made), "hangs_across_mm": 60} | more)
+
+
+def tank(*ports: Port, **more: Any) -> Design:
+    """A 600 × 400 × 300 box of 3 mm with rounded corners and these ports."""
+    return Design(shell=box(600, 400, 300, bend_radius_mm=6.0, **more), ports=ports)
+
+
+def seen(subject: Design, remedies: bool = False) -> Evaluation:
+    """The design worked out."""
+    return evaluate(subject, None, Showing(remedies=remedies))
+
+
+def codes(subject: Design) -> set[str]:
+    """What is found."""
+    return {finding.code for finding in seen(subject).findings}
+
+
+class Reaching(TestCase):
+    """Depth at its place against what a hanger is made for."""
+
+    def test_depth_from_seat_to_floor(self) -> None:
+        """Over a flat floor, a sump, and beside a bend; the ring lifts the seat."""
+        flat = 300 - 3 + 3
+        (found,) = seen(tank(hanger(250))).reaches
+        self.assertAlmostEqual(found.depth_mm, flat, places=4)
+        self.assertAlmostEqual(found.short_mm, 50, places=4)
+        self.assertAlmostEqual(found.drop_mm, flat - 5, places=4)
+        sump = Sump(id="s", name="sump", a_mm=120, b_mm=80, long_mm=160, wide_mm=140, deep_mm=60)
+        (deep,) = seen(tank(hanger(250), features=(sump,))).reaches
+        self.assertAlmostEqual(deep.depth_mm, flat + 60, places=3)
+        (rim,) = seen(tank(hanger(250, x_mm=130, hangs_across_mm=80), features=(sump,))).reaches
+        self.assertAlmostEqual(rim.depth_mm, flat, places=3)
+        wedge = Design(shell=WEDGE, ports=(hanger(250, hangs_across_mm=0),))
+        (sloped,) = seen(wedge).reaches
+        lid = build(WEDGE).outer.ray_cast([200, 150, 900], [200, 150, 100])[0].position[2]
+        self.assertAlmostEqual(sloped.depth_mm, lid + 3 - WEDGE.thickness_mm, places=2)
+
+    def test_a_short_one_strands_what_it_cannot_reach(self) -> None:
+        """Its inlet hangs so much higher; each school is priced and settles it."""
+        subject = tank(hanger(250))
+        short, full = seen(subject).drained[0], seen(tank(hanger(300))).drained[0]
+        assert short.stranded_l is not None and full.stranded_l is not None
+        self.assertAlmostEqual(short.stranded_l - full.stranded_l, 594 * 394 * 50 / 1e6, delta=0.01)
+        finding = next(f for f in seen(subject, True).findings if f.code == "reach.short")
+        self.assertEqual(len(finding.remedies), 4)
+        for remedy in finding.remedies:
+            self.assertNotIn("reach.short", codes(apply(subject, remedy.patch)), remedy.label.plain())
+        lost = [remedy.change.brimful_l if remedy.change else 0 for remedy in finding.remedies]
+        self.assertLess(lost[3], lost[0])
+        self.assertEqual(lost[1], 0)
+
+    def test_cut_sheet(self) -> None:
+        """Surplus comes off the bracket, the tube gets its grips; a sleeve is squeezed; mismatch stops."""
+        long = Hanger(made_for_mm=340, bracket_mm=120, pump_mm=110, strainer_mm=40, grip_mm=25, sprung=True)
+        (found,) = seen(tank(hanger(1, hanger=long))).reaches
+        self.assertAlmostEqual(found.short_mm, -40, places=4)
+        steps = {step.what: step.length_mm for step in found.steps}
+        self.assertAlmostEqual(steps["bracket"] or 0, 80, places=4)
+        self.assertAlmostEqual(steps["tube"] or 0, 320 - 80 - 110 - 40 + 50, places=4)
+        self.assertIn("reach.cut", codes(tank(hanger(1, hanger=long))))
+        for second, said in ((300.4, False), (304.0, True)):
+            again = long.model_copy(update={"measured_mm": second})
+            self.assertEqual("reach.mismatch" in codes(tank(hanger(1, hanger=again))), said)
+
+    def test_hole_and_neighbours(self) -> None:
+        """Too wide for its hole; through a baffle; into another; a slim one is silent."""
+        self.assertIn("port.hole", codes(tank(hanger(300, diagonal_mm=130))))
+        self.assertIn(
+            "port.meets", codes(tank(hanger(300, hangs_mm=280), features=(Baffle(id="b", name="b", at_mm=190),)))
+        )
+        other = Port(id="o", name="o", x_mm=250, y_mm=150, hangs_mm=100, hangs_across_mm=60)
+        self.assertIn("port.meets", codes(tank(hanger(300, hangs_mm=280), other)))
+        quiet = codes(tank(hanger(300, hangs_mm=280, diagonal_mm=95)))
+        self.assertFalse({"port.hole", "port.meets"} & quiet)
+
+    def test_lands(self) -> None:
+        """Flat sheet to the bend; near a seam, near a well; off the face."""
+        (land,) = seen(tank(hanger(300))).landings
+        self.assertAlmostEqual(land.flat_mm, 150 - 9, delta=1.5)
+        self.assertIn("port.land", codes(tank(hanger(300, y_mm=86))))
+        self.assertIn("port.seam", codes(tank(hanger(300, y_mm=200))))
+        self.assertIn("port.land", codes(tank(hanger(300), features=(well(280, 100, 100, 100, 40),))))
+        self.assertIn("port.off_face", codes(tank(hanger(300, y_mm=30))))
+        side = hanger(300, face="front", x_mm=590, z_mm=150.0, hanger=None, role="fitting")
+        (front,) = seen(tank(side)).landings
+        self.assertAlmostEqual(front.flat_mm, 150, delta=1.5)
+
+    def test_seats_that_cannot_be(self) -> None:
+        """A hole as large as its ring, bolts off it."""
+        with self.assertRaisesRegex(ValidationError, "as large as its seat"):
+            Seat(hole_mm=100, outer_mm=100)
+        with self.assertRaisesRegex(ValidationError, "run out of the ring"):
+            Seat(hole_mm=100, outer_mm=140, bolt_circle_mm=138, bolt_mm=6)
+
+
+class Bolts(TestCase):
+    """Tightening order."""
+
+    def test_known_best(self) -> None:
+        """The least jump is the greatest that any order reaches."""
+        for bolts, jump in ((5, 144), (6, 120), (8, 135)):
+            self.assertAlmostEqual(least_jump_deg(star_order(bolts)), jump)
+
+    @given(st.integers(3, 24))
+    def test_every_bolt_once_and_far_apart(self, bolts: int) -> None:
+        """A permutation, never under 90°."""
+        order = star_order(bolts)
+        self.assertEqual(sorted(order), list(range(1, bolts + 1)))
+        self.assertGreaterEqual(least_jump_deg(order), 90)
+
+
+class Needs(TestCase):
+    """Air, filling, drain, return, the brief."""
+
+    def port(self, role: str, **more: Any) -> Port:
+        """One of a role."""
+        return Port.model_validate({"id": role, "name": role, "role": role, "x_mm": 300, "y_mm": 100} | more)
+
+    def test_air_path(self) -> None:
+        """Not looked at: a note; wrong: a stop; a leaning valve: a stop."""
+        self.assertIn("vent.unchecked", codes(tank(self.port("vent", vent=VentPath()))))
+        self.assertIn("vent.route", codes(tank(self.port("vent", vent=VentPath(outside=False)))))
+        self.assertIn("vent.lean", codes(tank(self.port("vent", vent=VentPath(rollover=True, lean_deg=25)))))
+        good = VentPath(outside=True, below_people=True, away_from_exhaust=True, falls_away=True, rollover=True)
+        self.assertFalse({c for c in codes(tank(self.port("vent", vent=good))) if c.startswith("vent")})
+
+    def test_filling(self) -> None:
+        """No vent is a stop; a narrow one spits back, and a larger one settles it; drawing can suck it in."""
+        neck = self.port("filler", x_mm=500, neck=NeckPath(bore_mm=38))
+        self.assertIn("fill.no_vent", codes(tank(neck)))
+        subject = tank(neck, self.port("vent", vent=VentPath(bore_mm=3)))
+        finding = next(f for f in seen(subject, True).findings if f.code == "fill.back_pressure")
+        self.assertTrue(finding.remedies)
+        (run,) = seen(subject).fill_runs.values()
+        self.assertAlmostEqual(run.points[-1].litres, seen(subject).capacity.rated_l if seen(subject).capacity else 0)
+        slow = subject.model_copy(update={"filling": Filling(wanted_s=30)})
+        self.assertIn("fill.slow", codes(slow))
+        thirsty = DemandCase(id="a", name="a", measured_l_per_h=4000.0)
+        self.assertIn("draw.vacuum", codes(subject.model_copy(update={"brief": Brief(cases=(thirsty,))})))
+
+    def test_drain_return_spare(self) -> None:
+        """A drain above the sump; a return near the roof, near the pickup; an open spare."""
+        sump = Sump(id="s", name="sump", a_mm=120, b_mm=80, long_mm=160, wide_mm=140, deep_mm=60)
+        high = tank(self.port("drain", face="floor", x_mm=500), features=(sump,))
+        finding = next(f for f in seen(high, True).findings if f.code == "drain.high")
+        self.assertTrue(finding.remedies)
+        self.assertIn("return.high", codes(tank(self.port("return"))))
+        near = self.port("return", x_mm=230, y_mm=150, z_mm=40.0)
+        self.assertIn("return.near", codes(tank(hanger(300), near)))
+        self.assertIn("port.open", codes(tank(self.port("spare"))))
+        self.assertNotIn("port.open", codes(tank(self.port("spare", capped=True))))
+
+    def test_rule_card(self) -> None:
+        """A limit is named in its finding; kept, it is silent."""
+        for limit, said in ((40.0, True), (90.0, False)):
+            rule = CardRule(id="r", rule="Article 5", subject="rated capacity at most", limit=limit)
+            found = [
+                f for f in seen(tank().model_copy(update={"brief": Brief(card=(rule,))})).findings if f.code == "card"
+            ]
+            self.assertEqual(bool(found), said)
+            if found:
+                self.assertIn("Article 5: rated capacity at most 40.00 L, here 6", found[0].title.plain())
+
+    def test_surge_schools_and_a_tank_of_its_own(self) -> None:
+        """A sump that lasts is favoured, else the pot; the surge tank made holds the volume and stands by itself."""
+        case = DemandCase(id="a", name="a", measured_l_per_h=180.0)
+        brief = Brief(cases=(case,), pumps=fitted(), surge=Surge(uncovered_s=9.0, lift_l_per_h=150))
+        plain = tank().model_copy(update={"brief": brief})
+        answer = seen(plain).surge
+        assert answer is not None
+        self.assertEqual([s.name for s in answer.schools if s.favoured], ["in-tank surge pot"])
+        self.assertIn("surge.lift", codes(plain))
+        sump = Sump(id="s", name="sump", a_mm=120, b_mm=80, long_mm=160, wide_mm=140, deep_mm=60)
+        answer = seen(tank(features=(sump,)).model_copy(update={"brief": brief})).surge
+        assert answer is not None
+        self.assertEqual([s.name for s in answer.schools if s.favoured], ["baffled sump with trap doors"])
+        made = surge_tank(plain, answer.sizing.volume_l, RULES)
+        figures = seen(made).figures
+        assert figures is not None
+        self.assertGreaterEqual(figures.rated_l, answer.sizing.volume_l)
+        self.assertLess(figures.rated_l, answer.sizing.volume_l * 1.1)
+        self.assertNotIn("port.outside", codes(made))
