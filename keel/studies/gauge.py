@@ -266,6 +266,12 @@ def litres_for_ohms(sender: Sender, column: Column, ohms: float) -> float:
     return column.litres(motion_of(sender, column).height(min(1.0, max(0.0, needle))))
 
 
+def ohms_for_litres(sender: Sender, column: Column, litres: float) -> float:
+    """Ohms that a sender reads with so much in its cell."""
+    needle = motion_of(sender, column).needle(column.height(min(max(litres, 0.0), column.brimful_l)))
+    return sender.ohms_empty + needle * (sender.ohms_full - sender.ohms_empty)
+
+
 def _reading(
     sender: Sender,
     cell: Cell,

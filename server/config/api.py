@@ -2,6 +2,7 @@
 
 from ninja import NinjaAPI
 
+from server.bench.api import router as bench
 from server.http.errors import install_handlers
 from server.jobs.api.customers import router as customers
 from server.jobs.api.designs import router as designs
@@ -9,11 +10,12 @@ from server.jobs.api.evaluation import router as evaluation
 from server.jobs.api.imports import router as imports
 from server.jobs.api.jobs import router as jobs
 from server.papers.api import router as papers
+from server.workshop.api.library import router as library
 from server.workshop.api.people import router as people
 from server.workshop.api.session import router as session
 from server.workshop.api.settings import router as workshop
 
 api = NinjaAPI(title="Core Keel", version="1", docs_url=None, urls_namespace="api")
 install_handlers(api)
-for router in (session, people, workshop, customers, jobs, designs, evaluation, imports, papers):
+for router in (session, people, workshop, customers, jobs, designs, evaluation, imports, papers, library, bench):
     api.add_router("", router)

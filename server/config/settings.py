@@ -20,6 +20,7 @@ INSTALLED_APPS = [
     "axes",
     "server.workshop",
     "server.jobs",
+    "server.bench",
     "server.papers",
     "server.demo",
 ]

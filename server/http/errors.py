@@ -14,9 +14,10 @@ from keel.design.faults import Fault, fault_of
 from keel.formats.document import UnreadableDesignError
 from keel.formats.outline import UnreadableOutlineError
 from keel.formats.stl import UnreadableMeshError
+from keel.formats.table import UnreadableTableError
 from keel.solid.faults import GeometryError
 
-Unworkable = UnreadableDesignError | GeometryError | UnreadableOutlineError | UnreadableMeshError
+Unworkable = UnreadableDesignError | GeometryError | UnreadableOutlineError | UnreadableMeshError | UnreadableTableError
 
 log = logging.getLogger(__name__)
 
@@ -68,6 +69,7 @@ def install_handlers(api: NinjaAPI) -> None:
     @api.exception_handler(GeometryError)
     @api.exception_handler(UnreadableOutlineError)
     @api.exception_handler(UnreadableMeshError)
+    @api.exception_handler(UnreadableTableError)
     def unworkable(_request: HttpRequest, error: Unworkable) -> HttpResponse:
         return _invalid(error.faults if isinstance(error, UnreadableDesignError) else [error.fault])
 

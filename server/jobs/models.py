@@ -70,6 +70,7 @@ class TankDesign(models.Model):
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="designs")
     name = models.CharField(max_length=80)
     revision = models.PositiveIntegerField(default=0)
+    main = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, blank=True, related_name="surge_tanks")
 
     class Meta:
         ordering = ["pk"]
@@ -79,9 +80,17 @@ class TankDesign(models.Model):
 
     @classmethod
     @transaction.atomic
-    def started(cls, job: Job, name: str, design: Design, author: Person | None, note: str) -> "TankDesign":
-        """A new design with its first revision."""
-        tank = cls.objects.create(workshop=job.workshop, job=job, name=name)
+    def started(
+        cls,
+        job: Job,
+        name: str,
+        design: Design,
+        author: Person | None,
+        note: str,
+        main: "TankDesign | None" = None,
+    ) -> "TankDesign":
+        """A new design with its first revision; a surge tank names the main tank it belongs to."""
+        tank = cls.objects.create(workshop=job.workshop, job=job, name=name, main=main)
         tank.save_revision(design, author, based_on=0, note=note)
         return tank
 

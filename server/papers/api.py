@@ -13,6 +13,7 @@ from keel.evaluate import Evaluation, Showing, evaluate
 from keel.formats.cutlist import cut_list_csv, strapping_csv
 from keel.formats.document import design_json
 from keel.formats.dxf import part_dxf
+from keel.formats.ports import breakpoints_csv, flange_dxf, schedule_csv
 from keel.formats.svg import part_svg
 from keel.solid.build import build
 from keel.solid.polyhedron import Waterline
@@ -21,7 +22,9 @@ from server.http.errors import ApiError, ErrorOut, not_yours
 from server.jobs.api.designs import own_design
 from server.jobs.scans import scans_of
 from server.papers.dip_stick import dip_stick_pdf
+from server.papers.gauge_face import gauge_pdf
 from server.papers.job_sheet import Heading, job_sheet_pdf
+from server.papers.port_sheet import port_pdf
 from server.workshop.guard import Request, anyone
 
 router = Router(tags=["papers"], auth=anyone)
@@ -57,7 +60,8 @@ def take_away(request: Request, design_id: int, name: str, query: Query[Pitch]) 
     """A file of the design's present revision.
 
     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
-    and for each flat part `<part>.dxf` and `<part>.svg`.
+    for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port with a seat
+    `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
     """
     tank = own_design(request, design_id)
     current = tank.current()
@@ -90,6 +94,8 @@ def _content(wanted: Wanted, name: str) -> bytes:
     made, shell = wanted.answer.sheet, wanted.design.shell
     if made is None or shell is None:
         raise ApiError(422, "no_shell", "There is no shell yet: give the tank its sizes first.")
+    if name.startswith(("port", "gauge")):
+        return _port_or_gauge(wanted, name)
     if name in ("strapping.csv", "dip-stick.pdf"):
         tables = _tables(wanted)
         return strapping_csv(tables) if name == "strapping.csv" else dip_stick_pdf(wanted.heading, tables)
@@ -105,6 +111,33 @@ def _content(wanted: Wanted, name: str) -> bytes:
     if part is None or write is None:
         raise not_yours()
     return write(part, title=wanted.title, thickness_mm=part.thickness_mm, metal=shell.metal)
+
+
+def _port_or_gauge(wanted: Wanted, name: str) -> bytes:
+    """Papers of the ports and the gauge: to be had even when the flat parts can't be made."""
+    shape, truth = wanted.answer.geometry, wanted.answer.gauge
+    assert shape is not None
+    if name == "ports.csv":
+        return schedule_csv(wanted.design.ports, shape.ports, shape.body.low.z)
+    if name.startswith("gauge"):
+        if truth is None or not truth.readings:
+            raise ApiError(422, "no_sender", "There is no sender in the tank yet: place one at Gauge.")
+        write = {
+            "gauge.csv": lambda: breakpoints_csv(truth),
+            "gauge-face.pdf": lambda: gauge_pdf(wanted.heading, truth),
+        }
+        if name in write:
+            return write[name]()
+    stem, _, kind = name.removeprefix("port-").rpartition(".")
+    port = next((port for port in wanted.design.ports if port.id == stem), None)
+    if port is None or kind not in ("dxf", "pdf"):
+        raise not_yours()
+    if port.seat is None:
+        raise ApiError(422, "no_seat", f"{port.name} has no boss or flange yet: give it one at Ports.")
+    if kind == "dxf":
+        return flange_dxf(port)
+    reach = next((reach for reach in wanted.answer.reaches if reach.id == port.id), None)
+    return port_pdf(wanted.heading, port, reach)
 
 
 def _tables(wanted: Wanted) -> dict[str, list[StrappingRow]]:

@@ -10,13 +10,21 @@ from pydantic import Field
 from keel.design.base import PLAIN, Name
 from keel.design.document import Design
 from keel.formats.document import design_from
-from server.http.errors import ErrorOut
+from keel.studies.surge_schools import surge_answer, surge_tank
+from server.http.errors import ApiError, ErrorOut
 from server.jobs.models import Job, Revision, TankDesign
 from server.workshop.guard import Request, anyone, writer
 
 router = Router(tags=["designs"])
 
 REVISIONS_A_PAGE = 30
+
+
+class Linked(Schema):
+    """A design that belongs to another."""
+
+    id: int
+    name: str
 
 
 class DesignOut(Schema):
@@ -32,6 +40,9 @@ class DesignOut(Schema):
     saved: datetime
     author: str
     design: Design
+    main: Linked | None
+    """The tank that a surge tank belongs to."""
+    surge_tanks: list[Linked]
 
 
 class DesignNew(Schema):
@@ -93,7 +104,7 @@ class PageOf(Schema):
 def own_design(request: Request, design_id: int) -> TankDesign:
     """The design, if it is this workshop's; else 404."""
     return get_object_or_404(
-        TankDesign.objects.select_related("job__customer"), pk=design_id, workshop=request.user.workshop
+        TankDesign.objects.select_related("job__customer", "main"), pk=design_id, workshop=request.user.workshop
     )
 
 
@@ -110,6 +121,8 @@ def _design_out(tank: TankDesign) -> DesignOut:
         saved=current.saved,
         author=current.author.name if current.author else "",
         design=current.design(),
+        main=Linked(id=tank.main.pk, name=tank.main.name) if tank.main else None,
+        surge_tanks=[Linked(id=other.pk, name=other.name) for other in tank.surge_tanks.all()],
     )
 
 
@@ -129,6 +142,26 @@ def add_design(request: Request, job_id: int, data: DesignNew) -> tuple[int, Des
     design = Design() if data.design is None else design_from(data.design)
     note = "started" if data.design is None else "imported"
     return 201, _design_out(TankDesign.started(job, data.name, design, request.user, note))
+
+
+class SurgeNew(Schema):
+    """A name for the surge tank."""
+
+    name: Name = "Surge tank"
+
+
+@router.post("designs/{design_id}/surge", response={201: DesignOut, 404: ErrorOut, 422: ErrorOut}, auth=writer)
+def make_surge_tank(request: Request, design_id: int, data: SurgeNew) -> tuple[int, DesignOut]:
+    """A surge tank for a design, as a design of its own in the same job, linked to it."""
+    main = own_design(request, design_id)
+    design, rules = main.current().design(), request.user.workshop.document().rules
+    answer = surge_answer(design.brief, None, design, rules)
+    if answer is None:
+        raise ApiError(422, "no_surge", "Say at Brief how long the pickup runs dry and what the engine burns first.")
+    made = surge_tank(design, answer.sizing.volume_l, rules)
+    note = f"made from {main.name}, revision {main.revision}"
+    tank = TankDesign.started(main.job, data.name, made, request.user, note, main=main)
+    return 201, _design_out(tank)
 
 
 @router.get("designs/{design_id}", response={200: DesignOut, 404: ErrorOut}, auth=anyone)

@@ -4,6 +4,126 @@
  */
 
 export interface paths {
+    "/api/bench/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reading In
+         * @description A reading sent by an instrument with its token.
+         */
+        post: operations["server_bench_api_reading_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibrations/{calibration_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description A calibration with what has come in so far.
+         */
+        get: operations["server_bench_api_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibrations/{calibration_id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close
+         * @description Keep it as it is: nothing more comes in.
+         */
+        post: operations["server_bench_api_close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibrations/{calibration_id}/pour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pour
+         * @description Pour with the simulated meters: the reading comes in when the pour is over.
+         */
+        post: operations["server_bench_api_pour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibrations/{calibration_id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Readings In
+         * @description Readings of real instruments from a CSV file with columns litres and ohms; bad rows are named, good ones kept.
+         */
+        post: operations["server_bench_api_readings_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibrations/{calibration_id}/token": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Token
+         * @description A token for a real instrument; shown once, and the one before stops working.
+         */
+        post: operations["server_bench_api_make_token"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/customers": {
         parameters: {
             query?: never;
@@ -76,6 +196,30 @@ export interface paths {
         patch: operations["server_jobs_api_designs_rename_design"];
         trace?: never;
     };
+    "/api/designs/{design_id}/calibrations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Calibrations
+         * @description A design's calibrations, newest first.
+         */
+        get: operations["server_bench_api_list_calibrations"];
+        put?: never;
+        /**
+         * Start
+         * @description Start measuring a sender of the design's present revision.
+         */
+        post: operations["server_bench_api_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/files/{name}": {
         parameters: {
             query?: never;
@@ -88,7 +232,8 @@ export interface paths {
          * @description A file of the design's present revision.
          *
          *     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
-         *     and for each flat part `<part>.dxf` and `<part>.svg`.
+         *     for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port with a seat
+         *     `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
          */
         get: operations["server_papers_api_take_away"];
         put?: never;
@@ -153,6 +298,26 @@ export interface paths {
         get: operations["server_jobs_api_designs_read_revision"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/surge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Surge Tank
+         * @description A surge tank for a design, as a design of its own in the same job, linked to it.
+         */
+        post: operations["server_jobs_api_designs_make_surge_tank"];
         delete?: never;
         options?: never;
         head?: never;
@@ -463,6 +628,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts Out
+         * @description The workshop's parts.
+         */
+        get: operations["server_workshop_api_library_parts_out"];
+        put?: never;
+        /**
+         * Parts In
+         * @description Read parts from a CSV file, the body as it is. Nothing is stored: the settings are saved with them.
+         */
+        post: operations["server_workshop_api_library_parts_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/pumps.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pumps Out
+         * @description The workshop's pumps.
+         */
+        get: operations["server_workshop_api_library_pumps_out"];
+        put?: never;
+        /**
+         * Pumps In
+         * @description Read pumps from a CSV file, the body as it is. Nothing is stored: the settings are saved with them.
+         */
+        post: operations["server_workshop_api_library_pumps_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -546,6 +759,45 @@ export interface components {
              * @default 0
              */
             top_gap_mm: number;
+        };
+        /**
+         * Basis
+         * @description Where the target capacity comes from.
+         */
+        Basis: {
+            /**
+             * Case
+             * @description Demand case that it burns by; empty means the first
+             */
+            case?: string | null;
+            /**
+             * Hours
+             * @description Run time [h]
+             */
+            hours?: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "run time" | "range" | "stint";
+            /**
+             * Per 100Km L
+             * @description [L/100 km]
+             */
+            per_100km_l?: number | null;
+            /** Range Km */
+            range_km?: number | null;
+            /**
+             * Reserve
+             * @description Kept in hand, as a share on top
+             * @default 0.1
+             */
+            reserve: number;
+            /**
+             * Stint Min
+             * @description Between fuel stops [min]
+             */
+            stint_min?: number | null;
         };
         /**
          * Bay
@@ -802,9 +1054,20 @@ export interface components {
         };
         /**
          * Brief
-         * @description Fuel and how much of it the customer needs.
+         * @description Fuel, how much of it and how fast, and whose rules count.
          */
         Brief: {
+            basis?: components["schemas"]["Basis"] | null;
+            /**
+             * Card
+             * @default []
+             */
+            card: components["schemas"]["CardRule"][];
+            /**
+             * Cases
+             * @default []
+             */
+            cases: components["schemas"]["DemandCase"][];
             /**
              * Fuel
              * @description What the tank will hold
@@ -813,16 +1076,68 @@ export interface components {
              */
             fuel: "petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100";
             /**
+             * Pumps
+             * @default []
+             */
+            pumps: components["schemas"]["FittedPump"][];
+            /**
              * Reason
              * @description Where the target comes from, in the customer's words
              * @default
              */
             reason: string;
+            surge?: components["schemas"]["Surge"] | null;
             /**
              * Target L
-             * @description Rated capacity asked for [L]; nothing is judged without it
+             * @description Rated capacity asked for [L]; a named figure counts before a basis
              */
             target_l?: number | null;
+            /**
+             * Vehicle Kg
+             * @description Vehicle without fuel [kg]
+             */
+            vehicle_kg?: number | null;
+        };
+        /**
+         * CalibrationOut
+         * @description A calibration with all that has come in.
+         */
+        CalibrationOut: {
+            /** Author */
+            author: string;
+            /** Closed */
+            closed: boolean;
+            /** Curve */
+            curve: components["schemas"]["CurvePoint"][];
+            /** Id */
+            id: number;
+            live: components["schemas"]["Live"] | null;
+            /** Note */
+            note: string;
+            /**
+             * Problems
+             * @default []
+             */
+            problems: components["schemas"]["Fault"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Revision */
+            revision: number;
+            /** Rms L */
+            rms_l: number | null;
+            /** Sender */
+            sender: string;
+            /** Sender Name */
+            sender_name: string;
+            /** Simulated */
+            simulated: boolean;
+            /**
+             * Started
+             * Format: date-time
+             */
+            started: string;
+            /** Worst L */
+            worst_l: number | null;
         };
         /**
          * Capacity
@@ -862,6 +1177,26 @@ export interface components {
             litres: number;
             /** What */
             what: string;
+        };
+        /**
+         * CardRule
+         * @description A limit typed from a rulebook or the customer.
+         */
+        CardRule: {
+            /** Id */
+            id: string;
+            /** Limit */
+            limit: number;
+            /**
+             * Rule
+             * @description Its name in the rulebook
+             */
+            rule: string;
+            /**
+             * Subject
+             * @enum {string}
+             */
+            subject: "rated capacity at most" | "brimful capacity at most" | "rated capacity at least" | "fuel mass at most" | "full mass at most" | "wall thickness at least" | "fuel share of vehicle at most";
         };
         /**
          * CellCapacity
@@ -961,6 +1296,18 @@ export interface components {
             up_mm: number;
         };
         /**
+         * CurvePoint
+         * @description Ohms and litres of the fitted curve, and the litres reckoned.
+         */
+        CurvePoint: {
+            /** Litres */
+            litres: number;
+            /** Ohms */
+            ohms: number;
+            /** Reckoned L */
+            reckoned_l: number;
+        };
+        /**
          * CustomerIn
          * @description A customer's record.
          */
@@ -1027,6 +1374,19 @@ export interface components {
                 number,
                 number
             ][][];
+        };
+        /**
+         * CutStep
+         * @description One step of the hanger's cut sheet.
+         */
+        CutStep: {
+            how: components["schemas"]["Words"];
+            /** Length Mm */
+            length_mm: number | null;
+            /** Undone */
+            undone: boolean;
+            /** What */
+            what: string;
         };
         /**
          * CylinderShell
@@ -1114,6 +1474,113 @@ export interface components {
             z_mm: number;
         };
         /**
+         * Demand
+         * @description One demand case worked out.
+         */
+        Demand: {
+            /** Average L Per H */
+            average_l_per_h: number;
+            /** Bsfc */
+            bsfc: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Carries Kw */
+            carries_kw: number | null;
+            /** Flow L Per H */
+            flow_l_per_h: number;
+            /**
+             * Fuel
+             * @enum {string}
+             */
+            fuel: "petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100";
+            how: components["schemas"]["Words"];
+            /** Id */
+            id: string;
+            /** Low Running L Per H */
+            low_running_l_per_h: number | null;
+            /** Low Short L Per H */
+            low_short_l_per_h: number | null;
+            /** Mass Kg Per H */
+            mass_kg_per_h: number;
+            /** Name */
+            name: string;
+            /** Needed L Per H */
+            needed_l_per_h: number;
+            /** Pumps */
+            pumps: components["schemas"]["PumpFlow"][];
+            /** Range L Per H */
+            range_l_per_h: [
+                number,
+                number
+            ];
+            /** Running L Per H */
+            running_l_per_h: number | null;
+            /** Short L Per H */
+            short_l_per_h: number | null;
+        };
+        /**
+         * DemandCase
+         * @description What an engine asks for in one case: now, later, or one running mode.
+         */
+        DemandCase: {
+            /**
+             * Bsfc Kg Per Kwh
+             * @description Typed; empty means the middle of the usual range [kg/kWh]
+             */
+            bsfc_kg_per_kwh?: number | null;
+            /**
+             * Duty
+             * @description Fraction of full power, averaged over the run
+             * @default 1
+             */
+            duty: number;
+            /**
+             * Engine
+             * @default petrol, naturally aspirated
+             * @enum {string}
+             */
+            engine: "petrol, naturally aspirated" | "petrol, forced induction" | "petrol with nitrous" | "diesel";
+            /**
+             * Fuel
+             * @description Empty means the brief's fuel
+             */
+            fuel?: ("petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100") | null;
+            /** Id */
+            id: string;
+            /**
+             * Low V
+             * @description Lowest voltage it has to run on [V]
+             * @default 11.5
+             */
+            low_v: number;
+            /**
+             * Measured L Per H
+             * @description A measured figure at full power: it counts before any reckoning [L/h]
+             */
+            measured_l_per_h?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Power Kw
+             * @description At full throttle [kW]
+             */
+            power_kw?: number | null;
+            /**
+             * Rail Kpa
+             * @description Pressure the pumps work against [kPa]
+             * @default 300
+             */
+            rail_kpa: number;
+            /**
+             * Supply V
+             * @description Voltage at the pumps, running [V]
+             * @default 13.5
+             */
+            supply_v: number;
+        };
+        /**
          * Design
          * @description A tank's design. Lengths in mm, volumes in L, vehicle axes (x forward, y left, z up).
          */
@@ -1122,18 +1589,42 @@ export interface components {
             bay?: components["schemas"]["Bay"] | null;
             /**
              * @default {
+             *       "basis": null,
+             *       "card": [],
+             *       "cases": [],
              *       "fuel": "petrol E10",
+             *       "pumps": [],
              *       "reason": "",
-             *       "target_l": null
+             *       "surge": null,
+             *       "target_l": null,
+             *       "vehicle_kg": null
              *     }
              */
             brief: components["schemas"]["Brief"];
+            /**
+             * @default {
+             *       "head_mm": 450,
+             *       "nozzle_bore_mm": 14,
+             *       "supply": "nozzle",
+             *       "supply_kpa": 25,
+             *       "wanted_s": null
+             *     }
+             */
+            filling: components["schemas"]["Filling"];
             /**
              * Format
              * @default core-keel/design
              * @constant
              */
             format: "core-keel/design";
+            /**
+             * @default {
+             *       "joined": "each its own needle",
+             *       "reserve_l": null,
+             *       "senders": []
+             *     }
+             */
+            gauge: components["schemas"]["Gauge"];
             /**
              * Ports
              * @default []
@@ -1201,6 +1692,7 @@ export interface components {
             job_number: number;
             /** Job Title */
             job_title: string;
+            main: components["schemas"]["Linked"] | null;
             /** Name */
             name: string;
             /** Revision */
@@ -1210,6 +1702,8 @@ export interface components {
              * Format: date-time
              */
             saved: string;
+            /** Surge Tanks */
+            surge_tanks: components["schemas"]["Linked"][];
         };
         /**
          * DesignSave
@@ -1272,12 +1766,24 @@ export interface components {
         Evaluation: {
             capacity?: components["schemas"]["Capacity"] | null;
             /**
+             * Demands
+             * @default []
+             */
+            demands: components["schemas"]["Demand"][];
+            /**
              * Drained
              * @default []
              */
             drained: components["schemas"]["Drained"][];
             figures?: components["schemas"]["Figures"] | null;
             fill?: components["schemas"]["Fill"] | null;
+            /**
+             * Fill Runs
+             * @default {}
+             */
+            fill_runs: {
+                [key: string]: components["schemas"]["FillRun"];
+            };
             /**
              * Findings
              * @default []
@@ -1289,13 +1795,39 @@ export interface components {
              * @default []
              */
             gaps: components["schemas"]["Gap"][];
+            gauge?: components["schemas"]["GaugeTruth"] | null;
             geometry?: components["schemas"]["Geometry"] | null;
             goes_in?: components["schemas"]["GoesIn"] | null;
+            /**
+             * Hung
+             * @default []
+             */
+            hung: components["schemas"]["Hung"][];
+            /**
+             * In Attitudes
+             * @default []
+             */
+            in_attitudes: components["schemas"]["Unreached"][];
+            /**
+             * Landings
+             * @default []
+             */
+            landings: components["schemas"]["Landing"][];
+            /**
+             * Outgrown
+             * @default []
+             */
+            outgrown: components["schemas"]["Outgrown"][];
             /**
              * Panels
              * @default []
              */
             panels: components["schemas"]["Panel"][];
+            /**
+             * Reaches
+             * @default []
+             */
+            reaches: components["schemas"]["Reach"][];
             /** Safe Proof Kpa */
             safe_proof_kpa?: number | null;
             sheet?: components["schemas"]["Sheet"] | null;
@@ -1309,6 +1841,8 @@ export interface components {
              * @default []
              */
             strapping: components["schemas"]["StrappingRow"][];
+            surge?: components["schemas"]["SurgeAnswer"] | null;
+            target?: components["schemas"]["Target"] | null;
             /**
              * Tried
              * @default true
@@ -1396,6 +1930,85 @@ export interface components {
             volume_l: number;
         };
         /**
+         * FillPoint
+         * @description The tank at one moment of its filling.
+         */
+        FillPoint: {
+            /** Level Mm */
+            level_mm: number;
+            /** Litres */
+            litres: number;
+            /** Seconds */
+            seconds: number;
+            /** Tank Kpa */
+            tank_kpa: number;
+        };
+        /**
+         * FillRun
+         * @description Filling from empty to the rated capacity.
+         */
+        FillRun: {
+            /** Drawn L Per H */
+            drawn_l_per_h: number | null;
+            /** Held Back By */
+            held_back_by: string;
+            /** L Per S */
+            l_per_s: number;
+            /** Open Vent S */
+            open_vent_s: number;
+            /** Others */
+            others: components["schemas"]["Other"][];
+            /** Peak Kpa */
+            peak_kpa: number;
+            /** Points */
+            points: components["schemas"]["FillPoint"][];
+            /** Seconds */
+            seconds: number;
+            /** Shuts Off */
+            shuts_off: boolean;
+            /** Vacuum Kpa */
+            vacuum_kpa: number | null;
+            /** Vent For Wanted Mm */
+            vent_for_wanted_mm: number | null;
+            /** Wanted S */
+            wanted_s: number | null;
+        };
+        /**
+         * Filling
+         * @description How the tank is filled.
+         */
+        Filling: {
+            /**
+             * Head Mm
+             * @description A jug's fuel over the neck [mm]
+             * @default 450
+             */
+            head_mm: number;
+            /**
+             * Nozzle Bore Mm
+             * @description The nozzle's bore [mm]
+             * @default 14
+             */
+            nozzle_bore_mm: number;
+            /**
+             * Supply
+             * @default nozzle
+             * @enum {string}
+             */
+            supply: "jug" | "nozzle";
+            /**
+             * Supply Kpa
+             * @description Pressure at the nozzle [kPa]
+             * @default 25
+             */
+            supply_kpa: number;
+            /**
+             * Wanted S
+             * @description Fill time wanted [s]
+             */
+            wanted_s?: number | null;
+        };
+        /**
          * Finding
          * @description One judgement. `key` stays the same while the same thing is wrong.
          */
@@ -1415,9 +2028,23 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "brief" | "bay" | "shell" | "sheet";
+            station: "brief" | "bay" | "shell" | "ports" | "gauge" | "sheet";
             title: components["schemas"]["Words"];
             why: components["schemas"]["Words"];
+        };
+        /**
+         * FittedPump
+         * @description A pump of this design, in the order in which they come on. A spare stands by and counts for nothing.
+         */
+        FittedPump: {
+            /** Id */
+            id: string;
+            pump: components["schemas"]["Pump"];
+            /**
+             * Spare
+             * @default false
+             */
+            spare: boolean;
         };
         /**
          * FlatPart
@@ -1436,7 +2063,7 @@ export interface components {
             /** Length Mm */
             length_mm: number;
             /** Marks */
-            marks: components["schemas"]["Mark"][];
+            marks: components["schemas"]["keel__studies__sheet__parts__Mark"][];
             /** Mass Kg */
             mass_kg: number;
             /** Name */
@@ -1499,6 +2126,39 @@ export interface components {
             toward: -1 | 1;
         };
         /**
+         * Gauge
+         * @description The needle and the lamp.
+         */
+        Gauge: {
+            /**
+             * Joined
+             * @description How several senders in one tank read together
+             * @default each its own needle
+             * @enum {string}
+             */
+            joined: "each its own needle" | "in series" | "averaged";
+            /**
+             * Reserve L
+             * @description Litres left when the low-level lamp comes on
+             */
+            reserve_l?: number | null;
+            /**
+             * Senders
+             * @default []
+             */
+            senders: components["schemas"]["Sender"][];
+        };
+        /**
+         * GaugeTruth
+         * @description All senders, and those that are joined.
+         */
+        GaugeTruth: {
+            /** Joined */
+            joined: components["schemas"]["Joined"][];
+            /** Readings */
+            readings: components["schemas"]["Reading"][];
+        };
+        /**
          * Geometry
          * @description What the drawing shows of the shell [mm].
          */
@@ -1554,10 +2214,80 @@ export interface components {
             wide_mm: number;
         };
         /**
+         * Hanger
+         * @description What hangs from a flange and draws fuel: lengths go down from the flange's underside.
+         */
+        Hanger: {
+            /**
+             * Bracket Mm
+             * @description Flange to the pump's clamp [mm]
+             * @default 0
+             */
+            bracket_mm: number;
+            /**
+             * Extend Mm
+             * @description Lengthened by that much [mm]
+             * @default 0
+             */
+            extend_mm: number;
+            /**
+             * Grip Mm
+             * @description Hose or tube inside each clamp [mm]
+             * @default 25
+             */
+            grip_mm: number;
+            /**
+             * Kind
+             * @default hanger
+             * @enum {string}
+             */
+            kind: "module" | "hanger" | "tube" | "sock";
+            /**
+             * Made For Mm
+             * @description Depth from flange seat to floor that it is made for [mm]
+             */
+            made_for_mm: number;
+            /**
+             * Measured Mm
+             * @description Depth measured a second time, in the finished opening, by another way [mm]
+             */
+            measured_mm?: number | null;
+            /**
+             * Pump Mm
+             * @description The pump's body [mm]
+             * @default 0
+             */
+            pump_mm: number;
+            /**
+             * Remote
+             * @description Draws through a hose from a pickup of its own on the floor
+             * @default false
+             */
+            remote: boolean;
+            /**
+             * Sprung
+             * @description A sprung sleeve presses it on the floor
+             * @default false
+             */
+            sprung: boolean;
+            /**
+             * Strainer Mm
+             * @description Strainer or sock below the pump [mm]
+             * @default 0
+             */
+            strainer_mm: number;
+        };
+        /**
          * HouseRules
          * @description Defaults that decide something; each can be changed by the workshop.
          */
         HouseRules: {
+            /**
+             * Back Pressure Kpa
+             * @description Back pressure at which a nozzle shuts off or a neck spits back [kPa]
+             * @default 2.5
+             */
+            back_pressure_kpa: number;
             /**
              * Beyond Target
              * @description Capacity further above target than this is questioned
@@ -1590,11 +2320,23 @@ export interface components {
              */
             flange_mm: number;
             /**
+             * Fuel Share
+             * @description Fuel beyond this share of the vehicle's mass is remarked on
+             * @default 0.15
+             */
+            fuel_share: number;
+            /**
              * Land Mm
              * @description Least strip of sheet between a seam and a bend or seam [mm]
              * @default 12
              */
             land_mm: number;
+            /**
+             * Measure Mm
+             * @description Two measurements that differ by more don't agree [mm]
+             * @default 1
+             */
+            measure_mm: number;
             /**
              * Notch Clearance Mm
              * @description Added to the flange for the pan's corner notch [mm]
@@ -1614,6 +2356,18 @@ export interface components {
              */
             proof_least_kpa: number;
             /**
+             * Pump Margin
+             * @description Pumps give this share more than the engine burns
+             * @default 0.2
+             */
+            pump_margin: number;
+            /**
+             * Sleeve Mm
+             * @description A sprung sleeve is cut this much longer than the depth [mm]
+             * @default 20
+             */
+            sleeve_mm: number;
+            /**
              * Sliver Mm
              * @description Least space inside that can be welded and cleaned [mm]
              * @default 10
@@ -1626,6 +2380,12 @@ export interface components {
              */
             stress_share: number;
             /**
+             * Surge Margin
+             * @description A surge volume has this share on top of the dry spell's
+             * @default 0.2
+             */
+            surge_margin: number;
+            /**
              * Ullage Least
              * @description Ullage never goes below this share of brimful
              * @default 0.03
@@ -1637,6 +2397,30 @@ export interface components {
              * @default 40
              */
             ullage_rise_k: number;
+            /**
+             * Vent Vacuum Kpa
+             * @description Most vacuum while fuel is drawn [kPa]
+             * @default 2
+             */
+            vent_vacuum_kpa: number;
+        };
+        /**
+         * Hung
+         * @description What hangs from a port, hanger or not: through its hole, clear of everything.
+         */
+        Hung: {
+            /** Hole Mm */
+            hole_mm: number | null;
+            /** Id */
+            id: string;
+            /** Meets */
+            meets: string[];
+            /** Name */
+            name: string;
+            /** Passes */
+            passes: boolean | null;
+            /** Widest Mm */
+            widest_mm: number;
         };
         /**
          * JobFilter
@@ -1724,6 +2508,20 @@ export interface components {
             pages: number;
         };
         /**
+         * Joined
+         * @description Several senders of one cell on one needle: true tenths, and where it stands.
+         */
+        Joined: {
+            /** Cell */
+            cell: string;
+            /** How */
+            how: string;
+            /** Tenths */
+            tenths: components["schemas"]["Tenth"][];
+            /** Worst L */
+            worst_l: number;
+        };
+        /**
          * KeepOut
          * @description A box in or near the bay that the tank has to stay clear of.
          */
@@ -1782,6 +2580,31 @@ export interface components {
             z_mm: number;
         };
         /**
+         * Landing
+         * @description The sheet round a port's seat.
+         */
+        Landing: {
+            /** By */
+            by: string;
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "roof" | "floor" | "front" | "rear" | "left" | "right";
+            /** Flat Mm */
+            flat_mm: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Needed Mm */
+            needed_mm: number;
+            /** On Sheet */
+            on_sheet: boolean;
+            /** Seam Mm */
+            seam_mm: number | null;
+        };
+        /**
          * Left
          * @description What a cut goes through of a pool that stays, or a pocket of air.
          */
@@ -1800,22 +2623,43 @@ export interface components {
             ][][];
         };
         /**
-         * Mark
-         * @description A line to etch: where another part comes to stand.
+         * Linked
+         * @description A design that belongs to another.
          */
-        Mark: {
-            /** End */
-            end: [
-                number,
-                number
-            ];
-            /** Label */
-            label: string;
-            /** Start */
-            start: [
-                number,
-                number
-            ];
+        Linked: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Live
+         * @description What the simulated meters show while a pour runs.
+         */
+        Live: {
+            /** Left S */
+            left_s: number;
+            /** Litres */
+            litres: number;
+            /** Ohms */
+            ohms: number;
+        };
+        /**
+         * NeckPath
+         * @description The way of the fuel in.
+         */
+        NeckPath: {
+            /**
+             * Bonded
+             * @description A strap bonds it to the chassis across any rubber
+             */
+            bonded?: boolean | null;
+            /**
+             * Bore Mm
+             * @description Smallest bore from cap to tank [mm]
+             * @default 38
+             */
+            bore_mm: number;
         };
         /**
          * Notch
@@ -1864,6 +2708,31 @@ export interface components {
              * @description Along the second axis [mm]
              */
             wide_mm: number;
+        };
+        /**
+         * Other
+         * @description What another size would bring.
+         */
+        Other: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Seconds */
+            seconds: number;
+            /** What */
+            what: string;
+        };
+        /**
+         * Outgrown
+         * @description A part that the first case's figures suffice for and another case's don't.
+         */
+        Outgrown: {
+            /** Case */
+            case: string;
+            now: components["schemas"]["Words"];
+            /** Part */
+            part: string;
+            then: components["schemas"]["Words"];
+            worth: components["schemas"]["Words"];
         };
         /**
          * OutlineOut
@@ -1949,6 +2818,16 @@ export interface components {
              * @description [mm]; empty means that of the features
              */
             thickness_mm?: number | null;
+        };
+        /**
+         * PartsRead
+         * @description Parts of a file that could be read, and what was wrong with the others.
+         */
+        PartsRead: {
+            /** Parts */
+            parts: components["schemas"]["PortPart"][];
+            /** Problems */
+            problems: components["schemas"]["Fault"][];
         };
         /**
          * Passage
@@ -2064,22 +2943,80 @@ export interface components {
              * @default 60
              */
             across_mm: number;
+            /**
+             * Capped
+             * @description Closed blind
+             * @default false
+             */
+            capped: boolean;
+            /**
+             * Clock Deg
+             * @description First bolt, or the mark, from forward, counter-clockwise seen from outside [°]
+             * @default 0
+             */
+            clock_deg: number;
+            /**
+             * Diagonal Mm
+             * @description Widest across on its way through the hole [mm]
+             * @default 0
+             */
+            diagonal_mm: number;
+            /**
+             * Face
+             * @description The face it goes through
+             * @default roof
+             * @enum {string}
+             */
+            face: "roof" | "floor" | "front" | "rear" | "left" | "right";
+            hanger?: components["schemas"]["Hanger"] | null;
+            /**
+             * Hangs Across Mm
+             * @description Its width, all round [mm]
+             * @default 0
+             */
+            hangs_across_mm: number;
+            /**
+             * Hangs Mm
+             * @description What hangs below the sheet: module, pump, tube [mm]
+             * @default 0
+             */
+            hangs_mm: number;
+            /**
+             * Hose Deg
+             * @description Direction in which its hose leaves, from forward [°]
+             */
+            hose_deg?: number | null;
             /** Id */
             id: string;
             /** Name */
             name: string;
+            neck?: components["schemas"]["NeckPath"] | null;
+            /**
+             * Part
+             * @description Which part of the shop's library it is
+             * @default
+             */
+            part: string;
             /**
              * Role
              * @default fitting
              * @enum {string}
              */
-            role: "pickup" | "vent" | "filler" | "fitting";
+            role: "pickup" | "vent" | "filler" | "drain" | "return" | "transfer" | "spare" | "fitting";
+            seat?: components["schemas"]["Seat"] | null;
+            /**
+             * Spanner Mm
+             * @description Room for hand and spanner round its middle, a radius [mm]
+             * @default 0
+             */
+            spanner_mm: number;
             /**
              * Stands Mm
              * @description Height of what stands on the lid there: valve, neck, hose bend [mm]
              * @default 0
              */
             stands_mm: number;
+            vent?: components["schemas"]["VentPath"] | null;
             /**
              * X Mm
              * @description From the rear [mm]
@@ -2092,9 +3029,63 @@ export interface components {
             y_mm: number;
             /**
              * Z Mm
-             * @description Height of the opening itself: the pickup's inlet, the vent's inner end [mm]; empty means 5 mm off the floor there for a pickup, flush under the lid there for the others
+             * @description Height of the opening itself: the pickup's inlet, the vent's inner end [mm]; empty means 5 mm off the floor there for a pickup, on the floor for a drain, flush under the lid there for the others
              */
             z_mm?: number | null;
+        };
+        /**
+         * PortPart
+         * @description A part in the workshop's library.
+         */
+        PortPart: {
+            /**
+             * Across Mm
+             * @description Width of what stands there, all round [mm]
+             * @default 60
+             */
+            across_mm: number;
+            /**
+             * Diagonal Mm
+             * @description Widest across on its way through the hole [mm]
+             * @default 0
+             */
+            diagonal_mm: number;
+            hanger?: components["schemas"]["Hanger"] | null;
+            /**
+             * Hangs Across Mm
+             * @description Its width, all round [mm]
+             * @default 0
+             */
+            hangs_across_mm: number;
+            /**
+             * Hangs Mm
+             * @description What hangs below the sheet: module, pump, tube [mm]
+             * @default 0
+             */
+            hangs_mm: number;
+            /** Name */
+            name: string;
+            neck?: components["schemas"]["NeckPath"] | null;
+            /**
+             * Role
+             * @default fitting
+             * @enum {string}
+             */
+            role: "pickup" | "vent" | "filler" | "drain" | "return" | "transfer" | "spare" | "fitting";
+            seat?: components["schemas"]["Seat"] | null;
+            /**
+             * Spanner Mm
+             * @description Room for hand and spanner round its middle, a radius [mm]
+             * @default 0
+             */
+            spanner_mm: number;
+            /**
+             * Stands Mm
+             * @description Height of what stands on the lid there: valve, neck, hose bend [mm]
+             * @default 0
+             */
+            stands_mm: number;
+            vent?: components["schemas"]["VentPath"] | null;
         };
         /**
          * PortPlace
@@ -2106,6 +3097,14 @@ export interface components {
             /** Lid Mm */
             lid_mm: number;
             place: components["schemas"]["Point"];
+        };
+        /**
+         * PourIn
+         * @description Litres poured with the simulated meters watching.
+         */
+        PourIn: {
+            /** Litres */
+            litres: number;
         };
         /**
          * Preferences
@@ -2220,6 +3219,91 @@ export interface components {
             z_mm: number;
         };
         /**
+         * Pump
+         * @description A kind of pump, as the workshop knows it.
+         */
+        Pump: {
+            /** Curves */
+            curves: components["schemas"]["PumpCurve"][];
+            /**
+             * Fuels
+             * @default []
+             */
+            fuels: ("petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100")[];
+            /** Name */
+            name: string;
+            /**
+             * Outlet
+             * @default
+             */
+            outlet: string;
+            /**
+             * Stands
+             * @default in the tank
+             * @enum {string}
+             */
+            stands: "in the tank" | "outside";
+        };
+        /**
+         * PumpCurve
+         * @description Flow against pressure at one voltage. The flow falls as the pressure rises.
+         */
+        PumpCurve: {
+            /** Points */
+            points: components["schemas"]["PumpPoint"][];
+            /**
+             * Voltage V
+             * @default 13.5
+             */
+            voltage_v: number;
+        };
+        /**
+         * PumpFlow
+         * @description One pump against a case's rail pressure. Empty flows are beyond its table: nothing is extrapolated.
+         */
+        PumpFlow: {
+            /** Comes On Kw */
+            comes_on_kw: number | null;
+            /** Enough */
+            enough: number | null;
+            /** Flow L Per H */
+            flow_l_per_h: number | null;
+            /** Id */
+            id: string;
+            /** Low Flow L Per H */
+            low_flow_l_per_h: number | null;
+            /** Name */
+            name: string;
+            /** Spare */
+            spare: boolean;
+        };
+        /**
+         * PumpPoint
+         * @description One point of a curve.
+         */
+        PumpPoint: {
+            /**
+             * Kpa
+             * @description Pressure over the tank's [kPa]
+             */
+            kpa: number;
+            /**
+             * L Per H
+             * @description Flow there [L/h]
+             */
+            l_per_h: number;
+        };
+        /**
+         * PumpsRead
+         * @description Pumps of a file that could be read, and what was wrong with the others.
+         */
+        PumpsRead: {
+            /** Problems */
+            problems: components["schemas"]["Fault"][];
+            /** Pumps */
+            pumps: components["schemas"]["Pump"][];
+        };
+        /**
          * Question
          * @description A design to work out, and what of it to show.
          */
@@ -2244,6 +3328,118 @@ export interface components {
              *     }
              */
             showing: components["schemas"]["Showing"];
+        };
+        /**
+         * Reach
+         * @description One hanger at its place. A negative `short_mm` is what has to be cut off.
+         */
+        Reach: {
+            /** Agrees */
+            agrees: boolean | null;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Drop Mm */
+            drop_mm: number;
+            /** Id */
+            id: string;
+            /** Inlet Off Mm */
+            inlet_off_mm: number;
+            /** Made For Mm */
+            made_for_mm: number;
+            /** Name */
+            name: string;
+            /** Second Mm */
+            second_mm: number | null;
+            /** Short Mm */
+            short_mm: number;
+            /** Steps */
+            steps: components["schemas"]["CutStep"][];
+        };
+        /**
+         * Reading
+         * @description One sender worked out in the cell it hangs in. Heights go up from the inner floor below it [mm].
+         */
+        Reading: {
+            /** Above Full L */
+            above_full_l: number;
+            /** Arm Mm */
+            arm_mm: number | null;
+            /** Arm More Mm */
+            arm_more_mm: number | null;
+            /** Breakpoints */
+            breakpoints: components["schemas"]["keel__studies__gauge__Mark"][];
+            /** Brimful L */
+            brimful_l: number;
+            /** Cell */
+            cell: string;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Eighths */
+            eighths: components["schemas"]["keel__studies__gauge__Mark"][];
+            /** Empty Mm */
+            empty_mm: number;
+            /** Float Mm */
+            float_mm: number;
+            /** Full Mm */
+            full_mm: number;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Left At Empty L */
+            left_at_empty_l: number;
+            /** Made Travel Mm */
+            made_travel_mm: number | null;
+            /** Meets */
+            meets: string[];
+            /** Name */
+            name: string;
+            pivot: components["schemas"]["Point"] | null;
+            /** Pivot Mm */
+            pivot_mm: number | null;
+            /** Schools */
+            schools: components["schemas"]["School"][];
+            /** Sweep */
+            sweep: components["schemas"]["Point"][];
+            /** Switch Mm */
+            switch_mm: number | null;
+            /** Tenths */
+            tenths: components["schemas"]["Tenth"][];
+            /** Worst L */
+            worst_l: number;
+        };
+        /**
+         * ReadingIn
+         * @description A reading of real instruments: litres poured in all, and ohms.
+         */
+        ReadingIn: {
+            /** Litres */
+            litres: number;
+            /** Ohms */
+            ohms: number;
+        };
+        /**
+         * ReadingOut
+         * @description A kept reading beside what was reckoned for its ohms.
+         */
+        ReadingOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Litres */
+            litres: number;
+            /** Off L */
+            off_l: number | null;
+            /** Ohms */
+            ohms: number;
+            /** Reckoned L */
+            reckoned_l: number | null;
+            /** Simulated */
+            simulated: boolean;
+            /** Source */
+            source: string;
         };
         /**
          * Relief
@@ -2598,6 +3794,32 @@ export interface components {
             unit: "mm" | "cm" | "m" | "in";
         };
         /**
+         * School
+         * @description One way of fitting a sender to this depth, with its figures.
+         */
+        School: {
+            /** Above Full L */
+            above_full_l: number;
+            /** Arm Mm */
+            arm_mm: number;
+            /** Empty Mm */
+            empty_mm: number;
+            /** Favoured */
+            favoured: boolean;
+            /** Fits */
+            fits: boolean;
+            /** Full Mm */
+            full_mm: number;
+            /** Left At Empty L */
+            left_at_empty_l: number;
+            /** Name */
+            name: string;
+            /** Pivot Mm */
+            pivot_mm: number;
+            /** Worst L */
+            worst_l: number;
+        };
+        /**
          * Seam
          * @description One weld, counted once.
          */
@@ -2608,6 +3830,97 @@ export interface components {
             length_mm: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Seat
+         * @description What is welded or bolted in round a hole: a threaded boss, a flange ring with its bolts, or a neck.
+         */
+        Seat: {
+            /**
+             * Bolt Circle Mm
+             * @description Diameter of the bolt circle [mm]
+             */
+            bolt_circle_mm?: number | null;
+            /**
+             * Bolt Mm
+             * @description Bolt hole [mm]
+             */
+            bolt_mm?: number | null;
+            /** Bolts */
+            bolts?: number | null;
+            /**
+             * Hole Mm
+             * @description Hole in the sheet, its diameter [mm]
+             */
+            hole_mm: number;
+            /**
+             * Kind
+             * @default boss
+             * @enum {string}
+             */
+            kind: "boss" | "flange" | "neck";
+            /**
+             * Outer Mm
+             * @description Outside diameter of boss, ring or neck's weld [mm]
+             */
+            outer_mm: number;
+            /**
+             * Plate Mm
+             * @description Thickness of the ring or reinforcing plate [mm]
+             */
+            plate_mm?: number | null;
+            /**
+             * Thread
+             * @default
+             */
+            thread: string;
+            /**
+             * Torque Nm
+             * @description Full torque [N·m]
+             */
+            torque_nm?: number | null;
+        };
+        /**
+         * Sender
+         * @description One level sender. Heights go up from the inner floor below it.
+         */
+        Sender: {
+            /** Action */
+            action: components["schemas"]["SwingArm"] | components["schemas"]["TubeSender"];
+            /**
+             * Empty Mm
+             * @description Float's middle at the empty mark [mm]; empty means just clear of the floor
+             */
+            empty_mm?: number | null;
+            /**
+             * Full Mm
+             * @description Float's middle at the full mark [mm]; empty means just clear of the roof
+             */
+            full_mm?: number | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Ohms Empty
+             * @default 240
+             */
+            ohms_empty: number;
+            /**
+             * Ohms Full
+             * @default 33
+             */
+            ohms_full: number;
+            /**
+             * X Mm
+             * @description From the rear [mm]
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description From the right [mm]
+             */
+            y_mm: number;
         };
         /**
          * SessionOut
@@ -2801,6 +4114,22 @@ export interface components {
             username: string;
         };
         /**
+         * Sizing
+         * @description A surge volume by rule.
+         */
+        Sizing: {
+            /** Drawn L */
+            drawn_l: number;
+            /** Lift Is Enough */
+            lift_is_enough: boolean | null;
+            /** Refill S */
+            refill_s: number | null;
+            /** Refilled In Time */
+            refilled_in_time: boolean | null;
+            /** Volume L */
+            volume_l: number;
+        };
+        /**
          * SlopeKeepOut
          * @description Everything beyond a leaning plane: a lid line, a raked firewall.
          *
@@ -2855,6 +4184,19 @@ export interface components {
             start_mm: number;
         };
         /**
+         * StartIn
+         * @description Which sender is measured.
+         */
+        StartIn: {
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Sender */
+            sender: string;
+        };
+        /**
          * StationState
          * @description How far a station is.
          */
@@ -2868,7 +4210,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "brief" | "bay" | "shell" | "sheet";
+            station: "brief" | "bay" | "shell" | "ports" | "gauge" | "sheet";
         };
         /**
          * StockSheet
@@ -2991,6 +4333,239 @@ export interface components {
             points: number[];
             /** Triangles */
             triangles: number[];
+        };
+        /**
+         * Surge
+         * @description How long the pickup runs dry, and what refills the surge volume.
+         */
+        Surge: {
+            /**
+             * Case
+             * @description Demand case; empty means the first
+             */
+            case?: string | null;
+            /**
+             * Gap S
+             * @description Time to the next dry spell [s]
+             */
+            gap_s?: number | null;
+            /**
+             * Lift L Per H
+             * @description Lift pump at no pressure [L/h]
+             */
+            lift_l_per_h?: number | null;
+            /**
+             * Uncovered S
+             * @description Longest time that the main pickup is dry [s]
+             */
+            uncovered_s: number;
+        };
+        /**
+         * SurgeAnswer
+         * @description A surge volume for a demand case, and the schools side by side.
+         */
+        SurgeAnswer: {
+            /** Case */
+            case: string;
+            /** Engine L Per H */
+            engine_l_per_h: number;
+            /** Schools */
+            schools: components["schemas"]["SurgeSchool"][];
+            sizing: components["schemas"]["Sizing"];
+        };
+        /**
+         * SurgeNew
+         * @description A name for the surge tank.
+         */
+        SurgeNew: {
+            /**
+             * Name
+             * @default Surge tank
+             */
+            name: string;
+        };
+        /**
+         * SurgeSchool
+         * @description One way, with what it costs in this design.
+         */
+        SurgeSchool: {
+            /** Favoured */
+            favoured: boolean;
+            /** Holds L */
+            holds_l: number;
+            /** Hoses */
+            hoses: number;
+            /** Joints */
+            joints: number;
+            /** Lasts S */
+            lasts_s: number;
+            /** Metal Kg */
+            metal_kg: number;
+            /** Name */
+            name: string;
+            /** Possible */
+            possible: boolean;
+            why: components["schemas"]["Words"];
+        };
+        /**
+         * SwingArm
+         * @description A float on an arm: its height follows the sine of the arm's angle, its ohms the angle itself.
+         */
+        SwingArm: {
+            /**
+             * Empty Deg
+             * @description Angle at the empty stop, up from level [°]
+             */
+            empty_deg: number;
+            /**
+             * Float Mm
+             * @description Across the float [mm]
+             * @default 40
+             */
+            float_mm: number;
+            /**
+             * Full Deg
+             * @description Angle at the full stop [°]
+             */
+            full_deg: number;
+            /**
+             * Heading Deg
+             * @description Direction in which the arm reaches, from forward [°]
+             * @default 0
+             */
+            heading_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "swing arm";
+            /**
+             * Made Arm Mm
+             * @description Arm as delivered, pivot to float's middle [mm]
+             */
+            made_arm_mm: number;
+            /**
+             * Pivot Mm
+             * @description Pivot over the inner floor, where the sender is used as supplied [mm]
+             */
+            pivot_mm?: number | null;
+            /**
+             * School
+             * @description Arm and pivot made for this depth, or the sender as it comes
+             * @default new arm and pivot
+             * @enum {string}
+             */
+            school: "new arm and pivot" | "as supplied";
+        };
+        /**
+         * Target
+         * @description The capacity asked for and how it came about.
+         */
+        Target: {
+            how: components["schemas"]["Words"];
+            /** Litres */
+            litres: number;
+        };
+        /**
+         * Tenth
+         * @description A true share of brimful, and where the needle stands then.
+         */
+        Tenth: {
+            /** Litres */
+            litres: number;
+            /** Needle */
+            needle: number;
+            /** Share */
+            share: number;
+        };
+        /**
+         * TokenOut
+         * @description Shown once.
+         */
+        TokenOut: {
+            /** Token */
+            token: string;
+        };
+        /**
+         * TubeSender
+         * @description A float in a tube: its ohms follow its height.
+         */
+        TubeSender: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tube";
+            /**
+             * Length Mm
+             * @description [mm]; empty means the depth there less twice 8 mm
+             */
+            length_mm?: number | null;
+        };
+        /**
+         * Unreached
+         * @description Litres that all pickups together leave, brimful to dry, in an attitude; and air that stays.
+         */
+        Unreached: {
+            /** Attitude */
+            attitude: string;
+            /** Stranded L */
+            stranded_l: number | null;
+            /** Trapped L */
+            trapped_l: number | null;
+        };
+        /**
+         * VentPath
+         * @description The way of the air: bore, hose, valve, and where it ends.
+         */
+        VentPath: {
+            /** Away From Exhaust */
+            away_from_exhaust?: boolean | null;
+            /**
+             * Below People
+             * @description Ends below and away from people
+             */
+            below_people?: boolean | null;
+            /**
+             * Bore Mm
+             * @description Smallest bore of the way out [mm]
+             * @default 8
+             */
+            bore_mm: number;
+            /**
+             * Falls Away
+             * @description Falls away without a low loop, or has a drain
+             */
+            falls_away?: boolean | null;
+            /**
+             * Lean Deg
+             * @description How far the roll-over valve stands off upright [°]
+             * @default 0
+             */
+            lean_deg: number;
+            /**
+             * Length M
+             * @description Length of the vent hose [m]
+             * @default 0
+             */
+            length_m: number;
+            /**
+             * Opens Kpa
+             * @description Pressure that opens the valve in it [kPa]
+             * @default 0
+             */
+            opens_kpa: number;
+            /**
+             * Outside
+             * @description Ends outside the body
+             */
+            outside?: boolean | null;
+            /**
+             * Rollover
+             * @description A valve shuts it when the tank is inverted
+             * @default false
+             */
+            rollover: boolean;
         };
         /**
          * View
@@ -3118,6 +4693,16 @@ export interface components {
                 [key: string]: number;
             };
             /**
+             * Parts
+             * @description Hangers, valves, necks and bosses that the workshop knows the sizes of
+             */
+            parts?: components["schemas"]["PortPart"][];
+            /**
+             * Pumps
+             * @description Pumps that the workshop knows the figures of
+             */
+            pumps?: components["schemas"]["Pump"][];
+            /**
              * @default {
              *       "least_radius_mm": 50,
              *       "name": "Rolls",
@@ -3127,6 +4712,7 @@ export interface components {
             rolls: components["schemas"]["Rolls"];
             /**
              * @default {
+             *       "back_pressure_kpa": 2.5,
              *       "beyond_target": 0.25,
              *       "bump_g": 2,
              *       "clearances_mm": {
@@ -3141,14 +4727,20 @@ export interface components {
              *       },
              *       "flange_least_mm": 12,
              *       "flange_mm": 20,
+             *       "fuel_share": 0.15,
              *       "land_mm": 12,
+             *       "measure_mm": 1,
              *       "notch_clearance_mm": 1,
              *       "pan_gap_mm": 0.5,
              *       "proof_least_kpa": 5,
+             *       "pump_margin": 0.2,
+             *       "sleeve_mm": 20,
              *       "sliver_mm": 10,
              *       "stress_share": 0.6,
+             *       "surge_margin": 0.2,
              *       "ullage_least": 0.03,
-             *       "ullage_rise_k": 40
+             *       "ullage_rise_k": 40,
+             *       "vent_vacuum_kpa": 2
              *     }
              */
             rules: components["schemas"]["HouseRules"];
@@ -3179,6 +4771,40 @@ export interface components {
             /** Version */
             version: number;
         };
+        /**
+         * Mark
+         * @description One position of the needle: where the float is, and what is in the tank.
+         */
+        keel__studies__gauge__Mark: {
+            /** Error L */
+            error_l: number;
+            /** Float Mm */
+            float_mm: number;
+            /** Litres */
+            litres: number;
+            /** Needle */
+            needle: number;
+            /** Ohms */
+            ohms: number;
+        };
+        /**
+         * Mark
+         * @description A line to etch: where another part comes to stand.
+         */
+        keel__studies__sheet__parts__Mark: {
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Label */
+            label: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+        };
     };
     responses: never;
     parameters: never;
@@ -3188,6 +4814,234 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    server_bench_api_reading_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingIn"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_bench_api_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calibration_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_bench_api_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calibration_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_bench_api_pour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calibration_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PourIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_bench_api_readings_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calibration_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_bench_api_make_token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calibration_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     server_jobs_api_customers_customers: {
         parameters: {
             query?: never;
@@ -3413,6 +5267,81 @@ export interface operations {
             };
         };
     };
+    server_bench_api_list_calibrations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_bench_api_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     server_papers_api_take_away: {
         parameters: {
             query?: {
@@ -3566,6 +5495,50 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_designs_make_surge_tank: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurgeNew"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4263,6 +6236,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StripAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_workshop_api_library_parts_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    server_workshop_api_library_parts_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_workshop_api_library_pumps_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    server_workshop_api_library_pumps_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpsRead"];
                 };
             };
             /** @description Unprocessable Entity */

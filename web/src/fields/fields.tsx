@@ -24,6 +24,24 @@ export function VolumeField(props: Common) {
   return <TypedField {...props} unit={units.volumeUnit} edit={units.editVolume} parse={units.parseVolume} />
 }
 
+/** A power, in kW or hp. */
+export function PowerField(props: Common) {
+  const units = useUnits()
+  return <TypedField {...props} unit={units.powerUnit} edit={units.editPower} parse={units.parsePower} />
+}
+
+/** A flow an hour. */
+export function FlowField(props: Common) {
+  const units = useUnits()
+  return <TypedField {...props} unit={units.flowUnit} edit={units.editVolume} parse={units.parseFlow} />
+}
+
+/** Yes, no, or not looked at yet. */
+export function AskedField({ label, value, disabled, onChange }: { label: string; value: boolean | null | undefined; disabled: boolean; onChange: (value: boolean | null) => void }) {
+  const text = value === true ? 'yes' : value === false ? 'no' : 'not looked at'
+  return <Choice label={label} value={text} options={['not looked at', 'yes', 'no']} disabled={disabled} onChange={(next) => onChange(next === 'yes' ? true : next === 'no' ? false : null)} />
+}
+
 function parseNumber(text: string): Parsed {
   const value = Number(text.trim().replace(',', '.'))
   return text.trim() && Number.isFinite(value) ? { ok: true, value } : { ok: false, reason: `“${text.trim()}” is not a number` }

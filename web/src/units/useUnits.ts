@@ -2,6 +2,7 @@ import { createContext, use, useMemo } from 'react'
 import type { Units, Words } from '../api/model'
 import { editLength, exactLength, nudgeStep, parseLength, roundStep, showLength, showLengthUnit } from './length'
 import { plainNumber } from './number'
+import { editPower, FLOW_UNIT, parseFlow, parsePower, POWER_UNIT, showFlow, showPower } from './power'
 import { editVolume, parseVolume, showVolume, showVolumeUnit, VOLUME_UNIT } from './volume'
 
 export const UnitsContext = createContext<Units>('mm_l')
@@ -31,6 +32,26 @@ function showQuantity(name: string, value: string | number, units: Units): strin
       return `${value} g`
     case 'k':
       return `${value} K`
+    case 'lph':
+      return showFlow(value, units)
+    case 'kw':
+      return showPower(value, units)
+    case 'kgkwh':
+      return `${plainNumber(value, 3)} kg/kWh`
+    case 'kgh':
+      return `${plainNumber(value, 1)} kg/h`
+    case 'kgl':
+      return `${plainNumber(value, 3)} kg/L`
+    case 'km':
+      return `${plainNumber(value, 0)} km`
+    case 'h':
+      return `${plainNumber(value, 2)} h`
+    case 's':
+      return `${plainNumber(value, 1)} s`
+    case 'v':
+      return `${value} V`
+    case 'ohm':
+      return `${plainNumber(value, 1)} Ω`
     case 'deg':
       return `${plainNumber(value, 0)}°`
     case 'cm2':
@@ -64,6 +85,13 @@ export function useUnits() {
       volumeUnitText: (litres: number, digits = 2) => showVolumeUnit(litres, units, digits),
       editVolume: (litres: number) => editVolume(litres, units),
       parseVolume: (text: string) => parseVolume(text, units),
+      powerUnit: POWER_UNIT[units],
+      powerText: (kw: number) => showPower(kw, units),
+      editPower: (kw: number) => editPower(kw, units),
+      parsePower: (text: string) => parsePower(text, units),
+      flowUnit: FLOW_UNIT[units],
+      flowText: (litresPerHour: number, digits = 1) => showFlow(litresPerHour, units, digits),
+      parseFlow: (text: string) => parseFlow(text, units),
       round: roundStep(inches),
       nudge: nudgeStep(inches),
       /** A plain sentence from the server, its millimetres in the reader's units. */

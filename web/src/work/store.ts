@@ -34,15 +34,17 @@ interface Work {
   readOnly: boolean
 }
 
-export type Selected = { kind: 'corner'; place: number } | { kind: 'feature' | 'port'; id: string } | null
+export type Selected = { kind: 'corner'; place: number } | { kind: 'feature' | 'port' | 'sender'; id: string } | null
 
 const EMPTY: Design = {
   format: 'core-keel/design',
   version: 1,
-  brief: { fuel: 'petrol E10', target_l: null, reason: '' },
+  brief: { fuel: 'petrol E10', target_l: null, reason: '', basis: null, vehicle_kg: null, cases: [], pumps: [], surge: null, card: [] },
   bay: null,
   shell: null,
   ports: [],
+  filling: { supply: 'nozzle', head_mm: 450, supply_kpa: 25, nozzle_bore_mm: 14, wanted_s: null },
+  gauge: { senders: [], joined: 'each its own needle', reserve_l: null },
   sheet: { seam: 'lid', flange_mm: null, pan_gap_mm: null },
 }
 
@@ -143,6 +145,9 @@ export const setAttitude = (part: Partial<Attitude>) => set({ attitude: { ...get
 export const setCut = (axis: 'x' | 'y', mm: number | null) => set({ cuts: { ...get().cuts, [axis]: mm } })
 export const select = (at: Selected) => set({ at })
 export const stopTrial = () => set({ trial: null })
+
+/** The first complaint about a part, by its path in the design. */
+export const useFaultUnder = (path: string) => useWork((state) => state.faults.find((fault) => fault.field === path || fault.field.startsWith(`${path}.`))?.message)
 
 /** The complaint about a field, by its path in the design. */
 export const useFault = (path: string) => useWork((state) => state.faults.find((fault) => fault.field === path)?.message)

@@ -1,36 +1,100 @@
 import { Box, TextField, Typography } from '@mui/material'
 import { type ReactNode, useState } from 'react'
 import type { Brief } from '../../api/model'
-import { Choice, VolumeField } from '../../fields/fields'
+import { Choice, NumberField, ShareField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
-import { change, useFault, useWork } from '../../work/store'
+import { useFault, useWork } from '../../work/store'
+import { Folded } from '../Folded'
+import { pair } from '../Row'
+import { CaseFields } from './CaseFields'
+import { setBrief } from './edits'
+import { FUELS } from './fuels'
+import { PumpFields } from './PumpFields'
+import { RuleCard } from './RuleCard'
+import { SurgeFields } from './SurgeFields'
 
-const FUELS: Brief['fuel'][] = ['petrol E10', 'race petrol', 'E85', 'methanol', 'diesel', 'kerosene', 'avgas 100']
-
-const setBrief = (part: Partial<Brief>) => change((design) => ({ ...design, brief: { ...design.brief, ...part } as Brief }))
+type Basis = NonNullable<Brief['basis']>
+const BASES = ['the customer’s figure', 'run time', 'range', 'stint'] as const
+const FRESH: Basis = { kind: 'run time', case: null, hours: null, range_km: null, per_100km_l: null, stint_min: null, reserve: 0.1 }
 
 export function BriefStation({ findings }: { findings: ReactNode }) {
   const brief = useWork((work) => work.design.brief)
-  const figures = useWork((work) => work.evaluation?.figures)
   const readOnly = useWork((work) => work.readOnly)
-  const fault = useFault('brief.target_l')
-  const units = useUnits()
-  const target = brief?.target_l ?? null
   return (
     <>
-      <Choice label="Fuel" value={brief?.fuel ?? 'petrol E10'} options={FUELS} onChange={(fuel) => setBrief({ fuel })} disabled={readOnly} />
-      <VolumeField label="Target, rated capacity" value={target} emptyText="none yet" fault={fault} hint="What has to go in with room left to expand" onCommit={(value) => setBrief({ target_l: value })} disabled={readOnly} />
-      <Reason key={brief?.reason} value={brief?.reason ?? ''} disabled={readOnly} />
-      {figures && target !== null && (
-        <Box>
-          <Typography variant="body2" color="textSecondary">
-            The tank as drawn is rated {units.volumeUnitText(figures.rated_l)}:{' '}
-            {Math.abs(figures.rated_l - target) < 0.005 ? 'just the target.' : `${units.volumeUnitText(Math.abs(figures.rated_l - target))} ${figures.rated_l < target ? 'less' : 'more'} than asked.`}
-          </Typography>
+      <Choice label="Fuel" value={brief.fuel} options={FUELS} onChange={(fuel) => setBrief({ fuel })} disabled={readOnly} />
+      <TargetFields brief={brief} readOnly={readOnly} />
+      <Reason key={brief.reason} value={brief.reason} disabled={readOnly} />
+      <Against />
+      {findings}
+      <Folded title={brief.cases.length ? `Demand, ${brief.cases.length}` : 'Demand of the engine'} open>
+        <CaseFields brief={brief} readOnly={readOnly} />
+      </Folded>
+      <Folded title={brief.pumps.length ? `Pumps, ${brief.pumps.length}` : 'Pumps'} open={brief.pumps.length > 0}>
+        <PumpFields brief={brief} readOnly={readOnly} />
+      </Folded>
+      <Folded title="Surge" open={Boolean(brief.surge)}>
+        <SurgeFields brief={brief} readOnly={readOnly} />
+      </Folded>
+      <Folded title={brief.card.length ? `Rule card, ${brief.card.length}` : 'Rule card'} open={brief.card.length > 0}>
+        <RuleCard brief={brief} readOnly={readOnly} />
+      </Folded>
+      <NumberField label="Vehicle without fuel" unit="kg" value={brief.vehicle_kg ?? null} emptyText="not said" hint="for the fuel’s share of its mass" fault={useFault('brief.vehicle_kg')} disabled={readOnly} onCommit={(vehicle_kg) => setBrief({ vehicle_kg })} />
+    </>
+  )
+}
+
+/** A named figure, or what a run time, a range or a stint comes to. */
+function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
+  const target = useWork((work) => work.evaluation?.target)
+  const units = useUnits()
+  const { basis } = brief
+  const set = (part: Partial<Basis>) => setBrief({ basis: { ...(basis ?? FRESH), ...part } })
+  const fault = { target: useFault('brief.target_l'), hours: useFault('brief.basis.hours'), range: useFault('brief.basis.range_km'), per: useFault('brief.basis.per_100km_l'), stint: useFault('brief.basis.stint_min') }
+  return (
+    <>
+      <Choice label="Target comes from" value={basis ? basis.kind : BASES[0]} options={BASES} disabled={readOnly} onChange={(kind) => (kind === BASES[0] ? setBrief({ basis: null }) : setBrief({ target_l: null, basis: { ...(basis ?? FRESH), kind } }))} />
+      {!basis && <VolumeField label="Target, rated capacity" value={brief.target_l ?? null} emptyText="none yet" fault={fault.target} hint="What has to go in with room left to expand" onCommit={(value) => setBrief({ target_l: value })} disabled={readOnly} />}
+      {basis && (
+        <Box sx={pair}>
+          {basis.kind === 'run time' && <NumberField label="Run time" unit="h" value={basis.hours ?? null} emptyText="not said" fault={fault.hours} disabled={readOnly} onCommit={(hours) => set({ hours })} />}
+          {basis.kind === 'stint' && <NumberField label="Stint" unit="min" value={basis.stint_min ?? null} emptyText="not said" fault={fault.stint} disabled={readOnly} onCommit={(stint_min) => set({ stint_min })} />}
+          {basis.kind === 'range' && (
+            <>
+              <NumberField label="Range" unit="km" value={basis.range_km ?? null} emptyText="not said" fault={fault.range} disabled={readOnly} onCommit={(range_km) => set({ range_km })} />
+              <VolumeField label="For 100 km" value={basis.per_100km_l ?? null} emptyText="not said" fault={fault.per} disabled={readOnly} onCommit={(per_100km_l) => set({ per_100km_l })} />
+            </>
+          )}
+          <ShareField label="Kept in hand" value={basis.reserve} disabled={readOnly} onCommit={(reserve) => reserve !== null && set({ reserve })} />
         </Box>
       )}
-      {findings}
+      {basis && (
+        <Typography variant="body2" data-target>
+          {target ? (
+            <>
+              <strong>{units.volumeUnitText(target.litres)}</strong>: {units.say(target.how)}.
+            </>
+          ) : basis.kind === 'range' ? (
+            'Type range and consumption for a target.'
+          ) : (
+            'Type the time here and the engine’s demand below for a target.'
+          )}
+        </Typography>
+      )}
     </>
+  )
+}
+
+function Against() {
+  const figures = useWork((work) => work.evaluation?.figures)
+  const target = useWork((work) => work.evaluation?.target?.litres ?? null)
+  const units = useUnits()
+  if (!figures || target === null) return null
+  const off = figures.rated_l - target
+  return (
+    <Typography variant="body2" color="textSecondary">
+      The tank as drawn is rated {units.volumeUnitText(figures.rated_l)}: {Math.abs(off) < 0.005 ? 'just the target.' : `${units.volumeUnitText(Math.abs(off))} ${off < 0 ? 'less' : 'more'} than asked.`}
+    </Typography>
   )
 }
 
@@ -40,7 +104,7 @@ function Reason({ value, disabled }: { value: string; disabled: boolean }) {
     <TextField
       label="Why this much"
       multiline
-      minRows={3}
+      minRows={2}
       value={text}
       disabled={disabled}
       helperText="Range, hours, a stint, or the customer’s own figure"

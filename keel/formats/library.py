@@ -1,0 +1,176 @@
+"""The workshop's pumps and parts as CSV, out and in."""
+
+import csv
+import io
+from collections.abc import Iterable, Mapping, Sequence
+from typing import Any, get_args
+
+from pydantic import ValidationError
+
+from keel.design.faults import Fault
+from keel.design.ports import PortPart
+from keel.design.pumps import Pump
+from keel.formats.table import Kind, problem, read_table
+from keel.reference.fuels import FuelName
+
+PUMP_COLUMNS: dict[str, Kind] = {"pump": "text", "voltage_v": "number", "kpa": "number", "l_per_h": "number"}
+PUMP_MORE: dict[str, Kind] = {"stands": "text", "outlet": "text", "fuels": "text"}
+PART_COLUMNS: dict[str, Kind] = {"name": "text", "role": "text"}
+SIZES = ("stands_mm", "across_mm", "hangs_mm", "hangs_across_mm", "diagonal_mm", "spanner_mm")
+SEAT = ("seat", "hole_mm", "outer_mm", "bolt_circle_mm", "bolts", "bolt_mm", "torque_nm", "plate_mm", "thread")
+HANGER = ("hanger", "made_for_mm", "bracket_mm", "pump_mm", "strainer_mm", "grip_mm")
+TEXTS = ("seat", "thread", "hanger")
+PART_MORE: dict[str, Kind] = {
+    name: "text" if name in TEXTS else "count" if name == "bolts" else "number"
+    for name in (*SIZES, *SEAT, *HANGER, "vent_bore_mm", "vent_opens_kpa", "neck_bore_mm")
+}
+
+
+def pumps_csv(pumps: Sequence[Pump]) -> bytes:
+    """Pumps as CSV: one row a point."""
+    rows = [
+        (
+            pump.name,
+            f"{curve.voltage_v:g}",
+            f"{point.kpa:g}",
+            f"{point.l_per_h:g}",
+            pump.stands,
+            pump.outlet,
+            "; ".join(pump.fuels),
+        )
+        for pump in pumps
+        for curve in pump.curves
+        for point in curve.points
+    ]
+    return _written([*PUMP_COLUMNS, *PUMP_MORE], rows)
+
+
+def read_pumps(content: bytes) -> tuple[list[Pump], list[Fault]]:
+    """Pumps from CSV, and every problem with its row and column; pumps without a problem are kept.
+
+    Raises
+    ------
+    UnreadableTableError
+        When it is no such table.
+    """
+    table = read_table(content, PUMP_COLUMNS, PUMP_MORE)
+    problems = list(table.problems)
+    by_name: dict[str, list[tuple[int, dict[str, Any]]]] = {}
+    for number, row in table.rows.items():
+        by_name.setdefault(str(row["pump"]), []).append((number, row))
+    pumps = []
+    for name, rows in by_name.items():
+        try:
+            pumps.append(_pump(name, rows))
+        except ValidationError as error:
+            problems.append(_pump_problem(name, rows, error))
+    return pumps, problems
+
+
+def _pump(name: str, rows: list[tuple[int, dict[str, Any]]]) -> Pump:
+    volts = sorted({row["voltage_v"] for _, row in rows})
+    curves = [
+        {
+            "voltage_v": volt,
+            "points": [{"kpa": r["kpa"], "l_per_h": r["l_per_h"]} for _, r in rows if r["voltage_v"] == volt],
+        }
+        for volt in volts
+    ]
+    first = rows[0][1]
+    fuels = [fuel.strip() for fuel in str(first.get("fuels") or "").split(";") if fuel.strip()]
+    more = {key: first[key] for key in ("stands", "outlet") if first.get(key)}
+    return Pump.model_validate({"name": name, "curves": curves, "fuels": fuels} | more)
+
+
+def _pump_problem(name: str, rows: list[tuple[int, dict[str, Any]]], error: ValidationError) -> Fault:
+    """The row of a pump's table that a validation error is about."""
+    details = error.errors()[0]
+    context = details.get("ctx") or {}
+    path = [*details["loc"], *str(context.get("field", "")).split(".")]
+    number, column = rows[0][0], "pump"
+    if "curves" in path and "points" in path:
+        curve = int(next((step for step in path[path.index("curves") + 1 :] if str(step).isdigit()), 0))
+        place = next((int(step) for step in path[path.index("points") + 1 :] if str(step).isdigit()), 0)
+        volts = sorted({row["voltage_v"] for _, row in rows})
+        same = [n for n, row in rows if row["voltage_v"] == volts[min(curve, len(volts) - 1)]]
+        number = same[min(place, len(same) - 1)]
+        column = str(path[-1]) if str(path[-1]) in PUMP_COLUMNS else "kpa"
+    elif "fuels" in path:
+        column, known = "fuels", ", ".join(get_args(FuelName))
+        return problem(number, column, str(details.get("input")), f"one of {known}")
+    said = str(context.get("message") or details["msg"])
+    return Fault(
+        field=f"row {number}, {column}",
+        value=str(context.get("value", details.get("input")))[:80],
+        limit=str(context.get("limit", "")),
+        message=f"row {number}, column {column}, pump {name}: {said}",
+    )
+
+
+def parts_csv(parts: Sequence[PortPart]) -> bytes:
+    """Parts as CSV: one row a part."""
+    return _written([*PART_COLUMNS, *PART_MORE], [_part_row(part) for part in parts])
+
+
+def _part_row(part: PortPart) -> list[str]:
+    seat, hanger = part.seat, part.hanger
+    cells: dict[str, Any] = {"name": part.name, "role": part.role} | {name: getattr(part, name) for name in SIZES}
+    if seat:
+        cells |= {"seat": seat.kind} | {name: getattr(seat, name) for name in SEAT[1:]}
+    if hanger:
+        cells |= {"hanger": hanger.kind} | {name: getattr(hanger, name) for name in HANGER[1:]}
+    if part.vent:
+        cells |= {"vent_bore_mm": part.vent.bore_mm, "vent_opens_kpa": part.vent.opens_kpa}
+    if part.neck:
+        cells["neck_bore_mm"] = part.neck.bore_mm
+    return [_said(cells.get(name)) for name in (*PART_COLUMNS, *PART_MORE)]
+
+
+def _said(value: Any) -> str:
+    if value is None:
+        return ""
+    return f"{value:g}" if isinstance(value, float | int) else str(value)
+
+
+def read_parts(content: bytes) -> tuple[list[PortPart], list[Fault]]:
+    """Parts from CSV, and every problem with its row and column; good rows are kept."""
+    table = read_table(content, PART_COLUMNS, PART_MORE)
+    problems, parts = list(table.problems), []
+    for number, row in table.rows.items():
+        try:
+            parts.append(PortPart.model_validate(_part(row)))
+        except ValidationError as error:
+            for details in error.errors():
+                context = details.get("ctx") or {}
+                column = str(context.get("field") or details["loc"][-1])
+                column = {"kind": str(details["loc"][0]), "bore_mm": f"{details['loc'][0]}_bore_mm"}.get(column, column)
+                limit = str(context.get("limit") or context.get("expected") or details["msg"])
+                problems.append(problem(number, column, str(context.get("value", details.get("input")))[:80], limit))
+    return parts, problems
+
+
+def _part(row: Mapping[str, Any]) -> dict[str, Any]:
+    def given(names: Iterable[str]) -> dict[str, Any]:
+        return {name: row[name] for name in names if row.get(name) is not None}
+
+    part = given(("name", "role", *SIZES))
+    seat, hanger = given(SEAT[1:]), given(HANGER[1:])
+    if "bolts" in seat:
+        seat["bolts"] = int(seat["bolts"])
+    if seat:
+        part["seat"] = seat | ({"kind": row["seat"]} if row.get("seat") else {})
+    if hanger:
+        part["hanger"] = hanger | ({"kind": row["hanger"]} if row.get("hanger") else {})
+    if row.get("vent_bore_mm") is not None:
+        part["vent"] = {"bore_mm": row["vent_bore_mm"], "opens_kpa": row.get("vent_opens_kpa") or 0.0}
+    if row.get("neck_bore_mm") is not None:
+        part["neck"] = {"bore_mm": row["neck_bore_mm"]}
+    return part
+
+
+def _written(heading: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(heading)
+    writer.writerows(rows)
+    return out.getvalue().encode()

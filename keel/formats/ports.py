@@ -1,0 +1,103 @@
+"""Ports out: the schedule as CSV, a flange's holes as DXF, the gauge's breakpoints as CSV."""
+
+import csv
+import io
+from collections.abc import Sequence
+from math import cos, radians, sin
+
+from ezdxf import units
+from ezdxf.filemanagement import new
+
+from keel.design.ports import Port
+from keel.evaluate import PortPlace
+from keel.studies.gauge import GaugeTruth
+
+SCHEDULE = (
+    "port", "role", "face", "from_rear_mm", "from_right_mm", "opening_over_underside_mm", "hole_mm", "seat",
+    "seat_outer_mm",
+    "bolt_circle_mm", "bolts", "bolt_hole_mm", "first_bolt_deg", "hose_deg", "stands_mm", "hangs_mm", "closed", "part",
+)  # fmt: skip
+
+
+def schedule_csv(ports: Sequence[Port], places: Sequence[PortPlace], underside_mm: float) -> bytes:
+    """The port schedule, a row a port; heights count from the body's underside."""
+    heights = {place.id: place.place.z - underside_mm for place in places}
+    rows = []
+    for port in ports:
+        seat = port.seat
+        holes = (
+            (seat.hole_mm, seat.kind, seat.outer_mm, seat.bolt_circle_mm, seat.bolts, seat.bolt_mm)
+            if seat
+            else (None,) * 6
+        )
+        place = (port.x_mm, port.y_mm, round(heights.get(port.id, 0.0), 2))
+        rest = (port.clock_deg, port.hose_deg, port.stands_mm, port.hangs_mm, "yes" if port.capped else "", port.part)
+        rows.append([port.name, port.role, port.face, *place, *holes, *rest])
+    return _csv(SCHEDULE, rows)
+
+
+def breakpoints_csv(truth: GaugeTruth) -> bytes:
+    """For a gauge that learns: each sender's ohms and true litres from empty to full."""
+    rows = [
+        [
+            reading.name,
+            reading.cell,
+            f"{mark.ohms:.2f}",
+            f"{mark.litres:.3f}",
+            f"{mark.float_mm:.1f}",
+            f"{mark.needle:.4f}",
+        ]
+        for reading in truth.readings
+        for mark in reading.breakpoints
+    ]
+    return _csv(("sender", "cell", "ohms", "litres", "float_mm", "needle"), rows)
+
+
+def bolt_places(port: Port) -> list[tuple[float, float]]:
+    """Bolt holes about the port's middle, seen from outside, the first at its clocking [mm]: x forward, y left."""
+    seat = port.seat
+    if seat is None or not seat.bolts or seat.bolt_circle_mm is None:
+        return []
+    angles = [radians(port.clock_deg + 360 * n / seat.bolts) for n in range(seat.bolts)]
+    return [(seat.bolt_circle_mm / 2 * cos(a), seat.bolt_circle_mm / 2 * sin(a)) for a in angles]
+
+
+def flange_dxf(port: Port) -> bytes:
+    """Hole, ring, bolt circle and mark of a port's seat at full size, about its middle (R2010, millimetres).
+
+    Layers CUT (hole and bolt holes), RING (outside of the seat), ETCH (bolt circle, cross and mark).
+    """
+    seat = port.seat
+    assert seat is not None
+    document = new("R2010", units=units.MM)
+    document.header["$MEASUREMENT"] = 1
+    for name, colour in (("CUT", 7), ("RING", 5), ("ETCH", 3), ("TEXT", 8)):
+        document.layers.add(name, color=colour)
+    space = document.modelspace()
+    space.add_circle((0, 0), seat.hole_mm / 2, dxfattribs={"layer": "CUT"})
+    space.add_circle((0, 0), seat.outer_mm / 2, dxfattribs={"layer": "RING"})
+    if seat.bolt_circle_mm:
+        space.add_circle((0, 0), seat.bolt_circle_mm / 2, dxfattribs={"layer": "ETCH"})
+    for x, y in bolt_places(port):
+        space.add_circle((x, y), (seat.bolt_mm or 5.0) / 2, dxfattribs={"layer": "CUT"})
+    reach = seat.outer_mm / 2 + 10
+    for end in ((reach, 0.0), (0.0, reach)):
+        space.add_line((-end[0], -end[1]), end, dxfattribs={"layer": "ETCH"})
+    mark = radians(port.clock_deg)
+    inner, outer = seat.outer_mm / 2, seat.outer_mm / 2 + 8
+    space.add_line(
+        (inner * cos(mark), inner * sin(mark)), (outer * cos(mark), outer * sin(mark)), dxfattribs={"layer": "ETCH"}
+    )
+    text = space.add_text(f"{port.name}: outside face up, forward to the right", height=5, dxfattribs={"layer": "TEXT"})
+    text.set_placement((-seat.outer_mm / 2, -reach - 10))
+    stream = io.StringIO()
+    document.write(stream)
+    return stream.getvalue().encode("utf-8")
+
+
+def _csv(header: Sequence[str], rows: Sequence[Sequence[object]]) -> bytes:
+    stream = io.StringIO()
+    writer = csv.writer(stream, lineterminator="\r\n")
+    writer.writerow(header)
+    writer.writerows(["" if cell is None else cell for cell in row] for row in rows)
+    return stream.getvalue().encode()

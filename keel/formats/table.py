@@ -1,0 +1,131 @@
+"""CSV tables in: every bad cell is named with its row and column, and good rows are kept."""
+
+import csv
+import io
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Literal
+
+from keel.design.faults import Fault
+
+Kind = Literal["text", "number", "count"]
+MOST_ROWS = 100_000
+
+
+class UnreadableTableError(Exception):
+    """A file that is no such table at all."""
+
+    def __init__(self, fault: Fault) -> None:
+        super().__init__(fault.message)
+        self.fault = fault
+
+
+@dataclass(frozen=True)
+class Table:
+    """Rows that could be read, by their number in the file, and what was wrong with the others."""
+
+    rows: dict[int, dict[str, str | float | None]] = field(default_factory=dict)
+    problems: list[Fault] = field(default_factory=list)
+
+
+def problem(row: int, column: str, value: str, limit: str) -> Fault:
+    """What is wrong with one cell."""
+    return Fault(
+        field=f"row {row}, {column}",
+        value=value,
+        limit=limit,
+        message=f"row {row}, column {column}: “{value}” must be {limit}",
+    )
+
+
+def read_table(content: bytes, required: Mapping[str, Kind], optional: Mapping[str, Kind]) -> Table:
+    """Read a CSV with a heading.
+
+    Parameters
+    ----------
+    content : bytes
+        UTF-8, separated by commas, semicolons or tabs. With semicolons or tabs a decimal comma is read.
+    required, optional : mapping of str to str
+        Columns and what they hold.
+
+    Returns
+    -------
+    Table
+        A row with a bad cell is left out; each bad cell is one problem.
+
+    Raises
+    ------
+    UnreadableTableError
+        For text that isn't UTF-8, no heading, or a heading without a required column.
+    """
+    try:
+        text = content.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise UnreadableTableError(
+            Fault(field="file", value=None, limit="UTF-8 text", message=f"the file is not UTF-8 text: {error.reason}")
+        ) from error
+    lines = text.splitlines()
+    heading = next((line for line in lines if line.strip()), "")
+    separator = max(",;\t", key=heading.count)
+    reader = csv.reader(io.StringIO(text), delimiter=separator)
+    rows = [(reader.line_num, cells) for cells in reader if any(cell.strip() for cell in cells)]
+    names = [cell.strip().lower() for cell in rows[0][1]] if rows else []
+    missing = [name for name in required if name not in names]
+    if missing:
+        found = ", ".join(names) or "nothing"
+        raise UnreadableTableError(
+            Fault(
+                field="row 1",
+                value=found[:200],
+                limit=", ".join([*required, *optional]),
+                message=f"the heading has no column {missing[0]}: it says {found[:200]}; wanted are "
+                f"{', '.join(required)}" + (f" and may be {', '.join(optional)}" if optional else ""),
+            )
+        )
+    return _rows(rows[1 : MOST_ROWS + 1], names, {**required, **optional}, set(required), separator != ",")
+
+
+def _rows(
+    rows: list[tuple[int, list[str]]], names: list[str], kinds: Mapping[str, Kind], required: set[str], comma: bool
+) -> Table:
+    table = Table()
+    for number, cells in rows:
+        read: dict[str, str | float | None] = {}
+        sound = True
+        if len(cells) > len(names):
+            table.problems.append(problem(number, "end", cells[len(names)], "inside the heading's columns"))
+            continue
+        for name, cell in zip(names, cells, strict=False):
+            if name not in kinds:
+                continue
+            value, wrong = _cell(cell.strip(), kinds[name], name in required, comma)
+            if wrong:
+                table.problems.append(problem(number, name, cell.strip(), wrong))
+                sound = False
+            read[name] = value
+        for name in required - read.keys():
+            table.problems.append(problem(number, name, "", "given"))
+            sound = False
+        if sound:
+            table.rows[number] = read
+    return table
+
+
+def _cell(text: str, kind: Kind, required: bool, comma: bool) -> tuple[str | float | None, str]:
+    """A cell's value, or what it should have been."""
+    if not text:
+        return None, "given" if required else ""
+    if kind == "text":
+        return text, ""
+    plain = text.replace(",", ".") if comma else text
+    try:
+        value = float(plain)
+    except ValueError:
+        return None, "a plain number, without a unit" + (
+            "" if comma or "," not in text else " and with a decimal point"
+        )
+    if value != value or value in (float("inf"), float("-inf")):
+        return None, "a finite number"
+    if kind == "count" and value != int(value):
+        return None, "a whole number"
+    return value, ""

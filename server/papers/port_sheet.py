@@ -1,0 +1,146 @@
+"""A port's template at full size with its bolts in tightening order, and the hanger's cut sheet."""
+
+import io
+from math import cos, radians, sin
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+
+from keel.design.ports import Port
+from keel.formats.ports import bolt_places
+from keel.formats.quantities import cut_text, quantity_text
+from keel.studies.reach import PASSES, Reach, star_order
+from server.papers.job_sheet import Heading
+
+INK, QUIET, ACCENT = HexColor("#1d262b"), HexColor("#66757c"), HexColor("#4b3fa0")
+WIDTH, HEIGHT = A4
+LEFT = 18 * mm
+RULER_MM = 100
+
+
+def port_pdf(heading: Heading, port: Port, reach: Reach | None) -> bytes:
+    """The template on one page, 1:1; with a hanger its cut sheet on the next."""
+    stream = io.BytesIO()
+    canvas = Canvas(stream, pagesize=A4)
+    canvas.setTitle(f"{heading.job}: {heading.design} r{heading.revision}, {port.name}")
+    _head(canvas, heading, f"{port.name}: template 1:1, seen from outside")
+    _template(canvas, port)
+    _bolts(canvas, port)
+    _ruler(canvas)
+    canvas.showPage()
+    if reach is not None:
+        _head(canvas, heading, f"{port.name}: cut sheet")
+        _cut_sheet(canvas, heading, reach)
+        canvas.showPage()
+    canvas.save()
+    return stream.getvalue()
+
+
+def _head(canvas: Canvas, heading: Heading, title: str) -> None:
+    canvas.setFillColor(INK)
+    canvas.setFont("Helvetica-Bold", 13)
+    canvas.drawString(LEFT, HEIGHT - 18 * mm, f"{heading.job} - {heading.design}")
+    canvas.setFont("Helvetica", 9)
+    canvas.drawString(LEFT, HEIGHT - 24 * mm, f"{title}; revision {heading.revision}")
+
+
+def _template(canvas: Canvas, port: Port) -> None:
+    seat = port.seat
+    assert seat is not None
+    x, y = WIDTH / 2, HEIGHT / 2 + 20 * mm
+    canvas.setStrokeColor(INK)
+    canvas.setLineWidth(0.8)
+    canvas.circle(x, y, seat.hole_mm / 2 * mm)
+    canvas.circle(x, y, seat.outer_mm / 2 * mm)
+    canvas.setLineWidth(0.3)
+    reach = (seat.outer_mm / 2 + 8) * mm
+    canvas.line(x - reach, y, x + reach, y)
+    canvas.line(x, y - reach, x, y + reach)
+    if seat.bolt_circle_mm:
+        canvas.setDash(3, 2)
+        canvas.circle(x, y, seat.bolt_circle_mm / 2 * mm)
+        canvas.setDash()
+    canvas.setFont("Helvetica", 8)
+    canvas.drawString(x + reach + 2 * mm, y - 3, "forward")
+    places = bolt_places(port)
+    order = star_order(len(places)) if places else []
+    for number, (a, b) in enumerate(places, start=1):
+        canvas.setFillColor(INK)
+        canvas.circle(x + a * mm, y + b * mm, (seat.bolt_mm or 5.0) / 2 * mm)
+        turn = order.index(number) + 1
+        out = 1 + 9 / max(1.0, (a**2 + b**2) ** 0.5)
+        canvas.setFillColor(ACCENT)
+        canvas.setFont("Helvetica-Bold", 11)
+        canvas.drawCentredString(x + a * out * mm, y + b * out * mm - 4, str(turn))
+    mark = radians(port.clock_deg)
+    canvas.setStrokeColor(ACCENT)
+    canvas.setLineWidth(1.2)
+    inner, outer = seat.outer_mm / 2 * mm, (seat.outer_mm / 2 + 5) * mm
+    canvas.line(x + inner * cos(mark), y + inner * sin(mark), x + outer * cos(mark), y + outer * sin(mark))
+
+
+def _bolts(canvas: Canvas, port: Port) -> None:
+    seat = port.seat
+    assert seat is not None
+    canvas.setFillColor(INK)
+    canvas.setFont("Helvetica", 9)
+    lines = [
+        f"hole {seat.hole_mm:g}, outside {seat.outer_mm:g} mm; locate on the first hole at the mark, then drill "
+        f"the rest"
+    ]
+    if seat.bolts and seat.bolt_circle_mm:
+        lines.append(
+            f"{seat.bolts} holes of {seat.bolt_mm or 5:g} on {seat.bolt_circle_mm:g} mm; the figures are the "
+            f"tightening order"
+        )
+        full = f" of {seat.torque_nm:g} N·m" if seat.torque_nm else " of the full torque"
+        turns = [
+            f"{share:.0%}" + (f" ({share * seat.torque_nm:.2f} N·m)" if seat.torque_nm else "") for share in PASSES
+        ]
+        lines.append(f"three passes in that order: {', '.join(turns)}{full}")
+    lines.append("What lies under and round it was checked in the design as drawn; look again before the first hole.")
+    for row, line in enumerate(lines):
+        canvas.drawString(LEFT, 60 * mm - row * 13, line)
+
+
+def _ruler(canvas: Canvas) -> None:
+    x, y = LEFT, 18 * mm
+    canvas.setStrokeColor(INK)
+    canvas.setLineWidth(0.6)
+    canvas.line(x, y, x + RULER_MM * mm, y)
+    for step in range(0, RULER_MM + 1, 10):
+        canvas.line(x + step * mm, y, x + step * mm, y + (4 if step % 50 == 0 else 2.5) * mm)
+    canvas.setFont("Helvetica", 7)
+    canvas.drawString(x, y - 4 * mm, f"{RULER_MM} mm exactly, or the print is not to scale: print at 100 %")
+
+
+def _cut_sheet(canvas: Canvas, heading: Heading, reach: Reach) -> None:
+    def said(length: float) -> str:
+        return cut_text(length, heading.reader) + (" mm" if heading.reader == "mm_l" else "")
+
+    y = HEIGHT - 40 * mm
+    second = "not measured a second time yet" if reach.second_mm is None else said(reach.second_mm)
+    for line in (
+        f"depth from flange seat to floor, reckoned: {said(reach.depth_mm)}",
+        f"measured in the finished opening, another way: {second}",
+    ):
+        canvas.setFont("Helvetica", 10)
+        canvas.drawString(LEFT, y, line)
+        y -= 16
+    if reach.agrees is not True:
+        canvas.setFillColor(ACCENT)
+        canvas.setFont("Helvetica-Bold", 11)
+        why = "the two don't agree" if reach.agrees is False else "measure a second time first"
+        canvas.drawString(LEFT, y, f"CUT NOTHING YET: {why}.  Second measurement: ______________")
+        canvas.setFillColor(INK)
+        y -= 22
+    for number, step in enumerate(reach.steps, start=1):
+        canvas.setFont("Helvetica-Bold", 11)
+        length = "" if step.length_mm is None else f": {said(step.length_mm)}"
+        canvas.drawString(LEFT, y, f"{number}  {step.what}{length}")
+        canvas.setFont("Helvetica", 9)
+        how = step.how.plain(lambda name, value: quantity_text(name, value, heading.reader))
+        canvas.drawString(LEFT + 14, y - 12, how + ("" if step.undone else "   (can't be undone)"))
+        y -= 34

@@ -1,0 +1,65 @@
+"""The workshop's pumps and parts, in and out as CSV."""
+
+from django.http import HttpResponse
+from ninja import Router, Schema
+
+from keel.design.faults import Fault
+from keel.design.ports import PortPart
+from keel.design.pumps import Pump
+from keel.formats.library import parts_csv, pumps_csv, read_parts, read_pumps
+from server.http.errors import ErrorOut, refused
+from server.workshop.guard import Request, anyone
+
+router = Router(tags=["library"])
+
+
+class PumpsRead(Schema):
+    """Pumps of a file that could be read, and what was wrong with the others."""
+
+    pumps: list[Pump]
+    problems: list[Fault]
+
+
+class PartsRead(Schema):
+    """Parts of a file that could be read, and what was wrong with the others."""
+
+    parts: list[PortPart]
+    problems: list[Fault]
+
+
+@router.get("workshop/pumps.csv", response={200: bytes}, auth=anyone)
+def pumps_out(request: Request) -> HttpResponse:
+    """The workshop's pumps."""
+    return _csv(pumps_csv(request.user.workshop.document().pumps), "pumps.csv")
+
+
+@router.get("workshop/parts.csv", response={200: bytes}, auth=anyone)
+def parts_out(request: Request) -> HttpResponse:
+    """The workshop's parts."""
+    return _csv(parts_csv(request.user.workshop.document().parts), "parts.csv")
+
+
+@router.post("workshop/pumps.csv", response={200: PumpsRead, 422: ErrorOut}, auth=anyone)
+def pumps_in(request: Request) -> PumpsRead:
+    """Read pumps from a CSV file, the body as it is. Nothing is stored: the settings are saved with them."""
+    pumps, problems = read_pumps(_body(request))
+    return PumpsRead(pumps=pumps, problems=problems)
+
+
+@router.post("workshop/parts.csv", response={200: PartsRead, 422: ErrorOut}, auth=anyone)
+def parts_in(request: Request) -> PartsRead:
+    """Read parts from a CSV file, the body as it is. Nothing is stored: the settings are saved with them."""
+    parts, problems = read_parts(_body(request))
+    return PartsRead(parts=parts, problems=problems)
+
+
+def _body(request: Request) -> bytes:
+    data = request.read()
+    if not data:
+        raise refused("file", None, "a file", "No file came along.")
+    return data
+
+
+def _csv(content: bytes, name: str) -> HttpResponse:
+    disposition = f'attachment; filename="{name}"'
+    return HttpResponse(content, content_type="text/csv; charset=utf-8", headers={"Content-Disposition": disposition})

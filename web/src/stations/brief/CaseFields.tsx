@@ -1,0 +1,67 @@
+import { Box, Button, Typography } from '@mui/material'
+import { useState } from 'react'
+import type { Brief, DemandCase } from '../../api/model'
+import { Choice, FlowField, NumberField, PowerField, ShareField } from '../../fields/fields'
+import { NameField } from '../../fields/NameField'
+import { useUnits } from '../../units/useUnits'
+import { useFault, useWork } from '../../work/store'
+import { pair, Row } from '../Row'
+import { addCase, changeCase, removeCase } from './edits'
+import { FUELS } from './fuels'
+
+const ENGINES: DemandCase['engine'][] = ['petrol, naturally aspirated', 'petrol, forced induction', 'petrol with nitrous', 'diesel']
+
+/** What the engine asks for: one case for now, more for later or for each running mode. */
+export function CaseFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
+  const [open, setOpen] = useState<string | null>(null)
+  return (
+    <>
+      {brief.cases.map((item, place) => (
+        <CaseRow key={item.id} item={item} place={place} readOnly={readOnly} open={open === item.id || (open === null && place === 0)} onToggle={() => setOpen(open === item.id ? '' : item.id)} />
+      ))}
+      {brief.cases.length === 0 && (
+        <Typography variant="body2" color="textSecondary">
+          Say what the engine burns: by its power, or measured. Several cases side by side show what later power would outgrow.
+        </Typography>
+      )}
+      <Button variant="outlined" disabled={readOnly || brief.cases.length >= 8} onClick={addCase}>
+        {brief.cases.length ? 'Another demand case' : 'Add the engine’s demand'}
+      </Button>
+    </>
+  )
+}
+
+function CaseRow({ item, place, readOnly, open, onToggle }: { item: DemandCase; place: number; readOnly: boolean; open: boolean; onToggle: () => void }) {
+  const units = useUnits()
+  const demand = useWork((work) => work.evaluation?.demands?.find((other) => other.id === item.id))
+  const set = (part: Partial<DemandCase>) => changeCase(item.id, part)
+  const faultOf = (field: string) => `brief.cases.${place}.${field}`
+  return (
+    <Row name={item.name} aside={demand ? units.flowText(demand.flow_l_per_h) : 'no power yet'} open={open} onToggle={onToggle} data-row={item.id}>
+      <NameField value={item.name} disabled={readOnly} onCommit={(name) => set({ name })} />
+      <Choice label="Engine" value={item.engine} options={ENGINES} disabled={readOnly} onChange={(engine) => set({ engine })} />
+      <Choice label="Fuel of this case" value={item.fuel ?? 'as the brief'} options={['as the brief', ...FUELS]} disabled={readOnly} onChange={(fuel) => set({ fuel: fuel === 'as the brief' ? null : fuel })} />
+      <Box sx={pair}>
+        <PowerField label="Full power" value={item.power_kw ?? null} emptyText="none yet" fault={useFault(faultOf('power_kw'))} disabled={readOnly} onCommit={(power_kw) => set({ power_kw })} />
+        <NumberField
+          label="Burns"
+          unit="kg/kWh"
+          value={item.bsfc_kg_per_kwh ?? null}
+          emptyText={demand?.bsfc ? units.number(demand.bsfc[1], 3) : 'middle'}
+          hint={demand?.bsfc ? `usual ${units.number(demand.bsfc[0], 3)} to ${units.number(demand.bsfc[2], 3)}` : undefined}
+          fault={useFault(faultOf('bsfc_kg_per_kwh'))}
+          disabled={readOnly}
+          onCommit={(bsfc_kg_per_kwh) => set({ bsfc_kg_per_kwh })}
+        />
+        <FlowField label="Or measured" value={item.measured_l_per_h ?? null} emptyText="not measured" fault={useFault(faultOf('measured_l_per_h'))} disabled={readOnly} onCommit={(measured_l_per_h) => set({ measured_l_per_h })} />
+        <ShareField label="Duty, averaged" value={item.duty} fault={useFault(faultOf('duty'))} disabled={readOnly} onCommit={(duty) => duty !== null && set({ duty })} />
+        <NumberField label="Rail pressure" unit="kPa" value={item.rail_kpa} fault={useFault(faultOf('rail_kpa'))} disabled={readOnly} onCommit={(rail_kpa) => rail_kpa !== null && set({ rail_kpa })} />
+        <NumberField label="Supply" unit="V" value={item.supply_v} fault={useFault(faultOf('supply_v'))} disabled={readOnly} onCommit={(supply_v) => supply_v !== null && set({ supply_v })} />
+        <NumberField label="Lowest supply" unit="V" value={item.low_v} fault={useFault(faultOf('low_v'))} disabled={readOnly} onCommit={(low_v) => low_v !== null && set({ low_v })} />
+      </Box>
+      <Button disabled={readOnly} onClick={() => removeCase(item.id)}>
+        Remove {item.name}
+      </Button>
+    </Row>
+  )
+}

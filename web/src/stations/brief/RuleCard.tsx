@@ -1,0 +1,48 @@
+import { Box, Button, Typography } from '@mui/material'
+import type { Brief, CardRule } from '../../api/model'
+import { Choice, LengthField, NumberField, ShareField, VolumeField } from '../../fields/fields'
+import { NameField } from '../../fields/NameField'
+import { useFault } from '../../work/store'
+import { changeRule, freeId, removeRule, setBrief } from './edits'
+
+const SUBJECTS: CardRule['subject'][] = ['rated capacity at most', 'brimful capacity at most', 'rated capacity at least', 'fuel mass at most', 'full mass at most', 'wall thickness at least', 'fuel share of vehicle at most']
+
+/** Limits typed from a rulebook or the customer: checked like the house's own. */
+export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
+  return (
+    <>
+      {brief.card.map((rule, place) => (
+        <Box key={rule.id} sx={{ display: 'grid', gap: 1.25, pb: 1 }} data-row={rule.id}>
+          <NameField label="Rule" value={rule.rule} disabled={readOnly} onCommit={(name) => changeRule(rule.id, { rule: name })} />
+          <Choice label="Limits the" value={rule.subject} options={SUBJECTS} disabled={readOnly} onChange={(subject) => changeRule(rule.id, { subject })} />
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1 }}>
+            <LimitField rule={rule} path={`brief.card.${place}.limit`} readOnly={readOnly} />
+            <Button disabled={readOnly} onClick={() => removeRule(rule.id)}>
+              Remove
+            </Button>
+          </Box>
+        </Box>
+      ))}
+      {brief.card.length === 0 && (
+        <Typography variant="body2" color="textSecondary">
+          A rulebook’s or the customer’s limits, by their names: each is checked and named in its finding.
+        </Typography>
+      )}
+      <Button
+        variant="outlined"
+        disabled={readOnly || brief.card.length >= 40}
+        onClick={() => setBrief({ card: [...brief.card, { id: freeId('rule', brief.card), rule: `Rule ${brief.card.length + 1}`, subject: 'rated capacity at most', limit: 100 }] })}
+      >
+        Add a rule
+      </Button>
+    </>
+  )
+}
+
+function LimitField({ rule, path, readOnly }: { rule: CardRule; path: string; readOnly: boolean }) {
+  const common = { label: 'Limit', value: rule.limit, fault: useFault(path), disabled: readOnly, onCommit: (limit: number | null) => limit !== null && changeRule(rule.id, { limit }) }
+  if (rule.subject.includes('capacity')) return <VolumeField {...common} />
+  if (rule.subject.includes('share')) return <ShareField {...common} />
+  if (rule.subject.includes('thickness')) return <LengthField {...common} />
+  return <NumberField {...common} unit="kg" />
+}

@@ -1,0 +1,78 @@
+import { Alert, Box, Button, Typography } from '@mui/material'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useNavigate } from 'react-router'
+import { api, asked } from '../../api/client'
+import type { Brief } from '../../api/model'
+import { FlowField, NumberField } from '../../fields/fields'
+import { useUnits } from '../../units/useUnits'
+import { save, useSaving } from '../../work/saving'
+import { useFault, useWork } from '../../work/store'
+import { pair } from '../Row'
+import { changeSurge, setBrief } from './edits'
+
+/** How long the pickup runs dry, what refills the surge volume, and a tank of its own for it. */
+export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
+  const answer = useWork((work) => work.evaluation?.surge)
+  const units = useUnits()
+  const faults = { dry: useFault('brief.surge.uncovered_s'), gap: useFault('brief.surge.gap_s'), lift: useFault('brief.surge.lift_l_per_h') }
+  const { surge } = brief
+  if (!surge) {
+    return (
+      <>
+        <Typography variant="body2" color="textSecondary">
+          Where the pickup can run dry in a bend, size what bridges it.
+        </Typography>
+        <Button variant="outlined" disabled={readOnly} onClick={() => setBrief({ surge: { uncovered_s: 5, gap_s: null, lift_l_per_h: null, case: null } })}>
+          Bridge a dry spell
+        </Button>
+      </>
+    )
+  }
+  return (
+    <>
+      <Box sx={pair}>
+        <NumberField label="Pickup dry for" unit="s" value={surge.uncovered_s} fault={faults.dry} disabled={readOnly} onCommit={(uncovered_s) => uncovered_s !== null && changeSurge({ uncovered_s })} />
+        <NumberField label="Then wet for" unit="s" value={surge.gap_s ?? null} emptyText="not said" fault={faults.gap} disabled={readOnly} onCommit={(gap_s) => changeSurge({ gap_s })} />
+        <FlowField label="Lift pump" value={surge.lift_l_per_h ?? null} emptyText="none yet" fault={faults.lift} disabled={readOnly} onCommit={(lift_l_per_h) => changeSurge({ lift_l_per_h })} />
+      </Box>
+      {answer ? (
+        <Typography variant="body2" data-surge>
+          {units.flowText(answer.engine_l_per_h)} for {units.number(surge.uncovered_s, 1)} s draws {units.volumeUnitText(answer.sizing.drawn_l)}; with the house rule’s margin <strong>{units.volumeUnitText(answer.sizing.volume_l)}</strong> of surge volume.
+          {answer.sizing.refill_s != null && ` Full again after ${units.number(answer.sizing.refill_s, 1)} s.`}
+        </Typography>
+      ) : (
+        <Typography variant="body2" color="textSecondary">
+          Add the engine’s demand to size it.
+        </Typography>
+      )}
+      {answer && <SurgeTankButton readOnly={readOnly} />}
+      <Button disabled={readOnly} onClick={() => setBrief({ surge: null })}>
+        No surge volume
+      </Button>
+    </>
+  )
+}
+
+function SurgeTankButton({ readOnly }: { readOnly: boolean }) {
+  const designId = useSaving((saving) => saving.designId)
+  const go = useNavigate()
+  const queries = useQueryClient()
+  const make = useMutation({
+    mutationFn: async () => {
+      if (!(await save())) throw new Error('Not saved yet: put that right first.')
+      return asked(api.POST('/api/designs/{design_id}/surge', { params: { path: { design_id: designId } }, body: { name: 'Surge tank' } }))
+    },
+    onSuccess: (made) => {
+      void queries.invalidateQueries({ queryKey: ['design', designId] })
+      void go(`/designs/${made.id}/shell`)
+    },
+  })
+  return (
+    <>
+      <Button variant="contained" disabled={readOnly || make.isPending} onClick={() => make.mutate()}>
+        Make the surge tank as a design of its own
+      </Button>
+      {make.error && <Alert severity="error">{make.error.message}</Alert>}
+    </>
+  )
+}
