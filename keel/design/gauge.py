@@ -1,5 +1,6 @@
 """Senders and what the gauge needs to know."""
 
+from math import asin, degrees
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
@@ -16,8 +17,14 @@ class SwingArm(Part):
 
     kind: Literal["swing arm"] = "swing arm"
     made_arm_mm: Length = Field(description="Arm as delivered, pivot to float's middle [mm]")
-    empty_deg: Degrees = Field(description="Angle at the empty stop, up from level [°]")
-    full_deg: Degrees = Field(description="Angle at the full stop [°]")
+    empty_deg: Degrees | None = Field(default=None, description="Angle at the empty stop, up from level [°]")
+    full_deg: Degrees | None = Field(default=None, description="Angle at the full stop [°]")
+    empty_rise_mm: Coordinate | None = Field(
+        default=None, description="Measured instead: float's middle over the pivot at the empty stop [mm]"
+    )
+    full_rise_mm: Coordinate | None = Field(
+        default=None, description="Measured instead: float's middle over the pivot at the full stop [mm]"
+    )
     float_mm: Length = Field(default=40, description="Across the float [mm]")
     school: Literal["new arm and pivot", "as supplied"] = Field(
         default="new arm and pivot", description="Arm and pivot made for this depth, or the sender as it comes"
@@ -31,14 +38,46 @@ class SwingArm(Part):
 
     @model_validator(mode="after")
     def _rises(self) -> "SwingArm":
-        if self.full_deg <= self.empty_deg:
+        for end, angle, rise in (
+            ("empty", self.empty_deg, self.empty_rise_mm),
+            ("full", self.full_deg, self.full_rise_mm),
+        ):
+            if angle is None and rise is None:
+                refuse(
+                    f"the {end} stop is missing: give its angle, or how far the float stands over the pivot there",
+                    field=f"{end}_deg",
+                    value=None,
+                    limit="an angle or a measured height",
+                )
+            if angle is None and rise is not None and abs(rise) >= self.made_arm_mm:
+                refuse(
+                    f"the float can't stand {rise:g} mm over the pivot on an arm of {self.made_arm_mm:g} mm",
+                    field=f"{end}_rise_mm",
+                    value=rise,
+                    limit=f"under {self.made_arm_mm:g} either way",
+                )
+        if self.full_stop_deg <= self.empty_stop_deg:
             refuse(
-                f"the stops are reversed: full at {self.full_deg:g}° must be above empty at {self.empty_deg:g}°",
-                field="full_deg",
-                value=self.full_deg,
-                limit=f"above {self.empty_deg:g}",
+                f"the stops are reversed: full at {self.full_stop_deg:.4g}° must be above "
+                f"empty at {self.empty_stop_deg:.4g}°",
+                field="full_deg" if self.full_deg is not None else "full_rise_mm",
+                value=self.full_deg if self.full_deg is not None else self.full_rise_mm,
+                limit=f"above {self.empty_stop_deg:.4g}°",
             )
         return self
+
+    @property
+    def empty_stop_deg(self) -> float:
+        """Angle at the empty stop: as given, or from the measured height by θ = asin(h / R) [°]."""
+        return self._angle(self.empty_deg, self.empty_rise_mm)
+
+    @property
+    def full_stop_deg(self) -> float:
+        """Angle at the full stop [°]."""
+        return self._angle(self.full_deg, self.full_rise_mm)
+
+    def _angle(self, angle_deg: float | None, rise_mm: float | None) -> float:
+        return degrees(asin((rise_mm or 0.0) / self.made_arm_mm)) if angle_deg is None else angle_deg
 
 
 class TubeSender(Part):
@@ -46,6 +85,15 @@ class TubeSender(Part):
 
     kind: Literal["tube"] = "tube"
     length_mm: Length | None = Field(default=None, description="[mm]; empty means the depth there less twice 8 mm")
+
+
+class SenderPart(Part):
+    """A sender in the workshop's library."""
+
+    name: Name
+    action: Annotated[SwingArm | TubeSender, Field(discriminator="kind")]
+    ohms_empty: Ohms = 240
+    ohms_full: Ohms = 33
 
 
 class Sender(Part):

@@ -5,6 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from keel.design.base import Gap, Length, Name, Part
+from keel.design.gauge import SenderPart
 from keel.design.ports import PortPart
 from keel.design.pumps import Pump
 from keel.reference.clearances import CLEARANCE_MM, ClearanceClass
@@ -111,6 +112,9 @@ class Workshop(Part):
     )
     parts: Annotated[list[PortPart], Field(max_length=400)] = Field(
         default_factory=list, description="Hangers, valves, necks and bosses that the workshop knows the sizes of"
+    )
+    senders: Annotated[list[SenderPart], Field(max_length=200)] = Field(
+        default_factory=list, description="Level senders that the workshop knows the stops and ohms of"
     )
     stock: Annotated[list[StockSheet], Field(max_length=200)] = Field(default_factory=_usual_stock)
 

@@ -1,4 +1,4 @@
-"""The workshop's pumps and parts as CSV, out and in."""
+"""The workshop's pumps, parts and senders as CSV, out and in."""
 
 import csv
 import io
@@ -8,6 +8,7 @@ from typing import Any, get_args
 from pydantic import ValidationError
 
 from keel.design.faults import Fault
+from keel.design.gauge import SenderPart, SwingArm
 from keel.design.ports import PortPart
 from keel.design.pumps import Pump
 from keel.formats.table import Kind, problem, read_table
@@ -24,6 +25,14 @@ PART_MORE: dict[str, Kind] = {
     name: "text" if name in TEXTS else "count" if name == "bolts" else "number"
     for name in (*SIZES, *SEAT, *HANGER, "vent_bore_mm", "vent_opens_kpa", "neck_bore_mm")
 }
+SENDER_COLUMNS: dict[str, Kind] = {
+    "name": "text",
+    "kind": "text",
+    "ohms_empty": "number",
+    "ohms_full": "number",
+}
+ARM_SIZES = ("made_arm_mm", "empty_deg", "full_deg", "empty_rise_mm", "full_rise_mm", "float_mm")
+SENDER_MORE: dict[str, Kind] = dict.fromkeys((*ARM_SIZES, "length_mm"), "number")
 
 
 def pumps_csv(pumps: Sequence[Pump]) -> bytes:
@@ -130,6 +139,44 @@ def _said(value: Any) -> str:
     if value is None:
         return ""
     return f"{value:g}" if isinstance(value, float | int) else str(value)
+
+
+def senders_csv(senders: Sequence[SenderPart]) -> bytes:
+    """Senders as CSV: one row a sender."""
+    rows = []
+    for sender in senders:
+        sizes = ARM_SIZES if isinstance(sender.action, SwingArm) else ("length_mm",)
+        cells: dict[str, Any] = {name: getattr(sender.action, name) for name in sizes}
+        cells |= {"name": sender.name, "kind": sender.action.kind}
+        cells |= {"ohms_empty": sender.ohms_empty, "ohms_full": sender.ohms_full}
+        rows.append([_said(cells.get(name)) for name in (*SENDER_COLUMNS, *SENDER_MORE)])
+    return _written([*SENDER_COLUMNS, *SENDER_MORE], rows)
+
+
+def read_senders(content: bytes) -> tuple[list[SenderPart], list[Fault]]:
+    """Senders from CSV, and every problem with its row and column; good rows are kept."""
+    table = read_table(content, SENDER_COLUMNS, SENDER_MORE)
+    problems, senders = list(table.problems), []
+    for number, row in table.rows.items():
+        action = {key: row[key] for key in ("kind", *SENDER_MORE) if row.get(key) is not None}
+        sender = {key: row[key] for key in ("name", "ohms_empty", "ohms_full")} | {"action": action}
+        try:
+            senders.append(SenderPart.model_validate(sender))
+        except ValidationError as error:
+            problems += [_row_problem(number, details) for details in error.errors()]
+    return senders, problems
+
+
+def _row_problem(number: int, details: Any) -> Fault:
+    """What a validation error says, with its row and column."""
+    context = details.get("ctx") or {}
+    column = str(context.get("field") or details["loc"][-1])
+    if details["type"] == "union_tag_invalid":
+        column = "kind"
+    limit = str(context.get("limit") or context.get("expected_tags") or details["msg"])
+    value = details.get("input")
+    said = context.get("tag") or ("" if isinstance(value, dict) else str(value))
+    return problem(number, column, str(context.get("value", said))[:80], limit)
 
 
 def read_parts(content: bytes) -> tuple[list[PortPart], list[Fault]]:

@@ -10,6 +10,7 @@ from ezdxf.filemanagement import new
 
 from keel.design.ports import Port
 from keel.evaluate import PortPlace
+from keel.studies.calibration import CurvePoint
 from keel.studies.gauge import GaugeTruth
 
 SCHEDULE = (
@@ -51,6 +52,13 @@ def breakpoints_csv(truth: GaugeTruth) -> bytes:
         for mark in reading.breakpoints
     ]
     return _csv(("sender", "cell", "ohms", "litres", "float_mm", "needle"), rows)
+
+
+def curve_csv(curve: Sequence[CurvePoint], *, simulated: bool) -> bytes:
+    """A measured curve: ohms, litres, and the litres reckoned."""
+    source = "simulated" if simulated else "measured"
+    rows = [[f"{point.ohms:.2f}", f"{point.litres:.3f}", f"{point.reckoned_l:.3f}", source] for point in curve]
+    return _csv(("ohms", "litres", "reckoned_litres", "source"), rows)
 
 
 def bolt_places(port: Port) -> list[tuple[float, float]]:

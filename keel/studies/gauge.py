@@ -154,7 +154,7 @@ class Slide:
 
 def made_travel_mm(arm: SwingArm) -> float:
     """Travel that a sender as delivered is made for: H0 = R0 (sin full − sin empty) [mm]."""
-    return arm.made_arm_mm * (sin(radians(arm.full_deg)) - sin(radians(arm.empty_deg)))
+    return arm.made_arm_mm * (sin(radians(arm.full_stop_deg)) - sin(radians(arm.empty_stop_deg)))
 
 
 def swing_for(arm: SwingArm, empty_mm: float, full_mm: float) -> Swing:
@@ -163,7 +163,7 @@ def swing_for(arm: SwingArm, empty_mm: float, full_mm: float) -> Swing:
     R = R0 · H / H0; the pivot stands at z_full − R sin(full).
     """
     radius = arm.made_arm_mm * (full_mm - empty_mm) / made_travel_mm(arm)
-    return Swing(radius, full_mm - radius * sin(radians(arm.full_deg)), arm.empty_deg, arm.full_deg)
+    return Swing(radius, full_mm - radius * sin(radians(arm.full_stop_deg)), arm.empty_stop_deg, arm.full_stop_deg)
 
 
 class Column:
@@ -256,8 +256,8 @@ def motion_of(sender: Sender, column: Column) -> Swing | Slide:
         return Slide(empty, full)
     if arm.school == "new arm and pivot":
         return swing_for(arm, empty, full)
-    pivot = full - arm.made_arm_mm * sin(radians(arm.full_deg)) if arm.pivot_mm is None else arm.pivot_mm
-    return Swing(arm.made_arm_mm, pivot, arm.empty_deg, arm.full_deg)
+    pivot = full - arm.made_arm_mm * sin(radians(arm.full_stop_deg)) if arm.pivot_mm is None else arm.pivot_mm
+    return Swing(arm.made_arm_mm, pivot, arm.empty_stop_deg, arm.full_stop_deg)
 
 
 def litres_for_ohms(sender: Sender, column: Column, ohms: float) -> float:
@@ -333,13 +333,13 @@ def tenths_of(motion: Swing | Slide, column: Column) -> list[Tenth]:
 
 def _schools(arm: SwingArm, sender: Sender, column: Column, rated: float) -> list[School]:
     empty, full = marks_of(sender, column)
-    hung = full - arm.made_arm_mm * sin(radians(arm.full_deg))
-    stood = empty - arm.made_arm_mm * sin(radians(arm.empty_deg))
+    hung = full - arm.made_arm_mm * sin(radians(arm.full_stop_deg))
+    stood = empty - arm.made_arm_mm * sin(radians(arm.empty_stop_deg))
     ways = {
         "new arm and pivot": swing_for(arm, empty, full),
-        "as supplied, true at full": Swing(arm.made_arm_mm, hung, arm.empty_deg, arm.full_deg),
-        "as supplied, true at empty": Swing(arm.made_arm_mm, stood, arm.empty_deg, arm.full_deg),
-        "as supplied, halfway": Swing(arm.made_arm_mm, (hung + stood) / 2, arm.empty_deg, arm.full_deg),
+        "as supplied, true at full": Swing(arm.made_arm_mm, hung, arm.empty_stop_deg, arm.full_stop_deg),
+        "as supplied, true at empty": Swing(arm.made_arm_mm, stood, arm.empty_stop_deg, arm.full_stop_deg),
+        "as supplied, halfway": Swing(arm.made_arm_mm, (hung + stood) / 2, arm.empty_stop_deg, arm.full_stop_deg),
     }
     found = []
     for name, swing in ways.items():

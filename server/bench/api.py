@@ -4,7 +4,7 @@ import secrets
 from datetime import datetime, timedelta
 from typing import Annotated, Any
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Schema
@@ -15,6 +15,7 @@ from keel.design.base import PLAIN
 from keel.design.document import Design
 from keel.design.faults import Fault
 from keel.design.gauge import Sender
+from keel.formats.ports import curve_csv
 from keel.formats.table import read_table
 from keel.solid.build import Solids, build
 from keel.studies.calibration import CurvePoint, fitted, reckoned_ohms
@@ -189,6 +190,15 @@ def readings_in(request: Request, calibration_id: int) -> CalibrationOut:
     answer = _out(item)
     answer.problems = problems
     return answer
+
+
+@router.get("calibrations/{calibration_id}/curve.csv", response={200: bytes, 404: ErrorOut}, auth=anyone)
+def curve_out(request: Request, calibration_id: int) -> HttpResponse:
+    """The fitted curve as CSV, for a gauge that learns: each row says whether simulated readings are in it."""
+    answer = _out(_own(request, calibration_id))
+    content = curve_csv(answer.curve, simulated=answer.simulated)
+    disposition = f'attachment; filename="calibration-{answer.id}.csv"'
+    return HttpResponse(content, content_type="text/csv; charset=utf-8", headers={"Content-Disposition": disposition})
 
 
 @router.post("calibrations/{calibration_id}/token", response={200: TokenOut, 404: ErrorOut, 422: ErrorOut}, auth=writer)

@@ -1,12 +1,13 @@
-"""The workshop's pumps and parts, in and out as CSV."""
+"""The workshop's pumps, parts and senders, in and out as CSV."""
 
 from django.http import HttpResponse
 from ninja import Router, Schema
 
 from keel.design.faults import Fault
+from keel.design.gauge import SenderPart
 from keel.design.ports import PortPart
 from keel.design.pumps import Pump
-from keel.formats.library import parts_csv, pumps_csv, read_parts, read_pumps
+from keel.formats.library import parts_csv, pumps_csv, read_parts, read_pumps, read_senders, senders_csv
 from server.http.errors import ErrorOut, refused
 from server.workshop.guard import Request, anyone
 
@@ -24,6 +25,13 @@ class PartsRead(Schema):
     """Parts of a file that could be read, and what was wrong with the others."""
 
     parts: list[PortPart]
+    problems: list[Fault]
+
+
+class SendersRead(Schema):
+    """Senders of a file that could be read, and what was wrong with the others."""
+
+    senders: list[SenderPart]
     problems: list[Fault]
 
 
@@ -51,6 +59,19 @@ def parts_in(request: Request) -> PartsRead:
     """Read parts from a CSV file, the body as it is. Nothing is stored: the settings are saved with them."""
     parts, problems = read_parts(_body(request))
     return PartsRead(parts=parts, problems=problems)
+
+
+@router.get("workshop/senders.csv", response={200: bytes}, auth=anyone)
+def senders_out(request: Request) -> HttpResponse:
+    """The workshop's senders."""
+    return _csv(senders_csv(request.user.workshop.document().senders), "senders.csv")
+
+
+@router.post("workshop/senders.csv", response={200: SendersRead, 422: ErrorOut}, auth=anyone)
+def senders_in(request: Request) -> SendersRead:
+    """Read senders from a CSV file, the body as it is. Nothing is stored: the settings are saved with them."""
+    senders, problems = read_senders(_body(request))
+    return SendersRead(senders=senders, problems=problems)
 
 
 def _body(request: Request) -> bytes:

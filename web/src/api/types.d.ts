@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calibrations/{calibration_id}/curve.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Curve Out
+         * @description The fitted curve as CSV, for a gauge that learns: each row says whether simulated readings are in it.
+         */
+        get: operations["server_bench_api_curve_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calibrations/{calibration_id}/pour": {
         parameters: {
             query?: never;
@@ -670,6 +690,30 @@ export interface paths {
          * @description Read pumps from a CSV file, the body as it is. Nothing is stored: the settings are saved with them.
          */
         post: operations["server_workshop_api_library_pumps_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/senders.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Senders Out
+         * @description The workshop's senders.
+         */
+        get: operations["server_workshop_api_library_senders_out"];
+        put?: never;
+        /**
+         * Senders In
+         * @description Read senders from a CSV file, the body as it is. Nothing is stored: the settings are saved with them.
+         */
+        post: operations["server_workshop_api_library_senders_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3923,6 +3967,36 @@ export interface components {
             y_mm: number;
         };
         /**
+         * SenderPart
+         * @description A sender in the workshop's library.
+         */
+        SenderPart: {
+            /** Action */
+            action: components["schemas"]["SwingArm"] | components["schemas"]["TubeSender"];
+            /** Name */
+            name: string;
+            /**
+             * Ohms Empty
+             * @default 240
+             */
+            ohms_empty: number;
+            /**
+             * Ohms Full
+             * @default 33
+             */
+            ohms_full: number;
+        };
+        /**
+         * SendersRead
+         * @description Senders of a file that could be read, and what was wrong with the others.
+         */
+        SendersRead: {
+            /** Problems */
+            problems: components["schemas"]["Fault"][];
+            /** Senders */
+            senders: components["schemas"]["SenderPart"][];
+        };
+        /**
          * SessionOut
          * @description Who is signed in.
          */
@@ -4416,7 +4490,12 @@ export interface components {
              * Empty Deg
              * @description Angle at the empty stop, up from level [°]
              */
-            empty_deg: number;
+            empty_deg?: number | null;
+            /**
+             * Empty Rise Mm
+             * @description Measured instead: float's middle over the pivot at the empty stop [mm]
+             */
+            empty_rise_mm?: number | null;
             /**
              * Float Mm
              * @description Across the float [mm]
@@ -4427,7 +4506,12 @@ export interface components {
              * Full Deg
              * @description Angle at the full stop [°]
              */
-            full_deg: number;
+            full_deg?: number | null;
+            /**
+             * Full Rise Mm
+             * @description Measured instead: float's middle over the pivot at the full stop [mm]
+             */
+            full_rise_mm?: number | null;
             /**
              * Heading Deg
              * @description Direction in which the arm reaches, from forward [°]
@@ -4744,6 +4828,11 @@ export interface components {
              *     }
              */
             rules: components["schemas"]["HouseRules"];
+            /**
+             * Senders
+             * @description Level senders that the workshop knows the stops and ohms of
+             */
+            senders?: components["schemas"]["SenderPart"][];
             /** Stock */
             stock?: components["schemas"]["StockSheet"][];
         };
@@ -4905,6 +4994,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalibrationOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_bench_api_curve_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                calibration_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Not Found */
@@ -6334,6 +6454,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PumpsRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_workshop_api_library_senders_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    server_workshop_api_library_senders_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SendersRead"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,9 +1,9 @@
 import { useTheme } from '@mui/material/styles'
-import type { Axis, Design, Evaluation, Feature, Port } from '../api/model'
+import type { Axis, Design, Evaluation, Feature } from '../api/model'
 import { AXES } from '../api/model'
 import { select, useWork } from '../work/store'
 import { Dimension, type Editing } from './Dimension'
-import { changeFeature, changePort } from './edits'
+import { changeFeature } from './edits'
 import type { Placed } from './layout'
 import { MoveBody } from './MoveBody'
 import { boxRect, datumOf } from './shapes'
@@ -68,52 +68,6 @@ export function FeatureMarks({ view, design, evaluation, onEdit }: { view: Place
             )}
             {at && fields[view.up] && (
               <Dimension label={`${feature.name} from the ${view.up === 'z' ? 'floor' : 'right'}`} value={value(feature, fields[view.up] ?? '')} from={view.toY(datum[view.up])} to={rect.y + rect.height} at={rect.x + rect.width / 2} foot={rect.x + rect.width / 2} upright strong onEdit={onEdit} commit={(mm) => changeFeature(feature.id, { [fields[view.up] ?? '']: mm })} />
-            )}
-          </g>
-        )
-      })}
-    </g>
-  )
-}
-
-const GLYPH: Record<Port['role'], string> = { pickup: 'M-5 -5h10l-5 9z', vent: 'M-5 5h10l-5 -9z', filler: 'M-5 -5h10v10h-10z', fitting: 'M-5 0a5 5 0 1 0 10 0a5 5 0 1 0 -10 0z' }
-
-/** Pickups, vents, fillers and fittings where they open, and what stands up over them. */
-export function PortMarks({ view, design, evaluation, live }: { view: Placed; design: Design; evaluation: Evaluation; live: boolean }) {
-  const { inks } = useTheme()
-  const chosen = useWork((work) => (work.at?.kind === 'port' ? work.at.id : null))
-  const shape = evaluation.geometry
-  if (!shape) return null
-  const datum = datumOf(shape)
-  return (
-    <g>
-      {design.ports.map((port) => {
-        const found = shape.ports.find((item) => item.id === port.id)
-        if (!found) return null
-        const { place } = found
-        const [x, y] = [view.toX(place[view.across]), view.toY(place[view.up])]
-        const leftward = place[view.across] > (shape.body.low[view.across] + shape.body.high[view.across]) / 2 + 1
-        const colour = port.id === chosen ? inks.hand : inks.ink
-        const half = (port.across_mm / 2) * view.scale
-        const lid = view.up === 'z' ? view.toY(found.lid_mm) : 0
-        return (
-          <g key={port.id} data-port={port.id}>
-            {port.stands_mm > 0 && view.up === 'z' && <rect x={x - half} y={lid - port.stands_mm * view.scale} width={2 * half} height={port.stands_mm * view.scale} fill={inks.metalFill} stroke={inks.metal} strokeWidth={1} opacity={0.9} />}
-            {port.stands_mm > 0 && view.up === 'y' && <circle cx={x} cy={y} r={half} fill="none" stroke={inks.metal} strokeWidth={1} />}
-            <path d={GLYPH[port.role]} transform={`translate(${x} ${y})`} fill={inks.sheet} stroke={colour} strokeWidth={1.8} />
-            <text x={x + (leftward ? -9 : 9)} y={y + 4} textAnchor={leftward ? 'end' : 'start'} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
-              {port.name}
-            </text>
-            {live && (
-              <MoveBody
-                view={view}
-                rect={{ x: x - 14, y: y - 14, width: 28, height: 28 }}
-                label={port.name}
-                place={{ x: port.x_mm, y: port.y_mm, z: place.z - datum.z }}
-                snapsFor={() => []}
-                onPick={() => select({ kind: 'port', id: port.id })}
-                onMove={(moved) => changePort(port.id, Object.fromEntries(Object.entries(moved).flatMap(([axis, mm]) => (axis === 'z' && port.z_mm === null ? [] : [[`${axis}_mm`, mm]]))))}
-              />
             )}
           </g>
         )

@@ -11,13 +11,15 @@ import { DimensionEditor } from './DimensionEditor'
 import { CutLines } from './CutLines'
 import { changeKeepOut, moveShell, setBaySize, setShellSize } from './edits'
 import { bayFaces, shellFaces } from './faces'
-import { FeatureMarks, PortMarks } from './FeatureMarks'
+import { FeatureMarks } from './FeatureMarks'
 import { asideOf, GapMark, gapsIn } from './GapMark'
 import { FaceHandles } from './Handles'
 import { boundsOf, layOut, type Placed } from './layout'
 import { boxOf } from './keepOuts'
 import { MoveBody } from './MoveBody'
+import { PortMarks } from './PortMarks'
 import { ProfileHandles } from './ProfileHandles'
+import { SenderMarks } from './SenderMarks'
 import { boxRect, FuelShape, GhostOutline, Patterns, Remainders, ShellOutline } from './shapes'
 import { shellSnaps } from './snaps'
 
@@ -117,7 +119,7 @@ function View({ view, station, onEdit }: ViewProps) {
         <>
           <ShellOutline view={view} shape={shape} strong={!bayAtHand} />
           {evaluation.fill && <FuelShape view={view} fill={evaluation.fill} shape={shape} />}
-          {station === 'shell' && <Remainders view={view} shape={shape} drained={evaluation.drained} level={(evaluation.fill?.slope_deg ?? 0) < 0.01} />}
+          {(station === 'shell' || station === 'ports') && <Remainders view={view} shape={shape} drained={evaluation.drained} level={(evaluation.fill?.slope_deg ?? 0) < 0.01} />}
         </>
       )}
       {keepOuts(true)}
@@ -126,7 +128,8 @@ function View({ view, station, onEdit }: ViewProps) {
       {(bayAtHand || station === 'shell') && gapsIn(view, gaps).map((gap) => <GapMark key={gap.key} view={view} gap={gap} aside={shape ? asideOf(view, shape, gap) : 0} />)}
       <Dimensions view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />
       {onEdit && <Grips view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />}
-      {shape && evaluation && <PortMarks view={view} design={design} evaluation={evaluation} live={Boolean(onEdit) && station === 'shell'} />}
+      {shape && evaluation && <PortMarks view={view} design={design} evaluation={evaluation} live={Boolean(onEdit) && station === 'ports'} />}
+      {evaluation && station === 'gauge' && <SenderMarks view={view} senders={design.gauge.senders} evaluation={evaluation} live={Boolean(onEdit)} />}
       {shape && view.id === 'plan' && <CutLines view={view} shape={shape} />}
     </g>
   )

@@ -1,6 +1,7 @@
 import { MenuItem, TextField } from '@mui/material'
 import type { Parsed } from '../units/length'
 import { useUnits } from '../units/useUnits'
+import { useFault } from '../work/store'
 import { TypedField } from './TypedField'
 
 interface Common {
@@ -12,28 +13,38 @@ interface Common {
   hint?: string | undefined
   disabled?: boolean | undefined
   compact?: boolean | undefined
+  /** Where in the design it is kept: the core's complaint about it is shown. */
+  path?: string
+}
+
+/** What is wrong with a field's value, in the reader's units. */
+function useWrong({ path, fault }: Common): string | undefined {
+  const units = useUnits()
+  const told = useFault(path ?? '')
+  const wrong = fault ?? told
+  return wrong && units.inText(wrong)
 }
 
 export function LengthField(props: Common) {
   const units = useUnits()
-  return <TypedField {...props} fault={props.fault && units.inText(props.fault)} unit={units.lengthUnit} edit={units.editLength} parse={units.parseLength} />
+  return <TypedField {...props} fault={useWrong(props)} unit={units.lengthUnit} edit={units.editLength} parse={units.parseLength} />
 }
 
 export function VolumeField(props: Common) {
   const units = useUnits()
-  return <TypedField {...props} unit={units.volumeUnit} edit={units.editVolume} parse={units.parseVolume} />
+  return <TypedField {...props} fault={useWrong(props)} unit={units.volumeUnit} edit={units.editVolume} parse={units.parseVolume} />
 }
 
 /** A power, in kW or hp. */
 export function PowerField(props: Common) {
   const units = useUnits()
-  return <TypedField {...props} unit={units.powerUnit} edit={units.editPower} parse={units.parsePower} />
+  return <TypedField {...props} fault={useWrong(props)} unit={units.powerUnit} edit={units.editPower} parse={units.parsePower} />
 }
 
 /** A flow an hour. */
 export function FlowField(props: Common) {
   const units = useUnits()
-  return <TypedField {...props} unit={units.flowUnit} edit={units.editVolume} parse={units.parseFlow} />
+  return <TypedField {...props} fault={useWrong(props)} unit={units.flowUnit} edit={units.editVolume} parse={units.parseFlow} />
 }
 
 /** Yes, no, or not looked at yet. */
@@ -51,7 +62,7 @@ const trimmed = (value: number) => String(Number(value.toFixed(6)))
 
 /** A plain number with a fixed unit. */
 export function NumberField({ unit = '', ...props }: Common & { unit?: string }) {
-  return <TypedField {...props} unit={unit} edit={trimmed} parse={parseNumber} />
+  return <TypedField {...props} fault={useWrong(props)} unit={unit} edit={trimmed} parse={parseNumber} />
 }
 
 /** A share, shown and typed as per cent. */
@@ -59,6 +70,7 @@ export function ShareField(props: Common) {
   return (
     <TypedField
       {...props}
+      fault={useWrong(props)}
       unit="%"
       edit={(value) => trimmed(value * 100)}
       parse={(text) => {

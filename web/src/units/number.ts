@@ -4,3 +4,6 @@ export const plainNumber = (value: number, digits: number) =>
     .toFixed(digits)
     .replace(/^-(?=[0.]*$)/, '')
     .replace('-', '−')
+
+/** Whether there is a figure at all. */
+export const isNumber = (value: unknown): value is number => typeof value === 'number'

@@ -1,7 +1,9 @@
 import { Box } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
+import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import type { StationName } from '../api/model'
+import type { StationMark, StationName } from '../api/model'
+import { calibrationsQuery } from '../stations/bench/bench'
 import { StationMarkIcon } from './Marks'
 import { useWork } from './store'
 
@@ -9,6 +11,9 @@ export const STATIONS: { name: StationName; title: string; about: string }[] = [
   { name: 'brief', title: 'Brief', about: 'fuel and target' },
   { name: 'bay', title: 'Bay', about: 'the measured space' },
   { name: 'shell', title: 'Shell', about: 'shape and capacity' },
+  { name: 'ports', title: 'Ports', about: 'in, out and air' },
+  { name: 'gauge', title: 'Gauge', about: 'senders and needle' },
+  { name: 'bench', title: 'Bench', about: 'measured by pouring' },
   { name: 'sheet', title: 'Sheet', about: 'flat parts' },
 ]
 
@@ -16,10 +21,11 @@ export const STATIONS: { name: StationName; title: string; about: string }[] = [
 export function Stations({ designId, at }: { designId: number; at: StationName }) {
   const { inks } = useTheme()
   const states = useWork((work) => work.evaluation?.stations)
+  const bench = useBenchState(designId)
   return (
     <Box component="nav" aria-label="Stations" sx={{ width: { xs: 96, lg: 150 }, flexShrink: 0, background: inks.paper, borderRight: `1px solid ${inks.line}`, py: 1, overflowY: 'auto' }}>
       {STATIONS.map(({ name, title, about }, place) => {
-        const state = states?.find((item) => item.station === name)?.state ?? 'untouched'
+        const state = name === 'bench' ? bench : (states?.find((item) => item.station === name)?.state ?? 'untouched')
         const here = name === at
         return (
           <Box
@@ -56,4 +62,11 @@ export function Stations({ designId, at }: { designId: number; at: StationName }
       })}
     </Box>
   )
+}
+
+/** The bench judges nothing: it is settled when its last calibration was kept. */
+function useBenchState(designId: number): StationMark {
+  const last = useQuery(calibrationsQuery(designId)).data?.[0]
+  if (!last) return 'untouched'
+  return last.closed ? 'settled' : 'in work'
 }

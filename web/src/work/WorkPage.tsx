@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { type ReactNode, useEffect, useState } from 'react'
 import { createPortal } from 'react-dom'
 import { useParams } from 'react-router'
 import { api, asked, Failure, type Schemas } from '../api/client'
@@ -11,7 +11,14 @@ import { useSession } from '../app/session'
 import { FlatDrawing } from '../drawing/FlatDrawing'
 import { TankDrawing } from '../drawing/TankDrawing'
 import { BayStation } from '../stations/bay/BayStation'
+import { BenchBoard } from '../stations/bench/BenchBoard'
+import { BenchStation } from '../stations/bench/BenchStation'
 import { BriefStation } from '../stations/brief/BriefStation'
+import { DemandBoard } from '../stations/brief/DemandBoard'
+import { GaugeBoard } from '../stations/gauge/GaugeBoard'
+import { GaugeStation } from '../stations/gauge/GaugeStation'
+import { PortsBoard } from '../stations/ports/PortsBoard'
+import { PortsStation } from '../stations/ports/PortsStation'
 import { SheetStation } from '../stations/sheet/SheetStation'
 import { ShellStation } from '../stations/shell/ShellStation'
 import { ConflictDialog } from './ConflictDialog'
@@ -65,21 +72,22 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
   }, [opened.id])
   useEvaluating()
   useKeys()
-  const parts = useWork((work) => work.evaluation?.sheet?.parts) ?? []
-  const [tank, setTank] = useState(false)
+  const boards = useBoards(opened.id)
+  const [turned, setTurned] = useState<Partial<Record<StationName, boolean>>>({})
   if (!ready) return null
   const findings = <Findings designId={opened.id} station={station} everywhere={everywhere} />
-  const flat = station === 'sheet' && parts.length > 0 && !tank
+  const board = boards[station]
+  const asBoard = board && (turned[station] ?? board.first)
   return (
     <>
       <HeaderParts opened={opened} />
       <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
         <Stations designId={opened.id} at={station} />
         <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>
-          {flat ? <FlatDrawing parts={parts} /> : <TankDrawing station={station} />}
-          {station === 'sheet' && parts.length > 0 && (
-            <Button size="small" variant="outlined" sx={{ position: 'absolute', right: flat ? 12 : 'auto', left: flat ? 'auto' : 12, top: 8 }} onClick={() => setTank(!tank)}>
-              {flat ? 'Show the tank' : 'Show the flat parts'}
+          {asBoard ? board.shown : <TankDrawing station={station} />}
+          {board?.name && (
+            <Button size="small" variant="outlined" sx={{ position: 'absolute', right: asBoard ? 12 : 'auto', left: asBoard ? 'auto' : 12, top: 8, background: inks.sheet, zIndex: 2 }} onClick={() => setTurned({ ...turned, [station]: !asBoard })}>
+              {asBoard ? 'Show the tank' : `Show ${board.name}`}
             </Button>
           )}
         </Box>
@@ -88,6 +96,9 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
           {station === 'brief' && <BriefStation findings={findings} />}
           {station === 'bay' && <BayStation findings={findings} />}
           {station === 'shell' && <ShellStation findings={findings} />}
+          {station === 'ports' && <PortsStation findings={findings} />}
+          {station === 'gauge' && <GaugeStation findings={findings} />}
+          {station === 'bench' && <BenchStation designId={opened.id} />}
           {station === 'sheet' && <SheetStation findings={findings} />}
         </Box>
       </Box>
@@ -100,6 +111,28 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
       <ConflictDialog />
     </>
   )
+}
+
+interface BoardOf {
+  /** What the button says that turns to it; without a name there is no turning back to the tank. */
+  name?: string
+  shown: ReactNode
+  /** Whether it is what a station opens with. */
+  first: boolean
+}
+
+/** Stations that have figures to show instead of the tank, where there are any. */
+function useBoards(designId: number): Partial<Record<StationName, BoardOf>> {
+  const parts = useWork((work) => work.evaluation?.sheet?.parts) ?? []
+  const shaped = useWork((work) => Boolean(work.evaluation?.geometry))
+  const senders = useWork((work) => work.evaluation?.gauge?.readings.length) ?? 0
+  return {
+    brief: { name: 'the demand', shown: <DemandBoard />, first: true },
+    ...(shaped ? { ports: { name: 'the figures', shown: <PortsBoard />, first: false } } : {}),
+    ...(senders ? { gauge: { name: 'the needle', shown: <GaugeBoard />, first: false } } : {}),
+    bench: { shown: <BenchBoard designId={designId} />, first: true },
+    ...(parts.length ? { sheet: { name: 'the flat parts', shown: <FlatDrawing parts={parts} />, first: true } } : {}),
+  }
 }
 
 /** Job, design, undo, saving: the page's part of the strip along the top. */

@@ -1,5 +1,6 @@
 import { queryOptions } from '@tanstack/react-query'
-import { api, asked, Failure } from '../../api/client'
+import { api, asked } from '../../api/client'
+import { sendFile } from '../../api/sendFile'
 import type { Scan } from '../../api/model'
 
 /** The thinned picture of a kept scan. It never changes: its fingerprint names it. */
@@ -10,15 +11,5 @@ export const scanQuery = (fingerprint: string) =>
     retry: false,
     queryFn: () => asked(api.GET('/api/scans/{fingerprint}', { params: { path: { fingerprint } } })),
   })
-
-/** Send a file as it is; the answer's data, or a `Failure` that says what is wrong with the file. */
-export async function sendFile<T>(address: string, file: globalThis.File): Promise<T> {
-  const token = /csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
-  const answer = await fetch(address, { method: 'POST', body: file, headers: { 'X-CSRFToken': token, 'Content-Type': 'application/octet-stream' } }).catch(() => null)
-  if (!answer) throw new Failure(0, 'offline', 'The workshop’s server can’t be reached.')
-  const body = (await answer.json().catch(() => ({}))) as Record<string, unknown>
-  if (!answer.ok) throw new Failure(answer.status, String(body.code ?? 'fault'), String(body.message ?? 'The file was not taken.'))
-  return body as T
-}
 
 export const sendScan = (file: globalThis.File, unit: string) => sendFile<Scan>(`/api/scans?unit=${unit}&name=${encodeURIComponent(file.name.slice(0, 80))}`, file)

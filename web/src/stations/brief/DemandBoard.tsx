@@ -3,43 +3,30 @@ import { useTheme } from '@mui/material/styles'
 import type { ReactNode } from 'react'
 import type { Demand, Evaluation } from '../../api/model'
 import { Plot } from '../../plots/Plot'
+import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
+import { Block, Board } from '../Board'
 
 /** The demand cases side by side with the pumps that feed them; the ways to bridge a dry spell; what later outgrows. */
 export function DemandBoard() {
   const evaluation = useWork((work) => work.evaluation)
-  const { inks } = useTheme()
   const demands = evaluation?.demands ?? []
   return (
-    <Box component="section" aria-label="Demand and supply" tabIndex={0} sx={{ flex: 1, overflow: 'auto', background: inks.sheet, p: 3, display: 'flex', flexDirection: 'column', gap: 3 }}>
+    <Board label="Demand and supply">
       <DemandTable demands={demands} />
       {demands.some((demand) => demand.pumps.length > 0) && <PumpPlot demands={demands} />}
       {evaluation?.surge && <Schools surge={evaluation.surge} />}
       {(evaluation?.outgrown?.length ?? 0) > 0 && <Growth evaluation={evaluation as Evaluation} />}
-    </Box>
-  )
-}
-
-function Block({ title, about, children }: { title: string; about?: string; children: ReactNode }) {
-  return (
-    <section>
-      <Typography variant="h2">{title}</Typography>
-      {about && (
-        <Typography variant="body2" color="textSecondary" sx={{ maxWidth: '64em' }}>
-          {about}
-        </Typography>
-      )}
-      {children}
-    </section>
+    </Board>
   )
 }
 
 function DemandTable({ demands }: { demands: Demand[] }) {
   const units = useUnits()
   const { inks } = useTheme()
-  const flow = (value: number | null | undefined) => (value == null ? 'no figure' : units.flowText(value))
-  const short = (value: number | null | undefined) => (value == null ? null : value > 0 ? <strong style={{ color: inks.stop }}>short by {units.flowText(value)}</strong> : 'enough')
+  const flow = (value: number | null | undefined) => (!isNumber(value) ? 'no figure' : units.flowText(value))
+  const short = (value: number | null | undefined) => (!isNumber(value) ? null : value > 0 ? <strong style={{ color: inks.stop }}>short by {units.flowText(value)}</strong> : 'enough')
   const rows: { name: string; value: (demand: Demand) => ReactNode }[] = [
     { name: 'Burns at full power', value: (d) => <strong>{flow(d.flow_l_per_h)}</strong> },
     { name: 'by the usual range', value: (d) => (d.bsfc ? `${units.number(d.range_l_per_h[0], 0)} to ${units.number(d.range_l_per_h[1], 0)} L/h` : 'measured') },
@@ -48,8 +35,8 @@ function DemandTable({ demands }: { demands: Demand[] }) {
     { name: 'Pumps have to give', value: (d) => <strong>{flow(d.needed_l_per_h)}</strong> },
     { name: 'they give, at rail pressure', value: (d) => (d.pumps.length ? flow(d.running_l_per_h) : 'no pump yet') },
     { name: 'so', value: (d) => (d.pumps.length ? short(d.short_l_per_h) : '') },
-    { name: 'at the lowest voltage', value: (d) => (d.pumps.length ? (d.low_running_l_per_h == null ? 'beyond the tables' : short(d.low_short_l_per_h)) : '') },
-    { name: 'they carry', value: (d) => (d.carries_kw == null ? '' : units.powerText(d.carries_kw)) },
+    { name: 'at the lowest voltage', value: (d) => (d.pumps.length ? (!isNumber(d.low_running_l_per_h) ? 'beyond the tables' : short(d.low_short_l_per_h)) : '') },
+    { name: 'they carry', value: (d) => (!isNumber(d.carries_kw) ? '' : units.powerText(d.carries_kw)) },
     { name: 'Comes on', value: (d) => <Staging demand={d} /> },
   ]
   if (!demands.length) {
@@ -101,7 +88,7 @@ function Staging({ demand }: { demand: Demand }) {
   const units = useUnits()
   return demand.pumps.map((pump) => (
     <div key={pump.id}>
-      {pump.name}: {pump.spare ? 'spare' : pump.comes_on_kw == null ? 'always' : pump.comes_on_kw === 0 ? 'from the start' : `at ${units.powerText(pump.comes_on_kw)}`}
+      {pump.name}: {pump.spare ? 'spare' : !isNumber(pump.comes_on_kw) ? 'always' : pump.comes_on_kw === 0 ? 'from the start' : `at ${units.powerText(pump.comes_on_kw)}`}
     </div>
   ))
 }

@@ -5,6 +5,7 @@ import { Link } from 'react-router'
 import type { Brief, FittedPump, Pump } from '../../api/model'
 import { NumberField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
+import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
 import { useFaultUnder, useWork } from '../../work/store'
 import { workshopQuery } from '../../workshop/query'
@@ -55,7 +56,7 @@ function PumpRow({ item, place, readOnly, open, onToggle }: { item: FittedPump; 
   const flow = useWork((work) => work.evaluation?.demands?.[0]?.pumps.find((other) => other.id === item.id)?.flow_l_per_h)
   const fault = useFaultUnder(`brief.pumps.${place}`)
   return (
-    <Row name={item.pump.name} aside={item.spare ? 'spare' : flow != null ? units.flowText(flow) : ''} open={open} onToggle={onToggle} fault={fault} data-row={item.id}>
+    <Row name={item.pump.name} aside={item.spare ? 'spare' : isNumber(flow) ? units.flowText(flow) : ''} open={open} onToggle={onToggle} fault={fault} data-row={item.id}>
       <NameField value={item.pump.name} disabled={readOnly} onCommit={(name) => changePump(item.id, { pump: { ...item.pump, name } })} />
       <FormControlLabel control={<Switch checked={item.spare} disabled={readOnly} onChange={(event) => changePump(item.id, { spare: event.target.checked })} />} label="Spare: stands by, counts for nothing" />
       <CurveFields pump={item.pump} readOnly={readOnly} onChange={(pump) => changePump(item.id, { pump })} />

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router'
 import { api, asked } from '../../api/client'
 import type { Brief } from '../../api/model'
 import { FlowField, NumberField } from '../../fields/fields'
+import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
 import { save, useSaving } from '../../work/saving'
 import { useFault, useWork } from '../../work/store'
@@ -38,7 +39,7 @@ export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boole
       {answer ? (
         <Typography variant="body2" data-surge>
           {units.flowText(answer.engine_l_per_h)} for {units.number(surge.uncovered_s, 1)} s draws {units.volumeUnitText(answer.sizing.drawn_l)}; with the house rule’s margin <strong>{units.volumeUnitText(answer.sizing.volume_l)}</strong> of surge volume.
-          {answer.sizing.refill_s != null && ` Full again after ${units.number(answer.sizing.refill_s, 1)} s.`}
+          {isNumber(answer.sizing.refill_s) && ` Full again after ${units.number(answer.sizing.refill_s, 1)} s.`}
         </Typography>
       ) : (
         <Typography variant="body2" color="textSecondary">
@@ -59,7 +60,7 @@ function SurgeTankButton({ readOnly }: { readOnly: boolean }) {
   const queries = useQueryClient()
   const make = useMutation({
     mutationFn: async () => {
-      if (!(await save())) throw new Error('Not saved yet: put that right first.')
+      if (designId === null || !(await save())) throw new Error('Not saved yet: put that right first.')
       return asked(api.POST('/api/designs/{design_id}/surge', { params: { path: { design_id: designId } }, body: { name: 'Surge tank' } }))
     },
     onSuccess: (made) => {

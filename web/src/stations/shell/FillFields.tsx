@@ -3,6 +3,7 @@ import type { Attitude } from '../../api/model'
 import { NumberField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { AT_REST, setAttitude, setFill, useFault, useWork } from '../../work/store'
+import { DrainedLines } from '../DrainedLines'
 import { Folded } from '../Folded'
 import { LevelChart } from './LevelChart'
 import { TiltPad } from './TiltPad'
@@ -37,6 +38,7 @@ export function FillFields() {
       <Typography variant="body2" color="textSecondary">
         Wets {units.number(fill.cells.reduce((sum, cell) => sum + cell.wetted_m2, 0), 2)} m² of its inside{fill.cells.length > 1 ? `; ${fill.cells.map((cell) => `${cell.cell} ${units.volumeUnitText(cell.volume_l)}`).join(', ')}` : ''}.
       </Typography>
+      <DrainedLines />
       <Folded title="On a slope, braking, in a turn">
         <AttitudeFields />
       </Folded>

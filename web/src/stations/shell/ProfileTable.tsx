@@ -7,7 +7,7 @@ import { changeCorner, chamferCorner, removeCorner, setShell, splitEdge } from '
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { select, useFault, useWork } from '../../work/store'
-import { sendFile } from '../bay/scans'
+import { sendFile } from '../../api/sendFile'
 
 /** The corners of a profile as a table; the one at hand can be chamfered, removed, its edge split. */
 export function ProfileTable({ shell, readOnly }: { shell: ProfileShell; readOnly: boolean }) {

@@ -12,7 +12,6 @@ import { FeaturesPanel } from './FeaturesPanel'
 import { FillFields } from './FillFields'
 import { FIRST, KINDS, kindOf, turnedInto } from './kinds'
 import { PanelTable } from './PanelTable'
-import { PortsPanel } from './PortsPanel'
 import { ProfileTable } from './ProfileTable'
 
 const METALS: Shell['metal'][] = ['mild steel', 'stainless 304L', '3003-H14', '5052-H32', '5083-H111', '6061-T6']
@@ -63,7 +62,6 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
       <Folded title={shell.features.length ? `Wells, sumps and plates, ${shell.features.length}` : 'Wells, sumps and plates'} open={shell.features.length > 0}>
         <FeaturesPanel shell={shell} readOnly={readOnly} />
       </Folded>
-      <PortsFolded readOnly={readOnly} />
       <Folded title="Place, bends and how it is measured">
         <PlaceFields shell={shell} readOnly={readOnly} />
       </Folded>
@@ -77,15 +75,6 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
         <PanelTable />
       </Folded>
     </>
-  )
-}
-
-function PortsFolded({ readOnly }: { readOnly: boolean }) {
-  const count = useWork((work) => work.design.ports.length)
-  return (
-    <Folded title={count ? `Pickup, vent, filler: ${count} placed` : 'Pickup, vent, filler'} open={count > 0}>
-      <PortsPanel readOnly={readOnly} />
-    </Folded>
   )
 }
 

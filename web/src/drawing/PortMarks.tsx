@@ -1,0 +1,126 @@
+import { useTheme } from '@mui/material/styles'
+import type { Design, Evaluation, Port } from '../api/model'
+import { isNumber } from '../units/number'
+import { select, useWork } from '../work/store'
+import { changePort } from './edits'
+import type { Placed } from './layout'
+import { MoveBody } from './MoveBody'
+import { datumOf } from './shapes'
+
+const GLYPH: Record<Port['role'], string> = {
+  pickup: 'M-5 -5h10l-5 9z',
+  vent: 'M-5 5h10l-5 -9z',
+  filler: 'M-5 -5h10v10h-10z',
+  drain: 'M-5 -3h10v2l-5 6l-5 -6z',
+  return: 'M-2 -6h4v6h4l-6 7l-6 -7h4z',
+  transfer: 'M-6 -2h6v-4l7 6l-7 6v-4h-6z',
+  spare: 'M-5 0l5 -5l5 5l-5 5z',
+  fitting: 'M-5 0a5 5 0 1 0 10 0a5 5 0 1 0 -10 0z',
+}
+
+type Found = NonNullable<Evaluation['geometry']>['ports'][number]
+interface MarkProps {
+  view: Placed
+  port: Port
+  found: Found
+  thickness: number
+}
+
+/** Every port where it opens, with what stands up over it, what hangs from it, and its seat as it is clocked. */
+export function PortMarks({ view, design, evaluation, live }: { view: Placed; design: Design; evaluation: Evaluation; live: boolean }) {
+  const { inks } = useTheme()
+  const chosen = useWork((work) => (work.at?.kind === 'port' ? work.at.id : null))
+  const shape = evaluation.geometry
+  if (!shape) return null
+  const datum = datumOf(shape)
+  return (
+    <g>
+      {design.ports.map((port) => {
+        const found = shape.ports.find((item) => item.id === port.id)
+        if (!found) return null
+        const { place } = found
+        const [x, y] = [view.toX(place[view.across]), view.toY(place[view.up])]
+        const leftward = place[view.across] > (shape.body.low[view.across] + shape.body.high[view.across]) / 2 + 1
+        const colour = port.id === chosen ? inks.hand : inks.ink
+        return (
+          <g key={port.id} data-port={port.id}>
+            <Standing view={view} port={port} found={found} thickness={shape.thickness_mm} />
+            <Hanging view={view} port={port} found={found} thickness={shape.thickness_mm} />
+            {view.id === 'plan' && <SeatMark view={view} port={port} found={found} thickness={shape.thickness_mm} />}
+            <path d={GLYPH[port.role]} transform={`translate(${x} ${y})`} fill={port.capped ? colour : inks.sheet} stroke={colour} strokeWidth={1.8} />
+            <text x={x + (leftward ? -9 : 9)} y={y + 4} textAnchor={leftward ? 'end' : 'start'} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
+              {port.name}
+            </text>
+            {live && (
+              <MoveBody
+                view={view}
+                rect={{ x: x - 14, y: y - 14, width: 28, height: 28 }}
+                label={port.name}
+                place={{ x: port.x_mm, y: port.y_mm, z: place.z - datum.z }}
+                snapsFor={() => []}
+                onPick={() => select({ kind: 'port', id: port.id })}
+                onMove={(moved) => changePort(port.id, Object.fromEntries(Object.entries(moved).flatMap(([axis, mm]) => (axis === 'z' && port.z_mm === null ? [] : [[`${axis}_mm`, mm]]))))}
+              />
+            )}
+          </g>
+        )
+      })}
+    </g>
+  )
+}
+
+/** What stands up over the lid. */
+function Standing({ view, port, found }: MarkProps) {
+  const { inks } = useTheme()
+  if (port.stands_mm <= 0 || port.face !== 'roof') return null
+  const x = view.toX(found.place[view.across])
+  const half = (port.across_mm / 2) * view.scale
+  if (view.up === 'y') return <circle cx={x} cy={view.toY(found.place.y)} r={half} fill="none" stroke={inks.metal} strokeWidth={1} />
+  return <rect x={x - half} y={view.toY(found.lid_mm) - port.stands_mm * view.scale} width={2 * half} height={port.stands_mm * view.scale} fill={inks.metalFill} stroke={inks.metal} strokeWidth={1} opacity={0.9} />
+}
+
+/** What hangs below the sheet: as wide and as deep as it is, and a line on down to the inlet. */
+function Hanging({ view, port, found, thickness }: MarkProps) {
+  const { inks } = useTheme()
+  if (port.face !== 'roof') return null
+  const x = view.toX(found.place[view.across])
+  const half = (port.hangs_across_mm / 2) * view.scale
+  const dash = { fill: 'none', stroke: inks.ink, strokeWidth: 1.1, strokeDasharray: '6 3' }
+  if (view.up === 'y') return half > 0 ? <circle cx={x} cy={view.toY(found.place.y)} r={half} {...dash} /> : null
+  const top = view.toY(found.lid_mm - thickness)
+  const bottom = view.toY(found.lid_mm) + port.hangs_mm * view.scale
+  const inlet = view.toY(found.place.z)
+  const draws = port.role === 'pickup' || port.role === 'transfer'
+  return (
+    <>
+      {half > 0 && bottom > top && <rect x={x - half} y={top} width={2 * half} height={bottom - top} {...dash} />}
+      {draws && <path d={`M${x} ${half > 0 ? Math.max(top, Math.min(bottom, inlet)) : top}V${inlet}`} stroke={inks.ink} strokeWidth={2} />}
+    </>
+  )
+}
+
+/** Ring, hole, bolts, the first of them marked, and the way the hose leaves. */
+function SeatMark({ view, port, found }: MarkProps) {
+  const { inks } = useTheme()
+  const { seat } = port
+  if (port.face !== 'roof' && port.face !== 'floor') return null
+  const [x, y] = [view.toX(found.place.x), view.toY(found.place.y)]
+  const turn = port.face === 'roof' ? 1 : -1
+  const at = (deg: number, mm: number): [number, number] => [x + Math.cos((deg * Math.PI) / 180) * mm * view.scale, y - turn * Math.sin((deg * Math.PI) / 180) * mm * view.scale]
+  const line = { fill: 'none', stroke: inks.ink, strokeWidth: 1.1, strokeDasharray: port.face === 'floor' ? '3 3' : undefined }
+  const reach = seat ? seat.outer_mm / 2 : port.across_mm / 2
+  return (
+    <g pointerEvents="none">
+      {seat && <circle cx={x} cy={y} r={(seat.outer_mm / 2) * view.scale} {...line} />}
+      {seat && <circle cx={x} cy={y} r={(seat.hole_mm / 2) * view.scale} {...line} />}
+      {seat?.bolts && seat.bolt_circle_mm && Array.from({ length: seat.bolts }, (_, n) => at(port.clock_deg + (360 * n) / (seat.bolts ?? 1), (seat.bolt_circle_mm ?? 0) / 2)).map(([u, v], n) => <circle key={n} cx={u} cy={v} r={Math.max(1.4, ((seat.bolt_mm ?? 5) / 2) * view.scale)} fill={n === 0 ? inks.ink : 'none'} stroke={inks.ink} strokeWidth={1} />)}
+      {seat && <path d={`M${at(port.clock_deg, reach).join(' ')}L${at(port.clock_deg, reach + 9).join(' ')}`} stroke={inks.ink} strokeWidth={1.6} />}
+      {isNumber(port.hose_deg) && (
+        <>
+          <path d={`M${x} ${y}L${at(port.hose_deg, reach + 45).join(' ')}`} stroke={inks.metal} strokeWidth={3} />
+          <path d={`M${at(port.hose_deg - 8, reach + 38).join(' ')}L${at(port.hose_deg, reach + 45).join(' ')}L${at(port.hose_deg + 8, reach + 38).join(' ')}`} fill="none" stroke={inks.metal} strokeWidth={2} />
+        </>
+      )}
+    </g>
+  )
+}

@@ -1,0 +1,62 @@
+import { useTheme } from '@mui/material/styles'
+import type { Evaluation, Sender, SenderReading } from '../api/model'
+import { select, useWork } from '../work/store'
+import { changeSender } from '../stations/gauge/edits'
+import type { Placed } from './layout'
+import { MoveBody } from './MoveBody'
+
+/** Senders with their arm and float drawn empty and full, and the way the float goes between. */
+export function SenderMarks({ view, senders, evaluation, live }: { view: Placed; senders: Sender[]; evaluation: Evaluation; live: boolean }) {
+  const chosen = useWork((work) => (work.at?.kind === 'sender' ? work.at.id : null))
+  return (
+    <g>
+      {senders.map((sender) => {
+        const reading = evaluation.gauge?.readings.find((item) => item.id === sender.id)
+        return reading ? <SenderMark key={sender.id} view={view} sender={sender} reading={reading} at={sender.id === chosen} live={live} /> : null
+      })}
+    </g>
+  )
+}
+
+function SenderMark({ view, sender, reading, at, live }: { view: Placed; sender: Sender; reading: SenderReading; at: boolean; live: boolean }) {
+  const { inks } = useTheme()
+  const colour = reading.meets.length ? inks.stop : at ? inks.hand : inks.ink
+  const places = reading.sweep.map((point) => [view.toX(point[view.across]), view.toY(point[view.up])] as const)
+  const [empty, full] = [places[0], places[places.length - 1]]
+  if (!empty || !full) return null
+  const pivot = reading.pivot && ([view.toX(reading.pivot[view.across]), view.toY(reading.pivot[view.up])] as const)
+  const grip = pivot ?? full
+  const radius = Math.max(3, (reading.float_mm / 2) * view.scale)
+  const name = `translate(${grip[0]} ${grip[1]})`
+  return (
+    <g data-sender={sender.id}>
+      {reading.float_mm > 0 && <path d={`M${places.map((p) => p.join(' ')).join('L')}`} fill="none" stroke={colour} strokeOpacity={0.14} strokeWidth={2 * radius} strokeLinecap="round" strokeLinejoin="round" />}
+      <path d={`M${places.map((p) => p.join(' ')).join('L')}`} fill="none" stroke={colour} strokeWidth={1} strokeDasharray="2 3" />
+      {pivot && [empty, full].map((end, n) => <path key={n} d={`M${pivot.join(' ')}L${end.join(' ')}`} stroke={colour} strokeWidth={1.8} />)}
+      {view.up === 'z' &&
+        ([empty, full] as const).map((end, n) => (
+          <g key={n}>
+            <circle cx={end[0]} cy={end[1]} r={radius} fill={inks.sheet} fillOpacity={0.8} stroke={colour} strokeWidth={1.6} />
+            <text x={end[0]} y={end[1] + 4} textAnchor="middle" fontSize={11} fontWeight={700} fill={colour}>
+              {n ? 'F' : 'E'}
+            </text>
+          </g>
+        ))}
+      <circle r={3.5} transform={name} fill={colour} />
+      <text x={grip[0] + 8} y={grip[1] - 6} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
+        {sender.name}
+      </text>
+      {live && (
+        <MoveBody
+          view={view}
+          rect={{ x: grip[0] - 14, y: grip[1] - 14, width: 28, height: 28 }}
+          label={sender.name}
+          place={{ x: sender.x_mm, y: sender.y_mm, z: 0 }}
+          snapsFor={() => []}
+          onPick={() => select({ kind: 'sender', id: sender.id })}
+          onMove={({ x, y }) => changeSender(sender.id, { ...(x === undefined ? {} : { x_mm: x }), ...(y === undefined ? {} : { y_mm: y }) })}
+        />
+      )}
+    </g>
+  )
+}

@@ -1,0 +1,76 @@
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material'
+import { useQuery } from '@tanstack/react-query'
+import type { ReactNode } from 'react'
+import { Choice, VolumeField } from '../../fields/fields'
+import { useUnits } from '../../units/useUnits'
+import { useWork } from '../../work/store'
+import { workshopQuery } from '../../workshop/query'
+import { Folded } from '../Folded'
+import { Downloads } from '../sheet/Downloads'
+import { addSender, setGauge } from './edits'
+import { SenderRow } from './SenderFields'
+
+const JOINED = ['each its own needle', 'in series', 'averaged'] as const
+const FILES = [
+  { name: 'gauge-face.pdf', label: 'Gauge face 1:1, PDF' },
+  { name: 'dip-stick.pdf', label: 'Dip stick 1:1, PDF' },
+  { name: 'gauge.csv', label: 'Ohms and litres, CSV' },
+]
+
+/** Senders, how they read together, and the reserve. */
+export function GaugeStation({ findings }: { findings: ReactNode }) {
+  const gauge = useWork((work) => work.design.gauge)
+  const chosen = useWork((work) => (work.at?.kind === 'sender' ? work.at.id : null))
+  const readOnly = useWork((work) => work.readOnly)
+  const shaped = useWork((work) => Boolean(work.evaluation?.geometry))
+  const library = useQuery(workshopQuery).data?.settings.senders ?? []
+  if (!shaped) return <Typography variant="body2">A sender hangs in a tank: give it a shape at Shell first.</Typography>
+  const full = readOnly || gauge.senders.length >= 6
+  return (
+    <>
+      {gauge.senders.map((sender, place) => (
+        <SenderRow key={sender.id} sender={sender} place={place} chosen={sender.id === chosen} readOnly={readOnly} />
+      ))}
+      {gauge.senders.length === 0 && (
+        <Typography variant="body2" color="textSecondary">
+          Hang a sender in the tank to see what its needle says against what is in there, eighth by eighth.
+        </Typography>
+      )}
+      <Box sx={{ display: 'grid', gap: 1 }}>
+        {library.length > 0 && (
+          <TextField select label="Hang a sender of the shop’s" value="" disabled={full} onChange={(event) => addSender(library[Number(event.target.value)] ?? null)}>
+            {library.map((part, place) => (
+              <MenuItem key={part.name} value={place} sx={{ minHeight: 44 }}>
+                {part.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+        <Button variant="outlined" disabled={full} onClick={() => addSender(null)}>
+          Add a sender and type its figures
+        </Button>
+      </Box>
+      {gauge.senders.length > 1 && <Choice label="Several senders in one space read" value={gauge.joined} options={JOINED} disabled={readOnly} onChange={(joined) => setGauge({ joined })} />}
+      <VolumeField label="Lamp comes on with" value={gauge.reserve_l ?? null} emptyText="no lamp" hint="litres left to use as a reserve" path="gauge.reserve_l" disabled={readOnly} onCommit={(reserve_l) => setGauge({ reserve_l })} />
+      <SwitchLines />
+      {findings}
+      {gauge.senders.length > 0 && (
+        <Folded title="Take away">
+          <Downloads files={FILES} />
+        </Folded>
+      )}
+    </>
+  )
+}
+
+function SwitchLines() {
+  const readings = useWork((work) => work.evaluation?.gauge?.readings) ?? []
+  const units = useUnits()
+  return readings
+    .filter((reading) => reading.switch_mm !== null)
+    .map((reading) => (
+      <Typography key={reading.id} variant="body2" data-switch={reading.id}>
+        {readings.length > 1 ? `${reading.name}: t` : 'T'}he low-level switch stands {units.lengthUnitText(reading.switch_mm ?? 0)} over the lowest inner point{readings.length > 1 ? ` of ${reading.cell}` : ''}.
+      </Typography>
+    ))
+}

@@ -1,0 +1,31 @@
+import type { Design, Sender, SenderPart, SwingArm } from '../../api/model'
+import { change, select, useWork } from '../../work/store'
+import { freeId } from '../brief/edits'
+
+type Gauge = Design['gauge']
+
+export const setGauge = (part: Partial<Gauge>) => change((design) => ({ ...design, gauge: { ...design.gauge, ...part } as Gauge }))
+const setSenders = (make: (senders: Sender[]) => Sender[]) => change((design) => ({ ...design, gauge: { ...design.gauge, senders: make(design.gauge.senders) } as Gauge }))
+
+export const changeSender = (id: string, part: Partial<Sender>) => setSenders((senders) => senders.map((item) => (item.id === id ? { ...item, ...part } : item)))
+export const changeAction = (sender: Sender, part: Partial<Sender['action']>) => changeSender(sender.id, { action: { ...sender.action, ...part } as Sender['action'] })
+
+export const NEW_ARM: SwingArm = { kind: 'swing arm', made_arm_mm: 150, empty_deg: -45, full_deg: 45, empty_rise_mm: null, full_rise_mm: null, float_mm: 40, school: 'new arm and pivot', pivot_mm: null, heading_deg: 0 }
+export const NEW_TUBE: Sender['action'] = { kind: 'tube', length_mm: null }
+
+/** A sender in the middle of the tank: of the shop's library, or a usual arm to type over. */
+export function addSender(part: SenderPart | null) {
+  const shape = useWork.getState().evaluation?.geometry
+  if (!shape) return
+  const present = useWork.getState().design.gauge.senders
+  const id = freeId('sender', present)
+  const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
+  const name = part?.name ?? (present.length ? `Sender ${present.length + 1}` : 'Sender')
+  setSenders((senders) => [...senders, { id, name, x_mm: middle('x'), y_mm: middle('y'), action: part?.action ?? NEW_ARM, empty_mm: null, full_mm: null, ohms_empty: part?.ohms_empty ?? 240, ohms_full: part?.ohms_full ?? 33 }])
+  select({ kind: 'sender', id })
+}
+
+export function removeSender(id: string) {
+  select(null)
+  setSenders((senders) => senders.filter((item) => item.id !== id))
+}

@@ -1,0 +1,56 @@
+import { Box, Typography } from '@mui/material'
+import type { FillRun } from '../../api/model'
+import { Choice, LengthField, NumberField } from '../../fields/fields'
+import { useUnits } from '../../units/useUnits'
+import { useWork } from '../../work/store'
+import { pair } from '../Row'
+import { setFilling } from './edits'
+
+const SUPPLIES = [
+  { value: 'nozzle', label: 'a pump’s nozzle' },
+  { value: 'jug', label: 'a jug' },
+] as const
+
+/** How the tank is filled, and how that goes. */
+export function FillingFields({ readOnly }: { readOnly: boolean }) {
+  const filling = useWork((work) => work.design.filling)
+  const runs = Object.entries(useWork((work) => work.evaluation?.fill_runs) ?? {})
+  return (
+    <>
+      <Choice label="Filled from" value={filling.supply} options={SUPPLIES} disabled={readOnly} onChange={(supply) => setFilling({ supply })} />
+      <Box sx={pair}>
+        {filling.supply === 'jug' ? (
+          <LengthField label="Fuel over the neck" value={filling.head_mm} path="filling.head_mm" disabled={readOnly} onCommit={(head_mm) => head_mm !== null && setFilling({ head_mm })} />
+        ) : (
+          <>
+            <NumberField label="Pressure at it" unit="kPa" value={filling.supply_kpa} path="filling.supply_kpa" disabled={readOnly} onCommit={(supply_kpa) => supply_kpa !== null && setFilling({ supply_kpa })} />
+            <LengthField label="Its bore" value={filling.nozzle_bore_mm} path="filling.nozzle_bore_mm" disabled={readOnly} onCommit={(nozzle_bore_mm) => nozzle_bore_mm !== null && setFilling({ nozzle_bore_mm })} />
+          </>
+        )}
+        <NumberField label="Full within" unit="s" value={filling.wanted_s ?? null} emptyText="no wish" path="filling.wanted_s" disabled={readOnly} onCommit={(wanted_s) => setFilling({ wanted_s })} />
+      </Box>
+      {runs.length === 0 && (
+        <Typography variant="body2" color="textSecondary">
+          Place a filler to see how long it takes, and what pressure builds up.
+        </Typography>
+      )}
+      {runs.map(([cell, run]) => (
+        <Typography key={cell} variant="body2" data-fill-run={cell}>
+          {runs.length > 1 ? `${cell}: ` : ''}
+          <RunText run={run} />
+        </Typography>
+      ))}
+    </>
+  )
+}
+
+export function RunText({ run }: { run: FillRun }) {
+  const units = useUnits()
+  return (
+    <>
+      Full in <strong>{units.number(run.seconds, 0)} s</strong>, up to {units.number(run.peak_kpa, 2)} kPa in the tank; the {run.held_back_by} holds it back. {run.shuts_off && <strong>The nozzle clicks off, or the neck spits back, before it is full. </strong>}
+      {run.vent_for_wanted_mm !== null && run.wanted_s !== null && `A ${units.lengthUnitText(run.vent_for_wanted_mm)} vent fills it within ${units.number(run.wanted_s, 0)} s. `}
+      {run.vacuum_kpa !== null && run.drawn_l_per_h !== null && `Drawing ${units.flowText(run.drawn_l_per_h)} pulls ${units.number(run.vacuum_kpa, 3)} kPa of vacuum.`}
+    </>
+  )
+}

@@ -1,0 +1,63 @@
+import { Box, Button, FormControlLabel, Switch, Typography } from '@mui/material'
+import type { Port } from '../../api/model'
+import { changePort } from '../../drawing/edits'
+import { Choice, LengthField } from '../../fields/fields'
+import { useUnits } from '../../units/useUnits'
+import { useWork } from '../../work/store'
+import { Folded } from '../Folded'
+import { pair } from '../Row'
+import { changeInner, newHanger } from './edits'
+
+type Hanger = NonNullable<Port['hanger']>
+const KINDS = [
+  { value: 'module', label: 'module with its pot' },
+  { value: 'hanger', label: 'hanger with a pump' },
+  { value: 'tube', label: 'plain tube' },
+  { value: 'sock', label: 'tube with a sock' },
+] as const
+
+/** What hangs from the flange and draws fuel, and the second measurement before it is cut. */
+export function HangerFields({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {
+  const reach = useWork((work) => work.evaluation?.reaches?.find((item) => item.id === port.id))
+  const body = useWork((work) => work.evaluation?.geometry?.body)
+  const units = useUnits()
+  const { hanger } = port
+  if (!hanger) {
+    return (
+      <Button variant="outlined" disabled={readOnly} onClick={() => changePort(port.id, { hanger: newHanger(body ? body.high.z - body.low.z : 250) })}>
+        It hangs from a flange
+      </Button>
+    )
+  }
+  const set = (part: Partial<Hanger>) => changeInner(port, 'hanger', part)
+  return (
+    <Folded title="Hanger and its cut" open>
+      <Choice label="Hangs as a" value={hanger.kind} options={KINDS} disabled={readOnly} onChange={(kind) => set({ kind })} />
+      <Box sx={pair}>
+        <HangerLength hanger={hanger} place={place} name="made_for_mm" label="Made for a depth of" set={set} readOnly={readOnly} />
+        <HangerLength hanger={hanger} place={place} name="extend_mm" label="Lengthened by" set={set} readOnly={readOnly} />
+        <HangerLength hanger={hanger} place={place} name="bracket_mm" label="Flange to pump" set={set} readOnly={readOnly} />
+        <HangerLength hanger={hanger} place={place} name="pump_mm" label="Pump" set={set} readOnly={readOnly} />
+        <HangerLength hanger={hanger} place={place} name="strainer_mm" label="Strainer" set={set} readOnly={readOnly} />
+        <HangerLength hanger={hanger} place={place} name="grip_mm" label="In each clamp" set={set} readOnly={readOnly} />
+      </Box>
+      <FormControlLabel control={<Switch checked={hanger.sprung} disabled={readOnly} onChange={(event) => set({ sprung: event.target.checked })} />} label="A sprung sleeve presses it on the floor" />
+      <FormControlLabel control={<Switch checked={hanger.remote} disabled={readOnly} onChange={(event) => set({ remote: event.target.checked })} />} label="Draws through a hose from the floor" />
+      {reach && (
+        <Typography variant="body2" data-reach={port.id}>
+          Here it is <strong>{units.lengthUnitText(reach.depth_mm)}</strong> from the seat to the floor. {reach.short_mm > 0.05 ? `It hangs ${units.lengthUnitText(reach.short_mm)} too short.` : reach.short_mm < -0.05 ? `Cut ${units.lengthUnitText(-reach.short_mm)} off.` : 'It fits as it is.'}
+        </Typography>
+      )}
+      <LengthField label="Measured again, another way" value={hanger.measured_mm ?? null} emptyText="before any cut" hint="seat to floor in the finished opening: rod and square, not the drawing" path={`ports.${place}.hanger.measured_mm`} disabled={readOnly} onCommit={(measured_mm) => set({ measured_mm })} />
+      <Button disabled={readOnly} onClick={() => changePort(port.id, { hanger: null })}>
+        Doesn’t hang from a flange
+      </Button>
+    </Folded>
+  )
+}
+
+type LengthName = 'made_for_mm' | 'extend_mm' | 'bracket_mm' | 'pump_mm' | 'strainer_mm' | 'grip_mm'
+
+function HangerLength({ hanger, place, name, label, set, readOnly }: { hanger: Hanger; place: number; name: LengthName; label: string; set: (part: Partial<Hanger>) => void; readOnly: boolean }) {
+  return <LengthField label={label} value={hanger[name]} path={`ports.${place}.hanger.${name}`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ [name]: mm })} />
+}

@@ -1,0 +1,98 @@
+import { Box, Button, FormControlLabel, MenuItem, Switch, TextField, Typography } from '@mui/material'
+import { useQuery } from '@tanstack/react-query'
+import type { Port, PortPart } from '../../api/model'
+import { changePort } from '../../drawing/edits'
+import { Choice, LengthField, NumberField } from '../../fields/fields'
+import { NameField } from '../../fields/NameField'
+import { useUnits } from '../../units/useUnits'
+import { select, useFaultUnder, useWork } from '../../work/store'
+import { workshopQuery } from '../../workshop/query'
+import { pair, Row } from '../Row'
+import { fitPart, removePort, ROLES } from './edits'
+import { HangerFields } from './HangerFields'
+import { NeckFields, VentFields } from './PathFields'
+import { SeatFields } from './SeatFields'
+
+const FACES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
+
+/** One port: which part it is, where it sits, what stands and hangs there, and its path. */
+export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: number; chosen: boolean; readOnly: boolean }) {
+  const units = useUnits()
+  const reach = useWork((work) => work.evaluation?.reaches?.find((item) => item.id === port.id))
+  const fault = useFaultUnder(`ports.${place}`)
+  const short = reach && reach.short_mm > 0.05 ? `, ${units.lengthUnitText(reach.short_mm)} short` : ''
+  return (
+    <Row name={port.name} aside={port.role + (port.capped ? ', capped' : short)} open={chosen} onToggle={() => select(chosen ? null : { kind: 'port', id: port.id })} fault={fault && units.inText(fault)} data-row={port.id}>
+      <FromLibrary port={port} readOnly={readOnly} />
+      <NameField value={port.name} disabled={readOnly} onCommit={(name) => changePort(port.id, { name })} />
+      <Box sx={pair}>
+        <Choice label="Is a" value={port.role} options={ROLES} disabled={readOnly} onChange={(role) => changePort(port.id, { role })} />
+        <Choice label="Through the" value={port.face} options={FACES} disabled={readOnly} onChange={(face) => changePort(port.id, { face })} />
+        <PortLength port={port} place={place} name="x_mm" label="From rear" readOnly={readOnly} />
+        <PortLength port={port} place={place} name="y_mm" label="From right" readOnly={readOnly} />
+      </Box>
+      <OpeningField port={port} place={place} readOnly={readOnly} />
+      <Box sx={pair}>
+        <PortLength port={port} place={place} name="stands_mm" label="Stands out by" readOnly={readOnly} />
+        <PortLength port={port} place={place} name="across_mm" label="and is wide" readOnly={readOnly} />
+        <PortLength port={port} place={place} name="hangs_mm" label="Hangs in by" readOnly={readOnly} />
+        <PortLength port={port} place={place} name="hangs_across_mm" label="and is wide" readOnly={readOnly} />
+        <PortLength port={port} place={place} name="diagonal_mm" label="Widest going in" readOnly={readOnly} />
+        <PortLength port={port} place={place} name="spanner_mm" label="Spanner room" readOnly={readOnly} />
+      </Box>
+      <SeatFields port={port} place={place} readOnly={readOnly} />
+      {(port.role === 'pickup' || port.role === 'transfer') && <HangerFields port={port} place={place} readOnly={readOnly} />}
+      {port.role === 'vent' && port.vent && <VentFields port={port} vent={port.vent} place={place} readOnly={readOnly} />}
+      {port.role === 'filler' && port.neck && <NeckFields port={port} neck={port.neck} place={place} readOnly={readOnly} />}
+      <Box sx={pair}>
+        <NumberField label="First bolt or mark at" unit="°" value={port.clock_deg} disabled={readOnly} onCommit={(clock_deg) => clock_deg !== null && changePort(port.id, { clock_deg })} />
+        <NumberField label="Hose leaves at" unit="°" value={port.hose_deg ?? null} emptyText="not said" disabled={readOnly} onCommit={(hose_deg) => changePort(port.id, { hose_deg })} />
+      </Box>
+      <Typography variant="body2" color="textSecondary">
+        Angles from forward, to the left, seen from outside.
+      </Typography>
+      <FormControlLabel control={<Switch checked={port.capped} disabled={readOnly} onChange={(event) => changePort(port.id, { capped: event.target.checked })} />} label="Capped, not in use" />
+      <Button disabled={readOnly} onClick={() => removePort(port.id)}>
+        Remove {port.name}
+      </Button>
+    </Row>
+  )
+}
+
+function FromLibrary({ port, readOnly }: { port: Port; readOnly: boolean }) {
+  const parts = useQuery(workshopQuery).data?.settings.parts ?? []
+  const place = parts.findIndex((part) => part.name === port.part)
+  if (!parts.length) return null
+  const fit = (part: PortPart | undefined) => part && fitPart(port, part)
+  return (
+    <TextField select label="Part of the shop’s" value={place < 0 ? '' : place} disabled={readOnly} helperText="its sizes are copied; change them freely" onChange={(event) => fit(parts[Number(event.target.value)])}>
+      {parts.map((part, here) => (
+        <MenuItem key={part.name} value={here} sx={{ minHeight: 44 }}>
+          {part.name}, {part.role}
+        </MenuItem>
+      ))}
+    </TextField>
+  )
+}
+
+type LengthName = 'x_mm' | 'y_mm' | 'stands_mm' | 'across_mm' | 'hangs_mm' | 'hangs_across_mm' | 'diagonal_mm' | 'spanner_mm'
+
+function PortLength({ port, place, name, label, readOnly }: { port: Port; place: number; name: LengthName; label: string; readOnly: boolean }) {
+  return <LengthField label={label} value={port[name]} path={`ports.${place}.${name}`} disabled={readOnly} onCommit={(mm) => mm !== null && changePort(port.id, { [name]: mm })} />
+}
+
+function OpeningField({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {
+  const draws = port.role === 'pickup' || port.role === 'transfer'
+  const low = draws || port.role === 'drain'
+  return (
+    <LengthField
+      label={draws ? 'Inlet above underside' : 'Opening above underside'}
+      value={port.z_mm ?? null}
+      emptyText={draws ? 'off the floor' : low ? 'on the floor' : 'flush under the lid'}
+      hint={port.z_mm === null ? (low ? 'follows the floor' : 'follows the lid') : 'typed; empty follows the tank'}
+      path={`ports.${place}.z_mm`}
+      disabled={readOnly}
+      onCommit={(z_mm) => changePort(port.id, { z_mm })}
+    />
+  )
+}

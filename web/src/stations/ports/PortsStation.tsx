@@ -1,0 +1,47 @@
+import { Box, Button, Typography } from '@mui/material'
+import type { ReactNode } from 'react'
+import { useWork } from '../../work/store'
+import { Folded } from '../Folded'
+import { FillFields } from '../shell/FillFields'
+import { Downloads } from '../sheet/Downloads'
+import { addPort, ROLES } from './edits'
+import { FillingFields } from './FillingFields'
+import { PortRow } from './PortFields'
+
+/** Where fuel is drawn, air gets out and fuel comes in. */
+export function PortsStation({ findings }: { findings: ReactNode }) {
+  const ports = useWork((work) => work.design.ports)
+  const chosen = useWork((work) => (work.at?.kind === 'port' ? work.at.id : null))
+  const readOnly = useWork((work) => work.readOnly)
+  const shaped = useWork((work) => Boolean(work.evaluation?.geometry))
+  if (!shaped) return <Typography variant="body2">Ports go through the tank’s faces: give it a shape at Shell first.</Typography>
+  return (
+    <>
+      {ports.map((port, place) => (
+        <PortRow key={port.id} port={port} place={place} chosen={port.id === chosen} readOnly={readOnly} />
+      ))}
+      {ports.length === 0 && (
+        <Typography variant="body2" color="textSecondary">
+          Place a pickup to see what it leaves behind, a filler and a vent to see how it fills and what air it traps. All of it comes off what you can use.
+        </Typography>
+      )}
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+        {ROLES.map(({ value }) => (
+          <Button key={value} variant="outlined" disabled={readOnly || ports.length >= 40} onClick={() => addPort(value)}>
+            Add a {value === 'spare' ? 'spare boss' : value}
+          </Button>
+        ))}
+      </Box>
+      {findings}
+      <Folded title="Filling and drawing" open={ports.some((port) => port.role === 'filler')}>
+        <FillingFields readOnly={readOnly} />
+      </Folded>
+      <Folded title="Fuel shown, and what stays" open={ports.length > 0}>
+        <FillFields />
+      </Folded>
+      <Folded title="Take away">
+        <Downloads files={[{ name: 'ports.csv', label: 'Port schedule, CSV' }, ...ports.filter((port) => port.seat).flatMap((port) => [{ name: `port-${port.id}.pdf`, label: `${port.name}, template 1:1 PDF` }, { name: `port-${port.id}.dxf`, label: `${port.name}, DXF` }])]} />
+      </Folded>
+    </>
+  )
+}

@@ -1,0 +1,58 @@
+import { Box, Button, TextField } from '@mui/material'
+import { useState } from 'react'
+import type { Port } from '../../api/model'
+import { changePort } from '../../drawing/edits'
+import { Choice, LengthField, NumberField } from '../../fields/fields'
+import { Folded } from '../Folded'
+import { pair } from '../Row'
+import { changeInner, NEW_SEAT } from './edits'
+
+type Seat = NonNullable<Port['seat']>
+const KINDS = [
+  { value: 'boss', label: 'threaded boss' },
+  { value: 'flange', label: 'flange ring with bolts' },
+  { value: 'neck', label: 'welded neck' },
+] as const
+
+/** What is welded or bolted in round the hole. */
+export function SeatFields({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {
+  const { seat } = port
+  if (!seat) {
+    return (
+      <Button variant="outlined" disabled={readOnly} onClick={() => changePort(port.id, { seat: NEW_SEAT })}>
+        Give it a boss or flange
+      </Button>
+    )
+  }
+  return (
+    <Folded title={`Seat: ${seat.kind}`}>
+      <Choice label="Seat is a" value={seat.kind} options={KINDS} disabled={readOnly} onChange={(kind) => changeInner(port, 'seat', { kind })} />
+      <Box sx={pair}>
+        <SeatLength port={port} seat={seat} place={place} name="hole_mm" label="Hole" readOnly={readOnly} />
+        <SeatLength port={port} seat={seat} place={place} name="outer_mm" label="Outside" readOnly={readOnly} />
+        <SeatLength port={port} seat={seat} place={place} name="plate_mm" label="Ring thick" readOnly={readOnly} empty="none" />
+        {seat.kind === 'flange' && (
+          <>
+            <SeatLength port={port} seat={seat} place={place} name="bolt_circle_mm" label="Bolt circle" readOnly={readOnly} empty="not said" />
+            <NumberField label="Bolts" value={seat.bolts ?? null} emptyText="none" path={`ports.${place}.seat.bolts`} disabled={readOnly} onCommit={(bolts) => changeInner(port, 'seat', { bolts })} />
+            <SeatLength port={port} seat={seat} place={place} name="bolt_mm" label="Bolt hole" readOnly={readOnly} empty="not said" />
+            <NumberField label="Full torque" unit="N·m" value={seat.torque_nm ?? null} emptyText="not said" path={`ports.${place}.seat.torque_nm`} disabled={readOnly} onCommit={(torque_nm) => changeInner(port, 'seat', { torque_nm })} />
+          </>
+        )}
+        {seat.kind === 'boss' && <Thread key={seat.thread} port={port} seat={seat} readOnly={readOnly} />}
+      </Box>
+      <Button disabled={readOnly} onClick={() => changePort(port.id, { seat: null })}>
+        No seat
+      </Button>
+    </Folded>
+  )
+}
+
+function SeatLength({ port, seat, place, name, label, readOnly, empty }: { port: Port; seat: Seat; place: number; name: 'hole_mm' | 'outer_mm' | 'bolt_circle_mm' | 'bolt_mm' | 'plate_mm'; label: string; readOnly: boolean; empty?: string }) {
+  return <LengthField label={label} value={seat[name] ?? null} emptyText={empty} path={`ports.${place}.seat.${name}`} disabled={readOnly} onCommit={(mm) => (mm !== null || empty !== undefined) && changeInner(port, 'seat', { [name]: mm })} />
+}
+
+function Thread({ port, seat, readOnly }: { port: Port; seat: Seat; readOnly: boolean }) {
+  const [typed, setTyped] = useState(seat.thread)
+  return <TextField label="Thread" value={typed} disabled={readOnly} onChange={(event) => setTyped(event.target.value.slice(0, 40))} onBlur={() => typed !== seat.thread && changeInner(port, 'seat', { thread: typed })} />
+}
