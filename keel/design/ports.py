@@ -94,11 +94,14 @@ class NeckPath(Part):
 
 
 class Fitting(Part):
-    """What a part at a port is, whatever tank it goes in. Sizes over the sheet stand, those under it hang."""
+    """What a part at a port is, whatever tank it goes in.
+
+    What stands counts from the sheet, what hangs from the seat.
+    """
 
     stands_mm: Gap = Field(default=0, description="Height of what stands on the lid there: valve, neck, hose bend [mm]")
     across_mm: Gap = Field(default=60, description="Width of what stands there, all round [mm]")
-    hangs_mm: Gap = Field(default=0, description="What hangs below the sheet: module, pump, tube [mm]")
+    hangs_mm: Gap = Field(default=0, description="What hangs below the seat: module, pump, tube [mm]")
     hangs_across_mm: Gap = Field(default=0, description="Its width, all round [mm]")
     diagonal_mm: Gap = Field(default=0, description="Widest across on its way through the hole [mm]")
     spanner_mm: Gap = Field(default=0, description="Room for hand and spanner round its middle, a radius [mm]")

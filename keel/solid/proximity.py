@@ -8,6 +8,8 @@ from manifold3d import Manifold
 from keel.solid.polyhedron import Array, Index, Mesh
 
 TOUCHING_MM3 = 1e-3
+FIRST_PAIRS = 256
+MOST_AT_ONCE = 50_000
 MOST_PAIRS = 400_000
 
 
@@ -25,21 +27,56 @@ def nearest(a: Mesh, b: Mesh) -> Nearest:
 
     Notes
     -----
-    They lie at a corner of one and a face of the other, or on an edge of each. Triangles further apart than
-    two corners are known to be are left out beforehand by the boxes round them.
+    They lie at a corner of one and a face of the other, or on an edge of each. Pairs of triangles are looked at
+    from those whose boxes come nearest; once some pairs are measured, all whose boxes are further apart than the
+    best of them are left out.
     """
     mine, theirs = _near_ones(a, b)
-    corners_a, corners_b = a.corners[mine], b.corners[theirs]
+    corners_b = b.corners[theirs]
     best = Nearest(np.inf, np.zeros(3), np.zeros(3))
-    for points, corners, swap in (
-        (np.unique(corners_a.reshape(-1, 3), axis=0), corners_b, False),
-        (np.unique(corners_b.reshape(-1, 3), axis=0), corners_a, True),
-    ):
-        found = _points_to_faces(points, corners)
+    for corners_a in _chunks(a.corners[mine], len(corners_b)):
+        gap = _gaps_of_pairs(corners_a, corners_b)
+        some = np.argpartition(gap, FIRST_PAIRS)[:FIRST_PAIRS] if len(gap) > FIRST_PAIRS else np.arange(len(gap))
+        best = _nearer(best, corners_a, corners_b, some[gap[some] <= best.distance])
+        best = _nearer(best, corners_a, corners_b, np.flatnonzero(gap <= best.distance))
+    return best
+
+
+def _gaps_of_pairs(a: Array, b: Array) -> Array:
+    """How far the boxes round each pair of triangles are apart, the second running fastest [mm]."""
+    low_a, high_a, low_b, high_b = a.min(axis=1), a.max(axis=1), b.min(axis=1), b.max(axis=1)
+    apart = np.maximum(np.maximum(low_a[:, None] - high_b[None], low_b[None] - high_a[:, None]), 0)
+    return np.asarray(np.sqrt(np.einsum("ijk,ijk->ij", apart, apart)).ravel())
+
+
+def _nearer(best: Nearest, a: Array, b: Array, pairs: Index) -> Nearest:
+    """The nearest of some pairs of triangles, or what was nearer already."""
+    for start in range(0, len(pairs), MOST_AT_ONCE):
+        first, second = np.divmod(pairs[start : start + MOST_AT_ONCE], len(b))
+        best = min(best, _of_pairs(a[first], b[second]), key=lambda one: one.distance)
+    return best
+
+
+def _of_pairs(a: Array, b: Array) -> Nearest:
+    """Nearest places of triangles pair by pair, shapes (n, 3, 3)."""
+    best = Nearest(np.inf, np.zeros(3), np.zeros(3))
+    for one, other, swap in ((a, b, False), (b, a, True)):
+        points, faces = one.reshape(-1, 3), np.repeat(other, 3, axis=0)
+        found = _least(points, _on_triangles(points, faces))
         if found.distance < best.distance:
             best = Nearest(found.distance, found.end, found.start) if swap else found
-    found = _edges_to_edges(_edges(corners_a), _edges(corners_b))
+    ends = [0, 1, 1, 2, 2, 0]
+    edges_a, edges_b = a[:, ends].reshape(-1, 3, 2, 3), b[:, ends].reshape(-1, 3, 2, 3)
+    found = _edges_to_edges(
+        np.repeat(edges_a, 3, axis=1).reshape(-1, 2, 3), np.tile(edges_b, (1, 3, 1, 1)).reshape(-1, 2, 3)
+    )
     return found if found.distance < best.distance else best
+
+
+def _least(start: Array, end: Array) -> Nearest:
+    away = np.linalg.norm(end - start, axis=1)
+    at = int(np.argmin(away))
+    return Nearest(float(away[at]), start[at], end[at])
 
 
 def _near_ones(a: Mesh, b: Mesh) -> tuple[Index, Index]:
@@ -70,17 +107,6 @@ def _edges(corners: Array) -> Array:
     return np.asarray(both[rising].reshape(-1, 2, 3))
 
 
-def _points_to_faces(points: Array, corners: Array) -> Nearest:
-    best = Nearest(np.inf, np.zeros(3), np.zeros(3))
-    for some in _chunks(points, len(corners)):
-        spot = _on_triangles(some[:, None, :], corners[None])
-        away = np.linalg.norm(spot - some[:, None, :], axis=2)
-        i, j = np.unravel_index(int(np.argmin(away)), away.shape)
-        if away[i, j] < best.distance:
-            best = Nearest(float(away[i, j]), some[i], spot[i, j])
-    return best
-
-
 def _on_triangles(p: Array, corners: Array) -> Array:
     """The place of each triangle nearest to each point: in its face, else on its nearest side."""
     a, b, c = corners[..., 0, :], corners[..., 1, :], corners[..., 2, :]
@@ -105,23 +131,16 @@ def _on_segments(p: Array, a: Array, b: Array) -> Array:
 
 
 def _edges_to_edges(first: Array, second: Array) -> Nearest:
-    best = Nearest(np.inf, np.zeros(3), np.zeros(3))
-    for some in _chunks(first, len(second)):
-        p, q = some[:, None, 0], second[None, :, 0]
-        u, v = some[:, None, 1] - p, second[None, :, 1] - q
-        r = p - q
-        a, b, c = (u * u).sum(-1), (u * v).sum(-1), (v * v).sum(-1)
-        d, e = (u * r).sum(-1), (v * r).sum(-1)
-        bottom = a * c - b * b
-        s = np.where(bottom > 1e-12 * a * c, np.clip((b * e - c * d) / np.maximum(bottom, 1e-300), 0, 1), 0.0)
-        t = np.clip((b * s + e) / np.maximum(c, 1e-300), 0, 1)
-        s = np.clip((b * t - d) / np.maximum(a, 1e-300), 0, 1)
-        here, there = p + s[..., None] * u, q + t[..., None] * v
-        away = np.linalg.norm(here - there, axis=2)
-        i, j = np.unravel_index(int(np.argmin(away)), away.shape)
-        if away[i, j] < best.distance:
-            best = Nearest(float(away[i, j]), here[i, j], there[i, j])
-    return best
+    """Nearest places of edges pair by pair, shapes (n, 2, 3)."""
+    p, q = first[:, 0], second[:, 0]
+    u, v, r = first[:, 1] - p, second[:, 1] - q, p - q
+    a, b, c = (u * u).sum(-1), (u * v).sum(-1), (v * v).sum(-1)
+    d, e = (u * r).sum(-1), (v * r).sum(-1)
+    bottom = a * c - b * b
+    s = np.where(bottom > 1e-12 * a * c, np.clip((b * e - c * d) / np.maximum(bottom, 1e-300), 0, 1), 0.0)
+    t = np.clip((b * s + e) / np.maximum(c, 1e-300), 0, 1)
+    s = np.clip((b * t - d) / np.maximum(a, 1e-300), 0, 1)
+    return _least(p + s[:, None] * u, q + t[:, None] * v)
 
 
 def _chunks(items: Array, others: int) -> list[Array]:

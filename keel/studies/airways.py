@@ -32,4 +32,5 @@ def level_rows(solids: Solids, cell: str, rated_l: float) -> list[tuple[float, f
     """Levels over the lowest place and litres of a cell in even steps of litres up to the rated capacity."""
     line = Waterline(next(item for item in solids.cells if item.name == cell).mesh, np.array([0.0, 0.0, 1.0]))
     steps = [rated_l * n / ROWS for n in range(ROWS + 1)]
-    return [(float(line.level(litres * MM3_PER_LITRE)) if litres else 0.0, litres) for litres in steps]
+    levels = line.levels(np.array(steps) * MM3_PER_LITRE)
+    return [(float(level) if litres else 0.0, litres) for level, litres in zip(levels, steps, strict=True)]

@@ -4,6 +4,8 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from math import log, pi, sqrt
 
+from scipy.optimize import brentq
+
 from keel.design.ports import Filling, VentPath
 from keel.reference.units import STANDARD_GRAVITY
 
@@ -91,11 +93,13 @@ def air_l_per_s(kpa: float, vent: VentPath) -> float:
     flow = DISCHARGE * area * sqrt(2 * over / AIR_KG_PER_M3)
     if vent.length_m == 0 or flow == 0:
         return flow * 1e3
-    for _ in range(20):
-        speed = flow / area
+    for _ in range(40):
+        before, speed = flow, flow / area
         factor = friction(speed * vent.bore_mm / 1e3 / (AIR_MM2_PER_S * 1e-6))
         lost = 1 / DISCHARGE**2 + factor * vent.length_m / (vent.bore_mm / 1e3)
         flow = area * sqrt(2 * over / (AIR_KG_PER_M3 * lost))
+        if abs(flow - before) < 1e-12 * flow:
+            break
     return flow * 1e3
 
 
@@ -123,37 +127,30 @@ def balance(drive_kpa: float, bore_mm: float, density_kg_per_l: float, vents: Se
     Returns
     -------
     Balance
-        By halving on the tank's pressure, to 1e-9 kPa.
+        By Brent's method on the tank's pressure, to 1e-12 kPa.
     """
     if vents is None:
         return Balance(inlet_l_per_s(drive_kpa, 0.0, bore_mm, density_kg_per_l), 0.0)
-    low, high = 0.0, drive_kpa
-    for _ in range(60):
-        middle = (low + high) / 2
-        out = sum(air_l_per_s(middle, vent) for vent in vents)
-        if out < inlet_l_per_s(drive_kpa, middle, bore_mm, density_kg_per_l):
-            low = middle
-        else:
-            high = middle
-    return Balance(inlet_l_per_s(drive_kpa, low, bore_mm, density_kg_per_l), low)
+
+    def over(kpa: float) -> float:
+        return _air_out(kpa, vents) - inlet_l_per_s(drive_kpa, kpa, bore_mm, density_kg_per_l)
+
+    tank = float(brentq(over, 0.0, drive_kpa, xtol=1e-12))
+    return Balance(inlet_l_per_s(drive_kpa, tank, bore_mm, density_kg_per_l), tank)
+
+
+def _air_out(kpa: float, vents: Sequence[VentPath]) -> float:
+    return sum(air_l_per_s(kpa, vent) for vent in vents)
 
 
 def drawing_vacuum_kpa(l_per_h: float, vents: Sequence[VentPath]) -> float:
     """Vacuum while fuel is drawn at a rate: the same vents, air going in. Infinite where none lets any in [kPa]."""
-    wanted, low, high = l_per_h / 3600, 0.0, 1.0
-    if not vents:
-        return float("inf")
-    while sum(air_l_per_s(high, vent) for vent in vents) < wanted:
-        low, high = high, high * 2
+    wanted, high = l_per_h / 3600, 1.0
+    while vents and _air_out(high, vents) < wanted:
+        high *= 2
         if high > 1e4:
             return float("inf")
-    for _ in range(60):
-        middle = (low + high) / 2
-        if sum(air_l_per_s(middle, vent) for vent in vents) < wanted:
-            low = middle
-        else:
-            high = middle
-    return high
+    return float(brentq(lambda kpa: _air_out(kpa, vents) - wanted, 0.0, high, xtol=1e-12)) if vents else float("inf")
 
 
 def fill_run(

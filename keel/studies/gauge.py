@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import pairwise
 from math import asin, cos, degrees, radians, sin
 
@@ -179,6 +180,13 @@ class Column:
         level = min(self.line.depth, max(0.0, height_mm + self.offset))
         return float(self.line.volume(level)) / MM3_PER_LITRE
 
+    @cached_property
+    def tenths(self) -> list[tuple[float, float]]:
+        """True tenths of brimful: litres, and the height of their surface [mm]."""
+        litres = self.brimful_l * np.arange(11) / 10
+        heights = self.line.levels(litres * MM3_PER_LITRE) - self.offset
+        return list(zip(litres.tolist(), heights.tolist(), strict=True))
+
     def height(self, litres: float) -> float:
         """Height of the surface for litres [mm]."""
         return float(self.line.level(litres * MM3_PER_LITRE)) - self.offset
@@ -324,11 +332,7 @@ def _reading(
 
 def tenths_of(motion: Swing | Slide, column: Column) -> list[Tenth]:
     """The needle at each true tenth of brimful."""
-    tenths = []
-    for n in range(11):
-        litres = column.brimful_l * n / 10
-        tenths.append(Tenth(n / 10, litres, motion.needle(column.height(litres))))
-    return tenths
+    return [Tenth(n / 10, litres, motion.needle(height)) for n, (litres, height) in enumerate(column.tenths)]
 
 
 def _schools(arm: SwingArm, sender: Sender, column: Column, rated: float) -> list[School]:
@@ -408,9 +412,8 @@ def _joined(cell: str, how: str, several: list[tuple[Sender, Column]]) -> Joined
     column = several[0][1]
     empty, full = sum(s.ohms_empty for s, _ in several), sum(s.ohms_full for s, _ in several)
     tenths = []
-    for n in range(11):
-        litres = column.brimful_l * n / 10
-        surface = column.line.lowest + column.height(litres) + column.offset
+    for n, (litres, height) in enumerate(column.tenths):
+        surface = column.line.lowest + height + column.offset
         shares = [m.needle(surface - c.line.lowest - c.offset) for _, c, m in motions]
         if how == "averaged" or empty == full:
             needle = sum(shares) / len(shares)

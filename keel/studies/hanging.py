@@ -14,7 +14,7 @@ LIFT_MM = 0.5
 
 
 def hanging(solids: Solids, port: Port) -> Manifold | None:
-    """What hangs from a port in the roof, as an upright cylinder from the sheet's underside; None without a size."""
+    """What hangs from a port in the roof, as an upright cylinder under the sheet; None without a size."""
     if port.face != "roof" or port.hangs_mm <= LIFT_MM or port.hangs_across_mm <= 2 * LIFT_MM:
         return None
     x, y = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm
@@ -22,7 +22,8 @@ def hanging(solids: Solids, port: Port) -> Manifold | None:
     ring = np.array([x, y]) + circle(port.hangs_across_mm / 2 - LIFT_MM)
     lids = [lid_height(solids, float(u), float(v), solids.datum[2]) for u, v in ring[:: max(1, len(ring) // 12)]]
     under = min(top, *lids) - solids.shell.thickness_mm - LIFT_MM
-    bottom = top - port.hangs_mm + LIFT_MM
+    plate = (port.seat.plate_mm or 0.0) if port.seat else 0.0
+    bottom = top + plate - port.hangs_mm + LIFT_MM
     return drawn_out(ring, 2, bottom, under) if bottom < under else None
 
 

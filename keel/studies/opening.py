@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from math import degrees, pi
 
 import numpy as np
-from shapely.geometry import MultiPoint
+from shapely import multipoints
 
 from keel.design.bay import SIDES, Bay, Side
 from keel.solid.envelope import Envelope
@@ -84,7 +84,7 @@ def goes_in(bay: Bay, envelope: Envelope) -> GoesIn | None:
 def _silhouette(points: Array, axis: int) -> Array:
     """Convex hull of the points seen along an axis, shape (k, 2)."""
     flat = np.delete(points, axis, axis=1)
-    return np.asarray(MultiPoint(flat).convex_hull.exterior.coords)[:-1]
+    return np.asarray(multipoints(flat).convex_hull.exterior.coords)[:-1]
 
 
 def _room(ring: Array, turn: float, long: float, wide: float) -> float:

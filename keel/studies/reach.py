@@ -30,7 +30,6 @@ ATTITUDES: dict[str, Attitude] = {
 RING = 24
 FLAT_MM = 0.05
 """Sheet that stays within this of the middle counts as flat [mm]."""
-WIDEST_MM = 600.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -231,13 +230,13 @@ def landings(solids: Solids, ports: Sequence[Port], rules: HouseRules, seam: str
 
 def _landing(solids: Solids, port: Port, radius: float, rules: HouseRules, seam: str) -> Landing:
     needed = radius + rules.land_mm
-    middle = _sheet_height(solids, port, 0.0, 0.0)
+    middle = _sheet_at(solids, port, (0.0, 0.0))
     gap, by = _to_weld(solids, port, seam)
     return Landing(
         id=port.id,
         name=port.name,
         face=port.face,
-        flat_mm=0.0 if middle is None else _flat_radius(solids, port, middle),
+        flat_mm=0.0 if middle is None else _flat_radius(solids, port, middle, needed),
         needed_mm=needed,
         on_sheet=middle is not None,
         seam_mm=None if gap is None else gap - radius,
@@ -245,35 +244,50 @@ def _landing(solids: Solids, port: Port, radius: float, rules: HouseRules, seam:
     )
 
 
-def _sheet_height(solids: Solids, port: Port, a: float, b: float) -> float | None:
-    """How far out the sheet is on a port's face, so far from the port's middle along the face's axes [mm]."""
+Sheet = tuple[float, float, float]
+"""How far out the sheet is, and how it slopes along the face's two axes."""
+
+
+def _sheet_at(solids: Solids, port: Port, off: tuple[float, float]) -> Sheet | None:
+    """The sheet on a port's face, so far from the port's middle along the face's axes."""
     axis, high = FACE_AXIS[port.face]
     place = place_of(solids, port)
-    first, second = [i for i in range(3) if i != axis]
+    across = [i for i in range(3) if i != axis]
     start, end = [float(v) for v in place], [float(v) for v in place]
-    start[first], end[first] = start[first] + a + 1e-5, end[first] + a + 1e-5
-    start[second], end[second] = start[second] + b + 1e-5, end[second] + b + 1e-5
+    for i, mm in zip(across, off, strict=True):
+        start[i] += mm + 1e-5
+        end[i] += mm + 1e-5
     start[axis] = solids.bounds.high[axis] + 1.0 if high else solids.bounds.low[axis] - 1.0
     end[axis] = solids.bounds.low[axis] - 1.0 if high else solids.bounds.high[axis] + 1.0
-    hits = [float(hit.position[axis]) for hit in solids.outer.ray_cast(start, end)]
+    hits = solids.outer.ray_cast(start, end)
     if not hits:
         return None
-    return max(hits) if high else min(hits)
+    hit = min(hits, key=lambda found: abs(found.position[axis] - start[axis]))
+    steep = [-float(hit.normal[i]) / float(hit.normal[axis]) if hit.normal[axis] else 0.0 for i in across]
+    return float(hit.position[axis]), steep[0], steep[1]
 
 
-def _flat_radius(solids: Solids, port: Port, middle: float) -> float:
-    """Radius of flat sheet round a port's middle, by halving, to half a millimetre [mm]."""
-    low, high = 0.0, WIDEST_MM
+def _flat_radius(solids: Solids, port: Port, middle: Sheet, enough: float) -> float:
+    """Radius of sheet that lies in one plane round a port's middle, by halving, to half a millimetre [mm].
+
+    A lid that slopes is as flat as a level one. What is flat for more than `enough` isn't looked at further.
+    """
+    height, first, second = middle
+
+    def flat(radius: float) -> bool:
+        for n in range(RING):
+            off = (radius * cos(2 * pi * n / RING), radius * sin(2 * pi * n / RING))
+            there = _sheet_at(solids, port, off)
+            if there is None or abs(there[0] - height - first * off[0] - second * off[1]) > FLAT_MM:
+                return False
+        return True
+
+    if flat(enough):
+        return enough
+    low, high = 0.0, enough
     while high - low > 0.5:
         radius = (low + high) / 2
-        heights = [
-            _sheet_height(solids, port, radius * cos(2 * pi * n / RING), radius * sin(2 * pi * n / RING))
-            for n in range(RING)
-        ]
-        if all(height is not None and abs(height - middle) < FLAT_MM for height in heights):
-            low = radius
-        else:
-            high = radius
+        low, high = (radius, high) if flat(radius) else (low, radius)
     return low
 
 

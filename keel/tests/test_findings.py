@@ -172,14 +172,17 @@ class Stations(TestCase):
     def test_states_follow_the_work(self) -> None:
         """Untouched, then in work, then a stop, then settled."""
 
-        def states(subject: Design, rules: Workshop | None = None) -> list[str]:
-            return [s.state for s in evaluate(subject, rules, Showing(remedies=False)).stations]
+        def states(subject: Design, rules: Workshop | None = None) -> dict[str, str]:
+            return {s.station: s.state for s in evaluate(subject, rules, Showing(remedies=False)).stations}
 
-        self.assertEqual(states(Design()), ["untouched"] * 4)
-        self.assertEqual(states(Design(brief=Brief(fuel="diesel")))[0], "in work")
+        names = ["brief", "bay", "shell", "ports", "gauge", "sheet"]
+        self.assertEqual(states(Design()), dict.fromkeys(names, "untouched"))
+        self.assertEqual(states(Design(brief=Brief(fuel="diesel")))["brief"], "in work")
         room = Bay(length_mm=900, width_mm=500, height_mm=400)
         shell = box(500, 300, 300, x_mm=100, y_mm=100, z_mm=20, **SOUND)
-        self.assertEqual(states(Design(bay=room, shell=shell))[1:], ["settled"] * 3)
-        self.assertEqual(states(Design(bay=room, shell=box(**SOUND)))[1], "has a stop")
+        done = states(Design(bay=room, shell=shell))
+        self.assertEqual([done[name] for name in ("bay", "shell", "sheet")], ["settled"] * 3)
+        self.assertEqual([done[name] for name in ("ports", "gauge")], ["untouched"] * 2)
+        self.assertEqual(states(Design(bay=room, shell=box(**SOUND)))["bay"], "has a stop")
         lax = Workshop(rules=HouseRules(bump_g=20.0))
-        self.assertEqual(states(Design(bay=room, shell=shell), lax)[2], "in work")
+        self.assertEqual(states(Design(bay=room, shell=shell), lax)["shell"], "in work")

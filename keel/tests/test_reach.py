@@ -16,7 +16,7 @@ from keel.findings.patch import apply
 from keel.solid.build import build
 from keel.studies.reach import least_jump_deg, star_order
 from keel.studies.surge_schools import surge_tank
-from keel.tests.samples import WEDGE, box, well
+from keel.tests.samples import WEDGE, box, profile, well
 from keel.tests.test_demand import RULES, fitted
 
 RING = Seat(kind="flange", hole_mm=100, outer_mm=140, bolt_circle_mm=122, bolts=6, bolt_mm=6, plate_mm=3)
@@ -102,16 +102,21 @@ class Reaching(TestCase):
         self.assertFalse({"port.hole", "port.meets"} & quiet)
 
     def test_lands(self) -> None:
-        """Flat sheet to the bend; near a seam, near a well; off the face."""
+        """Flat sheet to the bend, on a slope too; near a seam, near a well; off the face."""
         (land,) = seen(tank(hanger(300))).landings
-        self.assertAlmostEqual(land.flat_mm, 150 - 9, delta=1.5)
+        self.assertEqual(land.flat_mm, land.needed_mm)
+        (near,) = seen(tank(hanger(300, y_mm=86))).landings
+        self.assertAlmostEqual(near.flat_mm, 86 - 9, delta=1.5)
+        wedge = profile([(0, 0), (600, 0), (600, 150), (0, 300)], 300.0, 2.0, "y", shape="wedge")
+        (sloping,) = seen(tank(hanger(300)).model_copy(update={"shell": wedge})).landings
+        self.assertEqual(sloping.flat_mm, sloping.needed_mm)
         self.assertIn("port.land", codes(tank(hanger(300, y_mm=86))))
         self.assertIn("port.seam", codes(tank(hanger(300, y_mm=200))))
         self.assertIn("port.land", codes(tank(hanger(300), features=(well(280, 100, 100, 100, 40),))))
         self.assertIn("port.off_face", codes(tank(hanger(300, y_mm=30))))
         side = hanger(300, face="front", x_mm=590, z_mm=150.0, hanger=None, role="fitting")
         (front,) = seen(tank(side)).landings
-        self.assertAlmostEqual(front.flat_mm, 150, delta=1.5)
+        self.assertEqual(front.flat_mm, front.needed_mm)
 
     def test_seats_that_cannot_be(self) -> None:
         """A hole as large as its ring, bolts off it."""

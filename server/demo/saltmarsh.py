@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from server.demo.library import PARTS, PUMPS, SENDERS, fitted, part, sender
+
 WORKSHOP = "Saltmarsh Tank & Sheet"
 PASSWORD = "tide-and-tinplate"
 
@@ -12,6 +14,9 @@ PEOPLE: list[tuple[str, str, str]] = [
 ]
 
 RULES: dict[str, Any] = {
+    "pumps": PUMPS,
+    "parts": PARTS,
+    "senders": SENDERS,
     "brake": {
         "name": "The old folder",
         "width_mm": 1250.0,
@@ -33,16 +38,13 @@ def _bend(across: float, up: float, bow: float = 0.0) -> dict[str, Any]:
     return {"across_mm": across, "up_mm": up, "bow_mm": bow, "joint": "bend"}
 
 
-def _port(role: str, x: float, y: float, stands: float = 0.0, across: float = 60.0) -> dict[str, Any]:
-    return {
-        "id": f"{role}-1",
-        "name": role,
-        "role": role,
-        "x_mm": x,
-        "y_mm": y,
-        "stands_mm": stands,
-        "across_mm": across,
-    }
+def _vent(bore: float, length: float, **more: Any) -> dict[str, Any]:
+    asked = dict.fromkeys(("outside", "below_people", "away_from_exhaust", "falls_away"), True)
+    return {"bore_mm": bore, "length_m": length} | asked | more
+
+
+def _facing_aft(sender: dict[str, Any]) -> dict[str, Any]:
+    return sender | {"action": sender["action"] | {"heading_deg": 180.0}}
 
 
 def _box(name: str, place: tuple[float, float, float], size: tuple[float, float, float], kind: str) -> dict[str, Any]:
@@ -57,7 +59,21 @@ def _box(name: str, place: tuple[float, float, float], size: tuple[float, float,
 
 
 _DAY_TANK: dict[str, Any] = {
-    "brief": {"fuel": "diesel", "target_l": 190.0, "reason": "Ten hours at 18 L/h and a bit in hand"},
+    "brief": {
+        "fuel": "diesel",
+        "reason": "Ten hours at 18 L/h and a bit in hand",
+        "basis": {"kind": "run time", "hours": 10.0, "reserve": 0.05},
+        "cases": [
+            {"id": "passage", "name": "Passage", "engine": "diesel", "power_kw": 75.0, "measured_l_per_h": 18.0}
+            | {"rail_kpa": 40.0},
+            {"id": "later", "name": "With the heater", "engine": "diesel", "measured_l_per_h": 19.5, "rail_kpa": 40.0},
+        ],
+        "pumps": [fitted(0)],
+        "card": [
+            {"id": "survey", "rule": "Harbour survey 4: wall", "subject": "wall thickness at least", "limit": 4.0},
+            {"id": "trim", "rule": "Builder's trim sheet", "subject": "full mass at most", "limit": 240.0},
+        ],
+    },
     "bay": {
         "datum": "aft, starboard, top of the bearer",
         "length_mm": 820.0,
@@ -103,11 +119,50 @@ _DAY_TANK: dict[str, Any] = {
         "thickness_mm": 4.0,
         "bend_radius_mm": 8.0,
     },
-    "ports": [_port("pickup", 300.0, 150.0), _port("vent", 560.0, 1020.0, 90.0, 70.0)],
+    "ports": [
+        part("Draw tube, 12 mm, uncut", "starboard-draw", 300.0, 190.0, hose_deg=0.0),
+        part("Draw tube, 12 mm, uncut", "port-draw", 300.0, 910.0, hose_deg=0.0),
+        part("Filler neck, 51 mm", "filler", 300.0, 550.0, neck={"bore_mm": 51.0, "bonded": True}),
+        part(
+            "Deck vent, 16 mm",
+            "vent",
+            540.0,
+            1020.0,
+            vent=_vent(16.0, 3.0),
+        ),
+        part("Return boss, 8 mm", "return", 500.0, 190.0, z_mm=60.0),
+        part("Drain boss", "starboard-drain", 90.0, 190.0, face="floor"),
+        part("Drain boss", "port-drain", 90.0, 910.0, face="floor"),
+    ],
+    "filling": {"supply": "nozzle", "supply_kpa": 20.0, "nozzle_bore_mm": 19.0, "wanted_s": 240.0},
+    "gauge": {
+        "senders": [
+            sender("Reed tube", "starboard sender", 190.0, 120.0),
+            sender("Reed tube", "port sender", 190.0, 980.0),
+        ],
+        "joined": "averaged",
+        "reserve_l": 25.0,
+    },
 }
 
 _RAID_TANK: dict[str, Any] = {
-    "brief": {"fuel": "petrol E10", "target_l": 75.0, "reason": "Desert stage of 230 km at 30 L/100 km, no fuel stop"},
+    "brief": {
+        "fuel": "petrol E10",
+        "target_l": 75.0,
+        "reason": "Desert stage of 230 km at 30 L/100 km, no fuel stop",
+        "vehicle_kg": 1180.0,
+        "cases": [
+            {"id": "now", "name": "Now", "engine": "petrol, naturally aspirated", "power_kw": 165.0, "duty": 0.55},
+            {"id": "blown", "name": "Blown, next season", "engine": "petrol, forced induction", "power_kw": 240.0}
+            | {"duty": 0.5, "rail_kpa": 400.0},
+        ],
+        "pumps": [fitted(1), fitted(2, spare=True)],
+        "surge": {"uncovered_s": 4.0, "gap_s": 6.0, "lift_l_per_h": 208.0},
+        "card": [
+            {"id": "raid", "rule": "Raid rules 7.2", "subject": "rated capacity at most", "limit": 120.0},
+            {"id": "share", "rule": "Raid rules 7.5", "subject": "fuel share of vehicle at most", "limit": 0.08},
+        ],
+    },
     "bay": {
         "datum": "rear, right, on the frame rail",
         "length_mm": 820.0,
@@ -132,13 +187,33 @@ _RAID_TANK: dict[str, Any] = {
         "thickness_mm": 3.0,
         "bend_radius_mm": 4.5,
     },
-    "ports": [_port("pickup", 140.0, 200.0), _port("vent", 30.0, 370.0, 60.0)],
+    "ports": [
+        part("Pot module, 230 deep", "module", 150.0, 200.0, clock_deg=18.0, hose_deg=0.0),
+        part("Filler neck, 51 mm", "filler", 350.0, 80.0, neck={"bore_mm": 51.0, "bonded": True}),
+        part(
+            "Vent with roll-over valve, 10 mm",
+            "vent",
+            40.0,
+            360.0,
+            vent=_vent(10.0, 1.2, opens_kpa=0.3, rollover=True),
+        ),
+        part("Return boss, 8 mm", "return", 400.0, 330.0, z_mm=60.0),
+    ],
+    "filling": {"supply": "jug", "head_mm": 400.0, "wanted_s": 60.0},
+    "gauge": {"senders": [_facing_aft(sender("Swing arm, 150 mm", "sender", 330.0, 330.0))], "reserve_l": 8.0},
 }
+
 _SURGE: dict[str, Any] = {
     "brief": {
         "fuel": "race petrol",
         "target_l": 2.2,
         "reason": "Longest left-hander is 9 s at 150 L/h, six times over",
+        "cases": [
+            {"id": "thistle", "name": "Thistle", "engine": "petrol, naturally aspirated", "power_kw": 190.0}
+            | {"measured_l_per_h": 150.0, "rail_kpa": 300.0},
+        ],
+        "pumps": [fitted(2)],
+        "surge": {"uncovered_s": 9.0, "gap_s": 12.0, "lift_l_per_h": 208.0},
     },
     "bay": {
         "datum": "rear, right, on the floor pan",
@@ -171,7 +246,13 @@ _SURGE: dict[str, Any] = {
         "thickness_mm": 2.5,
         "dish_mm": 0.0,
     },
-    "ports": [_port("pickup", 57.0, 57.0), _port("vent", 57.0, 57.0, 30.0, 30.0)],
+    "ports": [
+        part("Draw tube, 12 mm, uncut", "draw", 57.0, 57.0, hose_deg=90.0),
+        {"id": "back", "name": "back to the main tank", "role": "vent", "face": "front", "x_mm": 109.0, "y_mm": 57.0}
+        | {"z_mm": 265.0, "stands_mm": 0.0, "vent": _vent(10.0, 1.5)},
+        {"id": "lift", "name": "from the lift pump", "role": "return", "face": "rear", "x_mm": 5.0, "y_mm": 57.0}
+        | {"z_mm": 110.0, "stands_mm": 0.0},
+    ],
 }
 
 _CART_TANK: dict[str, Any] = {
@@ -184,7 +265,7 @@ _CART_TANK: dict[str, Any] = {
         "datum": "rear, right, cart deck",
         "length_mm": 900.0,
         "width_mm": 520.0,
-        "height_mm": 380.0,
+        "height_mm": 430.0,
         "keep_outs": [_box("hose reel post", (0.0, 0.0, 0.0), (60.0, 60.0, 380.0), "hard metal")],
     },
     "shell": {
@@ -210,15 +291,30 @@ _CART_TANK: dict[str, Any] = {
         ],
     },
     "ports": [
-        _port("pickup", 230.0, 225.0),
-        _port("vent", 420.0, 400.0, 35.0),
-        _port("pickup", 610.0, 225.0) | {"id": "pickup-2", "name": "kerosene pickup"},
-        _port("vent", 700.0, 400.0, 35.0) | {"id": "vent-2", "name": "kerosene vent"},
+        part("Draw tube, 12 mm, uncut", "avgas-draw", 230.0, 120.0),
+        part("Filler neck, 51 mm", "avgas-filler", 110.0, 330.0, neck={"bore_mm": 51.0, "bonded": True}),
+        part("Deck vent, 16 mm", "avgas-vent", 400.0, 400.0),
+        part("Draw tube, 12 mm, uncut", "kerosene-draw", 610.0, 120.0),
+        part("Filler neck, 51 mm", "kerosene-filler", 560.0, 330.0, neck={"bore_mm": 51.0, "bonded": True}),
+        part("Deck vent, 16 mm", "kerosene-vent", 700.0, 400.0),
     ],
+    "filling": {"supply": "nozzle", "supply_kpa": 30.0, "nozzle_bore_mm": 25.0},
+    "gauge": {
+        "senders": [
+            sender("Reed tube", "avgas sender", 340.0, 120.0),
+            sender("Reed tube", "kerosene sender", 690.0, 120.0),
+        ]
+    },
 }
 
 _HOVER_TANK: dict[str, Any] = {
-    "brief": {"fuel": "petrol E10", "target_l": 40.0, "reason": "Two hours on the flats at 18 L/h"},
+    "brief": {
+        "fuel": "petrol E10",
+        "reason": "Two hours on the flats at 18 L/h",
+        "basis": {"kind": "run time", "hours": 2.0, "reserve": 0.1},
+        "cases": [{"id": "flats", "name": "On the flats", "power_kw": 60.0, "measured_l_per_h": 18.0}],
+        "pumps": [fitted(1)],
+    },
     "bay": {
         "datum": "aft, starboard, on the hull skin",
         "length_mm": 900.0,
@@ -264,7 +360,12 @@ _HOVER_TANK: dict[str, Any] = {
             }
         ],
     },
-    "ports": [_port("pickup", 90.0, 220.0), _port("vent", 6.0, 60.0, 30.0, 40.0)],
+    "ports": [
+        part("Short module, 140 deep", "module", 85.0, 220.0, hose_deg=0.0),
+        part("Flush filler, 38 mm", "filler", 200.0, 90.0, neck={"bore_mm": 38.0, "bonded": True}),
+        part("Elbow vent, 8 mm", "vent", 40.0, 60.0),
+    ],
+    "gauge": {"senders": [_facing_aft(sender("Swing arm, 150 mm", "sender", 420.0, 220.0))], "reserve_l": 6.0},
 }
 
 JOBS: list[dict[str, Any]] = [
