@@ -122,6 +122,13 @@ class BrowserTestCase(StaticLiveServerTestCase):
         field.send_keys(text, Keys.TAB)
         return True
 
+    def choose(self, label: str, option: str) -> None:
+        """Pick from a list by its label."""
+        place = f"//*[contains(@class, 'MuiInputLabel')][normalize-space()='{label}']/..//*[@role='combobox']"
+        self.until(lambda: self.find(place).click() or True, f"open {label}")
+        self.find(f"//li[normalize-space()='{option}']").click()
+        self.until(lambda: not self.browser.find_elements(By.CSS_SELECTOR, "[role=listbox]"), "list closed")
+
     def text(self, selector: str) -> str:
         """Text of an element."""
         return self.find(selector).text

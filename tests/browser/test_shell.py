@@ -17,13 +17,6 @@ from tests.browser.test_slice import SliceTestCase
 class Shaping(SliceTestCase):
     """From a box to a step tank with a well, in inches."""
 
-    def choose(self, label: str, option: str) -> None:
-        """Pick from a list by its label."""
-        self.find(
-            f"//*[contains(@class, 'MuiInputLabel')][normalize-space()='{label}']/..//*[@role='combobox']"
-        ).click()
-        self.find(f"//li[normalize-space()='{option}']").click()
-
     def nudge(self, css: str, key: str, times: int) -> None:
         """Press a key on something a few times."""
         for _ in range(times):
@@ -63,9 +56,10 @@ class Shaping(SliceTestCase):
         self.saved()
         self.assert_accessible("a step tank with a well")
 
-        self.press("Pickup, vent, filler")
-        self.press("Add a pickup")
+        self.find("[data-station=ports]").click()
+        self.choose("Add a port", "pickup, where fuel is drawn")
         self.until(lambda: self.tally("stranded_l") > 0, "what the pickup leaves")
+        self.find("[data-station=shell]").click()
         self.press("On a slope, braking, in a turn")
         level = self.text("[data-drained]")
         self.nudge("[data-pad=left_g]", Keys.ARROW_DOWN, 30)

@@ -27,7 +27,7 @@ interface MarkProps {
 }
 
 /** Every port where it opens, with what stands up over it, what hangs from it, and its seat as it is clocked. */
-export function PortMarks({ view, design, evaluation, live }: { view: Placed; design: Design; evaluation: Evaluation; live: boolean }) {
+export function PortMarks({ view, design, evaluation, live, named }: { view: Placed; design: Design; evaluation: Evaluation; live: boolean; named: boolean }) {
   const { inks } = useTheme()
   const chosen = useWork((work) => (work.at?.kind === 'port' ? work.at.id : null))
   const shape = evaluation.geometry
@@ -48,9 +48,11 @@ export function PortMarks({ view, design, evaluation, live }: { view: Placed; de
             <Hanging view={view} port={port} found={found} thickness={shape.thickness_mm} />
             {view.id === 'plan' && <SeatMark view={view} port={port} found={found} thickness={shape.thickness_mm} />}
             <path d={GLYPH[port.role]} transform={`translate(${x} ${y})`} fill={port.capped ? colour : inks.sheet} stroke={colour} strokeWidth={1.8} />
-            <text x={x + (leftward ? -9 : 9)} y={y + 4} textAnchor={leftward ? 'end' : 'start'} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
-              {port.name}
-            </text>
+            {named && (
+              <text {...labelAt(view, port, x, y, leftward)} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
+                {port.name}
+              </text>
+            )}
             {live && (
               <MoveBody
                 view={view}
@@ -67,6 +69,14 @@ export function PortMarks({ view, design, evaluation, live }: { view: Placed; de
       })}
     </g>
   )
+}
+
+/** Beside the glyph; over a ring that would hide it, in the plan. */
+function labelAt(view: Placed, port: Port, x: number, y: number, leftward: boolean) {
+  const ring = view.id === 'plan' && port.seat ? (port.seat.outer_mm / 2) * view.scale : 0
+  if (ring > 14) return { x, y: y - ring - 6, textAnchor: 'middle' as const }
+  const off = Math.max(9, ring + 4)
+  return { x: x + (leftward ? -off : off), y: y + 4, textAnchor: leftward ? ('end' as const) : ('start' as const) }
 }
 
 /** What stands up over the lid. */

@@ -10,15 +10,15 @@ export function SenderMarks({ view, senders, evaluation, live }: { view: Placed;
   const chosen = useWork((work) => (work.at?.kind === 'sender' ? work.at.id : null))
   return (
     <g>
-      {senders.map((sender) => {
+      {senders.map((sender, place) => {
         const reading = evaluation.gauge?.readings.find((item) => item.id === sender.id)
-        return reading ? <SenderMark key={sender.id} view={view} sender={sender} reading={reading} at={sender.id === chosen} live={live} /> : null
+        return reading ? <SenderMark key={sender.id} place={place} view={view} sender={sender} reading={reading} at={sender.id === chosen} live={live} /> : null
       })}
     </g>
   )
 }
 
-function SenderMark({ view, sender, reading, at, live }: { view: Placed; sender: Sender; reading: SenderReading; at: boolean; live: boolean }) {
+function SenderMark({ view, place, sender, reading, at, live }: { view: Placed; place: number; sender: Sender; reading: SenderReading; at: boolean; live: boolean }) {
   const { inks } = useTheme()
   const colour = reading.meets.length ? inks.stop : at ? inks.hand : inks.ink
   const places = reading.sweep.map((point) => [view.toX(point[view.across]), view.toY(point[view.up])] as const)
@@ -36,14 +36,14 @@ function SenderMark({ view, sender, reading, at, live }: { view: Placed; sender:
       {view.up === 'z' &&
         ([empty, full] as const).map((end, n) => (
           <g key={n}>
-            <circle cx={end[0]} cy={end[1]} r={radius} fill={inks.sheet} fillOpacity={0.8} stroke={colour} strokeWidth={1.6} />
-            <text x={end[0]} y={end[1] + 4} textAnchor="middle" fontSize={11} fontWeight={700} fill={colour}>
+            {reading.float_mm > 0 ? <circle cx={end[0]} cy={end[1]} r={radius} fill={inks.sheet} fillOpacity={0.8} stroke={colour} strokeWidth={1.6} /> : <path d={`M${end[0] - 4} ${end[1]}h8`} stroke={colour} strokeWidth={2} />}
+            <text x={reading.float_mm > 0 ? end[0] : end[0] - 11} y={end[1] + (reading.float_mm > 0 ? 4 : n ? 10 : 0)} textAnchor="middle" fontSize={11} fontWeight={700} fill={colour}>
               {n ? 'F' : 'E'}
             </text>
           </g>
         ))}
       <circle r={3.5} transform={name} fill={colour} />
-      <text x={grip[0] + 8} y={grip[1] - 6} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
+      <text x={grip[0] + 8} y={grip[1] - 6 - 14 * place} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
         {sender.name}
       </text>
       {live && (

@@ -128,7 +128,7 @@ function View({ view, station, onEdit }: ViewProps) {
       {(bayAtHand || station === 'shell') && gapsIn(view, gaps).map((gap) => <GapMark key={gap.key} view={view} gap={gap} aside={shape ? asideOf(view, shape, gap) : 0} />)}
       <Dimensions view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />
       {onEdit && <Grips view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />}
-      {shape && evaluation && <PortMarks view={view} design={design} evaluation={evaluation} live={Boolean(onEdit) && station === 'ports'} />}
+      {shape && evaluation && <PortMarks view={view} design={design} evaluation={evaluation} live={Boolean(onEdit) && station === 'ports'} named={station !== 'gauge'} />}
       {evaluation && station === 'gauge' && <SenderMarks view={view} senders={design.gauge.senders} evaluation={evaluation} live={Boolean(onEdit)} />}
       {shape && view.id === 'plan' && <CutLines view={view} shape={shape} />}
     </g>

@@ -144,21 +144,40 @@ export function Remainders({ view, shape, drained, level }: { view: Placed; shap
   }
   return (
     <g pointerEvents="none" data-remainders={view.id}>
-      {cut.left.map((left, place) => {
-        const [right, top, foot] = [Math.max(...left.rings.flat().map((p) => view.toX(p[0] as number))), Math.min(...left.rings.flat().map((p) => view.toY(p[1] as number))), Math.max(...left.rings.flat().map((p) => view.toY(p[1] as number)))]
-        const colour = left.kind === 'air' ? inks.note : inks.fuelText
+      {cut.left.map((piece, place) => {
+        const [right, top, foot] = [Math.max(...piece.rings.flat().map((p) => view.toX(p[0] as number))), Math.min(...piece.rings.flat().map((p) => view.toY(p[1] as number))), Math.max(...piece.rings.flat().map((p) => view.toY(p[1] as number)))]
+        const colour = piece.kind === 'air' ? inks.note : inks.fuelText
         const thin = foot - top < 20
+        const left = Math.min(...piece.rings.flat().map((p) => view.toX(p[0] as number)))
+        const spot = thin ? { x: right - 6, y: piece.kind === 'air' ? foot + 12 : top - 18, left: false } : labelIn(view, shape, [right, left], top, foot)
         return (
           <g key={place}>
-            <path d={ringPath(view, left.rings)} fillRule="evenodd" fill={MARKS[left.kind]} stroke={colour} strokeWidth={0.8} />
-            <text x={right - 6} y={thin ? (left.kind === 'air' ? foot + 16 : top - 14) : (top + foot) / 2 + 4} textAnchor="end" fontSize={12} fontWeight={650} fill={colour} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
-              {`${left.kind === 'air' ? 'air' : 'stays'} ${units.volumeUnitText(left.litres)}`}
+            <path d={ringPath(view, piece.rings)} fillRule="evenodd" fill={MARKS[piece.kind]} stroke={colour} strokeWidth={0.8} />
+            <text x={spot.x} y={spot.y + 4} textAnchor={spot.left ? 'start' : 'end'} fontSize={12} fontWeight={650} fill={colour} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
+              {`${piece.kind === 'air' ? 'air' : 'stays'} ${units.volumeUnitText(piece.litres)}`}
             </text>
           </g>
         )
       })}
     </g>
   )
+}
+
+const LABEL_PX = { wide: 84, high: 18, port: 62 }
+
+/** Where a label of a stretch stands: at its right or left end, the first place clear of the ports' labels. */
+function labelIn(view: Placed, shape: Geometry, ends: [number, number], top: number, foot: number) {
+  const middle = (shape.body.low[view.across] + shape.body.high[view.across]) / 2
+  const taken = shape.ports.map(({ place }) => {
+    const [x, y] = [view.toX(place[view.across]), view.toY(place[view.up])]
+    return place[view.across] > middle + 1 ? { low: x - LABEL_PX.port, high: x + 9, y } : { low: x - 9, high: x + LABEL_PX.port, y }
+  })
+  const spots = ends.flatMap((end, left) => [0.5, 0.3, 0.7].map((share) => ({ x: left ? end + 6 : end - 6, y: top + share * (foot - top), left: Boolean(left) })))
+  const clear = spots.find((spot) => {
+    const [low, high] = spot.left ? [spot.x, spot.x + LABEL_PX.wide] : [spot.x - LABEL_PX.wide, spot.x]
+    return taken.every((port) => port.high < low || port.low > high || Math.abs(port.y - spot.y) >= LABEL_PX.high)
+  })
+  return clear ?? { x: ends[0] - 6, y: (top + foot) / 2, left: false }
 }
 
 /** Somewhere the shell was, or might be. */

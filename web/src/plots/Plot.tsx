@@ -39,7 +39,7 @@ export function ticksOf(low: number, high: number): number[] {
 /** A small plot in the drawing's own manner: lines, dots, and levels with their words. */
 export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX, showY, height = 180, width = 420, fromZero = true }: Props) {
   const { inks } = useTheme()
-  const [left, foot, top, right] = [52, 34, 18, 12]
+  const [left, foot, top, right] = [54, 38, 20, 12]
   const xs = [...lines.flatMap((line) => line.points.map((p) => p[0])), ...dots.map((dot) => dot.at[0])]
   const ys = [...lines.flatMap((line) => line.points.map((p) => p[1])), ...dots.map((dot) => dot.at[1]), ...levels.map((level) => level.y)]
   if (!xs.length) return null
@@ -48,7 +48,7 @@ export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX
   const pad = (yHigh - yLow || 1) * 0.06
   const x = (value: number) => left + ((value - xLow) / (xHigh - xLow || 1)) * (width - left - right)
   const y = (value: number) => height - foot - ((value - yLow) / (yHigh + pad - yLow)) * (height - foot - top)
-  const text = { fontSize: 11, fill: inks.quiet }
+  const text = { fontSize: 12.5, fill: inks.quiet }
   return (
     <svg viewBox={`0 0 ${width} ${height}`} width="100%" role="img" aria-label={label} style={{ display: 'block', maxWidth: width * 1.4 }}>
       {ticksOf(yLow, yHigh + pad).map((value) => (
@@ -60,12 +60,12 @@ export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX
         </g>
       ))}
       {ticksOf(xLow, xHigh).map((value) => (
-        <text key={value} x={x(value)} y={height - foot + 14} textAnchor="middle" {...text}>
+        <text key={value} x={x(value)} y={height - foot + 16} textAnchor="middle" {...text}>
           {showX(value)}
         </text>
       ))}
       <path d={`M${left} ${top}V${height - foot}H${width - right}`} fill="none" stroke={inks.quiet} />
-      <text x={left} y={11} {...text}>
+      <text x={left} y={12} {...text}>
         {yText}
       </text>
       <text x={width - right} y={height - 4} textAnchor="end" {...text}>
@@ -74,7 +74,7 @@ export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX
       {levels.map((level) => (
         <g key={level.text}>
           <path d={`M${left} ${y(level.y)}H${width - right}`} stroke={level.colour} strokeWidth={1.4} strokeDasharray="7 4" />
-          <text x={width - right - 2} y={y(level.y) - 4} textAnchor="end" fontSize={11} fontWeight={600} fill={level.colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke">
+          <text x={width - right - 2} y={y(level.y) - 4} textAnchor="end" fontSize={12.5} fontWeight={600} fill={level.colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke">
             {level.text}
           </text>
         </g>
@@ -86,7 +86,7 @@ export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX
         <g key={place}>
           <circle cx={x(dot.at[0])} cy={y(dot.at[1])} r={4.5} fill={dot.hollow ? inks.sheet : dot.colour} stroke={dot.colour} strokeWidth={2} />
           {dot.label && (
-            <text x={x(dot.at[0]) + 8} y={y(dot.at[1]) - 6} fontSize={11} fontWeight={600} fill={dot.colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke">
+            <text x={x(dot.at[0]) + 8} y={y(dot.at[1]) - 6} fontSize={12.5} fontWeight={600} fill={dot.colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke">
               {dot.label}
             </text>
           )}

@@ -6,7 +6,7 @@ import type { ReactNode } from 'react'
 export function Board({ label, children }: { label: string; children: ReactNode }) {
   const { inks } = useTheme()
   return (
-    <Box component="section" aria-label={label} tabIndex={0} sx={{ flex: 1, overflow: 'auto', background: inks.sheet, p: 3, pt: 5.5, display: 'flex', flexDirection: 'column', gap: 3 }}>
+    <Box component="section" aria-label={label} tabIndex={0} sx={{ flex: 1, overflow: 'auto', background: inks.sheet, p: 3, display: 'flex', flexDirection: 'column', gap: 3 }}>
       {children}
     </Box>
   )

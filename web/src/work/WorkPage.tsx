@@ -85,14 +85,16 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
         <Stations designId={opened.id} at={station} />
         <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>
           {asBoard ? board.shown : <TankDrawing station={station} />}
-          {board?.name && (
-            <Button size="small" variant="outlined" sx={{ position: 'absolute', right: asBoard ? 12 : 'auto', left: asBoard ? 'auto' : 12, top: 8, background: inks.sheet, zIndex: 2 }} onClick={() => setTurned({ ...turned, [station]: !asBoard })}>
-              {asBoard ? 'Show the tank' : `Show ${board.name}`}
-            </Button>
-          )}
         </Box>
         <Box component="aside" aria-label="Inputs" sx={{ width: 336, flexShrink: 0, overflowY: 'auto', borderLeft: `1px solid ${inks.line}`, background: inks.sheet, p: 2, display: 'flex', flexDirection: 'column', gap: 1.75 }}>
-          <Typography variant="h1">{STATIONS.find((item) => item.name === station)?.title}</Typography>
+          <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', minHeight: 44 }}>
+            <Typography variant="h1">{STATIONS.find((item) => item.name === station)?.title}</Typography>
+            {board?.name && (
+              <Button variant="outlined" onClick={() => setTurned({ ...turned, [station]: !asBoard })}>
+                {asBoard ? 'Show the tank' : `Show ${board.name}`}
+              </Button>
+            )}
+          </Box>
           {station === 'brief' && <BriefStation findings={findings} />}
           {station === 'bay' && <BayStation findings={findings} />}
           {station === 'shell' && <ShellStation findings={findings} />}

@@ -5,6 +5,7 @@ import { type ReactNode, useState } from 'react'
 import { api, asked, Failure, type Schemas } from '../api/client'
 import { useSession } from '../app/session'
 import { LengthField, NumberField, ShareField } from '../fields/fields'
+import { PartLibrary, PumpLibrary, SenderLibrary } from './Libraries'
 import { KStrip } from './KStrip'
 import { People } from './People'
 import { workshopQuery } from './query'
@@ -111,6 +112,13 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <NumberField label="Leak test worth having" unit="kPa" {...rule('proof_least_kpa')} hint="a shell that bears less is remarked on" />
           <NumberField label="Bump the floor must bear" unit="g" {...rule('bump_g')} hint="extra, vertical; usual 2" />
           <ShareField label="Share of welded yield allowed" {...rule('stress_share')} hint="usual 60 %" />
+          <ShareField label="Pumps give more than burnt by" {...rule('pump_margin')} hint="usual 20 %" />
+          <ShareField label="Surge volume over what is drawn" {...rule('surge_margin')} hint="usual 20 %" />
+          <ShareField label="Fuel’s share of the vehicle, at most" {...rule('fuel_share')} hint="usual 15 %" />
+          <LengthField label="A sprung sleeve is squeezed by" {...rule('sleeve_mm')} hint={undefined} />
+          <LengthField label="Two measurements agree within" {...rule('measure_mm')} hint={undefined} />
+          <NumberField label="Nozzle shuts off at" unit="kPa" {...rule('back_pressure_kpa')} />
+          <NumberField label="Vacuum while drawing, at most" unit="kPa" {...rule('vent_vacuum_kpa')} />
         </Box>
       </Section>
       <Section title="Clearances" about="Least gap by kind of neighbour.">
@@ -119,6 +127,15 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
             <LengthField key={kind} label={kind} value={mm} disabled={!mayWrite} fault={fault(`rules.clearances_mm.${kind}`)} onCommit={(value) => value !== null && setSettings({ ...settings, rules: { ...rules, clearances_mm: { ...rules.clearances_mm, [kind]: value } as Rules['clearances_mm'] } })} />
           ))}
         </Box>
+      </Section>
+      <Section title="Pumps" about="Flow against pressure at a voltage, from your own measuring or the maker’s sheet: what a design’s demand is held against.">
+        <PumpLibrary items={settings.pumps ?? []} disabled={!mayWrite} onChange={(pumps) => setSettings({ ...settings, pumps })} />
+      </Section>
+      <Section title="Parts at ports" about="Hangers, valves, necks and bosses with their own sizes. Picked at Ports; a file’s columns are those of the one you take out.">
+        <PartLibrary items={settings.parts ?? []} disabled={!mayWrite} onChange={(parts) => setSettings({ ...settings, parts })} />
+      </Section>
+      <Section title="Senders" about="Arms with their stops, tubes, and what they read empty and full. Hung in a tank at Gauge.">
+        <SenderLibrary items={settings.senders ?? []} disabled={!mayWrite} onChange={(senders) => setSettings({ ...settings, senders })} />
       </Section>
       <Section title="Stock sheets" about="What can be cut from. A part larger than every sheet of its metal and thickness gets a stop.">
         <StockTable stock={settings.stock ?? []} disabled={!mayWrite} onChange={(stock) => setSettings({ ...settings, stock })} />

@@ -1,7 +1,7 @@
 import { Alert, Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { api, asked } from '../../api/client'
 import { sendFile } from '../../api/sendFile'
 import type { Calibration } from '../../api/model'
@@ -35,11 +35,12 @@ export function BenchBoard({ designId }: { designId: number }) {
 
 function OneCalibration({ id }: { id: number }) {
   const item = useQuery(calibrationQuery(id)).data
+  useListFollowing(item)
   const readOnly = useWork((work) => work.readOnly)
   if (!item) return <Board label="Bench">{null}</Board>
   return (
     <Board label="Bench">
-      <Block title={`${item.sender_name}, against revision ${item.revision}`} about={`Started ${new Date(item.started).toLocaleString()} by ${item.author}${item.note ? `: ${item.note}` : ''}.`}>
+      <Block title={`${item.sender_name}, against revision ${item.revision}`} about={`Started ${new Date(item.started).toLocaleString('en-GB')} by ${item.author}${item.note ? `: ${item.note}` : ''}.`}>
         {item.simulated && (
           <Alert severity="info" sx={{ mt: 1, maxWidth: 720 }} data-simulated>
             Simulated: readings of the stand-in meters are in this. It shows how the bench works, not how the tank reads.
@@ -53,22 +54,31 @@ function OneCalibration({ id }: { id: number }) {
   )
 }
 
+/** The list counts the readings too. */
+function useListFollowing(item: Calibration | undefined) {
+  const queries = useQueryClient()
+  const count = item?.readings.length
+  useEffect(() => {
+    if (count) void queries.invalidateQueries({ queryKey: ['calibrations'] })
+  }, [count, queries])
+}
+
 function Pouring({ item, readOnly }: { item: Calibration; readOnly: boolean }) {
   const units = useUnits()
   const { inks } = useTheme()
   const queries = useQueryClient()
   const [litres, setLitres] = useState(5)
   const [token, setToken] = useState('')
-  const keep = (next: Calibration) => queries.setQueryData(['calibration', item.id], next)
+  const keep = (next: Calibration) => {
+    queries.setQueryData(['calibration', item.id], next)
+    if (next.closed) void queries.invalidateQueries({ queryKey: ['calibrations'] })
+  }
   const path = { params: { path: { calibration_id: item.id } } }
   const pour = useMutation({ mutationFn: () => asked(api.POST('/api/calibrations/{calibration_id}/pour', { ...path, body: { litres } })), onSuccess: keep })
   const read = useMutation({ mutationFn: (file: globalThis.File) => sendFile<Calibration>(`/api/calibrations/${item.id}/readings.csv`, file), onSuccess: keep })
   const close = useMutation({
     mutationFn: () => asked(api.POST('/api/calibrations/{calibration_id}/close', path)),
-    onSuccess: (next) => {
-      keep(next)
-      void queries.invalidateQueries({ queryKey: ['calibrations'] })
-    },
+    onSuccess: keep,
   })
   const give = useMutation({ mutationFn: () => asked(api.POST('/api/calibrations/{calibration_id}/token', path)), onSuccess: (made) => setToken(made.token) })
   const failed = pour.error ?? read.error ?? close.error ?? give.error
@@ -137,7 +147,7 @@ function Outcome({ item }: { item: Calibration }) {
       <Plot
         label={`Litres against ohms of ${item.sender_name}${item.simulated ? ', simulated' : ''}`}
         width={620}
-        height={260}
+        height={230}
         fromZero={false}
         lines={[
           { points: reckoned, colour: inks.quiet, dash: '6 4' },
@@ -167,7 +177,7 @@ function Readings({ item }: { item: Calibration }) {
         label="Readings"
         width={760}
         columns={[{ name: units.volumeUnit, right: true }, { name: 'Ω', right: true }, { name: 'reckoned', right: true }, { name: 'off by', right: true }, { name: 'from' }, { name: 'at' }]}
-        rows={item.readings.map((reading, place) => ({ key: `${place}`, cells: [units.volume(reading.litres), units.number(reading.ohms, 1), reading.reckoned_l === null ? '–' : units.volume(reading.reckoned_l), reading.off_l === null ? '–' : units.volume(reading.off_l), reading.simulated ? <strong key="s">{reading.source}</strong> : reading.source, new Date(reading.at).toLocaleTimeString()] }))}
+        rows={item.readings.map((reading, place) => ({ key: `${place}`, cells: [units.volume(reading.litres), units.number(reading.ohms, 1), reading.reckoned_l === null ? '–' : units.volume(reading.reckoned_l), reading.off_l === null ? '–' : units.volume(reading.off_l), reading.simulated ? <strong key="s">{reading.source}</strong> : reading.source, new Date(reading.at).toLocaleTimeString('en-GB')] }))}
       />
     </Block>
   )

@@ -60,7 +60,7 @@ function Kept({ item }: { item: Calibration }) {
   return (
     <Button variant={open ? 'outlined' : 'text'} aria-pressed={open} sx={{ justifyContent: 'space-between', textAlign: 'left' }} onClick={() => useOnBench.setState({ id: item.id })} data-calibration={item.id}>
       <span>
-        {item.sender_name}, {new Date(item.started).toLocaleDateString()}
+        {item.sender_name}, {new Date(item.started).toLocaleDateString('en-GB')}
         {item.note && `, ${item.note}`}
       </span>
       <span style={{ fontWeight: 500, fontSize: 13 }}>{`${item.readings.length} readings${item.simulated ? ', simulated' : ''}${item.closed ? ', kept' : ''}`}</span>

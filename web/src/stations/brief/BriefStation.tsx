@@ -11,7 +11,7 @@ import { setBrief } from './edits'
 import { FUELS } from './fuels'
 import { PumpFields } from './PumpFields'
 import { RuleCard } from './RuleCard'
-import { SurgeFields } from './SurgeFields'
+import { LinkedTanks, SurgeFields } from './SurgeFields'
 
 type Basis = NonNullable<Brief['basis']>
 const BASES = ['the customer’s figure', 'run time', 'range', 'stint'] as const
@@ -26,6 +26,7 @@ export function BriefStation({ findings }: { findings: ReactNode }) {
       <TargetFields brief={brief} readOnly={readOnly} />
       <Reason key={brief.reason} value={brief.reason} disabled={readOnly} />
       <Against />
+      <LinkedTanks />
       {findings}
       <Folded title={brief.cases.length ? `Demand, ${brief.cases.length}` : 'Demand of the engine'} open>
         <CaseFields brief={brief} readOnly={readOnly} />

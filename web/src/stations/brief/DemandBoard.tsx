@@ -64,7 +64,7 @@ function DemandTable({ demands }: { demands: Demand[] }) {
         <TableBody>
           {rows.map((row) => (
             <TableRow key={row.name}>
-              <TableCell sx={{ pl: 0, color: 'text.secondary' }}>{row.name}</TableCell>
+              <TableCell sx={{ pl: 0, color: 'text.secondary', whiteSpace: 'nowrap' }}>{row.name}</TableCell>
               {demands.map((demand) => (
                 <TableCell key={demand.id}>{row.value(demand)}</TableCell>
               ))}

@@ -77,8 +77,8 @@ export function CurveFields({ pump, readOnly, onChange }: { pump: Pump; readOnly
         const set = (part: Partial<typeof point>) => setCurve(place, { points: curve.points.map((other, here) => (here === row ? { ...other, ...part } : other)) })
         return (
           <Box key={row} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 44px', gap: 1 }}>
-            <NumberField label={row ? '' : 'Pressure, kPa'} compact value={point.kpa} disabled={readOnly} onCommit={(kpa) => kpa !== null && set({ kpa })} />
-            <NumberField label={row ? '' : 'Flow, L/h'} compact value={point.l_per_h} disabled={readOnly} onCommit={(l_per_h) => l_per_h !== null && set({ l_per_h })} />
+            <NumberField label={`Pressure ${row + 1}, kPa`} compact value={point.kpa} disabled={readOnly} onCommit={(kpa) => kpa !== null && set({ kpa })} />
+            <NumberField label={`Flow ${row + 1}, L/h`} compact value={point.l_per_h} disabled={readOnly} onCommit={(l_per_h) => l_per_h !== null && set({ l_per_h })} />
             <Button disabled={readOnly || curve.points.length <= 2} aria-label={`Remove point ${row + 1}`} onClick={() => setCurve(place, { points: curve.points.filter((_, here) => here !== row) })} sx={{ minWidth: 44 }}>
               ×
             </Button>

@@ -1,7 +1,7 @@
 import { Alert, Box, Button, Typography } from '@mui/material'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useNavigate } from 'react-router'
-import { api, asked } from '../../api/client'
+import { Link, useNavigate } from 'react-router'
+import { api, asked, type Schemas } from '../../api/client'
 import type { Brief } from '../../api/model'
 import { FlowField, NumberField } from '../../fields/fields'
 import { isNumber } from '../../units/number'
@@ -51,6 +51,27 @@ export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boole
         No surge volume
       </Button>
     </>
+  )
+}
+
+/** The main tank of a surge tank, and the surge tanks of a main one. */
+export function LinkedTanks() {
+  const designId = useSaving((saving) => saving.designId)
+  const opened = useQueryClient().getQueryData<Schemas['DesignOut']>(['design', designId])
+  if (!opened?.main && !opened?.surge_tanks.length) return null
+  return (
+    <Typography variant="body2" data-linked>
+      {opened.main && (
+        <>
+          Surge tank of <Link to={`/designs/${opened.main.id}/brief`}>{opened.main.name}</Link>.{' '}
+        </>
+      )}
+      {opened.surge_tanks.map((tank) => (
+        <span key={tank.id}>
+          Its surge tank: <Link to={`/designs/${tank.id}/shell`}>{tank.name}</Link>.{' '}
+        </span>
+      ))}
+    </Typography>
   )
 }
 

@@ -2,7 +2,7 @@ import { useTheme } from '@mui/material/styles'
 import type { SenderReading } from '../../api/model'
 import { useUnits } from '../../units/useUnits'
 
-const SPAN = 100
+const SPAN = 140
 /** Where a share of the needle's travel points, from the dial's middle. */
 function spoke(needle: number, radius: number): [number, number] {
   const angle = ((90 + SPAN / 2 - needle * SPAN) * Math.PI) / 180
@@ -38,7 +38,7 @@ export function Dial({ reading, held }: { reading: SenderReading; held: number |
       })}
       {needle !== null && (
         <>
-          <path d={`M150 168L${spoke(needle, 110).join(' ')}`} stroke={inks.hand} strokeWidth={3} strokeLinecap="round" />
+          <path d={`M150 168L${spoke(needle, 72).join(' ')}`} stroke={inks.hand} strokeWidth={3} strokeLinecap="round" />
           <circle cx={150} cy={168} r={7} fill={inks.hand} />
           <text x={150} y={194} {...text}>
             with {units.volumeUnitText(held ?? 0, 1)} in it, as shown

@@ -36,7 +36,7 @@ function Truth({ reading, held }: { reading: SenderReading; held: number | null 
       <Typography variant="body2" sx={{ mb: 1 }}>
         At E <strong>{units.volumeUnitText(reading.left_at_empty_l)}</strong> are left; over F another {units.volumeUnitText(reading.above_full_l)} go in. The needle is out by {units.volumeUnitText(Math.abs(reading.worst_l))} at its worst, where it says {reading.worst_l > 0 ? 'less than there is' : 'more than there is'}.
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(280px, 380px))', gap: 3, alignItems: 'start' }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(280px, 100%), 1fr))', maxWidth: 900, gap: 3, alignItems: 'start' }}>
         <Dial reading={reading} held={held} />
         <Plot
           label={`Error of the needle of ${reading.name}`}
@@ -48,12 +48,12 @@ function Truth({ reading, held }: { reading: SenderReading; held: number | null 
           dots={reading.eighths.map((mark) => ({ at: [mark.needle, mark.error_l] as const, colour: inks.hand }))}
           xText="needle"
           yText={`there is more (+) or less (−) than it says, ${units.volumeUnit}`}
-          showX={(value) => (value === 0 ? 'E' : value === 1 ? 'F' : units.number(value, 2))}
+          showX={(value) => (value === 0 ? 'E' : value === 1 ? 'F' : '½')}
           showY={(value) => units.volume(value, 1)}
           height={220}
         />
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(340px, 460px))', gap: 3, mt: 1 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(340px, 100%), 1fr))', maxWidth: 900, gap: 3, mt: 1 }}>
         <Sheet
           label={`Eighths of ${reading.name}`}
           columns={[{ name: 'Needle' }, { name: 'Ω', right: true }, { name: `float, ${units.lengthUnit}`, right: true }, { name: `there is, ${units.volumeUnit}`, right: true }, { name: 'off by', right: true }]}

@@ -49,7 +49,7 @@ export function RunText({ run }: { run: FillRun }) {
   return (
     <>
       Full in <strong>{units.number(run.seconds, 0)} s</strong>, up to {units.number(run.peak_kpa, 2)} kPa in the tank; the {run.held_back_by} holds it back. {run.shuts_off && <strong>The nozzle clicks off, or the neck spits back, before it is full. </strong>}
-      {run.vent_for_wanted_mm !== null && run.wanted_s !== null && `A ${units.lengthUnitText(run.vent_for_wanted_mm)} vent fills it within ${units.number(run.wanted_s, 0)} s. `}
+      {run.vent_for_wanted_mm !== null && run.wanted_s !== null && `A vent of ${units.lengthUnitText(run.vent_for_wanted_mm)} fills it within ${units.number(run.wanted_s, 0)} s. `}
       {run.vacuum_kpa !== null && run.drawn_l_per_h !== null && `Drawing ${units.flowText(run.drawn_l_per_h)} pulls ${units.number(run.vacuum_kpa, 3)} kPa of vacuum.`}
     </>
   )

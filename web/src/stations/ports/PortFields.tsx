@@ -7,8 +7,9 @@ import { NameField } from '../../fields/NameField'
 import { useUnits } from '../../units/useUnits'
 import { select, useFaultUnder, useWork } from '../../work/store'
 import { workshopQuery } from '../../workshop/query'
+import { Folded } from '../Folded'
 import { pair, Row } from '../Row'
-import { fitPart, removePort, ROLES } from './edits'
+import { changeRole, fitPart, removePort, ROLES } from './edits'
 import { HangerFields } from './HangerFields'
 import { NeckFields, VentFields } from './PathFields'
 import { SeatFields } from './SeatFields'
@@ -25,21 +26,23 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
     <Row name={port.name} aside={port.role + (port.capped ? ', capped' : short)} open={chosen} onToggle={() => select(chosen ? null : { kind: 'port', id: port.id })} fault={fault && units.inText(fault)} data-row={port.id}>
       <FromLibrary port={port} readOnly={readOnly} />
       <NameField value={port.name} disabled={readOnly} onCommit={(name) => changePort(port.id, { name })} />
+      <Choice label="Is a" value={port.role} options={ROLES} disabled={readOnly} onChange={(role) => changeRole(port, role)} />
+      <Choice label="Through the" value={port.face} options={FACES} disabled={readOnly} onChange={(face) => changePort(port.id, { face })} />
       <Box sx={pair}>
-        <Choice label="Is a" value={port.role} options={ROLES} disabled={readOnly} onChange={(role) => changePort(port.id, { role })} />
-        <Choice label="Through the" value={port.face} options={FACES} disabled={readOnly} onChange={(face) => changePort(port.id, { face })} />
         <PortLength port={port} place={place} name="x_mm" label="From rear" readOnly={readOnly} />
         <PortLength port={port} place={place} name="y_mm" label="From right" readOnly={readOnly} />
       </Box>
       <OpeningField port={port} place={place} readOnly={readOnly} />
-      <Box sx={pair}>
-        <PortLength port={port} place={place} name="stands_mm" label="Stands out by" readOnly={readOnly} />
-        <PortLength port={port} place={place} name="across_mm" label="and is wide" readOnly={readOnly} />
-        <PortLength port={port} place={place} name="hangs_mm" label="Hangs in by" readOnly={readOnly} />
-        <PortLength port={port} place={place} name="hangs_across_mm" label="and is wide" readOnly={readOnly} />
-        <PortLength port={port} place={place} name="diagonal_mm" label="Widest going in" readOnly={readOnly} />
-        <PortLength port={port} place={place} name="spanner_mm" label="Spanner room" readOnly={readOnly} />
-      </Box>
+      <Folded title="What stands and hangs there">
+        <Box sx={pair}>
+          <PortLength port={port} place={place} name="stands_mm" label="Stands out by" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="across_mm" label="Wide out there" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="hangs_mm" label="Hangs in by" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="hangs_across_mm" label="Wide in there" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="diagonal_mm" label="Widest going in" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="spanner_mm" label="Spanner room" readOnly={readOnly} />
+        </Box>
+      </Folded>
       <SeatFields port={port} place={place} readOnly={readOnly} />
       {(port.role === 'pickup' || port.role === 'transfer') && <HangerFields port={port} place={place} readOnly={readOnly} />}
       {port.role === 'vent' && port.vent && <VentFields port={port} vent={port.vent} place={place} readOnly={readOnly} />}

@@ -115,7 +115,7 @@ function Filling({ cell, run, alone }: { cell: string; run: FillRun; alone: bool
       <Typography variant="body2" sx={{ maxWidth: '64em' }}>
         <RunText run={run} />
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(320px, 440px))', gap: 2, mt: 1 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(320px, 100%), 1fr))', maxWidth: 900, gap: 2, mt: 1 }}>
         <Plot label="Level while filling" lines={[{ points: run.points.map((point) => [time(point.seconds), point.level_mm] as const), colour: inks.fuel }]} xText={minutes ? 'min' : 's'} yText={`level, ${units.lengthUnit}`} showX={(value) => units.number(value, 1)} showY={(value) => units.length(value)} />
         <Plot label="Back pressure while filling" lines={[{ points: run.points.map((point) => [time(point.seconds), point.tank_kpa] as const), colour: inks.hand }]} xText={minutes ? 'min' : 's'} yText="back pressure, kPa" showX={(value) => units.number(value, 1)} showY={(value) => units.number(value, 2)} />
       </Box>

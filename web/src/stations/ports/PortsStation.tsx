@@ -1,5 +1,6 @@
-import { Box, Button, Typography } from '@mui/material'
+import { MenuItem, TextField, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
+import type { Port } from '../../api/model'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { FillFields } from '../shell/FillFields'
@@ -25,13 +26,13 @@ export function PortsStation({ findings }: { findings: ReactNode }) {
           Place a pickup to see what it leaves behind, a filler and a vent to see how it fills and what air it traps. All of it comes off what you can use.
         </Typography>
       )}
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
-        {ROLES.map(({ value }) => (
-          <Button key={value} variant="outlined" disabled={readOnly || ports.length >= 40} onClick={() => addPort(value)}>
-            Add a {value === 'spare' ? 'spare boss' : value}
-          </Button>
+      <TextField select label="Add a port" value="" disabled={readOnly || ports.length >= 40} onChange={(event) => addPort(event.target.value as Port['role'])}>
+        {ROLES.map(({ value, label }) => (
+          <MenuItem key={value} value={value} sx={{ minHeight: 44 }}>
+            {label}
+          </MenuItem>
         ))}
-      </Box>
+      </TextField>
       {findings}
       <Folded title="Filling and drawing" open={ports.some((port) => port.role === 'filler')}>
         <FillingFields readOnly={readOnly} />

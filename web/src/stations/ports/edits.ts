@@ -55,6 +55,9 @@ export function fitPart(port: Port, part: PortPart) {
   changePort(port.id, { ...sizes, ...whole, ...kept, part: part.name, role: part.role } as Partial<Port>)
 }
 
+/** Turn a port into another role; what its new role needs to know comes along, empty. */
+export const changeRole = (port: Port, role: Port['role']) => changePort(port.id, { role, vent: port.vent ?? (role === 'vent' ? (USUAL.vent?.vent ?? null) : null), neck: port.neck ?? (role === 'filler' ? (USUAL.filler?.neck ?? null) : null) })
+
 type Inner = 'seat' | 'hanger' | 'vent' | 'neck'
 /** Change one thing of a port's seat, hanger, vent or neck. */
 export const changeInner = <K extends Inner>(port: Port, inner: K, part: Partial<NonNullable<Port[K]>>) => changePort(port.id, { [inner]: { ...port[inner], ...part } } as Partial<Port>)

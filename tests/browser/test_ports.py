@@ -1,0 +1,140 @@
+"""What the engine needs, how fuel gets in and out, and what the needle says: as a person settles it."""
+
+import csv
+from typing import Any
+
+from selenium.webdriver import Keys
+from selenium.webdriver.common.by import By
+
+from server.bench.models import Reading
+from server.jobs.models import TankDesign
+from tests.browser.test_slice import SliceTestCase
+
+PUMP = {
+    "name": "Twelve-mil",
+    "curves": [{"voltage_v": 13.5, "points": [{"kpa": 0, "l_per_h": 120}, {"kpa": 400, "l_per_h": 50}]}],
+}
+PART = {
+    "name": "Short module",
+    "role": "pickup",
+    "stands_mm": 20.0,
+    "across_mm": 90.0,
+    "hangs_mm": 199.0,
+    "hangs_across_mm": 80.0,
+    "seat": {"kind": "flange", "hole_mm": 90.0, "outer_mm": 130.0, "bolt_circle_mm": 112.0, "bolts": 8, "bolt_mm": 6.0},
+    "hanger": {"kind": "module", "made_for_mm": 200.0},
+}
+SENDER = {
+    "name": "Arm 120",
+    "action": {"kind": "swing arm", "made_arm_mm": 120.0, "empty_deg": -45.0, "full_deg": 45.0},
+}
+
+
+class PortsTestCase(SliceTestCase):
+    """A shop that knows a pump, a module and a sender."""
+
+    def setUp(self) -> None:
+        """The library."""
+        super().setUp()
+        self.workshop.rules = {"pumps": [PUMP], "parts": [PART], "senders": [SENDER]}
+        self.workshop.save()
+
+    def kept(self, name: str) -> Any:
+        """A part of the design as the store has it."""
+        self.tank.refresh_from_db()
+        return self.tank.current().document.get(name)
+
+
+class Brief(PortsTestCase):
+    """Demand, pumps, surge."""
+
+    def test_a_pump_too_small_and_a_surge_tank(self) -> None:
+        """Power in horsepower, a pump of the shop's that falls short, a surge tank made as a design of its own."""
+        self.open_tank("brief")
+        self.press("Add the engine’s demand")
+        self.type_into("Full power", "200 hp")
+        self.until(lambda: "61." in self.text("[aria-label='Demand cases side by side']"), "litres an hour")
+        self.press("Pumps")
+        self.choose("Fit a pump of the shop’s", "Twelve-mil")
+        self.until(lambda: "short by" in self.text("[aria-label='Demand cases side by side']"), "not enough")
+        self.find("[data-finding^='pump.short']")
+        self.choose("Target comes from", "run time")
+        self.type_into("Run time", "1")
+        self.until(lambda: "L" in self.text("[data-target]"), "a target with its sum")
+        self.press("Surge")
+        self.press("Bridge a dry spell")
+        self.until(lambda: "of surge volume" in self.text("[data-surge]"), "sized")
+        self.assertEqual(len(self.browser.find_elements(By.CSS_SELECTOR, "[aria-label^='Ways to bridge'] tbody tr")), 4)
+        self.saved()
+        self.assert_accessible("the brief with its demand")
+        self.press("Make the surge tank as a design of its own")
+        self.until(lambda: TankDesign.objects.filter(main=self.tank).exists(), "made")
+        surge = TankDesign.objects.get(main=self.tank)
+        self.until(lambda: f"/designs/{surge.pk}/" in self.browser.current_url, "opened")
+        self.find("[data-station=brief]").click()
+        self.until(lambda: "Surge tank of Main" in self.text("[data-linked]"), "linked")
+
+
+class Ports(PortsTestCase):
+    """Reach, filling, the needle, the bench."""
+
+    def test_a_short_module_is_found_before_the_cut(self) -> None:
+        """Part from the shop, short by so much, a remedy taken, second measurement, filling, drag."""
+        self.open_tank("ports")
+        self.choose("Add a port", "pickup, where fuel is drawn")
+        self.choose("Part of the shop’s", "Short module, pickup")
+        self.until(lambda: self.find("[data-finding^='reach.short']"), "it stops short")
+        self.until(lambda: self.tally("stranded_l") > 20, "what it leaves")
+        short = self.text("[data-row=pickup-1] button")
+        self.assertIn("short", short)
+        self.drag("[data-move=plan-pickup]", 40, 20)
+        self.until(lambda: (self.kept("ports") or [{}])[0].get("x_mm") != 350, "dragged and kept")
+        remedy = self.find("[data-remedy]")
+        self.until(lambda: remedy.find_element(By.XPATH, ".//button[.='Take it']").click() or True, "take it")
+        self.until(lambda: not self.browser.find_elements(By.CSS_SELECTOR, "[data-finding^='reach.short']"), "reaches")
+        self.choose("Add a port", "filler")
+        self.choose("Add a port", "vent, where air gets out")
+        self.until(lambda: "Full in" in self.text("[data-fill-run]"), "how long it takes")
+        self.saved()
+        self.assert_accessible("ports on the drawing")
+        self.press("Show the figures")
+        self.find("[aria-label='Left behind and trapped by attitude']")
+        self.find("[data-cut-sheet=pickup-1]")
+        self.assert_accessible("ports in figures")
+        self.press("Take away")
+        self.find("[data-file='port-pickup-1.dxf']").click()
+        self.until(lambda: next(self.downloads.glob("*port-pickup-1.dxf")), "the template")
+
+    def test_the_needle_and_the_bench(self) -> None:
+        """A sender of the shop's, its truth, the breakpoints taken away; poured, fitted, kept, marked simulated."""
+        self.open_tank("gauge")
+        self.choose("Hang a sender of the shop’s", "Arm 120")
+        self.until(lambda: "at E" in self.text("[data-row=sender-1] button"), "what is left at E")
+        self.drag("[data-move='plan-Arm 120']", -40, 0)
+        self.until(lambda: (self.kept("gauge") or {"senders": [{"x_mm": 350}]})["senders"][0]["x_mm"] < 345, "dragged")
+        self.press("Show the needle")
+        rows = self.browser.find_elements(By.CSS_SELECTOR, "[aria-label='Eighths of Arm 120'] tbody tr")
+        self.assertEqual(len(rows), 9)
+        self.assert_accessible("the needle")
+        self.press("Take away")
+        self.find("[data-file='gauge.csv']").click()
+        file = self.until(lambda: next(self.downloads.glob("*gauge.csv")), "breakpoints")
+        self.assertEqual(len(list(csv.DictReader(file.open()))), 13)
+
+        self.find("[data-station=bench]").click()
+        self.press("Start measuring Arm 120")
+        for count in range(1, 4):
+            field = self.field("Pour")
+            field.send_keys(Keys.CONTROL, "a")
+            field.send_keys("0.5" if count == 1 else "10", Keys.TAB)
+            Reading.objects.update(at="2026-01-01T00:00:00Z")
+            self.press("Pour, simulated")
+            self.until(lambda count=count: Reading.objects.count() == count, "poured")
+            self.until(lambda: "simulated meter" in self.text("[data-meter=ohm]"), "live")
+        Reading.objects.update(at="2026-01-01T00:00:00Z")
+        self.until(lambda: "off by" in self.text("[data-fitted]"), "fitted")
+        self.find("[data-simulated]")
+        self.assert_accessible("the bench")
+        self.press("Finish and keep")
+        self.until(lambda: "kept" in self.text("[data-calibration]"), "kept")
+        self.until(lambda: "settled" in self.text("[data-station=bench]"), "settled")

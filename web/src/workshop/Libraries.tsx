@@ -1,0 +1,64 @@
+import type { Pump, PortPart, SenderPart } from '../api/model'
+import { useUnits } from '../units/useUnits'
+import { Library } from './Library'
+
+interface Props<T> {
+  items: T[]
+  disabled: boolean
+  onChange: (items: T[]) => void
+}
+
+export function PumpLibrary(props: Props<Pump>) {
+  const units = useUnits()
+  return (
+    <Library
+      what="pumps"
+      {...props}
+      columns={[
+        { name: 'Stands', cell: (pump) => pump.stands },
+        {
+          name: 'Gives',
+          cell: (pump) =>
+            pump.curves.map((curve) => {
+              const last = curve.points.at(-1)
+              return <div key={curve.voltage_v}>{`${curve.voltage_v} V: ${units.flowText(curve.points[0]?.l_per_h ?? 0, 0)} free, ${units.flowText(last?.l_per_h ?? 0, 0)} at ${last?.kpa} kPa`}</div>
+            }),
+        },
+        { name: 'Outlet', cell: (pump) => pump.outlet || '–' },
+        { name: 'Fuels', cell: (pump) => pump.fuels.join(', ') || 'any' },
+      ]}
+    />
+  )
+}
+
+export function PartLibrary(props: Props<PortPart>) {
+  const units = useUnits()
+  return (
+    <Library
+      what="parts"
+      {...props}
+      columns={[
+        { name: 'For a', cell: (part) => part.role },
+        { name: 'Hole', cell: (part) => (part.seat ? units.lengthUnitText(part.seat.hole_mm) : '–') },
+        { name: 'Seat', cell: (part) => (part.seat ? `${part.seat.kind} ${units.lengthUnitText(part.seat.outer_mm)}${part.seat.bolts ? `, ${part.seat.bolts} bolts` : ''}` : '–') },
+        { name: 'Made for a depth of', cell: (part) => (part.hanger ? units.lengthUnitText(part.hanger.made_for_mm) : '–') },
+        { name: 'Widest going in', cell: (part) => (part.diagonal_mm ? units.lengthUnitText(part.diagonal_mm) : '–') },
+      ]}
+    />
+  )
+}
+
+export function SenderLibrary(props: Props<SenderPart>) {
+  const units = useUnits()
+  return (
+    <Library
+      what="senders"
+      {...props}
+      columns={[
+        { name: 'Senses by', cell: (part) => part.action.kind },
+        { name: 'Arm', cell: (part) => (part.action.kind === 'swing arm' ? units.lengthUnitText(part.action.made_arm_mm) : '–') },
+        { name: 'Empty to full', cell: (part) => `${part.ohms_empty} to ${part.ohms_full} Ω` },
+      ]}
+    />
+  )
+}
