@@ -1,7 +1,7 @@
 """A port's template at full size with its bolts in tightening order, and the hanger's cut sheet."""
 
 import io
-from math import cos, radians, sin
+from math import cos, hypot, radians, sin
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
@@ -70,7 +70,8 @@ def _template(canvas: Canvas, port: Port) -> None:
         canvas.setFillColor(INK)
         canvas.circle(x + a * mm, y + b * mm, (seat.bolt_mm or 5.0) / 2 * mm)
         turn = order.index(number) + 1
-        out = 1 + 9 / max(1.0, (a**2 + b**2) ** 0.5)
+        inward = (seat.hole_mm + (seat.bolt_circle_mm or 0.0) - (seat.bolt_mm or 5.0)) / 4
+        out = inward / max(1.0, hypot(a, b))
         canvas.setFillColor(ACCENT)
         canvas.setFont("Helvetica-Bold", 11)
         canvas.drawCentredString(x + a * out * mm, y + b * out * mm - 4, str(turn))

@@ -3021,7 +3021,7 @@ export interface components {
             hangs_across_mm: number;
             /**
              * Hangs Mm
-             * @description What hangs below the sheet: module, pump, tube [mm]
+             * @description What hangs below the seat: module, pump, tube [mm]
              * @default 0
              */
             hangs_mm: number;
@@ -3103,7 +3103,7 @@ export interface components {
             hangs_across_mm: number;
             /**
              * Hangs Mm
-             * @description What hangs below the sheet: module, pump, tube [mm]
+             * @description What hangs below the seat: module, pump, tube [mm]
              * @default 0
              */
             hangs_mm: number;
