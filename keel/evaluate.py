@@ -209,7 +209,7 @@ def evaluate(
         reaches=seen.reaches,
         hung=seen.hung,
         landings=seen.landings,
-        in_attitudes=in_attitudes(seen.solids, design.ports) if showing.remedies and design.ports else [],
+        in_attitudes=in_attitudes(seen.solids, design.ports, design.gauge) if showing.remedies and design.ports else [],
         fill_runs=seen.fill_runs,
         gauge=seen.gauge if design.gauge.senders else None,
         panels=seen.panels,

@@ -1,6 +1,6 @@
 """What the needle says against what is in the tank."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
@@ -278,6 +278,20 @@ def ohms_for_litres(sender: Sender, column: Column, litres: float) -> float:
     """Ohms that a sender reads with so much in its cell."""
     needle = motion_of(sender, column).needle(column.height(min(max(litres, 0.0), column.brimful_l)))
     return sender.ohms_empty + needle * (sender.ohms_full - sender.ohms_empty)
+
+
+def needle_reader(gauge: Gauge, solids: Solids) -> Callable[[float], float] | None:
+    """Where the needle stands for litres on the level: the first sender's, or the mean of averaged ones.
+
+    None without a sender, or with several cells, where litres in all don't say which cell they are in.
+    """
+    if len(solids.cells) != 1:
+        return None
+    found = [(motion_of(s, place[1]), place[1]) for s in gauge.senders if (place := column_of(solids, s))]
+    if not found:
+        return None
+    read = found if gauge.joined == "averaged" else found[:1]
+    return lambda litres: sum(motion.needle(column.height(litres)) for motion, column in read) / len(read)
 
 
 def _reading(

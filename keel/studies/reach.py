@@ -8,12 +8,14 @@ from math import cos, hypot, pi, sin
 from manifold3d import Manifold
 
 from keel.design.features import Face
+from keel.design.gauge import Gauge
 from keel.design.ports import DRAWS, Hanger, Port
 from keel.design.workshop import HouseRules
 from keel.solid.build import Solids
 from keel.solid.cuts import FACE_AXIS
 from keel.studies.attitude import Attitude
 from keel.studies.draining import drained, inlet_off_mm, place_of, seat_height, short_by_mm
+from keel.studies.gauge import needle_reader
 from keel.studies.hanging import hanging, names_outside
 from keel.studies.result import Words, words
 
@@ -97,6 +99,8 @@ class Unreached:
     attitude: str
     stranded_l: float | None
     trapped_l: float | None
+    needle: float | None
+    """Where the needle stands with that much left, back on the level; empty with several cells or no sender."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -325,14 +329,17 @@ def crowds(solids: Solids, ports: Sequence[Port]) -> list[Crowd]:
     return found
 
 
-def in_attitudes(solids: Solids, ports: Sequence[Port]) -> list[Unreached]:
+def in_attitudes(solids: Solids, ports: Sequence[Port], gauge: Gauge | None = None) -> list[Unreached]:
     """What the pickups leave and the vents trap on the level, nose up and down and in turns."""
     found = []
+    read = needle_reader(gauge, solids) if gauge else None
     for name, attitude in ATTITUDES.items():
         cells = drained(solids, ports, attitude)
         stranded = [cell.stranded_l for cell in cells if cell.stranded_l is not None]
         trapped = [cell.trapped_l for cell in cells if cell.trapped_l is not None]
-        found.append(Unreached(name, sum(stranded) if stranded else None, sum(trapped) if trapped else None))
+        left = sum(stranded) if stranded else None
+        needle = read(left) if read and left is not None else None
+        found.append(Unreached(name, left, sum(trapped) if trapped else None, needle))
     return found
 
 

@@ -7,12 +7,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from keel.design.features import Baffle
+from keel.design.features import Baffle, Partition
 from keel.design.gauge import Gauge, Sender, SwingArm, TubeSender
 from keel.design.ports import Port
 from keel.design.shell import ProfileShell
 from keel.solid.build import Solids, build
-from keel.studies.gauge import Reading, column_of, gauge_truth, litres_for_ohms
+from keel.studies.gauge import Reading, column_of, gauge_truth, litres_for_ohms, needle_reader
 from keel.tests.samples import box, profile
 
 
@@ -148,3 +148,35 @@ class TubesAndPairs(TestCase):
         assert place is not None
         for mark in found.eighths:
             self.assertAlmostEqual(litres_for_ohms(subject, place[1], mark.ohms), mark.litres, places=6)
+
+
+class Left(TestCase):
+    """What the needle says when the pickup runs dry."""
+
+    def test_needle_at_a_level(self) -> None:
+        """A tube's needle for litres is its share of the travel; none with two cells or no sender."""
+        solids = build(DEEP)
+        gauge = Gauge(senders=(sender(TubeSender()),))
+        reader = needle_reader(gauge, solids)
+        assert reader is not None
+        (found,) = gauge_truth(gauge, solids, (), 0.0).readings
+        for mark in found.eighths:
+            self.assertAlmostEqual(reader(mark.litres), mark.needle, places=9)
+        self.assertIsNone(needle_reader(Gauge(), solids))
+        halves = DEEP.model_copy(update={"features": (Partition(id="p", name="p", axis="x", at_mm=300.0),)})
+        self.assertIsNone(needle_reader(gauge, build(halves)))
+
+
+class Measured(TestCase):
+    """Arms whose stops were measured."""
+
+    def test_measured_stops_are_the_same_arm(self) -> None:
+        """Heights over the pivot stand for angles: asin(h / R)."""
+        angles = SwingArm(made_arm_mm=150.0, empty_deg=-30.0, full_deg=45.0)
+        heights = SwingArm(made_arm_mm=150.0, empty_rise_mm=-75.0, full_rise_mm=150.0 * 0.5**0.5)
+        (a,), (b,) = read(build(DEEP), sender(angles)), read(build(DEEP), sender(heights))
+        for one, other in zip(a.eighths, b.eighths, strict=True):
+            self.assertAlmostEqual(one.litres, other.litres, places=9)
+        for wrong in ({"empty_rise_mm": -160.0, "full_deg": 40.0}, {"full_deg": 40.0}, {"empty_deg": 10.0}):
+            with self.assertRaises(ValidationError):
+                SwingArm.model_validate({"made_arm_mm": 150.0} | wrong)

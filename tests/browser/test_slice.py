@@ -3,8 +3,10 @@
 import io
 
 import ezdxf
+from PIL import Image
 from selenium.webdriver import ActionChains, Keys
 from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
 from shapely.geometry import Polygon
 
 from keel.design.document import Design
@@ -17,13 +19,10 @@ BAY = {"length_mm": 900.0, "width_mm": 500.0, "height_mm": 400.0}
 SHELL = {"length_mm": 700.0, "width_mm": 400.0, "height_mm": 300.0, "x_mm": 60.0, "y_mm": 50.0, "z_mm": 20.0}
 
 
-COLOURS_SEEN = """
-    const c = document.createElement('canvas'), s = arguments[0], seen = new Set()
-    c.width = s.width; c.height = s.height
-    const g = c.getContext('2d'); g.drawImage(s, 0, 0)
-    const d = g.getImageData(0, 0, c.width, c.height).data
-    for (let i = 0; i < d.length; i += 4) if (d[i + 3]) seen.add([d[i] >> 4, d[i + 1] >> 4, d[i + 2] >> 4].join())
-    return seen.size"""
+def colours_of(element: WebElement) -> int:
+    """How many clearly different colours a part of the screen shows."""
+    picture = Image.open(io.BytesIO(element.screenshot_as_png)).convert("RGB")
+    return len({(red >> 4, green >> 4, blue >> 4) for _, (red, green, blue) in picture.getcolors(1 << 24)})
 
 
 class SliceTestCase(BrowserTestCase):
@@ -226,7 +225,8 @@ class EveryScreen(SliceTestCase):
         tank = f"/designs/{self.tank.pk}"
         for theme in ("light", "dark"):
             self.fetch("PATCH", "session/preferences", {"theme": theme})
-            for path in ("/", "/workshop", *(f"{tank}/{station}" for station in ("brief", "bay", "shell", "sheet"))):
+            stations = ("bay", "shell", "sheet", *(("brief", "ports", "gauge", "bench") if theme == "dark" else ()))
+            for path in ("/", "/workshop", *(f"{tank}/{station}" for station in stations)):
                 self.go(path)
                 self.until(lambda: self.find("main").text.strip(), path)
                 if path.startswith(tank):
@@ -237,7 +237,7 @@ class EveryScreen(SliceTestCase):
         """Drawn where WebGL is, a plain message where it isn't; the flat views are there either way."""
         self.open_tank("shell")
         canvas = self.find("[data-solid=drawn] canvas")
-        self.until(lambda: self.browser.execute_script(COLOURS_SEEN, canvas) > 10, "something drawn")
+        self.until(lambda: colours_of(canvas) > 10, "something drawn")
         self.go(f"/designs/{self.tank.pk}/shell?flat")
         self.until(lambda: "can’t draw in three dimensions" in self.text("[data-solid=flat]"), "the message")
         self.assertEqual(len(self.browser.find_elements(By.CSS_SELECTOR, "[data-view]")), 3)

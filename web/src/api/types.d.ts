@@ -4593,6 +4593,8 @@ export interface components {
         Unreached: {
             /** Attitude */
             attitude: string;
+            /** Needle */
+            needle: number | null;
             /** Stranded L */
             stranded_l: number | null;
             /** Trapped L */

@@ -6,6 +6,7 @@ import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Block, Board, Sheet } from '../Board'
 import { Dial } from './Dial'
+import { SchoolDrawing } from './SchoolDrawing'
 
 type Joined = NonNullable<Evaluation['gauge']>['joined'][number]
 
@@ -72,6 +73,11 @@ function Schools({ reading }: { reading: SenderReading }) {
   if (!reading.schools.length) return null
   return (
     <Box sx={{ mt: 2 }}>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, mb: 1 }}>
+        {reading.schools.map((way) => (
+          <SchoolDrawing key={way.name} way={way} depth={reading.depth_mm} float={reading.float_mm} />
+        ))}
+      </Box>
       <Sheet
         label={`Ways to fit ${reading.name}`}
         columns={[{ name: 'Fitted' }, { name: `arm, ${units.lengthUnit}`, right: true }, { name: 'pivot', right: true }, { name: 'float at E', right: true }, { name: 'float at F', right: true }, { name: `left at E, ${units.volumeUnit}`, right: true }, { name: 'over F', right: true }, { name: 'worst', right: true }, { name: '' }]}

@@ -71,8 +71,8 @@ function Attitudes({ rows }: { rows: NonNullable<Evaluation['in_attitudes']> }) 
   const units = useUnits()
   const litres = (value: number | null) => (value === null ? '–' : units.volumeUnitText(value))
   return (
-    <Block title="Left behind and trapped" about="With all pickups drawing from brimful, and with all vents while filling. Slopes of 8°, turns of 0.5 g, held.">
-      <Sheet label="Left behind and trapped by attitude" width={640} columns={[{ name: 'Attitude' }, { name: 'can’t be drawn', right: true }, { name: 'air that can’t get out', right: true }]} rows={rows.map((row) => ({ key: row.attitude, cells: [row.attitude, litres(row.stranded_l), litres(row.trapped_l)] }))} />
+    <Block title="Left behind and trapped" about="With all pickups drawing from brimful, and with all vents while filling. Slopes of 8°, turns of 0.5 g, held. The needle is what it says with that much left, back on the level: a margin the driver can see.">
+      <Sheet label="Left behind and trapped by attitude" width={640} columns={[{ name: 'Attitude' }, { name: 'can’t be drawn', right: true }, { name: 'needle then, eighths', right: true }, { name: 'air that can’t get out', right: true }]} rows={rows.map((row) => ({ key: row.attitude, cells: [row.attitude, litres(row.stranded_l), row.needle === null ? '–' : units.number(row.needle * 8, 1), litres(row.trapped_l)] }))} />
     </Block>
   )
 }
