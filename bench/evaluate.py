@@ -26,6 +26,7 @@ from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.evaluate import Showing, evaluate
 from keel.formats.document import design_json, read_design
+from server.demo import saltmarsh
 
 KEEP_OUT = {"length_mm": 120, "width_mm": 90, "height_mm": 60}
 PLACES = [(0, 0, 0), (700, 0, 0), (0, 400, 200), (600, 380, 250), (300, 0, 300)]
@@ -75,6 +76,7 @@ LOADED: dict[str, Any] = {
         {"id": "v", "name": "vent", "role": "vent", "x_mm": 10, "y_mm": 10, "z_mm": 356},
     ],
 }
+PORTED: dict[str, Any] = saltmarsh.JOBS[0]["designs"][0][1]
 DRAG = {"remedies": False}
 QUIET = {"shell": {"length_mm": 800, "width_mm": 400, "height_mm": 350}}
 
@@ -93,8 +95,9 @@ def timed(what: Callable[[], object], times: int) -> list[float]:
 
 def dragged(document: dict[str, Any]) -> Iterator[Design]:
     """The design again and again, each time a little longer: nothing that was worked out before serves."""
+    size = "length_mm" if "length_mm" in document["shell"] else "run_mm"
     for step in range(1000):
-        shell = document["shell"] | {"length_mm": document["shell"]["length_mm"] + 0.01 * step}
+        shell = document["shell"] | {size: document["shell"][size] + 0.01 * step}
         yield read_design(json.dumps(document | {"shell": shell}))
 
 
@@ -137,6 +140,7 @@ def main() -> None:
         ("box, no bay", QUIET, Showing()),
         ("box, bay of 5 keep-outs, remedies priced", BUSY, Showing()),
         ("shell of 30 features, during a drag", LOADED, Showing(remedies=False)),
+        ("saddle, 7 ports, 2 senders, during a drag", PORTED, Showing(remedies=False)),
     ):
         designs = iter(dragged(document))
         taken = timed(lambda designs=designs, showing=showing: evaluate(next(designs), workshop, showing), 100)
@@ -155,6 +159,7 @@ def main() -> None:
             ("box, no bay", QUIET, {}),
             ("box, bay, remedies", BUSY, {}),
             ("30 features, during a drag", LOADED, DRAG),
+            ("saddle, 7 ports, 2 senders, during a drag", PORTED, DRAG),
         ):
             bodies = iter(dragged(document))
             ask = lambda: post("/api/evaluate", {"design": next(bodies).model_dump(mode="json"), "showing": showing})  # noqa: B023, E731

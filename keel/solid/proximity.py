@@ -8,7 +8,7 @@ from manifold3d import Manifold
 from keel.solid.polyhedron import Array, Index, Mesh
 
 TOUCHING_MM3 = 1e-3
-FIRST_PAIRS = 256
+FIRST_PAIRS = 48
 MOST_AT_ONCE = 50_000
 MOST_PAIRS = 400_000
 
