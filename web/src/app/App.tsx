@@ -20,7 +20,7 @@ export function App() {
   const theme = useMemo(() => makeTheme(mode), [mode])
   return (
     <ThemeProvider theme={theme}>
-      <CssBaseline />
+      <CssBaseline enableColorScheme />
       {session.data ? (
         <SignedIn session={session.data} />
       ) : session.isError ? (

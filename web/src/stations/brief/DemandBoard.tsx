@@ -29,7 +29,7 @@ function DemandTable({ demands }: { demands: Demand[] }) {
   const short = (value: number | null | undefined) => (!isNumber(value) ? null : value > 0 ? <strong style={{ color: inks.stop }}>short by {units.flowText(value)}</strong> : 'enough')
   const rows: { name: string; value: (demand: Demand) => ReactNode }[] = [
     { name: 'Burns at full power', value: (d) => <strong>{flow(d.flow_l_per_h)}</strong> },
-    { name: 'by the usual range', value: (d) => (d.bsfc ? `${units.number(d.range_l_per_h[0], 0)} to ${units.number(d.range_l_per_h[1], 0)} L/h` : 'measured') },
+    { name: 'by the usual range', value: (d) => (d.bsfc ? `${units.volume(d.range_l_per_h[0], 1)} to ${units.flowText(d.range_l_per_h[1])}` : 'measured') },
     { name: 'in mass', value: (d) => `${units.number(d.mass_kg_per_h, 1)} kg/h` },
     { name: 'on average, at its duty', value: (d) => flow(d.average_l_per_h) },
     { name: 'Pumps have to give', value: (d) => <strong>{flow(d.needed_l_per_h)}</strong> },
@@ -114,9 +114,9 @@ function PumpPlot({ demands }: { demands: Demand[] }) {
         lines={lines}
         dots={demands.map((demand) => ({ at: [caseKpa(demand.id), demand.needed_l_per_h] as const, colour: demand.short_l_per_h ? inks.stop : inks.hand, label: `${demand.name} needs ${units.flowText(demand.needed_l_per_h, 0)}` }))}
         xText="kPa over the tank"
-        yText="L/h"
+        yText={units.flowUnit}
         showX={(value) => units.number(value, 0)}
-        showY={(value) => units.number(value, 0)}
+        showY={(value) => units.volume(value, 0)}
       />
     </Block>
   )

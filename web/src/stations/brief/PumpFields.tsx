@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Brief, FittedPump, Pump } from '../../api/model'
-import { NumberField } from '../../fields/fields'
+import { FlowField, NumberField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
@@ -69,6 +69,7 @@ function PumpRow({ item, place, readOnly, open, onToggle }: { item: FittedPump; 
 
 /** A pump's tables: pressure and flow, a table a voltage. */
 export function CurveFields({ pump, readOnly, onChange }: { pump: Pump; readOnly: boolean; onChange: (pump: Pump) => void }) {
+  const units = useUnits()
   const setCurve = (place: number, part: Partial<Pump['curves'][number]>) => onChange({ ...pump, curves: pump.curves.map((curve, here) => (here === place ? { ...curve, ...part } : curve)) })
   return pump.curves.map((curve, place) => (
     <Box key={place} sx={{ display: 'grid', gap: 1 }}>
@@ -78,7 +79,7 @@ export function CurveFields({ pump, readOnly, onChange }: { pump: Pump; readOnly
         return (
           <Box key={row} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 44px', gap: 1 }}>
             <NumberField label={`Pressure ${row + 1}, kPa`} compact value={point.kpa} disabled={readOnly} onCommit={(kpa) => kpa !== null && set({ kpa })} />
-            <NumberField label={`Flow ${row + 1}, L/h`} compact value={point.l_per_h} disabled={readOnly} onCommit={(l_per_h) => l_per_h !== null && set({ l_per_h })} />
+            <FlowField label={`Flow ${row + 1}, ${units.flowUnit}`} compact value={point.l_per_h} disabled={readOnly} onCommit={(l_per_h) => l_per_h !== null && set({ l_per_h })} />
             <Button disabled={readOnly || curve.points.length <= 2} aria-label={`Remove point ${row + 1}`} onClick={() => setCurve(place, { points: curve.points.filter((_, here) => here !== row) })} sx={{ minWidth: 44 }}>
               ×
             </Button>
