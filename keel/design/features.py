@@ -87,6 +87,35 @@ class Partition(Named):
     )
 
 
+class Notch(Part):
+    """A notch in a baffle's foot: it drains, and lets a brush through."""
+
+    at_mm: Coordinate = Field(description="Its middle, along the plate from its rear or right end [mm]")
+    wide_mm: Length
+    high_mm: Length = Field(description="Above the inner floor [mm]")
+
+
+class Holes(Part):
+    """A row of round holes in a baffle."""
+
+    at_mm: Coordinate = Field(description="Middle of the first, along the plate from its rear or right end [mm]")
+    up_mm: Coordinate = Field(description="Middles above the tank's underside [mm]")
+    diameter_mm: Length
+    count: Annotated[int, Field(ge=1, le=60)] = 1
+    pitch_mm: Length = 100
+
+
+class Door(Part):
+    """A flap over an opening in a baffle: fuel passes one way only."""
+
+    at_mm: Coordinate = Field(description="Its middle, along the plate from its rear or right end [mm]")
+    up_mm: Gap = Field(default=6, description="Its lower edge above the inner floor [mm]")
+    wide_mm: Length
+    high_mm: Length
+    opens: Literal["ahead", "back"] = Field(default="ahead", description="Towards the front or left, or the other way")
+    crack_mm: Gap = Field(default=5, description="Head of fuel that opens it [mm]")
+
+
 class Baffle(Named):
     """A plate with openings, square to x or y and welded all round what is left of its edge: it slows the fuel."""
 
@@ -98,6 +127,9 @@ class Baffle(Named):
     )
     corner_mm: Gap = Field(default=40, description="Legs of its cut-off corners [mm]")
     top_gap_mm: Gap = Field(default=0, description="Room over it, under the roof [mm]")
+    notches: Annotated[tuple[Notch, ...], Field(max_length=12, strict=False)] = ()
+    holes: Annotated[tuple[Holes, ...], Field(max_length=12, strict=False)] = ()
+    doors: Annotated[tuple[Door, ...], Field(max_length=12, strict=False)] = ()
 
 
 Feature = Annotated[Well | Sump | Relief | RoofStep | Partition | Baffle, Field(discriminator="kind")]

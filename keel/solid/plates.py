@@ -8,6 +8,7 @@ from manifold3d import CrossSection, JoinType, Manifold
 from keel.design.features import Baffle, Partition
 from keel.solid.box import Cuboid
 from keel.solid.faults import wrong
+from keel.solid.polygon import circle
 from keel.solid.polyhedron import Array
 from keel.solid.shapes import block, drawn_out, slice_rings
 
@@ -67,7 +68,10 @@ def plate_at(
         raise wrong(f"{where}.at_mm", f"{feature.name} stands where another plate is", feature.at_mm, "a free place")
     if isinstance(feature, Partition):
         return Plate(slab, _rim(section), 0.0)
+    along = 1 - axis
     left = _plate_section(section, feature)
+    if feature.notches or feature.holes or feature.doors:
+        left -= _cut_outs(feature, body.low[along], body.low[2], room.low[2])
     if left.is_empty():
         raise wrong(where, f"the openings of {feature.name} leave nothing of it", feature.corner_mm, "less")
     openings = section - left
@@ -93,6 +97,24 @@ def _plate_section(section: CrossSection, baffle: Baffle) -> CrossSection:
     if baffle.top_gap_mm > 0:
         left = left ^ section.translate((0.0, -baffle.top_gap_mm))
     return left
+
+
+def _cut_outs(baffle: Baffle, start: float, underside: float, floor: float) -> CrossSection:
+    """Notches, holes and doors, in the plane of the plate: along it and up."""
+    found = CrossSection()
+    for notch in baffle.notches:
+        found += _rectangle(start + notch.at_mm, notch.wide_mm, floor - FAR_MM, floor + notch.high_mm)
+    for door in baffle.doors:
+        found += _rectangle(start + door.at_mm, door.wide_mm, floor + door.up_mm, floor + door.up_mm + door.high_mm)
+    for row in baffle.holes:
+        ring = circle(row.diameter_mm / 2)
+        for n in range(row.count):
+            found += CrossSection([ring + np.array([start + row.at_mm + n * row.pitch_mm, underside + row.up_mm])])
+    return found
+
+
+def _rectangle(middle: float, wide: float, low: float, high: float) -> CrossSection:
+    return CrossSection.square((wide, high - low)).translate((middle - wide / 2, low))
 
 
 def _through(opening: CrossSection, axis: int, start: float, end: float) -> Manifold:

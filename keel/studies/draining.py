@@ -2,15 +2,16 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, Protocol
 
 import numpy as np
+from manifold3d import Manifold
 
 from keel.design.ports import DRAWS, Port, PortRole
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
 from keel.solid.envelope import lid_height
-from keel.solid.polyhedron import Array, Waterline
+from keel.solid.polyhedron import Array, Mesh, Waterline
 from keel.solid.pools import Pool, Pools, hairs_beside
 from keel.studies.attitude import Attitude, felt
 from keel.studies.liquid import flat
@@ -72,8 +73,22 @@ def place_of(solids: Solids, port: Port) -> Array:
     return np.array([x, y, _follows(solids, port, min(hits), max(hits))])
 
 
-def inside(cell: Cell, place: Array) -> bool:
-    """Whether a place lies in a cell, or within a hair of it: a ray upward leaves it once more than it enters."""
+class Space(Protocol):
+    """A closed space: a cell, or a compartment of one."""
+
+    @property
+    def solid(self) -> Manifold:
+        """The space as a solid."""
+        ...
+
+    @property
+    def mesh(self) -> Mesh:
+        """Its surface."""
+        ...
+
+
+def inside(cell: Space, place: Array) -> bool:
+    """Whether a place lies in a space, or within a hair of it: a ray upward leaves it once more than it enters."""
     above = float(cell.mesh.points[:, 2].max()) + 1.0
     return any(len(cell.solid.ray_cast(list(p), [p[0], p[1], above])) % 2 == 1 for p in hairs_beside(place))
 

@@ -1,0 +1,140 @@
+"""Compartments: what baffles make of a cell, and the openings between them."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from manifold3d import Manifold, OpType
+from shapely.geometry import Polygon
+
+from keel.design.features import Baffle, Door
+from keel.solid.build import Solids
+from keel.solid.polyhedron import Array, Mesh
+from keel.solid.shapes import block, mesh_of, slice_rings
+
+HAIR_MM = 1e-4
+SMOOTH_MM = 0.05
+"""Corners of compartments and openings closer together than this are one [mm]."""
+SCRAP_MM3 = 500.0
+"""Smaller pieces are crumbs of rounding."""
+STEP_OFF_MM = 1.0
+"""Beyond a plate's faces, where the compartments on its two sides are looked for [mm]."""
+
+
+@dataclass(frozen=True)
+class Compartment:
+    """One space between baffles."""
+
+    name: str
+    cell: str
+    solid: Manifold
+    mesh: Mesh
+
+
+@dataclass(frozen=True)
+class Opening:
+    """A way between two compartments: a ring in space, counter-clockwise about the baffle's axis [mm].
+
+    `way` is nought for a plain opening; a door opens only from its first side to its second (+1) or back (−1), once
+    the head over it is above `crack_mm`.
+    """
+
+    baffle: str
+    first: int
+    second: int
+    ring: Array
+    axis: int
+    way: int = 0
+    crack_mm: float = 0.0
+
+
+def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
+    """Part the cells at their baffles.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out; its cells have the baffles' metal taken out and their openings left.
+
+    Returns
+    -------
+    compartments : list of Compartment
+        Cell by cell, from the rear, then from the right. What stands in the openings themselves, as thick as the
+        plate, is in none of them.
+    openings : list of Opening
+        What each baffle leaves open, piece by piece: cut in the middle of the plate.
+    """
+    baffles = [feature for feature in solids.shell.features if isinstance(feature, Baffle)]
+    cuts = [_cut(solids, baffle) for baffle in baffles]
+    found: list[Compartment] = []
+    for cell in solids.cells:
+        whole = Manifold.batch_boolean([cell.solid, *cuts], OpType.Subtract) if cuts else cell.solid
+        pieces = [piece for piece in whole.decompose() if piece.volume() > SCRAP_MM3]
+        pieces.sort(key=_from_rear)
+        for number, piece in enumerate(pieces, start=1):
+            name = cell.name if len(pieces) == 1 else f"{cell.name} {number}"
+            found.append(Compartment(name, cell.name, piece, mesh_of(piece.simplify(SMOOTH_MM))))
+    openings = [opening for baffle in baffles for opening in _openings(solids, baffle, found)]
+    return found, openings
+
+
+def _from_rear(piece: Manifold) -> tuple[float, float]:
+    box = piece.bounding_box()
+    return round(box[0] + box[3], 3), round(box[1] + box[4], 3)
+
+
+def _thick(solids: Solids, baffle: Baffle) -> float:
+    return solids.shell.feature_wall_mm if baffle.thickness_mm is None else baffle.thickness_mm
+
+
+def _middle_of(solids: Solids, baffle: Baffle) -> float:
+    return solids.datum["xy".index(baffle.axis)] + baffle.at_mm + _thick(solids, baffle) / 2
+
+
+def _cut(solids: Solids, baffle: Baffle) -> Manifold:
+    axis, middle, half = "xy".index(baffle.axis), _middle_of(solids, baffle), _thick(solids, baffle) / 2
+    low = [v - 1.0 for v in solids.bounds.low]
+    high = [v + 1.0 for v in solids.bounds.high]
+    low[axis], high[axis] = middle - half - HAIR_MM, middle + half + HAIR_MM
+    return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+
+
+def _openings(solids: Solids, baffle: Baffle, rooms: Sequence[Compartment]) -> list[Opening]:
+    axis, middle = "xy".index(baffle.axis), _middle_of(solids, baffle)
+    off = _thick(solids, baffle) / 2 + STEP_OFF_MM
+    found = []
+    for cell in solids.cells:
+        for ring in slice_rings(cell.solid, axis, middle):
+            shape = Polygon(ring)
+            if not shape.is_valid or shape.area < 1.0 or not shape.exterior.is_ccw:
+                continue
+            spot = np.insert(np.array(shape.representative_point().coords[0]), axis, middle)
+            first, second = (_room_at(rooms, spot, axis, way) for way in (-off, off))
+            if first is None or second is None or first == second:
+                continue
+            door = next((d for d in baffle.doors if _behind(d, solids, spot, axis)), None)
+            opens = 0 if door is None else (1 if door.opens == "ahead" else -1)
+            crack = door.crack_mm if door else 0.0
+            outline = np.array(shape.simplify(SMOOTH_MM).exterior.coords)[:-1]
+            corners = np.insert(outline, axis, middle, axis=1)
+            found.append(Opening(baffle.name, first, second, corners, axis, opens, crack))
+    return found
+
+
+def _behind(door: Door, solids: Solids, spot: Array, axis: int) -> bool:
+    """Whether an opening at a spot is the one that a door hangs over."""
+    along, up = spot[1 - axis] - solids.datum[1 - axis] - door.at_mm, spot[2] - solids.inner_body.low[2] - door.up_mm
+    return bool(abs(along) <= door.wide_mm / 2 and 0 <= up <= door.high_mm)
+
+
+def _room_at(rooms: Sequence[Compartment], spot: Array, axis: int, off: float) -> int | None:
+    place = spot.copy()
+    place[axis] += off + 1.7e-5
+    for number, room in enumerate(rooms):
+        box = room.solid.bounding_box()
+        if not all(box[i] <= place[i] <= box[i + 3] for i in range(3)):
+            continue
+        above = [place[0] + 1e-5, place[1] + 1e-5, box[5] + 1.0]
+        if len(room.solid.ray_cast([place[0] + 1e-5, place[1] + 1e-5, place[2]], above)) % 2 == 1:
+            return number
+    return None

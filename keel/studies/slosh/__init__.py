@@ -1,0 +1,1 @@
+"""The slosh run: what the fuel does over a manoeuvre or a lap, and when the engine starves."""

@@ -1,0 +1,479 @@
+"""The inner loop of the slosh run, compiled.
+
+Everything is in millimetres, seconds and mm³; forces are accelerations [mm/s²]. Compartments and openings come
+packed end to end, with the place where each begins.
+"""
+
+from math import pi, sqrt, tanh
+from typing import NamedTuple
+
+import numpy as np
+from numba import njit
+
+from keel.solid.polyhedron import Array, Index
+
+compiled = njit(cache=True, error_model="numpy")
+DISCHARGE = 0.62
+LEVEL_STEPS = 60
+MOST_SPELLS = 4096
+EXACT = 1e-7
+"""Levels hold their volume to this share of the compartment's capacity."""
+
+
+class Rooms(NamedTuple):
+    """The compartments."""
+
+    points: Array
+    point_at: Index
+    triangles: Index
+    halves: Array
+    """Half the cross product of each triangle's sides: its area along its normal, shape (m, 3)."""
+    triangle_at: Index
+    capacity: Array
+    lengths: Array
+    """Free run in x and in y, shape (n, 2)."""
+    plan: Array
+    """Floor area for the mean depth."""
+
+
+class Ways(NamedTuple):
+    """The openings between them."""
+
+    rings: Array
+    ring_at: Index
+    planes: Array
+    """Two directions that each lies along, shape (n, 2, 3)."""
+    middles: Array
+    """Centroids, shape (n, 3)."""
+    areas: Array
+    sides: Index
+    doors: Index
+    """0 open both ways, +1 from the first side only, −1 from the second."""
+    cracks: Array
+
+
+class Feeds(NamedTuple):
+    """What is drawn, returned and moved."""
+
+    pickups: Array
+    pickup_in: Index
+    return_in: int
+    transfers: Array
+    transfer_in: Index
+    transfer_ratio: float
+    surge: float
+    """Surge tank's volume; nought without one."""
+    lift: float
+
+
+class State(NamedTuple):
+    """Where everything is; changed in place."""
+
+    volumes: Array
+    ups: Array
+    force: Array
+    levels: Array
+    surfaces: Array
+    lagging: Array
+    speeds: Array
+    surge: Array
+    sums: Array
+    """Used by the engine, asked for and not had, returned, moved by transfer, spilt by the surge tank."""
+
+
+@compiled
+def below(
+    points: Array, triangles: Index, halves: Array, up: Array, level: float, heights: Array
+) -> tuple[float, float]:
+    """Volume below a plane and area of its free surface, by the sums of `keel.solid.polyhedron`.
+
+    `heights` has the points' heights along `up`.
+    """
+    volume, surface = 0.0, 0.0
+    for t in range(len(triangles)):
+        a, b, c = heights[triangles[t, 0]], heights[triangles[t, 1]], heights[triangles[t, 2]]
+        low = min(a, b, c)
+        if low >= level:
+            continue
+        facing = -(halves[t, 0] * up[0] + halves[t, 1] * up[1] + halves[t, 2] * up[2])
+        high = max(a, b, c)
+        middle = a + b + c - low - high
+        if level >= high:
+            volume += facing * (level - (a + b + c) / 3)
+            surface += facing
+        elif level < middle:
+            over, bottom = level - low, (middle - low) * (high - low)
+            volume += facing * over * over * over / (3 * bottom)
+            surface += facing * over * over / bottom
+        else:
+            under, bottom = high - level, (high - middle) * (high - low)
+            volume += facing * (level - (a + b + c) / 3 + under * under * under / (3 * bottom))
+            surface += facing * (1 - under * under / bottom)
+    return volume, surface
+
+
+@compiled
+def level_of(
+    points: Array,
+    triangles: Index,
+    halves: Array,
+    up: Array,
+    wanted: float,
+    guess: float,
+    heights: Array,
+    exact: float,
+) -> tuple[float, float]:
+    """Level below which a volume lies, from a guess, and the surface there: Newton's method held in a bracket."""
+    low, high = np.inf, -np.inf
+    for i in range(len(points)):
+        h = points[i, 0] * up[0] + points[i, 1] * up[1] + points[i, 2] * up[2]
+        heights[i] = h
+        low, high = min(low, h), max(high, h)
+    if wanted <= exact:
+        return low, 0.0
+    level, surface = min(max(guess, low), high), 0.0
+    for _ in range(LEVEL_STEPS):
+        volume, surface = below(points, triangles, halves, up, level, heights)
+        off = volume - wanted
+        if off > 0:
+            high = level
+        else:
+            low = level
+        after = level - off / surface if surface > 1e-9 else (low + high) / 2
+        if not low < after < high:
+            after = (low + high) / 2
+        if abs(off) <= exact or high - low < 1e-6:
+            break
+        level = after
+    return level, surface
+
+
+@compiled
+def high(places: Array, i: int, ups: Array, j: int) -> float:
+    """Height of the i-th place along the j-th direction. Rows are never taken out: that costs more than the sum."""
+    return float(places[i, 0] * ups[j, 0] + places[i, 1] * ups[j, 1] + places[i, 2] * ups[j, 2])
+
+
+@compiled
+def reach_of(rings: Array, begin: int, end: int, ups: Array, j: int) -> tuple[float, float]:
+    """Heights of a ring's lowest and highest corner along the j-th direction."""
+    lowest, highest = np.inf, -np.inf
+    for i in range(begin, end):
+        h = high(rings, i, ups, j)
+        lowest, highest = min(lowest, h), max(highest, h)
+    return lowest, highest
+
+
+@compiled
+def clipped(
+    rings: Array, begin: int, end: int, planes: Array, k: int, ups: Array, j: int, level: float, centre: Array
+) -> float:
+    """Area of a ring's part below a plane, and its centroid, by a fan about the first place that is wet."""
+    area, su, sv, count = 0.0, 0.0, 0.0, 0
+    u0, v0, u1, v1 = 0.0, 0.0, 0.0, 0.0
+    for here in range(begin, end):
+        there = here + 1 if here + 1 < end else begin
+        hi, hj = high(rings, here, ups, j) - level, high(rings, there, ups, j) - level
+        for cut in range(2):
+            if (cut == 0 and hi > 0) or (cut == 1 and (hi > 0) == (hj > 0)):
+                continue
+            share = hi / (hi - hj) if cut == 1 else 0.0
+            u, v = 0.0, 0.0
+            for n in range(3):
+                place = rings[here, n] + share * (rings[there, n] - rings[here, n])
+                u += (place - rings[begin, n]) * planes[k, 0, n]
+                v += (place - rings[begin, n]) * planes[k, 1, n]
+            if count == 0:
+                u0, v0 = u, v
+            elif count > 1:
+                cross = (u1 - u0) * (v - v0) - (u - u0) * (v1 - v0)
+                area += cross / 2
+                su += cross * (u0 + u1 + u) / 6
+                sv += cross * (v0 + v1 + v) / 6
+            u1, v1, count = u, v, count + 1
+    if abs(area) < 1e-9:
+        return 0.0
+    for n in range(3):
+        centre[0, n] = rings[begin, n] + (su / area) * planes[k, 0, n] + (sv / area) * planes[k, 1, n]
+    return abs(area)
+
+
+@compiled
+def through(
+    k: int,
+    rings: Array,
+    ring_at: Index,
+    planes: Array,
+    middles: Array,
+    areas: Array,
+    sides: Index,
+    doors: Index,
+    cracks: Array,
+    ups: Array,
+    force: Array,
+    levels: Array,
+    surfaces: Array,
+    step: float,
+    centre: Array,
+) -> float:
+    """Flow through one opening, from its first side to its second, averaged over a step [mm³/s].
+
+    Q = C_d A √(2 Δp/ρ), from the side whose surface stands higher at the opening, through what it wets there. Two
+    columns of areas A_1 and A_2 that nothing else disturbs run down as √H = √H₀ − K c t/2, K = C_d A √(2 g),
+    c = 1/A_1 + 1/A_2, until they are level: the mean of that over the step is taken, so that nothing overshoots.
+    """
+    a, b = sides[k, 0], sides[k, 1]
+    over_a = force[a] * (levels[a] - high(middles, k, ups, a))
+    over_b = force[b] * (levels[b] - high(middles, k, ups, b))
+    from_a = over_a >= over_b
+    source, sink, sign = (a, b, 1.0) if from_a else (b, a, -1.0)
+    door = doors[k]
+    if door != 0 and sign * door < 0:
+        return 0.0
+    lowest, highest = reach_of(rings, ring_at[k], ring_at[k + 1], ups, source)
+    if lowest >= levels[source]:
+        return 0.0
+    area = areas[k]
+    for n in range(3):
+        centre[0, n] = middles[k, n]
+    if highest > levels[source]:
+        area = clipped(rings, ring_at[k], ring_at[k + 1], planes, k, ups, source, levels[source], centre)
+    deep, deep_beyond = levels[source] - high(centre, 0, ups, source), levels[sink] - high(centre, 0, ups, sink)
+    head = max(0.0, deep) - force[sink] / force[source] * max(0.0, deep_beyond)
+    if head <= (cracks[k] if door != 0 else 0.0):
+        return 0.0
+    rate = DISCHARGE * area * sqrt(2 * force[source])
+    slack = step / max(surfaces[source], 1.0)
+    if deep_beyond > 0:
+        slack += step / max(surfaces[sink], 1.0)
+    fall = rate * slack / 2
+    before = sqrt(head)
+    return float(sign * (rate * (before - fall / 2) if fall <= before else head / slack))
+
+
+@compiled
+def stand(rooms: Rooms, state: State, target: Array, damping: float, lag: bool, step: float, heights: Array) -> None:
+    """Bring every compartment's surface to where its volume and the force in it put it.
+
+    With lag, the force's x and y follow the vehicle's as a damped pendulum of the first slosh mode,
+    ω² = (π g/L) tanh(π h/L), by the implicit midpoint rule.
+    """
+    for i in range(len(rooms.capacity)):
+        for axis in range(2):
+            if not lag:
+                state.lagging[i, axis] = target[axis]
+                continue
+            long, deep = rooms.lengths[i, axis], max(state.volumes[i] / rooms.plan[i], 0.5)
+            square = pi * abs(target[2]) / long * tanh(pi * deep / long)
+            half = step / 2
+            bottom = 1 + 2 * damping * sqrt(square) * half + square * half * half
+            place, speed = state.lagging[i, axis], state.speeds[i, axis]
+            middle = (speed + half * square * (target[axis] - place)) / bottom
+            state.lagging[i, axis], state.speeds[i, axis] = place + step * middle, 2 * middle - speed
+        fx, fy, fz = state.lagging[i, 0], state.lagging[i, 1], target[2]
+        size = max(sqrt(fx * fx + fy * fy + fz * fz), 1.0)
+        state.ups[i, 0], state.ups[i, 1], state.ups[i, 2], state.force[i] = -fx / size, -fy / size, -fz / size, size
+        state.levels[i], state.surfaces[i] = level_of(
+            rooms.points[rooms.point_at[i] : rooms.point_at[i + 1]],
+            rooms.triangles[rooms.triangle_at[i] : rooms.triangle_at[i + 1]],
+            rooms.halves[rooms.triangle_at[i] : rooms.triangle_at[i + 1]],
+            state.ups[i],
+            min(max(state.volumes[i], 0.0), rooms.capacity[i]),
+            state.levels[i],
+            heights,
+            EXACT * rooms.capacity[i],
+        )
+
+
+@compiled
+def pass_between(rooms: Rooms, ways: Ways, state: State, step: float, flows: Array, out: Array, into: Array) -> None:
+    """Let fuel through the openings: no more than is there, no more than has room at the start of the step."""
+    centre = np.empty((1, 3))
+    out[:] = 0.0
+    into[:] = 0.0
+    # Taken out of their tuples once: to do so for every opening costs more than the sums.
+    rings, ring_at, planes, middles, sides = ways.rings, ways.ring_at, ways.planes, ways.middles, ways.sides
+    areas, doors, cracks, volumes = ways.areas, ways.doors, ways.cracks, state.volumes
+    ups, force, levels, surfaces = state.ups, state.force, state.levels, state.surfaces
+    for k in range(len(flows)):
+        flows[k] = step * through(
+            k, rings, ring_at, planes, middles, areas, sides, doors, cracks, ups, force, levels, surfaces, step, centre
+        )
+        source, sink = (sides[k, 0], sides[k, 1]) if flows[k] > 0 else (sides[k, 1], sides[k, 0])
+        out[source] += abs(flows[k])
+        into[sink] += abs(flows[k])
+    for i in range(len(out)):
+        held = max(volumes[i], 0.0)
+        room = rooms.capacity[i] - held
+        out[i] = min(1.0, held / out[i]) if out[i] > 0 else 1.0
+        into[i] = min(1.0, max(room, 0.0) / into[i]) if into[i] > 0 else 1.0
+    for k in range(len(flows)):
+        source, sink = (sides[k, 0], sides[k, 1]) if flows[k] > 0 else (sides[k, 1], sides[k, 0])
+        moved = abs(flows[k]) * min(out[source], into[sink])
+        volumes[source] -= moved
+        volumes[sink] += moved
+
+
+@compiled
+def taken(feeds: Feeds, state: State, asked: float) -> float:
+    """Draw a volume through all pickups that are wet, in equal parts; gives what was had."""
+    wet = 0
+    for p in range(len(feeds.pickup_in)):
+        i = feeds.pickup_in[p]
+        wet += 1 if state.levels[i] > high(feeds.pickups, p, state.ups, i) and state.volumes[i] > 0 else 0
+    had = 0.0
+    for p in range(len(feeds.pickup_in)):
+        i = feeds.pickup_in[p]
+        if state.levels[i] > high(feeds.pickups, p, state.ups, i) and state.volumes[i] > 0:
+            part = min(asked / wet, state.volumes[i])
+            state.volumes[i] -= part
+            had += part
+    return had
+
+
+@compiled
+def feed(feeds: Feeds, state: State, draw: float, back: float, step: float) -> bool:
+    """Feed the engine for a step, with what comes back and what the transfer moves; whether it had all it wants."""
+    wanted = draw * step
+    if feeds.surge > 0:
+        state.surge[0] += taken(feeds, state, feeds.lift * step)
+        used = min(wanted, state.surge[0])
+        state.surge[0] -= used
+        home = max(0.0, state.surge[0] - feeds.surge)
+        state.surge[0] -= home
+        state.sums[4] += home
+    else:
+        asked = wanted + back * step
+        share = taken(feeds, state, asked) / asked if asked > 0 else 1.0
+        used, home = wanted * share, back * step * share
+        state.sums[2] += home
+    state.sums[0] += used
+    state.sums[1] += wanted - used
+    state.volumes[feeds.return_in] += home
+    for p in range(len(feeds.transfer_in)):
+        i = feeds.transfer_in[p]
+        if i != feeds.return_in and state.levels[i] > high(feeds.transfers, p, state.ups, i):
+            moved = min(feeds.transfer_ratio * home, max(state.volumes[i], 0.0))
+            state.volumes[i] -= moved
+            state.volumes[feeds.return_in] += moved
+            state.sums[3] += moved
+    return bool(used >= wanted * (1 - 1e-9))
+
+
+@compiled
+def sound(feeds: Feeds, state: State, depths: Array) -> float:
+    """Put down how far each inlet lies under its surface; the deepest of them."""
+    deepest = -np.inf
+    for p in range(len(feeds.pickup_in)):
+        i = feeds.pickup_in[p]
+        depths[p] = state.levels[i] - high(feeds.pickups, p, state.ups, i)
+        deepest = max(deepest, depths[p])
+    return deepest
+
+
+@compiled
+def crossed(before: float, after: float, now: float, step: float) -> float:
+    """When within the last step an inlet went under or came out: straight between its depths then and now."""
+    if (before > 0) == (after > 0):
+        return now
+    return now - step * after / (after - before)
+
+
+@compiled
+def noted(spells: Array, found: int, begin: float, end: float) -> int:
+    """Put a dry spell down, while there is room; how many there are then."""
+    if found < MOST_SPELLS:
+        spells[found, 0], spells[found, 1] = begin, end
+        return found + 1
+    return found
+
+
+@compiled
+def run(
+    rooms: Rooms,
+    ways: Ways,
+    feeds: Feeds,
+    forces: Array,
+    draws: Array,
+    backs: Array,
+    volumes: Array,
+    damping: float,
+    lag: bool,
+    step: float,
+    steps: int,
+) -> tuple[Array, Array, Array, Array, Array, Array]:
+    """Run a log.
+
+    Parameters
+    ----------
+    rooms, ways, feeds
+        The tank.
+    forces, draws, backs : arrays of shape (n, 3), (n,), (n,)
+        What the fuel feels [mm/s²], what the engine uses and what comes back [mm³/s], `steps` steps of `step`
+        seconds apart, straight between.
+    volumes : ndarray, shape (compartments,)
+        What is in each at the start [mm³].
+    damping, lag
+        Damping ratio of the slosh, and whether the surface lags at all.
+    step, steps
+        A step [s], and how many there are from one time of the log to the next.
+
+    Returns
+    -------
+    held : ndarray, shape (n, compartments) [mm³]
+    planes : ndarray, shape (n, compartments, 4)
+        Each surface's normal, and the level along it [mm].
+    depths : ndarray, shape (n, pickups)
+        Of each inlet under its surface [mm].
+    surge : ndarray, shape (n,) [mm³]
+    spells : ndarray, shape (k, 2)
+        Begin and end of every dry spell [s].
+    sums : ndarray, shape (5,)
+        As `State.sums` [mm³].
+    """
+    count, times = len(rooms.capacity), len(forces)
+    state = State(
+        volumes.copy(),
+        np.zeros((count, 3)),
+        np.ones(count),
+        np.zeros(count),
+        np.ones(count),
+        np.zeros((count, 2)),
+        np.zeros((count, 2)),
+        np.full(1, feeds.surge),
+        np.zeros(5),
+    )
+    for i in range(count):
+        state.lagging[i] = forces[0, :2]
+    held, planes = np.empty((times, count)), np.empty((times, count, 4))
+    depths, surge = np.empty((times, len(feeds.pickup_in))), np.empty(times)
+    spells, found, since = np.empty((MOST_SPELLS, 2)), 0, -1.0
+    depth, margin = np.empty(len(feeds.pickup_in)), 1.0
+    heights, flows = np.empty(len(rooms.points)), np.zeros(len(ways.doors))
+    out, into = np.empty(count), np.empty(count)
+    for n in range(times):
+        after = min(n + 1, times - 1)
+        for part in range(steps if n + 1 < times else 1):
+            share = part / steps
+            target = forces[n] + share * (forces[after] - forces[n])
+            stand(rooms, state, target, damping, lag, step, heights)
+            before, margin = margin, sound(feeds, state, depth)
+            if part == 0:
+                held[n], planes[n, :, :3], planes[n, :, 3] = state.volumes, state.ups, state.levels
+                surge[n] = state.surge[0]
+                depths[n] = depth
+            if n + 1 == times:
+                break
+            pass_between(rooms, ways, state, step, flows, out, into)
+            draw = draws[n] + share * (draws[after] - draws[n])
+            back = backs[n] + share * (backs[after] - backs[n])
+            fed = feed(feeds, state, draw, back, step)
+            now = crossed(before, margin, (n * steps + part) * step, step)
+            if not fed and since < 0:
+                since = now
+            if fed and since >= 0:
+                found = noted(spells, found, since, now)
+                since = -1.0
+    if since >= 0:
+        found = noted(spells, found, since, (times - 1) * steps * step)
+    return held, planes, depths, surge, spells[:found], state.sums

@@ -1,0 +1,111 @@
+"""Manoeuvres from a form, and laps that ship."""
+
+from typing import Annotated, Literal, get_args
+
+import numpy as np
+from pydantic import Field
+
+from keel.design.base import Part
+from keel.solid.polyhedron import Array
+from keel.studies.slosh.log import Log
+
+Kind = Literal[
+    "corner to the left", "corner to the right", "braking", "launch", "lane change", "S-bend", "brake and turn", "hill"
+]
+KINDS: tuple[Kind, ...] = get_args(Kind)
+DT_S = 0.02
+FLAT = 0.3
+"""An S-bend is held for longer than a wave: its sine to this power."""
+SETTLE_S = 1.0
+"""On the level before it begins [s]."""
+
+
+class Manoeuvre(Part):
+    """One manoeuvre: how hard, how long, how suddenly."""
+
+    kind: Kind = "corner to the left"
+    g: Annotated[float, Field(gt=0, le=4)] = Field(default=0.8, description="How hard [g]; unused on a hill")
+    seconds: Annotated[float, Field(gt=0, le=600)] = Field(default=6.0, description="How long it is held [s]")
+    ramp_s: Annotated[float, Field(ge=0, le=20)] = Field(default=0.4, description="How long it takes to build up [s]")
+    pitch_deg: Annotated[float, Field(ge=-45, le=45)] = Field(default=15.0, description="A hill's slope, nose up [°]")
+    again: Annotated[int, Field(ge=1, le=50)] = Field(default=1, description="How many times, one after the other")
+
+
+def log_of(manoeuvre: Manoeuvre) -> Log:
+    """The accelerations of a manoeuvre at 50 Hz, with a second on the level before and after.
+
+    Corners and brakes build up and die away along half a cosine; lane changes and S-bends are whole waves.
+    """
+    m = manoeuvre
+    total = 2 * SETTLE_S + m.seconds + 2 * m.ramp_s
+    t = np.asarray(np.arange(round(total / DT_S) + 1) * DT_S - SETTLE_S, dtype=np.float64)
+    zeros = np.zeros(len(t))
+    hold = _held(t, m)
+    wave = np.where((t >= 0) & (t <= m.seconds), np.sin(2 * np.pi * t / m.seconds), 0.0)
+    ahead, left, pitch = zeros, zeros, zeros
+    if m.kind == "corner to the left":
+        left = m.g * hold
+    elif m.kind == "corner to the right":
+        left = -m.g * hold
+    elif m.kind == "braking":
+        ahead = -m.g * hold
+    elif m.kind == "launch":
+        ahead = m.g * hold
+    elif m.kind == "lane change":
+        left = m.g * wave
+    elif m.kind == "S-bend":
+        left = m.g * np.sign(wave) * np.abs(wave) ** FLAT
+    elif m.kind == "brake and turn":
+        early = np.clip(1 - t / max(m.seconds, 1e-6), 0, 1)
+        ahead, left = -m.g * hold * early, m.g * hold * (1 - early)
+    else:
+        pitch = m.pitch_deg * hold
+    log = Log(m.kind, DT_S, ahead + zeros, left + zeros, zeros.copy(), np.ones(len(t)), pitch + zeros)
+    return log.repeated(m.again) if m.again > 1 else log
+
+
+def _held(t: Array, m: Manoeuvre) -> Array:
+    """From nought to one over the ramp, held, and back."""
+    if m.ramp_s == 0:
+        return np.where((t >= 0) & (t <= m.seconds), 1.0, 0.0)
+    up = np.clip(t / m.ramp_s, 0, 1)
+    down = np.clip((t - m.ramp_s - m.seconds) / m.ramp_s, 0, 1)
+    return np.asarray((1 - np.cos(np.pi * up)) / 2 - (1 - np.cos(np.pi * down)) / 2)
+
+
+LAPS: tuple[str, ...] = ("Corrie hill climb", "Dry Fork desert stage", "Eelgate harbour in chop")
+"""Made-up laps that ship, to try a tank on."""
+
+
+def demo_lap(name: str) -> Log:
+    """One of the made-up laps, always the same."""
+    seconds, seed = {LAPS[0]: (62.0, 11), LAPS[1]: (180.0, 23), LAPS[2]: (120.0, 37)}[name]
+    t = np.asarray(np.arange(round(seconds / DT_S) + 1) * DT_S, dtype=np.float64)
+    rng = np.random.default_rng(seed)
+    zeros = np.zeros(len(t))
+    if name == LAPS[0]:
+        left = _corners(t, rng, 15, 1.25)
+        ahead = 0.45 - 1.5 * np.abs(np.gradient(np.abs(left), DT_S)).clip(0, 0.8)
+        return Log(name, DT_S, ahead, left, 0.06 * _rough(t, rng, 9.0), (ahead > 0) * 0.8 + 0.2, zeros + 6.0)
+    if name == LAPS[1]:
+        left, ahead = _corners(t, rng, 24, 0.7), 0.35 * _rough(t, rng, 0.25)
+        return Log(name, DT_S, ahead, left, (0.5 * _rough(t, rng, 2.2)).clip(-0.85, 1.4), zeros + 0.7, zeros)
+    roll, heave = 0.28 * _rough(t, rng, 0.35), 0.15 * _rough(t, rng, 0.3)
+    return Log(name, DT_S, 0.12 * _rough(t, rng, 0.4), roll, heave, zeros + 0.6, 4.0 * _rough(t, rng, 0.3))
+
+
+def _corners(t: Array, rng: np.random.Generator, count: int, hardest: float) -> Array:
+    """So many bends either way, each a smooth hump."""
+    left = np.zeros(len(t))
+    for middle in np.linspace(2.0, t[-1] - 2.0, count):
+        wide, way = rng.uniform(0.8, 2.4), rng.choice([-1.0, 1.0])
+        left += way * rng.uniform(0.5, 1.0) * hardest * np.exp(-(((t - middle) / wide) ** 4))
+    return left
+
+
+def _rough(t: Array, rng: np.random.Generator, hertz: float) -> Array:
+    """A rough ride about a frequency: a few waves side by side, of rms one."""
+    total = np.zeros(len(t))
+    for share in np.linspace(0.5, 1.6, 9):
+        total += np.sin(2 * np.pi * hertz * share * t + rng.uniform(0, 2 * np.pi))
+    return np.asarray(total / np.sqrt(4.5))

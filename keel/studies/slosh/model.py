@@ -1,0 +1,173 @@
+"""From the tank's solids to what the compiled run takes."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Annotated
+
+import numpy as np
+from pydantic import Field
+from shapely.geometry import Polygon
+
+from keel.design.base import Part
+from keel.design.ports import Port
+from keel.reference.units import MM3_PER_LITRE
+from keel.solid.build import Solids
+from keel.solid.compartments import Compartment, Opening, compartments
+from keel.solid.polyhedron import Array, Waterline
+from keel.studies.draining import inside, place_of
+from keel.studies.slosh.kernel import Feeds, Rooms, Ways
+
+DAMPING_BARE, DAMPING_FOAM = 0.05, 0.3
+FOAM_SHARE = 0.03
+"""Foam takes this share of the space."""
+SECONDS_PER_HOUR = 3600.0
+Flow = Annotated[float, Field(ge=0, le=100_000)]
+
+
+class Setup(Part):
+    """What the run is made with besides the tank."""
+
+    fill: Annotated[float, Field(gt=0, le=1)] = Field(default=0.25, description="Share of brimful at the start")
+    draw_l_per_h: Flow = Field(default=60.0, description="The engine's use at full draw [L/h]")
+    return_l_per_h: Flow = Field(default=0.0, description="Fuel that comes back [L/h]")
+    transfer_ratio: Annotated[float, Field(ge=0, le=3)] = Field(
+        default=1.0, description="A jet pump's transfer for what drives it; typed, never assumed"
+    )
+    surge_l: Annotated[float, Field(ge=0, le=1000)] = Field(default=0.0, description="Surge tank [L]; nought for none")
+    lift_l_per_h: Flow = Field(default=0.0, description="Lift pump into the surge tank [L/h]")
+    foam: bool = Field(default=False, description="The tank is filled with foam")
+    lag: bool = Field(default=True, description="The surface lags as the first slosh mode; else it stands at once")
+
+
+@dataclass(frozen=True)
+class SloshTank:
+    """A tank ready to be run."""
+
+    rooms: list[Compartment]
+    openings: list[Opening]
+    packed: Rooms
+    ways: Ways
+    pickups: list[Port]
+    transfers: list[Port]
+    places: Array
+    """Pickups' inlets in vehicle axes, shape (n, 3) [mm]."""
+    pickup_in: list[int]
+    return_in: int
+    transfer_places: Array
+    transfer_in: list[int]
+
+    def feeds(self, setup: Setup) -> Feeds:
+        """What is drawn, returned and moved."""
+        per_second = MM3_PER_LITRE / SECONDS_PER_HOUR
+        return Feeds(
+            self.places,
+            np.array(self.pickup_in, dtype=np.int64),
+            self.return_in,
+            self.transfer_places,
+            np.array(self.transfer_in, dtype=np.int64),
+            setup.transfer_ratio,
+            setup.surge_l * MM3_PER_LITRE,
+            setup.lift_l_per_h * per_second,
+        )
+
+    def level(self, fill: float) -> Array:
+        """What is in each compartment with so much of each cell filled, on the level [mm³]."""
+        up, held = np.array([0.0, 0.0, 1.0]), np.zeros(len(self.rooms))
+        for cell in {room.cell for room in self.rooms}:
+            mine = [i for i, room in enumerate(self.rooms) if room.cell == cell]
+            lines = [Waterline(self.rooms[i].mesh, up) for i in mine]
+            wanted = fill * sum(self.packed.capacity[i] for i in mine)
+            low, high = min(x.lowest for x in lines), max(x.lowest + x.depth for x in lines)
+            for _ in range(60):
+                middle = (low + high) / 2
+                if sum(line.volume(min(max(middle - line.lowest, 0.0), line.depth)) for line in lines) < wanted:
+                    low = middle
+                else:
+                    high = middle
+            for i, line in zip(mine, lines, strict=True):
+                held[i] = line.volume(min(max(high - line.lowest, 0.0), line.depth))
+        return held
+
+
+def slosh_tank(solids: Solids, ports: Sequence[Port], *, foam: bool = False) -> SloshTank | None:
+    """Part a tank into compartments and find what is drawn from which; None without a pickup in it."""
+    rooms, openings = compartments(solids)
+    pickups = [(port, place_of(solids, port)) for port in ports if port.role == "pickup" and not port.capped]
+    drawn = [(port, place, room) for port, place in pickups if (room := _room_of(rooms, place)) is not None]
+    if not drawn:
+        return None
+    moved = [
+        (port, place, room)
+        for port in ports
+        if port.role == "transfer" and not port.capped
+        for place in [place_of(solids, port)]
+        if (room := _room_of(rooms, place)) is not None
+    ]
+    returns = [_room_of(rooms, place_of(solids, port)) for port in ports if port.role == "return" and not port.capped]
+    home = next((room for room in returns if room is not None), drawn[0][2])
+    return SloshTank(
+        rooms=rooms,
+        openings=openings,
+        packed=_packed(rooms, 1 - FOAM_SHARE if foam else 1.0),
+        ways=_ways(openings),
+        pickups=[port for port, _, _ in drawn],
+        transfers=[port for port, _, _ in moved],
+        places=np.array([place for _, place, _ in drawn]).reshape(-1, 3),
+        pickup_in=[room for _, _, room in drawn],
+        return_in=home,
+        transfer_places=np.array([place for _, place, _ in moved]).reshape(-1, 3),
+        transfer_in=[room for _, _, room in moved],
+    )
+
+
+def _room_of(rooms: Sequence[Compartment], place: Array) -> int | None:
+    return next((i for i, room in enumerate(rooms) if inside(room, place)), None)
+
+
+def _packed(rooms: Sequence[Compartment], open_share: float) -> Rooms:
+    """Foam is in the way evenly: a compartment holds less, at the same levels, so its normals shrink by that share."""
+    points = np.vstack([room.mesh.points for room in rooms])
+    triangles = np.vstack([room.mesh.triangles for room in rooms])
+    corners = np.vstack([room.mesh.corners for room in rooms])
+    sizes = np.array([np.ptp(room.mesh.points, axis=0) for room in rooms])
+    capacity = np.array([room.mesh.volume_mm3 for room in rooms]) * open_share
+    return Rooms(
+        points=np.ascontiguousarray(points),
+        point_at=_starts([len(room.mesh.points) for room in rooms]),
+        triangles=np.ascontiguousarray(triangles),
+        halves=np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]) / 2 * open_share,
+        triangle_at=_starts([len(room.mesh.triangles) for room in rooms]),
+        capacity=capacity,
+        lengths=np.ascontiguousarray(np.maximum(sizes[:, :2], 1.0)),
+        plan=capacity / np.maximum(sizes[:, 2], 1.0),
+    )
+
+
+def _ways(openings: Sequence[Opening]) -> Ways:
+    planes = np.zeros((len(openings), 2, 3))
+    for k, opening in enumerate(openings):
+        for row, axis in enumerate(i for i in range(3) if i != opening.axis):
+            planes[k, row, axis] = 1.0
+    return Ways(
+        rings=np.vstack([opening.ring for opening in openings]) if openings else np.zeros((0, 3)),
+        ring_at=_starts([len(opening.ring) for opening in openings]),
+        planes=planes,
+        middles=np.array([_centroid(opening) for opening in openings]).reshape(-1, 3),
+        areas=np.array([Polygon(_flat(opening)).area for opening in openings]),
+        sides=np.array([(opening.first, opening.second) for opening in openings], dtype=np.int64).reshape(-1, 2),
+        doors=np.array([opening.way for opening in openings], dtype=np.int64),
+        cracks=np.array([opening.crack_mm for opening in openings], dtype=np.float64),
+    )
+
+
+def _flat(opening: Opening) -> Array:
+    return np.delete(opening.ring, opening.axis, axis=1)
+
+
+def _centroid(opening: Opening) -> Array:
+    middle = Polygon(_flat(opening)).centroid
+    return np.insert(np.array([middle.x, middle.y]), opening.axis, opening.ring[0, opening.axis])
+
+
+def _starts(counts: Sequence[int]) -> np.ndarray:
+    return np.concatenate([[0], np.cumsum(counts)]).astype(np.int64)

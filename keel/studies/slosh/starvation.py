@@ -1,0 +1,132 @@
+"""How hard it can be pushed: the g at which the pickup uncovers, and the lowest fill that a lap runs on."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from keel.reference.units import MM3_PER_LITRE
+from keel.solid.polyhedron import Array, Index
+from keel.studies.slosh.kernel import below, compiled, high
+from keel.studies.slosh.log import Log
+from keel.studies.slosh.model import Setup, SloshTank
+from keel.studies.slosh.run import slosh_run
+
+DIRECTIONS, FILLS = 72, 41
+MOST_G = 3.0
+GRID = 61
+CLOSING = 12
+"""Halvings after the grid: to 3 / 60 / 2¹² g."""
+TRIED = 12
+REFINED = 5
+
+
+@dataclass(frozen=True, slots=True)
+class StarvationMap:
+    """Steady pushes that uncover the pickup.
+
+    `g` has a row a direction and a column a fill: the least g that uncovers every pickup; nought where they are dry
+    at rest, empty where 3 g doesn't. Directions go from forward (gathering speed) to the left (turning left).
+    """
+
+    directions_deg: list[float]
+    fills: list[float]
+    g: list[list[float | None]]
+    brimful_l: float
+
+
+@compiled
+def _held(
+    points: Array, triangles: Index, halves: Array, inlets: Array, angle: float, g: float, heights: Array
+) -> float:
+    """What lies below every inlet, pushed so: with less in the tank, all are dry [mm³]."""
+    up, size = np.empty((1, 3)), np.sqrt(1 + g * g)
+    up[0, 0], up[0, 1], up[0, 2] = g * np.cos(angle) / size, g * np.sin(angle) / size, 1 / size
+    for i in range(len(points)):
+        heights[i] = high(points, i, up, 0)
+    least = np.inf
+    for p in range(len(inlets)):
+        least = min(least, below(points, triangles, halves, up[0], high(inlets, p, up, 0), heights)[0])
+    return least
+
+
+@compiled
+def _map(
+    points: Array, triangles: Index, halves: Array, inlets: Array, angles: Array, volumes: Array, most: float
+) -> Array:
+    found, heights = np.full((len(angles), len(volumes)), np.inf), np.empty(len(points))
+    held = np.empty(GRID)
+    for d in range(len(angles)):
+        for k in range(GRID):
+            held[k] = _held(points, triangles, halves, inlets, angles[d], most * k / (GRID - 1), heights)
+        for f in range(len(volumes)):
+            for k in range(GRID):
+                if held[k] < volumes[f]:
+                    continue
+                if k == 0:
+                    found[d, f] = 0.0
+                    break
+                low, top = most * (k - 1) / (GRID - 1), most * k / (GRID - 1)
+                for _ in range(CLOSING):
+                    middle = (low + top) / 2
+                    if _held(points, triangles, halves, inlets, angles[d], middle, heights) < volumes[f]:
+                        low = middle
+                    else:
+                        top = middle
+                found[d, f] = top
+                break
+    return found
+
+
+def starvation_map(tank: SloshTank) -> StarvationMap:
+    """The g that uncovers the pickups, for every direction and fill, steady and all openings passed.
+
+    Parameters
+    ----------
+    tank : SloshTank
+        The cell of its first pickup is looked at: held long enough, fuel stands as one plane through all of its
+        compartments, whatever the baffles.
+
+    Notes
+    -----
+    An inlet is dry exactly when the fuel is less than what the plane through it cuts off: no level is searched for.
+    """
+    cell = tank.rooms[tank.pickup_in[0]].cell
+    mine = [i for i, room in enumerate(tank.rooms) if room.cell == cell]
+    rooms = [tank.rooms[i] for i in mine]
+    starts = np.cumsum([0, *(len(room.mesh.points) for room in rooms)])
+    points = np.vstack([room.mesh.points for room in rooms])
+    triangles = np.vstack([room.mesh.triangles + start for room, start in zip(rooms, starts, strict=False)])
+    corners = points[triangles]
+    halves = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]) / 2
+    brimful = sum(room.mesh.volume_mm3 for room in rooms)
+    inlets = np.ascontiguousarray(tank.places[[i for i, room in enumerate(tank.pickup_in) if room in mine]])
+    angles, fills = np.arange(DIRECTIONS) * 2 * np.pi / DIRECTIONS, np.linspace(0.0, 1.0, FILLS)
+    found = _map(points, triangles, halves, inlets, angles, fills * brimful, MOST_G)
+    return StarvationMap(
+        directions_deg=np.degrees(angles).tolist(),
+        fills=fills.tolist(),
+        g=[[None if np.isinf(v) else float(v) for v in row] for row in found],
+        brimful_l=brimful / MM3_PER_LITRE,
+    )
+
+
+def lowest_fill(tank: SloshTank, log: Log, setup: Setup) -> float | None:
+    """The lowest share of brimful, at the start, at which the log runs without a dry spell; None when none does.
+
+    Tried at even fills and then closed in on above the highest that runs dry: a fill in between that happens to
+    run through doesn't count.
+    """
+
+    def dry(fill: float) -> bool:
+        return bool(slosh_run(tank, log, setup.model_copy(update={"fill": fill})).spells)
+
+    tried = [n / TRIED for n in range(1, TRIED + 1)]
+    starved = [fill for fill in tried if dry(fill)]
+    if starved and starved[-1] == tried[-1]:
+        return None
+    low = starved[-1] if starved else 0.0
+    top = low + 1 / TRIED
+    for _ in range(REFINED):
+        middle = (low + top) / 2
+        low, top = (middle, top) if dry(middle) else (low, middle)
+    return top
