@@ -8,6 +8,7 @@ made of the same compiled sums; both start and draw alike, and both are asked fo
 
 import sys
 import time
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -19,11 +20,12 @@ sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 from keel.design.features import Baffle, Notch
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
+from keel.design.slosh import LAPS
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import build
 from keel.studies.slosh import kernel
 from keel.studies.slosh.log import Log
-from keel.studies.slosh.manoeuvres import LAPS, demo_lap
+from keel.studies.slosh.manoeuvres import demo_lap
 from keel.studies.slosh.model import SECONDS_PER_HOUR, Setup, SloshTank, slosh_tank
 from keel.studies.slosh.run import STEP_S, Ran, slosh_run
 
@@ -109,7 +111,7 @@ def main() -> None:
     slosh_run(tank, demo_lap(LAPS[0]), SETUP)
     triangles = int(tank.packed.triangle_at[-1])
     print(f"{len(tank.rooms)} compartments, {len(tank.openings)} openings, {triangles} triangles")
-    for name, setup in (("no lag", SETUP), ("with lag", SETUP.model_copy(update={"lag": True}))):
+    for name, setup in (("no lag", SETUP), ("with lag", replace(SETUP, lag=True))):
         taken, ran = timed(tank, long, setup)
         lost = abs(ran.held_l[0].sum() - ran.held_l[-1].sum() - ran.used_l) / ran.held_l[0].sum()
         print(f"20 min at 50 Hz, {name:9} {taken:7.2f} s   dry {ran.dry_s:8.2f} s   mass off by {lost:.1e} of the fill")

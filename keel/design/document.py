@@ -11,6 +11,7 @@ from keel.design.gauge import Gauge
 from keel.design.ports import MOST_PORTS, Filling, Port
 from keel.design.sheet import SheetScheme
 from keel.design.shell import BoxShell, Shell
+from keel.design.slosh import Slosh
 
 VERSION = 1
 
@@ -26,6 +27,7 @@ class Design(Part):
     ports: Annotated[tuple[Port, ...], Field(max_length=MOST_PORTS, strict=False)] = ()
     filling: Filling = Filling()
     gauge: Gauge = Gauge()
+    slosh: Slosh = Slosh()
     sheet: SheetScheme = SheetScheme()
 
     @model_validator(mode="before")

@@ -11,11 +11,12 @@ from hypothesis import strategies as st
 from keel.design.features import Baffle, Holes, Notch, Partition
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
+from keel.design.slosh import KINDS, LAPS, Manoeuvre
 from keel.solid.build import build
 from keel.solid.compartments import compartments
 from keel.studies.slosh import kernel
 from keel.studies.slosh.log import Log, still
-from keel.studies.slosh.manoeuvres import KINDS, LAPS, Manoeuvre, demo_lap, log_of
+from keel.studies.slosh.manoeuvres import demo_lap, log_of
 from keel.studies.slosh.model import Setup, SloshTank, slosh_tank
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.starvation import lowest_fill, starvation_map
@@ -119,7 +120,7 @@ class AnyRun(TestCase):
         return tank_of(box(600, 450, 240, features=(*across, *along)), pickup(300, 220))
 
     def test_compartments_of_crossed_baffles(self) -> None:
-        """Nine, with what the cell holds but for the plates' own thickness; the first plates have corners only outside."""
+        """Nine, holding the cell less the plates; the first plates have corners only outside."""
         tank = self.nine()
         self.assertEqual(len(tank.rooms), 9)
         pairs = {(o.first, o.second) for o in tank.openings}
@@ -189,7 +190,7 @@ class AnyRun(TestCase):
         without, with_jet = tank_of(shell, pickup(200, 300)), tank_of(shell, pickup(200, 300), jet)
         self.assertGreater(slosh_run(with_jet, log, setup).moved_l, 0.5)
         self.assertLess(slosh_run(with_jet, log, setup).dry_s, slosh_run(without, log, setup).dry_s)
-        bridged = setup.model_copy(update={"surge_l": 3.0, "lift_l_per_h": 150.0})
+        bridged = replace(setup, surge_l=3.0, lift_l_per_h=150.0)
         self.assertEqual(slosh_run(without, log, bridged).spells, [])
         self.assertLess(slosh_run(without, log, bridged).surge_l[-1], 2.9)
 
@@ -222,8 +223,8 @@ class Starving(TestCase):
         log, setup = log_of(Manoeuvre(kind="corner to the right", g=0.7, seconds=3.0)), Setup(draw_l_per_h=60.0)
         fill = lowest_fill(tank, log, setup)
         assert fill is not None
-        self.assertEqual(slosh_run(tank, log, setup.model_copy(update={"fill": fill})).spells, [])
-        self.assertTrue(slosh_run(tank, log, setup.model_copy(update={"fill": fill - 0.01})).spells)
+        self.assertEqual(slosh_run(tank, log, replace(setup, fill=fill)).spells, [])
+        self.assertTrue(slosh_run(tank, log, replace(setup, fill=fill - 0.01)).spells)
 
     def test_a_partition_makes_cells_not_compartments(self) -> None:
         """Nothing passes a partition; a row of holes is an opening each."""

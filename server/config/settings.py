@@ -21,6 +21,7 @@ INSTALLED_APPS = [
     "server.workshop",
     "server.jobs",
     "server.bench",
+    "server.slosh",
     "server.papers",
     "server.demo",
 ]
@@ -82,7 +83,12 @@ CSRF_FAILURE_VIEW = "server.http.errors.csrf_failure"
 
 KEEL_BODY_LIMIT = 1_500_000
 """Largest request body [bytes]; a design is at most 1 000 000."""
-KEEL_UPLOAD_LIMITS = {"/api/scans": 60_000_000, "/api/outline": 5_000_000}
+KEEL_UPLOAD_LIMITS = {
+    "/api/scans": 60_000_000,
+    "/api/outline": 5_000_000,
+    "/api/laps": 20_000_000,
+    "/api/laps/look": 20_000_000,
+}
 """Addresses that take larger bodies [bytes]: files sent as they are."""
 DATA_UPLOAD_MAX_MEMORY_SIZE = KEEL_BODY_LIMIT
 

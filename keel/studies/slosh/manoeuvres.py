@@ -1,34 +1,16 @@
 """Manoeuvres from a form, and laps that ship."""
 
-from typing import Annotated, Literal, get_args
-
 import numpy as np
-from pydantic import Field
 
-from keel.design.base import Part
+from keel.design.slosh import LAPS, LapName, Manoeuvre
 from keel.solid.polyhedron import Array
 from keel.studies.slosh.log import Log
 
-Kind = Literal[
-    "corner to the left", "corner to the right", "braking", "launch", "lane change", "S-bend", "brake and turn", "hill"
-]
-KINDS: tuple[Kind, ...] = get_args(Kind)
 DT_S = 0.02
 FLAT = 0.3
 """An S-bend is held for longer than a wave: its sine to this power."""
 SETTLE_S = 1.0
 """On the level before it begins [s]."""
-
-
-class Manoeuvre(Part):
-    """One manoeuvre: how hard, how long, how suddenly."""
-
-    kind: Kind = "corner to the left"
-    g: Annotated[float, Field(gt=0, le=4)] = Field(default=0.8, description="How hard [g]; unused on a hill")
-    seconds: Annotated[float, Field(gt=0, le=600)] = Field(default=6.0, description="How long it is held [s]")
-    ramp_s: Annotated[float, Field(ge=0, le=20)] = Field(default=0.4, description="How long it takes to build up [s]")
-    pitch_deg: Annotated[float, Field(ge=-45, le=45)] = Field(default=15.0, description="A hill's slope, nose up [°]")
-    again: Annotated[int, Field(ge=1, le=50)] = Field(default=1, description="How many times, one after the other")
 
 
 def log_of(manoeuvre: Manoeuvre) -> Log:
@@ -73,11 +55,7 @@ def _held(t: Array, m: Manoeuvre) -> Array:
     return np.asarray((1 - np.cos(np.pi * up)) / 2 - (1 - np.cos(np.pi * down)) / 2)
 
 
-LAPS: tuple[str, ...] = ("Corrie hill climb", "Dry Fork desert stage", "Eelgate harbour in chop")
-"""Made-up laps that ship, to try a tank on."""
-
-
-def demo_lap(name: str) -> Log:
+def demo_lap(name: LapName) -> Log:
     """One of the made-up laps, always the same."""
     seconds, seed = {LAPS[0]: (62.0, 11), LAPS[1]: (180.0, 23), LAPS[2]: (120.0, 37)}[name]
     t = np.asarray(np.arange(round(seconds / DT_S) + 1) * DT_S, dtype=np.float64)

@@ -2,18 +2,19 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Annotated
 
 import numpy as np
-from pydantic import Field
 from shapely.geometry import Polygon
 
-from keel.design.base import Part
+from keel.design.brief import Brief
 from keel.design.ports import Port
+from keel.design.slosh import Slosh
+from keel.design.workshop import HouseRules
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Solids
 from keel.solid.compartments import Compartment, Opening, compartments
 from keel.solid.polyhedron import Array, Waterline
+from keel.studies.demand import demands
 from keel.studies.draining import inside, place_of
 from keel.studies.slosh.kernel import Feeds, Rooms, Ways
 
@@ -21,22 +22,38 @@ DAMPING_BARE, DAMPING_FOAM = 0.05, 0.3
 FOAM_SHARE = 0.03
 """Foam takes this share of the space."""
 SECONDS_PER_HOUR = 3600.0
-Flow = Annotated[float, Field(ge=0, le=100_000)]
 
 
-class Setup(Part):
-    """What the run is made with besides the tank."""
+@dataclass(frozen=True)
+class Setup:
+    """What the run is made with besides the tank: shares, litres and litres an hour."""
 
-    fill: Annotated[float, Field(gt=0, le=1)] = Field(default=0.25, description="Share of brimful at the start")
-    draw_l_per_h: Flow = Field(default=60.0, description="The engine's use at full draw [L/h]")
-    return_l_per_h: Flow = Field(default=0.0, description="Fuel that comes back [L/h]")
-    transfer_ratio: Annotated[float, Field(ge=0, le=3)] = Field(
-        default=1.0, description="A jet pump's transfer for what drives it; typed, never assumed"
+    fill: float = 0.25
+    draw_l_per_h: float = 60.0
+    return_l_per_h: float = 0.0
+    transfer_ratio: float = 1.0
+    surge_l: float = 0.0
+    lift_l_per_h: float = 0.0
+    foam: bool = False
+    lag: bool = True
+
+
+def setup_of(slosh: Slosh, brief: Brief, rules: HouseRules) -> Setup:
+    """A design's setting with its engine's draw filled in; nought where nothing is known."""
+    cases = demands(brief, rules)
+    draw = slosh.draw_l_per_h
+    if draw is None:
+        draw = cases[0].flow_l_per_h if cases else 0.0
+    return Setup(
+        fill=slosh.fill,
+        draw_l_per_h=draw,
+        return_l_per_h=slosh.return_l_per_h,
+        transfer_ratio=slosh.transfer_ratio,
+        surge_l=slosh.surge_l,
+        lift_l_per_h=slosh.lift_l_per_h,
+        foam=slosh.foam,
+        lag=slosh.lag,
     )
-    surge_l: Annotated[float, Field(ge=0, le=1000)] = Field(default=0.0, description="Surge tank [L]; nought for none")
-    lift_l_per_h: Flow = Field(default=0.0, description="Lift pump into the surge tank [L/h]")
-    foam: bool = Field(default=False, description="The tank is filled with foam")
-    lag: bool = Field(default=True, description="The surface lags as the first slosh mode; else it stands at once")
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,6 @@
 """How hard it can be pushed: the g at which the pickup uncovers, and the lowest fill that a lap runs on."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -118,7 +118,7 @@ def lowest_fill(tank: SloshTank, log: Log, setup: Setup) -> float | None:
     """
 
     def dry(fill: float) -> bool:
-        return bool(slosh_run(tank, log, setup.model_copy(update={"fill": fill})).spells)
+        return bool(slosh_run(tank, log, replace(setup, fill=fill)).spells)
 
     tried = [n / TRIED for n in range(1, TRIED + 1)]
     starved = [fill for fill in tried if dry(fill)]

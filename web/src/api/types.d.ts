@@ -432,6 +432,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/laps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Laps
+         * @description The workshop's laps, newest first.
+         */
+        get: operations["server_slosh_api_list_laps"];
+        put?: never;
+        /**
+         * Keep
+         * @description Read a lap, the body as it is, by the columns chosen, and keep it.
+         */
+        post: operations["server_slosh_api_keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/laps/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description Headings, first rows and a guess at which column is what. Nothing is stored.
+         */
+        post: operations["server_slosh_api_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/laps/{lap_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop
+         * @description Take a lap out.
+         */
+        delete: operations["server_slosh_api_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outline": {
         parameters: {
             query?: never;
@@ -602,6 +666,66 @@ export interface paths {
          * @description Remember units and theme for this person, on any device.
          */
         patch: operations["server_workshop_api_session_set_preferences"];
+        trace?: never;
+    };
+    "/api/slosh/lowest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lowest
+         * @description The lowest fill at which it runs without a dry spell.
+         */
+        post: operations["server_slosh_api_lowest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slosh/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steady Map
+         * @description The g that uncovers the pickups, for every direction and fill.
+         */
+        post: operations["server_slosh_api_steady_map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slosh/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Run
+         * @description Run the design over its manoeuvre or lap. Nothing is stored.
+         */
+        post: operations["server_slosh_api_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/workshop": {
@@ -783,6 +907,16 @@ export interface components {
              * @default 40
              */
             corner_mm: number;
+            /**
+             * Doors
+             * @default []
+             */
+            doors: components["schemas"]["Door"][];
+            /**
+             * Holes
+             * @default []
+             */
+            holes: components["schemas"]["Holes"][];
             /** Id */
             id: string;
             /**
@@ -792,6 +926,11 @@ export interface components {
             kind: "baffle";
             /** Name */
             name: string;
+            /**
+             * Notches
+             * @default []
+             */
+            notches: components["schemas"]["Notch"][];
             /**
              * Thickness Mm
              * @description [mm]; empty means that of the features
@@ -1688,6 +1827,30 @@ export interface components {
              */
             shell?: (components["schemas"]["BoxShell"] | components["schemas"]["ProfileShell"] | components["schemas"]["CylinderShell"]) | null;
             /**
+             * @default {
+             *       "draw_l_per_h": null,
+             *       "fill": 0.25,
+             *       "foam": false,
+             *       "kept_lap": null,
+             *       "lag": true,
+             *       "lap": "Corrie hill climb",
+             *       "lift_l_per_h": 0,
+             *       "manoeuvre": {
+             *         "again": 1,
+             *         "g": 0.8,
+             *         "kind": "corner to the left",
+             *         "pitch_deg": 15,
+             *         "ramp_s": 0.4,
+             *         "seconds": 6
+             *       },
+             *       "over": "manoeuvre",
+             *       "return_l_per_h": 0,
+             *       "surge_l": 0,
+             *       "transfer_ratio": 1
+             *     }
+             */
+            slosh: components["schemas"]["Slosh"];
+            /**
              * Version
              * @default 1
              * @constant
@@ -1767,6 +1930,40 @@ export interface components {
             note: string;
         };
         /**
+         * Door
+         * @description A flap over an opening in a baffle: fuel passes one way only.
+         */
+        Door: {
+            /**
+             * At Mm
+             * @description Its middle, along the plate from its rear or right end [mm]
+             */
+            at_mm: number;
+            /**
+             * Crack Mm
+             * @description Head of fuel that opens it [mm]
+             * @default 5
+             */
+            crack_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /**
+             * Opens
+             * @description Towards the front or left, or the other way
+             * @default ahead
+             * @enum {string}
+             */
+            opens: "ahead" | "back";
+            /**
+             * Up Mm
+             * @description Its lower edge above the inner floor [mm]
+             * @default 6
+             */
+            up_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
+        };
+        /**
          * Drained
          * @description One cell drained to its pickup and filled to its vent, in one attitude.
          *
@@ -1787,6 +1984,20 @@ export interface components {
             trapped_l: number | null;
             /** Usable L */
             usable_l: number | null;
+        };
+        /**
+         * DrySpell
+         * @description The engine had less than it wanted.
+         */
+        DrySpell: {
+            /** Forward G */
+            forward_g: number;
+            /** Left G */
+            left_g: number;
+            /** Seconds */
+            seconds: number;
+            /** Start S */
+            start_s: number;
         };
         /**
          * ErrorOut
@@ -2322,6 +2533,34 @@ export interface components {
             strainer_mm: number;
         };
         /**
+         * Holes
+         * @description A row of round holes in a baffle.
+         */
+        Holes: {
+            /**
+             * At Mm
+             * @description Middle of the first, along the plate from its rear or right end [mm]
+             */
+            at_mm: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /**
+             * Pitch Mm
+             * @default 100
+             */
+            pitch_mm: number;
+            /**
+             * Up Mm
+             * @description Middles above the tank's underside [mm]
+             */
+            up_mm: number;
+        };
+        /**
          * HouseRules
          * @description Defaults that decide something; each can be changed by the workshop.
          */
@@ -2465,6 +2704,22 @@ export interface components {
             passes: boolean | null;
             /** Widest Mm */
             widest_mm: number;
+        };
+        /**
+         * InletShown
+         * @description A pickup's inlet [mm], and which compartment it is in.
+         */
+        InletShown: {
+            /** Name */
+            name: string;
+            /** Room */
+            room: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Z */
+            z: number;
         };
         /**
          * JobFilter
@@ -2649,6 +2904,59 @@ export interface components {
             seam_mm: number | null;
         };
         /**
+         * LapLook
+         * @description A first look at a file: its headings, its first rows, and a guess at which is what.
+         */
+        LapLook: {
+            /** Guess */
+            guess: {
+                [key: string]: string;
+            };
+            /** Headings */
+            headings: string[];
+            /** Rows */
+            rows: string[][];
+        };
+        /**
+         * LapOut
+         * @description A kept lap, thinned for a plot.
+         */
+        LapOut: {
+            /** Author */
+            author: string;
+            /** Dt S */
+            dt_s: number;
+            /** Forward G */
+            forward_g: number[];
+            /** Id */
+            id: number;
+            /**
+             * Kept
+             * Format: date-time
+             */
+            kept: string;
+            /** Left G */
+            left_g: number[];
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: string[];
+            /** Seconds */
+            seconds: number;
+            /** Up G */
+            up_g: number[];
+        };
+        /**
+         * LapQuery
+         * @description What a file is, beside its bytes.
+         */
+        LapQuery: {
+            /** Columns */
+            columns: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Left
          * @description What a cut goes through of a pool that stays, or a pocket of air.
          */
@@ -2687,6 +2995,60 @@ export interface components {
             litres: number;
             /** Ohms */
             ohms: number;
+        };
+        /**
+         * LowestOut
+         * @description The lowest fill without a dry spell.
+         */
+        LowestOut: {
+            /** Brimful L */
+            brimful_l: number;
+            /** Fill */
+            fill: number | null;
+            /** Litres */
+            litres: number | null;
+        };
+        /**
+         * Manoeuvre
+         * @description One manoeuvre: how hard, how long, how suddenly.
+         */
+        Manoeuvre: {
+            /**
+             * Again
+             * @description How many times, one after the other
+             * @default 1
+             */
+            again: number;
+            /**
+             * G
+             * @description How hard [g]; unused on a hill
+             * @default 0.8
+             */
+            g: number;
+            /**
+             * Kind
+             * @default corner to the left
+             * @enum {string}
+             */
+            kind: "corner to the left" | "corner to the right" | "braking" | "launch" | "lane change" | "S-bend" | "brake and turn" | "hill";
+            /**
+             * Pitch Deg
+             * @description A hill's slope, nose up [°]
+             * @default 15
+             */
+            pitch_deg: number;
+            /**
+             * Ramp S
+             * @description How long it takes to build up [s]
+             * @default 0.4
+             */
+            ramp_s: number;
+            /**
+             * Seconds
+             * @description How long it is held [s]
+             * @default 6
+             */
+            seconds: number;
         };
         /**
          * NeckPath
@@ -3689,6 +4051,22 @@ export interface components {
             side: "front" | "rear" | "left" | "right";
         };
         /**
+         * RoomShown
+         * @description A compartment and where it is cut: rings as coordinates one after the other, across then up [mm].
+         */
+        RoomShown: {
+            /** Capacity L */
+            capacity_l: number;
+            /** Elevation */
+            elevation: number[][];
+            /** End */
+            end: number[][];
+            /** Name */
+            name: string;
+            /** Plan */
+            plan: number[][];
+        };
+        /**
          * RoundKeepOut
          * @description A cylinder: a shaft, a pipe, a silencer.
          */
@@ -3743,6 +4121,68 @@ export interface components {
              * @description Middle of its low end [mm]
              */
             z_mm: number;
+        };
+        /**
+         * RunShown
+         * @description One run. Lists of moments have a row a moment of `times_s`.
+         */
+        RunShown: {
+            /** Cut X Mm */
+            cut_x_mm: number;
+            /** Cut Y Mm */
+            cut_y_mm: number;
+            /** Cut Z Mm */
+            cut_z_mm: number;
+            /** Depths Mm */
+            depths_mm: number[][];
+            /** Draw L Per H */
+            draw_l_per_h: number;
+            /** Dry S */
+            dry_s: number;
+            /** Forward G */
+            forward_g: number[];
+            /** Has Surge */
+            has_surge: boolean;
+            /** Held L */
+            held_l: number[][];
+            /** Inlets */
+            inlets: components["schemas"]["InletShown"][];
+            /** Left G */
+            left_g: number[];
+            /** Limits */
+            limits: string;
+            /** Lowest At S */
+            lowest_at_s: number;
+            /** Lowest Mm */
+            lowest_mm: number;
+            /** Missed L */
+            missed_l: number;
+            /** Moved L */
+            moved_l: number;
+            /** Name */
+            name: string;
+            /** Openings */
+            openings: number;
+            /** Planes */
+            planes: number[][][];
+            /** Returned L */
+            returned_l: number;
+            /** Rooms */
+            rooms: components["schemas"]["RoomShown"][];
+            /** Spells */
+            spells: components["schemas"]["DrySpell"][];
+            /** Spilt L */
+            spilt_l: number;
+            /** Start L */
+            start_l: number;
+            /** Surge L */
+            surge_l: number[];
+            /** Times S */
+            times_s: number[];
+            /** Up G */
+            up_g: number[];
+            /** Used L */
+            used_l: number;
         };
         /**
          * ScanKeepOut
@@ -4258,6 +4698,97 @@ export interface components {
             start_mm: number;
         };
         /**
+         * Slosh
+         * @description A slosh run's setting.
+         */
+        Slosh: {
+            /**
+             * Draw L Per H
+             * @description The engine's use at full draw [L/h]; empty means the first demand case's
+             */
+            draw_l_per_h?: number | null;
+            /**
+             * Fill
+             * @description Share of brimful at the start
+             * @default 0.25
+             */
+            fill: number;
+            /**
+             * Foam
+             * @description The tank is filled with foam
+             * @default false
+             */
+            foam: boolean;
+            /**
+             * Kept Lap
+             * @description Which of the workshop's own laps
+             */
+            kept_lap?: number | null;
+            /**
+             * Lag
+             * @description The surface lags as the first slosh mode; else it stands at once
+             * @default true
+             */
+            lag: boolean;
+            /**
+             * Lap
+             * @default Corrie hill climb
+             * @enum {string}
+             */
+            lap: "Corrie hill climb" | "Dry Fork desert stage" | "Eelgate harbour in chop";
+            /**
+             * Lift L Per H
+             * @description Lift pump into the surge tank [L/h]
+             * @default 0
+             */
+            lift_l_per_h: number;
+            /**
+             * @default {
+             *       "again": 1,
+             *       "g": 0.8,
+             *       "kind": "corner to the left",
+             *       "pitch_deg": 15,
+             *       "ramp_s": 0.4,
+             *       "seconds": 6
+             *     }
+             */
+            manoeuvre: components["schemas"]["Manoeuvre"];
+            /**
+             * Over
+             * @default manoeuvre
+             * @enum {string}
+             */
+            over: "manoeuvre" | "shipped lap" | "kept lap";
+            /**
+             * Return L Per H
+             * @description Fuel that comes back [L/h]
+             * @default 0
+             */
+            return_l_per_h: number;
+            /**
+             * Surge L
+             * @description Surge tank [L]; nought for none
+             * @default 0
+             */
+            surge_l: number;
+            /**
+             * Transfer Ratio
+             * @description A jet pump's transfer for what drives it; typed, never assumed
+             * @default 1
+             */
+            transfer_ratio: number;
+        };
+        /**
+         * SloshIn
+         * @description A design to run, with its own setting.
+         */
+        SloshIn: {
+            /** Design */
+            design: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * StartIn
          * @description Which sender is measured.
          */
@@ -4269,6 +4800,23 @@ export interface components {
             note: string;
             /** Sender */
             sender: string;
+        };
+        /**
+         * StarvationMap
+         * @description Steady pushes that uncover the pickup.
+         *
+         *     `g` has a row a direction and a column a fill: the least g that uncovers every pickup; nought where they are dry
+         *     at rest, empty where 3 g doesn't. Directions go from forward (gathering speed) to the left (turning left).
+         */
+        StarvationMap: {
+            /** Brimful L */
+            brimful_l: number;
+            /** Directions Deg */
+            directions_deg: number[];
+            /** Fills */
+            fills: number[];
+            /** G */
+            g: (number | null)[][];
         };
         /**
          * StationState
@@ -5889,6 +6437,116 @@ export interface operations {
             };
         };
     };
+    server_slosh_api_list_laps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapOut"][];
+                };
+            };
+        };
+    };
+    server_slosh_api_keep: {
+        parameters: {
+            query: {
+                name: string;
+                columns: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_api_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapLook"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_api_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lap_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     server_jobs_api_imports_read_profile: {
         parameters: {
             query?: never;
@@ -6263,6 +6921,132 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_api_lowest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SloshIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LowestOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_api_steady_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SloshIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarvationMap"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_api_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SloshIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunShown"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,0 +1,225 @@
+"""Laps from a logger as CSV: which column is what is asked, what is odd is said, the rest is taken."""
+
+import csv
+import io
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from keel.design.base import Part
+from keel.design.faults import Fault
+from keel.formats.table import UnreadableTableError
+from keel.reference.units import STANDARD_GRAVITY
+from keel.solid.polyhedron import Array, Index
+from keel.studies.slosh.log import Log
+
+MOST_ROWS = 1_000_000
+LEAST_HZ = 10.0
+MOST_G = 6.0
+MOST_SECONDS = 7200.0
+GAP_S = 0.5
+DT_S = 0.02
+SHOWN_ROWS = 6
+PER_CENT = 1.5
+"""A throttle that goes higher is in per cent."""
+MILLISECONDS = "If its time is in milliseconds, say so"
+Heading = Annotated[str, Field(max_length=200)]
+
+
+class LapColumns(Part):
+    """Which column of a file is what. Empty ones aren't there."""
+
+    time: Heading
+    forward: Heading = ""
+    left: Heading = ""
+    up: Heading = ""
+    throttle: Heading = ""
+    time_unit: Literal["s", "ms"] = "s"
+    unit: Literal["g", "m/s²"] = "g"
+    forward_flipped: bool = Field(default=False, description="Braking is above nought in the file")
+    left_flipped: bool = Field(default=False, description="A right turn is above nought in the file")
+    up_has_gravity: bool = Field(default=True, description="At rest the vertical column reads 1 g, not nought")
+
+
+@dataclass(frozen=True, slots=True)
+class LapLook:
+    """A first look at a file: its headings, its first rows, and a guess at which is what."""
+
+    headings: list[str]
+    rows: list[list[str]]
+    guess: dict[str, str]
+
+
+WORDS = {
+    "time": ("time", "zeit", "t"),
+    "forward": ("forward", "long", "ax", "accel x", "gx"),
+    "left": ("left", "lat", "ay", "accel y", "gy"),
+    "up": ("up", "vert", "az", "accel z", "gz"),
+    "throttle": ("throttle", "tps", "pedal"),
+}
+
+
+def look_at_lap(content: bytes) -> LapLook:
+    """Headings, first rows and a guess.
+
+    Raises
+    ------
+    UnreadableTableError
+        For text that isn't UTF-8, or without a heading and rows.
+    """
+    headings, rows = _table(content, SHOWN_ROWS)
+    guess: dict[str, str] = {}
+    for what, words in WORDS.items():
+        found = [h for h in headings if h.lower().startswith(words) and h not in guess.values()]
+        guess[what] = found[0] if found else ""
+    return LapLook(headings, rows, guess)
+
+
+def read_lap(content: bytes, columns: LapColumns, name: str) -> tuple[Log, list[str]]:
+    """Read a lap and bring it to even 50 Hz, straight between its samples.
+
+    Parameters
+    ----------
+    content : bytes
+        CSV in UTF-8 with a heading, up to a million rows.
+    columns : LapColumns
+        Which column is what, in which unit and sense.
+    name : str
+        What it is to be called.
+
+    Returns
+    -------
+    log : Log
+    notes : list of str
+        What was odd and what was done about it: rows left out, times put right, gaps bridged.
+
+    Raises
+    ------
+    UnreadableTableError
+        When there is no lap in it: a column is missing, too few rows, under 10 Hz, more than 6 g, over two hours.
+    """
+    headings, rows = _table(content, MOST_ROWS + 1)
+    if len(rows) > MOST_ROWS:
+        raise _unreadable("rows", len(rows), f"at most {MOST_ROWS}", f"the file has more than {MOST_ROWS} rows")
+    wanted = _wanted(columns, headings)
+    notes: list[str] = []
+    table = _numbers(rows, [headings.index(h) for h in wanted], notes)
+    times = table[:, 0] / (1000.0 if columns.time_unit == "ms" else 1.0)
+    kept = _rising(times, notes)
+    table, times = table[kept], times[kept] - times[kept][0]
+    _check_times(times, notes)
+    grid = np.arange(int(times[-1] / DT_S) + 1) * DT_S
+    unit = STANDARD_GRAVITY if columns.unit == "m/s²" else 1.0
+
+    def even(heading: str, scale: float) -> Array:
+        if not heading:
+            return np.zeros(len(grid))
+        return np.asarray(np.interp(grid, times, table[:, wanted.index(heading)] / scale))
+
+    forward = even(columns.forward, -unit if columns.forward_flipped else unit)
+    left = even(columns.left, -unit if columns.left_flipped else unit)
+    up = even(columns.up, unit) - (1.0 if columns.up and columns.up_has_gravity else 0.0)
+    for heading, values in ((columns.forward, forward), (columns.left, left), (columns.up, up)):
+        _check_g(heading, values, notes)
+    use = even(columns.throttle, 1.0) if columns.throttle else np.ones(len(grid))
+    share = use / 100.0 if use.max() > PER_CENT else use
+    return Log(name, DT_S, forward, left, up, np.clip(share, 0.0, 1.0), np.zeros(len(grid))), notes
+
+
+def _wanted(columns: LapColumns, headings: Sequence[str]) -> list[str]:
+    """The chosen columns, time first."""
+    wanted = [h for h in (columns.time, columns.forward, columns.left, columns.up, columns.throttle) if h]
+    for heading in wanted:
+        if heading not in headings:
+            raise _unreadable("columns", heading, "a column of the file", f"there is no column “{heading}” in it")
+    if not (columns.forward or columns.left):
+        raise _unreadable("columns", "", "forward or left", "say which column is forward or left acceleration")
+    return wanted
+
+
+def _unreadable(field: str, value: object, limit: str, message: str) -> UnreadableTableError:
+    return UnreadableTableError(Fault(field=field, value=str(value)[:80], limit=limit, message=message))
+
+
+def _table(content: bytes, most: int) -> tuple[list[str], list[list[str]]]:
+    try:
+        text = content.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise _unreadable("file", "", "UTF-8 text", f"this is no UTF-8 text (byte {error.start})") from error
+    if "\x00" in text:
+        raise _unreadable("file", "", "text", "this is no text file")
+    first = text[: text.find("\n")] if "\n" in text else text
+    mark = max(",;\t", key=first.count)
+    reader = csv.reader(io.StringIO(text), delimiter=mark)
+    try:
+        headings = [cell.strip() for cell in next(reader, [])]
+        rows = [row for row, _ in zip(reader, range(most), strict=False) if any(cell.strip() for cell in row)]
+    except csv.Error as error:
+        raise _unreadable("file", "", "a table", f"this table can't be read: {error}") from error
+    if len(headings) < 2 or not rows:
+        raise _unreadable("file", len(rows), "a heading and rows", "a lap needs a heading with two columns, and rows")
+    if mark != ",":
+        rows = [[cell.replace(",", ".") for cell in row] for row in rows]
+    return headings, rows
+
+
+def _numbers(rows: Sequence[Sequence[str]], places: Sequence[int], notes: list[str]) -> Array:
+    """The wanted columns as numbers; rows with anything else are left out and counted."""
+    found, bad, first_bad = [], 0, 0
+    for number, row in enumerate(rows, start=2):
+        try:
+            values = [float(row[place]) for place in places]
+        except (ValueError, IndexError):
+            values = [np.nan]
+        if np.all(np.isfinite(values)):
+            found.append(values)
+        else:
+            bad, first_bad = bad + 1, first_bad or number
+    if bad:
+        notes.append(f"{bad} rows left out: a number is missing in them, first in row {first_bad}")
+    if len(found) < 10:
+        raise _unreadable(
+            "rows", len(found), "10 or more", f"only {len(found)} rows have numbers in all chosen columns"
+        )
+    return np.array(found, dtype=np.float64)
+
+
+def _rising(times: Array, notes: list[str]) -> Index:
+    """Rows whose time is later than all before."""
+    top = np.maximum.accumulate(np.concatenate([[-np.inf], times[:-1]]))
+    kept = times > top
+    if not kept.all():
+        notes.append(f"{int((~kept).sum())} rows left out: their time is not later than the one before")
+    return np.flatnonzero(kept)
+
+
+def _check_times(times: Array, notes: list[str]) -> None:
+    if len(times) < 10:
+        raise _unreadable("time", len(times), "10 or more", "the time column doesn't rise: is it the right one?")
+    steps = np.diff(times)
+    usual = float(np.median(steps))
+    if usual > 1.001 / LEAST_HZ:
+        hertz = 1 / usual
+        said = f"the log has {hertz:.3g} samples a second; slosh needs {LEAST_HZ:g} or more"
+        raise _unreadable("time", f"{hertz:.3g} Hz", f"{LEAST_HZ:g} Hz or more", f"{said}. {MILLISECONDS}")
+    if times[-1] > MOST_SECONDS:
+        said = f"the log runs for {times[-1]:.0f} s; {MOST_SECONDS:g} are taken"
+        raise _unreadable("time", f"{times[-1]:.0f} s", f"{MOST_SECONDS:g} s", f"{said}. {MILLISECONDS}")
+    gaps = np.flatnonzero(steps > max(GAP_S, 5 * usual))
+    if len(gaps):
+        at = float(times[gaps[0]])
+        notes.append(f"{len(gaps)} gaps bridged straight, the first of {steps[gaps[0]]:.2f} s at {at:.1f} s")
+
+
+def _check_g(heading: str, values: Array, notes: list[str]) -> None:
+    if not heading:
+        return
+    worst = float(np.abs(values).max())
+    if worst > MOST_G:
+        message = f"“{heading}” reaches {worst:.3g} g, {MOST_G:g} g are taken: is it in m/s², or an angle?"
+        raise _unreadable(heading, f"{worst:.3g} g", f"{MOST_G:g} g", message)
+    if abs(float(np.median(values))) > 0.6:
+        notes.append(f"“{heading}” stands at {np.median(values):.2f} g most of the time: is it the vertical one?")

@@ -1,0 +1,126 @@
+"""A run as the screen shows it: fewer moments, where each compartment lies in the views, and what it means."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from keel.solid.compartments import Compartment
+from keel.solid.shapes import slice_rings
+from keel.studies.slosh.log import Log
+from keel.studies.slosh.model import SloshTank
+from keel.studies.slosh.run import DrySpell, Ran
+
+MOST_FRAMES = 1500
+LIMITS = (
+    "In each compartment the surface is a plane: no breaking waves, no froth, no splash over a baffle. It swings as "
+    "the first slosh mode does, or stands at once where that is chosen. A frothing pickup breathes sooner than it "
+    "says; fuel that runs along a wall reaches it sooner too. Take the dry spells as sure and the rest as likely."
+)
+
+
+@dataclass(frozen=True, slots=True)
+class RoomShown:
+    """A compartment and where it is cut: rings as coordinates one after the other, across then up [mm]."""
+
+    name: str
+    capacity_l: float
+    plan: list[list[float]]
+    elevation: list[list[float]]
+    end: list[list[float]]
+
+
+@dataclass(frozen=True, slots=True)
+class InletShown:
+    """A pickup's inlet [mm], and which compartment it is in."""
+
+    name: str
+    room: int
+    x: float
+    y: float
+    z: float
+
+
+@dataclass(frozen=True, slots=True)
+class RunShown:
+    """One run. Lists of moments have a row a moment of `times_s`."""
+
+    name: str
+    rooms: list[RoomShown]
+    inlets: list[InletShown]
+    cut_x_mm: float
+    cut_y_mm: float
+    cut_z_mm: float
+    times_s: list[float]
+    forward_g: list[float]
+    left_g: list[float]
+    up_g: list[float]
+    held_l: list[list[float]]
+    planes: list[list[list[float]]]
+    """Moment by moment, compartment by compartment: the surface's upward normal and the level along it [mm]."""
+    depths_mm: list[list[float]]
+    surge_l: list[float]
+    has_surge: bool
+    spells: list[DrySpell]
+    dry_s: float
+    used_l: float
+    missed_l: float
+    returned_l: float
+    moved_l: float
+    spilt_l: float
+    start_l: float
+    draw_l_per_h: float
+    lowest_mm: float
+    """Least depth of the best-placed inlet under its surface."""
+    lowest_at_s: float
+    openings: int
+    limits: str
+
+
+def shown(tank: SloshTank, log: Log, ran: Ran, draw_l_per_h: float, has_surge: bool) -> RunShown:
+    """What the screen needs of a run."""
+    every = max(1, -(-len(ran.times_s) // MOST_FRAMES))
+    frames = slice(None, None, every)
+    place = tank.places[0]
+    best = ran.depths_mm.max(axis=1)
+    lowest = int(np.argmin(best))
+    return RunShown(
+        name=log.name,
+        rooms=[_room(room, place) for room in tank.rooms],
+        inlets=[
+            InletShown(port.name, room, *(float(v) for v in spot))
+            for port, room, spot in zip(tank.pickups, tank.pickup_in, tank.places, strict=True)
+        ],
+        cut_x_mm=float(place[0]),
+        cut_y_mm=float(place[1]),
+        cut_z_mm=float(place[2]),
+        times_s=ran.times_s[frames].round(4).tolist(),
+        forward_g=log.forward_g[frames].round(4).tolist(),
+        left_g=log.left_g[frames].round(4).tolist(),
+        up_g=log.up_g[frames].round(4).tolist(),
+        held_l=ran.held_l[frames].round(4).tolist(),
+        planes=ran.planes[frames].round(4).tolist(),
+        depths_mm=ran.depths_mm[frames].round(2).tolist(),
+        surge_l=ran.surge_l[frames].round(4).tolist(),
+        has_surge=has_surge,
+        spells=ran.spells,
+        dry_s=ran.dry_s,
+        used_l=ran.used_l,
+        missed_l=ran.missed_l,
+        returned_l=ran.returned_l,
+        moved_l=ran.moved_l,
+        spilt_l=ran.spilt_l,
+        start_l=float(ran.held_l[0].sum()),
+        draw_l_per_h=draw_l_per_h,
+        lowest_mm=float(best[lowest]),
+        lowest_at_s=float(ran.times_s[lowest]),
+        openings=len(tank.openings),
+        limits=LIMITS,
+    )
+
+
+def _room(room: Compartment, place: Sequence[float] | np.ndarray) -> RoomShown:
+    def cut(axis: int) -> list[list[float]]:
+        return [ring.round(1).ravel().tolist() for ring in slice_rings(room.solid, axis, float(place[axis]))]
+
+    return RoomShown(room.name, room.mesh.volume_mm3 / 1e6, plan=cut(2), elevation=cut(1), end=cut(0))

@@ -1,0 +1,1 @@
+"""Slosh runs on request, and the laps that a workshop keeps."""

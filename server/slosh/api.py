@@ -1,0 +1,178 @@
+"""Slosh runs of a design that need not be saved yet, and laps from a logger."""
+
+import json
+from datetime import datetime
+from typing import Annotated, Any
+
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Query, Router, Schema
+from pydantic import ConfigDict, Field, TypeAdapter, ValidationError
+
+from keel.design.base import PLAIN
+from keel.design.document import Design
+from keel.formats.document import design_from
+from keel.formats.lap import LapColumns, LapLook, look_at_lap, read_lap
+from keel.solid.build import build
+from keel.studies.slosh.log import Log
+from keel.studies.slosh.manoeuvres import demo_lap, log_of
+from keel.studies.slosh.model import Setup, SloshTank, setup_of, slosh_tank
+from keel.studies.slosh.run import slosh_run
+from keel.studies.slosh.shown import RunShown, shown
+from keel.studies.slosh.starvation import StarvationMap, lowest_fill, starvation_map
+from server.http.errors import ApiError, ErrorOut, refused
+from server.slosh.models import Lap, packed
+from server.workshop.guard import Request, anyone, writer
+
+router = Router(tags=["slosh"])
+MOST_LAPS = 200
+PREVIEW = 600
+
+
+class SloshIn(Schema):
+    """A design to run, with its own setting."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    design: dict[str, Any]
+
+
+class LowestOut(Schema):
+    """The lowest fill without a dry spell."""
+
+    fill: float | None
+    litres: float | None
+    brimful_l: float
+
+
+class LapOut(Schema):
+    """A kept lap, thinned for a plot."""
+
+    id: int
+    name: str
+    kept: datetime
+    author: str
+    seconds: float
+    notes: list[str]
+    dt_s: float
+    forward_g: list[float]
+    left_g: list[float]
+    up_g: list[float]
+
+
+class LapQuery(Schema):
+    """What a file is, beside its bytes."""
+
+    name: Annotated[str, Field(min_length=1, max_length=80, pattern=PLAIN)]
+    columns: Annotated[str, Field(max_length=4000)]
+
+
+@router.post("slosh/run", response={200: RunShown, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
+def run(request: Request, data: SloshIn) -> HttpResponse:
+    """Run the design over its manoeuvre or lap. Nothing is stored."""
+    tank, log, setup = _ready(request, data)
+    ran = slosh_run(tank, log, setup)
+    answer = shown(tank, log, ran, setup.draw_l_per_h, setup.surge_l > 0)
+    return HttpResponse(TypeAdapter(RunShown).dump_json(answer), content_type="application/json")
+
+
+@router.post("slosh/lowest", response={200: LowestOut, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
+def lowest(request: Request, data: SloshIn) -> LowestOut:
+    """The lowest fill at which it runs without a dry spell."""
+    tank, log, setup = _ready(request, data)
+    fill, brimful = lowest_fill(tank, log, setup), float(tank.packed.capacity.sum()) / 1e6
+    return LowestOut(fill=fill, litres=None if fill is None else fill * brimful, brimful_l=brimful)
+
+
+@router.post("slosh/map", response={200: StarvationMap, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
+def steady_map(request: Request, data: SloshIn) -> StarvationMap:
+    """The g that uncovers the pickups, for every direction and fill."""
+    return starvation_map(_tank(design_from(data.design), foam=False))
+
+
+def _ready(request: Request, data: SloshIn) -> tuple[SloshTank, Log, Setup]:
+    design = design_from(data.design)
+    tank = _tank(design, foam=design.slosh.foam)
+    setup = setup_of(design.slosh, design.brief, request.user.workshop.document().rules)
+    return tank, _log(request, design), setup
+
+
+def _tank(design: Design, *, foam: bool) -> SloshTank:
+    if design.shell is None:
+        raise ApiError(422, "no_shell", "There is no shell yet: give the tank its sizes first.")
+    tank = slosh_tank(build(design.shell, design.sheet.seam), design.ports, foam=foam)
+    if tank is None:
+        raise ApiError(422, "no_pickup", "There is no pickup in the tank yet: place one at Ports.")
+    return tank
+
+
+def _log(request: Request, design: Design) -> Log:
+    slosh = design.slosh
+    if slosh.over == "manoeuvre":
+        return log_of(slosh.manoeuvre)
+    if slosh.over == "shipped lap":
+        return demo_lap(slosh.lap)
+    found = Lap.objects.filter(workshop=request.user.workshop, pk=slosh.kept_lap or 0).first()
+    if found is None:
+        raise refused("slosh.kept_lap", slosh.kept_lap, "a lap that the workshop keeps", "This lap isn't kept here.")
+    return found.log()
+
+
+@router.get("laps", response={200: list[LapOut]}, auth=anyone)
+def list_laps(request: Request) -> list[LapOut]:
+    """The workshop's laps, newest first."""
+    return [_out(lap) for lap in request.user.workshop.laps.select_related("author")]
+
+
+@router.post("laps/look", response={200: LapLook, 422: ErrorOut}, auth=writer)
+def look(request: Request) -> LapLook:
+    """Headings, first rows and a guess at which column is what. Nothing is stored."""
+    return look_at_lap(request.read())
+
+
+@router.post("laps", response={201: LapOut, 422: ErrorOut}, auth=writer)
+def keep(request: Request, query: Query[LapQuery]) -> tuple[int, LapOut]:
+    """Read a lap, the body as it is, by the columns chosen, and keep it."""
+    try:
+        chosen = LapColumns.model_validate(json.loads(query.columns))
+    except (ValueError, ValidationError) as error:
+        message = f"The columns can't be read: {error}"[:300]
+        raise refused("columns", query.columns[:80], "columns of the file", message) from error
+    workshop = request.user.workshop
+    if workshop.laps.count() >= MOST_LAPS:
+        message = f"A workshop keeps {MOST_LAPS} laps; take one out first."
+        raise refused("laps", MOST_LAPS, f"at most {MOST_LAPS}", message)
+    log, notes = read_lap(request.read(), chosen, query.name)
+    made = Lap.objects.create(
+        workshop=workshop,
+        name=query.name,
+        author=request.user,
+        seconds=float(log.times_s[-1]),
+        notes=notes,
+        samples=packed(log),
+    )
+    return 201, _out(made)
+
+
+@router.delete("laps/{lap_id}", response={204: None, 404: ErrorOut}, auth=writer)
+def drop(request: Request, lap_id: int) -> tuple[int, None]:
+    """Take a lap out."""
+    get_object_or_404(Lap, pk=lap_id, workshop=request.user.workshop).delete()
+    return 204, None
+
+
+def _out(lap: Lap) -> LapOut:
+    log = lap.log()
+    every = max(1, len(log.use) // PREVIEW)
+    return LapOut(
+        id=lap.pk,
+        name=lap.name,
+        kept=lap.kept,
+        author=lap.author.name,
+        seconds=lap.seconds,
+        notes=lap.notes,
+        dt_s=log.dt_s * every,
+        forward_g=log.forward_g[::every].round(3).tolist(),
+        left_g=log.left_g[::every].round(3).tolist(),
+        up_g=log.up_g[::every].round(3).tolist(),
+    )
