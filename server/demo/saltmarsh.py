@@ -135,6 +135,7 @@ _DAY_TANK: dict[str, Any] = {
         part("Drain boss", "port-drain", 90.0, 910.0, face="floor"),
     ],
     "filling": {"supply": "nozzle", "supply_kpa": 20.0, "nozzle_bore_mm": 19.0, "wanted_s": 240.0},
+    "slosh": {"over": "shipped lap", "lap": "Eelgate harbour in chop", "fill": 0.2},
     "gauge": {
         "senders": [
             sender("Reed tube", "starboard sender", 190.0, 120.0),
@@ -200,6 +201,7 @@ _RAID_TANK: dict[str, Any] = {
         part("Return boss, 8 mm", "return", 400.0, 330.0, z_mm=60.0),
     ],
     "filling": {"supply": "jug", "head_mm": 400.0, "wanted_s": 60.0},
+    "slosh": {"over": "shipped lap", "lap": "Dry Fork desert stage", "fill": 0.3},
     "gauge": {"senders": [_facing_aft(sender("Swing arm, 150 mm", "sender", 330.0, 330.0))], "reserve_l": 8.0},
 }
 
@@ -299,6 +301,7 @@ _CART_TANK: dict[str, Any] = {
         part("Deck vent, 16 mm", "kerosene-vent", 700.0, 400.0),
     ],
     "filling": {"supply": "nozzle", "supply_kpa": 30.0, "nozzle_bore_mm": 25.0},
+    "slosh": {"manoeuvre": {"kind": "braking", "g": 0.4, "seconds": 4.0}},
     "gauge": {
         "senders": [
             sender("Reed tube", "avgas sender", 340.0, 120.0),

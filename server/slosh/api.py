@@ -20,6 +20,7 @@ from keel.studies.slosh.model import Setup, SloshTank, setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.shown import RunShown, shown
 from keel.studies.slosh.starvation import StarvationMap, lowest_fill, starvation_map
+from keel.variants import Variant, variants
 from server.http.errors import ApiError, ErrorOut, refused
 from server.slosh.models import Lap, packed
 from server.workshop.guard import Request, anyone, writer
@@ -80,6 +81,9 @@ def run(request: Request, data: SloshIn) -> HttpResponse:
 def lowest(request: Request, data: SloshIn) -> LowestOut:
     """The lowest fill at which it runs without a dry spell."""
     tank, log, setup = _ready(request, data)
+    if setup.draw_l_per_h == 0:
+        message = "The engine draws nothing: type what it draws, or its power at Brief."
+        raise refused("slosh.draw_l_per_h", 0, "above 0 L/h", message)
     fill, brimful = lowest_fill(tank, log, setup), float(tank.packed.capacity.sum()) / 1e6
     return LowestOut(fill=fill, litres=None if fill is None else fill * brimful, brimful_l=brimful)
 
@@ -88,6 +92,14 @@ def lowest(request: Request, data: SloshIn) -> LowestOut:
 def steady_map(request: Request, data: SloshIn) -> StarvationMap:
     """The g that uncovers the pickups, for every direction and fill."""
     return starvation_map(_tank(design_from(data.design), foam=False))
+
+
+@router.post("slosh/variants", response={200: list[Variant], 404: ErrorOut, 422: ErrorOut}, auth=anyone)
+def other_insides(request: Request, data: SloshIn) -> list[Variant]:
+    """The same lap with other insides, each with its price."""
+    design = design_from(data.design)
+    _tank(design, foam=False)
+    return variants(design, request.user.workshop.document(), _log(request, design))
 
 
 def _ready(request: Request, data: SloshIn) -> tuple[SloshTank, Log, Setup]:

@@ -138,3 +138,42 @@ class Ports(PortsTestCase):
         self.press("Finish and keep")
         self.until(lambda: "kept" in self.text("[data-calibration]"), "kept")
         self.until(lambda: "settled" in self.text("[data-station=bench]"), "settled")
+
+
+class Slosh(PortsTestCase):
+    """Driving the tank round before cutting metal."""
+
+    def test_a_turn_that_starves_and_a_baffle_that_helps(self) -> None:
+        """Drive a turn, see it run dry, go to the moment, let it play; take a surge tank; bring a lap of one's own."""
+        self.open_tank("ports")
+        self.choose("Add a port", "pickup, where fuel is drawn")
+        self.type_into("From right", "330")
+        self.find("[data-station=slosh]").click()
+        self.type_into("Filled to", "12")
+        self.type_into("Engine draws", "120")
+        self.until(lambda: "Dry for" in self.text("[aria-label='Slosh run']"), "it starves")
+        self.press("Show")
+        self.until(lambda: "dry" in self.text("[data-inlet]"), "at that moment")
+        self.press("Play")
+        self.press("Pause")
+        self.assertEqual(len(self.browser.find_elements(By.CSS_SELECTOR, "[data-frame]")), 3)
+        self.press("Find the lowest fill without a dry spell")
+        self.until(lambda: "of brimful" in self.text("[data-lowest]"), "the lowest fill")
+        self.assert_accessible("the slosh run")
+        self.press("Run them")
+        rows = "[aria-label='Other insides on the same lap'] tbody tr"
+        self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, rows)) >= 5, "side by side")
+        table = self.find("[aria-label='Other insides on the same lap']")
+        surge = table.find_element(By.XPATH, ".//tr[contains(., 'surge tank')]//button")
+        self.until(lambda: surge.click() or True, "take it")
+        self.until(lambda: (self.kept("slosh") or {}).get("surge_l", 0) > 0, "kept")
+        self.until(lambda: "in the surge tank" in self.text("[aria-label='The tank at the moment shown']"), "shown")
+
+        file = self.downloads / "my-lap.csv"
+        rows_of = "\n".join(f"{n * 0.05:.2f},{-0.6 if 40 < n < 120 else 0},{0.1}" for n in range(200))
+        file.write_text("time,long g,lat g\n" + rows_of)
+        self.choose("Driven over", "a lap of the workshop’s")
+        self.find("input[aria-label='Take a lap from CSV']", hidden=True).send_keys(str(file))
+        self.press("Keep this lap")
+        self.until(lambda: self.find("[data-lap]"), "its trace")
+        self.until(lambda: (self.kept("slosh") or {}).get("kept_lap"), "in the design")

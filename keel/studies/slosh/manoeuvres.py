@@ -66,10 +66,10 @@ def demo_lap(name: LapName) -> Log:
         ahead = 0.45 - 1.5 * np.abs(np.gradient(np.abs(left), DT_S)).clip(0, 0.8)
         return Log(name, DT_S, ahead, left, 0.06 * _rough(t, rng, 9.0), (ahead > 0) * 0.8 + 0.2, zeros + 6.0)
     if name == LAPS[1]:
-        left, ahead = _corners(t, rng, 24, 0.7), 0.35 * _rough(t, rng, 0.25)
-        return Log(name, DT_S, ahead, left, (0.5 * _rough(t, rng, 2.2)).clip(-0.85, 1.4), zeros + 0.7, zeros)
-    roll, heave = 0.28 * _rough(t, rng, 0.35), 0.15 * _rough(t, rng, 0.3)
-    return Log(name, DT_S, 0.12 * _rough(t, rng, 0.4), roll, heave, zeros + 0.6, 4.0 * _rough(t, rng, 0.3))
+        left, ahead = _corners(t, rng, 24, 0.6), 0.15 * _rough(t, rng, 0.2)
+        return Log(name, DT_S, ahead, left, (0.25 * _rough(t, rng, 2.2)).clip(-0.6, 1.2), zeros + 0.7, zeros)
+    roll, heave = 0.16 * _rough(t, rng, 0.2), 0.12 * _rough(t, rng, 0.3)
+    return Log(name, DT_S, 0.06 * _rough(t, rng, 0.25), roll, heave, zeros + 0.6, 3.0 * _rough(t, rng, 0.2))
 
 
 def _corners(t: Array, rng: np.random.Generator, count: int, hardest: float) -> Array:

@@ -47,8 +47,12 @@ export type SenderPart = Schemas['SenderPart']
 export type SensedBy = Sender['action']
 export type SenderReading = Schemas['Reading']
 export type Calibration = Schemas['CalibrationOut']
+export type Slosh = Design['slosh']
+export type RunShown = Schemas['RunShown']
+export type Lap = Schemas['LapOut']
+export type StarvationMap = Schemas['StarvationMap']
 /** The bench has no state of its own: it keeps measurements, it judges nothing. */
-export type StationName = Schemas['StationState']['station'] | 'bench'
+export type StationName = Schemas['StationState']['station'] | 'bench' | 'slosh'
 export type StationMark = Schemas['StationState']['state']
 export type Session = Schemas['SessionOut']
 export type Units = Session['units']

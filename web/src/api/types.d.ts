@@ -728,6 +728,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/slosh/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Other Insides
+         * @description The same lap with other insides, each with its price.
+         */
+        post: operations["server_slosh_api_other_insides"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop": {
         parameters: {
             query?: never;
@@ -5149,6 +5169,34 @@ export interface components {
             trapped_l: number | null;
         };
         /**
+         * Variant
+         * @description One inside over the lap. With a `problem` it can't be made, and the figures are nought.
+         */
+        Variant: {
+            /** Brimful L */
+            brimful_l: number;
+            /** Dry S */
+            dry_s: number;
+            /** Empty Kg */
+            empty_kg: number;
+            /** Favoured */
+            favoured: boolean;
+            /** Lowest L */
+            lowest_l: number | null;
+            /** Name */
+            name: string;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            } | null;
+            /** Problem */
+            problem: string | null;
+            /** Spells */
+            spells: number;
+            /** Weld M */
+            weld_m: number;
+        };
+        /**
          * VentPath
          * @description The way of the air: bore, hose, valve, and where it ends.
          */
@@ -7038,6 +7086,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunShown"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_api_other_insides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SloshIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Variant"][];
                 };
             };
             /** @description Not Found */

@@ -49,7 +49,7 @@ export function Sheet({ label, columns, rows, width = 900 }: { label: string; co
         {rows.map((row) => (
           <TableRow key={row.key} sx={row.strong ? { boxShadow: `inset 4px 0 0 ${inks.hand}` } : undefined}>
             {row.cells.map((cell, place) => (
-              <TableCell key={columns[place]?.name ?? place} align={columns[place]?.right ? 'right' : 'left'} sx={{ pl: place ? undefined : row.strong ? 1.5 : 0 }}>
+              <TableCell key={columns[place]?.name ?? place} align={columns[place]?.right ? 'right' : 'left'} sx={{ pl: place ? undefined : row.strong ? 1.5 : 0, whiteSpace: columns[place]?.right ? 'nowrap' : undefined }}>
                 {cell}
               </TableCell>
             ))}

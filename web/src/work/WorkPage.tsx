@@ -19,6 +19,8 @@ import { GaugeBoard } from '../stations/gauge/GaugeBoard'
 import { GaugeStation } from '../stations/gauge/GaugeStation'
 import { PortsBoard } from '../stations/ports/PortsBoard'
 import { PortsStation } from '../stations/ports/PortsStation'
+import { SloshBoard } from '../stations/slosh/SloshBoard'
+import { SloshStation } from '../stations/slosh/SloshStation'
 import { SheetStation } from '../stations/sheet/SheetStation'
 import { ShellStation } from '../stations/shell/ShellStation'
 import { ConflictDialog } from './ConflictDialog'
@@ -99,6 +101,7 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
           {station === 'bay' && <BayStation findings={findings} />}
           {station === 'shell' && <ShellStation findings={findings} />}
           {station === 'ports' && <PortsStation findings={findings} />}
+          {station === 'slosh' && <SloshStation />}
           {station === 'gauge' && <GaugeStation findings={findings} />}
           {station === 'bench' && <BenchStation designId={opened.id} />}
           {station === 'sheet' && <SheetStation findings={findings} />}
@@ -132,6 +135,7 @@ function useBoards(designId: number): Partial<Record<StationName, BoardOf>> {
     brief: { name: 'the demand', shown: <DemandBoard />, first: true },
     ...(shaped ? { ports: { name: 'the figures', shown: <PortsBoard />, first: false } } : {}),
     ...(senders ? { gauge: { name: 'the needle', shown: <GaugeBoard />, first: false } } : {}),
+    ...(shaped ? { slosh: { shown: <SloshBoard />, first: true } } : {}),
     bench: { shown: <BenchBoard designId={designId} />, first: true },
     ...(parts.length ? { sheet: { name: 'the flat parts', shown: <FlatDrawing parts={parts} />, first: true } } : {}),
   }

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import type { Feature, Shell } from '../../api/model'
 import { changeFeature, setShell } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
+import { BaffleOpenings } from './BaffleOpenings'
 import { useUnits } from '../../units/useUnits'
 import { select, useFault, useWork } from '../../work/store'
 
@@ -63,7 +64,7 @@ function freshFeature(kind: Feature['kind'], present: Feature[], size: Size): Fe
     case 'partition':
       return { ...named, kind, axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null }
     case 'baffle':
-      return { ...named, kind, axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null, corner_mm: 40, top_gap_mm: 0 }
+      return { ...named, kind, axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null, corner_mm: 40, top_gap_mm: 0, notches: [], holes: [], doors: [] }
   }
 }
 
@@ -186,6 +187,7 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
           <FeatureLength key={field} label={label} value={(feature as unknown as Record<string, number>)[field] ?? 0} path={`shell.features.${place}.${field}`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ [field]: mm })} />
         ))}
       </Box>
+      {feature.kind === 'baffle' && <BaffleOpenings baffle={feature} place={place} readOnly={readOnly} />}
       {feature.kind === 'well' && feature.face === 'roof' && <FormControlLabel control={<Switch checked={feature.drain} disabled={readOnly} onChange={(event) => set({ drain: event.target.checked })} />} label="A tube leads rain out of it" />}
       <Button
         disabled={readOnly}

@@ -1,0 +1,148 @@
+"""Slosh runs and laps over HTTP."""
+
+import json
+from typing import Any
+from urllib.parse import quote
+
+import numpy as np
+
+from server.slosh.models import Lap
+from server.tests.helpers import BOX, ApiTestCase
+
+PICKUP = {"id": "p", "name": "pickup", "role": "pickup", "x_mm": 400.0, "y_mm": 300.0}
+TURN = {"manoeuvre": {"kind": "corner to the left", "g": 1.0, "seconds": 5.0}, "fill": 0.1, "draw_l_per_h": 60.0}
+
+
+def csv_of(columns: dict[str, Any], mark: str = ",") -> bytes:
+    """A table of columns."""
+    rows = zip(*columns.values(), strict=True)
+    lines = [mark.join(columns), *(mark.join(str(cell) for cell in row) for row in rows)]
+    return "\n".join(lines).encode()
+
+
+def lap(hertz: float = 25.0, seconds: float = 20.0) -> dict[str, Any]:
+    """A lap in m/s²: braking, then a left turn."""
+    t = np.arange(0, seconds, 1 / hertz)
+    return {
+        "Time (s)": t.round(4).tolist(),
+        "Accel X": np.where((t > 2) & (t < 6), -7.0, 0.0).tolist(),
+        "Accel Y": np.where((t > 10) & (t < 16), 8.0, 0.0).tolist(),
+        "Accel Z": np.full(len(t), 9.80665).tolist(),
+        "Throttle %": np.full(len(t), 50).tolist(),
+    }
+
+
+CHOSEN = {
+    "time": "Time (s)",
+    "forward": "Accel X",
+    "left": "Accel Y",
+    "up": "Accel Z",
+    "throttle": "Throttle %",
+    "unit": "m/s²",
+}
+
+
+class Slosh(ApiTestCase):
+    """Runs of what is on the screen."""
+
+    def ask(self, what: str, **more: Any) -> tuple[int, Any]:
+        """Post a design with a pickup and a setting."""
+        design = BOX | {"ports": [PICKUP], "slosh": TURN} | more
+        return self.viewer("POST", f"slosh/{what}", {"design": design})
+
+    def keep(self, content: bytes, name: str = "Test lap", **columns: Any) -> tuple[int, Any]:
+        """Send a lap."""
+        query = f"name={quote(name)}&columns={quote(json.dumps(CHOSEN | columns))}"
+        return self.fabricator("POST", f"laps?{query}", raw=content)
+
+    def test_run_map_lowest_and_variants(self) -> None:
+        """A left turn empties the left side; the map and the lowest fill agree with it; foam and plates are priced."""
+        status, run = self.ask("run")
+        self.assertEqual(status, 200, run)
+        self.assertGreater(run["dry_s"], 3.0)
+        self.assertEqual(len(run["planes"]), len(run["times_s"]))
+        self.assertAlmostEqual(run["start_l"] - sum(run["held_l"][-1]), run["used_l"], delta=0.002)
+        self.assertIn("plane", run["limits"])
+        _, found = self.ask("map")
+        g = found["g"][found["directions_deg"].index(90.0)][4]
+        self.assertLess(g, 1.0)
+        _, low = self.ask("lowest")
+        self.assertGreater(low["fill"], 0.1)
+        status, rows = self.ask("variants")
+        self.assertEqual((status, rows[0]["name"], rows[0]["patch"]), (200, "as drawn", None))
+        self.assertEqual(sum(row["favoured"] for row in rows), 1)
+        plated = next(row for row in rows if row["name"] == "one baffle lengthwise")
+        self.assertIsNone(plated["problem"])
+        self.assertGreater(plated["weld_m"], rows[0]["weld_m"])
+
+    def test_what_cannot_be_run(self) -> None:
+        """No pickup, no draw, no shell, a lap of somebody else's, wrong figures: each says why."""
+        self.refused(self.ask("run", ports=[]), 422, "no_pickup")
+        self.refused(self.ask("run", shell=None), 422, "no_shell")
+        self.refused(self.ask("lowest", slosh=TURN | {"draw_l_per_h": 0.0}), 422, "invalid")
+        self.refused(self.ask("run", slosh={"over": "kept lap", "kept_lap": 99}), 422, "invalid")
+        for wrong in ({"fill": 0}, {"manoeuvre": {"g": 9}}, {"draw_l_per_h": -1}, {"lap": "Nowhere"}):
+            body = self.refused(self.ask("run", slosh=wrong), 422, "invalid")
+            self.assertTrue(body["errors"][0]["field"].startswith("slosh."))
+
+    def test_a_lap_from_a_logger(self) -> None:
+        """Looked at, its columns chosen, kept, run; braking goes down, a left turn up; strangers don't see it."""
+        content = csv_of(lap())
+        _, look = self.fabricator("POST", "laps/look", raw=content)
+        self.assertEqual(look["headings"], list(lap()))
+        self.assertEqual((look["guess"]["time"], look["guess"]["forward"]), ("Time (s)", "Accel X"))
+        status, kept = self.keep(content)
+        self.assertEqual((status, kept["notes"]), (201, []))
+        log = Lap.objects.get().log()
+        self.assertAlmostEqual(float(log.forward_g[round(4 / 0.02)]), -7 / 9.80665, places=5)
+        self.assertAlmostEqual(float(log.left_g[round(12 / 0.02)]), 8 / 9.80665, places=5)
+        self.assertAlmostEqual(float(np.abs(log.up_g).max()), 0.0, places=5)
+        self.assertEqual(float(log.use[0]), 0.5)
+        status, run = self.ask("run", slosh=TURN | {"over": "kept lap", "kept_lap": kept["id"]})
+        self.assertEqual(status, 200)
+        inside = [s for s in run["spells"] if s["start_s"] <= 12 <= s["start_s"] + s["seconds"]]
+        self.assertEqual(len(inside), 1, run["spells"])
+        self.assertEqual(self.stranger("GET", "laps")[1], [])
+        self.assertEqual(self.stranger("DELETE", f"laps/{kept['id']}")[0], 404)
+        self.assertEqual(self.viewer("POST", "laps/look", raw=content)[0], 403)
+        self.assertEqual(self.fabricator("DELETE", f"laps/{kept['id']}")[0], 204)
+
+    def test_odd_laps_are_put_right_and_say_so(self) -> None:
+        """Holes, words, times that fall back, semicolons with decimal commas, other signs."""
+        table = lap()
+        table["Accel X"][30], table["Accel Y"][31] = "nan", "--"
+        table["Time (s)"][60] = table["Time (s)"][59]
+        for name in table:
+            del table[name][200:240]
+        status, kept = self.keep(csv_of(table, ";").replace(b".", b","), left_flipped=True)
+        self.assertEqual(status, 201, kept)
+        said = " ".join(kept["notes"])
+        for part in ("2 rows left out: a number", "1 rows left out: their time", "1 gaps bridged straight"):
+            self.assertIn(part, said)
+        self.assertLess(float(Lap.objects.get().log().left_g.min()), -0.8)
+        _, kept = self.keep(csv_of(lap()), up="Accel X", forward="Accel Z")
+        self.assertIn("is it the vertical one", " ".join(kept["notes"]))
+
+    def test_what_is_no_lap(self) -> None:
+        """1 Hz, angles, no such column, milliseconds as seconds, noise: refused with a reason."""
+        slow, angles = lap(1.0), lap()
+        angles["Accel Y"] = [v * 10 for v in angles["Accel Y"]]
+        late = lap()
+        late["Time (s)"] = [t * 1000 for t in late["Time (s)"]]
+        still = lap()
+        still["Time (s)"] = [0] * len(still["Time (s)"])
+        for content, columns, said in (
+            (csv_of(slow), {}, "1 samples a second"),
+            (csv_of(angles), {}, "8.16 g"),
+            (csv_of(lap()), {"left": "Accel Q"}, "no column"),
+            (csv_of(late), {}, "milliseconds"),
+            (csv_of(still), {}, "doesn't rise"),
+            (b"\xff\xfe\x00", {}, "UTF-8"),
+            (b"", {}, "heading"),
+            (b"a,b\n1,2\n", {}, "no column"),
+            (csv_of(lap()), {"unit": "furlongs"}, "columns"),
+        ):
+            status, body = self.keep(content, **columns)
+            self.assertEqual(status, 422, body)
+            self.assertIn(said, body["message"])
+        self.assertEqual(self.keep(csv_of(late), time_unit="ms")[0], 201)

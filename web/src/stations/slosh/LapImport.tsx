@@ -1,0 +1,155 @@
+import { Alert, Box, Button, FormControlLabel, Switch, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { api, asked, type Schemas } from '../../api/client'
+import type { Lap } from '../../api/model'
+import { sendFile } from '../../api/sendFile'
+import { FileButton } from '../../fields/FileButton'
+import { Choice } from '../../fields/fields'
+import { Plot } from '../../plots/Plot'
+import { useUnits } from '../../units/useUnits'
+import { useWork } from '../../work/store'
+import { lapsQuery } from './slosh'
+
+/** As keel's `LapColumns`; it goes along as text, beside the file. */
+interface Columns {
+  time: string
+  forward: string
+  left: string
+  up: string
+  throttle: string
+  time_unit: 's' | 'ms'
+  unit: 'g' | 'm/s²'
+  forward_flipped: boolean
+  left_flipped: boolean
+  up_has_gravity: boolean
+}
+const WHAT = [
+  ['time', 'Time'],
+  ['forward', 'Forward acceleration'],
+  ['left', 'Sideways acceleration'],
+  ['up', 'Vertical acceleration'],
+  ['throttle', 'Throttle'],
+] as const
+const NONE = 'not there'
+
+/** Take a lap from a logger's file: look at it, say which column is what, keep it. */
+export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id: number) => void }) {
+  const queries = useQueryClient()
+  const [file, setFile] = useState<globalThis.File | null>(null)
+  const [look, setLook] = useState<Schemas['LapLook'] | null>(null)
+  const [columns, setColumns] = useState<Columns>({ time: '', forward: '', left: '', up: '', throttle: '', time_unit: 's', unit: 'g', forward_flipped: false, left_flipped: false, up_has_gravity: true })
+  const [problem, setProblem] = useState('')
+  const tried = async (what: () => Promise<void>) => {
+    setProblem('')
+    try {
+      await what()
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error))
+    }
+  }
+  const take = (chosen: globalThis.File) =>
+    tried(async () => {
+      setLook(null)
+      const seen = await sendFile<Schemas['LapLook']>('/api/laps/look', chosen)
+      setFile(chosen)
+      setLook(seen)
+      setColumns({ ...columns, ...(seen.guess as Partial<Columns>) })
+    })
+  const keep = () =>
+    tried(async () => {
+      if (!file) return
+      const name = file.name.replace(/\.\w+$/, '').slice(0, 80)
+      const made = await sendFile<Lap>(`/api/laps?name=${encodeURIComponent(name)}&columns=${encodeURIComponent(JSON.stringify(columns))}`, file)
+      await queries.invalidateQueries({ queryKey: lapsQuery.queryKey })
+      setLook(null)
+      onKept(made.id)
+    })
+  return (
+    <>
+      <Chosen />
+      <FileButton label="Take a lap from CSV" accept=".csv,.txt,text/csv" disabled={readOnly} onFile={(chosen) => void take(chosen)} />
+      {problem && <Alert severity="error">{problem}</Alert>}
+      {look && (
+        <>
+          <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="First rows of the file">
+            <Table size="small">
+              <TableHead>
+                <TableRow>
+                  {look.headings.map((heading, n) => (
+                    <TableCell key={n}>{heading}</TableCell>
+                  ))}
+                </TableRow>
+              </TableHead>
+              <TableBody>
+                {look.rows.map((row, n) => (
+                  <TableRow key={n}>
+                    {row.map((cell, m) => (
+                      <TableCell key={m}>{cell}</TableCell>
+                    ))}
+                  </TableRow>
+                ))}
+              </TableBody>
+            </Table>
+          </Box>
+          {WHAT.map(([name, label]) => (
+            <Choice key={name} label={label} value={columns[name] || NONE} options={[NONE, ...look.headings.filter(Boolean)]} onChange={(chosen) => setColumns({ ...columns, [name]: chosen === NONE ? '' : chosen })} />
+          ))}
+          <Choice label="Time is in" value={columns.time_unit} options={['s', 'ms'] as const} onChange={(time_unit) => setColumns({ ...columns, time_unit })} />
+          <Choice label="Accelerations are in" value={columns.unit} options={['g', 'm/s²'] as const} onChange={(unit) => setColumns({ ...columns, unit })} />
+          <FormControlLabel control={<Switch checked={columns.forward_flipped} onChange={(event) => setColumns({ ...columns, forward_flipped: event.target.checked })} />} label="Braking is above nought in it" />
+          <FormControlLabel control={<Switch checked={columns.left_flipped} onChange={(event) => setColumns({ ...columns, left_flipped: event.target.checked })} />} label="A right turn is above nought in it" />
+          <FormControlLabel control={<Switch checked={columns.up_has_gravity} onChange={(event) => setColumns({ ...columns, up_has_gravity: event.target.checked })} />} label="At rest its vertical reads 1 g" />
+          <Button variant="contained" onClick={() => void keep()}>
+            Keep this lap
+          </Button>
+        </>
+      )}
+    </>
+  )
+}
+
+/** The kept lap at hand: its trace, to check the signs against what is known of the road, and what was odd. */
+function Chosen() {
+  const { inks } = useTheme()
+  const units = useUnits()
+  const queries = useQueryClient()
+  const id = useWork((work) => work.design.slosh.kept_lap)
+  const readOnly = useWork((work) => work.readOnly)
+  const lap = useQuery(lapsQuery).data?.find((item) => item.id === id)
+  if (!lap) return null
+  const trace = (values: number[]) => values.map((v, i) => [i * lap.dt_s, v] as const)
+  return (
+    <Box data-lap={lap.id}>
+      <Plot
+        label={`Accelerations of ${lap.name}`}
+        lines={[
+          { points: trace(lap.forward_g), colour: inks.metal },
+          { points: trace(lap.left_g), colour: inks.hand },
+        ]}
+        xText="s"
+        yText="g: forward grey-blue, left violet"
+        showX={(value) => units.number(value, 0)}
+        showY={(value) => units.number(value, 1)}
+        fromZero={false}
+      />
+      <Typography variant="body2" color="textSecondary">
+        Check it: braking has to go down, a left turn up.
+      </Typography>
+      {lap.notes.map((note) => (
+        <Typography key={note} variant="body2">
+          {note}.
+        </Typography>
+      ))}
+      <Button
+        disabled={readOnly}
+        onClick={() => {
+          void asked(api.DELETE('/api/laps/{lap_id}', { params: { path: { lap_id: lap.id } } })).then(() => queries.invalidateQueries({ queryKey: lapsQuery.queryKey }))
+        }}
+      >
+        Take {lap.name} out
+      </Button>
+    </Box>
+  )
+}

@@ -1,0 +1,109 @@
+import { Alert, Box, Button, Slider, Typography } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import type { RunShown } from '../../api/model'
+import { useUnits } from '../../units/useUnits'
+import { useWork } from '../../work/store'
+import { Block, Board, Sheet } from '../Board'
+import { play, usePlaying, useRun, useRunning } from './slosh'
+import { StarvationPlot } from './StarvationPlot'
+import { TankFrame } from './TankFrame'
+import { TimePlot } from './TimePlot'
+import { Variants } from './Variants'
+
+/** The tank moving over its lap, and what that does to the pickup. */
+export function SloshBoard() {
+  useRunning()
+  usePlaying()
+  const { run, problem } = useRun()
+  const map = useRun((state) => state.map)
+  const fill = useWork((work) => work.design.slosh.fill)
+  return (
+    <Board label="Slosh run">
+      {problem && <Alert severity={run ? 'warning' : 'info'}>{problem}</Alert>}
+      {run?.draw_l_per_h === 0 && <Alert severity="info">The engine draws nothing, so nothing can run dry: type what it draws, or its power at Brief.</Alert>}
+      {run && <Moving run={run} />}
+      {run && <Spells run={run} />}
+      {run && <Variants />}
+      {map && (
+        <Block title="How hard it can be pushed, held" about="Out to each line a steady push leaves the pickup covered, at that share of brimful; beyond, it runs dry. Held long enough, baffles don’t change it: they buy time.">
+          <StarvationPlot map={map} fill={fill} />
+        </Block>
+      )}
+    </Board>
+  )
+}
+
+const SPEEDS = [0.25, 1, 4]
+
+function Moving({ run }: { run: RunShown }) {
+  const { inks } = useTheme()
+  const units = useUnits()
+  const { at, playing, speed } = useRun()
+  const end = run.times_s.at(-1) ?? 0
+  const colours = [inks.fuel, inks.hand, inks.metal, inks.stop, inks.good, inks.caution, inks.note, inks.block, inks.quiet]
+  const best = run.depths_mm.map((row) => Math.max(...row))
+  return (
+    <section>
+      <TankFrame run={run} />
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', my: 1, maxWidth: 900 }}>
+        <Button variant="contained" onClick={play} sx={{ minWidth: 84 }}>
+          {playing ? 'Pause' : 'Play'}
+        </Button>
+        {SPEEDS.map((value) => (
+          <Button key={value} aria-pressed={speed === value} variant={speed === value ? 'outlined' : 'text'} onClick={() => useRun.setState({ speed: value })} sx={{ minWidth: 48 }}>
+            {value}×
+          </Button>
+        ))}
+        <Slider aria-label="Moment shown" value={at} min={0} max={end} step={0.02} onChange={(_, value) => useRun.setState({ playing: false, at: value as number })} sx={{ ml: 2 }} />
+        <Box sx={{ minWidth: 70, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>{units.number(at, 2)} s</Box>
+      </Box>
+      <Box sx={{ maxWidth: 900 }}>
+        <TimePlot
+          run={run}
+          label="pushed, g"
+          traces={[
+            { name: 'forward', values: run.forward_g, colour: inks.metal },
+            { name: 'left', values: run.left_g, colour: inks.hand },
+          ]}
+          showY={(value) => units.number(value, 1)}
+        />
+        <TimePlot run={run} label={`fuel over the inlet, ${units.lengthUnit}`} traces={[{ name: 'over the inlet', values: best, colour: inks.fuel }]} limit={0} showY={(value) => units.length(value)} />
+        <TimePlot run={run} label={`in each compartment, ${units.volumeUnit}`} traces={run.rooms.map((room, i) => ({ name: room.name, values: run.held_l.map((row) => row[i] ?? 0), colour: colours[i % colours.length] ?? inks.ink }))} showY={(value) => units.volume(value, 1)} last={!run.has_surge} height={run.has_surge ? 96 : 120} />
+        {run.has_surge && <TimePlot run={run} label={`surge tank, ${units.volumeUnit}`} traces={[{ name: 'surge', values: run.surge_l, colour: inks.fuel }]} limit={0} showY={(value) => units.volume(value, 1)} last height={116} />}
+      </Box>
+    </section>
+  )
+}
+
+const LONGEST = 10
+const longest = (run: RunShown) => [...run.spells].sort((a, b) => b.seconds - a.seconds).slice(0, LONGEST)
+
+function Spells({ run }: { run: RunShown }) {
+  const units = useUnits()
+  const go = (at: number) => useRun.setState({ at, playing: false })
+  return (
+    <Block title={run.spells.length ? `Dry for ${units.number(run.dry_s, 2)} s, in ${run.spells.length} spells` : 'Never dry'} about={run.limits}>
+      {run.spells.length > LONGEST && (
+        <Typography variant="body2" sx={{ mt: 1 }}>
+          The {LONGEST} longest:
+        </Typography>
+      )}
+      {run.spells.length > 0 && (
+        <Sheet
+          label="Dry spells"
+          width={640}
+          columns={[{ name: 'at', right: true }, { name: 'for', right: true }, { name: 'forward', right: true }, { name: 'left', right: true }, { name: '' }]}
+          rows={longest(run).map((spell, n) => ({
+            key: `${n}`,
+            cells: [`${units.number(spell.start_s, 2)} s`, `${units.number(spell.seconds, 2)} s`, `${units.number(spell.forward_g, 2)} g`, `${units.number(spell.left_g, 2)} g`, <Button key="go" onClick={() => go(spell.start_s + spell.seconds / 2)}>Show</Button>],
+          }))}
+        />
+      )}
+      <Typography variant="body2" sx={{ mt: 1 }} data-sums>
+        {units.volumeUnitText(run.start_l)} at the start; {units.volumeUnitText(run.used_l)} used, {units.volumeUnitText(run.missed_l)} asked for and not had
+        {run.moved_l > 0.005 && `, ${units.volumeUnitText(run.moved_l)} moved by the transfer`}
+        {run.spilt_l > 0.005 && `, ${units.volumeUnitText(run.spilt_l)} spilt back by the surge tank`}.
+      </Typography>
+    </Block>
+  )
+}

@@ -1,0 +1,104 @@
+import { Alert, Box, Button, FormControlLabel, Switch, Typography } from '@mui/material'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { api, asked } from '../../api/client'
+import type { Slosh } from '../../api/model'
+import { Choice, FlowField, NumberField, ShareField, VolumeField } from '../../fields/fields'
+import { useUnits } from '../../units/useUnits'
+import { useWork } from '../../work/store'
+import { Folded } from '../Folded'
+import { pair } from '../Row'
+import { LapImport } from './LapImport'
+import { lapsQuery, setManoeuvre, setSlosh, useRun } from './slosh'
+
+const KINDS = ['corner to the left', 'corner to the right', 'braking', 'launch', 'lane change', 'S-bend', 'brake and turn', 'hill'] as const
+const LAPS = ['Corrie hill climb', 'Dry Fork desert stage', 'Eelgate harbour in chop'] as const
+const OVER = [
+  { value: 'manoeuvre', label: 'one manoeuvre' },
+  { value: 'shipped lap', label: 'a made-up lap' },
+  { value: 'kept lap', label: 'a lap of the workshop’s' },
+] as const
+
+/** What the tank is driven over, and with what. */
+export function SloshStation() {
+  const slosh = useWork((work) => work.design.slosh)
+  const readOnly = useWork((work) => work.readOnly)
+  const laps = useQuery(lapsQuery).data ?? []
+  return (
+    <>
+      <Choice label="Driven over" value={slosh.over} options={OVER} disabled={readOnly} onChange={(over) => setSlosh({ over })} />
+      {slosh.over === 'manoeuvre' && <ManoeuvreFields slosh={slosh} readOnly={readOnly} />}
+      {slosh.over === 'shipped lap' && <Choice label="Lap" value={slosh.lap} options={LAPS} hint="made up, to try a tank on" disabled={readOnly} onChange={(lap) => setSlosh({ lap })} />}
+      {slosh.over === 'kept lap' && laps.length > 0 && <Choice label="Lap of the workshop’s" value={String(slosh.kept_lap ?? '')} options={laps.map((lap) => ({ value: String(lap.id), label: `${lap.name}, ${Math.round(lap.seconds)} s` }))} disabled={readOnly} onChange={(id) => setSlosh({ kept_lap: Number(id) })} />}
+      {slosh.over === 'kept lap' && <LapImport readOnly={readOnly} onKept={(id) => setSlosh({ kept_lap: id })} />}
+      <Box sx={pair}>
+        <ShareField label="Filled to" value={slosh.fill} path="slosh.fill" disabled={readOnly} onCommit={(fill) => fill !== null && setSlosh({ fill })} />
+        <Draw slosh={slosh} readOnly={readOnly} />
+      </Box>
+      <Lowest />
+      <Folded title="Return, transfer, surge tank" open={slosh.surge_l > 0 || slosh.return_l_per_h > 0}>
+        <Box sx={pair}>
+          <FlowField label="Comes back" value={slosh.return_l_per_h} path="slosh.return_l_per_h" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ return_l_per_h: value })} />
+          <NumberField label="Jet moves, times return" value={slosh.transfer_ratio} path="slosh.transfer_ratio" hint="at a transfer port" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ transfer_ratio: value })} />
+          <VolumeField label="Surge tank" value={slosh.surge_l} path="slosh.surge_l" hint="0 for none" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ surge_l: value })} />
+          <FlowField label="Lift pump" value={slosh.lift_l_per_h} path="slosh.lift_l_per_h" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ lift_l_per_h: value })} />
+        </Box>
+      </Folded>
+      <FormControlLabel control={<Switch checked={slosh.foam} disabled={readOnly} onChange={(event) => setSlosh({ foam: event.target.checked })} />} label="Filled with foam: takes 3 %, damps it" />
+      <FormControlLabel control={<Switch checked={slosh.lag} disabled={readOnly} onChange={(event) => setSlosh({ lag: event.target.checked })} />} label="The surface swings, it doesn’t stand at once" />
+      <Typography variant="body2" color="textSecondary">
+        Baffles, their notches, holes and doors are at Shell. This shows where fuel is likely to be, not that a vehicle is safe to drive.
+      </Typography>
+    </>
+  )
+}
+
+function ManoeuvreFields({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean }) {
+  const { manoeuvre } = slosh
+  return (
+    <>
+      <Choice label="Manoeuvre" value={manoeuvre.kind} options={KINDS} disabled={readOnly} onChange={(kind) => setManoeuvre({ kind })} />
+      <Box sx={pair}>
+        {manoeuvre.kind === 'hill' ? <NumberField label="Nose up" unit="°" value={manoeuvre.pitch_deg} path="slosh.manoeuvre.pitch_deg" disabled={readOnly} onCommit={(value) => value !== null && setManoeuvre({ pitch_deg: value })} /> : <NumberField label="How hard" unit="g" value={manoeuvre.g} path="slosh.manoeuvre.g" disabled={readOnly} onCommit={(g) => g !== null && setManoeuvre({ g })} />}
+        <NumberField label="Held for" unit="s" value={manoeuvre.seconds} path="slosh.manoeuvre.seconds" disabled={readOnly} onCommit={(seconds) => seconds !== null && setManoeuvre({ seconds })} />
+        <NumberField label="Builds up in" unit="s" value={manoeuvre.ramp_s} path="slosh.manoeuvre.ramp_s" disabled={readOnly} onCommit={(ramp_s) => ramp_s !== null && setManoeuvre({ ramp_s })} />
+        <NumberField label="Times over" value={manoeuvre.again} path="slosh.manoeuvre.again" disabled={readOnly} onCommit={(again) => again !== null && setManoeuvre({ again })} />
+      </Box>
+    </>
+  )
+}
+
+function Draw({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean }) {
+  const units = useUnits()
+  const drawn = useRun((state) => state.run?.draw_l_per_h)
+  return <FlowField label="Engine draws" value={slosh.draw_l_per_h ?? null} emptyText={drawn === undefined ? 'as the brief' : units.editVolume(drawn)} hint="empty: as the brief’s first case" path="slosh.draw_l_per_h" disabled={readOnly} onCommit={(value) => setSlosh({ draw_l_per_h: value })} />
+}
+
+/** The lowest fill that runs through without a dry spell. */
+function Lowest() {
+  const units = useUnits()
+  const readOnly = useWork((work) => work.readOnly)
+  const look = useMutation({ mutationFn: () => asked(api.POST('/api/slosh/lowest', { body: { design: useWork.getState().design as unknown as Record<string, unknown> } })) })
+  const found = look.data
+  return (
+    <>
+      <Button variant="outlined" disabled={look.isPending} onClick={() => look.mutate()}>
+        {look.isPending ? 'Looking' : 'Find the lowest fill without a dry spell'}
+      </Button>
+      {look.error && <Alert severity="error">{look.error.message}</Alert>}
+      {found && (
+        <Typography variant="body2" data-lowest>
+          {found.fill === null || found.litres === null ? (
+            'It runs dry even from brimful.'
+          ) : (
+            <>
+              Runs through from <strong>{units.volumeUnitText(found.litres, 1)}</strong>, {units.number(found.fill * 100, 0)} % of brimful.{' '}
+              <Button size="small" disabled={readOnly} onClick={() => setSlosh({ fill: Math.min(1, Math.ceil((found.fill ?? 0) * 1000) / 1000) })}>
+                Fill to that
+              </Button>
+            </>
+          )}
+        </Typography>
+      )}
+    </>
+  )
+}
