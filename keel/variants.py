@@ -1,19 +1,19 @@
 """The same lap with other insides: what each would bring, and its price."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, Literal
 
 import numpy as np
 
 from keel.design.document import Design
 from keel.design.features import Baffle
-from keel.design.ports import Port
 from keel.design.workshop import Workshop
 from keel.evaluate import Showing, evaluate
 from keel.findings.patch import apply
 from keel.solid.build import build
 from keel.solid.faults import GeometryError
+from keel.studies.insides import clear_place
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import Setup, setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
@@ -21,8 +21,6 @@ from keel.studies.slosh.starvation import lowest_fill
 
 SURGE_LIFT = 1.5
 """A surge tank's lift pump gives this much of the engine's draw."""
-BESIDE_MM = 15.0
-"""A plate keeps this far from what hangs in the tank [mm]."""
 SECONDS_PER_HOUR = 3600.0
 
 
@@ -79,8 +77,8 @@ def _insides(design: Design, workshop: Workshop, log: Log) -> Iterator[tuple[str
         yield "without baffles", {"shell": {"features": others}}
     size = build(shell, design.sheet.seam).body.size
 
-    def plate(axis: str, share: float) -> dict[str, Any]:
-        return _plate(axis, _clear_of(design.ports, axis, size["xy".index(axis)] * share))
+    def plate(axis: Literal["x", "y"], share: float) -> dict[str, Any]:
+        return _plate(axis, clear_place(design.ports, axis, size["xy".index(axis)] * share))
 
     for name, plates in (
         ("one baffle across", [plate("x", 1 / 2)]),
@@ -97,16 +95,6 @@ def _insides(design: Design, workshop: Workshop, log: Log) -> Iterator[tuple[str
             setup = setup_of(design.slosh, design.brief, workshop.rules)
             lift = round(SURGE_LIFT * setup.draw_l_per_h, 1)
             yield f"with a surge tank of {litres:g} L", {"slosh": {"surge_l": litres, "lift_l_per_h": lift}}
-
-
-def _clear_of(ports: Sequence[Port], axis: str, wanted: float) -> float:
-    """The place nearest to the wanted one where a plate clears what hangs from the ports [mm]."""
-    taken = [(port.x_mm if axis == "x" else port.y_mm, port.hangs_across_mm / 2 + BESIDE_MM) for port in ports]
-    for off in range(0, 200, 5):
-        for at in (wanted - off, wanted + off):
-            if all(abs(at - place) > half for place, half in taken):
-                return at
-    return wanted
 
 
 def _plate(axis: str, at: float) -> dict[str, Any]:

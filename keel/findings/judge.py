@@ -1,6 +1,6 @@
 """Every rule on a design."""
 
-from keel.findings import brief_rules, gauge_rules, port_rules, rules, shape_rules
+from keel.findings import brief_rules, gauge_rules, inside_rules, port_rules, rules, shape_rules
 from keel.findings.finding import Finding
 from keel.studies.studied import Studied
 
@@ -15,6 +15,7 @@ RULES = (
     brief_rules.fuel_is_a_fair_share,
     *port_rules.PORT_RULES,
     *gauge_rules.GAUGE_RULES,
+    *inside_rules.INSIDE_RULES,
 )
 
 WEIGHT = {"stop": 0, "caution": 1, "note": 2}

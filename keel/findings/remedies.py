@@ -9,6 +9,7 @@ from keel.design.features import Baffle, Feature
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings import feature_remedies, port_remedies
 from keel.findings.finding import Finding, Patch, Remedy
+from keel.findings.inside_rules import slowed
 from keel.reference.metals import METALS
 from keel.solid.box import AXES
 from keel.solid.build import AnyShell, build
@@ -328,6 +329,7 @@ def _resized(seen: Studied, direction: Direction, more_mm: float, label: Words) 
 
 
 PRESCRIBERS: dict[str, Prescriber] = {
+    "inside.free_run": slowed,
     "bay.clearance": clear_the_gap,
     "capacity.below": reach_target,
     "capacity.beyond": reach_target,

@@ -15,6 +15,7 @@ from keel.formats.table import UnreadableTableError
 from keel.reference.units import STANDARD_GRAVITY
 from keel.solid.polyhedron import Array, Index
 from keel.studies.slosh.log import Log
+from keel.studies.slosh.run import Ran
 
 MOST_ROWS = 1_000_000
 LEAST_HZ = 10.0
@@ -223,3 +224,25 @@ def _check_g(heading: str, values: Array, notes: list[str]) -> None:
         raise _unreadable(heading, f"{worst:.3g} g", f"{MOST_G:g} g", message)
     if abs(float(np.median(values))) > 0.6:
         notes.append(f"“{heading}” stands at {np.median(values):.2f} g most of the time: is it the vertical one?")
+
+
+def run_csv(log: Log, ran: Ran, rooms: Sequence[str]) -> bytes:
+    """A run with its lap, a row a sample: what was felt and held, the inlet's depth, the surge tank."""
+    heading = ["time_s", "forward_g", "left_g", "up_g", "use", *(f"{room}_l" for room in rooms), "inlet_mm", "surge_l"]
+    table = np.column_stack(
+        [ran.times_s, log.forward_g, log.left_g, log.up_g, log.use, ran.held_l, ran.depths_mm.max(axis=1), ran.surge_l]
+    )
+    return _written(heading, table)
+
+
+def spells_csv(ran: Ran) -> bytes:
+    """Dry spells, a row each."""
+    rows = [[spell.start_s, spell.seconds, spell.forward_g, spell.left_g] for spell in ran.spells]
+    return _written(["start_s", "seconds", "forward_g", "left_g"], np.array(rows).reshape(-1, 4))
+
+
+def _written(heading: Sequence[str], table: Array) -> bytes:
+    stream = io.StringIO()
+    csv.writer(stream, lineterminator="\r\n").writerow(heading)
+    np.savetxt(stream, table, fmt="%.5g", delimiter=",", newline="\r\n")
+    return stream.getvalue().encode()

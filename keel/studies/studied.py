@@ -25,6 +25,7 @@ from keel.studies.filling import FillRun, fill_run
 from keel.studies.fit import fit_to_bay
 from keel.studies.gauge import GaugeTruth, gauge_truth
 from keel.studies.growth import Placement
+from keel.studies.insides import Insides, insides
 from keel.studies.opening import GoesIn, goes_in
 from keel.studies.reach import Crowd, Hung, Landing, Reach, crowds, hung, landings, reaches
 from keel.studies.sheet.made import Sheet
@@ -104,6 +105,11 @@ class Studied:
     def gauge(self) -> GaugeTruth:
         """The needle against the litres."""
         return gauge_truth(self.design.gauge, self.solids, self.design.ports, self.capacity.ullage_fraction)
+
+    @cached_property
+    def insides(self) -> Insides:
+        """What the baffles leave."""
+        return insides(self.solids, self.design.ports)
 
     @cached_property
     def vents_of(self) -> dict[str, list[Port]]:

@@ -8,10 +8,13 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from keel.design.document import Design
 from keel.design.features import Baffle, Holes, Notch, Partition
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
 from keel.design.slosh import KINDS, LAPS, Manoeuvre
+from keel.evaluate import evaluate
+from keel.findings.finding import Finding
 from keel.solid.build import build
 from keel.solid.compartments import compartments
 from keel.studies.slosh import kernel
@@ -245,3 +248,41 @@ class Starving(TestCase):
         self.assertEqual(len(ran.spells), 1)
         self.assertAlmostEqual(ran.dry_s, 2.0, delta=0.03)
         self.assertEqual(kernel.MOST_SPELLS, 4096)
+
+
+class InsideJudged(TestCase):
+    """Free runs, clear areas, shut compartments, and the array that is offered."""
+
+    def judged(self, *features: Baffle, ports: tuple[Port, ...] = ()) -> dict[str, Finding]:
+        """Findings of a 700 × 400 × 300 tank by code."""
+        shell = box(700, 400, 300, thickness_mm=4.0, features=features)
+        return {f.code: f for f in evaluate(Design(shell=shell, ports=ports)).findings}
+
+    def test_the_fewest_plates_are_offered(self) -> None:
+        """A long tank is remarked on; the offered plates keep the rule and miss the hanger."""
+        hanger = Port(id="h", name="hanger", x_mm=350, y_mm=200, hangs_mm=200, hangs_across_mm=90)
+        found = self.judged(ports=(hanger,))["inside.free_run"]
+        self.assertIn("692 mm lengthwise", found.title.plain())
+        (remedy,) = found.remedies
+        plates = [f for f in remedy.patch["shell"]["features"] if f["kind"] == "baffle"]
+        self.assertLessEqual(len(plates), 4)
+        for plate in plates:
+            self.assertGreaterEqual(abs(plate["at_mm"] - (350 if plate["axis"] == "x" else 200)), 60)
+        settled = self.judged(*(Baffle.model_validate(plate) for plate in plates), ports=(hanger,))
+        self.assertFalse({"baffle.tight", "inside.free_run", "port.meets"} & set(settled))
+        bare = self.judged()["inside.free_run"].remedies[0]
+        self.assertEqual([plate["axis"] for plate in bare.patch["shell"]["features"]], ["x", "y"])
+
+    def test_too_open_too_tight_and_shut(self) -> None:
+        """By clear area; and a compartment that only opens at mid-height keeps air and fuel."""
+
+        def plate(**more: object) -> Baffle:
+            named = {"id": "b", "name": "b", "axis": "x", "at_mm": 350}
+            return Baffle.model_validate(named | more)
+
+        self.assertIn("baffle.open", self.judged(plate(corner_mm=120)))
+        self.assertIn("baffle.tight", self.judged(plate(corner_mm=20)))
+        sound = self.judged(plate(corner_mm=80))
+        self.assertFalse({"baffle.open", "baffle.tight", "inside.shut"} & set(sound))
+        mid = self.judged(plate(corner_mm=0, holes=[{"at_mm": 100, "up_mm": 150, "diameter_mm": 80, "count": 2}]))
+        self.assertIn("air and fuel", mid["inside.shut"].title.plain())

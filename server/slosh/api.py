@@ -2,7 +2,7 @@
 
 import json
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
@@ -12,7 +12,7 @@ from pydantic import ConfigDict, Field, TypeAdapter, ValidationError
 from keel.design.base import PLAIN
 from keel.design.document import Design
 from keel.formats.document import design_from
-from keel.formats.lap import LapColumns, LapLook, look_at_lap, read_lap
+from keel.formats.lap import LapColumns, LapLook, look_at_lap, read_lap, run_csv, spells_csv
 from keel.solid.build import build
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.manoeuvres import demo_lap, log_of
@@ -22,6 +22,7 @@ from keel.studies.slosh.shown import RunShown, shown
 from keel.studies.slosh.starvation import StarvationMap, lowest_fill, starvation_map
 from keel.variants import Variant, variants
 from server.http.errors import ApiError, ErrorOut, refused
+from server.jobs.api.designs import own_design
 from server.slosh.models import Lap, packed
 from server.workshop.guard import Request, anyone, writer
 
@@ -102,8 +103,21 @@ def other_insides(request: Request, data: SloshIn) -> list[Variant]:
     return variants(design, request.user.workshop.document(), _log(request, design))
 
 
+@router.get("designs/{design_id}/slosh/{name}", response={200: bytes, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
+def take_away(request: Request, design_id: int, name: Literal["run.csv", "dry-spells.csv"]) -> HttpResponse:
+    """The run of a design's present revision, sample by sample, or its dry spells."""
+    tank, log, setup = _made_ready(request, own_design(request, design_id).current().design())
+    ran = slosh_run(tank, log, setup)
+    content = run_csv(log, ran, [room.name for room in tank.rooms]) if name == "run.csv" else spells_csv(ran)
+    disposition = f'attachment; filename="slosh-{name}"'
+    return HttpResponse(content, content_type="text/csv; charset=utf-8", headers={"Content-Disposition": disposition})
+
+
 def _ready(request: Request, data: SloshIn) -> tuple[SloshTank, Log, Setup]:
-    design = design_from(data.design)
+    return _made_ready(request, design_from(data.design))
+
+
+def _made_ready(request: Request, design: Design) -> tuple[SloshTank, Log, Setup]:
     tank = _tank(design, foam=design.slosh.foam)
     setup = setup_of(design.slosh, design.brief, request.user.workshop.document().rules)
     return tank, _log(request, design), setup

@@ -1,11 +1,15 @@
 """Slosh runs and laps over HTTP."""
 
+import csv
+import io
 import json
 from typing import Any
 from urllib.parse import quote
 
 import numpy as np
 
+from keel.design.document import Design
+from server.jobs.models import TankDesign
 from server.slosh.models import Lap
 from server.tests.helpers import BOX, ApiTestCase
 
@@ -74,6 +78,18 @@ class Slosh(ApiTestCase):
         plated = next(row for row in rows if row["name"] == "one baffle lengthwise")
         self.assertIsNone(plated["problem"])
         self.assertGreater(plated["weld_m"], rows[0]["weld_m"])
+
+    def test_taken_away(self) -> None:
+        """The saved design's run with its lap, and its dry spells, as on the screen."""
+        design = Design.model_validate(BOX | {"ports": [PICKUP], "slosh": TURN})
+        tank = TankDesign.started(self.job, "Turned", design, None, "started")
+        _, run = self.ask("run")
+        rows = list(csv.DictReader(io.StringIO(self.viewer("GET", f"designs/{tank.pk}/slosh/run.csv")[1].decode())))
+        self.assertAlmostEqual(float(rows[-1]["tank_l"]), run["held_l"][-1][0], delta=0.01)
+        self.assertEqual(len(rows), len(run["times_s"]))
+        spells = self.viewer("GET", f"designs/{tank.pk}/slosh/dry-spells.csv")[1].decode().splitlines()
+        self.assertEqual(len(spells) - 1, len(run["spells"]))
+        self.assertEqual(self.stranger("GET", f"designs/{tank.pk}/slosh/run.csv")[0], 404)
 
     def test_what_cannot_be_run(self) -> None:
         """No pickup, no draw, no shell, a lap of somebody else's, wrong figures: each says why."""

@@ -324,6 +324,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/slosh/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Away
+         * @description The run of a design's present revision, sample by sample, or its dry spells.
+         */
+        get: operations["server_slosh_api_take_away"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/surge": {
         parameters: {
             query?: never;
@@ -2604,6 +2624,18 @@ export interface components {
              */
             bump_g: number;
             /**
+             * Clear Least
+             * @description Least clear area of a baffle, as a share of its face
+             * @default 0.08
+             */
+            clear_least: number;
+            /**
+             * Clear Most
+             * @description Most clear area of a baffle, as a share of its face
+             * @default 0.15
+             */
+            clear_most: number;
+            /**
              * Clearances Mm
              * @description Least gap by kind of neighbour [mm]
              */
@@ -2622,6 +2654,12 @@ export interface components {
              * @default 20
              */
             flange_mm: number;
+            /**
+             * Free Run Mm
+             * @description Longest free run of fuel between plates [mm]
+             * @default 350
+             */
+            free_run_mm: number;
             /**
              * Fuel Share
              * @description Fuel beyond this share of the vehicle's mass is remarked on
@@ -5397,6 +5435,8 @@ export interface components {
              *       "back_pressure_kpa": 2.5,
              *       "beyond_target": 0.25,
              *       "bump_g": 2,
+             *       "clear_least": 0.08,
+             *       "clear_most": 0.15,
              *       "clearances_mm": {
              *         "cover or body skin": 15,
              *         "exhaust, bare": 100,
@@ -5409,6 +5449,7 @@ export interface components {
              *       },
              *       "flange_least_mm": 12,
              *       "flange_mm": 20,
+             *       "free_run_mm": 350,
              *       "fuel_share": 0.15,
              *       "land_mm": 12,
              *       "measure_mm": 1,
@@ -6213,6 +6254,47 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_api_take_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                name: "run.csv" | "dry-spells.csv";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -115,6 +115,9 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <ShareField label="Pumps give more than burnt by" {...rule('pump_margin')} hint="usual 20 %" />
           <ShareField label="Surge volume over what is drawn" {...rule('surge_margin')} hint="usual 20 %" />
           <ShareField label="Fuel’s share of the vehicle, at most" {...rule('fuel_share')} hint="usual 15 %" />
+          <LengthField label="Free run of fuel, longest" {...rule('free_run_mm')} hint={undefined} />
+          <ShareField label="Clear area of a baffle, least" {...rule('clear_least')} hint="usual 8 %" />
+          <ShareField label="Clear area of a baffle, most" {...rule('clear_most')} hint="usual 15 %" />
           <LengthField label="A sprung sleeve is squeezed by" {...rule('sleeve_mm')} hint={undefined} />
           <LengthField label="Two measurements agree within" {...rule('measure_mm')} hint={undefined} />
           <NumberField label="Nozzle shuts off at" unit="kPa" {...rule('back_pressure_kpa')} />

@@ -6,20 +6,22 @@ import { useWork } from '../../work/store'
 export interface File {
   name: string
   label: string
+  /** Where it is had, where that isn't among the design's own files. */
+  under?: string
 }
 
 /** Files of what is on screen: saved first, so that file and screen agree. */
 export function Downloads({ files }: { files: File[] }) {
   const designId = useSaving((saving) => saving.designId)
   const [problem, setProblem] = useState('')
-  const take = async (name: string) => {
+  const take = async ({ name, under = 'files' }: File) => {
     setProblem('')
     const readOnly = useWork.getState().readOnly
     if (!readOnly && !(await save())) {
       setProblem('Not saved yet, so there is no file of what you see. Put that right first.')
       return
     }
-    const answer = await fetch(`/api/designs/${designId}/files/${name}`).catch(() => null)
+    const answer = await fetch(`/api/designs/${designId}/${under}/${name}`).catch(() => null)
     if (!answer?.ok) {
       const body = (await answer?.json().catch(() => null)) as { message?: string } | null
       setProblem(body?.message ?? 'The file could not be fetched.')
@@ -34,7 +36,7 @@ export function Downloads({ files }: { files: File[] }) {
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
       {files.map((file) => (
-        <Button key={file.name} variant="outlined" data-file={file.name} onClick={() => void take(file.name)}>
+        <Button key={file.name} variant="outlined" data-file={file.name} onClick={() => void take(file)}>
           {file.label}
         </Button>
       ))}

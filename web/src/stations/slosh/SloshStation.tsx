@@ -7,11 +7,16 @@ import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
+import { Downloads } from '../sheet/Downloads'
 import { LapImport } from './LapImport'
 import { lapsQuery, setManoeuvre, setSlosh, useRun } from './slosh'
 
 const KINDS = ['corner to the left', 'corner to the right', 'braking', 'launch', 'lane change', 'S-bend', 'brake and turn', 'hill'] as const
 const LAPS = ['Corrie hill climb', 'Dry Fork desert stage', 'Eelgate harbour in chop'] as const
+const FILES = [
+  { name: 'run.csv', label: 'The run with its lap, CSV', under: 'slosh' },
+  { name: 'dry-spells.csv', label: 'Dry spells, CSV', under: 'slosh' },
+]
 const OVER = [
   { value: 'manoeuvre', label: 'one manoeuvre' },
   { value: 'shipped lap', label: 'a made-up lap' },
@@ -45,6 +50,9 @@ export function SloshStation() {
       </Folded>
       <FormControlLabel control={<Switch checked={slosh.foam} disabled={readOnly} onChange={(event) => setSlosh({ foam: event.target.checked })} />} label="Filled with foam: takes 3 %, damps it" />
       <FormControlLabel control={<Switch checked={slosh.lag} disabled={readOnly} onChange={(event) => setSlosh({ lag: event.target.checked })} />} label="The surface swings, it doesn’t stand at once" />
+      <Folded title="Take away">
+        <Downloads files={FILES} />
+      </Folded>
       <Typography variant="body2" color="textSecondary">
         Baffles, their notches, holes and doors are at Shell. This shows where fuel is likely to be, not that a vehicle is safe to drive.
       </Typography>

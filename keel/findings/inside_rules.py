@@ -1,0 +1,101 @@
+"""Rules of the inside: free runs, clear areas, what can't drain or breathe; and the array that would put it right."""
+
+from collections.abc import Iterator
+from itertools import count, pairwise
+from math import ceil, sqrt
+from typing import Literal
+
+from keel.design.features import Baffle
+from keel.findings.finding import Finding, Remedy, Severity
+from keel.studies.insides import clear_place
+from keel.studies.result import Words, words
+from keel.studies.studied import Studied
+
+GOOD_SHARE = 0.11
+"""Clear area that a suggested plate has, in the middle of what is usual."""
+ROUND_MM = 5
+MORE = 4
+"""So many plates more than evenly placed ones are tried where something hangs in the way."""
+
+
+def _finding(code: str, about: str, severity: Severity, title: Words, why: Words) -> Finding:
+    return Finding(code=code, key=f"{code}:{about}", severity=severity, station="shell", title=title, why=why)
+
+
+def fuel_runs_free(seen: Studied) -> Iterator[Finding]:
+    """No free run longer than the house rule."""
+    run, most = seen.insides.longest, seen.workshop.rules.free_run_mm
+    if run.mm > most + 1:
+        title = words(
+            "Fuel runs free for {run_mm} {way}", run_mm=run.mm, way="lengthwise" if run.axis == "x" else "across"
+        )
+        why = words(
+            "The house rule is {most_mm}. In a vehicle that moves, a longer run hits harder and uncovers the pickup "
+            "for longer; Slosh shows whether it matters here.",
+            most_mm=most,
+        )
+        yield _finding("inside.free_run", "tank", "note", title, why)
+
+
+def plates_are_open_enough(seen: Studied) -> Iterator[Finding]:
+    """Every baffle's clear area within the house rule."""
+    rules = seen.workshop.rules
+    for plate in seen.insides.plates:
+        if plate.share > rules.clear_most:
+            title = words("{name} is {clear_pct} open", name=plate.name, clear_pct=plate.share)
+            why = words("Over {most_pct} it slows little. Smaller openings slow more.", most_pct=rules.clear_most)
+            yield _finding("baffle.open", plate.id, "note", title, why)
+        elif plate.share < rules.clear_least:
+            title = words("{name} is only {clear_pct} open", name=plate.name, clear_pct=plate.share)
+            why = words(
+                "Under {least_pct} fuel may not come through as fast as it is drawn, and filling takes its time. Give "
+                "it notches, holes or larger corners.",
+                least_pct=rules.clear_least,
+            )
+            yield _finding("baffle.tight", plate.id, "note", title, why)
+
+
+def compartments_drain_and_breathe(seen: Studied) -> Iterator[Finding]:
+    """Every compartment's air and fuel get out."""
+    for shut in seen.insides.shut:
+        what = " and ".join([*(["air"] if shut.traps else []), *(["fuel"] if shut.holds else [])])
+        title = words("{room} keeps its {what}", room=shut.room, what=what)
+        ends = " or ".join([*(["top"] if shut.traps else []), *(["bottom"] if shut.holds else [])])
+        why = words("No opening reaches its {ends}. Open the plates' corners or feet there.", ends=ends)
+        yield _finding("inside.shut", shut.room, "caution", title, why)
+
+
+INSIDE_RULES = (fuel_runs_free, plates_are_open_enough, compartments_drain_and_breathe)
+
+
+def slowed(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
+    """The fewest plates that keep every free run within the rule, clear of what hangs, their corners cut to suit."""
+    most, size = seen.workshop.rules.free_run_mm, seen.solids.inner_body.size
+    taken = {feature.id for feature in seen.shell.features}
+    kept = [feature for feature in seen.shell.features if not isinstance(feature, Baffle)]
+    numbers = (n for n in count(1) if f"baffle-{n}" not in taken)
+    made = []
+    ways: tuple[Literal["x", "y"], ...] = ("x", "y")
+    for place, axis in enumerate(ways):
+        face = size[1 - place] * size[2]
+        corner = max(20, ROUND_MM * round(sqrt(GOOD_SHARE * face / 2) / ROUND_MM))
+        for at in _places(seen, axis, seen.solids.body.size[place], most):
+            number = next(numbers)
+            named = {"id": f"baffle-{number}", "name": f"baffle {number}", "axis": axis}
+            made.append(Baffle.model_validate(named | {"at_mm": at, "corner_mm": corner}))
+    if made:
+        label = words("{many} baffles with open corners, clear of what hangs", many=len(made))
+        features = [feature.model_dump(mode="json") for feature in (*kept, *made)]
+        yield Remedy(label=label, patch={"shell": {"features": features}})
+
+
+def _places(seen: Studied, axis: Literal["x", "y"], size: float, most: float) -> list[float]:
+    """Where the fewest plates stand that keep the runs between them within the rule, clear of what hangs [mm]."""
+    least = ceil((size - 1) / most - 1e-6) - 1
+    places: list[float] = []
+    for many in range(max(0, least), least + MORE):
+        even = [round(size * n / (many + 1)) for n in range(1, many + 1)]
+        places = [clear_place(seen.design.ports, axis, at) for at in even]
+        if all(b - a <= most for a, b in pairwise([0.0, *places, size])):
+            break
+    return places
