@@ -8,6 +8,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from keel.__main__ import main
 from keel.design.document import Design
 from keel.design.features import Baffle, Holes, Notch, Partition
 from keel.design.ports import Port
@@ -240,6 +241,10 @@ class Starving(TestCase):
         self.assertEqual(len(openings), 4)
         for opening in openings:
             self.assertAlmostEqual(opening.ring[:, 1].max() - opening.ring[:, 1].min(), 30, delta=0.5)
+
+    def test_compiled_ahead(self) -> None:
+        """The command that compiles it runs it."""
+        self.assertEqual(main(["warm"]), 0)
 
     def test_nothing_to_draw_from(self) -> None:
         """No pickup, no run; a dry start is one long dry spell."""

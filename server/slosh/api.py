@@ -19,7 +19,7 @@ from keel.studies.slosh.manoeuvres import demo_lap, log_of
 from keel.studies.slosh.model import Setup, SloshTank, setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.shown import RunShown, shown
-from keel.studies.slosh.starvation import StarvationMap, lowest_fill, starvation_map
+from keel.studies.slosh.starvation import StarvationMap, TimeToDry, lowest_fill, starvation_map, time_to_dry
 from keel.variants import Variant, variants
 from server.http.errors import ApiError, ErrorOut, refused
 from server.jobs.api.designs import own_design
@@ -83,8 +83,7 @@ def lowest(request: Request, data: SloshIn) -> LowestOut:
     """The lowest fill at which it runs without a dry spell."""
     tank, log, setup = _ready(request, data)
     if setup.draw_l_per_h == 0:
-        message = "The engine draws nothing: type what it draws, or its power at Brief."
-        raise refused("slosh.draw_l_per_h", 0, "above 0 L/h", message)
+        raise _no_draw()
     fill, brimful = lowest_fill(tank, log, setup), float(tank.packed.capacity.sum()) / 1e6
     return LowestOut(fill=fill, litres=None if fill is None else fill * brimful, brimful_l=brimful)
 
@@ -93,6 +92,21 @@ def lowest(request: Request, data: SloshIn) -> LowestOut:
 def steady_map(request: Request, data: SloshIn) -> StarvationMap:
     """The g that uncovers the pickups, for every direction and fill."""
     return starvation_map(_tank(design_from(data.design), foam=False))
+
+
+@router.post("slosh/time-to-dry", response={200: TimeToDry, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
+def until_dry(request: Request, data: SloshIn) -> TimeToDry:
+    """How long the design's manoeuvre, held, takes to run the pickup dry, over strengths and fills."""
+    design = design_from(data.design)
+    tank, _, setup = _ready(request, data)
+    if setup.draw_l_per_h == 0:
+        raise _no_draw()
+    return time_to_dry(tank, setup, design.slosh.manoeuvre.kind)
+
+
+def _no_draw() -> ApiError:
+    message = "The engine draws nothing: type what it draws, or its power at Brief."
+    return refused("slosh.draw_l_per_h", 0, "above 0 L/h", message)
 
 
 @router.post("slosh/variants", response={200: list[Variant], 404: ErrorOut, 422: ErrorOut}, auth=anyone)

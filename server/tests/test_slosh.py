@@ -72,6 +72,12 @@ class Slosh(ApiTestCase):
         self.assertLess(g, 1.0)
         _, low = self.ask("lowest")
         self.assertGreater(low["fill"], 0.1)
+        _, timed = self.ask("time-to-dry")
+        self.assertEqual((len(timed["seconds"]), len(timed["seconds"][0])), (6, 7))
+        for row in timed["seconds"]:
+            known = [20.0 if seconds is None else seconds for seconds in row]
+            self.assertLessEqual(known[0], known[-1])
+        self.assertLess(timed["seconds"][-1][1], 2.0)
         status, rows = self.ask("variants")
         self.assertEqual((status, rows[0]["name"], rows[0]["patch"]), (200, "as drawn", None))
         self.assertEqual(sum(row["favoured"] for row in rows), 1)

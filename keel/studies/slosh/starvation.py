@@ -4,10 +4,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from keel.design.slosh import Kind, Manoeuvre
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.polyhedron import Array, Index
 from keel.studies.slosh.kernel import below, compiled, high
 from keel.studies.slosh.log import Log
+from keel.studies.slosh.manoeuvres import SETTLE_S, log_of
 from keel.studies.slosh.model import Setup, SloshTank
 from keel.studies.slosh.run import slosh_run
 
@@ -130,3 +132,32 @@ def lowest_fill(tank: SloshTank, log: Log, setup: Setup) -> float | None:
         middle = (low + top) / 2
         low, top = (middle, top) if dry(middle) else (low, middle)
     return top
+
+
+PUSHES_G = (0.2, 0.4, 0.6, 0.8, 1.0, 1.2)
+SHARES = (0.05, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5)
+LONGEST_S = 20.0
+
+
+@dataclass(frozen=True, slots=True)
+class TimeToDry:
+    """How long a held push takes to run the pickup dry.
+
+    `seconds` has a row a push and a column a fill: nought where it is dry at once, empty where it isn't after 20 s.
+    """
+
+    pushes_g: list[float]
+    fills: list[float]
+    seconds: list[list[float | None]]
+
+
+def time_to_dry(tank: SloshTank, setup: Setup, kind: Kind) -> TimeToDry:
+    """Hold a push of a kind over several strengths and fills, and see when the first dry spell begins."""
+
+    def seconds(g: float, fill: float) -> float | None:
+        log = log_of(Manoeuvre(kind=kind, g=g, seconds=LONGEST_S))
+        spells = slosh_run(tank, log, replace(setup, fill=fill)).spells
+        return max(0.0, spells[0].start_s - SETTLE_S) if spells else None
+
+    rows = [[seconds(g, fill) for fill in SHARES] for g in PUSHES_G]
+    return TimeToDry(list(PUSHES_G), list(SHARES), rows)

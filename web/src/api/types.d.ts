@@ -748,6 +748,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/slosh/time-to-dry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Until Dry
+         * @description How long the design's manoeuvre, held, takes to run the pickup dry, over strengths and fills.
+         */
+        post: operations["server_slosh_api_until_dry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/slosh/variants": {
         parameters: {
             query?: never;
@@ -5169,6 +5189,20 @@ export interface components {
             share: number;
         };
         /**
+         * TimeToDry
+         * @description How long a held push takes to run the pickup dry.
+         *
+         *     `seconds` has a row a push and a column a fill: nought where it is dry at once, empty where it isn't after 20 s.
+         */
+        TimeToDry: {
+            /** Fills */
+            fills: number[];
+            /** Pushes G */
+            pushes_g: number[];
+            /** Seconds */
+            seconds: (number | null)[][];
+        };
+        /**
          * TokenOut
          * @description Shown once.
          */
@@ -7168,6 +7202,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunShown"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_api_until_dry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SloshIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeToDry"];
                 };
             };
             /** @description Not Found */

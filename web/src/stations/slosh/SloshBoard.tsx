@@ -8,6 +8,7 @@ import { play, usePlaying, useRun, useRunning } from './slosh'
 import { StarvationPlot } from './StarvationPlot'
 import { TankFrame } from './TankFrame'
 import { TimePlot } from './TimePlot'
+import { TimeToDryTable } from './TimeToDryTable'
 import { Variants } from './Variants'
 
 /** The tank moving over its lap, and what that does to the pickup. */
@@ -20,10 +21,12 @@ export function SloshBoard() {
   return (
     <Board label="Slosh run">
       {problem && <Alert severity={run ? 'warning' : 'info'}>{problem}</Alert>}
+      {!run && !problem && <Typography color="textSecondary">Running it. The first run after an update takes some seconds more.</Typography>}
       {run?.draw_l_per_h === 0 && <Alert severity="info">The engine draws nothing, so nothing can run dry: type what it draws, or its power at Brief.</Alert>}
       {run && <Moving run={run} />}
       {run && <Spells run={run} />}
       {run && <Variants />}
+      {run && <TimeToDryTable />}
       {map && (
         <Block title="How hard it can be pushed, held" about="Out to each line a steady push leaves the pickup covered, at that share of brimful; beyond, it runs dry. Held long enough, baffles don’t change it: they buy time.">
           <StarvationPlot map={map} fill={fill} />
