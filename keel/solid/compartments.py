@@ -17,6 +17,9 @@ SMOOTH_MM = 0.05
 """Corners of compartments and openings closer together than this are one [mm]."""
 SCRAP_MM3 = 500.0
 """Smaller pieces are crumbs of rounding."""
+HUMP_MM = 5.0
+"""A floor that rises less than this between two low places parts nothing [mm]."""
+SLICES = 31
 STEP_OFF_MM = 1.0
 """Beyond a plate's faces, where the compartments on its two sides are looked for [mm]."""
 
@@ -36,7 +39,7 @@ class Opening:
     """A way between two compartments: a ring in space, counter-clockwise about the baffle's axis [mm].
 
     `way` is nought for a plain opening; a door opens only from its first side to its second (+1) or back (−1), once
-    the head over it is above `crack_mm`.
+    the head over it is above `crack_mm`. Over a hump of the floor the whole section is an opening.
     """
 
     baffle: str
@@ -46,6 +49,19 @@ class Opening:
     axis: int
     way: int = 0
     crack_mm: float = 0.0
+    hump: bool = False
+
+
+@dataclass(frozen=True)
+class _Part:
+    """Where a cell is parted: by a plate, or over a hump of its floor, where there is nothing."""
+
+    name: str
+    axis: int
+    middle: float
+    half: float
+    doors: tuple[Door, ...] = ()
+    hump: bool = False
 
 
 def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
@@ -64,8 +80,9 @@ def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
     openings : list of Opening
         What each baffle leaves open, piece by piece: cut in the middle of the plate.
     """
-    baffles = [feature for feature in solids.shell.features if isinstance(feature, Baffle)]
-    cuts = [_cut(solids, baffle) for baffle in baffles]
+    parts = [_part(solids, feature) for feature in solids.shell.features if isinstance(feature, Baffle)]
+    parts += _humps(solids, parts)
+    cuts = [_cut(solids, part) for part in parts]
     found: list[Compartment] = []
     for cell in solids.cells:
         whole = Manifold.batch_boolean([cell.solid, *cuts], OpType.Subtract) if cuts else cell.solid
@@ -74,7 +91,7 @@ def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
         for number, piece in enumerate(pieces, start=1):
             name = cell.name if len(pieces) == 1 else f"{cell.name} {number}"
             found.append(Compartment(name, cell.name, piece, mesh_of(piece.simplify(SMOOTH_MM))))
-    openings = [opening for baffle in baffles for opening in _openings(solids, baffle, found)]
+    openings = [opening for part in parts for opening in _openings(solids, part, found)]
     return found, openings
 
 
@@ -83,25 +100,49 @@ def _from_rear(piece: Manifold) -> tuple[float, float]:
     return round(box[0] + box[3], 3), round(box[1] + box[4], 3)
 
 
-def _thick(solids: Solids, baffle: Baffle) -> float:
-    return solids.shell.feature_wall_mm if baffle.thickness_mm is None else baffle.thickness_mm
+def _part(solids: Solids, baffle: Baffle) -> _Part:
+    axis = "xy".index(baffle.axis)
+    thick = solids.shell.feature_wall_mm if baffle.thickness_mm is None else baffle.thickness_mm
+    return _Part(baffle.name, axis, solids.datum[axis] + baffle.at_mm + thick / 2, thick / 2, baffle.doors)
 
 
-def _middle_of(solids: Solids, baffle: Baffle) -> float:
-    return solids.datum["xy".index(baffle.axis)] + baffle.at_mm + _thick(solids, baffle) / 2
+def _humps(solids: Solids, plates: Sequence[_Part]) -> list[_Part]:
+    """Where the floor rises between two low places, all the way across: the fuel of either side is its own.
+
+    A saddle's lobes are such; one surface through both would let fuel through the tunnel.
+    """
+    if solids.shell.kind != "profile" and all(f.kind not in ("relief", "sump", "well") for f in solids.shell.features):
+        return []
+    found = []
+    for axis in (0, 1):
+        low, high = solids.inner_body.low[axis], solids.inner_body.high[axis]
+        places = np.linspace(low, high, SLICES + 2)[1:-1]
+        floor = np.array([_floor(solids, axis, float(at)) for at in places])
+        sides = np.maximum(np.minimum.accumulate(floor), np.minimum.accumulate(floor[::-1])[::-1])
+        rise = floor - sides
+        if rise.max() <= HUMP_MM:
+            continue
+        top = places[rise >= rise.max() - 0.5]
+        middle = float((top[0] + top[-1]) / 2)
+        if not any(plate.axis == axis and top[0] - 1 <= plate.middle <= top[-1] + 1 for plate in plates):
+            found.append(_Part("the hump of the floor", axis, middle, 0.0, hump=True))
+    return found
 
 
-def _cut(solids: Solids, baffle: Baffle) -> Manifold:
-    axis, middle, half = "xy".index(baffle.axis), _middle_of(solids, baffle), _thick(solids, baffle) / 2
+def _floor(solids: Solids, axis: int, at: float) -> float:
+    heights = [float(ring[:, 1].min()) for cell in solids.cells for ring in slice_rings(cell.solid, axis, at)]
+    return min(heights, default=solids.inner_body.low[2])
+
+
+def _cut(solids: Solids, part: _Part) -> Manifold:
     low = [v - 1.0 for v in solids.bounds.low]
     high = [v + 1.0 for v in solids.bounds.high]
-    low[axis], high[axis] = middle - half - HAIR_MM, middle + half + HAIR_MM
+    low[part.axis], high[part.axis] = part.middle - part.half - HAIR_MM, part.middle + part.half + HAIR_MM
     return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
-def _openings(solids: Solids, baffle: Baffle, rooms: Sequence[Compartment]) -> list[Opening]:
-    axis, middle = "xy".index(baffle.axis), _middle_of(solids, baffle)
-    off = _thick(solids, baffle) / 2 + STEP_OFF_MM
+def _openings(solids: Solids, part: _Part, rooms: Sequence[Compartment]) -> list[Opening]:
+    axis, middle, off = part.axis, part.middle, part.half + STEP_OFF_MM
     found = []
     for cell in solids.cells:
         for ring in slice_rings(cell.solid, axis, middle):
@@ -112,12 +153,12 @@ def _openings(solids: Solids, baffle: Baffle, rooms: Sequence[Compartment]) -> l
             first, second = (_room_at(rooms, spot, axis, way) for way in (-off, off))
             if first is None or second is None or first == second:
                 continue
-            door = next((d for d in baffle.doors if _behind(d, solids, spot, axis)), None)
+            door = next((d for d in part.doors if _behind(d, solids, spot, axis)), None)
             opens = 0 if door is None else (1 if door.opens == "ahead" else -1)
             crack = door.crack_mm if door else 0.0
             outline = np.array(shape.simplify(SMOOTH_MM).exterior.coords)[:-1]
             corners = np.insert(outline, axis, middle, axis=1)
-            found.append(Opening(baffle.name, first, second, corners, axis, opens, crack))
+            found.append(Opening(part.name, first, second, corners, axis, opens, crack, part.hump))
     return found
 
 

@@ -16,7 +16,7 @@ from keel.design.shell import BoxShell
 from keel.design.slosh import KINDS, LAPS, Manoeuvre
 from keel.evaluate import evaluate
 from keel.findings.finding import Finding
-from keel.solid.build import build
+from keel.solid.build import AnyShell, build
 from keel.solid.compartments import compartments
 from keel.studies.slosh import kernel
 from keel.studies.slosh.log import Log, still
@@ -24,12 +24,12 @@ from keel.studies.slosh.manoeuvres import demo_lap, log_of
 from keel.studies.slosh.model import Setup, SloshTank, slosh_tank
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.starvation import lowest_fill, starvation_map
-from keel.tests.samples import box
+from keel.tests.samples import box, profile
 
 WALL = 2.0
 
 
-def tank_of(shell: BoxShell, *ports: Port) -> SloshTank:
+def tank_of(shell: AnyShell, *ports: Port) -> SloshTank:
     """Ready to run, with a pickup."""
     made = slosh_tank(build(shell), ports)
     assert made is not None
@@ -201,6 +201,32 @@ class AnyRun(TestCase):
 
 class Starving(TestCase):
     """Steady pushes, and the lowest fill."""
+
+    def saddle(self, *inlets: float) -> SloshTank:
+        """Two lobes over a tunnel 200 wide and 150 high, 320 deep."""
+        outline = [(0, 0), (300, 0), (300, 150), (500, 150), (500, 0), (800, 0), (800, 320), (0, 320)]
+        shell = profile(outline, 400.0, 2.0, "x", shape="saddle")
+        return tank_of(shell, *(pickup(200, y, id=f"p{n}") for n, y in enumerate(inlets)))
+
+    def test_lobes_keep_their_fuel(self) -> None:
+        """Nothing passes through the tunnel: only what stands over it in a push runs across."""
+        tank = self.saddle(150)
+        self.assertEqual([opening.hump for opening in tank.openings], [True])
+        setup = Setup(fill=0.2, draw_l_per_h=0.0, lag=False)
+        gentle, hard = (slosh_run(tank, push(20, g), setup) for g in (0.2, 1.5))
+        self.assertAlmostEqual(gentle.held_l[-1, 1], gentle.held_l[0, 1], places=9)
+        self.assertGreater(hard.held_l[-1, 0], hard.held_l[0, 0] + 1)
+        brim = slosh_run(tank, push(20, 0.2), replace(setup, fill=0.8))
+        self.assertGreater(brim.held_l[-1, 0], brim.held_l[0, 0] + 1)
+
+    def test_a_lobe_starves_alone(self) -> None:
+        """With a pickup in one lobe its own fuel counts; one in either lobe holds out longer."""
+        one, both = starvation_map(self.saddle(20)), starvation_map(self.saddle(20, 780))
+        at = one.fills.index(0.2)
+        alone, joined = one.g[one.directions_deg.index(270.0)][at], both.g[both.directions_deg.index(270.0)][at]
+        assert alone is not None
+        self.assertLess(alone, 1.0)
+        self.assertTrue(joined is None or joined > alone)
 
     def test_map_against_the_plane(self) -> None:
         """In a box the inlet is dry when the wedge below it holds all: 0.8 g to the left in a worked tank."""

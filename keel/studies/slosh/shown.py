@@ -13,9 +13,10 @@ from keel.studies.slosh.run import DrySpell, Ran
 
 MOST_FRAMES = 1500
 LIMITS = (
-    "In each compartment the surface is a plane: no breaking waves, no froth, no splash over a baffle. It swings as "
-    "the first slosh mode does, or stands at once where that is chosen. A frothing pickup breathes sooner than it "
-    "says; fuel that runs along a wall reaches it sooner too. Take the dry spells as sure and the rest as likely."
+    "In each compartment the surface is a plane: no breaking waves, no froth, no splash over a baffle; what lies on a "
+    "ledge stands in the same plane. It swings as the first slosh mode does, or stands at once where that is chosen. A "
+    "frothing pickup breathes sooner than it says; fuel that runs along a wall reaches it sooner too. Take the dry "
+    "spells as sure and the rest as likely."
 )
 
 

@@ -38,44 +38,69 @@ class StarvationMap:
 
 @compiled
 def _held(
-    points: Array, triangles: Index, halves: Array, inlets: Array, angle: float, g: float, heights: Array
+    points: Array, triangles: Index, halves: Array, places: Array, angle: float, g: float, heights: Array
 ) -> float:
-    """What lies below every inlet, pushed so: with less in the tank, all are dry [mm³]."""
+    """What lies below the lowest of some places, pushed so [mm³]; without end where there is none."""
     up, size = np.empty((1, 3)), np.sqrt(1 + g * g)
     up[0, 0], up[0, 1], up[0, 2] = g * np.cos(angle) / size, g * np.sin(angle) / size, 1 / size
     for i in range(len(points)):
         heights[i] = high(points, i, up, 0)
-    least = np.inf
-    for p in range(len(inlets)):
-        least = min(least, below(points, triangles, halves, up[0], high(inlets, p, up, 0), heights)[0])
-    return least
+    level = np.inf
+    for p in range(len(places)):
+        level = min(level, high(places, p, up, 0))
+    if level == np.inf:
+        return np.inf
+    return below(points, triangles, halves, up[0], level, heights)[0]
+
+
+@compiled
+def _wet(
+    points: Array,
+    triangles: Index,
+    halves: Array,
+    inlets: Array,
+    sills: Array,
+    angle: float,
+    g: float,
+    volume: float,
+    heights: Array,
+) -> bool:
+    """Whether an inlet is under, pushed so: less what has run out over the sills."""
+    stays = min(volume, _held(points, triangles, halves, sills, angle, g, heights))
+    return _held(points, triangles, halves, inlets, angle, g, heights) < stays
 
 
 @compiled
 def _map(
-    points: Array, triangles: Index, halves: Array, inlets: Array, angles: Array, volumes: Array, most: float
+    points: Array,
+    triangles: Index,
+    halves: Array,
+    inlets: Array,
+    sills: Array,
+    angles: Array,
+    volumes: Array,
+    most: float,
 ) -> Array:
     found, heights = np.full((len(angles), len(volumes)), np.inf), np.empty(len(points))
-    held = np.empty(GRID)
+    inlet, sill = np.empty(GRID), np.empty(GRID)
     for d in range(len(angles)):
         for k in range(GRID):
-            held[k] = _held(points, triangles, halves, inlets, angles[d], most * k / (GRID - 1), heights)
+            inlet[k] = _held(points, triangles, halves, inlets, angles[d], most * k / (GRID - 1), heights)
+            sill[k] = _held(points, triangles, halves, sills, angles[d], most * k / (GRID - 1), heights)
         for f in range(len(volumes)):
-            for k in range(GRID):
-                if held[k] < volumes[f]:
-                    continue
-                if k == 0:
-                    found[d, f] = 0.0
-                    break
-                low, top = most * (k - 1) / (GRID - 1), most * k / (GRID - 1)
-                for _ in range(CLOSING):
-                    middle = (low + top) / 2
-                    if _held(points, triangles, halves, inlets, angles[d], middle, heights) < volumes[f]:
-                        low = middle
-                    else:
-                        top = middle
-                found[d, f] = top
-                break
+            k = 0
+            while k < GRID and inlet[k] < min(volumes[f], sill[k]):
+                k += 1
+            if k == GRID:
+                continue
+            low, top = most * max(0, k - 1) / (GRID - 1), most * k / (GRID - 1)
+            for _ in range(CLOSING if k else 0):
+                middle = (low + top) / 2
+                if _wet(points, triangles, halves, inlets, sills, angles[d], middle, volumes[f], heights):
+                    low = middle
+                else:
+                    top = middle
+            found[d, f] = top
     return found
 
 
@@ -85,8 +110,9 @@ def starvation_map(tank: SloshTank) -> StarvationMap:
     Parameters
     ----------
     tank : SloshTank
-        The cell of its first pickup is looked at: held long enough, fuel stands as one plane through all of its
-        compartments, whatever the baffles.
+        The cell of its first pickup is looked at. Held long enough, fuel stands as one plane through all compartments
+        that baffles part; over a hump of the floor it only runs away, as far as the hump's sill lets it: what comes
+        over from the other side is not counted on.
 
     Notes
     -----
@@ -94,22 +120,43 @@ def starvation_map(tank: SloshTank) -> StarvationMap:
     """
     cell = tank.rooms[tank.pickup_in[0]].cell
     mine = [i for i, room in enumerate(tank.rooms) if room.cell == cell]
-    rooms = [tank.rooms[i] for i in mine]
+    angles, fills = np.arange(DIRECTIONS) * 2 * np.pi / DIRECTIONS, np.linspace(0.0, 1.0, FILLS)
+    rest = np.array([tank.level(float(fill)) if fill > 0 else np.zeros(len(tank.rooms)) for fill in fills])
+    found = np.zeros((DIRECTIONS, FILLS))
+    for group in _groups(tank, mine):
+        inlets = tank.places[[n for n, room in enumerate(tank.pickup_in) if room in group]].reshape(-1, 3)
+        if len(inlets):
+            found = np.maximum(found, _map_of(tank, group, inlets, angles, rest[:, sorted(group)].sum(axis=1)))
+    return StarvationMap(
+        directions_deg=np.degrees(angles).tolist(),
+        fills=fills.tolist(),
+        g=[[None if np.isinf(v) else float(v) for v in row] for row in found],
+        brimful_l=sum(tank.rooms[i].mesh.volume_mm3 for i in mine) / MM3_PER_LITRE,
+    )
+
+
+def _groups(tank: SloshTank, rooms: list[int]) -> list[set[int]]:
+    """Compartments of a cell that are joined by more than the way over a hump."""
+    groups = [{room} for room in rooms]
+    for opening in tank.openings:
+        if not opening.hump and opening.first in rooms:
+            one, other = (next(g for g in groups if side in g) for side in (opening.first, opening.second))
+            if one is not other:
+                groups.remove(other)
+                one |= other
+    return groups
+
+
+def _map_of(tank: SloshTank, group: set[int], inlets: Array, angles: Array, volumes: Array) -> Array:
+    rooms = [tank.rooms[i] for i in sorted(group)]
     starts = np.cumsum([0, *(len(room.mesh.points) for room in rooms)])
     points = np.vstack([room.mesh.points for room in rooms])
     triangles = np.vstack([room.mesh.triangles + start for room, start in zip(rooms, starts, strict=False)])
     corners = points[triangles]
     halves = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]) / 2
-    brimful = sum(room.mesh.volume_mm3 for room in rooms)
-    inlets = np.ascontiguousarray(tank.places[[i for i, room in enumerate(tank.pickup_in) if room in mine]])
-    angles, fills = np.arange(DIRECTIONS) * 2 * np.pi / DIRECTIONS, np.linspace(0.0, 1.0, FILLS)
-    found = _map(points, triangles, halves, inlets, angles, fills * brimful, MOST_G)
-    return StarvationMap(
-        directions_deg=np.degrees(angles).tolist(),
-        fills=fills.tolist(),
-        g=[[None if np.isinf(v) else float(v) for v in row] for row in found],
-        brimful_l=brimful / MM3_PER_LITRE,
-    )
+    sills = [o.ring for o in tank.openings if o.hump and {o.first, o.second} & group]
+    over = np.vstack(sills) if sills else np.zeros((0, 3))
+    return _map(points, triangles, halves, np.ascontiguousarray(inlets), over, angles, volumes, MOST_G)
 
 
 def lowest_fill(tank: SloshTank, log: Log, setup: Setup) -> float | None:
