@@ -5,8 +5,11 @@ from itertools import count, pairwise
 from math import ceil, sqrt
 from typing import Literal
 
+import numpy as np
+
 from keel.design.features import Baffle
 from keel.findings.finding import Finding, Remedy, Severity
+from keel.solid.shapes import slice_rings
 from keel.studies.insides import clear_place
 from keel.studies.result import Words, words
 from keel.studies.studied import Studied
@@ -14,6 +17,8 @@ from keel.studies.studied import Studied
 GOOD_SHARE = 0.11
 """Clear area that a suggested plate has, in the middle of what is usual."""
 ROUND_MM = 5
+LEAST_CORNER_MM = 20.0
+MOST_OF_SIDE = 0.35
 MORE = 4
 """So many plates more than evenly placed ones are tried where something hangs in the way."""
 
@@ -70,18 +75,18 @@ INSIDE_RULES = (fuel_runs_free, plates_are_open_enough, compartments_drain_and_b
 
 def slowed(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     """The fewest plates that keep every free run within the rule, clear of what hangs, their corners cut to suit."""
-    most, size = seen.workshop.rules.free_run_mm, seen.solids.inner_body.size
+    most = seen.workshop.rules.free_run_mm
     taken = {feature.id for feature in seen.shell.features}
     kept = [feature for feature in seen.shell.features if not isinstance(feature, Baffle)]
     numbers = (n for n in count(1) if f"baffle-{n}" not in taken)
-    made = []
+    made: list[Baffle] = []
     ways: tuple[Literal["x", "y"], ...] = ("x", "y")
     for place, axis in enumerate(ways):
-        face = size[1 - place] * size[2]
-        corner = max(20, ROUND_MM * round(sqrt(GOOD_SHARE * face / 2) / ROUND_MM))
+        pieces = len(made) + 1  # plates across part those that stand lengthwise
         for at in _places(seen, axis, seen.solids.body.size[place], most):
             number = next(numbers)
             named = {"id": f"baffle-{number}", "name": f"baffle {number}", "axis": axis}
+            corner = _corner(seen, place, seen.solids.datum[place] + at, pieces)
             made.append(Baffle.model_validate(named | {"at_mm": at, "corner_mm": corner}))
     if made:
         label = words("{many} baffles with open corners, clear of what hangs", many=len(made))
@@ -99,3 +104,14 @@ def _places(seen: Studied, axis: Literal["x", "y"], size: float, most: float) ->
         if all(b - a <= most for a, b in pairwise([0.0, *places, size])):
             break
     return places
+
+
+def _corner(seen: Studied, axis: int, at: float, pieces: int) -> float:
+    """Corners that open a plate as far as is usual, and leave most of each of its sides [mm]."""
+    rings = [ring for cell in seen.solids.cells for ring in slice_rings(cell.solid, axis, at)]
+    if not rings:
+        return LEAST_CORNER_MM
+    wide, high = (float(v) for v in np.ptp(np.vstack(rings), axis=0))
+    wide /= pieces
+    leg = min(sqrt(GOOD_SHARE * wide * high / 2), MOST_OF_SIDE * min(wide, high))
+    return max(LEAST_CORNER_MM, ROUND_MM * float(round(leg / ROUND_MM)))

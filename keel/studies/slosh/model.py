@@ -60,6 +60,7 @@ def setup_of(slosh: Slosh, brief: Brief, rules: HouseRules) -> Setup:
 class SloshTank:
     """A tank ready to be run."""
 
+    solids: Solids
     rooms: list[Compartment]
     openings: list[Opening]
     packed: Rooms
@@ -123,6 +124,7 @@ def slosh_tank(solids: Solids, ports: Sequence[Port], *, foam: bool = False) -> 
     returns = [_room_of(rooms, place_of(solids, port)) for port in ports if port.role == "return" and not port.capped]
     home = next((room for room in returns if room is not None), drawn[0][2])
     return SloshTank(
+        solids=solids,
         rooms=rooms,
         openings=openings,
         packed=_packed(rooms, 1 - FOAM_SHARE if foam else 1.0),

@@ -4,8 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from manifold3d import Manifold
 
-from keel.solid.compartments import Compartment
+from keel.solid.polyhedron import Array
 from keel.solid.shapes import slice_rings
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import SloshTank
@@ -21,14 +22,21 @@ LIMITS = (
 
 
 @dataclass(frozen=True, slots=True)
-class RoomShown:
-    """A compartment and where it is cut: rings as coordinates one after the other, across then up [mm]."""
+class CutShown:
+    """Rings as coordinates one after the other, across then up [mm]."""
 
-    name: str
-    capacity_l: float
     plan: list[list[float]]
     elevation: list[list[float]]
     end: list[list[float]]
+
+
+@dataclass(frozen=True, slots=True)
+class RoomShown:
+    """A compartment and where it is cut."""
+
+    name: str
+    capacity_l: float
+    cut: CutShown
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,6 +56,8 @@ class RunShown:
 
     name: str
     rooms: list[RoomShown]
+    walls: CutShown
+    """The tank's inside with its plates, where it is cut."""
     inlets: list[InletShown]
     cut_x_mm: float
     cut_y_mm: float
@@ -87,7 +97,8 @@ def shown(tank: SloshTank, log: Log, ran: Ran, draw_l_per_h: float, has_surge: b
     lowest = int(np.argmin(best))
     return RunShown(
         name=log.name,
-        rooms=[_room(room, place) for room in tank.rooms],
+        rooms=[RoomShown(room.name, room.mesh.volume_mm3 / 1e6, _cut([room.solid], place)) for room in tank.rooms],
+        walls=_cut([cell.solid for cell in tank.solids.cells], place),
         inlets=[
             InletShown(port.name, room, *(float(v) for v in spot))
             for port, room, spot in zip(tank.pickups, tank.pickup_in, tank.places, strict=True)
@@ -120,8 +131,9 @@ def shown(tank: SloshTank, log: Log, ran: Ran, draw_l_per_h: float, has_surge: b
     )
 
 
-def _room(room: Compartment, place: Sequence[float] | np.ndarray) -> RoomShown:
-    def cut(axis: int) -> list[list[float]]:
-        return [ring.round(1).ravel().tolist() for ring in slice_rings(room.solid, axis, float(place[axis]))]
+def _cut(solids: Sequence[Manifold], place: Array) -> CutShown:
+    def rings(axis: int) -> list[list[float]]:
+        found = [ring for solid in solids for ring in slice_rings(solid, axis, float(place[axis]))]
+        return [ring.round(1).ravel().tolist() for ring in found]
 
-    return RoomShown(room.name, room.mesh.volume_mm3 / 1e6, plan=cut(2), elevation=cut(1), end=cut(0))
+    return CutShown(plan=rings(2), elevation=rings(1), end=rings(0))

@@ -1619,6 +1619,18 @@ export interface components {
             ][][];
         };
         /**
+         * CutShown
+         * @description Rings as coordinates one after the other, across then up [mm].
+         */
+        CutShown: {
+            /** Elevation */
+            elevation: number[][];
+            /** End */
+            end: number[][];
+            /** Plan */
+            plan: number[][];
+        };
+        /**
          * CutStep
          * @description One step of the hanger's cut sheet.
          */
@@ -4130,19 +4142,14 @@ export interface components {
         };
         /**
          * RoomShown
-         * @description A compartment and where it is cut: rings as coordinates one after the other, across then up [mm].
+         * @description A compartment and where it is cut.
          */
         RoomShown: {
             /** Capacity L */
             capacity_l: number;
-            /** Elevation */
-            elevation: number[][];
-            /** End */
-            end: number[][];
+            cut: components["schemas"]["CutShown"];
             /** Name */
             name: string;
-            /** Plan */
-            plan: number[][];
         };
         /**
          * RoundKeepOut
@@ -4261,6 +4268,7 @@ export interface components {
             up_g: number[];
             /** Used L */
             used_l: number;
+            walls: components["schemas"]["CutShown"];
         };
         /**
          * ScanKeepOut

@@ -26,7 +26,7 @@ function halfPlane(a: number, b: number, c: number): string {
 const ringPath = (rings: number[][]) => rings.map((ring) => `M${Array.from({ length: ring.length / 2 }, (_, i) => `${ring[2 * i]} ${ring[2 * i + 1]}`).join('L')}z`).join('')
 
 function extent(run: RunShown, view: ViewName) {
-  const all = run.rooms.flatMap((room) => room[view]).flat()
+  const all = run.walls[view].flat()
   const us = all.filter((_, i) => i % 2 === 0)
   const vs = all.filter((_, i) => i % 2 === 1)
   return all.length ? { low: [Math.min(...us), Math.min(...vs)] as const, high: [Math.max(...us), Math.max(...vs)] as const } : null
@@ -49,7 +49,8 @@ function Frame({ run, view, at }: { run: RunShown; view: ViewName; at: number })
   const { inks } = useTheme()
   const units = useUnits()
   const box = useMemo(() => extent(run, view), [run, view])
-  const paths = useMemo(() => run.rooms.map((room) => ringPath(room[view])), [run, view])
+  const paths = useMemo(() => run.rooms.map((room) => ringPath(room.cut[view])), [run, view])
+  const walls = useMemo(() => ringPath(run.walls[view]), [run, view])
   const { across, up, cut, title } = AXES[view]
   if (!box) return <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{title}: nothing is cut there</Box>
   const pad = Math.max(box.high[0] - box.low[0], box.high[1] - box.low[1]) * 0.05 + 12
@@ -80,10 +81,10 @@ function Frame({ run, view, at }: { run: RunShown; view: ViewName; at: number })
                 <clipPath id={`room-${view}-${i}`}>
                   <path d={path} clipRule="evenodd" />
                 </clipPath>
-                <path d={path} fill="none" stroke={inks.metal} strokeWidth={1.6 * line} />
               </g>
             )
           })}
+          <path d={walls} fill="none" stroke={inks.metal} strokeWidth={1.6 * line} />
         </g>
         {run.inlets.map((inlet, p) => {
           const wet = (run.depths_mm[at]?.[p] ?? 0) > 0
