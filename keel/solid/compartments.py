@@ -117,7 +117,7 @@ def _humps(solids: Solids, plates: Sequence[_Part]) -> list[_Part]:
     for axis in (0, 1):
         low, high = solids.inner_body.low[axis], solids.inner_body.high[axis]
         places = np.linspace(low, high, SLICES + 2)[1:-1]
-        floor = np.array([_floor(solids, axis, float(at)) for at in places])
+        floor = _floors(solids, axis, places)
         sides = np.maximum(np.minimum.accumulate(floor), np.minimum.accumulate(floor[::-1])[::-1])
         rise = floor - sides
         if rise.max() <= HUMP_MM:
@@ -129,9 +129,18 @@ def _humps(solids: Solids, plates: Sequence[_Part]) -> list[_Part]:
     return found
 
 
-def _floor(solids: Solids, axis: int, at: float) -> float:
-    heights = [float(ring[:, 1].min()) for cell in solids.cells for ring in slice_rings(cell.solid, axis, at)]
-    return min(heights, default=solids.inner_body.low[2])
+def _floors(solids: Solids, axis: int, places: Array) -> Array:
+    """The lowest inside height in planes square to an axis, shape (n,): a section's corners lie on the mesh's edges."""
+    found = np.full(len(places), np.inf)
+    for cell in solids.cells:
+        start = cell.mesh.corners.reshape(-1, 3)
+        end = np.roll(cell.mesh.corners, -1, axis=1).reshape(-1, 3)
+        along = end[:, axis] - start[:, axis]
+        steep = np.abs(along) > 1e-9
+        share = (places[:, None] - start[steep, axis]) / along[steep]
+        height = start[steep, 2] + share * (end[steep, 2] - start[steep, 2])
+        found = np.minimum(found, np.where((share >= 0) & (share <= 1), height, np.inf).min(axis=1))
+    return np.where(np.isinf(found), solids.inner_body.low[2], found)
 
 
 def _cut(solids: Solids, part: _Part) -> Manifold:
