@@ -33,6 +33,7 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
   const shape = evaluation.geometry
   if (!shape) return null
   const datum = datumOf(shape)
+  const taken: LabelBox[] = []
   return (
     <g>
       {design.ports.map((port) => {
@@ -42,14 +43,15 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
         const [x, y] = [view.toX(place[view.across]), view.toY(place[view.up])]
         const leftward = place[view.across] > (shape.body.low[view.across] + shape.body.high[view.across]) / 2 + 1
         const colour = port.id === chosen ? inks.hand : inks.ink
+        const label = named ? clearLabel(labelAt(view, port, x, y, leftward), port.name, taken) : null
         return (
           <g key={port.id} data-port={port.id}>
             <Standing view={view} port={port} found={found} thickness={shape.thickness_mm} />
             <Hanging view={view} port={port} found={found} thickness={shape.thickness_mm} />
             {view.id === 'plan' && <SeatMark view={view} port={port} found={found} thickness={shape.thickness_mm} />}
             <path d={GLYPH[port.role]} transform={`translate(${x} ${y})`} fill={port.capped ? colour : inks.sheet} stroke={colour} strokeWidth={1.8} />
-            {named && (
-              <text {...labelAt(view, port, x, y, leftward)} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
+            {label && (
+              <text {...label} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
                 {port.name}
               </text>
             )}
@@ -69,6 +71,28 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
       })}
     </g>
   )
+}
+
+type Label = ReturnType<typeof labelAt>
+interface LabelBox {
+  low: number
+  high: number
+  y: number
+}
+const LETTER_PX = 6.1
+const LINE_PX = 13
+
+/** The label moved up or down past those that stand already; null where there is no room. */
+function clearLabel(label: Label, name: string, taken: LabelBox[]): Label | null {
+  const wide = name.length * LETTER_PX
+  const low = label.textAnchor === 'start' ? label.x : label.textAnchor === 'end' ? label.x - wide : label.x - wide / 2
+  for (const off of [0, LINE_PX, -LINE_PX, -2 * LINE_PX, -3 * LINE_PX]) {
+    const y = label.y + off
+    if (taken.some((other) => other.low < low + wide && low < other.high && Math.abs(other.y - y) < LINE_PX)) continue
+    taken.push({ low, high: low + wide, y })
+    return { ...label, y }
+  }
+  return null
 }
 
 /** Beside the glyph; over a ring that would hide it, in the plan. */
