@@ -28,6 +28,7 @@ from keel.studies.slosh.log import Log
 from keel.studies.slosh.manoeuvres import demo_lap
 from keel.studies.slosh.model import SECONDS_PER_HOUR, Setup, SloshTank, slosh_tank
 from keel.studies.slosh.run import STEP_S, Ran, slosh_run
+from keel.studies.slosh.state import State
 
 PER_SECOND = MM3_PER_LITRE / SECONDS_PER_HOUR
 SETUP = Setup(fill=0.2, draw_l_per_h=60.0, lag=False)
@@ -66,7 +67,7 @@ def through_scipy(tank: SloshTank, log: Log, setup: Setup) -> tuple[float, float
     rooms, ways, feeds = tank.packed, tank.ways, tank.feeds(setup)
     count, felt, times = len(rooms.capacity), log.felt, log.times_s
     heights, centre = np.empty(len(rooms.points)), np.empty((1, 3))
-    state = kernel.State(
+    state = State(
         np.zeros(count), np.zeros((count, 3)), np.ones(count), np.zeros(count), np.ones(count),
         np.zeros((count, 2)), np.zeros((count, 2)), np.zeros(1), np.zeros(5),
     )  # fmt: skip

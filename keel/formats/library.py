@@ -170,10 +170,13 @@ def read_senders(content: bytes) -> tuple[list[SenderPart], list[Fault]]:
 def _row_problem(number: int, details: Any) -> Fault:
     """What a validation error says, with its row and column."""
     context = details.get("ctx") or {}
-    column = str(context.get("field") or details["loc"][-1])
+    column, under = str(context.get("field") or details["loc"][-1]), str(details["loc"][0])
     if details["type"] == "union_tag_invalid":
         column = "kind"
-    limit = str(context.get("limit") or context.get("expected_tags") or details["msg"])
+    elif under in ("seat", "hanger", "vent", "neck"):
+        column = {"kind": under, "bore_mm": f"{under}_bore_mm"}.get(column, column)
+    expected = context.get("expected_tags") or context.get("expected")
+    limit = str(context.get("limit") or expected or details["msg"])
     value = details.get("input")
     said = context.get("tag") or ("" if isinstance(value, dict) else str(value))
     return problem(number, column, str(context.get("value", said))[:80], limit)
@@ -187,12 +190,7 @@ def read_parts(content: bytes) -> tuple[list[PortPart], list[Fault]]:
         try:
             parts.append(PortPart.model_validate(_part(row)))
         except ValidationError as error:
-            for details in error.errors():
-                context = details.get("ctx") or {}
-                column = str(context.get("field") or details["loc"][-1])
-                column = {"kind": str(details["loc"][0]), "bore_mm": f"{details['loc'][0]}_bore_mm"}.get(column, column)
-                limit = str(context.get("limit") or context.get("expected") or details["msg"])
-                problems.append(problem(number, column, str(context.get("value", details.get("input")))[:80], limit))
+            problems += [_row_problem(number, details) for details in error.errors()]
     return parts, problems
 
 

@@ -16,7 +16,7 @@ from keel.solid.compartments import Compartment, Opening, compartments
 from keel.solid.polyhedron import Array, Waterline
 from keel.studies.demand import demands
 from keel.studies.draining import inside, place_of
-from keel.studies.slosh.kernel import Feeds, Rooms, Ways
+from keel.studies.slosh.state import Feeds, Rooms, Ways
 
 DAMPING_BARE, DAMPING_FOAM = 0.05, 0.3
 FOAM_SHARE = 0.03

@@ -1,0 +1,66 @@
+"""What the compiled run works on, packed end to end: millimetres, seconds, mm³."""
+
+from typing import NamedTuple
+
+from keel.solid.polyhedron import Array, Index
+
+
+class Rooms(NamedTuple):
+    """The compartments."""
+
+    points: Array
+    point_at: Index
+    triangles: Index
+    halves: Array
+    """Half the cross product of each triangle's sides: its area along its normal, shape (m, 3)."""
+    triangle_at: Index
+    capacity: Array
+    lengths: Array
+    """Free run in x and in y, shape (n, 2)."""
+    plan: Array
+    """Floor area for the mean depth."""
+
+
+class Ways(NamedTuple):
+    """The openings between them."""
+
+    rings: Array
+    ring_at: Index
+    planes: Array
+    """Two directions that each lies along, shape (n, 2, 3)."""
+    middles: Array
+    """Centroids, shape (n, 3)."""
+    areas: Array
+    sides: Index
+    doors: Index
+    """0 open both ways, +1 from the first side only, −1 from the second."""
+    cracks: Array
+
+
+class Feeds(NamedTuple):
+    """What is drawn, returned and moved."""
+
+    pickups: Array
+    pickup_in: Index
+    return_in: int
+    transfers: Array
+    transfer_in: Index
+    transfer_ratio: float
+    surge: float
+    """Surge tank's volume; nought without one."""
+    lift: float
+
+
+class State(NamedTuple):
+    """Where everything is; changed in place."""
+
+    volumes: Array
+    ups: Array
+    force: Array
+    levels: Array
+    surfaces: Array
+    lagging: Array
+    speeds: Array
+    surge: Array
+    sums: Array
+    """Used by the engine, asked for and not had, returned, moved by transfer, spilt by the surge tank."""
