@@ -17,7 +17,6 @@ from keel.findings.stations import StationState, station_states
 from keel.solid.box import Cuboid
 from keel.solid.envelope import lid_height
 from keel.solid.neighbours import Scans
-from keel.solid.polyhedron import Waterline
 from keel.studies.attitude import Attitude, felt
 from keel.studies.capacity import Capacity
 from keel.studies.clearance import Gap
@@ -197,7 +196,7 @@ def evaluate(
         geometry=_geometry(seen, showing, fill, held),
         figures=seen.figures,
         capacity=seen.capacity,
-        strapping=strapping_table(Waterline(seen.solids.cells[0].mesh, -felt(Attitude()))),
+        strapping=strapping_table(seen.solids.cells[0].mesh.along(-felt(Attitude()))),
         fill=fill,
         drained=held,
         gaps=seen.gaps,

@@ -12,7 +12,17 @@ from manifold3d import CrossSection, Manifold, OpType
 from keel.design.features import Baffle, Feature, Partition, Relief, RoofStep, Sump, Well
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.solid.box import Cuboid, Triple, cuboid_round
-from keel.solid.cuts import FACE_AXIS, relief_cut, step_cut, sump_solid, weld_of, well_cut, well_piece
+from keel.solid.cuts import (
+    ABOVE_MM,
+    FACE_AXIS,
+    relief_cut,
+    step_cut,
+    sump_solid,
+    weld_of,
+    well_cut,
+    well_frame,
+    well_piece,
+)
 from keel.solid.faults import wrong
 from keel.solid.plates import plate_at
 from keel.solid.polyhedron import Array, Mesh
@@ -253,9 +263,10 @@ class _Making:
         match feature:
             case Well():
                 _check_well(feature, self, where)
-                if self._plain_well(feature):
+                frame = well_frame(feature, self.body)
+                cuts = well_cut(feature, frame, 0.0), well_cut(feature, frame, self.wall)
+                if self._plain_well(feature, cuts):
                     return
-                cuts = well_cut(feature, self.body, 0.0), well_cut(feature, self.body, self.wall)
                 outside, inside = self._outer.cut(cuts[0]), self._inner.cut(cuts[1])
             case Relief():
                 cuts = relief_cut(feature, self.body, 0.0), relief_cut(feature, self.body, self.wall)
@@ -295,26 +306,29 @@ class _Making:
             )
         )
 
-    def _plain_well(self, well: Well) -> bool:
+    def _plain_well(self, well: Well, cuts: tuple[Manifold, Manifold]) -> bool:
         """Make a well that lies wholly in the plain body, apart from everything else: its sums need no solids."""
         axis, high = FACE_AXIS[well.face]
         plate = abs(
             (self.body.high if high else self.body.low)[axis]
             - (self.inner_body.high if high else self.inner_body.low)[axis]
         )
-        outside, inside = well_piece(well, self.body, 0.0, 0.0), well_piece(well, self.body, self.wall, plate)
-        if not (self._outer.holds(outside[0]) and self._inner.holds(inside[0])):
+        box, outside = well_piece(well, self.body, 0.0, 0.0)
+        inner_box, inside = well_piece(well, self.body, self.wall, plate)
+        if not (self._outer.holds(box) and self._inner.holds(inner_box)):
             return False
-        self._outer.cut_unseen(well_cut(well, self.body, 0.0))
-        self._inner.cut_unseen(well_cut(well, self.body, self.wall))
-        box = cuboid_round(outside[0])
+        # Wider than either cut: their walls, and where they lean on above the mouth.
+        more = (self.wall + ABOVE_MM) * (1 + well.slope_mm / well.deep_mm)
+        about = box.grown((more, more, more), (more, more, more))
+        self._outer.cut_unseen(cuts[0], about)
+        self._inner.cut_unseen(cuts[1], about)
         self.costs.append(
             FeatureCost(
                 id=well.id,
                 name=well.name,
                 kind=well.kind,
-                litres=-inside[1] / 1e6,
-                metal_mm3=inside[1] - outside[1],
+                litres=-inside / 1e6,
+                metal_mm3=inside - outside,
                 weld_mm=weld_of(well, self.body, box),
                 box=box,
             )
@@ -343,17 +357,17 @@ class _Hull:
         self._across, self._axis, self._span = [i for i in range(3) if i != axis], axis, span
         along = np.roll(ring, -1, axis=0) - ring
         turns = along[:, 0] * np.roll(along, -1, axis=0)[:, 1] - along[:, 1] * np.roll(along, -1, axis=0)[:, 0]
-        self._normals = np.column_stack([along[:, 1], -along[:, 0]]) / np.linalg.norm(along, axis=1, keepdims=True)
-        self._offsets = np.einsum("ij,ij->i", self._normals, ring)
+        normals = np.column_stack([along[:, 1], -along[:, 0]]) / np.linalg.norm(along, axis=1, keepdims=True)
+        self._normals = np.hstack([np.minimum(normals, 0), np.maximum(normals, 0)])
+        self._offsets = np.einsum("ij,ij->i", normals, ring) + 1e-9
         self._convex = bool(np.all(turns > -1e-9))
 
-    def holds(self, points: Array) -> bool:
-        """Whether all points lie inside or on the edge."""
-        low, high = self._span
-        along = points[:, self._axis]
-        if not self._convex or along.min() < low - 1e-9 or along.max() > high + 1e-9:
+    def holds(self, box: Cuboid) -> bool:
+        """Whether a box lies inside or on the edge: along each side's normal, its furthest corner does."""
+        (start, end), (u, v) = self._span, self._across
+        if not self._convex or box.low[self._axis] < start - 1e-9 or box.high[self._axis] > end + 1e-9:
             return False
-        return bool(np.all(points[:, self._across] @ self._normals.T <= self._offsets + 1e-9))
+        return bool((self._normals @ (box.low[u], box.low[v], box.high[u], box.high[v]) <= self._offsets).all())
 
 
 class _Side:
@@ -365,17 +379,14 @@ class _Side:
         self._off: list[Manifold] = []
         self._boxes: list[Cuboid] = []
 
-    def holds(self, points: Array) -> bool:
-        """Whether points lie in the plain body, clear of the bounding boxes of everything done to it so far."""
-        box = cuboid_round(points)
-        return (
-            self._hull is not None and not any(_meet(box, other) for other in self._boxes) and self._hull.holds(points)
-        )
+    def holds(self, box: Cuboid) -> bool:
+        """Whether a box lies in the plain body, clear of the boxes of everything done to it so far."""
+        return self._hull is not None and not any(_meet(box, other) for other in self._boxes) and self._hull.holds(box)
 
-    def cut_unseen(self, solid: Manifold) -> None:
-        """Take a solid away that `holds` was true of."""
+    def cut_unseen(self, solid: Manifold, about: Cuboid) -> None:
+        """Take a solid away that `holds` was true of; a box about it."""
         self._off.append(solid)
-        self._boxes.append(bounds_of(solid))
+        self._boxes.append(about)
 
     def put_on(self, solid: Manifold) -> Manifold:
         """Add a solid; gives what of it is new."""
@@ -388,7 +399,7 @@ class _Side:
         """Take a solid away; gives what of it was there."""
         there = Manifold.batch_boolean([self._body, *_meeting(solid, self._on)], OpType.Add) ^ solid
         earlier = _meeting(solid, self._off)
-        self.cut_unseen(solid)
+        self.cut_unseen(solid, bounds_of(solid))
         return Manifold.batch_boolean([there, *earlier], OpType.Subtract) if earlier else there
 
     def whole(self) -> Manifold:

@@ -7,7 +7,7 @@ import numpy as np
 from manifold3d import Manifold, OpType
 from shapely.geometry import Polygon
 
-from keel.design.features import Baffle, Door
+from keel.design.features import Baffle, Door, Feature
 from keel.solid.build import Solids
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.shapes import block, mesh_of, slice_rings
@@ -85,7 +85,10 @@ def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
     cuts = [_cut(solids, part) for part in parts]
     found: list[Compartment] = []
     for cell in solids.cells:
-        whole = Manifold.batch_boolean([cell.solid, *cuts], OpType.Subtract) if cuts else cell.solid
+        if not cuts:
+            found.append(Compartment(cell.name, cell.name, cell.solid, cell.mesh))
+            continue
+        whole = Manifold.batch_boolean([cell.solid, *cuts], OpType.Subtract)
         pieces = [piece for piece in whole.decompose() if piece.volume() > SCRAP_MM3]
         pieces.sort(key=_from_rear)
         for number, piece in enumerate(pieces, start=1):
@@ -111,7 +114,7 @@ def _humps(solids: Solids, plates: Sequence[_Part]) -> list[_Part]:
 
     A saddle's lobes are such; one surface through both would let fuel through the tunnel.
     """
-    if solids.shell.kind != "profile" and all(f.kind not in ("relief", "sump", "well") for f in solids.shell.features):
+    if solids.shell.kind != "profile" and not any(map(_shapes_the_floor, solids.shell.features)):
         return []
     found = []
     for axis in (0, 1):
@@ -129,14 +132,20 @@ def _humps(solids: Solids, plates: Sequence[_Part]) -> list[_Part]:
     return found
 
 
+def _shapes_the_floor(feature: Feature) -> bool:
+    """Whether a feature can make the floor rise or fall; a well let into the lid leaves it alone."""
+    return feature.kind in ("relief", "sump") or (feature.kind == "well" and feature.face != "roof")
+
+
 def _floors(solids: Solids, axis: int, places: Array) -> Array:
     """The lowest inside height in planes square to an axis, shape (n,): a section's corners lie on the mesh's edges."""
     found = np.full(len(places), np.inf)
     for cell in solids.cells:
         start = cell.mesh.corners.reshape(-1, 3)
-        end = np.roll(cell.mesh.corners, -1, axis=1).reshape(-1, 3)
+        end = cell.mesh.corners[:, [1, 2, 0]].reshape(-1, 3)
         along = end[:, axis] - start[:, axis]
-        steep = np.abs(along) > 1e-9
+        # Each edge comes twice, there and back: once is enough.
+        steep = along > 1e-9
         share = (places[:, None] - start[steep, axis]) / along[steep]
         height = start[steep, 2] + share * (end[steep, 2] - start[steep, 2])
         found = np.minimum(found, np.where((share >= 0) & (share <= 1), height, np.inf).min(axis=1))

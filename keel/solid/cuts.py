@@ -62,15 +62,14 @@ def _recess(long: float, wide: float, deep: float, slope: float, wall: float, ro
     return _frustum(ring(-deep - wall), -deep - wall, ring(ABOVE_MM), ABOVE_MM)
 
 
-def well_cut(well: Well, body: Cuboid, wall: float) -> Manifold:
-    """The space a well takes, grown by a wall into the tank."""
+def well_cut(well: Well, frame: Array, wall: float) -> Manifold:
+    """The space a well takes, grown by a wall into the tank; `frame` is `well_frame` of its body."""
     round_ = well.form == "round"
     wide = well.long_mm if round_ else well.wide_mm
-    solid = _recess(well.long_mm, wide, well.deep_mm, well.slope_mm, wall, round_)
-    return solid.transform(_well_frame(well, body))
+    return _recess(well.long_mm, wide, well.deep_mm, well.slope_mm, wall, round_).transform(frame)
 
 
-def _well_frame(well: Well, body: Cuboid) -> Array:
+def well_frame(well: Well, body: Cuboid) -> Array:
     """Turns a recess about its mouth's middle into its place in the body."""
     axis, high = FACE_AXIS[well.face]
     wide = well.long_mm if well.form == "round" else well.wide_mm
@@ -82,21 +81,40 @@ def _well_frame(well: Well, body: Cuboid) -> Array:
     return frame
 
 
-def well_piece(well: Well, body: Cuboid, wall: float, from_face: float) -> tuple[Array, float]:
-    """What of a well lies further than so far below its face: corners, shape (k, 3), and volume [mm³].
-
-    The volume is the prismatoid's: depth/6 · (top + 4 · middle + bottom).
-    """
-    lean, round_ = well.slope_mm / well.deep_mm, well.form == "round"
+def well_piece(well: Well, body: Cuboid, wall: float, from_face: float) -> tuple[Cuboid, float]:
+    """What of a well lies further than so far below its face: the box round it, and its volume [mm³]."""
+    axis, high = FACE_AXIS[well.face]
+    round_ = well.form == "round"
     wide = well.long_mm if round_ else well.wide_mm
+    half, volume = _piece(well.long_mm, wide, well.deep_mm, well.slope_mm, wall, from_face, round_)
+    low_end, high_end = list(body.low), list(body.high)
+    first, second = [i for i in range(3) if i != axis]
+    for way, middle, out in (
+        (first, well.a_mm + well.long_mm / 2, half[0]),
+        (second, well.b_mm + wide / 2, half[1]),
+    ):
+        low_end[way], high_end[way] = body.low[way] + middle - out, body.low[way] + middle + out
+    reach = well.deep_mm + wall
+    if high:
+        low_end[axis], high_end[axis] = body.high[axis] - reach, body.high[axis] - from_face
+    else:
+        low_end[axis], high_end[axis] = body.low[axis] + from_face, body.low[axis] + reach
+    return Cuboid((low_end[0], low_end[1], low_end[2]), (high_end[0], high_end[1], high_end[2])), volume
+
+
+@lru_cache(maxsize=512)
+def _piece(
+    long: float, wide: float, deep: float, slope: float, wall: float, from_face: float, round_: bool
+) -> tuple[tuple[float, float], float]:
+    """Half the size of a well's piece where it is widest; a prismatoid holds depth/6 · (top + 4 · middle + bottom)."""
+    lean = slope / deep
     more = wall * np.sqrt(1 + lean**2)
-    levels = (-from_face, -(from_face + well.deep_mm + wall) / 2, -(well.deep_mm + wall))
-    sizes = [(well.long_mm + 2 * (more + lean * w), wide + 2 * (more + lean * w)) for w in levels]
+    levels = (-from_face, -(from_face + deep + wall) / 2, -(deep + wall))
+    sizes = [(long + 2 * (more + lean * w), wide + 2 * (more + lean * w)) for w in levels]
     top, middle, bottom = (a * b * (pi / 4 if round_ else 1.0) for a, b in sizes)
-    volume = (well.deep_mm + wall - from_face) / 6 * (top + 4 * middle + bottom)
-    places = np.vstack([_at(_ring(*size, round_), w) for size, w in zip(sizes[::2], levels[::2], strict=True)])
-    frame = _well_frame(well, body)
-    return np.asarray(places @ frame[:, :3].T + frame[:, 3]), volume
+    volume = (deep + wall - from_face) / 6 * (top + 4 * middle + bottom)
+    half = _ring(*sizes[0], round_).max(axis=0)
+    return (float(half[0]), float(half[1])), float(volume)
 
 
 def sump_solid(sump: Sump, body: Cuboid, wall: float, up: float) -> Manifold:

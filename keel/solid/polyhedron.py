@@ -15,6 +15,7 @@ V is a cubic between vertex heights; its derivative is the area of the free surf
 """
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -23,6 +24,8 @@ Array = NDArray[np.float64]
 Index = NDArray[np.int64]
 
 HALVINGS = 40
+LINES_KEPT = 8
+"""How many directions a mesh remembers its waterline along."""
 
 
 @dataclass(frozen=True)
@@ -40,16 +43,42 @@ class Mesh:
     points: Array
     triangles: Index
 
-    @property
+    @cached_property
     def corners(self) -> Array:
-        """Corner positions, shape (m, 3, 3) [mm]."""
+        """Corner positions, shape (m, 3, 3) [mm]; not to be changed."""
         return self.points[self.triangles]
 
-    @property
+    @cached_property
+    def halves(self) -> Array:
+        """Each triangle's outward normal as long as its area, shape (m, 3) [mm²]; not to be changed."""
+        corners = self.corners
+        return crossed(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]) / 2
+
+    @cached_property
     def volume_mm3(self) -> float:
-        """Enclosed volume [mm³]: the sum of signed tetrahedra."""
-        a, b, c = np.moveaxis(self.corners, 1, 0)
-        return float(np.einsum("ij,ij->", a, np.cross(b, c)) / 6)
+        """Enclosed volume [mm³]: the sum of tetrahedra over the triangles."""
+        return float(np.einsum("ij,ij->", self.corners[:, 0], self.halves) / 3)
+
+    @cached_property
+    def inward(self) -> Array:
+        """At each vertex a direction into the mesh, the mean of its faces', shape (n, 3); not to be changed."""
+        normals = self.halves / np.maximum(np.linalg.norm(self.halves, axis=1, keepdims=True), 1e-12)
+        total = np.zeros_like(self.points)
+        np.add.at(total, self.triangles, -normals[:, None])
+        return np.asarray(total / np.maximum(np.linalg.norm(total, axis=1, keepdims=True), 1e-12))
+
+    def along(self, up: Array) -> "Waterline":
+        """The mesh's waterline along a direction, shape (3,); remembered."""
+        key = up.tobytes()
+        if key not in self._lines:
+            if len(self._lines) >= LINES_KEPT:
+                self._lines.clear()
+            self._lines[key] = Waterline(self, up)
+        return self._lines[key]
+
+    @cached_property
+    def _lines(self) -> "dict[bytes, Waterline]":
+        return {}
 
 
 class Waterline:
@@ -76,9 +105,7 @@ class Waterline:
         self.heights = np.asarray(heights - self.lowest)
         corner_heights = np.sort(self.heights[mesh.triangles], axis=1)
         self._a, self._b, self._c = corner_heights.T
-        first, second, third = np.moveaxis(mesh.corners, 1, 0)
-        normals = np.cross(second - first, third - first) / 2
-        self._facing = -(normals @ self.up)
+        self._facing = -(mesh.halves @ self.up)
         a, b, c = self._a, self._b, self._c
         self._mean = (a + b + c) / 3
         # A vanishing denominator belongs to a part of the triangle that has no height: it adds nothing.
@@ -151,8 +178,11 @@ class Waterline:
 
         Of all the mesh's triangles, or of some.
         """
-        triangles = self.mesh.triangles if chosen is None else self.mesh.triangles[chosen]
-        corners, over = self.mesh.points[triangles], self.heights[triangles] - level
+        mesh = self.mesh
+        triangles, corners = mesh.triangles, mesh.corners
+        if chosen is not None:
+            triangles, corners = triangles[chosen], corners[chosen]
+        over = self.heights[triangles] - level
         wet = (over <= 0).sum(axis=1)
         one, two = _turned(corners, over, wet == 1, True), _turned(corners, over, wet == 2, False)
         tips = np.stack([one[0][:, 0], _between(*one, 0, 1), _between(*one, 0, 2)], axis=1)
@@ -162,8 +192,9 @@ class Waterline:
 
     def wetted(self, level: float, wet: Array | None = None) -> float:
         """Area of the mesh's faces below a level [mm²]; `wet` is `below(level)` where that is known already."""
-        a, b, c = np.moveaxis(self.below(level) if wet is None else wet, 1, 0)
-        return float(np.linalg.norm(np.cross(b - a, c - a), axis=1).sum() / 2)
+        pieces = self.below(level) if wet is None else wet
+        normals = crossed(pieces[:, 1] - pieces[:, 0], pieces[:, 2] - pieces[:, 0])
+        return float(np.sqrt(np.einsum("ij,ij->i", normals, normals)).sum() / 2)
 
     def centroid(self, level: float, wet: Array | None = None) -> Array:
         """Centroid of what lies below a level, shape (3,) [mm].
@@ -173,9 +204,9 @@ class Waterline:
         values at the edges' middles is exact.
         """
         pieces = self.below(level) if wet is None else wet
-        normals = np.cross(pieces[:, 1] - pieces[:, 0], pieces[:, 2] - pieces[:, 0]) / 2
+        normals = crossed(pieces[:, 1] - pieces[:, 0], pieces[:, 2] - pieces[:, 0]) / 2
         flux = -(normals @ self.up)
-        middles = (pieces + np.roll(pieces, -1, axis=1)) / 2
+        middles = (pieces + pieces[:, [1, 2, 0]]) / 2
         depths = level + self.lowest - middles @ self.up
         moment = np.einsum("i,ij,ijk->k", flux, depths, middles) / 3
         first = float(np.einsum("i,ij,ij->", flux, depths, depths)) / 6
@@ -190,6 +221,24 @@ class Waterline:
         starts = np.concatenate([_between(*one, 0, 1), _between(*two, 2, 0)])
         ends = np.concatenate([_between(*one, 0, 2), _between(*two, 1, 0)])
         return _loops(starts, ends)
+
+
+def level_axes(up: Array) -> Array:
+    """Two directions square to a third and to each other, which makes the three right-handed, shape (2, 3)."""
+    length = np.sqrt(up @ up)
+    frame = np.array([np.eye(3)[int(np.argmin(np.abs(up)))], up / length])
+    side = crossed(frame[1:], frame[:1])
+    side /= np.sqrt(side[0] @ side[0])
+    return np.concatenate([side, crossed(frame[1:], side)])
+
+
+def crossed(a: Array, b: Array) -> Array:
+    """Vector products of rows, shape (n, 3): NumPy's own is slow on the few hundred rows of a tank."""
+    out = np.empty_like(a)
+    ax, ay, az = a[:, 0], a[:, 1], a[:, 2]
+    bx, by, bz = b[:, 0], b[:, 1], b[:, 2]
+    out[:, 0], out[:, 1], out[:, 2] = ay * bz - az * by, az * bx - ax * bz, ax * by - ay * bx
+    return out
 
 
 def _inverse(values: Array) -> Array:
@@ -231,7 +280,7 @@ def _root_of_cubic(f0: Array, f1: Array, f2: Array, f3: Array, wanted: Array) ->
 
 def _loops(starts: Array, ends: Array) -> list[Array]:
     """Join segments end to start."""
-    from_key, to_key = [_key(p) for p in starts.tolist()], [_key(p) for p in ends.tolist()]
+    from_key, to_key = _keys(starts), _keys(ends)
     follow = {a: (here, b) for here, (a, b) in enumerate(zip(from_key, to_key, strict=True)) if a != b}
     loops = []
     while follow:
@@ -245,5 +294,8 @@ def _loops(starts: Array, ends: Array) -> list[Array]:
     return loops
 
 
-def _key(point: list[float]) -> tuple[float, float, float]:
-    return round(point[0], 6) + 0.0, round(point[1], 6) + 0.0, round(point[2], 6) + 0.0
+def _keys(points: Array) -> list[bytes]:
+    """Places to a millionth of a millimetre, so that two ends of a joint are the same."""
+    rounded = np.ascontiguousarray(np.round(points, 6) + 0.0)
+    keys: list[bytes] = rounded.view(f"V{3 * rounded.itemsize}").ravel().tolist()
+    return keys

@@ -12,8 +12,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
+from numba import njit
 
-from keel.solid.polyhedron import Array, Index, Mesh, Waterline
+from keel.solid.polyhedron import Array, Index, Mesh, Waterline, level_axes
 
 NUDGE_MM = 1e-4
 """How far a probe stands off a vertex to see on which side of it the liquid is [mm]."""
@@ -36,18 +37,35 @@ class NotInsideError(ValueError):
     """A point that isn't in the liquid's space."""
 
 
+@njit(cache=True, error_model="numpy")
+def _crossed_below(points: Array, corners: Array) -> tuple[Index, Index]:
+    """Triangles straight below points, heights along the third axis: how many, and the highest of them."""
+    counts, first = np.zeros(len(points), np.int64), np.zeros(len(points), np.int64)
+    for i in range(len(points)):
+        x, y, top = points[i]
+        nearest = -np.inf
+        for t in range(len(corners)):
+            ax, bx, cx = corners[t, 0, 0] - x, corners[t, 1, 0] - x, corners[t, 2, 0] - x
+            if min(ax, bx, cx) > 0 or max(ax, bx, cx) < 0:
+                continue
+            ay, by, cy = corners[t, 0, 1] - y, corners[t, 1, 1] - y, corners[t, 2, 1] - y
+            u, v, w = bx * cy - by * cx, cx * ay - cy * ax, ax * by - ay * bx
+            if not ((u >= 0 and v >= 0 and w >= 0) or (u <= 0 and v <= 0 and w <= 0)) or u + v + w == 0:
+                continue
+            at = (u * corners[t, 0, 2] + v * corners[t, 1, 2] + w * corners[t, 2, 2]) / (u + v + w)
+            if at < top:
+                counts[i] += 1
+                if at > nearest:
+                    nearest, first[i] = at, t
+    return counts, first
+
+
 class Crossings:
     """Where lines along one direction pass through a mesh."""
 
     def __init__(self, mesh: Mesh, up: Array) -> None:
-        self._up = up
-        side = np.cross(up, np.eye(3)[int(np.argmin(np.abs(up)))])
-        side /= np.linalg.norm(side)
-        self._frame = np.vstack([side, np.cross(up, side)])
-        self._corners = mesh.corners @ self._frame.T
-        self._heights = mesh.corners @ up
-        a, b, c = np.moveaxis(self._corners, 1, 0)
-        self._twice = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0])
+        self._frame = np.column_stack([*level_axes(up), up])
+        self._corners = (mesh.points @ self._frame)[mesh.triangles]
 
     def below(self, points: Array) -> tuple[Index, Index]:
         """For lines from points straight downward, shape (n, 3): how often each meets the mesh, and where first.
@@ -57,15 +75,7 @@ class Crossings:
         counts, first : ndarray of int, shape (n,)
             Crossings below each point, and the triangle nearest below it (meaningless without a crossing).
         """
-        places = (points @ self._frame.T)[:, None, None, :]
-        a, b, c = np.moveaxis(self._corners[None] - places, 2, 0)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            u = (b[..., 0] * c[..., 1] - b[..., 1] * c[..., 0]) / self._twice
-            v = (c[..., 0] * a[..., 1] - c[..., 1] * a[..., 0]) / self._twice
-            w = 1 - u - v
-            at = u * self._heights[:, 0] + v * self._heights[:, 1] + w * self._heights[:, 2]
-        met = (u >= 0) & (v >= 0) & (w >= 0) & (at < (points @ self._up)[:, None])
-        return met.sum(axis=1), np.argmax(np.where(met, at, -np.inf), axis=1)
+        return _crossed_below(points @ self._frame, self._corners)
 
     def under(self, point: Array) -> int | None:
         """The triangle straight under a point inside the mesh; None for one outside."""
@@ -136,7 +146,7 @@ class Pools:
         down = order[least]
         own = np.flatnonzero(down == np.arange(len(down)))
         # Of something that hangs into the liquid the lowest corner is tied to the surface straight below it.
-        probes = self.line.mesh.points[own] + NUDGE_MM * (0.3 * _inward(self.line.mesh)[own] - self.line.up)
+        probes = self.line.mesh.points[own] + NUDGE_MM * (0.3 * self.line.mesh.inward[own] - self.line.up)
         counts, first = self._crossings.below(probes)
         hanging = counts % 2 == 1
         down[own[hanging]] = self._low_corner[first[hanging]]
@@ -248,15 +258,3 @@ def hairs_beside(point: Array) -> Iterator[Array]:
     yield point + NUDGE_MM * np.array([0.0131, 0.0177, 0.0])
     for x, y, z in ((1, 1, 1), (-1, 1, 1), (1, -1, 1), (-1, -1, 1), (1, 1, -1), (-1, 1, -1), (1, -1, -1), (-1, -1, -1)):
         yield point + NUDGE_MM * np.array([x, 0.83 * y, 0.91 * z])
-
-
-def _inward(mesh: Mesh) -> Array:
-    """At each vertex a direction into the mesh, the mean of its faces', shape (n, 3)."""
-    a, b, c = np.moveaxis(mesh.corners, 1, 0)
-    normals = np.cross(b - a, c - a)
-    normals /= np.maximum(np.linalg.norm(normals, axis=1, keepdims=True), 1e-12)
-    total = np.zeros_like(mesh.points)
-    for corner in range(3):
-        for axis in range(3):
-            total[:, axis] -= np.bincount(mesh.triangles[:, corner], normals[:, axis], len(total))
-    return np.asarray(total / np.maximum(np.linalg.norm(total, axis=1, keepdims=True), 1e-12))

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from manifold3d import Manifold
 
-from keel.solid.polyhedron import Array, Index, Mesh
+from keel.solid.polyhedron import Array, Index, Mesh, crossed
 
 TOUCHING_MM3 = 1e-3
 FIRST_PAIRS = 48
@@ -109,13 +109,13 @@ def _edges(corners: Array) -> Array:
 
 def _on_triangles(p: Array, corners: Array) -> Array:
     """The place of each triangle nearest to each point: in its face, else on its nearest side."""
-    a, b, c = corners[..., 0, :], corners[..., 1, :], corners[..., 2, :]
+    a, b, c = corners[:, 0], corners[:, 1], corners[:, 2]
     ab, ac = b - a, c - a
-    normal = np.cross(ab, ac)
+    normal = crossed(ab, ac)
     square = np.maximum((normal * normal).sum(-1), 1e-300)
     ap = p - a
-    v = (np.cross(ap, ac) * normal).sum(-1) / square
-    w = (np.cross(ab, ap) * normal).sum(-1) / square
+    v = (crossed(ap, ac) * normal).sum(-1) / square
+    w = (crossed(ab, ap) * normal).sum(-1) / square
     inside = (v >= 0) & (w >= 0) & (v + w <= 1)
     face = a + v[..., None] * ab + w[..., None] * ac
     sides = np.stack([_on_segments(p, a, b), _on_segments(p, b, c), _on_segments(p, c, a)])

@@ -170,7 +170,7 @@ def _left(cell: Cell, places: list[Array], up: Array) -> list[Remainder] | None:
     """What stays behind with some outlets; None without one."""
     if not places:
         return None
-    tree = Pools(Waterline(cell.mesh, up))
+    tree = Pools(cell.mesh.along(up))
     kind: Literal["fuel", "air"] = "fuel" if up[2] > 0 else "air"
     levels = {round(float(place @ tree.line.up - tree.line.lowest), 6) for place in places}
     return [

@@ -8,7 +8,7 @@ from manifold3d import triangulate
 
 from keel.reference.units import MM2_PER_M2, MM3_PER_LITRE
 from keel.solid.build import Solids
-from keel.solid.polyhedron import Array, Waterline
+from keel.solid.polyhedron import Array, Waterline, level_axes
 from keel.studies.attitude import Attitude, felt
 from keel.studies.level import StrappingRow, strapping_table
 from keel.studies.result import Point
@@ -66,7 +66,7 @@ def fill_at(solids: Solids, fraction: float, attitude: Attitude) -> Fill:
         The surface is a plane square to the force felt, one in each cell.
     """
     up = -felt(attitude)
-    lines = [Waterline(cell.mesh, up) for cell in solids.cells]
+    lines = [cell.mesh.along(up) for cell in solids.cells]
     levels = [min(line.level(line.mesh.volume_mm3 * fraction), line.depth) for line in lines]
     volumes = [line.mesh.volume_mm3 * fraction for line in lines]
     total = sum(volumes)
@@ -112,19 +112,16 @@ def _sheet(line: Waterline, loops: list[Array]) -> Array:
     """The surface within its rims as triangles, shape (k, 3, 3)."""
     if not loops:
         return np.zeros((0, 3, 3))
-    side = np.cross(line.up, np.eye(3)[int(np.argmin(np.abs(line.up)))])
-    side /= np.linalg.norm(side)
-    frame = np.column_stack([side, np.cross(line.up, side)])
+    frame = level_axes(line.up).T
     rings = [loop @ frame for loop in loops]
-    widest = max(rings, key=lambda ring: abs(_twice_area(ring)))
-    if _twice_area(widest) < 0:
+    if max((_twice_area(ring) for ring in rings), key=abs) < 0:
         rings, loops = [ring[::-1] for ring in rings], [loop[::-1] for loop in loops]
     return np.asarray(np.vstack(loops)[np.asarray(triangulate(rings), dtype=np.int64)])
 
 
 def _twice_area(ring: Array) -> float:
-    x, y = ring.T
-    return float(x @ np.roll(y, -1) - y @ np.roll(x, -1))
+    x, y = ring[:, 0], ring[:, 1]
+    return float(x[:-1] @ y[1:] - y[:-1] @ x[1:] + x[-1] * y[0] - y[-1] * x[0])
 
 
 def _point(place: Array) -> Point:

@@ -5,10 +5,10 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from manifold3d import Manifold
 
 from keel.solid.build import Cell, Solids
-from keel.solid.polyhedron import Array, Mesh, Waterline
+from keel.solid.polyhedron import Array, Mesh
+from keel.solid.pools import Crossings
 from keel.solid.shapes import slice_rings
 from keel.studies.attitude import Attitude, felt
 from keel.studies.draining import Remainder
@@ -20,7 +20,6 @@ SHARP = np.cos(np.radians(20.0))
 MOST_EDGES = 140
 STAND_OFF_MM = 0.05
 LEAST_LINE_MM = 0.5
-FAR_MM = 50_000.0
 LOOKING: dict[ViewName, tuple[int, int, int, float]] = {
     "plan": (0, 1, 2, 1.0),
     "elevation": (0, 2, 1, -1.0),
@@ -68,10 +67,8 @@ def views(solids: Solids) -> list[View]:
 
 def sharp_edges(mesh: Mesh) -> Array:
     """The longest edges where faces meet at 20° or more, shape (n, 2, 3)."""
-    a, b, c = np.moveaxis(mesh.corners, 1, 0)
-    normals = np.cross(b - a, c - a)
-    sizes = np.linalg.norm(normals, axis=1, keepdims=True)
-    normals = np.divide(normals, sizes, out=np.zeros_like(normals), where=sizes > 0)
+    sizes = np.linalg.norm(mesh.halves, axis=1, keepdims=True)
+    normals = np.divide(mesh.halves, sizes, out=np.zeros_like(mesh.halves), where=sizes > 0)
     t = mesh.triangles
     pairs = np.vstack([t[:, [0, 1]], t[:, [1, 2]], t[:, [2, 0]]])
     faces = np.tile(np.arange(len(t)), 3)
@@ -95,7 +92,10 @@ def _view(name: ViewName, solids: Solids, edges: Array) -> View:
     # A hair towards the middle of the view, so that no ray runs along a wall.
     middles = edges[shown].mean(axis=1)
     aside = middles - np.array([(a + b) / 2 for a, b in zip(solids.body.low, solids.body.high, strict=True)])
-    hidden = np.array(_hidden(middles - 1e-5 * aside, solids.outer, along, near), dtype=bool)
+    away = np.zeros(3)
+    away[along] = near
+    counts, _ = Crossings(solids.outer_mesh, -away).below(middles - 1e-5 * aside + away * STAND_OFF_MM)
+    hidden = counts > 0
     lines = np.round(flat[shown], 2)
     return View(
         name=name,
@@ -103,13 +103,6 @@ def _view(name: ViewName, solids: Solids, edges: Array) -> View:
         seen=lines[~hidden].ravel().tolist(),
         hidden=lines[hidden].ravel().tolist(),
     )
-
-
-def _hidden(points: Array, solid: Manifold, along: int, near: float) -> list[bool]:
-    """Which points have part of the solid between them and the reader."""
-    away = np.zeros(3)
-    away[along] = near
-    return [bool(solid.ray_cast(list(p + away * STAND_OFF_MM), list(p + away * FAR_MM))) for p in points]
 
 
 def cut(
@@ -173,21 +166,22 @@ def _filled(rings: list[Array], cell: Cell, up: Array, level: float, axis: int, 
 def _clipped(ring: Array, normal: Array, offset: float) -> Array:
     """The part of a ring on the near side of a line, in the manner of Sutherland and Hodgman."""
     over = ring @ normal - offset
+    if over.max() <= 0:
+        return ring
+    if over.min() > 0:
+        return ring[:0]
     after, over_after = np.roll(ring, -1, axis=0), np.roll(over, -1)
-    kept: list[Array] = []
-    for p, q, a, b in zip(ring, after, over, over_after, strict=True):
-        if a <= 0:
-            kept.append(p)
-        if (a <= 0) != (b <= 0):
-            kept.append(p + (q - p) * (a / (a - b)))
-    return np.array(kept)
+    crossing = (over <= 0) != (over_after <= 0)
+    share = over / np.where(crossing, over - over_after, 1.0)
+    both = np.stack([ring, ring + (after - ring) * share[:, None]], axis=1)
+    return np.asarray(both[np.column_stack([over <= 0, crossing])])
 
 
 def _left_in_cut(solids: Solids, pool: Remainder, up: Array, rings: list[Array], axis: int, at: float) -> list[Array]:
     """What a cut goes through of a pool: of the separate spaces below its level, the one that lies where it does."""
     cell = next(cell for cell in solids.cells if cell.name == pool.cell)
     way = up if pool.kind == "fuel" else -up
-    line = Waterline(cell.mesh, way)
+    line = cell.mesh.along(way)
     if abs(line.volume(pool.level_mm) / 1e6 - pool.litres) < 1e-6:
         return _filled(rings, cell, way, pool.level_mm, axis, at)
     places = np.array(pool.faces).reshape(-1, 3)
