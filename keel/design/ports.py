@@ -16,9 +16,11 @@ Bore = Annotated[float, Field(gt=0, le=500)]
 
 
 class Seat(Part):
-    """What is welded or bolted in round a hole: a threaded boss, a flange ring with its bolts, or a neck."""
+    """What is welded or bolted in round a hole: a threaded boss, a flange ring with its bolts, a ring whose lock turns
+    home to a stop, or a neck.
+    """
 
-    kind: Literal["boss", "flange", "neck"] = "boss"
+    kind: Literal["boss", "flange", "lock ring", "neck"] = "boss"
     hole_mm: Length = Field(description="Hole in the sheet, its diameter [mm]")
     outer_mm: Length = Field(description="Outside diameter of boss, ring or neck's weld [mm]")
     bolt_circle_mm: Length | None = Field(default=None, description="Diameter of the bolt circle [mm]")
@@ -136,6 +138,9 @@ class Port(Fitting):
         default=0, description="First bolt, or the mark, from forward, counter-clockwise seen from outside [°]"
     )
     hose_deg: Angle | None = Field(default=None, description="Direction in which its hose leaves, from forward [°]")
+    stop_deg: Angle | None = Field(
+        default=None, description="Where a lock ring's tab comes home against its stop, from forward [°]"
+    )
     capped: bool = Field(default=False, description="Closed blind")
     part: Annotated[str, Field(max_length=80)] = Field(default="", description="Which part of the shop's library it is")
 

@@ -15,6 +15,8 @@ ROUNDING_MM = 0.05
 LEAN_MOST_DEG = 10.0
 HIGH_SHARE = 0.01
 """More air than this share of brimful is remarked on when the tank stands on a slope."""
+TAB_ROOM_DEG = 25.0
+"""Room on either side of a lock ring's stop for a drift and the hand that holds it [°]."""
 NEAR_PICKUP_MM = 120.0
 """A return nearer to the pickup blows its bubbles into it."""
 
@@ -155,6 +157,37 @@ def ports_keep_apart(seen: Studied) -> Iterator[Finding]:
                 needed_mm=crowd.needed_mm,
             ),
         )
+
+
+def lock_rings_turn(seen: Studied) -> Iterator[Finding]:
+    """A lock ring is turned home by its tabs: the hose must not lie over the place where it stops."""
+    for port in seen.design.ports:
+        if port.seat is None or port.seat.kind != "lock ring" or port.capped:
+            continue
+        if port.stop_deg is None:
+            yield _finding(
+                "port.stop",
+                port.id,
+                "note",
+                words("Where the lock ring of {name} comes home isn't said", name=port.name),
+                words("Mark its stop, so that the ring that is welded in turns it the right way round."),
+            )
+        elif port.hose_deg is not None and _between_deg(port.stop_deg, port.hose_deg) < TAB_ROOM_DEG:
+            yield _finding(
+                "port.stop",
+                port.id,
+                "caution",
+                words("The hose of {name} lies over its lock ring's stop", name=port.name),
+                words(
+                    "{between_deg} between them; the tab has to be tapped home there: leave {room_deg}.",
+                    between_deg=_between_deg(port.stop_deg, port.hose_deg),
+                    room_deg=TAB_ROOM_DEG,
+                ),
+            )
+
+
+def _between_deg(a: float, b: float) -> float:
+    return abs((a - b + 180) % 360 - 180)
 
 
 def air_path(seen: Studied) -> Iterator[Finding]:
@@ -316,6 +349,7 @@ PORT_RULES: tuple[Rule, ...] = (
     parts_go_in,
     seats_land,
     ports_keep_apart,
+    lock_rings_turn,
     air_path,
     low_and_returned,
     fills_and_draws,

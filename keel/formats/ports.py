@@ -16,7 +16,8 @@ from keel.studies.gauge import GaugeTruth
 SCHEDULE = (
     "port", "role", "face", "from_rear_mm", "from_right_mm", "opening_over_underside_mm", "hole_mm", "seat",
     "seat_outer_mm",
-    "bolt_circle_mm", "bolts", "bolt_hole_mm", "first_bolt_deg", "hose_deg", "stands_mm", "hangs_mm", "closed", "part",
+    "bolt_circle_mm", "bolts", "bolt_hole_mm", "first_bolt_deg", "stop_deg", "hose_deg",
+    "stands_mm", "hangs_mm", "closed", "part",
 )  # fmt: skip
 
 
@@ -32,8 +33,9 @@ def schedule_csv(ports: Sequence[Port], places: Sequence[PortPlace], underside_m
             else (None,) * 6
         )
         place = (port.x_mm, port.y_mm, round(heights.get(port.id, 0.0), 2))
-        rest = (port.clock_deg, port.hose_deg, port.stands_mm, port.hangs_mm, "yes" if port.capped else "", port.part)
-        rows.append([port.name, port.role, port.face, *place, *holes, *rest])
+        angles = (port.clock_deg, port.stop_deg, port.hose_deg)
+        rest = (port.stands_mm, port.hangs_mm, "yes" if port.capped else "", port.part)
+        rows.append([port.name, port.role, port.face, *place, *holes, *angles, *rest])
     return _csv(SCHEDULE, rows)
 
 
@@ -70,6 +72,25 @@ def bolt_places(port: Port) -> list[tuple[float, float]]:
     return [(seat.bolt_circle_mm / 2 * cos(a), seat.bolt_circle_mm / 2 * sin(a)) for a in angles]
 
 
+def marks(port: Port, long_mm: float) -> list[tuple[tuple[float, float], tuple[float, float]]]:
+    """Strokes to etch about a port's middle [mm]: outward from its seat at the first bolt or mark, and across the
+    end of another at the stop of its lock ring.
+    """
+    assert port.seat is not None
+    rim = port.seat.outer_mm / 2
+
+    def at(deg: float, out: float, aside: float = 0.0) -> tuple[float, float]:
+        a = radians(deg)
+        return out * cos(a) - aside * sin(a), out * sin(a) + aside * cos(a)
+
+    found = [(at(port.clock_deg, rim), at(port.clock_deg, rim + long_mm))]
+    if port.stop_deg is not None:
+        out, half = rim + long_mm, long_mm / 2
+        found += [(at(port.stop_deg, rim), at(port.stop_deg, out))]
+        found += [(at(port.stop_deg, out, -half), at(port.stop_deg, out, half))]
+    return found
+
+
 def flange_dxf(port: Port) -> bytes:
     """Hole, ring, bolt circle and mark of a port's seat at full size, about its middle (R2010, millimetres).
 
@@ -91,11 +112,8 @@ def flange_dxf(port: Port) -> bytes:
     reach = seat.outer_mm / 2 + 10
     for end in ((reach, 0.0), (0.0, reach)):
         space.add_line((-end[0], -end[1]), end, dxfattribs={"layer": "ETCH"})
-    mark = radians(port.clock_deg)
-    inner, outer = seat.outer_mm / 2, seat.outer_mm / 2 + 8
-    space.add_line(
-        (inner * cos(mark), inner * sin(mark)), (outer * cos(mark), outer * sin(mark)), dxfattribs={"layer": "ETCH"}
-    )
+    for start, end in marks(port, 8.0):
+        space.add_line(start, end, dxfattribs={"layer": "ETCH"})
     text = space.add_text(f"{port.name}: outside face up, forward to the right", height=5, dxfattribs={"layer": "TEXT"})
     text.set_placement((-seat.outer_mm / 2, -reach - 10))
     stream = io.StringIO()

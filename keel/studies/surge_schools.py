@@ -5,13 +5,11 @@ from math import pi
 
 from keel.design.brief import Brief, Surge
 from keel.design.document import Design
-from keel.design.ports import DRAWS, Port, VentPath
-from keel.design.shell import CylinderShell
+from keel.design.ports import DRAWS
 from keel.design.workshop import HouseRules
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_LITRE, MM3_PER_M3
 from keel.solid.build import Solids
-from keel.studies.capacity import ullage_for
 from keel.studies.demand import Demand, case_of, demands
 from keel.studies.result import Words, words
 from keel.studies.surge import Sizing, surge_sizing
@@ -65,7 +63,7 @@ def surge_answer(brief: Brief, solids: Solids | None, design: Design, rules: Hou
 
 def _schools(demand: Demand, surge: Surge, sizing: Sizing, solids: Solids | None, design: Design) -> list[SurgeSchool]:
     per_second = demand.flow_l_per_h / 3600
-    need, across, tall = sizing.volume_l, *_cylinder(sizing.volume_l)
+    need, across, tall = sizing.volume_l, *cylinder_for(sizing.volume_l)
     metal = design.shell.metal if design.shell else "5052-H32"
     shell_kg = (pi * across * tall + pi / 2 * across**2) * WALL_MM * METALS[metal].density_kg_per_m3 / MM3_PER_M3
     sump_l = sum(cost.litres for cost in solids.costs if cost.kind == "sump") if solids else 0.0
@@ -151,73 +149,13 @@ def _schools(demand: Demand, surge: Surge, sizing: Sizing, solids: Solids | None
     ]
 
 
-def _cylinder(litres: float) -> tuple[float, float]:
+def cylinder_for(litres: float) -> tuple[float, float]:
     """Diameter and height of an upright cylinder of that volume, a little over twice as high as wide [mm]."""
     across = (4 * litres * MM3_PER_LITRE / (pi * SLENDER)) ** (1 / 3)
     return across, SLENDER * across
 
 
-def surge_tank(design: Design, volume_l: float, rules: HouseRules) -> Design:
-    """A surge tank as a design of its own: an upright cylinder with a tangential inlet near its top.
-
-    Parameters
-    ----------
-    design : Design
-        The main tank: its fuel, metal and demand cases are taken over.
-    volume_l : float
-        What it has to hold between outlet and top, ullage not counted [L].
-    rules : HouseRules
-        For the ullage.
-
-    Returns
-    -------
-    Design
-        Diameter rounded up to 5 mm; outlet at the bottom, inlet and return at the side under the top,
-        overflow and vent in the lid.
-    """
-    metal = design.shell.metal if design.shell else "5052-H32"
-    plain = CylinderShell(axis="z", diameter_mm=100, run_mm=100, metal=metal, thickness_mm=WALL_MM)
-    brimful = volume_l / (1 - ullage_for(design.brief, plain, rules))
-    across = 5 * -(-_cylinder(brimful)[0] // 5)
-    tall = brimful * MM3_PER_LITRE / (pi / 4 * across**2)
-    outer, run = across + 2 * WALL_MM, round(tall + 2 * WALL_MM + 0.5)
-    middle = outer / 2
-    swirl = VentPath(bore_mm=6)
-    ports = (
-        Port(id="outlet", name="outlet to engine", role="pickup", face="floor", x_mm=middle, y_mm=middle),
-        Port(
-            id="inlet",
-            name="swirl inlet from lift pump",
-            role="return",
-            face="left",
-            x_mm=outer * 0.8,
-            y_mm=middle,
-            z_mm=run * 0.85,
-            hose_deg=90.0,
-        ),
-        Port(
-            id="return",
-            name="return from engine",
-            role="return",
-            face="left",
-            x_mm=outer * 0.2,
-            y_mm=middle,
-            z_mm=run * 0.7,
-        ),
-        Port(
-            id="overflow",
-            name="overflow to main tank",
-            role="vent",
-            x_mm=middle,
-            y_mm=middle,
-            stands_mm=30,
-            across_mm=30,
-            vent=swirl,
-        ),
-    )
-    cases = tuple(case.model_copy() for case in design.brief.cases)
-    brief = Brief(
-        fuel=design.brief.fuel, target_l=round(volume_l, 3), reason="Surge volume of the main tank", cases=cases
-    )
-    shell = CylinderShell(axis="z", diameter_mm=outer, run_mm=run, metal=metal, thickness_mm=WALL_MM)
-    return Design(brief=brief, shell=shell, ports=ports)
+def slender_box_for(litres: float) -> tuple[float, float]:
+    """Side and height of an upright box of that volume, square across, as slender as the cylinder [mm]."""
+    across = (litres * MM3_PER_LITRE / SLENDER) ** (1 / 3)
+    return across, SLENDER * across

@@ -3,6 +3,7 @@
 from typing import Any
 from unittest import TestCase
 
+import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
@@ -13,9 +14,10 @@ from keel.design.features import Baffle, Sump
 from keel.design.ports import Filling, Hanger, NeckPath, Port, Seat, VentPath
 from keel.evaluate import Evaluation, Showing, evaluate
 from keel.findings.patch import apply
+from keel.formats.ports import marks
 from keel.solid.build import build
 from keel.studies.reach import least_jump_deg, star_order
-from keel.studies.surge_schools import surge_tank
+from keel.studies.surge_tank import surge_tank
 from keel.tests.samples import WEDGE, box, profile, well
 from keel.tests.test_demand import RULES, fitted
 
@@ -207,9 +209,25 @@ class Needs(TestCase):
         answer = seen(tank(features=(sump,)).model_copy(update={"brief": brief})).surge
         assert answer is not None
         self.assertEqual([s.name for s in answer.schools if s.favoured], ["baffled sump with trap doors"])
-        made = surge_tank(plain, answer.sizing.volume_l, RULES)
-        figures = seen(made).figures
-        assert figures is not None
-        self.assertGreaterEqual(figures.rated_l, answer.sizing.volume_l)
-        self.assertLess(figures.rated_l, answer.sizing.volume_l * 1.1)
-        self.assertNotIn("port.outside", codes(made))
+        for form, most in (("cylinder", 1.1), ("box", 1.05)):
+            made = surge_tank(plain, answer.sizing.volume_l, RULES, form)
+            figures = seen(made).figures
+            assert figures is not None and made.shell is not None
+            self.assertEqual(made.shell.kind, form)
+            self.assertGreaterEqual(figures.rated_l, answer.sizing.volume_l)
+            self.assertLess(figures.rated_l, answer.sizing.volume_l * most)
+            self.assertEqual([c for c in codes(made) if c.startswith("port.")], [])
+
+    def test_a_lock_ring_is_turned_home_where_a_hand_gets_to_it(self) -> None:
+        """Its stop is asked for, must not lie under the hose whichever way round, and is etched with a bar across."""
+        seat = Seat(kind="lock ring", hole_mm=60, outer_mm=90)
+        said = {}
+        for stop, hose in ((None, 10.0), (-172.0, 165.0), (-140.0, 165.0), (30.0, None)):
+            port = hanger(250, seat=seat, stop_deg=stop, hose_deg=hose)
+            found = [f for f in seen(tank(port)).findings if f.code == "port.stop"]
+            said[stop] = [f.severity for f in found]
+        self.assertEqual(said, {None: ["note"], -172.0: ["caution"], -140.0: [], 30.0: []})
+        first, stroke, bar = marks(port, 8.0)
+        self.assertAlmostEqual(first[0][0], 45.0)
+        self.assertAlmostEqual(np.hypot(*stroke[1]), 53.0)
+        self.assertAlmostEqual(np.dot(np.subtract(*stroke), np.subtract(*bar)), 0.0)

@@ -76,7 +76,7 @@ PARTS: list[dict[str, Any]] = [
         "hangs_across_mm": 84.0,
         "diagonal_mm": 90.0,
         "spanner_mm": 70.0,
-        "seat": _RING | {"hole_mm": 94.0, "outer_mm": 132.0, "bolt_circle_mm": 114.0, "bolts": 8},
+        "seat": {"kind": "lock ring", "hole_mm": 94.0, "outer_mm": 132.0, "plate_mm": 6.0},
         "hanger": {
             "kind": "module",
             "made_for_mm": 140.0,

@@ -364,7 +364,7 @@ _HOVER_TANK: dict[str, Any] = {
         ],
     },
     "ports": [
-        part("Short module, 140 deep", "module", 85.0, 220.0, hose_deg=0.0),
+        part("Short module, 140 deep", "module", 85.0, 220.0, clock_deg=90.0, stop_deg=-120.0, hose_deg=0.0),
         part("Flush filler, 38 mm", "filler", 200.0, 90.0, neck={"bore_mm": 38.0, "bonded": True}),
         part("Elbow vent, 8 mm", "vent", 40.0, 60.0),
     ],

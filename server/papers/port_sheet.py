@@ -1,7 +1,7 @@
 """A port's template at full size with its bolts in tightening order, and the hanger's cut sheet."""
 
 import io
-from math import cos, hypot, radians, sin
+from math import hypot
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
@@ -9,7 +9,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from keel.design.ports import Port
-from keel.formats.ports import bolt_places
+from keel.formats.ports import bolt_places, marks
 from keel.formats.quantities import cut_text, quantity_text
 from keel.studies.reach import PASSES, Reach, star_order
 from server.papers.job_sheet import Heading
@@ -75,11 +75,10 @@ def _template(canvas: Canvas, port: Port) -> None:
         canvas.setFillColor(ACCENT)
         canvas.setFont("Helvetica-Bold", 11)
         canvas.drawCentredString(x + a * out * mm, y + b * out * mm - 4, str(turn))
-    mark = radians(port.clock_deg)
     canvas.setStrokeColor(ACCENT)
     canvas.setLineWidth(1.2)
-    inner, outer = seat.outer_mm / 2 * mm, (seat.outer_mm / 2 + 5) * mm
-    canvas.line(x + inner * cos(mark), y + inner * sin(mark), x + outer * cos(mark), y + outer * sin(mark))
+    for (a, b), (c, d) in marks(port, 5.0):
+        canvas.line(x + a * mm, y + b * mm, x + c * mm, y + d * mm)
 
 
 def _bolts(canvas: Canvas, port: Port) -> None:
@@ -101,6 +100,8 @@ def _bolts(canvas: Canvas, port: Port) -> None:
             f"{share:.0%}" + (f" ({share * seat.torque_nm:.2f} N·m)" if seat.torque_nm else "") for share in PASSES
         ]
         lines.append(f"three passes in that order: {', '.join(turns)}{full}")
+    if port.stop_deg is not None:
+        lines.append(f"the lock ring comes home against its stop at {port.stop_deg:g}°, the mark with a bar across it")
     lines.append("What lies under and round it was checked in the design as drawn; look again before the first hole.")
     for row, line in enumerate(lines):
         canvas.drawString(LEFT, 60 * mm - row * 13, line)

@@ -67,11 +67,13 @@ class Brief(PortsTestCase):
         self.assertEqual(len(self.browser.find_elements(By.CSS_SELECTOR, "[aria-label^='Ways to bridge'] tbody tr")), 4)
         self.saved()
         self.assert_accessible("the brief with its demand")
+        self.choose("Surge tank as a", "box")
         self.press("Make the surge tank as a design of its own")
         self.until(lambda: TankDesign.objects.filter(main=self.tank).exists(), "made")
         surge = TankDesign.objects.get(main=self.tank)
         self.until(lambda: f"/designs/{surge.pk}/" in self.browser.current_url, "opened")
         self.find("[data-station=brief]").click()
+        self.assertEqual(surge.current().document["shell"]["kind"], "box")
         self.until(lambda: "Surge tank of Main" in self.text("[data-linked]"), "linked")
 
 
@@ -87,6 +89,9 @@ class Ports(PortsTestCase):
         self.until(lambda: self.tally("stranded_l") > 20, "what it leaves")
         short = self.text("[data-row=pickup-1] button")
         self.assertIn("short", short)
+        grip = self.find("[data-turn=clock_deg]")
+        grip.send_keys(Keys.SHIFT, Keys.ARROW_LEFT)
+        self.until(lambda: (self.kept("ports") or [{}])[0].get("clock_deg") == 15, "turned by the keyboard")
         self.drag("[data-move=plan-pickup]", 40, 20)
         self.until(lambda: (self.kept("ports") or [{}])[0].get("x_mm") != 350, "dragged and kept")
         remedy = self.find("[data-remedy]")

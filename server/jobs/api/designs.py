@@ -10,7 +10,8 @@ from pydantic import Field
 from keel.design.base import PLAIN, Name
 from keel.design.document import Design
 from keel.formats.document import design_from
-from keel.studies.surge_schools import surge_answer, surge_tank
+from keel.studies.surge_schools import surge_answer
+from keel.studies.surge_tank import SurgeForm, surge_tank
 from server.http.errors import ApiError, ErrorOut
 from server.jobs.models import Job, Revision, TankDesign
 from server.workshop.guard import Request, anyone, writer
@@ -145,9 +146,10 @@ def add_design(request: Request, job_id: int, data: DesignNew) -> tuple[int, Des
 
 
 class SurgeNew(Schema):
-    """A name for the surge tank."""
+    """A name for the surge tank, and its form."""
 
     name: Name = "Surge tank"
+    form: SurgeForm = "cylinder"
 
 
 @router.post("designs/{design_id}/surge", response={201: DesignOut, 404: ErrorOut, 422: ErrorOut}, auth=writer)
@@ -158,7 +160,7 @@ def make_surge_tank(request: Request, design_id: int, data: SurgeNew) -> tuple[i
     answer = surge_answer(design.brief, None, design, rules)
     if answer is None:
         raise ApiError(422, "no_surge", "Say at Brief how long the pickup runs dry and what the engine burns first.")
-    made = surge_tank(design, answer.sizing.volume_l, rules)
+    made = surge_tank(design, answer.sizing.volume_l, rules, data.form)
     note = f"made from {main.name}, revision {main.revision}"
     tank = TankDesign.started(main.job, data.name, made, request.user, note, main=main)
     return 201, _design_out(tank)

@@ -3512,6 +3512,11 @@ export interface components {
              * @default 0
              */
             stands_mm: number;
+            /**
+             * Stop Deg
+             * @description Where a lock ring's tab comes home against its stop, from forward [°]
+             */
+            stop_deg?: number | null;
             vent?: components["schemas"]["VentPath"] | null;
             /**
              * X Mm
@@ -4403,7 +4408,8 @@ export interface components {
         };
         /**
          * Seat
-         * @description What is welded or bolted in round a hole: a threaded boss, a flange ring with its bolts, or a neck.
+         * @description What is welded or bolted in round a hole: a threaded boss, a flange ring with its bolts, a ring whose lock turns
+         *     home to a stop, or a neck.
          */
         Seat: {
             /**
@@ -4428,7 +4434,7 @@ export interface components {
              * @default boss
              * @enum {string}
              */
-            kind: "boss" | "flange" | "neck";
+            kind: "boss" | "flange" | "lock ring" | "neck";
             /**
              * Outer Mm
              * @description Outside diameter of boss, ring or neck's weld [mm]
@@ -5083,9 +5089,15 @@ export interface components {
         };
         /**
          * SurgeNew
-         * @description A name for the surge tank.
+         * @description A name for the surge tank, and its form.
          */
         SurgeNew: {
+            /**
+             * Form
+             * @default cylinder
+             * @enum {string}
+             */
+            form: "cylinder" | "box";
             /**
              * Name
              * @default Surge tank

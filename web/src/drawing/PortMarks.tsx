@@ -6,6 +6,7 @@ import { changePort } from './edits'
 import type { Placed } from './layout'
 import { MoveBody } from './MoveBody'
 import { datumOf } from './shapes'
+import { TurnGrips } from './TurnGrips'
 
 const GLYPH: Record<Port['role'], string> = {
   pickup: 'M-5 -5h10l-5 9z',
@@ -48,7 +49,6 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
           <g key={port.id} data-port={port.id}>
             <Standing view={view} port={port} found={found} thickness={shape.thickness_mm} />
             <Hanging view={view} port={port} found={found} thickness={shape.thickness_mm} />
-            {view.id === 'plan' && <SeatMark view={view} port={port} found={found} thickness={shape.thickness_mm} />}
             <path d={GLYPH[port.role]} transform={`translate(${x} ${y})`} fill={port.capped ? colour : inks.sheet} stroke={colour} strokeWidth={1.8} />
             {label && (
               <text {...label} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
@@ -66,6 +66,7 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
                 onMove={(moved) => changePort(port.id, Object.fromEntries(Object.entries(moved).flatMap(([axis, mm]) => (axis === 'z' && port.z_mm === null ? [] : [[`${axis}_mm`, mm]]))))}
               />
             )}
+            {view.id === 'plan' && <SeatMark view={view} port={port} found={found} thickness={shape.thickness_mm} grips={live && port.id === chosen} />}
           </g>
         )
       })}
@@ -81,6 +82,7 @@ interface LabelBox {
 }
 const LETTER_PX = 6.1
 const LINE_PX = 13
+const STOP_PX = 10
 
 /** The label moved up or down past those that stand already; null where there is no room. */
 function clearLabel(label: Label, name: string, taken: LabelBox[]): Label | null {
@@ -133,22 +135,37 @@ function Hanging({ view, port, found, thickness }: MarkProps) {
   )
 }
 
-/** Ring, hole, bolts, the first of them marked, and the way the hose leaves. */
-function SeatMark({ view, port, found }: MarkProps) {
+/** Where something at an angle about a port lies on the screen: so many millimetres out, and so many pixels more. */
+function about(view: Placed, port: Port, found: Found) {
+  const [x, y] = [view.toX(found.place.x), view.toY(found.place.y)]
+  const turn = port.face === 'roof' ? 1 : -1
+  const at = (deg: number, mm: number, px = 0): [number, number] => {
+    const out = mm * view.scale + px
+    return [x + Math.cos((deg * Math.PI) / 180) * out, y - turn * Math.sin((deg * Math.PI) / 180) * out]
+  }
+  return { x, y, turn, at, reach: port.seat ? port.seat.outer_mm / 2 : port.across_mm / 2 }
+}
+
+/** Ring, hole, bolts, the first of them marked, a lock ring's stop with a bar across, and the way the hose leaves. */
+function SeatMark({ view, port, found, grips }: MarkProps & { grips: boolean }) {
   const { inks } = useTheme()
   const { seat } = port
   if (port.face !== 'roof' && port.face !== 'floor') return null
-  const [x, y] = [view.toX(found.place.x), view.toY(found.place.y)]
-  const turn = port.face === 'roof' ? 1 : -1
-  const at = (deg: number, mm: number): [number, number] => [x + Math.cos((deg * Math.PI) / 180) * mm * view.scale, y - turn * Math.sin((deg * Math.PI) / 180) * mm * view.scale]
+  const { x, y, turn, at, reach } = about(view, port, found)
   const line = { fill: 'none', stroke: inks.ink, strokeWidth: 1.1, strokeDasharray: port.face === 'floor' ? '3 3' : undefined }
-  const reach = seat ? seat.outer_mm / 2 : port.across_mm / 2
   return (
+    <>
     <g pointerEvents="none">
       {seat && <circle cx={x} cy={y} r={(seat.outer_mm / 2) * view.scale} {...line} />}
       {seat && <circle cx={x} cy={y} r={(seat.hole_mm / 2) * view.scale} {...line} />}
       {seat?.bolts && seat.bolt_circle_mm && Array.from({ length: seat.bolts }, (_, n) => at(port.clock_deg + (360 * n) / (seat.bolts ?? 1), (seat.bolt_circle_mm ?? 0) / 2)).map(([u, v], n) => <circle key={n} cx={u} cy={v} r={Math.max(1.4, ((seat.bolt_mm ?? 5) / 2) * view.scale)} fill={n === 0 ? inks.ink : 'none'} stroke={inks.ink} strokeWidth={1} />)}
       {seat && <path d={`M${at(port.clock_deg, reach).join(' ')}L${at(port.clock_deg, reach + 9).join(' ')}`} stroke={inks.ink} strokeWidth={1.6} />}
+      {seat?.kind === 'lock ring' && isNumber(port.stop_deg) && (
+        <g data-stop={port.id} stroke={inks.ink} strokeWidth={2}>
+          <path d={`M${at(port.stop_deg, reach).join(' ')}L${at(port.stop_deg, reach, STOP_PX).join(' ')}`} />
+          <path d={`M${-STOP_PX / 2} 0H${STOP_PX / 2}`} transform={`translate(${at(port.stop_deg, reach, STOP_PX).join(' ')}) rotate(${90 - turn * port.stop_deg})`} />
+        </g>
+      )}
       {isNumber(port.hose_deg) && (
         <>
           <path d={`M${x} ${y}L${at(port.hose_deg, reach + 45).join(' ')}`} stroke={inks.metal} strokeWidth={3} />
@@ -156,5 +173,7 @@ function SeatMark({ view, port, found }: MarkProps) {
         </>
       )}
     </g>
+    {grips && <TurnGrips port={port} x={x} y={y} turn={turn} at={(deg, px) => at(deg, reach, px)} />}
+    </>
   )
 }

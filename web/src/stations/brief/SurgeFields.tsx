@@ -1,9 +1,10 @@
 import { Alert, Box, Button, Typography } from '@mui/material'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { api, asked, type Schemas } from '../../api/client'
 import type { Brief } from '../../api/model'
-import { FlowField, NumberField } from '../../fields/fields'
+import { Choice, FlowField, NumberField } from '../../fields/fields'
 import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
 import { save, useSaving } from '../../work/saving'
@@ -75,14 +76,20 @@ export function LinkedTanks() {
   )
 }
 
+const FORMS = [
+  { value: 'cylinder', label: 'cylinder, swirl inlet' },
+  { value: 'box', label: 'box, flat to mount' },
+] as const
+
 function SurgeTankButton({ readOnly }: { readOnly: boolean }) {
   const designId = useSaving((saving) => saving.designId)
   const go = useNavigate()
   const queries = useQueryClient()
+  const [form, setForm] = useState<'cylinder' | 'box'>('cylinder')
   const make = useMutation({
     mutationFn: async () => {
       if (designId === null || !(await save())) throw new Error('Not saved yet: put that right first.')
-      return asked(api.POST('/api/designs/{design_id}/surge', { params: { path: { design_id: designId } }, body: { name: 'Surge tank' } }))
+      return asked(api.POST('/api/designs/{design_id}/surge', { params: { path: { design_id: designId } }, body: { name: 'Surge tank', form } }))
     },
     onSuccess: (made) => {
       void queries.invalidateQueries({ queryKey: ['design', designId] })
@@ -91,6 +98,7 @@ function SurgeTankButton({ readOnly }: { readOnly: boolean }) {
   })
   return (
     <>
+      <Choice label="Surge tank as a" value={form} options={FORMS} disabled={readOnly} onChange={setForm} />
       <Button variant="contained" disabled={readOnly || make.isPending} onClick={() => make.mutate()}>
         Make the surge tank as a design of its own
       </Button>

@@ -49,10 +49,11 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
       {port.role === 'filler' && port.neck && <NeckFields port={port} neck={port.neck} place={place} readOnly={readOnly} />}
       <Box sx={pair}>
         <NumberField label="First bolt or mark at" unit="°" value={port.clock_deg} disabled={readOnly} onCommit={(clock_deg) => clock_deg !== null && changePort(port.id, { clock_deg })} />
+        {port.seat?.kind === 'lock ring' && <NumberField label="Lock ring stops at" unit="°" value={port.stop_deg ?? null} emptyText="not said" disabled={readOnly} onCommit={(stop_deg) => changePort(port.id, { stop_deg })} />}
         <NumberField label="Hose leaves at" unit="°" value={port.hose_deg ?? null} emptyText="not said" disabled={readOnly} onCommit={(hose_deg) => changePort(port.id, { hose_deg })} />
       </Box>
       <Typography variant="body2" color="textSecondary">
-        Angles from forward, to the left, seen from outside.
+        Angles from forward, to the left, seen from outside. Turn them on the plan by their grips too.
       </Typography>
       <FormControlLabel control={<Switch checked={port.capped} disabled={readOnly} onChange={(event) => changePort(port.id, { capped: event.target.checked })} />} label="Capped, not in use" />
       <Button disabled={readOnly} onClick={() => removePort(port.id)}>

@@ -11,6 +11,7 @@ type Seat = NonNullable<Port['seat']>
 const KINDS = [
   { value: 'boss', label: 'threaded boss' },
   { value: 'flange', label: 'flange ring with bolts' },
+  { value: 'lock ring', label: 'ring with a lock that turns' },
   { value: 'neck', label: 'welded neck' },
 ] as const
 

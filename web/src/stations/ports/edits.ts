@@ -32,7 +32,7 @@ function freshPort(role: Port['role']): Port | null {
   let number = 1
   while (design.ports.some((port) => port.id === `${role}-${number}`)) number += 1
   const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
-  return { id: `${role}-${number}`, name: number > 1 ? `${role} ${number}` : role, role, face: 'roof', x_mm: middle('x'), y_mm: middle('y'), z_mm: null, clock_deg: 0, hose_deg: null, capped: false, part: '', ...PLAIN, ...USUAL[role] }
+  return { id: `${role}-${number}`, name: number > 1 ? `${role} ${number}` : role, role, face: 'roof', x_mm: middle('x'), y_mm: middle('y'), z_mm: null, clock_deg: 0, hose_deg: null, stop_deg: null, capped: false, part: '', ...PLAIN, ...USUAL[role] }
 }
 
 export function addPort(role: Port['role']) {
