@@ -11,6 +11,7 @@ from server.jobs.api.imports import router as imports
 from server.jobs.api.jobs import router as jobs
 from server.papers.api import router as papers
 from server.slosh.api import router as slosh
+from server.slosh.studies import router as studies
 from server.workshop.api.library import router as library
 from server.workshop.api.people import router as people
 from server.workshop.api.session import router as session
@@ -18,5 +19,19 @@ from server.workshop.api.settings import router as workshop
 
 api = NinjaAPI(title="Core Keel", version="1", docs_url=None, urls_namespace="api")
 install_handlers(api)
-for router in (session, people, workshop, customers, jobs, designs, evaluation, imports, papers, library, bench, slosh):
+for router in (
+    session,
+    people,
+    workshop,
+    customers,
+    jobs,
+    designs,
+    evaluation,
+    imports,
+    papers,
+    library,
+    bench,
+    slosh,
+    studies,
+):
     api.add_router("", router)

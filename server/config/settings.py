@@ -18,6 +18,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.staticfiles",
     "axes",
+    "procrastinate.contrib.django",
     "server.workshop",
     "server.jobs",
     "server.bench",

@@ -15,14 +15,13 @@ from keel.formats.document import design_from
 from keel.formats.lap import LapColumns, LapLook, look_at_lap, read_lap, run_csv, spells_csv
 from keel.solid.build import build
 from keel.studies.slosh.log import Log
-from keel.studies.slosh.manoeuvres import demo_lap, log_of
 from keel.studies.slosh.model import Setup, SloshTank, setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.shown import RunShown, shown
 from keel.studies.slosh.starvation import StarvationMap, TimeToDry, lowest_fill, starvation_map, time_to_dry
-from keel.variants import Variant, variants
 from server.http.errors import ApiError, ErrorOut, refused
 from server.jobs.api.designs import own_design
+from server.slosh.laps import log_for
 from server.slosh.models import Lap, packed
 from server.workshop.guard import Request, anyone, writer
 
@@ -109,14 +108,6 @@ def _no_draw() -> ApiError:
     return refused("slosh.draw_l_per_h", 0, "above 0 L/h", message)
 
 
-@router.post("slosh/variants", response={200: list[Variant], 404: ErrorOut, 422: ErrorOut}, auth=anyone)
-def other_insides(request: Request, data: SloshIn) -> list[Variant]:
-    """The same lap with other insides, each with its price."""
-    design = design_from(data.design)
-    _tank(design, foam=False)
-    return variants(design, request.user.workshop.document(), _log(request, design))
-
-
 @router.get("designs/{design_id}/slosh/{name}", response={200: bytes, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
 def take_away(request: Request, design_id: int, name: Literal["run.csv", "dry-spells.csv"]) -> HttpResponse:
     """The run of a design's present revision, sample by sample, or its dry spells."""
@@ -134,7 +125,7 @@ def _ready(request: Request, data: SloshIn) -> tuple[SloshTank, Log, Setup]:
 def _made_ready(request: Request, design: Design) -> tuple[SloshTank, Log, Setup]:
     tank = _tank(design, foam=design.slosh.foam)
     setup = setup_of(design.slosh, design.brief, request.user.workshop.document().rules)
-    return tank, _log(request, design), setup
+    return tank, log_for(request.user.workshop, design), setup
 
 
 def _tank(design: Design, *, foam: bool) -> SloshTank:
@@ -144,18 +135,6 @@ def _tank(design: Design, *, foam: bool) -> SloshTank:
     if tank is None:
         raise ApiError(422, "no_pickup", "There is no pickup in the tank yet: place one at Ports.")
     return tank
-
-
-def _log(request: Request, design: Design) -> Log:
-    slosh = design.slosh
-    if slosh.over == "manoeuvre":
-        return log_of(slosh.manoeuvre)
-    if slosh.over == "shipped lap":
-        return demo_lap(slosh.lap)
-    found = Lap.objects.filter(workshop=request.user.workshop, pk=slosh.kept_lap or 0).first()
-    if found is None:
-        raise refused("slosh.kept_lap", slosh.kept_lap, "a lap that the workshop keeps", "This lap isn't kept here.")
-    return found.log()
 
 
 @router.get("laps", response={200: list[LapOut]}, auth=anyone)

@@ -1,4 +1,4 @@
-"""Laps that a workshop keeps."""
+"""Laps that a workshop keeps, and studies over them."""
 
 import io
 
@@ -6,6 +6,7 @@ import numpy as np
 from django.db import models
 
 from keel.studies.slosh.log import Log
+from server.jobs.models import TankDesign
 from server.workshop.models import Person, Workshop
 
 TRACES = ("forward_g", "left_g", "up_g", "use", "pitch_deg")
@@ -40,3 +41,52 @@ def packed(log: Log) -> bytes:
     traces = {trace: getattr(log, trace).astype(np.float32) for trace in TRACES}
     np.savez_compressed(stream, dt_s=np.float64(log.dt_s), allow_pickle=False, **traces)
     return stream.getvalue()
+
+
+class Study(models.Model):
+    """A design tried again and again with something changed. Design and rules are kept as they were asked with."""
+
+    class State(models.TextChoices):
+        """How far it is."""
+
+        RUNNING = "running"
+        DONE = "done"
+        CANCELLED = "cancelled"
+
+    class Kind(models.TextChoices):
+        """What is tried."""
+
+        INSIDES = "insides"
+        SEARCH = "search"
+
+    tank = models.ForeignKey(TankDesign, on_delete=models.CASCADE, related_name="studies")
+    author = models.ForeignKey(Person, on_delete=models.PROTECT)
+    asked = models.DateTimeField(auto_now_add=True)
+    finished = models.DateTimeField(null=True, blank=True)
+    kind = models.CharField(max_length=10, choices=Kind)
+    state = models.CharField(max_length=10, choices=State, default=State.RUNNING)
+    design = models.JSONField()
+    rules = models.JSONField()
+    ask = models.JSONField(null=True, blank=True)
+    total = models.PositiveIntegerField()
+
+    class Meta:
+        ordering = ["-asked"]
+
+    def __str__(self) -> str:
+        return f"{self.tank}: {self.kind}, {self.state}"
+
+
+class StudyRow(models.Model):
+    """One try of a study."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="rows")
+    number = models.PositiveIntegerField()
+    trial = models.JSONField()
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["study", "number"], name="one_row_a_case")]
+
+    def __str__(self) -> str:
+        return f"{self.study_id}: {self.number}"

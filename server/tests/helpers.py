@@ -3,7 +3,7 @@
 import json
 from typing import Any
 
-from django.test import Client, TestCase
+from django.test import Client, TestCase, TransactionTestCase
 
 from keel.design.document import Design
 from server.jobs.models import Job, TankDesign
@@ -37,7 +37,7 @@ class Api:
         return answer.status_code, answer.json() if is_json and answer.content else answer.content
 
 
-class ApiTestCase(TestCase):
+class InWorkshop(TransactionTestCase):
     """Two workshops; the first has an owner, a fabricator, a viewer and a design."""
 
     def setUp(self) -> None:
@@ -61,3 +61,7 @@ class ApiTestCase(TestCase):
         for fault in answer[1]["errors"]:
             self.assertLessEqual({"field", "value", "limit", "message"}, set(fault))
         return answer[1]
+
+
+class ApiTestCase(InWorkshop, TestCase):
+    """The same in a transaction that is undone."""

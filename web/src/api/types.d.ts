@@ -344,6 +344,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/studies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Latest
+         * @description The latest study of each kind of a design, without its rows.
+         */
+        get: operations["server_slosh_studies_latest"];
+        put?: never;
+        /**
+         * Ask For
+         * @description Put a study of a design, saved or not, on the queue.
+         */
+        post: operations["server_slosh_studies_ask_for"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/surge": {
         parameters: {
             query?: never;
@@ -768,7 +792,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/slosh/variants": {
+    "/api/studies/{study_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Watch
+         * @description A study and what is tried so far; with several workers rows may come out of turn.
+         */
+        get: operations["server_slosh_studies_watch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/stop": {
         parameters: {
             query?: never;
             header?: never;
@@ -778,10 +822,30 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Other Insides
-         * @description The same lap with other insides, each with its price.
+         * Stop
+         * @description Stop a study; what is tried already stays.
          */
-        post: operations["server_slosh_api_other_insides"];
+        post: operations["server_slosh_studies_stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Patch Of
+         * @description The patch of one try, to be taken.
+         */
+        get: operations["server_slosh_studies_patch_of"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -908,6 +972,36 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Ask
+         * @description What may be varied, and what is wanted. What is left out stays as drawn.
+         */
+        Ask: {
+            /** @description Legs of the tried baffles' cut-off corners [mm] */
+            corner_mm?: components["schemas"]["Span"] | null;
+            /**
+             * Down To L
+             * @description No dry spell from this start [L]
+             */
+            down_to_l: number;
+            /**
+             * Least
+             * @description Of those that run through, the least of this is favoured
+             * @default weld
+             * @enum {string}
+             */
+            least: "weld" | "metal";
+            /** @description Places of the first pickup */
+            places?: components["schemas"]["Places"] | null;
+            /** @description Baffles square to x, evenly spaced */
+            plates_across?: components["schemas"]["Counts"] | null;
+            /** @description Baffles square to y, evenly spaced */
+            plates_along?: components["schemas"]["Counts"] | null;
+            /** @description Depth of the first sump [mm] */
+            sump_deep_mm?: components["schemas"]["Span"] | null;
+            /** @description Surge tank [L] */
+            surge_l?: components["schemas"]["Span"] | null;
+        };
         /**
          * Attitude
          * @description How the vehicle stands and what it is doing. All noughts: at rest on the level.
@@ -1537,6 +1631,22 @@ export interface components {
              * @description Height above the body's underside [mm]
              */
             up_mm: number;
+        };
+        /**
+         * Counts
+         * @description From so many to so many.
+         */
+        Counts: {
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
         };
         /**
          * CurvePoint
@@ -3358,6 +3468,16 @@ export interface components {
             old: string;
         };
         /**
+         * PatchOut
+         * @description What makes the design that one.
+         */
+        PatchOut: {
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * PersonChange
          * @description What to change; an empty field stays as it was.
          */
@@ -3415,6 +3535,22 @@ export interface components {
              * @description Step from row to row [mm]
              */
             pitch_mm?: number | null;
+        };
+        /**
+         * Places
+         * @description A grid over the tank's floor that the pickup is moved over.
+         */
+        Places: {
+            /**
+             * Across
+             * @default 5
+             */
+            across: number;
+            /**
+             * Along
+             * @default 8
+             */
+            along: number;
         };
         /**
          * Point
@@ -4881,6 +5017,21 @@ export interface components {
             };
         };
         /**
+         * Span
+         * @description A range, both ends tried, in so many steps.
+         */
+        Span: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /**
+             * Steps
+             * @default 3
+             */
+            steps: number;
+        };
+        /**
          * StartIn
          * @description Which sender is measured.
          */
@@ -4985,6 +5136,92 @@ export interface components {
             k: number;
             /** Usable */
             usable: boolean;
+        };
+        /**
+         * StudyIn
+         * @description A design as it is on the screen, and what is to be tried with it.
+         */
+        StudyIn: {
+            ask?: components["schemas"]["Ask"] | null;
+            /** Design */
+            design: {
+                [key: string]: unknown;
+            };
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "insides" | "search";
+        };
+        /**
+         * StudyOut
+         * @description A study as far as it is. In a list its rows are left out.
+         */
+        StudyOut: {
+            ask: components["schemas"]["Ask"] | null;
+            /**
+             * Asked
+             * Format: date-time
+             */
+            asked: string;
+            /** Author */
+            author: string;
+            /** Design */
+            design: {
+                [key: string]: unknown;
+            };
+            /** Done */
+            done: number;
+            /** Favoured */
+            favoured: number | null;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "insides" | "search";
+            /** Rows */
+            rows: components["schemas"]["StudyRowOut"][];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "running" | "done" | "cancelled";
+            /** Total */
+            total: number;
+        };
+        /**
+         * StudyRowOut
+         * @description One try.
+         */
+        StudyRowOut: {
+            /** Brimful L */
+            brimful_l: number;
+            /** Changes */
+            changes: boolean;
+            /** Choice */
+            choice: {
+                [key: string]: number;
+            };
+            /** Dry S */
+            dry_s: number;
+            /** Empty Kg */
+            empty_kg: number;
+            /** Lowest L */
+            lowest_l: number | null;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Problem */
+            problem: string | null;
+            /** Spells */
+            spells: number;
+            /** Start L */
+            start_l: number;
+            /** Weld M */
+            weld_m: number;
         };
         /**
          * Sump
@@ -5259,34 +5496,6 @@ export interface components {
             stranded_l: number | null;
             /** Trapped L */
             trapped_l: number | null;
-        };
-        /**
-         * Variant
-         * @description One inside over the lap. With a `problem` it can't be made, and the figures are nought.
-         */
-        Variant: {
-            /** Brimful L */
-            brimful_l: number;
-            /** Dry S */
-            dry_s: number;
-            /** Empty Kg */
-            empty_kg: number;
-            /** Favoured */
-            favoured: boolean;
-            /** Lowest L */
-            lowest_l: number | null;
-            /** Name */
-            name: string;
-            /** Patch */
-            patch: {
-                [key: string]: unknown;
-            } | null;
-            /** Problem */
-            problem: string | null;
-            /** Spells */
-            spells: number;
-            /** Weld M */
-            weld_m: number;
         };
         /**
          * VentPath
@@ -6358,6 +6567,81 @@ export interface operations {
             };
         };
     };
+    server_slosh_studies_latest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_studies_ask_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     server_jobs_api_designs_make_surge_tank: {
         parameters: {
             query?: never;
@@ -7286,18 +7570,16 @@ export interface operations {
             };
         };
     };
-    server_slosh_api_other_insides: {
+    server_slosh_studies_watch: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                study_id: number;
+            };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SloshIn"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -7305,7 +7587,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Variant"][];
+                    "application/json": components["schemas"]["StudyOut"];
                 };
             };
             /** @description Not Found */
@@ -7317,8 +7599,62 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+        };
+    };
+    server_slosh_studies_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_studies_patch_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

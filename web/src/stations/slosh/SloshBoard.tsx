@@ -5,6 +5,7 @@ import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Block, Board, Sheet } from '../Board'
 import { play, usePlaying, useRun, useRunning } from './slosh'
+import { Search } from './Search'
 import { StarvationPlot } from './StarvationPlot'
 import { TankFrame } from './TankFrame'
 import { TimePlot } from './TimePlot'
@@ -26,6 +27,7 @@ export function SloshBoard() {
       {run && <Moving run={run} />}
       {run && <Spells run={run} />}
       {run && <Variants />}
+      {run && <Search />}
       {run && <TimeToDryTable />}
       {map && (
         <Block title="How hard it can be pushed, held" about="Out to each line a steady push leaves the pickup covered, at that share of brimful; beyond, it runs dry. Held long enough, baffles don’t change it: they buy time.">

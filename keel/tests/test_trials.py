@@ -1,0 +1,115 @@
+"""Trying a design with something changed: what is varied, what each case costs, which one is favoured."""
+
+from dataclasses import replace
+from unittest import TestCase
+
+from pydantic import ValidationError
+
+from keel.design.document import Design
+from keel.design.features import Baffle, Sump
+from keel.design.ports import Port
+from keel.design.slosh import Manoeuvre, Slosh
+from keel.design.workshop import Workshop
+from keel.findings.patch import apply
+from keel.solid.faults import GeometryError
+from keel.studies.slosh.manoeuvres import log_of
+from keel.tests.samples import box
+from keel.trials.insides import inside_cases
+from keel.trials.search import Ask, Counts, Places, Span, search_cases
+from keel.trials.trial import Case, Trial, favoured, tried
+
+SHOP = Workshop()
+TURN = Manoeuvre(kind="corner to the left", g=0.8, seconds=4)
+
+
+def tank(*features: object, x: float = 300.0, y: float = 200.0) -> Design:
+    """A 600 × 400 × 300 box with a pickup, turned left at 0.8 g with a tenth in it."""
+    pickup = Port(id="p", name="pickup", role="pickup", x_mm=x, y_mm=y)
+    slosh = Slosh(manoeuvre=TURN, fill=0.1, draw_l_per_h=120.0, lag=False)
+    return Design(shell=box(600, 400, 300, features=features), ports=(pickup,), slosh=slosh)
+
+
+class Searching(TestCase):
+    """Ask the tool."""
+
+    def test_every_choice_with_every_other(self) -> None:
+        """Counts, spans and places multiply; each patch makes the design that its choice says."""
+        sump = Sump(id="s", name="sump", a_mm=220, b_mm=130, long_mm=160, wide_mm=140, deep_mm=40)
+        old = Baffle(id="old", name="old", axis="x", at_mm=200)
+        design = tank(sump, old)
+        ask = Ask(
+            down_to_l=8.0,
+            plates_across=Counts(low=0, high=2),
+            sump_deep_mm=Span(low=30, high=60, steps=4),
+            corner_mm=Span(low=40, high=40, steps=5),
+        )
+        cases = search_cases(design, ask, SHOP)
+        self.assertEqual(len(cases), 3 * 4)
+        for case in cases:
+            assert case.patch is not None
+            made = apply(design, case.patch).shell
+            assert made is not None
+            plates = [f for f in made.features if isinstance(f, Baffle)]
+            self.assertEqual(len(plates), case.choice["plates_across"])
+            self.assertNotIn("old", [plate.id for plate in plates])
+            self.assertEqual({plate.corner_mm for plate in plates} - {40.0}, set())
+            (deep,) = [f.deep_mm for f in made.features if isinstance(f, Sump)]
+            self.assertEqual(deep, case.choice["sump_deep_mm"])
+
+    def test_what_cannot_be_asked(self) -> None:
+        """Nothing varied, too many runs, a sump that isn't there, a range that runs downward: each says why."""
+        for ask, said in (
+            (Ask(down_to_l=5), "nothing is varied"),
+            (Ask(down_to_l=5, places=Places(along=24, across=24), surge_l=Span(low=0, high=2)), "1728 runs"),
+            (Ask(down_to_l=5, sump_deep_mm=Span(low=20, high=60)), "no sump"),
+        ):
+            with self.assertRaisesRegex(GeometryError, said):
+                search_cases(tank(), ask, SHOP)
+        with self.assertRaisesRegex(ValidationError, "runs downward"):
+            Span(low=3, high=2)
+
+    def test_the_map_of_places(self) -> None:
+        """Turned left, fuel runs right: the further right the pickup, the less it runs dry; on a plate, never."""
+        design = tank(Baffle(id="b", name="b", axis="x", at_mm=299))
+        cases = search_cases(design, Ask(down_to_l=12.0, places=Places(along=3, across=4)), SHOP)
+        trials = [tried(case, design, SHOP, log_of(TURN), 12.0, lowest=False) for case in cases]
+        by_place = {(trial.choice["x_mm"], trial.choice["y_mm"]): trial for trial in trials}
+        xs, ys = sorted({x for x, _ in by_place}), sorted({y for _, y in by_place})
+        for x in (xs[0], xs[2]):
+            dry = [by_place[x, y].dry_s for y in ys]
+            self.assertEqual(dry, sorted(dry))
+            self.assertLess(dry[0] + 2, dry[-1])
+        self.assertTrue(all(by_place[xs[1], y].problem for y in ys))
+        self.assertEqual({round(trial.start_l, 6) for trial in trials if trial.problem is None}, {12.0})
+
+
+class Trying(TestCase):
+    """Price and favour."""
+
+    def test_insides_are_priced(self) -> None:
+        """A plate costs litres, metal and weld; the surge tank offered bridges the longest spell; one that can't be."""
+        design = tank()
+        log = log_of(TURN)
+        trials = {case.name: tried(case, design, SHOP, log) for case in inside_cases(design, SHOP, log)}
+        drawn, plated = trials["as drawn"], trials["one baffle lengthwise"]
+        self.assertLess(plated.brimful_l, drawn.brimful_l)
+        self.assertGreater(plated.weld_m, drawn.weld_m + 1)
+        self.assertGreater(drawn.dry_s, 1)
+        (surge,) = [trial for name, trial in trials.items() if "surge" in name]
+        self.assertTrue(surge.runs_through)
+        self.assertIn("less than 500 L", tried(Case("a", None), design, SHOP, log, 500.0).problem or "")
+        bad = tried(Case("a", {"shell": {"length_mm": -3.0}}), design, SHOP, log)
+        self.assertIn("greater than 0", bad.problem or "")
+
+    def test_which_is_favoured(self) -> None:
+        """Least dry first; of those that run through, the lowest start, then the price asked for."""
+        one = Trial("one", {}, None, dry_s=0.0, weld_m=3.0, empty_kg=5.0)
+        light, dry = replace(one, name="light", weld_m=4.0, empty_kg=4.0), replace(one, name="dry", dry_s=0.5, weld_m=1)
+        broken = replace(one, name="broken", weld_m=0, problem="can't be made")
+        all_of = [dry, broken, light, one]
+        self.assertIs(favoured(all_of), one)
+        self.assertIs(favoured(all_of, "metal"), light)
+        self.assertIs(favoured([dry, broken]), dry)
+        self.assertIsNone(favoured([broken]))
+        low = replace(one, name="low", lowest_l=3.0, weld_m=9.0)
+        self.assertIs(favoured([replace(one, lowest_l=6.0), low]), low)

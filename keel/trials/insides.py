@@ -1,0 +1,86 @@
+"""Other insides that a design is tried with, on the same lap."""
+
+from collections.abc import Iterator
+from typing import Any, Literal
+
+import numpy as np
+
+from keel.design.document import Design
+from keel.design.features import Baffle
+from keel.design.workshop import Workshop
+from keel.solid.build import build
+from keel.studies.insides import clear_place
+from keel.studies.slosh.log import Log
+from keel.studies.slosh.model import setup_of, slosh_tank
+from keel.studies.slosh.run import slosh_run
+from keel.trials.trial import Case
+
+SURGE_LIFT = 1.5
+"""A surge tank's lift pump gives this much of the engine's draw."""
+SECONDS_PER_HOUR = 3600.0
+
+
+def inside_cases(design: Design, workshop: Workshop, log: Log) -> list[Case]:
+    """The design as drawn, then without its baffles, with one or two, with foam, with a surge tank that bridges it.
+
+    Parameters
+    ----------
+    design : Design
+        With a shell and a pickup.
+    workshop : Workshop
+        House rules, for the surge volume's margin.
+    log : Log
+        What it is driven over; its longest dry spell sizes the surge tank.
+    """
+    return [Case(name, patch) for name, patch in _insides(design, workshop, log)]
+
+
+def _insides(design: Design, workshop: Workshop, log: Log) -> Iterator[tuple[str, dict[str, Any] | None]]:
+    yield "as drawn", None
+    shell = design.shell
+    assert shell is not None
+    others = [feature.model_dump(mode="json") for feature in shell.features if not isinstance(feature, Baffle)]
+    if len(others) < len(shell.features):
+        yield "without baffles", {"shell": {"features": others}}
+    size = build(shell, design.sheet.seam).body.size
+
+    def plate(axis: Literal["x", "y"], share: float) -> dict[str, Any]:
+        return plate_at(axis, clear_place(design.ports, axis, size["xy".index(axis)] * share))
+
+    for name, plates in (
+        ("one baffle across", [plate("x", 1 / 2)]),
+        ("two baffles across", [plate("x", 1 / 3), plate("x", 2 / 3)]),
+        ("one baffle lengthwise", [plate("y", 1 / 2)]),
+        ("one each way", [plate("x", 1 / 2), plate("y", 1 / 2)]),
+    ):
+        yield name, {"shell": {"features": [*others, *plates]}}
+    if not design.slosh.foam:
+        yield "filled with foam", {"slosh": {"foam": True}}
+    if not design.slosh.surge_l:
+        litres = _surge_for(design, workshop, log)
+        if litres:
+            setup = setup_of(design.slosh, design.brief, workshop.rules)
+            lift = round(SURGE_LIFT * setup.draw_l_per_h, 1)
+            yield f"with a surge tank of {litres:g} L", {"slosh": {"surge_l": litres, "lift_l_per_h": lift}}
+
+
+def plate_at(axis: str, at: float, corner_mm: float | None = None) -> dict[str, Any]:
+    """A plate of full height across (x) or lengthwise (y), as a feature of a document."""
+    name = "baffle across" if axis == "x" else "baffle lengthwise"
+    place = round(at)
+    named = {"id": f"try-{axis}{place}", "name": f"{name} at {place}"}
+    more = {} if corner_mm is None else {"corner_mm": corner_mm}
+    plate = Baffle.model_validate(named | {"axis": axis, "at_mm": place} | more)
+    return plate.model_dump(mode="json")
+
+
+def _surge_for(design: Design, workshop: Workshop, log: Log) -> float:
+    """What bridges the longest dry spell, with the house rule's margin, to a tenth of a litre."""
+    assert design.shell is not None
+    tank = slosh_tank(build(design.shell, design.sheet.seam), design.ports, foam=design.slosh.foam)
+    if tank is None:
+        return 0.0
+    setup = setup_of(design.slosh, design.brief, workshop.rules)
+    longest = max((spell.seconds for spell in slosh_run(tank, log, setup).spells), default=0.0)
+    litres = setup.draw_l_per_h / SECONDS_PER_HOUR * longest * (1 + workshop.rules.surge_margin)
+    return float(np.ceil(litres * 10) / 10)

@@ -1,0 +1,186 @@
+"""Ask the tool: vary chosen things over ranges until the lap runs through from a wanted fill."""
+
+from collections.abc import Iterator
+from itertools import product
+from typing import Annotated, Any
+
+import numpy as np
+from pydantic import Field, model_validator
+
+from keel.design.base import Part, refuse
+from keel.design.document import Design
+from keel.design.features import Baffle, Sump
+from keel.design.workshop import Workshop
+from keel.solid.build import build
+from keel.solid.faults import wrong
+from keel.studies.insides import clear_place
+from keel.studies.slosh.model import setup_of
+from keel.trials.insides import SURGE_LIFT, plate_at
+from keel.trials.trial import Case, Price
+
+MOST_RUNS = 600
+KEEPS_OFF_MM = 25.0
+"""A pickup is tried no nearer than this to the walls [mm]."""
+Count = Annotated[int, Field(ge=0, le=6)]
+Size = Annotated[float, Field(ge=0, le=2000)]
+
+
+class Span(Part):
+    """A range, both ends tried, in so many steps."""
+
+    low: Size
+    high: Size
+    steps: Annotated[int, Field(ge=1, le=12)] = 3
+
+    @model_validator(mode="after")
+    def _runs_up(self) -> "Span":
+        if self.low > self.high:
+            refuse(f"from {self.low:g} to {self.high:g} runs downward", field="high", value=self.high, limit=self.low)
+        return self
+
+    @property
+    def values(self) -> list[float]:
+        """What is tried."""
+        steps = 1 if self.low == self.high else max(2, self.steps)
+        return [round(float(v), 3) for v in np.linspace(self.low, self.high, steps)]
+
+
+class Counts(Part):
+    """From so many to so many."""
+
+    low: Count = 0
+    high: Count = 0
+
+    @model_validator(mode="after")
+    def _runs_up(self) -> "Counts":
+        if self.low > self.high:
+            refuse(f"from {self.low} to {self.high} runs downward", field="high", value=self.high, limit=self.low)
+        return self
+
+
+class Places(Part):
+    """A grid over the tank's floor that the pickup is moved over."""
+
+    along: Annotated[int, Field(ge=1, le=24)] = 8
+    across: Annotated[int, Field(ge=1, le=24)] = 5
+
+
+class Ask(Part):
+    """What may be varied, and what is wanted. What is left out stays as drawn."""
+
+    down_to_l: Annotated[float, Field(gt=0, le=100_000)] = Field(description="No dry spell from this start [L]")
+    least: Price = Field(default="weld", description="Of those that run through, the least of this is favoured")
+    plates_across: Counts | None = Field(default=None, description="Baffles square to x, evenly spaced")
+    plates_along: Counts | None = Field(default=None, description="Baffles square to y, evenly spaced")
+    corner_mm: Span | None = Field(default=None, description="Legs of the tried baffles' cut-off corners [mm]")
+    sump_deep_mm: Span | None = Field(default=None, description="Depth of the first sump [mm]")
+    surge_l: Span | None = Field(default=None, description="Surge tank [L]")
+    places: Places | None = Field(default=None, description="Places of the first pickup")
+
+
+def search_cases(design: Design, ask: Ask, workshop: Workshop) -> list[Case]:
+    """Everything that an ask tries, in a fixed order: all choices with all others.
+
+    Parameters
+    ----------
+    design : Design
+        With a shell and a pickup.
+    ask : Ask
+        What is varied.
+    workshop : Workshop
+        House rules, for the engine's draw.
+
+    Raises
+    ------
+    GeometryError
+        When nothing is varied, a sump is asked for where there is none, or it comes to more than 600 runs.
+    """
+    shell = design.shell
+    assert shell is not None
+    if ask.sump_deep_mm is not None and not any(isinstance(f, Sump) for f in shell.features):
+        raise wrong("ask.sump_deep_mm", "there is no sump to vary: let one down at Shell", None, "a sump")
+    ways = _ways(design, ask)
+    runs = int(np.prod([len(values) for values in ways.values()])) if ways else 0
+    if not 1 < runs <= MOST_RUNS:
+        what = "nothing is varied" if runs <= 1 else f"that makes {runs} runs"
+        raise wrong("ask", f"{what}: 2 to {MOST_RUNS} runs can be asked for", runs, f"2 to {MOST_RUNS}")
+    draw = setup_of(design.slosh, design.brief, workshop.rules).draw_l_per_h
+    return [_case(design, dict(zip(ways, chosen, strict=True)), draw) for chosen in product(*ways.values())]
+
+
+def _ways(design: Design, ask: Ask) -> dict[str, list[Any]]:
+    found: dict[str, list[Any]] = {}
+    for name in ("plates_across", "plates_along"):
+        counts: Counts | None = getattr(ask, name)
+        if counts is not None:
+            found[name] = list(range(counts.low, counts.high + 1))
+    for name in ("corner_mm", "sump_deep_mm", "surge_l"):
+        span: Span | None = getattr(ask, name)
+        if span is not None:
+            found[name] = span.values
+    if ask.places is not None:
+        found["place"] = list(_grid(design, ask.places))
+    return found
+
+
+def _grid(design: Design, places: Places) -> Iterator[tuple[float, float]]:
+    """Places of the pickup from the body's rear, right corner [mm]."""
+    assert design.shell is not None
+    length, width, _ = build(design.shell, design.sheet.seam).body.size
+    for x in np.linspace(KEEPS_OFF_MM, length - KEEPS_OFF_MM, places.along):
+        for y in np.linspace(KEEPS_OFF_MM, width - KEEPS_OFF_MM, places.across):
+            yield round(float(x), 1), round(float(y), 1)
+
+
+def _case(design: Design, chosen: dict[str, Any], draw: float) -> Case:
+    patch: dict[str, Any] = {}
+    features = _features(design, chosen)
+    if features is not None:
+        patch["shell"] = {"features": features}
+    if "place" in chosen:
+        patch["ports"] = _ports(design, *chosen["place"])
+    if "surge_l" in chosen:
+        lift = round(SURGE_LIFT * draw, 1) if chosen["surge_l"] else 0.0
+        patch["slosh"] = {"surge_l": chosen["surge_l"], "lift_l_per_h": lift}
+    choice = {name: float(value) for name, value in chosen.items() if name != "place"}
+    if "place" in chosen:
+        choice |= {"x_mm": chosen["place"][0], "y_mm": chosen["place"][1]}
+    return Case(", ".join(f"{name} {value:g}" for name, value in choice.items()), patch, choice)
+
+
+def _features(design: Design, chosen: dict[str, Any]) -> list[dict[str, Any]] | None:
+    """The shell's features with plates and sump as chosen; None where none of them is varied."""
+    shell = design.shell
+    assert shell is not None
+    if not {"plates_across", "plates_along", "sump_deep_mm", "corner_mm"} & chosen.keys():
+        return None
+    axes = {"x": chosen.get("plates_across"), "y": chosen.get("plates_along")}
+    found: list[dict[str, Any]] = []
+    for feature in shell.features:
+        if isinstance(feature, Baffle) and axes[feature.axis] is not None:
+            continue
+        document = feature.model_dump(mode="json")
+        if isinstance(feature, Baffle) and "corner_mm" in chosen:
+            document["corner_mm"] = chosen["corner_mm"]
+        if isinstance(feature, Sump) and "sump_deep_mm" in chosen and not any(f["kind"] == "sump" for f in found):
+            document["deep_mm"] = chosen["sump_deep_mm"]
+        found.append(document)
+    size = build(shell, design.sheet.seam).body.size
+    for way, (axis, wanted) in enumerate(axes.items()):
+        count = wanted or 0
+        for number in range(1, count + 1):
+            at = clear_place(design.ports, "x" if axis == "x" else "y", size[way] * number / (count + 1))
+            found.append(plate_at(axis, at, chosen.get("corner_mm")))
+    return found
+
+
+def _ports(design: Design, x: float, y: float) -> list[dict[str, Any]]:
+    """The ports with the first pickup moved, and following the floor there."""
+    found: list[dict[str, Any]] = []
+    moved = False
+    for port in design.ports:
+        document = port.model_dump(mode="json")
+        if not moved and port.role == "pickup":
+            document, moved = document | {"x_mm": x, "y_mm": y, "z_mm": None}, True
+        found.append(document)
+    return found

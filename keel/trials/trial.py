@@ -1,0 +1,122 @@
+"""One try: a design with something changed, run over a log, with its price."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any, Literal
+
+import numpy as np
+from pydantic import ValidationError
+
+from keel.design.document import Design
+from keel.design.workshop import Workshop
+from keel.findings.patch import apply
+from keel.solid.faults import GeometryError
+from keel.studies.slosh.log import Log
+from keel.studies.slosh.model import setup_of, slosh_tank
+from keel.studies.slosh.run import slosh_run
+from keel.studies.slosh.starvation import lowest_fill
+from keel.studies.studied import study
+
+Price = Literal["weld", "metal"]
+DRY_S = 0.005
+"""Less than this is no dry time [s]."""
+
+
+@dataclass(frozen=True, slots=True)
+class Case:
+    """What is to be tried: a patch of the design, and what was chosen to make it, by name."""
+
+    name: str
+    patch: dict[str, Any] | None
+    choice: dict[str, float] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Trial:
+    """How a case came out. With a `problem` it can't be made or run, and the figures are nought."""
+
+    name: str
+    choice: dict[str, float]
+    patch: dict[str, Any] | None
+    """What makes the design that one."""
+    dry_s: float = 0.0
+    spells: int = 0
+    start_l: float = 0.0
+    """In the tank at the start of the run."""
+    lowest_l: float | None = None
+    """Least at the start that runs through without a dry spell; empty when none does, or when it wasn't looked for."""
+    brimful_l: float = 0.0
+    empty_kg: float = 0.0
+    weld_m: float = 0.0
+    problem: str | None = None
+
+    @property
+    def runs_through(self) -> bool:
+        """Whether it can be made and never ran dry."""
+        return self.problem is None and self.dry_s < DRY_S
+
+
+def tried(
+    case: Case, design: Design, workshop: Workshop, log: Log, start_l: float | None = None, *, lowest: bool = True
+) -> Trial:
+    """Try one case.
+
+    Parameters
+    ----------
+    case : Case
+        What is changed.
+    design : Design
+        With a shell and a pickup.
+    workshop : Workshop
+        House rules, machines, stock.
+    log : Log
+        What it is driven over.
+    start_l : float, optional
+        What is in at the start [L]; by default the design's own share of brimful.
+    lowest : bool
+        Whether the lowest start without a dry spell is looked for too.
+    """
+    unmade = Trial(case.name, case.choice, case.patch)
+    try:
+        made = design if case.patch is None else apply(design, case.patch)
+        seen = study(made, workshop)
+    except ValidationError as error:
+        return replace(unmade, problem=str(error.errors()[0]["msg"]))
+    except GeometryError as error:
+        return replace(unmade, problem=str(error))
+    tank = None if seen is None else slosh_tank(seen.solids, made.ports, foam=made.slosh.foam)
+    if tank is None or seen is None:
+        return replace(unmade, problem="the pickup isn't in the tank, or a plate stands there")
+    brimful = float(tank.packed.capacity.sum()) / 1e6
+    setup = setup_of(made.slosh, made.brief, workshop.rules)
+    if start_l is not None:
+        if start_l > brimful:
+            return replace(unmade, problem=f"it holds less than {start_l:g} L")
+        setup = replace(setup, fill=start_l / brimful)
+    ran, fill = slosh_run(tank, log, setup), lowest_fill(tank, log, setup) if lowest else None
+    return replace(
+        unmade,
+        dry_s=ran.dry_s,
+        spells=len(ran.spells),
+        start_l=setup.fill * brimful,
+        lowest_l=None if fill is None else fill * brimful,
+        brimful_l=brimful,
+        empty_kg=seen.figures.empty_kg or 0.0,
+        weld_m=seen.figures.weld_m,
+    )
+
+
+def favoured(trials: Sequence[Trial], price: Price = "weld") -> Trial | None:
+    """Which one the figures favour.
+
+    The one with the least dry time; of those, the one that runs through from the lowest start; of those, the cheapest
+    in weld or metal.
+    """
+    sound = [trial for trial in trials if trial.problem is None]
+
+    def weight(trial: Trial) -> tuple[float, float, float, float]:
+        lowest = np.inf if trial.lowest_l is None else trial.lowest_l
+        dear = (trial.weld_m, trial.empty_kg) if price == "weld" else (trial.empty_kg, trial.weld_m)
+        return 0.0 if trial.runs_through else round(trial.dry_s, 2), lowest, *dear
+
+    return min(sound, key=weight, default=None)

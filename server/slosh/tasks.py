@@ -1,0 +1,84 @@
+"""Studies on the task queue: each part is a job of its own, for as many workers as there are."""
+
+import logging
+from dataclasses import asdict, replace
+
+from django.db import connection
+from django.utils import timezone
+from procrastinate import JobContext
+from procrastinate.contrib.django import app
+from pydantic import TypeAdapter
+
+from keel.design.workshop import Workshop
+from keel.formats.document import design_from
+from keel.trials.insides import inside_cases
+from keel.trials.search import Ask, search_cases
+from keel.trials.trial import Case, Trial, tried
+from server.slosh.laps import log_for
+from server.slosh.models import Study, StudyRow
+
+PART = 4
+"""Cases a job."""
+log = logging.getLogger(__name__)
+WORKSHOP = TypeAdapter(Workshop)
+
+
+def enqueue(study: Study) -> None:
+    """Put a study's parts on the queue."""
+    for first in range(0, study.total, PART):
+        run_part.defer(study_id=study.pk, first=first)
+
+
+def cases_of(study: Study) -> list[Case]:
+    """What a study tries, in its order: the same wherever and whenever it is asked."""
+    design, rules = design_from(study.design), WORKSHOP.validate_python(study.rules, strict=False)
+    if study.kind == Study.Kind.SEARCH:
+        return search_cases(design, Ask.model_validate(study.ask, strict=False), rules)
+    return inside_cases(design, rules, log_for(study.tank.job.workshop, design))
+
+
+@app.task(queue="studies", name="slosh.run_part")
+def run_part(study_id: int, first: int) -> None:
+    """Try a few cases of a study; those that are there already, from a worker that died, are left alone."""
+    try:
+        study = Study.objects.select_related("tank__job__workshop").filter(pk=study_id).first()
+        if study is not None:
+            _run(study, first)
+    finally:
+        connection.close()
+
+
+def _run(study: Study, first: int) -> None:
+    made = set(study.rows.values_list("number", flat=True))
+    numbers = [n for n in range(first, min(first + PART, study.total)) if n not in made]
+    cases = cases_of(study) if numbers else []
+    for number in numbers:
+        if not Study.objects.filter(pk=study.pk, state=Study.State.RUNNING).exists():
+            return
+        trial = asdict(_tried(study, cases[number]))
+        StudyRow.objects.bulk_create([StudyRow(study=study, number=number, trial=trial)], ignore_conflicts=True)
+    if study.rows.count() >= study.total:
+        running = Study.objects.filter(pk=study.pk, state=Study.State.RUNNING)
+        running.update(state=Study.State.DONE, finished=timezone.now())
+
+
+def _tried(study: Study, case: Case) -> Trial:
+    design, rules = design_from(study.design), WORKSHOP.validate_python(study.rules, strict=False)
+    start_l = study.ask["down_to_l"] if study.ask else None
+    try:
+        driven = log_for(study.tank.job.workshop, design)
+        return tried(case, design, rules, driven, start_l, lowest=study.kind == Study.Kind.INSIDES)
+    except Exception:
+        # One case that goes wrong must not take the others with it.
+        log.exception("study %s: %s", study.pk, case.name)
+        return replace(Trial(case.name, case.choice, case.patch), problem="it could not be worked out; it is logged")
+
+
+@app.periodic(cron="* * * * *")
+@app.task(queue="studies", queueing_lock="slosh.take_up", pass_context=True, name="slosh.take_up")
+async def take_up(context: JobContext, timestamp: int) -> None:
+    """Give the jobs of workers that died to those that live."""
+    del timestamp
+    manager = context.app.job_manager
+    for job in await manager.get_stalled_jobs():
+        await manager.retry_job(job)

@@ -1,0 +1,126 @@
+"""Studies on the task queue: asked for, worked off, watched, stopped, taken up again."""
+
+import os
+import subprocess
+import sys
+import time
+from typing import Any
+
+from django.db import connection
+from procrastinate.contrib.django import app
+from procrastinate.contrib.django.models import ProcrastinateJob
+
+from keel.design.document import Design
+from server.jobs.models import TankDesign
+from server.slosh.models import Study
+from server.slosh.tasks import PART, run_part, take_up
+from server.tests.helpers import BOX, InWorkshop
+from server.tests.test_slosh import PICKUP, TURN
+
+DESIGN = BOX | {"ports": [PICKUP], "slosh": TURN | {"lag": False}}
+ASK = {"down_to_l": 8.0, "places": {"along": 3, "across": 4}}
+
+
+def work() -> None:
+    """Work off what is on the queue, as a worker process does."""
+    with app.replace_connector(app.connector.get_worker_connector()) as working:
+        working.run_worker(wait=False, install_signal_handlers=False, listen_notify=False, concurrency=1)
+
+
+def jobs_of(study: dict[str, Any], **more: Any) -> Any:
+    """A study's jobs on the queue."""
+    return ProcrastinateJob.objects.filter(task_name="slosh.run_part", args__study_id=study["id"], **more)
+
+
+class Studies(InWorkshop):
+    """A design tried again and again."""
+
+    def setUp(self) -> None:
+        """A saved design with a pickup."""
+        super().setUp()
+        self.tank = TankDesign.started(self.job, "Main", Design.model_validate(DESIGN), None, "started")
+
+    def ask(self, kind: str = "search", ask: dict[str, Any] | None = ASK, **more: Any) -> tuple[int, Any]:
+        """Ask for a study of the design on the screen."""
+        body = {"design": DESIGN | more, "kind": kind, "ask": ask}
+        return self.fabricator("POST", f"designs/{self.tank.pk}/studies", body)
+
+    def watch(self, made: dict[str, Any]) -> dict[str, Any]:
+        """As far as it is."""
+        status, found = self.viewer("GET", f"studies/{made['id']}")
+        self.assertEqual(status, 200, found)
+        return dict(found)
+
+    def test_worked_off_and_watched(self) -> None:
+        """Parts on the queue; rows arrive once each; the favoured one's patch moves the pickup there."""
+        status, made = self.ask()
+        self.assertEqual((status, made["state"], made["total"], made["done"]), (201, "running", 12, 0))
+        self.assertEqual(jobs_of(made, status="todo").count(), 12 // PART)
+        work()
+        found = self.watch(made)
+        self.assertEqual((found["state"], found["done"], len(found["rows"])), ("done", 12, 12))
+        best = found["rows"][found["favoured"]]
+        self.assertEqual(best["dry_s"], min(row["dry_s"] for row in found["rows"] if not row["problem"]))
+        _, patch = self.viewer("GET", f"studies/{made['id']}/{found['favoured']}")
+        self.assertEqual(patch["patch"]["ports"][0]["x_mm"], best["choice"]["x_mm"])
+        _, kept = self.viewer("GET", f"designs/{self.tank.pk}/studies")
+        self.assertEqual([(study["id"], study["rows"]) for study in kept], [(made["id"], [])])
+        self.assertEqual(self.stranger("GET", f"studies/{made['id']}")[0], 404)
+
+    def test_other_insides(self) -> None:
+        """The tank as drawn comes first and changes nothing; plates are priced; one is favoured."""
+        _, made = self.ask("insides", None)
+        work()
+        rows = self.watch(made)["rows"]
+        self.assertEqual((rows[0]["name"], rows[0]["changes"], len(rows)), ("as drawn", False, made["total"]))
+        plated = next(row for row in rows if row["name"] == "one baffle lengthwise")
+        self.assertIsNone(plated["problem"])
+        self.assertGreater(plated["weld_m"], rows[0]["weld_m"])
+
+    def test_stopped(self) -> None:
+        """What is stopped is tried no further, keeps what it has, and frees its place."""
+        _, made = self.ask()
+        run_part(study_id=made["id"], first=0)
+        status, found = self.fabricator("POST", f"studies/{made['id']}/stop")
+        self.assertEqual((status, found["state"], found["done"]), (200, "cancelled", PART))
+        work()
+        self.assertEqual((self.watch(made)["state"], self.watch(made)["done"]), ("cancelled", PART))
+        self.assertEqual(self.viewer("POST", f"studies/{made['id']}/stop")[0], 403)
+
+    def test_a_worker_dies(self) -> None:
+        """Its part goes back on the queue once nothing was heard of it; what it had done isn't done twice."""
+        _, made = self.ask()
+        run_part(study_id=made["id"], first=0)
+        kept = Study.objects.get(pk=made["id"]).rows.get(number=0)
+        settings = os.environ | {"KEEL_DB_NAME": connection.settings_dict["NAME"]}
+        command = [sys.executable, "manage.py", "procrastinate", "worker", "--concurrency", "1"]
+        doing = jobs_of(made, status="doing", args__first=PART)
+        with subprocess.Popen(command, env=settings, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL) as worker:
+            end = time.monotonic() + 60
+            while not doing.exists() and time.monotonic() < end:
+                time.sleep(0.02)
+            worker.kill()
+        job = doing.get()
+        work()
+        self.assertEqual(self.watch(made)["state"], "running")
+        self.assertEqual(doing.get().pk, job.pk)
+        with connection.cursor() as cursor:
+            cursor.execute("UPDATE procrastinate_workers SET last_heartbeat = now() - interval '5 minutes'")
+        take_up.defer(timestamp=0)
+        work()
+        work()
+        self.assertEqual((self.watch(made)["state"], self.watch(made)["done"]), ("done", 12))
+        self.assertEqual(Study.objects.get(pk=made["id"]).rows.get(number=0).pk, kept.pk)
+
+    def test_what_cannot_be_asked(self) -> None:
+        """Too many runs, nothing to vary, no draw, no pickup, one study too many: each says why."""
+        many = {"down_to_l": 8.0, "places": {"along": 24, "across": 24}, "plates_across": {"low": 0, "high": 3}}
+        for ask, field in ((many, "ask"), (None, "ask"), ({"down_to_l": -1.0}, "ask.down_to_l")):
+            body = self.refused(self.ask(ask=ask), 422, "invalid")
+            self.assertEqual(body["errors"][0]["field"], field)
+        self.refused(self.ask(ports=[]), 422, "no_pickup")
+        self.refused(self.ask(slosh=TURN | {"draw_l_per_h": 0.0}), 422, "invalid")
+        for _ in range(4):
+            self.assertEqual(self.ask()[0], 201)
+        self.refused(self.ask(), 422, "invalid")
+        self.assertEqual(self.viewer("POST", f"designs/{self.tank.pk}/studies", {})[0], 403)

@@ -1,0 +1,131 @@
+import { Alert, Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material'
+import { Choice, LengthField, NumberField, VolumeField } from '../../fields/fields'
+import { useUnits } from '../../units/useUnits'
+import { useWork } from '../../work/store'
+import { Block, Sheet } from '../Board'
+import { askOf, counted, hasSump, runsOf, setPlaces, setWay, useAsk, WAYS, type Way } from './ask'
+import { PlaceMap } from './PlaceMap'
+import { useRun } from './slosh'
+import { type Study, type StudyRow, useStudy } from './study'
+import { StudyProgress } from './StudyProgress'
+
+const SAID: Record<Way, string> = {
+  plates_across: 'Baffles across',
+  plates_along: 'Baffles lengthwise',
+  corner_mm: 'Cut-off corners of those',
+  sump_deep_mm: 'Depth of the sump',
+  surge_l: 'Surge tank',
+}
+const LEAST = [
+  { value: 'weld', label: 'weld' },
+  { value: 'metal', label: 'metal' },
+] as const
+const MOST_RUNS = 600
+const BEST = 10
+
+/** Ask the tool: what may be varied, every choice tried with every other, and which costs least of those that run through. */
+export function Search() {
+  const units = useUnits()
+  const asking = useAsk()
+  const readOnly = useWork((work) => work.readOnly)
+  const sump = useWork((work) => hasSump(work.design))
+  const start_l = useRun((state) => state.run?.start_l ?? 1)
+  const work = useStudy('search')
+  const usual = Math.round(start_l * 10) / 10
+  const ask = askOf(asking, usual, sump)
+  const runs = runsOf(ask)
+  const possible = runs >= 2 && runs <= MOST_RUNS
+  return (
+    <Block title="Ask the tool" about="It tries every choice with every other on this lap, from the fill you name, and favours what runs through at the least weld or metal.">
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, my: 1.5, '& .MuiTextField-root': { width: 168 } }}>
+        <VolumeField label="No dry spell down to" value={asking.down_to_l ?? usual} onCommit={(down_to_l) => useAsk.setState({ down_to_l })} />
+        <Choice label="At the least" value={asking.least} options={LEAST} onChange={(least) => useAsk.setState({ least })} />
+      </Box>
+      <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, display: 'grid', gap: 1, gridTemplateColumns: 'minmax(200px, max-content) 1fr', alignItems: 'center', '& .MuiTextField-root': { width: 118 } }}>
+        <Typography component="legend" variant="body2" sx={{ fontWeight: 600 }}>
+          What may be varied
+        </Typography>
+        {WAYS.filter((way) => sump || way !== 'sump_deep_mm').map((way) => (
+          <WayFields key={way} way={way} />
+        ))}
+        <FormControlLabel control={<Checkbox checked={asking.places.on} onChange={(event) => setPlaces({ on: event.target.checked })} />} label="Place of the pickup" />
+        {asking.places.on ? (
+          <Box sx={{ display: 'flex', gap: 1 }}>
+            <NumberField label="Places along" value={asking.places.along} onCommit={(along) => along !== null && setPlaces({ along: Math.round(along) })} />
+            <NumberField label="Places across" value={asking.places.across} onCommit={(across) => across !== null && setPlaces({ across: Math.round(across) })} />
+          </Box>
+        ) : (
+          <span />
+        )}
+      </Box>
+      <Typography variant="body2" sx={{ mt: 1 }} data-runs>
+        {possible ? `That makes ${runs} runs.` : runs > MOST_RUNS ? `That makes ${runs} runs; at most ${MOST_RUNS} can be asked for: narrow something.` : 'Nothing is varied yet: choose what may be.'}
+      </Typography>
+      <StudyProgress {...work} label="Ask" onStart={() => work.start.mutate(ask)} disabled={readOnly || !possible} />
+      {work.study && work.study.rows.length > 0 && <Found study={work.study} onTake={readOnly || work.stale ? null : (row) => work.take.mutate(row)} startText={units.volumeUnitText(work.study.ask?.down_to_l ?? 0)} />}
+    </Block>
+  )
+}
+
+function WayFields({ way }: { way: Way }) {
+  const varied = useAsk((asking) => asking.ways[way])
+  const Field = way === 'surge_l' ? VolumeField : counted(way) ? NumberField : LengthField
+  const whole = (value: number) => (counted(way) ? Math.min(6, Math.max(0, Math.round(value))) : Math.max(0, value))
+  return (
+    <>
+      <FormControlLabel control={<Checkbox checked={varied.on} onChange={(event) => setWay(way, { on: event.target.checked })} />} label={SAID[way]} />
+      {varied.on ? (
+        <Box sx={{ display: 'flex', gap: 1 }} role="group" aria-label={SAID[way]}>
+          <Field label="from" value={varied.low} onCommit={(low) => low !== null && setWay(way, { low: whole(low), high: Math.max(whole(low), varied.high) })} />
+          <Field label="to" value={varied.high} onCommit={(high) => high !== null && setWay(way, { high: whole(high), low: Math.min(whole(high), varied.low) })} />
+          {!counted(way) && <NumberField label="in steps of, count" value={varied.steps} onCommit={(steps) => steps !== null && setWay(way, { steps: Math.min(12, Math.max(1, Math.round(steps))) })} />}
+        </Box>
+      ) : (
+        <span />
+      )}
+    </>
+  )
+}
+
+function Found({ study, onTake, startText }: { study: Study; onTake: ((row: StudyRow) => void) | null; startText: string }) {
+  const units = useUnits()
+  const sound = study.rows.filter((row) => !row.problem)
+  const through = sound.filter((row) => row.dry_s < 0.005)
+  const price = (row: StudyRow) => (study.ask?.least === 'metal' ? row.empty_kg : row.weld_m)
+  const order = [...sound].sort((a, b) => Number(b.number === study.favoured) - Number(a.number === study.favoured) || Math.max(0, a.dry_s - 0.005) - Math.max(0, b.dry_s - 0.005) || price(a) - price(b))
+  const ways = Object.keys(order[0]?.choice ?? {})
+  return (
+    <>
+      <Alert severity={through.length ? 'success' : 'warning'} sx={{ maxWidth: 900 }}>
+        {through.length ? `${through.length} of ${study.rows.length} tried run through from ${startText}.` : `None of ${study.rows.length} tried runs through from ${startText}; the least dry comes first.`}
+        {sound.length < study.rows.length && ` ${study.rows.length - sound.length} can’t be made or leave the pickup nowhere to stand.`}
+      </Alert>
+      <PlaceMap study={study} />
+      <Sheet
+        label="What the tool found"
+        columns={[...ways.map((way) => ({ name: NAMES[way] ?? way, right: true })), { name: 'dry', right: true }, { name: 'holds', right: true }, { name: 'metal', right: true }, { name: 'weld', right: true }, { name: '' }]}
+        rows={order.slice(0, BEST).map((row) => ({
+          key: `${row.number}`,
+          strong: row.number === study.favoured,
+          cells: [
+            ...ways.map((way) => chosen(units, way, row.choice[way] ?? 0)),
+            `${units.number(row.dry_s, 2)} s`,
+            units.volumeUnitText(row.brimful_l),
+            `${units.number(row.empty_kg, 1)} kg`,
+            `${units.number(row.weld_m, 2)} m`,
+            <Button key="take" disabled={!onTake} onClick={() => onTake?.(row)}>
+              Take it
+            </Button>,
+          ],
+        }))}
+      />
+    </>
+  )
+}
+
+const NAMES: Record<string, string> = { plates_across: 'across', plates_along: 'lengthwise', corner_mm: 'corners', sump_deep_mm: 'sump', surge_l: 'surge', x_mm: 'from rear', y_mm: 'from right' }
+
+function chosen(units: ReturnType<typeof useUnits>, way: string, value: number) {
+  if (way.endsWith('_mm')) return units.lengthUnitText(value)
+  return way === 'surge_l' ? units.volumeUnitText(value) : `${value}`
+}

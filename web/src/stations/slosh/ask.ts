@@ -1,0 +1,58 @@
+import { create } from 'zustand'
+import type { Design } from '../../api/model'
+import type { Ask } from './study'
+
+/** What may be varied; each has a range that is kept while it is switched off. */
+export interface Varied {
+  on: boolean
+  low: number
+  high: number
+  steps: number
+}
+export type Way = 'plates_across' | 'plates_along' | 'corner_mm' | 'sump_deep_mm' | 'surge_l'
+export const WAYS: readonly Way[] = ['plates_across', 'plates_along', 'corner_mm', 'sump_deep_mm', 'surge_l']
+
+interface Asking {
+  down_to_l: number | null
+  least: 'weld' | 'metal'
+  ways: Record<Way, Varied>
+  places: { on: boolean; along: number; across: number }
+}
+
+/** What is being asked, kept while one looks elsewhere. */
+export const useAsk = create<Asking>(() => ({
+  down_to_l: null,
+  least: 'weld',
+  ways: {
+    plates_across: { on: true, low: 0, high: 3, steps: 1 },
+    plates_along: { on: true, low: 0, high: 1, steps: 1 },
+    corner_mm: { on: false, low: 20, high: 60, steps: 3 },
+    sump_deep_mm: { on: false, low: 30, high: 90, steps: 3 },
+    surge_l: { on: false, low: 0, high: 2, steps: 3 },
+  },
+  places: { on: false, along: 8, across: 5 },
+}))
+
+export const setWay = (way: Way, part: Partial<Varied>) => useAsk.setState((asking) => ({ ways: { ...asking.ways, [way]: { ...asking.ways[way], ...part } } }))
+export const setPlaces = (part: Partial<Asking['places']>) => useAsk.setState((asking) => ({ places: { ...asking.places, ...part } }))
+
+export const hasSump = (design: Design) => Boolean(design.shell?.features.some((feature) => feature.kind === 'sump'))
+export const counted = (way: Way) => way === 'plates_across' || way === 'plates_along'
+
+/** As it is sent. */
+export function askOf({ down_to_l, least, ways, places }: Asking, usual_l: number, sump: boolean): Ask {
+  const range = (way: Way) => {
+    const { on, low, high, steps } = ways[way]
+    if (!on || (way === 'sump_deep_mm' && !sump)) return null
+    return counted(way) ? { low, high } : { low, high, steps }
+  }
+  const ranges = Object.fromEntries(WAYS.map((way) => [way, range(way)])) as Pick<Ask, Way>
+  return { down_to_l: down_to_l ?? usual_l, least, ...ranges, places: places.on ? { along: places.along, across: places.across } : null }
+}
+
+/** How many runs an ask makes. */
+export function runsOf(ask: Ask): number {
+  const counts = [ask.plates_across, ask.plates_along].map((span) => (span ? (span.high ?? 0) - (span.low ?? 0) + 1 : 1))
+  const spans = [ask.corner_mm, ask.sump_deep_mm, ask.surge_l].map((span) => (span ? (span.low === span.high ? 1 : Math.max(2, span.steps ?? 3)) : 1))
+  return [...counts, ...spans, ask.places ? (ask.places.along ?? 8) * (ask.places.across ?? 5) : 1].reduce((a, b) => a * Math.max(0, b), 1)
+}
