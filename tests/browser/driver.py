@@ -122,6 +122,11 @@ class BrowserTestCase(StaticLiveServerTestCase):
         field.send_keys(text, Keys.TAB)
         return True
 
+    def tick(self, label: str) -> None:
+        """Turn a box on or off by its label."""
+        path = f"//label[contains(., '{label}')]//input"
+        self.until(lambda: self.browser.find_element(By.XPATH, path).click() or True, f"tick {label}")
+
     def choose(self, label: str, option: str) -> None:
         """Pick from a list by its label."""
         place = f"//*[contains(@class, 'MuiInputLabel')][normalize-space()='{label}']/..//*[@role='combobox']"

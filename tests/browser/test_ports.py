@@ -8,6 +8,7 @@ from selenium.webdriver.common.by import By
 
 from server.bench.models import Reading
 from server.jobs.models import TankDesign
+from server.tests.test_studies import work
 from tests.browser.test_slice import SliceTestCase
 
 PUMP = {
@@ -67,7 +68,7 @@ class Brief(PortsTestCase):
         self.assertEqual(len(self.browser.find_elements(By.CSS_SELECTOR, "[aria-label^='Ways to bridge'] tbody tr")), 4)
         self.saved()
         self.assert_accessible("the brief with its demand")
-        self.choose("Surge tank as a", "box")
+        self.choose("Surge tank as a", "box, flat to mount")
         self.press("Make the surge tank as a design of its own")
         self.until(lambda: TankDesign.objects.filter(main=self.tank).exists(), "made")
         surge = TankDesign.objects.get(main=self.tank)
@@ -166,6 +167,8 @@ class Slosh(PortsTestCase):
         self.until(lambda: "of brimful" in self.text("[data-lowest]"), "the lowest fill")
         self.assert_accessible("the slosh run")
         self.press("Run them")
+        self.until(lambda: "Waiting" in self.text("[data-study]"), "on the queue")
+        work()
         rows = "[aria-label='Other insides on the same lap'] tbody tr"
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, rows)) >= 5, "side by side")
         table = self.find("[aria-label='Other insides on the same lap']")
@@ -173,6 +176,24 @@ class Slosh(PortsTestCase):
         self.until(lambda: surge.click() or True, "take it")
         self.until(lambda: (self.kept("slosh") or {}).get("surge_l", 0) > 0, "kept")
         self.until(lambda: "in the surge tank" in self.text("[aria-label='The tank at the moment shown']"), "shown")
+
+        for label in ("Baffles across", "Place of the pickup"):
+            self.tick(label)
+        self.type_into("Places along", "3")
+        self.type_into("Places across", "2")
+        self.until(lambda: "12 runs" in self.text("[data-runs]"), "counted")
+        self.press("Ask")
+        self.until(lambda: "Waiting" in self.text("[data-study=running]"), "on the queue")
+        work()
+        self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, "[data-place]")) == 6, "the map")
+        self.assert_accessible("what the tool found")
+        best = "[aria-label='What the tool found'] tbody tr:first-child button"
+        self.until(lambda: self.find(best).click() or True, "take the best")
+        self.until(lambda: self.kept("ports")[0]["x_mm"] in (25.0, 350.0, 675.0), "the pickup stands there")
+        self.until(lambda: "The tank has changed" in self.text("[aria-label='Slosh run']"), "it says so")
+        self.press("The tank has changed: ask again")
+        self.press("Stop")
+        self.until(lambda: "Stopped after 0 of 12" in self.text("[aria-label='Slosh run']"), "stopped")
 
         file = self.downloads / "my-lap.csv"
         rows_of = "\n".join(f"{n * 0.05:.2f},{-0.6 if 40 < n < 120 else 0},{0.1}" for n in range(200))

@@ -3,7 +3,8 @@ import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import type { Study, StudyRow } from './study'
 
-const WIDE = 620
+const MOST_WIDE = 620
+const MOST_TALL = 320
 
 /** Over the plan, how long the pickup runs dry wherever it could stand; with plates varied too, of the favoured inside. */
 export function PlaceMap({ study }: { study: Study }) {
@@ -15,15 +16,22 @@ export function PlaceMap({ study }: { study: Study }) {
   const rows = study.rows.filter((row) => row.choice.x_mm !== undefined && sameInside(row, best))
   if (!body || !rows.length || !study.ask?.places) return null
   const [long, deep] = [body.high.x - body.low.x, body.high.y - body.low.y]
-  const scale = WIDE / long
+  const scale = Math.min(MOST_WIDE / long, MOST_TALL / deep)
+  const across_px = long * scale
   const [along, across] = [study.ask.places.along ?? 8, study.ask.places.across ?? 5]
-  const [wide, high] = [WIDE / along, (deep * scale) / across]
+  const places = (axis: 'x_mm' | 'y_mm') => [...new Set(rows.map((row) => row.choice[axis] ?? 0))].sort((a, b) => a - b)
+  const step = (at: number[], count: number, size: number) => (at.length > 1 ? ((at.at(-1) ?? 0) - (at[0] ?? 0)) / (at.length - 1) : size / count) * scale
+  const [wide, high] = [step(places('x_mm'), along, long), step(places('y_mm'), across, deep)]
   const most = Math.max(0.01, ...rows.map((row) => row.dry_s))
   const pickup = design.ports.find((port) => port.role === 'pickup')
   const tall = deep * scale
   return (
     <figure style={{ margin: '12px 0' }}>
-      <svg viewBox={`-2 -20 ${WIDE + 4} ${tall + 42}`} width="100%" style={{ maxWidth: 720, display: 'block' }} role="img" aria-label="Dry seconds by place of the pickup, in plan">
+      <svg viewBox={`-2 -20 ${MOST_WIDE + 4} ${tall + 42}`} width="100%" style={{ maxWidth: 720, display: 'block' }} role="img" aria-label="Dry seconds by place of the pickup, in plan">
+        <clipPath id="place-map">
+          <rect width={across_px} height={tall} />
+        </clipPath>
+        <g clipPath="url(#place-map)">
         {rows.map((row) => {
           const [x, y] = [(row.choice.x_mm ?? 0) * scale, tall - (row.choice.y_mm ?? 0) * scale]
           const share = row.dry_s / most
@@ -40,14 +48,15 @@ export function PlaceMap({ study }: { study: Study }) {
             </g>
           )
         })}
-        <rect width={WIDE} height={tall} fill="none" stroke={inks.metal} strokeWidth={1.6} />
+        </g>
+        <rect width={across_px} height={tall} fill="none" stroke={inks.metal} strokeWidth={1.6} />
         {pickup && (
           <g fill="none" stroke={inks.ink} strokeWidth={2} aria-hidden="true">
             <circle cx={pickup.x_mm * scale} cy={tall - pickup.y_mm * scale} r={11} stroke={inks.sheet} strokeWidth={4} />
             <circle cx={pickup.x_mm * scale} cy={tall - pickup.y_mm * scale} r={11} />
           </g>
         )}
-        <text x={WIDE} y={-6} textAnchor="end" fontSize={11} fill={inks.quiet}>
+        <text x={across_px} y={-6} textAnchor="end" fontSize={11} fill={inks.quiet}>
           forward →
         </text>
         <text x={0} y={tall + 16} fontSize={11} fill={inks.quiet}>
