@@ -26,6 +26,7 @@ from keel.studies.figures import Figures
 from keel.studies.filling import FillRun
 from keel.studies.fit import first_shell, fit_to_bay
 from keel.studies.gauge import GaugeTruth
+from keel.studies.insides import Insides
 from keel.studies.level import StrappingRow, strapping_table
 from keel.studies.liquid import Fill, fill_at
 from keel.studies.opening import GoesIn
@@ -132,6 +133,7 @@ class Evaluation(BaseModel):
     in_attitudes: list[Unreached] = []
     fill_runs: dict[str, FillRun] = {}
     gauge: GaugeTruth | None = None
+    insides: Insides | None = None
     panels: list[Panel] = []
     safe_proof_kpa: float | None = None
     sheet: Sheet | None = None
@@ -211,6 +213,7 @@ def evaluate(
         in_attitudes=in_attitudes(seen.solids, design.ports, design.gauge) if showing.remedies and design.ports else [],
         fill_runs=seen.fill_runs,
         gauge=seen.gauge if design.gauge.senders else None,
+        insides=seen.insides,
         panels=seen.panels,
         safe_proof_kpa=safe_proof_kpa(seen.panels),
         sheet=seen.sheet,

@@ -8,6 +8,7 @@ from keel.design.base import Part, refuse, with_kind
 from keel.design.bay import Bay
 from keel.design.brief import Brief
 from keel.design.gauge import Gauge
+from keel.design.inside import Inside
 from keel.design.ports import MOST_PORTS, Filling, Port
 from keel.design.sheet import SheetScheme
 from keel.design.shell import BoxShell, Shell
@@ -27,6 +28,7 @@ class Design(Part):
     ports: Annotated[tuple[Port, ...], Field(max_length=MOST_PORTS, strict=False)] = ()
     filling: Filling = Filling()
     gauge: Gauge = Gauge()
+    inside: Inside = Inside()
     slosh: Slosh = Slosh()
     sheet: SheetScheme = SheetScheme()
 
@@ -66,4 +68,11 @@ def upgrade(document: Any) -> Any:
     Any
         The document for `Design.model_validate`.
     """
-    return document
+    slosh = document.get("slosh") if isinstance(document, dict) else None
+    if not isinstance(slosh, dict) or "foam" not in slosh:
+        return document
+    # Foam was once a switch of the slosh run.
+    inside = document.get("inside") or {}
+    if slosh["foam"] is True and isinstance(inside, dict):
+        inside = {"foam": {}} | inside
+    return document | {"slosh": {name: value for name, value in slosh.items() if name != "foam"}, "inside": inside}

@@ -44,5 +44,4 @@ class Slosh(Part):
     )
     surge_l: Annotated[float, Field(ge=0, le=1000)] = Field(default=0.0, description="Surge tank [L]; nought for none")
     lift_l_per_h: Flow = Field(default=0.0, description="Lift pump into the surge tank [L/h]")
-    foam: bool = Field(default=False, description="The tank is filled with foam")
     lag: bool = Field(default=True, description="The surface lags as the first slosh mode; else it stands at once")

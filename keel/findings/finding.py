@@ -6,7 +6,7 @@ from typing import Any, Literal
 from keel.studies.result import Words
 
 Severity = Literal["stop", "caution", "note"]
-Station = Literal["brief", "bay", "shell", "ports", "gauge", "sheet"]
+Station = Literal["brief", "bay", "shell", "inside", "ports", "gauge", "sheet"]
 Patch = dict[str, Any]
 """A JSON merge patch (RFC 7396) for the design document."""
 

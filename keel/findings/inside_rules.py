@@ -1,19 +1,21 @@
 """Rules of the inside: free runs, clear areas, what can't drain or breathe; and the array that would put it right."""
 
 from collections.abc import Iterator
+from datetime import timedelta
 from itertools import count, pairwise
 from math import ceil, sqrt
 from typing import Literal
 
 import numpy as np
 
-from keel.design.features import Baffle
+from keel.design.features import Baffle, Partition
 from keel.findings.finding import Finding, Remedy, Severity
 from keel.solid.shapes import slice_rings
 from keel.studies.insides import clear_place
 from keel.studies.result import Words, words
 from keel.studies.studied import Studied
 
+DAYS_A_YEAR = 365.25
 GOOD_SHARE = 0.11
 """Clear area that a suggested plate has, in the middle of what is usual."""
 ROUND_MM = 5
@@ -24,7 +26,7 @@ MORE = 4
 
 
 def _finding(code: str, about: str, severity: Severity, title: Words, why: Words) -> Finding:
-    return Finding(code=code, key=f"{code}:{about}", severity=severity, station="shell", title=title, why=why)
+    return Finding(code=code, key=f"{code}:{about}", severity=severity, station="inside", title=title, why=why)
 
 
 def fuel_runs_free(seen: Studied) -> Iterator[Finding]:
@@ -70,7 +72,49 @@ def compartments_drain_and_breathe(seen: Studied) -> Iterator[Finding]:
         yield _finding("inside.shut", shut.room, "caution", title, why)
 
 
-INSIDE_RULES = (fuel_runs_free, plates_are_open_enough, compartments_drain_and_breathe)
+def a_bag_is_left_whole(seen: Studied) -> Iterator[Finding]:
+    """No plate stands in a bladder."""
+    plates = [feature for feature in seen.shell.features if isinstance(feature, Baffle | Partition)]
+    if seen.design.inside.bladder is None or not plates:
+        return
+    title = words("{many} plates stand where the bladder goes", many=len(plates))
+    why = words("A bag takes the whole box: no plate can stand in it. Baffle it with foam, or leave the bag out.")
+    yield _finding("inside.bag_plates", "bladder", "stop", title, why)
+
+
+def fillings_age(seen: Studied) -> Iterator[Finding]:
+    """Foam and bags have a date; foam is cut clear of what moves."""
+    inside = seen.design.inside
+    for name, filling in (("foam", inside.foam), ("bladder", inside.bladder)):
+        if filling is None:
+            continue
+        if filling.fitted is None:
+            title = words("When the {name} goes in isn't noted", name=name)
+            why = words("It ages: write the day down, so that its last one is known.")
+        else:
+            due = filling.fitted + timedelta(days=round(filling.life_years * DAYS_A_YEAR))
+            title = words("The {name} is to be renewed by {due}", name=name, due=due.isoformat())
+            why = words(
+                "Fitted {fitted}, good for {years} years by its maker.",
+                fitted=filling.fitted.isoformat(),
+                years=f"{filling.life_years:g}",
+            )
+        yield _finding("inside.life", name, "note", title, why)
+    hangs = [port.name for port in seen.design.ports if port.hangs_across_mm > 0]
+    hangs += [sender.name for sender in seen.design.gauge.senders]
+    if inside.foam is not None and hangs:
+        title = words("Cut the foam clear of {names}", names=", ".join(hangs))
+        why = words("Foam in the way of a float's sweep or a pump holds the needle up, or crumbs into the strainer.")
+        yield _finding("inside.foam_clear", "foam", "note", title, why)
+
+
+INSIDE_RULES = (
+    fuel_runs_free,
+    plates_are_open_enough,
+    compartments_drain_and_breathe,
+    a_bag_is_left_whole,
+    fillings_age,
+)
 
 
 def slowed(seen: Studied, _finding: Finding) -> Iterator[Remedy]:

@@ -12,7 +12,8 @@ from keel.findings.finding import Finding, Patch, Remedy
 from keel.findings.inside_rules import slowed
 from keel.reference.metals import METALS
 from keel.solid.box import AXES
-from keel.solid.build import AnyShell, build
+from keel.solid.build import AnyShell
+from keel.solid.interior import filled
 from keel.studies.attitude import Attitude
 from keel.studies.clearance import Gap
 from keel.studies.draining import drained
@@ -104,7 +105,7 @@ def reach_target(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
 
 def _rated_l(seen: Studied, shell: AnyShell) -> float:
     """Rated capacity of another shell in the same design [L]: what its vents trap depends on its size."""
-    solids = build(shell, seen.design.sheet.seam)
+    solids = filled(seen.design, shell)
     air = 0.0
     if seen.capacity.trapped_l > 0:
         air = sum(cell.trapped_l or 0.0 for cell in drained(solids, seen.design.ports, Attitude()))

@@ -5,6 +5,7 @@ from typing import Literal
 
 from keel.design.brief import Brief
 from keel.design.document import Design
+from keel.design.inside import Inside
 from keel.findings.finding import Finding, Station
 
 State = Literal["untouched", "in work", "has a stop", "settled"]
@@ -31,6 +32,7 @@ def station_states(design: Design, findings: list[Finding]) -> list[StationState
         "brief": design.brief != Brief(),
         "bay": design.bay is not None,
         "shell": design.shell is not None,
+        "inside": _inside_touched(design),
         "ports": bool(design.ports),
         "gauge": bool(design.gauge.senders),
         "sheet": design.shell is not None,
@@ -40,6 +42,11 @@ def station_states(design: Design, findings: list[Finding]) -> list[StationState
         StationState(station=station, state=_state(touched[station], worst.get(station), missing.get(station, False)))
         for station in touched
     ]
+
+
+def _inside_touched(design: Design) -> bool:
+    features = design.shell.features if design.shell else ()
+    return design.inside != Inside() or any(feature.kind == "baffle" for feature in features)
 
 
 def _state(touched: bool, worst: str | None, missing: bool) -> State:

@@ -109,17 +109,22 @@ class Solids:
 
     @property
     def metal_mm3(self) -> float:
-        """Volume of the shell's metal, flanges and lips not counted [mm³]."""
+        """Volume of the shell's metal, flanges and lips not counted [mm³]; a bag counts as metal."""
         return float(self.outer.volume() - self.inner.volume())
 
 
-@lru_cache(maxsize=256)
-def _built(key: str, seam: str) -> Solids:
-    from keel.design.document import Design
+@dataclass(frozen=True)
+class _Asked:
+    """A shell as the key of what is built of it: two that are written alike are the same."""
 
-    shell = Design.model_validate_json(key).shell
-    assert shell is not None
-    return _build(shell, seam)
+    written: str
+    seam: str
+    shell: AnyShell = field(compare=False)
+
+
+@lru_cache(maxsize=256)
+def _built(asked: _Asked) -> Solids:
+    return _build(asked.shell, asked.seam)
 
 
 def build(shell: AnyShell, seam: str = "lid") -> Solids:
@@ -144,9 +149,7 @@ def build(shell: AnyShell, seam: str = "lid") -> Solids:
         For a profile that crosses itself, a wall that eats the gap, a feature that leaves the shell
         or another's way, or a space too thin to be made.
     """
-    from keel.design.document import Design
-
-    return _built(Design.model_construct(shell=shell).model_dump_json(include={"shell"}), seam)
+    return _built(_Asked(shell.model_dump_json(), seam, shell))
 
 
 def _build(shell: AnyShell, seam: str) -> Solids:

@@ -1,7 +1,7 @@
 """Compartments: what baffles make of a cell, and the openings between them."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from manifold3d import Manifold, OpType
@@ -93,7 +93,8 @@ def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
         pieces.sort(key=_from_rear)
         for number, piece in enumerate(pieces, start=1):
             name = cell.name if len(pieces) == 1 else f"{cell.name} {number}"
-            found.append(Compartment(name, cell.name, piece, mesh_of(piece.simplify(SMOOTH_MM))))
+            mesh = replace(mesh_of(piece.simplify(SMOOTH_MM)), open_share=cell.mesh.open_share)
+            found.append(Compartment(name, cell.name, piece, mesh))
     openings = [opening for part in parts for opening in _openings(solids, part, found)]
     return found, openings
 

@@ -38,10 +38,14 @@ class Mesh:
         Vertices [mm].
     triangles : ndarray of int, shape (m, 3)
         Indices into `points`.
+    open_share : float
+        How much of the space is open to liquid, evenly: foam takes the rest. Volumes and free surfaces are of liquid;
+        wetted faces are whole.
     """
 
     points: Array
     triangles: Index
+    open_share: float = 1.0
 
     @cached_property
     def corners(self) -> Array:
@@ -56,8 +60,8 @@ class Mesh:
 
     @cached_property
     def volume_mm3(self) -> float:
-        """Enclosed volume [mm³]: the sum of tetrahedra over the triangles."""
-        return float(np.einsum("ij,ij->", self.corners[:, 0], self.halves) / 3)
+        """Enclosed volume open to liquid [mm³]: the sum of tetrahedra over the triangles."""
+        return self.open_share * float(np.einsum("ij,ij->", self.corners[:, 0], self.halves) / 3)
 
     @cached_property
     def inward(self) -> Array:
@@ -105,7 +109,7 @@ class Waterline:
         self.heights = np.asarray(heights - self.lowest)
         corner_heights = np.sort(self.heights[mesh.triangles], axis=1)
         self._a, self._b, self._c = corner_heights.T
-        self._facing = -(mesh.halves @ self.up)
+        self._facing = -mesh.open_share * (mesh.halves @ self.up)
         a, b, c = self._a, self._b, self._c
         self._mean = (a + b + c) / 3
         # A vanishing denominator belongs to a part of the triangle that has no height: it adds nothing.
@@ -205,7 +209,7 @@ class Waterline:
         """
         pieces = self.below(level) if wet is None else wet
         normals = crossed(pieces[:, 1] - pieces[:, 0], pieces[:, 2] - pieces[:, 0]) / 2
-        flux = -(normals @ self.up)
+        flux = -self.mesh.open_share * (normals @ self.up)
         middles = (pieces + pieces[:, [1, 2, 0]]) / 2
         depths = level + self.lowest - middles @ self.up
         moment = np.einsum("i,ij,ijk->k", flux, depths, middles) / 3

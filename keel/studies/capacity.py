@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from math import exp, pi
 
 from keel.design.brief import Brief
+from keel.design.inside import Inside
 from keel.design.shell import CylinderShell
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FUELS
@@ -93,7 +94,12 @@ def ullage_for(brief: Brief, shell: AnyShell, rules: HouseRules) -> float:
 
 
 def capacity(
-    brief: Brief, solids: Solids, box: BoxSolid | None, rules: HouseRules, level: Sequence[Drained]
+    brief: Brief,
+    solids: Solids,
+    box: BoxSolid | None,
+    rules: HouseRules,
+    level: Sequence[Drained],
+    fillings: Inside | None = None,
 ) -> Capacity:
     """Brimful, rated and usable capacity of a shell.
 
@@ -107,6 +113,8 @@ def capacity(
         The same as plates and corner radii, where it is a box.
     level : sequence of Drained
         Each cell drained and filled on the level.
+    fillings : Inside, optional
+        Foam and bladder, which are in the solids already.
 
     Returns
     -------
@@ -121,8 +129,9 @@ def capacity(
     rated = sum(cell.rated_l for cell in cells)
     inside = _box_lines(box) if box else _body_lines(solids)
     features = [_feature_line(solids, place) for place in range(len(solids.costs))]
-    rest = brimful - sum(line.litres for line in [*inside, *features])
     lines = [*inside, *features]
+    lines += _filling_lines(solids, fillings or Inside(), sum(line.litres for line in lines))
+    rest = brimful - sum(line.litres for line in lines)
     if abs(rest) > 1e-6:
         lines.append(CapacityLine("Spaces too small to fill", rest, words("cut off by features")))
     lines.append(_ullage_line(ullage, fraction, brief, rules))
@@ -142,6 +151,24 @@ def capacity(
         not_counted=[_groove_line(box)] if box else [],
         cells=cells,
     )
+
+
+def _filling_lines(solids: Solids, fillings: Inside, box_l: float) -> list[CapacityLine]:
+    """What a bag and foam take off the litres of the bare shell."""
+    lines = []
+    bag_l = sum(cell.mesh.volume_mm3 / cell.mesh.open_share for cell in solids.cells) / MM3_PER_LITRE
+    bladder, foam = fillings.bladder, fillings.foam
+    if bladder is not None:
+        how = words(
+            "{bag_sheet} of bag and {shrink_mm} off the box all round",
+            bag_sheet=bladder.bag_mm,
+            shrink_mm=bladder.shrink_mm,
+        )
+        lines.append(CapacityLine("Bladder", bag_l - box_l, how))
+    if foam is not None:
+        how = words("takes {share_pct} of the space, evenly", share_pct=foam.takes)
+        lines.append(CapacityLine("Foam", -foam.takes * bag_l, how))
+    return lines
 
 
 def _cell(cell: Drained, fraction: float) -> CellCapacity:

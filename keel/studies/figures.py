@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from keel.design.brief import Brief
+from keel.design.inside import Inside
 from keel.reference.fuels import FUELS
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_M3
@@ -24,20 +25,21 @@ class Figures:
     weld_m: float
 
 
-def figures(brief: Brief, held: Capacity, made: Sheet, solids: Solids) -> Figures:
+def figures(brief: Brief, held: Capacity, made: Sheet, solids: Solids, fillings: Inside) -> Figures:
     """Gather the tally from the capacity and sheet studies.
 
     Returns
     -------
     Figures
-        Empty mass is the sheet metal of the flat parts and of the features; full mass adds the rated
-        capacity of fuel. Both are empty where the parts can't be made. Weld is the shell's seams and
+        Empty mass is the sheet metal of the flat parts and of the features, with foam and bladder; full mass adds
+        the rated capacity of fuel. Both are empty where the parts can't be made. Weld is the shell's seams and
         what the features add.
     """
     fuel_kg = held.rated_l * FUELS[brief.fuel].density_kg_per_l
     density = METALS[solids.shell.metal].density_kg_per_m3 / MM3_PER_M3
     features_kg = sum(cost.metal_mm3 for cost in solids.costs) * density
-    empty_kg = None if made.mass_kg is None else made.mass_kg + features_kg
+    fillings_kg = sum(filling.kg for filling in (fillings.foam, fillings.bladder) if filling)
+    empty_kg = None if made.mass_kg is None else made.mass_kg + features_kg + fillings_kg
     return Figures(
         brimful_l=held.brimful_l,
         rated_l=held.rated_l,

@@ -52,9 +52,20 @@ class Shut:
 
 
 @dataclass(frozen=True, slots=True)
+class Room:
+    """One space between plates: what it holds, and how far fuel runs in it."""
+
+    name: str
+    litres: float
+    along_mm: float
+    across_mm: float
+
+
+@dataclass(frozen=True, slots=True)
 class Insides:
     """The inside in figures."""
 
+    rooms: list[Room]
     longest: FreeRun
     plates: list[Clear]
     shut: list[Shut]
@@ -64,13 +75,20 @@ def insides(solids: Solids, ports: Sequence[Port]) -> Insides:
     """Free runs, clear areas, and what can't drain or breathe."""
     rooms, openings = compartments(solids)
     axes: tuple[Literal["x", "y"], ...] = ("x", "y")
+    found = [
+        Room(room.name, room.mesh.volume_mm3 / 1e6, *(float(np.ptp(room.mesh.points[:, i])) for i in (0, 1)))
+        for room in rooms
+    ]
     runs = [
-        FreeRun(room.name, axis, float(np.ptp(room.mesh.points[:, i]))) for room in rooms for i, axis in enumerate(axes)
+        FreeRun(room.name, axis, mm)
+        for room in found
+        for axis, mm in zip(axes, (room.along_mm, room.across_mm), strict=True)
     ]
     baffles = [feature for feature in solids.shell.features if isinstance(feature, Baffle)]
     places = [(port.role, place_of(solids, port)) for port in ports if not port.capped]
-    shut = [found for i, room in enumerate(rooms) if baffles and (found := _shut(i, room, openings, places))]
+    shut = [kept for i, room in enumerate(rooms) if baffles and (kept := _shut(i, room, openings, places))]
     return Insides(
+        rooms=found,
         longest=max(runs, key=lambda run: run.mm),
         plates=[Clear(baffle.id, baffle.name, _share(solids, baffle, openings)) for baffle in baffles],
         shut=shut,

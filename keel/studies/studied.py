@@ -11,8 +11,9 @@ from keel.reference.fuels import FUELS
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_M3
 from keel.solid.box import BoxSolid, solid_of
-from keel.solid.build import AnyShell, Solids, build
+from keel.solid.build import AnyShell, Solids
 from keel.solid.envelope import Envelope, envelope_of
+from keel.solid.interior import solids_of
 from keel.solid.neighbours import Scans
 from keel.studies.airways import level_rows, neck_of, vents_by_cell
 from keel.studies.attitude import Attitude
@@ -157,9 +158,9 @@ def study(design: Design, workshop: Workshop, scans: Scans | None = None) -> Stu
     box = None
     if isinstance(shell, BoxShell):
         box = solid_of(shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules)
-    solids = build(shell, design.sheet.seam)
+    solids = solids_of(design)
     level = drained(solids, design.ports, Attitude())
-    held = capacity(design.brief, solids, box, workshop.rules, level)
+    held = capacity(design.brief, solids, box, workshop.rules, level, design.inside)
     return Studied(
         design=design,
         workshop=workshop,
@@ -169,7 +170,7 @@ def study(design: Design, workshop: Workshop, scans: Scans | None = None) -> Stu
         level=level,
         capacity=held,
         sheet=made,
-        figures=figures(design.brief, held, made, solids),
+        figures=figures(design.brief, held, made, solids, design.inside),
         panels=panels(design.brief, solids, workshop.rules),
         scans=scans or {},
     )

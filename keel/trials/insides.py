@@ -9,6 +9,7 @@ from keel.design.document import Design
 from keel.design.features import Baffle
 from keel.design.workshop import Workshop
 from keel.solid.build import build
+from keel.solid.interior import solids_of
 from keel.studies.insides import clear_place
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import setup_of, slosh_tank
@@ -54,12 +55,12 @@ def _insides(design: Design, workshop: Workshop, log: Log) -> Iterator[tuple[str
         ("one each way", [plate("x", 1 / 2), plate("y", 1 / 2)]),
     ):
         yield name, {"shell": {"features": [*others, *plates]}}
-    if not design.slosh.foam:
-        yield "filled with foam", {"slosh": {"foam": True}}
+    if design.inside.foam is None:
+        yield "filled with foam", {"inside": {"foam": {}}}
     if not design.slosh.surge_l:
         litres = _surge_for(design, workshop, log)
         if litres:
-            setup = setup_of(design.slosh, design.brief, workshop.rules)
+            setup = setup_of(design, workshop.rules)
             lift = round(SURGE_LIFT * setup.draw_l_per_h, 1)
             yield f"with a surge tank of {litres:g} L", {"slosh": {"surge_l": litres, "lift_l_per_h": lift}}
 
@@ -76,11 +77,10 @@ def plate_at(axis: str, at: float, corner_mm: float | None = None) -> dict[str, 
 
 def _surge_for(design: Design, workshop: Workshop, log: Log) -> float:
     """What bridges the longest dry spell, with the house rule's margin, to a tenth of a litre."""
-    assert design.shell is not None
-    tank = slosh_tank(build(design.shell, design.sheet.seam), design.ports, foam=design.slosh.foam)
+    tank = slosh_tank(solids_of(design), design.ports)
     if tank is None:
         return 0.0
-    setup = setup_of(design.slosh, design.brief, workshop.rules)
+    setup = setup_of(design, workshop.rules)
     longest = max((spell.seconds for spell in slosh_run(tank, log, setup).spells), default=0.0)
     litres = setup.draw_l_per_h / SECONDS_PER_HOUR * longest * (1 + workshop.rules.surge_margin)
     return float(np.ceil(litres * 10) / 10)

@@ -104,7 +104,7 @@ def search_cases(design: Design, ask: Ask, workshop: Workshop) -> list[Case]:
     if not 1 < runs <= MOST_RUNS:
         what = "nothing is varied" if runs <= 1 else f"that makes {runs} runs"
         raise wrong("ask", f"{what}: 2 to {MOST_RUNS} runs can be asked for", runs, f"2 to {MOST_RUNS}")
-    draw = setup_of(design.slosh, design.brief, workshop.rules).draw_l_per_h
+    draw = setup_of(design, workshop.rules).draw_l_per_h
     return [_case(design, dict(zip(ways, chosen, strict=True)), draw) for chosen in product(*ways.values())]
 
 

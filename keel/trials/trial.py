@@ -84,11 +84,11 @@ def tried(
         return replace(unmade, problem=str(error.errors()[0]["msg"]))
     except GeometryError as error:
         return replace(unmade, problem=str(error))
-    tank = None if seen is None else slosh_tank(seen.solids, made.ports, foam=made.slosh.foam)
+    tank = None if seen is None else slosh_tank(seen.solids, made.ports)
     if tank is None or seen is None:
         return replace(unmade, problem="the pickup isn't in the tank, or a plate stands there")
     brimful = float(tank.packed.capacity.sum()) / 1e6
-    setup = setup_of(made.slosh, made.brief, workshop.rules)
+    setup = setup_of(made, workshop.rules)
     if start_l is not None:
         if start_l > brimful:
             return replace(unmade, problem=f"it holds less than {start_l:g} L")

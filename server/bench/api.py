@@ -17,7 +17,8 @@ from keel.design.faults import Fault
 from keel.design.gauge import Sender
 from keel.formats.ports import curve_csv
 from keel.formats.table import read_table
-from keel.solid.build import Solids, build
+from keel.solid.build import Solids
+from keel.solid.interior import solids_of
 from keel.studies.calibration import CurvePoint, fitted, reckoned_ohms
 from server.bench.meters import flow_meter, ohm_meter, pour_seconds
 from server.bench.models import Calibration, Reading, hashed
@@ -119,8 +120,7 @@ def start(request: Request, design_id: int, data: StartIn) -> tuple[int, Calibra
     tank = own_design(request, design_id)
     design = tank.current().design()
     sender = sender_of(design, data.sender)
-    assert design.shell is not None
-    if reckoned_ohms(sender, build(design.shell, design.sheet.seam), 0.0) is None:
+    if reckoned_ohms(sender, solids_of(design), 0.0) is None:
         raise refused("sender", data.sender, "a sender in the tank", f"{sender.name} hangs outside the tank.")
     made = Calibration.objects.create(
         workshop=request.user.workshop,
@@ -254,8 +254,7 @@ def sender_of(design: Design, name: str) -> Sender:
 def _truth(item: Calibration) -> tuple[Sender, Solids]:
     design = item.tank.revisions.get(number=item.revision).design()
     sender = sender_of(design, item.sender)
-    assert design.shell is not None
-    return sender, build(design.shell, design.sheet.seam)
+    return sender, solids_of(design)
 
 
 def _out(item: Calibration) -> CalibrationOut:

@@ -15,7 +15,7 @@ from keel.formats.document import design_json
 from keel.formats.dxf import part_dxf
 from keel.formats.ports import breakpoints_csv, flange_dxf, schedule_csv
 from keel.formats.svg import part_svg
-from keel.solid.build import build
+from keel.solid.interior import solids_of
 from keel.solid.polyhedron import Waterline
 from keel.studies.level import StrappingRow, strapping_table
 from server.http.errors import ApiError, ErrorOut, not_yours
@@ -142,7 +142,6 @@ def _port_or_gauge(wanted: Wanted, name: str) -> bytes:
 
 def _tables(wanted: Wanted) -> dict[str, list[StrappingRow]]:
     """The level strapping table of every cell at the wanted pitch."""
-    assert wanted.design.shell is not None
-    solids = build(wanted.design.shell, wanted.design.sheet.seam)
+    solids = solids_of(wanted.design)
     up = np.array([0.0, 0.0, 1.0])
     return {cell.name: strapping_table(Waterline(cell.mesh, up), wanted.pitch_mm) for cell in solids.cells}

@@ -13,7 +13,7 @@ from keel.design.base import PLAIN
 from keel.design.document import Design
 from keel.formats.document import design_from
 from keel.formats.lap import LapColumns, LapLook, look_at_lap, read_lap, run_csv, spells_csv
-from keel.solid.build import build
+from keel.solid.interior import solids_of
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import Setup, SloshTank, setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
@@ -90,7 +90,7 @@ def lowest(request: Request, data: SloshIn) -> LowestOut:
 @router.post("slosh/map", response={200: StarvationMap, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
 def steady_map(request: Request, data: SloshIn) -> StarvationMap:
     """The g that uncovers the pickups, for every direction and fill."""
-    return starvation_map(_tank(design_from(data.design), foam=False))
+    return starvation_map(_tank(design_from(data.design)))
 
 
 @router.post("slosh/time-to-dry", response={200: TimeToDry, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
@@ -123,15 +123,15 @@ def _ready(request: Request, data: SloshIn) -> tuple[SloshTank, Log, Setup]:
 
 
 def _made_ready(request: Request, design: Design) -> tuple[SloshTank, Log, Setup]:
-    tank = _tank(design, foam=design.slosh.foam)
-    setup = setup_of(design.slosh, design.brief, request.user.workshop.document().rules)
+    tank = _tank(design)
+    setup = setup_of(design, request.user.workshop.document().rules)
     return tank, log_for(request.user.workshop, design), setup
 
 
-def _tank(design: Design, *, foam: bool) -> SloshTank:
+def _tank(design: Design) -> SloshTank:
     if design.shell is None:
         raise ApiError(422, "no_shell", "There is no shell yet: give the tank its sizes first.")
-    tank = slosh_tank(build(design.shell, design.sheet.seam), design.ports, foam=foam)
+    tank = slosh_tank(solids_of(design), design.ports)
     if tank is None:
         raise ApiError(422, "no_pickup", "There is no pickup in the tank yet: place one at Ports.")
     return tank

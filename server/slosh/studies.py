@@ -10,7 +10,7 @@ from ninja import Router, Schema
 from pydantic import ConfigDict, TypeAdapter
 
 from keel.formats.document import design_from
-from keel.solid.build import build
+from keel.solid.interior import solids_of
 from keel.studies.slosh.model import setup_of, slosh_tank
 from keel.trials.insides import inside_cases
 from keel.trials.search import Ask, search_cases
@@ -92,9 +92,9 @@ def ask_for(request: Request, design_id: int, data: StudyIn) -> tuple[int, Study
         raise refused("studies", running, f"below {MOST_RUNNING}", message)
     if design.shell is None:
         raise ApiError(422, "no_shell", "There is no shell yet: give the tank its sizes first.")
-    if slosh_tank(build(design.shell, design.sheet.seam), design.ports) is None:
+    if slosh_tank(solids_of(design), design.ports) is None:
         raise ApiError(422, "no_pickup", "There is no pickup in the tank yet: place one at Ports.")
-    if setup_of(design.slosh, design.brief, rules.rules).draw_l_per_h == 0:
+    if setup_of(design, rules.rules).draw_l_per_h == 0:
         message = "The engine draws nothing: type what it draws, or its power at Brief."
         raise refused("slosh.draw_l_per_h", 0, "above 0 L/h", message)
     driven = log_for(workshop, design)

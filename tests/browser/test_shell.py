@@ -46,7 +46,7 @@ class Shaping(SliceTestCase):
         self.until(lambda: abs(self.shell()["corners"][2]["up_mm"] - 114.3) < 1e-6, "typed on the drawing")
 
         before = self.tally("brimful_l")
-        self.press("Wells, sumps and plates")
+        self.press("Wells, sumps and partitions")
         self.press("Add a well")
         self.until(lambda: self.tally("brimful_l") < before, "the well takes litres")
         taken = re.search(r"−([\d.]+) US gal", self.text("[data-feature-row=well-1] [data-cost]"))

@@ -6,9 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 from shapely.geometry import Polygon
 
-from keel.design.brief import Brief
+from keel.design.document import Design
 from keel.design.ports import Port
-from keel.design.slosh import Slosh
 from keel.design.workshop import HouseRules
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Solids
@@ -19,8 +18,6 @@ from keel.studies.draining import inside, place_of
 from keel.studies.slosh.state import Feeds, Rooms, Ways
 
 DAMPING_BARE, DAMPING_FOAM = 0.05, 0.3
-FOAM_SHARE = 0.03
-"""Foam takes this share of the space."""
 SECONDS_PER_HOUR = 3600.0
 
 
@@ -38,9 +35,9 @@ class Setup:
     lag: bool = True
 
 
-def setup_of(slosh: Slosh, brief: Brief, rules: HouseRules) -> Setup:
+def setup_of(design: Design, rules: HouseRules) -> Setup:
     """A design's setting with its engine's draw filled in; nought where nothing is known."""
-    cases = demands(brief, rules)
+    slosh, cases = design.slosh, demands(design.brief, rules)
     draw = slosh.draw_l_per_h
     if draw is None:
         draw = cases[0].flow_l_per_h if cases else 0.0
@@ -51,7 +48,7 @@ def setup_of(slosh: Slosh, brief: Brief, rules: HouseRules) -> Setup:
         transfer_ratio=slosh.transfer_ratio,
         surge_l=slosh.surge_l,
         lift_l_per_h=slosh.lift_l_per_h,
-        foam=slosh.foam,
+        foam=design.inside.foam is not None,
         lag=slosh.lag,
     )
 
@@ -107,7 +104,7 @@ class SloshTank:
         return held
 
 
-def slosh_tank(solids: Solids, ports: Sequence[Port], *, foam: bool = False) -> SloshTank | None:
+def slosh_tank(solids: Solids, ports: Sequence[Port]) -> SloshTank | None:
     """Part a tank into compartments and find what is drawn from which; None without a pickup in it."""
     rooms, openings = compartments(solids)
     pickups = [(port, place_of(solids, port)) for port in ports if port.role == "pickup" and not port.capped]
@@ -127,7 +124,7 @@ def slosh_tank(solids: Solids, ports: Sequence[Port], *, foam: bool = False) -> 
         solids=solids,
         rooms=rooms,
         openings=openings,
-        packed=_packed(rooms, 1 - FOAM_SHARE if foam else 1.0),
+        packed=_packed(rooms),
         ways=_ways(openings),
         pickups=[port for port, _, _ in drawn],
         transfers=[port for port, _, _ in moved],
@@ -143,18 +140,17 @@ def _room_of(rooms: Sequence[Compartment], place: Array) -> int | None:
     return next((i for i, room in enumerate(rooms) if inside(room, place)), None)
 
 
-def _packed(rooms: Sequence[Compartment], open_share: float) -> Rooms:
+def _packed(rooms: Sequence[Compartment]) -> Rooms:
     """Foam is in the way evenly: a compartment holds less, at the same levels, so its normals shrink by that share."""
     points = np.vstack([room.mesh.points for room in rooms])
     triangles = np.vstack([room.mesh.triangles for room in rooms])
-    corners = np.vstack([room.mesh.corners for room in rooms])
     sizes = np.array([np.ptp(room.mesh.points, axis=0) for room in rooms])
-    capacity = np.array([room.mesh.volume_mm3 for room in rooms]) * open_share
+    capacity = np.array([room.mesh.volume_mm3 for room in rooms])
     return Rooms(
         points=np.ascontiguousarray(points),
         point_at=_starts([len(room.mesh.points) for room in rooms]),
         triangles=np.ascontiguousarray(triangles),
-        halves=np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]) / 2 * open_share,
+        halves=np.vstack([room.mesh.halves * room.mesh.open_share for room in rooms]),
         triangle_at=_starts([len(room.mesh.triangles) for room in rooms]),
         capacity=capacity,
         lengths=np.ascontiguousarray(np.maximum(sizes[:, :2], 1.0)),

@@ -1253,6 +1253,41 @@ export interface components {
             ];
         };
         /**
+         * Bladder
+         * @description A bag inside the shell, which is then its box: no plates stand in it.
+         */
+        Bladder: {
+            /**
+             * Bag Mm
+             * @description Thickness of the bag [mm]
+             * @default 1.5
+             */
+            bag_mm: number;
+            /**
+             * Fitted
+             * @description When it was fitted
+             */
+            fitted?: string | null;
+            /**
+             * Kg
+             * @description Its mass [kg]
+             * @default 0
+             */
+            kg: number;
+            /**
+             * Life Years
+             * @description How long its maker lets it stay [years]
+             * @default 5
+             */
+            life_years: number;
+            /**
+             * Shrink Mm
+             * @description How far the bag stays off the box all round [mm]
+             * @default 6
+             */
+            shrink_mm: number;
+        };
+        /**
          * Block
          * @description An axis-aligned box for the drawing [mm].
          */
@@ -1584,6 +1619,18 @@ export interface components {
             rated_l: number;
             /** Weld M */
             weld_m: number;
+        };
+        /**
+         * Clear
+         * @description How much of its face a baffle leaves open.
+         */
+        Clear: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
         };
         /**
          * Clearance
@@ -1991,6 +2038,13 @@ export interface components {
              */
             gauge: components["schemas"]["Gauge"];
             /**
+             * @default {
+             *       "bladder": null,
+             *       "foam": null
+             *     }
+             */
+            inside: components["schemas"]["Inside"];
+            /**
              * Ports
              * @default []
              */
@@ -2012,7 +2066,6 @@ export interface components {
              * @default {
              *       "draw_l_per_h": null,
              *       "fill": 0.25,
-             *       "foam": false,
              *       "kept_lap": null,
              *       "lag": true,
              *       "lap": "Corrie hill climb",
@@ -2245,6 +2298,7 @@ export interface components {
              * @default []
              */
             in_attitudes: components["schemas"]["Unreached"][];
+            insides?: components["schemas"]["Insides"] | null;
             /**
              * Landings
              * @default []
@@ -2465,7 +2519,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "brief" | "bay" | "shell" | "ports" | "gauge" | "sheet";
+            station: "brief" | "bay" | "shell" | "inside" | "ports" | "gauge" | "sheet";
             title: components["schemas"]["Words"];
             why: components["schemas"]["Words"];
         };
@@ -2520,6 +2574,50 @@ export interface components {
             title: string;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Foam
+         * @description Foam all through the tank.
+         */
+        Foam: {
+            /**
+             * Fitted
+             * @description When it was fitted
+             */
+            fitted?: string | null;
+            /**
+             * Kg
+             * @description Its mass [kg]
+             * @default 0
+             */
+            kg: number;
+            /**
+             * Life Years
+             * @description How long its maker lets it stay [years]
+             * @default 5
+             */
+            life_years: number;
+            /**
+             * Takes
+             * @description Share of the space that the foam itself takes
+             * @default 0.03
+             */
+            takes: number;
+        };
+        /**
+         * FreeRun
+         * @description The longest way in one direction that fuel runs without meeting a plate.
+         */
+        FreeRun: {
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "x" | "y";
+            /** Mm */
+            mm: number;
+            /** Room */
+            room: string;
         };
         /**
          * Gap
@@ -2920,6 +3018,27 @@ export interface components {
             y: number;
             /** Z */
             z: number;
+        };
+        /**
+         * Inside
+         * @description Foam and bladder.
+         */
+        Inside: {
+            bladder?: components["schemas"]["Bladder"] | null;
+            foam?: components["schemas"]["Foam"] | null;
+        };
+        /**
+         * Insides
+         * @description The inside in figures.
+         */
+        Insides: {
+            longest: components["schemas"]["FreeRun"];
+            /** Plates */
+            plates: components["schemas"]["Clear"][];
+            /** Rooms */
+            rooms: components["schemas"]["Room"][];
+            /** Shut */
+            shut: components["schemas"]["Shut"][];
         };
         /**
          * JobFilter
@@ -4282,6 +4401,20 @@ export interface components {
             side: "front" | "rear" | "left" | "right";
         };
         /**
+         * Room
+         * @description One space between plates: what it holds, and how far fuel runs in it.
+         */
+        Room: {
+            /** Across Mm */
+            across_mm: number;
+            /** Along Mm */
+            along_mm: number;
+            /** Litres */
+            litres: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * RoomShown
          * @description A compartment and where it is cut.
          */
@@ -4798,6 +4931,18 @@ export interface components {
             remedies: boolean;
         };
         /**
+         * Shut
+         * @description A compartment whose top or bottom nothing lets out.
+         */
+        Shut: {
+            /** Holds */
+            holds: boolean;
+            /** Room */
+            room: string;
+            /** Traps */
+            traps: boolean;
+        };
+        /**
          * Sides
          * @description A clearance for each side of the bay.
          */
@@ -4942,12 +5087,6 @@ export interface components {
              */
             fill: number;
             /**
-             * Foam
-             * @description The tank is filled with foam
-             * @default false
-             */
-            foam: boolean;
-            /**
              * Kept Lap
              * @description Which of the workshop's own laps
              */
@@ -5075,7 +5214,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "brief" | "bay" | "shell" | "ports" | "gauge" | "sheet";
+            station: "brief" | "bay" | "shell" | "inside" | "ports" | "gauge" | "sheet";
         };
         /**
          * StockSheet

@@ -21,7 +21,7 @@ export function placeFields(feature: Feature): Partial<Record<Axis, string>> {
 const value = (feature: Feature, name: string) => (feature as unknown as Record<string, number>)[name] ?? 0
 
 /** Wells, sumps, reliefs and plates: press one to have it at hand, drag it about; what is at hand is dimensioned to the datum edges. */
-export function FeatureMarks({ view, design, evaluation, onEdit }: { view: Placed; design: Design; evaluation: Evaluation; onEdit: (editing: Editing) => void }) {
+export function FeatureMarks({ view, design, evaluation, kinds, onEdit }: { view: Placed; design: Design; evaluation: Evaluation; kinds: readonly Feature['kind'][]; onEdit: (editing: Editing) => void }) {
   const { inks } = useTheme()
   const chosen = useWork((work) => (work.at?.kind === 'feature' ? work.at.id : null))
   const shape = evaluation.geometry
@@ -30,6 +30,7 @@ export function FeatureMarks({ view, design, evaluation, onEdit }: { view: Place
   return (
     <g>
       {design.shell?.features.map((feature) => {
+        if (!kinds.includes(feature.kind)) return null
         const block = shape.features.find((item) => item.id === feature.id)?.block
         if (!block) return null
         const rect = boxRect(view, block)

@@ -164,6 +164,9 @@ function Dimensions({ view, design, evaluation, station, onEdit }: ViewProps & {
   )
 }
 
+const BAFFLES = ['baffle'] as const
+const SHAPING = ['well', 'sump', 'relief', 'roof step', 'partition'] as const
+
 interface GripsProps {
   view: Placed
   station: StationName
@@ -174,7 +177,9 @@ interface GripsProps {
 
 function Grips({ view, design, evaluation, station, onEdit }: GripsProps) {
   if (station === 'bay' && design.bay) return <BayGrips view={view} bay={design.bay} />
-  if (station !== 'shell' || !evaluation?.geometry || !design.shell) return null
+  if (!evaluation?.geometry || !design.shell) return null
+  if (station === 'inside') return <FeatureMarks view={view} design={design} evaluation={evaluation} kinds={BAFFLES} onEdit={onEdit} />
+  if (station !== 'shell') return null
   return <ShellGrips view={view} design={design} evaluation={evaluation} onEdit={onEdit} />
 }
 
@@ -233,7 +238,7 @@ function ShellGrips({ view, design, evaluation, onEdit }: Omit<GripsProps, 'stat
         onPick={() => select(null)}
       />
       <FaceHandles view={view} rect={boxRect(view, shape.body)} faces={shellFaces(design, evaluation)} />
-      <FeatureMarks view={view} design={design} evaluation={evaluation} onEdit={onEdit} />
+      <FeatureMarks view={view} design={design} evaluation={evaluation} kinds={SHAPING} onEdit={onEdit} />
       {profileHere && <ProfileHandles view={view} shell={shell} onEdit={onEdit} />}
     </g>
   )

@@ -12,6 +12,7 @@ export const STATIONS: { name: StationName; title: string; about: string }[] = [
   { name: 'brief', title: 'Brief', about: 'fuel and target' },
   { name: 'bay', title: 'Bay', about: 'the measured space' },
   { name: 'shell', title: 'Shell', about: 'shape and capacity' },
+  { name: 'inside', title: 'Inside', about: 'baffles, foam, bladder' },
   { name: 'ports', title: 'Ports', about: 'in, out and air' },
   { name: 'slosh', title: 'Slosh', about: 'where it starves' },
   { name: 'gauge', title: 'Gauge', about: 'senders and needle' },

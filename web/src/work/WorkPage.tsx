@@ -17,6 +17,7 @@ import { BriefStation } from '../stations/brief/BriefStation'
 import { DemandBoard } from '../stations/brief/DemandBoard'
 import { GaugeBoard } from '../stations/gauge/GaugeBoard'
 import { GaugeStation } from '../stations/gauge/GaugeStation'
+import { InsideStation } from '../stations/inside/InsideStation'
 import { PortsBoard } from '../stations/ports/PortsBoard'
 import { PortsStation } from '../stations/ports/PortsStation'
 import { SloshBoard } from '../stations/slosh/SloshBoard'
@@ -100,6 +101,7 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
           {station === 'brief' && <BriefStation findings={findings} />}
           {station === 'bay' && <BayStation findings={findings} />}
           {station === 'shell' && <ShellStation findings={findings} />}
+          {station === 'inside' && <InsideStation findings={findings} />}
           {station === 'ports' && <PortsStation findings={findings} />}
           {station === 'slosh' && <SloshStation />}
           {station === 'gauge' && <GaugeStation findings={findings} />}

@@ -45,7 +45,8 @@ const EMPTY: Design = {
   ports: [],
   filling: { supply: 'nozzle', head_mm: 450, supply_kpa: 25, nozzle_bore_mm: 14, wanted_s: null },
   gauge: { senders: [], joined: 'each its own needle', reserve_l: null },
-  slosh: { over: 'manoeuvre', manoeuvre: { kind: 'corner to the left', g: 0.8, seconds: 6, ramp_s: 0.4, pitch_deg: 15, again: 1 }, lap: 'Corrie hill climb', kept_lap: null, fill: 0.25, draw_l_per_h: null, return_l_per_h: 0, transfer_ratio: 1, surge_l: 0, lift_l_per_h: 0, foam: false, lag: true },
+  inside: { foam: null, bladder: null },
+  slosh: { over: 'manoeuvre', manoeuvre: { kind: 'corner to the left', g: 0.8, seconds: 6, ramp_s: 0.4, pitch_deg: 15, again: 1 }, lap: 'Corrie hill climb', kept_lap: null, fill: 0.25, draw_l_per_h: null, return_l_per_h: 0, transfer_ratio: 1, surge_l: 0, lift_l_per_h: 0, lag: true },
   sheet: { seam: 'lid', flange_mm: null, pan_gap_mm: null },
 }
 

@@ -14,8 +14,16 @@ const NAMES: Record<Feature['kind'], string> = { well: 'well', sump: 'sump', rel
 
 type Size = { x: number; y: number; z: number }
 
-/** Wells, sumps, reliefs, roof steps, partitions and baffles: what each costs, and its sizes when it is at hand. */
-export function FeaturesPanel({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
+interface Props {
+  shell: Shell
+  kinds: readonly Feature['kind'][]
+  /** Said while there is none of them. */
+  empty: string
+  readOnly: boolean
+}
+
+/** Features of some kinds: what each costs, and its sizes when it is at hand. */
+export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
   const chosen = useWork((work) => (work.at?.kind === 'feature' ? work.at.id : null))
   const body = useWork((work) => work.evaluation?.geometry?.body)
   const size = body ? { x: body.high.x - body.low.x, y: body.high.y - body.low.y, z: body.high.z - body.low.z } : { x: 600, y: 400, z: 300 }
@@ -26,16 +34,14 @@ export function FeaturesPanel({ shell, readOnly }: { shell: Shell; readOnly: boo
   }
   return (
     <>
-      {shell.features.map((feature, place) => (
-        <FeatureRow key={feature.id} feature={feature} place={place} shell={shell} chosen={feature.id === chosen} readOnly={readOnly} />
-      ))}
-      {shell.features.length === 0 && (
+      {shell.features.map((feature, place) => kinds.includes(feature.kind) && <FeatureRow key={feature.id} feature={feature} place={place} shell={shell} chosen={feature.id === chosen} readOnly={readOnly} />)}
+      {!shell.features.some((feature) => kinds.includes(feature.kind)) && (
         <Typography variant="body2" color="textSecondary">
-          A well seats a short pump lower; a sump holds the last of the fuel at the pickup; a relief clears what passes by; a partition makes two cells; a baffle slows the fuel and braces the panels.
+          {empty}
         </Typography>
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
-        {(Object.keys(NAMES) as Feature['kind'][]).map((kind) => (
+        {kinds.map((kind) => (
           <Button key={kind} variant="outlined" disabled={readOnly || shell.features.length >= 40} onClick={() => add(kind)}>
             Add a {NAMES[kind]}
           </Button>

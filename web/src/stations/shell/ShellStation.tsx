@@ -14,6 +14,7 @@ import { FIRST, KINDS, kindOf, turnedInto } from './kinds'
 import { PanelTable } from './PanelTable'
 import { ProfileTable } from './ProfileTable'
 
+const SHAPING = ['well', 'sump', 'relief', 'roof step', 'partition'] as const
 const METALS: Shell['metal'][] = ['mild steel', 'stainless 304L', '3003-H14', '5052-H32', '5083-H111', '6061-T6']
 
 export function ShellStation({ findings }: { findings: ReactNode }) {
@@ -35,6 +36,7 @@ export function ShellStation({ findings }: { findings: ReactNode }) {
 
 function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: boolean; findings: ReactNode }) {
   const evaluation = useWork((work) => work.evaluation)
+  const features = shell.features.filter((feature) => feature.kind !== 'baffle').length
   const become = (kind: (typeof KINDS)[number]['value']) => {
     select(null)
     change((design) => (design.shell ? { ...design, shell: turnedInto(kind, design.shell, evaluation) } : design))
@@ -59,8 +61,8 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
           <ProfileTable shell={shell} readOnly={readOnly} />
         </Folded>
       )}
-      <Folded title={shell.features.length ? `Wells, sumps and plates, ${shell.features.length}` : 'Wells, sumps and plates'} open={shell.features.length > 0}>
-        <FeaturesPanel shell={shell} readOnly={readOnly} />
+      <Folded title={features ? `Wells, sumps and partitions, ${features}` : 'Wells, sumps and partitions'} open={features > 0}>
+        <FeaturesPanel shell={shell} kinds={SHAPING} empty="A well seats a short pump lower; a sump holds the last of the fuel at the pickup; a relief clears what passes by; a partition makes two cells. Baffles are at Inside." readOnly={readOnly} />
       </Folded>
       <Folded title="Place, bends and how it is measured">
         <PlaceFields shell={shell} readOnly={readOnly} />

@@ -48,13 +48,12 @@ export function SloshStation() {
           <FlowField label="Lift pump" value={slosh.lift_l_per_h} path="slosh.lift_l_per_h" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ lift_l_per_h: value })} />
         </Box>
       </Folded>
-      <FormControlLabel control={<Switch checked={slosh.foam} disabled={readOnly} onChange={(event) => setSlosh({ foam: event.target.checked })} />} label="Filled with foam: takes 3 %, damps it" />
       <FormControlLabel control={<Switch checked={slosh.lag} disabled={readOnly} onChange={(event) => setSlosh({ lag: event.target.checked })} />} label="The surface swings, it doesn’t stand at once" />
       <Folded title="Take away">
         <Downloads files={FILES} />
       </Folded>
       <Typography variant="body2" color="textSecondary">
-        Baffles, their notches, holes and doors are at Shell. This shows where fuel is likely to be, not that a vehicle is safe to drive.
+        Baffles, foam and bladder are at Inside. This shows where fuel is likely to be, not that a vehicle is safe to drive.
       </Typography>
     </>
   )

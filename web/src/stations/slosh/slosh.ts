@@ -30,12 +30,12 @@ const REST_MS = 250
 const body = (design: Design) => ({ body: { design: design as unknown as Record<string, unknown> } })
 
 /** Whether two designs run alike. */
-const alike = (a: Design | null, b: Design) => a !== null && a.slosh === b.slosh && a.shell === b.shell && a.ports === b.ports && a.brief === b.brief
+const alike = (a: Design | null, b: Design) => a !== null && a.slosh === b.slosh && a.inside === b.inside && a.shell === b.shell && a.ports === b.ports && a.brief === b.brief
 
 async function refresh() {
   const { design, dragging } = useWork.getState()
   if (get().busy || dragging || alike(get().of, design)) return
-  const shapeChanged = get().of?.shell !== design.shell || get().of?.ports !== design.ports
+  const shapeChanged = get().of?.shell !== design.shell || get().of?.ports !== design.ports || get().of?.inside !== design.inside
   set({ busy: true })
   try {
     const run = await asked(api.POST('/api/slosh/run', body(design)))

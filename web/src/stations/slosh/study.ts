@@ -43,7 +43,7 @@ export function useStudy(kind: Study['kind']) {
 /** Whether a study's design, as it was asked with, runs like the one on the screen. */
 function alike(kept: Record<string, unknown>, design: Design) {
   const now = design as unknown as Record<string, unknown>
-  return ['shell', 'ports', 'brief', 'slosh'].every((part) => text(kept[part]) === text(now[part]))
+  return ['shell', 'inside', 'ports', 'brief', 'slosh'].every((part) => text(kept[part]) === text(now[part]))
 }
 
 const text = (value: unknown) => JSON.stringify(value, (_, below: unknown) => (below !== null && typeof below === 'object' && !Array.isArray(below) ? Object.fromEntries(Object.entries(below).sort(([a], [b]) => (a < b ? -1 : 1))) : below))

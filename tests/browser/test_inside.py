@@ -1,0 +1,41 @@
+"""Inside: baffles on the drawing, foam and a bladder, and what they do to every figure."""
+
+from selenium.webdriver.common.by import By
+
+from tests.browser.test_ports import PortsTestCase
+
+
+class Inside(PortsTestCase):
+    """What stands and lies in the tank."""
+
+    def test_baffles_foam_and_a_bladder(self) -> None:
+        """The array offered is taken, a plate dragged; foam takes 3 %; a bladder where plates stand is a stop."""
+        self.open_tank("inside")
+        self.until(lambda: "longest free run" in self.text("[data-free-run]"), "how far fuel runs")
+        bare = self.tally("brimful_l")
+        self.find("[data-finding^='inside.free_run']")
+        remedy = self.find("[data-finding^='inside.free_run'] [data-remedy]")
+        self.until(lambda: remedy.find_element(By.XPATH, ".//button[.='Take it']").click() or True, "take it")
+        plates = lambda: [f for f in self.kept("shell")["features"] if f["kind"] == "baffle"]  # noqa: E731
+        self.until(plates, "plates kept")
+        first = plates()[0]
+        self.drag(f"[data-move='elevation-{first['name']}']", 30, 0)
+        self.until(lambda: plates()[0]["at_mm"] != first["at_mm"], "dragged and kept")
+        self.assertGreater(
+            len(self.browser.find_elements(By.CSS_SELECTOR, "[aria-label='Spaces between plates'] tr")), 2
+        )
+        plated = self.tally("brimful_l")
+        self.assertLess(plated, bare)
+        self.press("Foam: none")
+        self.press("Fill it with foam")
+        self.until(lambda: abs(self.tally("brimful_l") / plated - 0.97) < 0.001, "foam takes its share")
+        self.find("[data-finding='inside.life:foam']")
+        self.press("Bladder: none")
+        self.press("Put a bladder in")
+        self.find("[data-finding^='inside.bag_plates']")
+        self.assertLess(self.tally("brimful_l"), 0.95 * plated)
+        self.assert_accessible("the inside")
+        self.type_into("Stays off the box", "900")
+        self.until(lambda: "no room" in self.text("aside") or "at most" in self.text("aside"), "says so at the field")
+        self.type_into("Stays off the box", "4")
+        self.until(lambda: (self.kept("inside").get("bladder") or {}).get("shrink_mm") == 4, "kept")

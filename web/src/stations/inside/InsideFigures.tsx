@@ -1,0 +1,24 @@
+import { Typography } from '@mui/material'
+import { useUnits } from '../../units/useUnits'
+import { useWork } from '../../work/store'
+import { Sheet } from '../Board'
+
+/** Each space between plates, and how open each plate is. */
+export function InsideFigures() {
+  const insides = useWork((work) => work.evaluation?.insides)
+  const units = useUnits()
+  if (!insides) return null
+  return (
+    <>
+      <Sheet
+        label="Spaces between plates"
+        columns={[{ name: 'Space' }, { name: 'holds', right: true }, { name: 'long', right: true }, { name: 'wide', right: true }]}
+        rows={insides.rooms.map((room) => ({ key: room.name, strong: insides.rooms.length > 1 && room.name === insides.longest.room, cells: [room.name, units.volumeUnitText(room.litres, 1), units.lengthUnitText(room.along_mm), units.lengthUnitText(room.across_mm)] }))}
+      />
+      <Typography variant="body2" data-free-run>
+        The longest free run is {units.lengthUnitText(insides.longest.mm)}, {insides.longest.axis === 'x' ? 'lengthwise' : 'across'}.
+      </Typography>
+      {insides.plates.length > 0 && <Sheet label="How open the plates are" columns={[{ name: 'Plate' }, { name: 'open', right: true }]} rows={insides.plates.map((plate) => ({ key: plate.id, cells: [plate.name, `${units.number(plate.share * 100, 1)} %`] }))} />}
+    </>
+  )
+}

@@ -1,0 +1,38 @@
+import { Typography } from '@mui/material'
+import type { ReactNode } from 'react'
+import { useWork } from '../../work/store'
+import { Folded } from '../Folded'
+import { FeaturesPanel } from '../shell/FeaturesPanel'
+import { BladderFields, FoamFields } from './FillingFields'
+import { InsideFigures } from './InsideFigures'
+
+/** What stands and lies in the tank: baffles, foam, a bladder; and what that leaves of the fuel's way. */
+export function InsideStation({ findings }: { findings: ReactNode }) {
+  const { shell, inside } = useWork((work) => work.design)
+  const readOnly = useWork((work) => work.readOnly)
+  if (!shell) {
+    return (
+      <Typography variant="body2">There is no tank to put anything in yet: give it a shape at Shell first.</Typography>
+    )
+  }
+  return (
+    <>
+      <FeaturesPanel shell={shell} kinds={BAFFLES} empty="A baffle slows the fuel and braces the panels it meets. Drag it on the drawing; its openings are typed here." readOnly={readOnly} />
+      {findings}
+      <Folded title={inside.foam ? 'Foam' : 'Foam: none'} open={inside.foam !== null}>
+        <FoamFields readOnly={readOnly} />
+      </Folded>
+      <Folded title={inside.bladder ? 'Bladder' : 'Bladder: none'} open={inside.bladder !== null}>
+        <BladderFields readOnly={readOnly} />
+      </Folded>
+      <Folded title="How far fuel runs" open>
+        <InsideFigures />
+      </Folded>
+      <Typography variant="body2" color="textSecondary">
+        Slosh drives the tank round a lap with this in it, and prices other insides against it.
+      </Typography>
+    </>
+  )
+}
+
+const BAFFLES = ['baffle'] as const
