@@ -36,6 +36,6 @@ class Inside(PortsTestCase):
         self.assertLess(self.tally("brimful_l"), 0.95 * plated)
         self.assert_accessible("the inside")
         self.type_into("Stays off the box", "900")
-        self.until(lambda: "no room" in self.text("aside") or "at most" in self.text("aside"), "says so at the field")
+        self.until(lambda: self.field("Stays off the box").get_attribute("aria-invalid") == "true", "said at the field")
         self.type_into("Stays off the box", "4")
         self.until(lambda: (self.kept("inside").get("bladder") or {}).get("shrink_mm") == 4, "kept")

@@ -6,7 +6,7 @@ import { Dimension, type Editing } from './Dimension'
 import { changeFeature } from './edits'
 import type { Placed } from './layout'
 import { MoveBody } from './MoveBody'
-import { boxRect, datumOf } from './shapes'
+import { boxRect, datumOf, type Rect } from './shapes'
 
 /** Which fields of a feature say where it is along each axis, from the body's low corner. */
 export function placeFields(feature: Feature): Partial<Record<Axis, string>> {
@@ -16,6 +16,13 @@ export function placeFields(feature: Feature): Partial<Record<Axis, string>> {
   const along = feature.kind === 'sump' ? 'z' : ({ roof: 'z', floor: 'z', front: 'x', rear: 'x', left: 'y', right: 'y' } as const)[feature.face]
   const [first, second] = AXES.filter((axis) => axis !== along)
   return { [first as Axis]: 'a_mm', [second as Axis]: 'b_mm' }
+}
+
+/** A plate is a line on the drawing: this much of it can be taken hold of [px]. */
+const LEAST_PX = 24
+function withinReach({ x, y, width, height }: Rect): Rect {
+  const [wide, high] = [Math.max(width, LEAST_PX), Math.max(height, LEAST_PX)]
+  return { x: x - (wide - width) / 2, y: y - (high - height) / 2, width: wide, height: high }
 }
 
 const value = (feature: Feature, name: string) => (feature as unknown as Record<string, number>)[name] ?? 0
@@ -43,7 +50,7 @@ export function FeatureMarks({ view, design, evaluation, kinds, onEdit }: { view
             {movable && (
               <MoveBody
                 view={view}
-                rect={rect}
+                rect={withinReach(rect)}
                 label={feature.name}
                 place={{ x: value(feature, fields.x ?? ''), y: value(feature, fields.y ?? ''), z: value(feature, fields.z ?? '') }}
                 snapsFor={(axis) => [
