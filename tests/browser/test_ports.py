@@ -171,9 +171,8 @@ class Slosh(PortsTestCase):
         work()
         rows = "[aria-label='Other insides on the same lap'] tbody tr"
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, rows)) >= 5, "side by side")
-        table = self.find("[aria-label='Other insides on the same lap']")
-        surge = table.find_element(By.XPATH, ".//tr[contains(., 'surge tank')]//button")
-        self.until(lambda: surge.click() or True, "take it")
+        surge = "//*[@aria-label='Other insides on the same lap']//tr[contains(., 'surge tank')]//button"
+        self.until(lambda: self.find(surge).is_enabled() and (self.find(surge).click() or True), "take it")
         self.until(lambda: (self.kept("slosh") or {}).get("surge_l", 0) > 0, "kept")
         self.until(lambda: "in the surge tank" in self.text("[aria-label='The tank at the moment shown']"), "shown")
 
