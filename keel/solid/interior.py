@@ -49,7 +49,7 @@ def filled(design: Design, shell: AnyShell) -> Solids:
 def _bagged(solids: Solids, shell: AnyShell, bladder: Bladder, seam: str) -> Solids:
     """The box with the bag's inside: that of a box of the same outside whose walls are so much thicker."""
     off = bladder.off_mm
-    if 2 * (shell.thickness_mm + off) >= min(solids.body.size):
+    if 2 * (max(shell.thickness_mm, shell.end_wall_mm) + off) >= min(solids.body.size):
         message = f"a bag {off:g} mm off the box has no room"
         raise wrong("inside.bladder.shrink_mm", message, bladder.shrink_mm, "less")
     more = {
