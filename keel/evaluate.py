@@ -15,6 +15,7 @@ from keel.findings.judge import judge, sorted_by_weight
 from keel.findings.prescribe import Pricing, with_remedies
 from keel.findings.stations import StationState, station_states
 from keel.solid.box import Cuboid
+from keel.solid.build import Solids
 from keel.solid.envelope import lid_height
 from keel.solid.neighbours import Scans
 from keel.studies.attitude import Attitude, felt
@@ -36,7 +37,7 @@ from keel.studies.sheet.made import Sheet
 from keel.studies.strength import Panel, safe_proof_kpa
 from keel.studies.studied import Studied, study
 from keel.studies.surge_schools import SurgeAnswer, surge_answer
-from keel.studies.views import Cut, View, cut, views
+from keel.studies.views import Cut, Ring, View, cut, views
 
 SHOWN_L = 0.05
 """A pool or a pocket smaller than this isn't drawn [L]."""
@@ -73,6 +74,8 @@ class FeatureShape:
     litres: float
     metal_kg: float
     weld_m: float
+    face: list[Ring]
+    """Of a plate: what is left of it with its openings, along it and up [mm, vehicle axes]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -265,6 +268,8 @@ def _geometry(seen: Studied, showing: Showing, fill: Fill, held: list[Drained]) 
 
 def _features(seen: Studied) -> list[FeatureShape]:
     density = seen.density_kg_per_mm3
+    folded = [part for part in seen.sheet.parts if part.feature]
+    kg = {part.feature: sum(p.mass_kg for p in folded if p.feature == part.feature) for part in folded}
     return [
         FeatureShape(
             id=cost.id,
@@ -272,11 +277,19 @@ def _features(seen: Studied) -> list[FeatureShape]:
             kind=cost.kind,
             block=_block(cost.box),
             litres=cost.litres,
-            metal_kg=cost.metal_mm3 * density,
+            metal_kg=kg.get(cost.id, cost.metal_mm3 * density),
             weld_m=cost.weld_mm / 1000,
+            face=_face(seen.solids, cost.id),
         )
         for cost in seen.solids.costs
     ]
+
+
+def _face(solids: Solids, feature: str) -> list[Ring]:
+    plate = solids.plates.get(feature)
+    if plate is None:
+        return []
+    return [[(float(u), float(v)) for u, v in ring.round(2)] for ring in plate.left.to_polygons()]
 
 
 def _ports(seen: Studied) -> list[PortPlace]:

@@ -85,6 +85,9 @@ class Partition(Named):
     thickness_mm: Annotated[float, Field(ge=0.3, le=25)] | None = Field(
         default=None, description="[mm]; empty means that of the features"
     )
+    flange_mm: Gap | None = Field(
+        default=None, description="Outside height of its flanges [mm]; 0 for a flat plate, empty means the house rule"
+    )
 
 
 class Notch(Part):
@@ -125,6 +128,9 @@ class Baffle(Named):
     thickness_mm: Annotated[float, Field(ge=0.3, le=25)] | None = Field(
         default=None, description="[mm]; empty means that of the features"
     )
+    flange_mm: Gap | None = Field(
+        default=None, description="Outside height of its flanges [mm]; 0 for a flat plate, empty means the house rule"
+    )
     corner_mm: Gap = Field(default=40, description="Legs of its cut-off corners [mm]")
     top_gap_mm: Gap = Field(default=0, description="Room over it, under the roof [mm]")
     notches: Annotated[tuple[Notch, ...], Field(max_length=12, strict=False)] = ()
@@ -132,4 +138,31 @@ class Baffle(Named):
     doors: Annotated[tuple[Door, ...], Field(max_length=12, strict=False)] = ()
 
 
-Feature = Annotated[Well | Sump | Relief | RoofStep | Partition | Baffle, Field(discriminator="kind")]
+class PotDoor(Part):
+    """An opening in the middle of one of a pot's sides; with a flap, fuel passes inward only."""
+
+    side: Literal["front", "rear", "left", "right"] = "rear"
+    up_mm: Gap = Field(default=0, description="Its lower edge above the inner floor [mm]")
+    wide_mm: Length
+    high_mm: Length
+    flap: bool = True
+    crack_mm: Gap = Field(default=5, description="Head of fuel that opens the flap [mm]")
+
+
+class Pot(Named):
+    """A box or a tube that stands on the floor, open above: it keeps fuel round a pickup."""
+
+    kind: Literal["pot"] = "pot"
+    form: Literal["box", "round"] = "box"
+    a_mm: Coordinate = Field(description="Rear edge [mm]")
+    b_mm: Coordinate = Field(description="Right edge [mm]")
+    long_mm: Length = Field(description="Along x, outside; the diameter of a round one [mm]")
+    wide_mm: Length = Field(description="Along y, outside; not used by a round one [mm]")
+    high_mm: Length = Field(description="Its rim above the inner floor [mm]")
+    thickness_mm: Annotated[float, Field(ge=0.3, le=25)] | None = Field(
+        default=None, description="[mm]; empty means that of the features"
+    )
+    doors: Annotated[tuple[PotDoor, ...], Field(max_length=8, strict=False)] = ()
+
+
+Feature = Annotated[Well | Sump | Relief | RoofStep | Partition | Baffle | Pot, Field(discriminator="kind")]

@@ -368,7 +368,8 @@ def proof_is_safe(seen: Studied) -> Iterator[Finding]:
 
 def features_not_unfolded(seen: Studied) -> Iterator[Finding]:
     """Say which features the flat parts leave out."""
-    left_out = [cost.name for cost in seen.solids.costs if cost.kind != "roof step" and cost.kind != "partition"]
+    unfolded = {part.feature for part in seen.sheet.parts}
+    left_out = [cost.name for cost in seen.solids.costs if cost.kind != "roof step" and cost.id not in unfolded]
     if left_out:
         yield Finding(
             code="sheet.features",

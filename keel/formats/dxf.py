@@ -30,12 +30,13 @@ def part_dxf(part: FlatPart, *, title: str, thickness_mm: float, metal: str) -> 
     Returns
     -------
     bytes
-        UTF-8 text; the outline is one closed polyline on layer CUT, bend centre lines lie on
+        UTF-8 text; the outline and each hole are closed polylines on layer CUT, bend centre lines lie on
         BEND_UP (towards the reader) and BEND_DOWN.
     """
     document = _empty_document()
     space = document.modelspace()
-    space.add_lwpolyline(part.outline, close=True, dxfattribs={"layer": "CUT"})
+    for ring in (part.outline, *part.holes):
+        space.add_lwpolyline(ring, close=True, dxfattribs={"layer": "CUT"})
     for bend in part.bends:
         space.add_line(bend.start, bend.end, dxfattribs={"layer": f"BEND_{bend.direction.upper()}"})
         _write(document, f"{bend.order}", bend.start, TEXT_HEIGHT_MM / 2)

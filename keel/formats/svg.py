@@ -24,9 +24,8 @@ def part_svg(part: FlatPart, *, title: str, thickness_mm: float, metal: str) -> 
         layers CUT, BEND_UP, BEND_DOWN, ETCH, TEXT. y runs upward as on the DXF.
     """
     width, height = part.length_mm + 2 * MARGIN_MM, part.width_mm + 2 * MARGIN_MM
-    outline = " ".join(f"{x:.6f},{y:.6f}" for x, y in (_flip(part, spot) for spot in part.outline))
     groups = {
-        "CUT": [f'<polygon points="{outline}"/>'],
+        "CUT": [_polygon(part, ring) for ring in (part.outline, *part.holes)],
         "BEND_UP": [_line(part, b.start, b.end) for b in part.bends if b.direction == "up"],
         "BEND_DOWN": [_line(part, b.start, b.end) for b in part.bends if b.direction == "down"],
         "ETCH": [_line(part, m.start, m.end) for m in part.marks],
@@ -46,6 +45,11 @@ def part_svg(part: FlatPart, *, title: str, thickness_mm: float, metal: str) -> 
 
 def _flip(part: FlatPart, spot: Spot) -> Spot:
     return spot[0], part.width_mm - spot[1]
+
+
+def _polygon(part: FlatPart, ring: list[Spot]) -> str:
+    points = " ".join(f"{x:.6f},{y:.6f}" for x, y in (_flip(part, spot) for spot in ring))
+    return f'<polygon points="{points}"/>'
 
 
 def _line(part: FlatPart, start: Spot, end: Spot) -> str:

@@ -9,7 +9,7 @@ from math import pi
 import numpy as np
 from manifold3d import CrossSection, Manifold, OpType
 
-from keel.design.features import Baffle, Feature, Partition, Relief, RoofStep, Sump, Well
+from keel.design.features import Baffle, Feature, Partition, Pot, Relief, RoofStep, Sump, Well
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.solid.box import Cuboid, Triple, cuboid_round
 from keel.solid.cuts import (
@@ -24,8 +24,9 @@ from keel.solid.cuts import (
     well_piece,
 )
 from keel.solid.faults import wrong
-from keel.solid.plates import plate_at
+from keel.solid.plates import Plate, plate_at
 from keel.solid.polyhedron import Array, Mesh
+from keel.solid.pots import PotPlace, place_of_pot, walls_of
 from keel.solid.section import Section, section_of
 from keel.solid.shapes import bounds_of, drawn_out, frame_along, mesh_of
 
@@ -82,6 +83,9 @@ class Solids:
     body: Cuboid
     inner_body: Cuboid
     body_inner_l: float
+    pots: list[PotPlace] = field(default_factory=list)
+    plates: dict[str, Plate] = field(default_factory=dict)
+    """Partitions and baffles as they are before the shell trims them, by id."""
     costs: list[FeatureCost] = field(default_factory=list)
 
     @property
@@ -177,11 +181,13 @@ def _build(shell: AnyShell, seam: str) -> Solids:
         body=body,
         inner_body=inner_body,
         body_inner_l=whole,
+        pots=making.pots,
+        plates=making.plates,
         costs=sorted(making.costs, key=lambda cost: places[cost.id]),
     )
 
 
-_ORDER = {"sump": 0, "well": 1, "relief": 1, "roof step": 1, "partition": 2, "baffle": 3}
+_ORDER = {"sump": 0, "well": 1, "relief": 1, "roof step": 1, "pot": 2, "partition": 3, "baffle": 4}
 """What is let down comes first, then what is cut away, what is walled off, what stands inside."""
 
 
@@ -245,6 +251,8 @@ class _Making:
     ) -> None:
         self.shell, self.body, self.inner_body = shell, body, inner_body
         self.costs: list[FeatureCost] = []
+        self.pots: list[PotPlace] = []
+        self.plates: dict[str, Plate] = {}
         plain = section.edges and not (isinstance(shell, CylinderShell) and shell.dish_mm)
         self._outer = _Side(outer, _Hull(section.outer, section.axis, section.span) if plain else None)
         self._inner = _Side(inner, _Hull(section.inner, section.axis, section.inner_span) if plain else None)
@@ -288,6 +296,9 @@ class _Making:
             case Partition() | Baffle():
                 self._stand(feature, where)
                 return
+            case Pot():
+                self._set_down(feature, where)
+                return
         if isinstance(feature, Well | Relief) and outside.volume() < 1.0:
             raise wrong(where, f"{feature.name} lies outside the shell", None, "across the shell's metal")
         self.costs.append(self._cost(feature, outside, inside))
@@ -295,7 +306,30 @@ class _Making:
     def _stand(self, feature: Partition | Baffle, where: str) -> None:
         """Stand a plate inside."""
         plate = plate_at(feature, self.inner, self.body, self.inner_body, self.wall, where)
-        inside = self._inner.cut(plate.slab)
+        axis = "xy".index(feature.axis)
+        start = self.body.low[axis] + feature.at_mm
+        thick = self.wall if feature.thickness_mm is None else feature.thickness_mm
+        for place in self.pots:
+            if start < place.box.high[axis] and place.box.low[axis] < start + thick:
+                raise wrong(
+                    f"{where}.at_mm", f"{feature.name} runs into {place.pot.name}", feature.at_mm, "clear of it"
+                )
+        self.plates[feature.id] = plate
+        self._put_in(feature, plate.slab, plate.weld_mm)
+
+    def _set_down(self, pot: Pot, where: str) -> None:
+        """Set a pot down on the floor."""
+        place = place_of_pot(pot, self.body, self.inner_body, self.wall)
+        walls = walls_of(place, self.inner, where)
+        for other in self.pots:
+            if _meet(place.box, other.box):
+                raise wrong(where, f"{pot.name} runs into {other.pot.name}", pot.a_mm, "clear of it")
+        self.pots.append(place)
+        self._put_in(pot, walls.solid, walls.weld_mm)
+
+    def _put_in(self, feature: Partition | Baffle | Pot, solid: Manifold, weld_mm: float) -> None:
+        """Put metal inside, and note what of it the shell leaves."""
+        inside = self._inner.cut(solid)
         metal = float(inside.volume())
         self.costs.append(
             FeatureCost(
@@ -304,7 +338,7 @@ class _Making:
                 kind=feature.kind,
                 litres=-metal / 1e6,
                 metal_mm3=metal,
-                weld_mm=plate.weld_mm,
+                weld_mm=weld_mm,
                 box=self.body if inside.is_empty() else bounds_of(inside),
             )
         )

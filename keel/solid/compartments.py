@@ -4,12 +4,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-from manifold3d import Manifold, OpType
+from manifold3d import CrossSection, Manifold, OpType
 from shapely.geometry import Polygon
 
 from keel.design.features import Baffle, Door, Feature
 from keel.solid.build import Solids
 from keel.solid.polyhedron import Array, Mesh
+from keel.solid.pots import PotPlace
 from keel.solid.shapes import block, mesh_of, slice_rings
 
 HAIR_MM = 1e-4
@@ -83,6 +84,7 @@ def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
     parts = [_part(solids, feature) for feature in solids.shell.features if isinstance(feature, Baffle)]
     parts += _humps(solids, parts)
     cuts = [_cut(solids, part) for part in parts]
+    cuts += [_shut_off(place) for place in solids.pots]
     found: list[Compartment] = []
     for cell in solids.cells:
         if not cuts:
@@ -91,12 +93,47 @@ def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
         whole = Manifold.batch_boolean([cell.solid, *cuts], OpType.Subtract)
         pieces = [piece for piece in whole.decompose() if piece.volume() > SCRAP_MM3]
         pieces.sort(key=_from_rear)
-        for number, piece in enumerate(pieces, start=1):
-            name = cell.name if len(pieces) == 1 else f"{cell.name} {number}"
+        names = _names(cell.name, pieces, solids.pots)
+        for name, piece in zip(names, pieces, strict=True):
             mesh = replace(mesh_of(piece.simplify(SMOOTH_MM)), open_share=cell.mesh.open_share)
             found.append(Compartment(name, cell.name, piece, mesh))
     openings = [opening for part in parts for opening in _openings(solids, part, found)]
+    openings += [opening for place in solids.pots for opening in _pot_openings(solids, place, found)]
     return found, openings
+
+
+def _names(cell: str, pieces: Sequence[Manifold], pots: Sequence[PotPlace]) -> list[str]:
+    """A name for each piece of a cell: that of the pot it lies in, else the cell's with a number where it is parted."""
+    inside = [next((place.pot.name for place in pots if _lies_in(piece, place)), None) for piece in pieces]
+    free = inside.count(None)
+    numbers = iter(range(1, free + 1))
+    return [name or (cell if free == 1 else f"{cell} {next(numbers)}") for name in inside]
+
+
+def _lies_in(piece: Manifold, place: PotPlace) -> bool:
+    low, high = place.box.low, place.box.high
+    x0, y0, _, x1, y1, top = piece.bounding_box()
+    return bool(low[0] < x0 and low[1] < y0 and x1 < high[0] and y1 < high[1] and top < high[2] + HAIR_MM)
+
+
+def _shut_off(place: PotPlace) -> Manifold:
+    """A pot's walls without its doors, and a hair under its rim: what parts its inside from the rest."""
+    inside = place.column(place.inside).trim_by_plane([0.0, 0.0, -1.0], -(place.rim - HAIR_MM))
+    return place.column(place.outside) - inside
+
+
+def _pot_openings(solids: Solids, place: PotPlace, rooms: Sequence[Compartment]) -> list[Opening]:
+    """Over the rim both ways, through doors as they are hung."""
+    found = []
+    for cell in solids.cells:
+        over = CrossSection(slice_rings(cell.solid, 2, place.rim + HAIR_MM)) ^ CrossSection([place.inside])
+        for ring in over.to_polygons():
+            found += _opening(place.pot.name, np.insert(ring, 2, place.rim, axis=1), 2, STEP_OFF_MM, rooms)
+    for door in place.pot.doors:
+        ring, axis, inward = place.door_ring(door)
+        step = place.wall / 2 + STEP_OFF_MM
+        found += _opening(place.pot.name, ring, axis, step, rooms, int(inward) if door.flap else 0, door.crack_mm)
+    return found
 
 
 def _from_rear(piece: Manifold) -> tuple[float, float]:
@@ -169,16 +206,32 @@ def _openings(solids: Solids, part: _Part, rooms: Sequence[Compartment]) -> list
             if not shape.is_valid or shape.area < 1.0 or not shape.exterior.is_ccw:
                 continue
             spot = np.insert(np.array(shape.representative_point().coords[0]), axis, middle)
-            first, second = (_room_at(rooms, spot, axis, way) for way in (-off, off))
-            if first is None or second is None or first == second:
-                continue
             door = next((d for d in part.doors if _behind(d, solids, spot, axis)), None)
             opens = 0 if door is None else (1 if door.opens == "ahead" else -1)
             crack = door.crack_mm if door else 0.0
             outline = np.array(shape.simplify(SMOOTH_MM).exterior.coords)[:-1]
             corners = np.insert(outline, axis, middle, axis=1)
-            found.append(Opening(part.name, first, second, corners, axis, opens, crack, part.hump))
+            found += _opening(part.name, corners, axis, off, rooms, opens, crack, part.hump)
     return found
+
+
+def _opening(
+    name: str,
+    ring: Array,
+    axis: int,
+    off: float,
+    rooms: Sequence[Compartment],
+    way: int = 0,
+    crack: float = 0.0,
+    hump: bool = False,
+) -> list[Opening]:
+    """A ring as the way between the compartments on its two sides; none where one of them is no other compartment."""
+    flat = np.array(Polygon(np.delete(ring, axis, axis=1)).representative_point().coords[0])
+    spot = np.insert(flat, axis, ring[0, axis])
+    first, second = (_room_at(rooms, spot, axis, side) for side in (-off, off))
+    if first is None or second is None or first == second:
+        return []
+    return [Opening(name, first, second, ring, axis, way, crack, hump)]
 
 
 def _behind(door: Door, solids: Solids, spot: Array, axis: int) -> bool:

@@ -20,11 +20,15 @@ HAIR_MM = 0.02
 
 @dataclass(frozen=True)
 class Plate:
-    """A plate before the shell trims it: its metal, its weld, and how much of the section it leaves open."""
+    """A plate before the shell trims it: its metal, its weld, and its face.
+
+    `section` is all that is free at its middle, `left` what the plate fills of it: along the plate and up [mm].
+    """
 
     slab: Manifold
     weld_mm: float
-    open_share: float
+    section: CrossSection
+    left: CrossSection
 
 
 def plate_at(
@@ -67,7 +71,7 @@ def plate_at(
     if section.is_empty():
         raise wrong(f"{where}.at_mm", f"{feature.name} stands where another plate is", feature.at_mm, "a free place")
     if isinstance(feature, Partition):
-        return Plate(slab, _rim(section), 0.0)
+        return Plate(slab, _rim(section), section, section)
     along = 1 - axis
     left = _plate_section(section, feature)
     if feature.notches or feature.holes or feature.doors:
@@ -84,7 +88,7 @@ def plate_at(
     through = openings.offset(HAIR_MM, JoinType.Miter)
     for ring in through.decompose():
         slab -= _through(ring, axis, start - 1.0, start + thick + 1.0)
-    return Plate(slab, weld, share)
+    return Plate(slab, weld, section, left)
 
 
 def _plate_section(section: CrossSection, baffle: Baffle) -> CrossSection:

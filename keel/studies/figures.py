@@ -31,13 +31,15 @@ def figures(brief: Brief, held: Capacity, made: Sheet, solids: Solids, fillings:
     Returns
     -------
     Figures
-        Empty mass is the sheet metal of the flat parts and of the features, with foam and bladder; full mass adds
-        the rated capacity of fuel. Both are empty where the parts can't be made. Weld is the shell's seams and
-        what the features add.
+        Empty mass is the sheet metal of the flat parts and of the features, flanges included, with foam and
+        bladder; full mass adds the rated capacity of fuel. Both are empty where the parts can't be made. Weld is
+        the shell's seams and what the features add.
     """
     fuel_kg = held.rated_l * FUELS[brief.fuel].density_kg_per_l
     density = METALS[solids.shell.metal].density_kg_per_m3 / MM3_PER_M3
-    features_kg = sum(cost.metal_mm3 for cost in solids.costs) * density
+    unfolded = {part.feature for part in made.parts}
+    features_kg = sum(cost.metal_mm3 for cost in solids.costs if cost.id not in unfolded) * density
+    features_kg += sum(part.mass_kg for part in made.parts if part.feature)
     fillings_kg = sum(filling.kg for filling in (fillings.foam, fillings.bladder) if filling)
     empty_kg = None if made.mass_kg is None else made.mass_kg + features_kg + fillings_kg
     return Figures(

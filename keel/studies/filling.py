@@ -1,6 +1,6 @@
 """Filling and drawing: how fast fuel goes in, and what the air does meanwhile."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import log, pi, sqrt
 
@@ -109,6 +109,12 @@ def inlet_l_per_s(drive_kpa: float, tank_kpa: float, bore_mm: float, density_kg_
     return DISCHARGE * area_mm2(bore_mm) * 1e-6 * sqrt(2 * over * 1e3 / (density_kg_per_l * 1e3)) * 1e3
 
 
+def held_back_kpa(drive_kpa: float, l_per_s: float, bore_mm: float, density_kg_per_l: float) -> float:
+    """The tank's pressure at which an opening passes just so much fuel: `inlet_l_per_s` turned round [kPa]."""
+    speed = l_per_s * 1e-3 / (DISCHARGE * area_mm2(bore_mm) * 1e-6)
+    return drive_kpa - density_kg_per_l * speed**2 / 2
+
+
 def jug_kpa(head_mm: float, density_kg_per_l: float) -> float:
     """Pressure of a jug's fuel over the neck: ρ g H [kPa]."""
     return density_kg_per_l * STANDARD_GRAVITY * head_mm / 1000
@@ -199,7 +205,8 @@ def fill_run(
         others += [Other("vent", size, seconds(bore, _first_of(vents, size))) for size in _larger(vents[0].bore_mm)]
     vent_for = None
     if filling.wanted_s is not None and vents and open_s <= filling.wanted_s:
-        vent_for = _vent_bore(lambda size: seconds(bore, _first_of(vents, size)), filling.wanted_s)
+        wanted = litres / filling.wanted_s
+        vent_for = _vent_bore(wanted, held_back_kpa(drive, wanted, bore, density_kg_per_l), vents)
     flowing = now.l_per_s > 1e-9
     return FillRun(
         seconds=taken if flowing else -1.0,
@@ -230,14 +237,14 @@ def _first_of(vents: Sequence[VentPath], bore: float) -> list[VentPath]:
     return [vents[0].model_copy(update={"bore_mm": bore}), *vents[1:]]
 
 
-def _vent_bore(seconds: Callable[[float], float], wanted: float) -> float | None:
-    """The least bore that fills in time, to a tenth of a millimetre [mm]."""
+def _vent_bore(l_per_s: float, tank_kpa: float, vents: Sequence[VentPath]) -> float | None:
+    """The least bore of the first vent that lets so much air out at a pressure, to a twentieth of a millimetre [mm]."""
     low, high = 0.5, 200.0
-    if seconds(high) > wanted:
+    if _air_out(tank_kpa, _first_of(vents, high)) < l_per_s:
         return None
     while high - low > 0.05:
         middle = (low + high) / 2
-        if seconds(middle) > wanted:
+        if _air_out(tank_kpa, _first_of(vents, middle)) < l_per_s:
             low = middle
         else:
             high = middle

@@ -13,6 +13,7 @@ from keel.design.ports import DRAWS, Hanger, Port
 from keel.design.workshop import HouseRules
 from keel.solid.build import Solids
 from keel.solid.cuts import FACE_AXIS
+from keel.solid.polyhedron import Array
 from keel.studies.attitude import Attitude
 from keel.studies.draining import drained, inlet_off_mm, place_of, seat_height, short_by_mm
 from keel.studies.gauge import needle_reader
@@ -234,13 +235,14 @@ def landings(solids: Solids, ports: Sequence[Port], rules: HouseRules, seam: str
 
 def _landing(solids: Solids, port: Port, radius: float, rules: HouseRules, seam: str) -> Landing:
     needed = radius + rules.land_mm
-    middle = _sheet_at(solids, port, (0.0, 0.0))
+    place = place_of(solids, port)
+    middle = _sheet_at(solids, port.face, place, (0.0, 0.0))
     gap, by = _to_weld(solids, port, seam)
     return Landing(
         id=port.id,
         name=port.name,
         face=port.face,
-        flat_mm=0.0 if middle is None else _flat_radius(solids, port, middle, needed),
+        flat_mm=0.0 if middle is None else _flat_radius(solids, port.face, place, middle, needed),
         needed_mm=needed,
         on_sheet=middle is not None,
         seam_mm=None if gap is None else gap - radius,
@@ -252,10 +254,9 @@ Sheet = tuple[float, float, float]
 """How far out the sheet is, and how it slopes along the face's two axes."""
 
 
-def _sheet_at(solids: Solids, port: Port, off: tuple[float, float]) -> Sheet | None:
-    """The sheet on a port's face, so far from the port's middle along the face's axes."""
-    axis, high = FACE_AXIS[port.face]
-    place = place_of(solids, port)
+def _sheet_at(solids: Solids, face: Face, place: Array, off: tuple[float, float]) -> Sheet | None:
+    """The sheet on a face, so far from a place along the face's axes."""
+    axis, high = FACE_AXIS[face]
     across = [i for i in range(3) if i != axis]
     start, end = [float(v) for v in place], [float(v) for v in place]
     for i, mm in zip(across, off, strict=True):
@@ -271,8 +272,8 @@ def _sheet_at(solids: Solids, port: Port, off: tuple[float, float]) -> Sheet | N
     return float(hit.position[axis]), steep[0], steep[1]
 
 
-def _flat_radius(solids: Solids, port: Port, middle: Sheet, enough: float) -> float:
-    """Radius of sheet that lies in one plane round a port's middle, by halving, to half a millimetre [mm].
+def _flat_radius(solids: Solids, face: Face, place: Array, middle: Sheet, enough: float) -> float:
+    """Radius of sheet that lies in one plane round a place, by halving, to half a millimetre [mm].
 
     A lid that slopes is as flat as a level one. What is flat for more than `enough` isn't looked at further.
     """
@@ -281,7 +282,7 @@ def _flat_radius(solids: Solids, port: Port, middle: Sheet, enough: float) -> fl
     def flat(radius: float) -> bool:
         for n in range(RING):
             off = (radius * cos(2 * pi * n / RING), radius * sin(2 * pi * n / RING))
-            there = _sheet_at(solids, port, off)
+            there = _sheet_at(solids, face, place, off)
             if there is None or abs(there[0] - height - first * off[0] - second * off[1]) > FLAT_MM:
                 return False
         return True

@@ -1,6 +1,6 @@
 """All studies of one design together: what findings and remedies are judged on."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from keel.design.document import Design
@@ -11,7 +11,7 @@ from keel.reference.fuels import FUELS
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_M3
 from keel.solid.box import BoxSolid, solid_of
-from keel.solid.build import AnyShell, Solids
+from keel.solid.build import AnyShell, Solids, build
 from keel.solid.envelope import Envelope, envelope_of
 from keel.solid.interior import solids_of
 from keel.solid.neighbours import Scans
@@ -29,6 +29,7 @@ from keel.studies.growth import Placement
 from keel.studies.insides import Insides, insides
 from keel.studies.opening import GoesIn, goes_in
 from keel.studies.reach import Crowd, Hung, Landing, Reach, crowds, hung, landings, reaches
+from keel.studies.sheet.internals import internal_parts
 from keel.studies.sheet.made import Sheet
 from keel.studies.sheet.unfold import sheet
 from keel.studies.strength import Panel, panels
@@ -158,6 +159,7 @@ def study(design: Design, workshop: Workshop, scans: Scans | None = None) -> Stu
     box = None
     if isinstance(shell, BoxShell):
         box = solid_of(shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules)
+    made = replace(made, parts=[*made.parts, *internal_parts(build(shell, design.sheet.seam), design, workshop)])
     solids = solids_of(design)
     level = drained(solids, design.ports, Attitude())
     held = capacity(design.brief, solids, box, workshop.rules, level, design.inside)

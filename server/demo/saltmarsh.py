@@ -205,6 +205,38 @@ _RAID_TANK: dict[str, Any] = {
     "gauge": {"senders": [_facing_aft(sender("Swing arm, 150 mm", "sender", 330.0, 330.0))], "reserve_l": 8.0},
 }
 
+_RAID_INSIDE: dict[str, Any] = _RAID_TANK | {
+    "ports": [part("Draw tube, 12 mm, uncut", "draw", 150.0, 200.0, hose_deg=0.0), *_RAID_TANK["ports"][1:]],
+    "shell": _RAID_TANK["shell"]
+    | {
+        "features": [
+            {
+                "kind": "pot",
+                "id": "pot",
+                "name": "pot",
+                "a_mm": 60.0,
+                "b_mm": 110.0,
+                "long_mm": 180.0,
+                "wide_mm": 180.0,
+                "high_mm": 110.0,
+                "doors": [
+                    {"side": "front", "wide_mm": 60.0, "high_mm": 30.0},
+                    {"side": "left", "wide_mm": 60.0, "high_mm": 30.0},
+                    {"side": "rear", "wide_mm": 60.0, "high_mm": 30.0},
+                ],
+            },
+            {
+                "kind": "baffle",
+                "id": "step-plate",
+                "name": "plate under the step",
+                "at_mm": 438.0,
+                "corner_mm": 30.0,
+                "holes": [{"at_mm": 125.0, "up_mm": 270.0, "diameter_mm": 50.0, "count": 2, "pitch_mm": 150.0}],
+            },
+        ],
+    },
+}
+
 _SURGE: dict[str, Any] = {
     "brief": {
         "fuel": "race petrol",
@@ -384,7 +416,7 @@ JOBS: list[dict[str, Any]] = [
         "customer": "Dry Fork Raiders",
         "state": "design",
         "note": "Silencer stays where it is. They want every litre the space gives.",
-        "designs": [("Rear tank", _RAID_TANK)],
+        "designs": [("Rear tank", _RAID_TANK), ("Rear tank with a pot", _RAID_INSIDE)],
     },
     {
         "title": "Airfield service cart",

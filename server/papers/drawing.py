@@ -17,6 +17,7 @@ GAP = 12 * mm
 DROP = 4 * mm
 LABEL = 12 * mm
 LINE = 3 * mm
+SAME_MM = 0.05
 
 
 @dataclass(frozen=True)
@@ -167,9 +168,10 @@ def draw_part(canvas: Canvas, frame: Frame, part: FlatPart, units: ReaderUnits) 
     canvas.setStrokeColor(METAL)
     canvas.setLineWidth(0.8)
     path = canvas.beginPath()
-    for step, (u, v) in enumerate(part.outline):
-        (path.moveTo if step == 0 else path.lineTo)(x + u * scale, y + v * scale)
-    path.close()
+    for ring in (part.outline, *part.holes):
+        for step, (u, v) in enumerate(ring):
+            (path.moveTo if step == 0 else path.lineTo)(x + u * scale, y + v * scale)
+        path.close()
     canvas.drawPath(path)
     _bends(canvas, pen, part, units)
     _corners(canvas, pen, part, units)
@@ -188,15 +190,16 @@ def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None
         canvas.setDash(*((6, 2) if bend.direction == "up" else (1.5, 2)))
         (u0, v0), (u1, v1) = bend.start, bend.end
         canvas.line(pen.x + u0 * pen.scale, pen.y + v0 * pen.scale, pen.x + u1 * pen.scale, pen.y + v1 * pen.scale)
-        label = f"{cut_text(u0 if u0 == u1 else v0, units)}"
-        if u0 == u1:
+        upright, level = abs(u0 - u1) < SAME_MM, abs(v0 - v1) < SAME_MM
+        label = f"{cut_text(u0 if upright else v0, units)}"
+        if upright:
             # Bends too close for their labels side by side have them one under the other.
             at = pen.x + u0 * pen.scale
             row = next((row for row, last in enumerate(taken) if at - last >= LABEL), 0)
             taken[row] = at
             _across(canvas, at, pen.y - (4 + 7.5 * row) * mm, label)
             _across(canvas, at, pen.y - (7.2 + 7.5 * row) * mm, f"{bend.order} {bend.direction}")
-        else:
+        elif level:
             _upright(canvas, pen.x - 2 * mm, pen.y + v0 * pen.scale, f"{label}  {bend.order} {bend.direction}")
     canvas.setDash()
 

@@ -1,4 +1,4 @@
-"""The job sheet: one page with the tank, its figures and its flat parts."""
+"""The job sheet: the tank, its figures and its flat parts on a page; parts that stand inside on pages after it."""
 
 import io
 from dataclasses import dataclass
@@ -7,6 +7,7 @@ from datetime import datetime
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4, landscape
 from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
 from keel.design.document import Design
@@ -15,12 +16,15 @@ from keel.evaluate import Evaluation
 from keel.formats.quantities import ReaderUnits, length_text, quantity_text, volume_text
 from keel.solid.build import AnyShell
 from keel.studies.sheet.made import Sheet
-from server.papers.drawing import Frame, draw_part, draw_views
+from keel.studies.sheet.parts import FlatPart
+from server.papers.drawing import GAP, Frame, draw_part, draw_views
 
 INK, QUIET, FUEL, ACCENT = HexColor("#1d262b"), HexColor("#66757c"), HexColor("#c96f12"), HexColor("#4b3fa0")
 WIDTH, HEIGHT = landscape(A4)
 MARGIN = 10 * mm
 MOST_FINDINGS = 7
+ROWS, COLUMNS = 2, 3
+"""How parts that stand inside lie on a page."""
 
 
 @dataclass(frozen=True)
@@ -43,7 +47,7 @@ class Heading:
 
 
 def job_sheet_pdf(heading: Heading, design: Design, answer: Evaluation) -> bytes:
-    """The job sheet of a design that has a shell, as a one-page A4 PDF."""
+    """The job sheet of a design that has a shell, as PDF: an A4 page, and more for the plates that stand inside."""
     stream = io.BytesIO()
     canvas = Canvas(stream, pagesize=(WIDTH, HEIGHT))
     canvas.setTitle(f"{heading.job}: {heading.design} r{heading.revision}")
@@ -54,6 +58,10 @@ def job_sheet_pdf(heading: Heading, design: Design, answer: Evaluation) -> bytes
     _flats(canvas, heading, answer)
     _foot(canvas)
     canvas.showPage()
+    inside = [part for part in answer.sheet.parts if part.feature] if answer.sheet else []
+    for first in range(0, len(inside), ROWS * COLUMNS):
+        _inside(canvas, heading, inside[first : first + ROWS * COLUMNS])
+        canvas.showPage()
     canvas.save()
     return stream.getvalue()
 
@@ -134,12 +142,33 @@ def _findings(canvas: Canvas, heading: Heading, answer: Evaluation, x: float, y:
 
 
 def _flats(canvas: Canvas, heading: Heading, answer: Evaluation) -> None:
-    parts = answer.sheet.parts if answer.sheet else []
+    parts = [part for part in answer.sheet.parts if not part.feature] if answer.sheet else []
     _text(canvas, MARGIN, 88 * mm, "Flat parts, inside face up; sizes from the lower left datum corner", 9, bold=True)
     width = (WIDTH - 2 * MARGIN) / max(1, len(parts))
     for place, part in enumerate(parts):
         frame = Frame(MARGIN + place * width, 22 * mm, width - 6 * mm, 62 * mm)
         draw_part(canvas, frame, part, heading.reader)
+
+
+def _inside(canvas: Canvas, heading: Heading, parts: list[FlatPart]) -> None:
+    """A page of what stands inside."""
+    _head(canvas, heading)
+    _text(
+        canvas,
+        MARGIN,
+        HEIGHT - 32 * mm,
+        "Parts that stand inside; sizes from the lower left datum corner",
+        9,
+        bold=True,
+    )
+    width, height = (WIDTH - 2 * MARGIN) / COLUMNS, (HEIGHT - 58 * mm) / ROWS
+    for place, part in enumerate(parts):
+        row, column = divmod(place, COLUMNS)
+        x, y = MARGIN + column * width, HEIGHT - 36 * mm - (row + 1) * height
+        draw_part(canvas, Frame(x, y, width - 6 * mm, height - 8 * mm), part, heading.reader)
+        for step, line in enumerate(simpleSplit(part.note, "Helvetica", 7, width - GAP)):
+            _text(canvas, x + GAP, y - step * 3 * mm, line, 7)
+    _foot(canvas)
 
 
 def _foot(canvas: Canvas) -> None:

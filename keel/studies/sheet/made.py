@@ -1,7 +1,7 @@
 """What unfolding a shell gives, whatever its kind: flat parts and what joining them takes."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from keel.reference.metals import METALS, MetalName
 from keel.reference.units import MM3_PER_M3
@@ -19,7 +19,7 @@ class Seam:
 
 
 @dataclass(frozen=True, slots=True)
-class Notch:
+class PanNotch:
     """The pans' corner notch and the three things that ask for it."""
 
     side_mm: float
@@ -33,7 +33,7 @@ class Sheet:
     """The flat parts of a shell and what joining them takes.
 
     `section_inside_mm` is the least width and height inside a closed wrapper; empty where nothing is
-    closed on the brake. `left_out` names features that are not among the flat parts.
+    closed on the brake. Seams, weld, bends and mass are the shell's; parts of features name theirs.
     """
 
     scheme: str
@@ -43,7 +43,7 @@ class Sheet:
     bend_deduction_mm: float
     flange_mm: float | None
     pan_gap_mm: float
-    notch: Notch | None
+    notch: PanNotch | None
     section_inside_mm: tuple[float, float] | None
     roll_radius_mm: float | None
     overall_mm: float
@@ -53,7 +53,6 @@ class Sheet:
     corner_fill_mm: float
     bends: int
     mass_kg: float | None
-    left_out: list[str] = field(default_factory=list)
 
 
 def flat_part(
@@ -68,11 +67,17 @@ def flat_part(
     marks: list[Mark],
     note: str,
     corners: Sequence[Spot] = (),
+    holes: Sequence[Sequence[Spot]] = (),
+    feature: str | None = None,
 ) -> FlatPart:
-    """A part from its outline [mm]: sizes, area and mass worked out, its low corner the datum."""
+    """A part from its outline [mm]: sizes, area and mass worked out, its low corner the datum.
+
+    Bends and marks are taken as they are: from the datum corner already.
+    """
     low_x, low_y = min(x for x, _ in outline), min(y for _, y in outline)
     placed = [(x - low_x, y - low_y) for x, y in outline]
-    area = polygon_area(placed)
+    cut_out = [[(x - low_x, y - low_y) for x, y in hole] for hole in holes]
+    area = polygon_area(placed) - sum(polygon_area(hole) for hole in cut_out)
     return FlatPart(
         name=name,
         title=title,
@@ -87,4 +92,6 @@ def flat_part(
         mass_kg=area * thickness_mm * METALS[metal].density_kg_per_m3 / MM3_PER_M3,
         note=note,
         corners=[(x - low_x, y - low_y) for x, y in corners],
+        holes=cut_out,
+        feature=feature,
     )

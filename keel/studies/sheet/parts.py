@@ -49,6 +49,10 @@ class FlatPart:
     note: str
     corners: list[Spot]
     """Where its edges meet, before any rounding: what it is marked out from if it is no rectangle or disc."""
+    holes: list[list[Spot]]
+    """Outlines of what is cut out of it."""
+    feature: str | None
+    """Id of the feature that it is of; empty for the shell's own."""
 
 
 def polygon_area(outline: list[Spot]) -> float:

@@ -78,7 +78,6 @@ def profile_sheet(shell: ProfileShell, design: Design, workshop: Workshop) -> Sh
         inside=None if len(pieces) > 1 else _least_inside(section),
         roll=min(rolls) if rolls else None,
         overall=shell.run_mm,
-        left_out=[feature.name for feature in shell.features],
     )
 
 
@@ -131,7 +130,6 @@ def cylinder_sheet(shell: CylinderShell, design: Design, workshop: Workshop) -> 
         inside=None,
         roll=shell.diameter_mm / 2,
         overall=shell.run_mm,
-        left_out=[feature.name for feature in shell.features],
     )
 
 
@@ -151,7 +149,6 @@ def _made(
     inside: tuple[float, float] | None,
     roll: float | None,
     overall: float,
-    left_out: list[str],
 ) -> Sheet:
     return Sheet(
         scheme=scheme,
@@ -171,7 +168,6 @@ def _made(
         corner_fill_mm=0.0,
         bends=bends,
         mass_kg=sum(part.mass_kg * part.quantity for part in parts),
-        left_out=left_out,
     )
 
 

@@ -9,7 +9,7 @@ from keel.design.workshop import Workshop
 from keel.solid.box import BoxSolid, solid_of
 from keel.studies.result import Words, words
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
-from keel.studies.sheet.made import Notch, Seam, Sheet, flat_part
+from keel.studies.sheet.made import PanNotch, Seam, Sheet, flat_part
 from keel.studies.sheet.parts import (
     Bend,
     Direction,
@@ -101,7 +101,6 @@ def box_sheet(shell: BoxShell, design: Design, workshop: Workshop) -> Sheet:
         corner_fill_mm=8 * scheme.solid.flange,
         bends=sum(len(part.bends) * part.quantity for part in parts),
         mass_kg=sum(part.mass_kg * part.quantity for part in parts) if parts else None,
-        left_out=[feature.name for feature in shell.features],
     )
 
 
@@ -178,7 +177,7 @@ def pan_base(scheme: _Scheme) -> tuple[float, float]:
     return width - less, height - less
 
 
-def pan_notch(scheme: _Scheme) -> Notch:
+def pan_notch(scheme: _Scheme) -> PanNotch:
     """Side of the pans' square corner notch [mm].
 
     The largest of: flange + clearance (the rule); F − BD + t, below which a flange's end runs
@@ -188,7 +187,7 @@ def pan_notch(scheme: _Scheme) -> Notch:
     by_rule = flange + scheme.notch_clearance
     clear = flange - deduction + scheme.solid.end_thickness
     radius = flange - deduction + scheme.solid.radius - scheme.pan_gap
-    return Notch(
+    return PanNotch(
         side_mm=max(by_rule, clear, radius),
         by_rule_mm=by_rule,
         flanges_clear_mm=clear,
@@ -196,7 +195,7 @@ def pan_notch(scheme: _Scheme) -> Notch:
     )
 
 
-def _pan(scheme: _Scheme, notch: Notch) -> FlatPart:
+def _pan(scheme: _Scheme, notch: PanNotch) -> FlatPart:
     base_width, base_height = pan_base(scheme)
     flange, deduction = scheme.solid.flange, scheme.pan_deduction
     length = flat_length([flange, base_width, flange], [deduction] * 2)
@@ -235,7 +234,7 @@ def _bend(scheme: _Scheme, start: Spot, end: Spot, direction: Direction, order: 
     )
 
 
-def _why_impossible(scheme: _Scheme, notch: Notch) -> Words | None:
+def _why_impossible(scheme: _Scheme, notch: PanNotch) -> Words | None:
     bends = scheme.solid.radius + scheme.solid.end_thickness
     notches = notch.side_mm - scheme.solid.flange + scheme.pan_deduction
     least = 2 * max(bends, notches)

@@ -1067,6 +1067,11 @@ export interface components {
              */
             doors: components["schemas"]["Door"][];
             /**
+             * Flange Mm
+             * @description Outside height of its flanges [mm]; 0 for a flat plate, empty means the house rule
+             */
+            flange_mm?: number | null;
+            /**
              * Holes
              * @default []
              */
@@ -1318,7 +1323,7 @@ export interface components {
              * Features
              * @default []
              */
-            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"] | components["schemas"]["Baffle"])[];
+            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"] | components["schemas"]["Baffle"] | components["schemas"]["Pot"])[];
             /**
              * Features Thickness Mm
              * @description Sheet thickness of wells, sumps and reliefs [mm]; empty means the wrapper's
@@ -1832,7 +1837,7 @@ export interface components {
              * Features
              * @default []
              */
-            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"] | components["schemas"]["Baffle"])[];
+            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"] | components["schemas"]["Baffle"] | components["schemas"]["Pot"])[];
             /**
              * Features Thickness Mm
              * @description Sheet thickness of wells, sumps and reliefs [mm]; empty means the wrapper's
@@ -2360,6 +2365,11 @@ export interface components {
          */
         FeatureShape: {
             block: components["schemas"]["Block"];
+            /** Face */
+            face: [
+                number,
+                number
+            ][][];
             /** Id */
             id: string;
             /** Kind */
@@ -2551,6 +2561,13 @@ export interface components {
                 number,
                 number
             ][];
+            /** Feature */
+            feature: string | null;
+            /** Holes */
+            holes: [
+                number,
+                number
+            ][][];
             /** Length Mm */
             length_mm: number;
             /** Marks */
@@ -3388,17 +3405,21 @@ export interface components {
         };
         /**
          * Notch
-         * @description The pans' corner notch and the three things that ask for it.
+         * @description A notch in a baffle's foot: it drains, and lets a brush through.
          */
         Notch: {
-            /** By Rule Mm */
-            by_rule_mm: number;
-            /** Flanges Clear Mm */
-            flanges_clear_mm: number;
-            /** Side Mm */
-            side_mm: number;
-            /** Wrapper Radius Mm */
-            wrapper_radius_mm: number;
+            /**
+             * At Mm
+             * @description Its middle, along the plate from its rear or right end [mm]
+             */
+            at_mm: number;
+            /**
+             * High Mm
+             * @description Above the inner floor [mm]
+             */
+            high_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
         };
         /**
          * Opening
@@ -3481,6 +3502,20 @@ export interface components {
             page: number;
         };
         /**
+         * PanNotch
+         * @description The pans' corner notch and the three things that ask for it.
+         */
+        PanNotch: {
+            /** By Rule Mm */
+            by_rule_mm: number;
+            /** Flanges Clear Mm */
+            flanges_clear_mm: number;
+            /** Side Mm */
+            side_mm: number;
+            /** Wrapper Radius Mm */
+            wrapper_radius_mm: number;
+        };
+        /**
          * Panel
          * @description One flat face of the shell under the fuel it holds.
          */
@@ -3529,6 +3564,11 @@ export interface components {
              * @enum {string}
              */
             axis: "x" | "y";
+            /**
+             * Flange Mm
+             * @description Outside height of its flanges [mm]; 0 for a flat plate, empty means the house rule
+             */
+            flange_mm?: number | null;
             /** Id */
             id: string;
             /**
@@ -3855,6 +3895,95 @@ export interface components {
             place: components["schemas"]["Point"];
         };
         /**
+         * Pot
+         * @description A box or a tube that stands on the floor, open above: it keeps fuel round a pickup.
+         */
+        Pot: {
+            /**
+             * A Mm
+             * @description Rear edge [mm]
+             */
+            a_mm: number;
+            /**
+             * B Mm
+             * @description Right edge [mm]
+             */
+            b_mm: number;
+            /**
+             * Doors
+             * @default []
+             */
+            doors: components["schemas"]["PotDoor"][];
+            /**
+             * Form
+             * @default box
+             * @enum {string}
+             */
+            form: "box" | "round";
+            /**
+             * High Mm
+             * @description Its rim above the inner floor [mm]
+             */
+            high_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pot";
+            /**
+             * Long Mm
+             * @description Along x, outside; the diameter of a round one [mm]
+             */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Thickness Mm
+             * @description [mm]; empty means that of the features
+             */
+            thickness_mm?: number | null;
+            /**
+             * Wide Mm
+             * @description Along y, outside; not used by a round one [mm]
+             */
+            wide_mm: number;
+        };
+        /**
+         * PotDoor
+         * @description An opening in the middle of one of a pot's sides; with a flap, fuel passes inward only.
+         */
+        PotDoor: {
+            /**
+             * Crack Mm
+             * @description Head of fuel that opens the flap [mm]
+             * @default 5
+             */
+            crack_mm: number;
+            /**
+             * Flap
+             * @default true
+             */
+            flap: boolean;
+            /** High Mm */
+            high_mm: number;
+            /**
+             * Side
+             * @default rear
+             * @enum {string}
+             */
+            side: "front" | "rear" | "left" | "right";
+            /**
+             * Up Mm
+             * @description Its lower edge above the inner floor [mm]
+             * @default 0
+             */
+            up_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
+        };
+        /**
          * PourIn
          * @description Litres poured with the simulated meters watching.
          */
@@ -3907,7 +4036,7 @@ export interface components {
              * Features
              * @default []
              */
-            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"] | components["schemas"]["Baffle"])[];
+            features: (components["schemas"]["Well"] | components["schemas"]["Sump"] | components["schemas"]["Relief"] | components["schemas"]["RoofStep"] | components["schemas"]["Partition"] | components["schemas"]["Baffle"] | components["schemas"]["Pot"])[];
             /**
              * Features Thickness Mm
              * @description Sheet thickness of wells, sumps and reliefs [mm]; empty means the wrapper's
@@ -4829,7 +4958,7 @@ export interface components {
          * @description The flat parts of a shell and what joining them takes.
          *
          *     `section_inside_mm` is the least width and height inside a closed wrapper; empty where nothing is
-         *     closed on the brake. `left_out` names features that are not among the flat parts.
+         *     closed on the brake. Seams, weld, bends and mass are the shell's; parts of features name theirs.
          */
         Sheet: {
             /** Bend Deduction Mm */
@@ -4843,11 +4972,9 @@ export interface components {
             impossible: components["schemas"]["Words"] | null;
             /** K */
             k: number;
-            /** Left Out */
-            left_out?: string[];
             /** Mass Kg */
             mass_kg: number | null;
-            notch: components["schemas"]["Notch"] | null;
+            notch: components["schemas"]["PanNotch"] | null;
             /** Overall Mm */
             overall_mm: number;
             /** Pan Gap Mm */

@@ -13,6 +13,7 @@ export function placeFields(feature: Feature): Partial<Record<Axis, string>> {
   if (feature.kind === 'relief') return { x: 'x_mm', y: 'y_mm', z: 'z_mm' }
   if (feature.kind === 'partition' || feature.kind === 'baffle') return { [feature.axis]: 'at_mm' }
   if (feature.kind === 'roof step') return {}
+  if (feature.kind === 'pot') return { x: 'a_mm', y: 'b_mm' }
   const along = feature.kind === 'sump' ? 'z' : ({ roof: 'z', floor: 'z', front: 'x', rear: 'x', left: 'y', right: 'y' } as const)[feature.face]
   const [first, second] = AXES.filter((axis) => axis !== along)
   return { [first as Axis]: 'a_mm', [second as Axis]: 'b_mm' }

@@ -4,12 +4,65 @@ import { useLayoutEffect, useRef, useState } from 'react'
 import type { FlatPart } from '../api/model'
 import { useUnits } from '../units/useUnits'
 
-const PAD = { left: 104, right: 60, top: 62, bottom: 62 }
+const PAD = { left: 104, right: 60, top: 78, bottom: 62 }
 const LABEL_ROOM = 56
 const LINE_ROOM = 15
 const SAME_MM = 0.05
+const LEAST_SCALE = 0.14
+const MOST_SCALE = 2
+const LEAST_CELL = 380
+/** How much of the parts inside shows under those of the shell, so that one sees there are more [px]. */
+const PEEK = 70
+/** A bend shorter than this has its number only [px]. */
+const LABEL_LONG = 96
+/** Rough width of a letter of the note [px]. */
+const LETTER = 6.4
 
-/** The flat parts, inside face up, each dimensioned from its lower left datum corner; all at one scale. */
+interface Laid {
+  part: FlatPart
+  x: number
+  y: number
+  wide: number
+}
+
+/** Parts in rows, left to right, at a scale; and how high that is. */
+function inRows(parts: FlatPart[], width: number, scale: number): { laid: Laid[]; height: number } {
+  const laid: Laid[] = []
+  let [x, top, row] = [0, 0, 0]
+  for (const part of parts) {
+    const wide = Math.max(LEAST_CELL, PAD.left + part.length_mm * scale + PAD.right)
+    if (x > 0 && x + wide > width) [x, top, row] = [0, top + row, 0]
+    laid.push({ part, x: x + PAD.left, y: top + PAD.top + part.width_mm * scale, wide: wide - PAD.left })
+    x += wide
+    row = Math.max(row, PAD.top + part.width_mm * scale + PAD.bottom)
+  }
+  return { laid, height: top + row }
+}
+
+/** The largest scale at which all of them fit; below the least one they run on downward. */
+function fitted(parts: FlatPart[], width: number, height: number): number {
+  let [low, high] = [LEAST_SCALE, MOST_SCALE]
+  for (const part of parts) high = Math.min(high, Math.max(LEAST_SCALE, (width - PAD.left - PAD.right) / part.length_mm))
+  for (let turn = 0; turn < 24; turn += 1) {
+    const middle = (low + high) / 2
+    if (inRows(parts, width, middle).height <= height) low = middle
+    else high = middle
+  }
+  return low
+}
+
+/** A text in lines of so many letters. */
+function wrapped(text: string, letters: number): string[] {
+  const lines: string[] = ['']
+  for (const word of text.split(' ')) {
+    const last = lines.at(-1) ?? ''
+    if (last && last.length + word.length + 1 > letters) lines.push(word)
+    else lines[lines.length - 1] = last ? `${last} ${word}` : word
+  }
+  return lines
+}
+
+/** The flat parts, inside face up, each dimensioned from its lower left datum corner; those of the shell at one scale, those inside at another. */
 export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
   const { inks } = useTheme()
   const box = useRef<HTMLDivElement>(null)
@@ -25,16 +78,23 @@ export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
     watch.observe(element)
     return () => watch.disconnect()
   }, [])
-  const across = Math.max(...parts.map((part) => part.length_mm), 1)
-  const down = parts.reduce((sum, part) => sum + part.width_mm, 0)
-  const scale = Math.max(0.02, Math.min((width - PAD.left - PAD.right) / across, (height - parts.length * (PAD.top + PAD.bottom)) / down))
-  const tops = parts.map((_, place) => parts.slice(0, place).reduce((sum, before) => sum + before.width_mm * scale + PAD.top + PAD.bottom, PAD.top))
+  const shell = parts.filter((part) => !part.feature)
+  const inside = parts.filter((part) => part.feature)
+  // What stands inside has a scale of its own under the shell: it would be too small beside a wrapper.
+  const scales = [fitted(shell, width, inside.length ? height - PEEK : height), fitted(inside, width, height)] as const
+  const above = inRows(shell, width, scales[0])
+  const below = inRows(inside, width, scales[1])
+  const start = Math.max(above.height, inside.length ? height - PEEK : 0)
+  const tall = start + below.height
   return (
-    <Box ref={box} component="section" aria-label="Flat parts" sx={{ flex: 1, minWidth: 0, minHeight: 0, background: inks.sheet, overflow: 'hidden' }}>
+    <Box ref={box} component="section" aria-label="Flat parts" tabIndex={tall > height ? 0 : undefined} sx={{ flex: 1, minWidth: 0, minHeight: 0, background: inks.sheet, overflow: tall > height + 1 ? 'auto' : 'hidden' }}>
       {width > 0 && (
-        <svg width={width} height={height} role="group" aria-label="Flat parts with bend lines">
-          {parts.map((part, place) => (
-            <Part key={part.name} part={part} scale={scale} x={PAD.left} y={(tops[place] ?? 0) + part.width_mm * scale} />
+        <svg width={width} height={Math.max(height, tall) - 1} role="group" aria-label="Flat parts with bend lines" style={{ display: 'block' }}>
+          {above.laid.map(({ part, x, y, wide }) => (
+            <Part key={part.name} part={part} scale={scales[0]} x={x} y={y} wide={wide} />
+          ))}
+          {below.laid.map(({ part, x, y, wide }) => (
+            <Part key={part.name} part={part} scale={scales[1]} x={x} y={start + y} wide={wide} />
           ))}
         </svg>
       )}
@@ -42,23 +102,38 @@ export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
   )
 }
 
-function Part({ part, scale, x, y }: { part: FlatPart; scale: number; x: number; y: number }) {
+type Bend = FlatPart['bends'][number]
+const lengthOf = (bend: Bend) => Math.hypot((bend.end[0] as number) - (bend.start[0] as number), (bend.end[1] as number) - (bend.start[1] as number))
+
+/** The middle of the box round an opening: what it is marked out from. */
+function middleOf(ring: number[][]): [number, number] {
+  const [us, vs] = [ring.map((spot) => spot[0] as number), ring.map((spot) => spot[1] as number)]
+  return [(Math.min(...us) + Math.max(...us)) / 2, (Math.min(...vs) + Math.max(...vs)) / 2]
+}
+
+function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: number; y: number; wide: number }) {
   const { inks } = useTheme()
   const units = useUnits()
   const px = (mm: number) => x + mm * scale
   const py = (mm: number) => y - mm * scale
-  const outline = part.outline.map(([u, v]) => `${px(u as number)},${py(v as number)}`).join(' ')
-  const uprights = part.bends.filter((bend) => bend.start[0] === bend.end[0])
-  const levels = part.bends.filter((bend) => bend.start[0] !== bend.end[0])
+  const path = [part.outline, ...part.holes].map((ring) => `M${ring.map(([u, v]) => `${px(u as number)},${py(v as number)}`).join('L')}z`).join('')
+  const isUpright = (bend: Bend) => Math.abs((bend.start[0] as number) - (bend.end[0] as number)) < SAME_MM
+  const isLevel = (bend: Bend) => Math.abs((bend.start[1] as number) - (bend.end[1] as number)) < SAME_MM
+  const uprights = part.bends.filter(isUpright)
+  const levels = part.bends.filter(isLevel)
+  const middles = part.holes.map(middleOf)
+  const note = wrapped(part.note, Math.floor((wide - 20) / LETTER))
   return (
     <g data-part={part.name}>
-      <text x={x} y={py(part.width_mm) - 32} fontSize={15} fontWeight={650} fill={inks.ink}>
+      <text x={x} y={py(part.width_mm) - 20 - 15 * note.length} fontSize={15} fontWeight={650} fill={inks.ink}>
         {part.title} <tspan fontWeight={450}>× {part.quantity}, flat {units.length(part.length_mm)} × {units.length(part.width_mm)} {units.inches ? '' : 'mm'}</tspan>
       </text>
-      <text x={x} y={py(part.width_mm) - 13} fontSize={13} fill={inks.quiet}>
-        {part.note}
-      </text>
-      <polygon points={outline} fill={inks.metalFill} stroke={inks.metal} strokeWidth={1.8} />
+      {note.map((line, place) => (
+        <text key={line} x={x} y={py(part.width_mm) - 13 - 15 * (note.length - 1 - place)} fontSize={13} fill={inks.quiet}>
+          {line}
+        </text>
+      ))}
+      <path d={path} fillRule="evenodd" fill={inks.metalFill} stroke={inks.metal} strokeWidth={1.8} />
       {part.marks.map((mark, place) => (
         <line key={place} x1={px(mark.start[0] as number)} y1={py(mark.start[1] as number)} x2={px(mark.end[0] as number)} y2={py(mark.end[1] as number)} stroke={inks.quiet} strokeWidth={0.8} strokeDasharray="1 3" />
       ))}
@@ -76,14 +151,14 @@ function Part({ part, scale, x, y }: { part: FlatPart; scale: number; x: number;
           <title>{`Bend ${bend.order}: ${bend.direction}, ${bend.angle_deg}°, inside radius ${units.exact(bend.radius_mm)}`}</title>
         </line>
       ))}
-      {uprights.map((bend) => (
-        <BendLabel key={bend.order} x={px(bend.start[0] as number)} y={(py(bend.start[1] as number) + py(bend.end[1] as number)) / 2} order={bend.order} text={`${bend.direction} ${bend.angle_deg}°`} turned />
+      {part.bends.map((bend) => (
+        <BendLabel key={bend.order} x={(px(bend.start[0] as number) + px(bend.end[0] as number)) / 2} y={(py(bend.start[1] as number) + py(bend.end[1] as number)) / 2} order={bend.order} text={lengthOf(bend) * scale < LABEL_LONG ? '' : `${bend.direction} ${bend.angle_deg}°`} turned={isUpright(bend)} />
       ))}
-      {levels.map((bend) => (
-        <BendLabel key={bend.order} x={(px(bend.start[0] as number) + px(bend.end[0] as number)) / 2} y={py(bend.start[1] as number)} order={bend.order} text={`${bend.direction} ${bend.angle_deg}°`} />
+      {middles.map(([u, v]) => (
+        <path key={`${u} ${v}`} d={`M${px(u) - 4} ${py(v)}h8M${px(u)} ${py(v) - 4}v8`} stroke={inks.quiet} strokeWidth={0.8} />
       ))}
-      <Ordinates along={marked([...uprights.map((bend) => bend.start[0] as number), ...part.corners.map((corner) => corner[0] as number)], part.length_mm)} zero={x} px={px} at={y + 22} foot={y} />
-      <Uprights along={marked([...levels.map((bend) => bend.start[1] as number), ...part.corners.map((corner) => corner[1] as number)], part.width_mm)} py={py} at={x - 14} foot={x} />
+      <Ordinates along={marked([...uprights.map((bend) => bend.start[0] as number), ...middles.map(([u]) => u), ...part.corners.map((corner) => corner[0] as number)], part.length_mm)} zero={x} px={px} at={y + 22} foot={y} />
+      <Uprights along={marked([...levels.map((bend) => bend.start[1] as number), ...middles.map(([, v]) => v), ...part.corners.map((corner) => corner[1] as number)], part.width_mm)} py={py} at={x - 14} foot={x} />
       <path d={`M${x - 5} ${y + 5}l5 -5`} stroke={inks.ink} strokeWidth={2} />
     </g>
   )
@@ -93,8 +168,8 @@ function BendLabel({ x, y, order, text, turned = false }: { x: number; y: number
   const { inks } = useTheme()
   return (
     <g transform={turned ? `rotate(-90 ${x} ${y})` : undefined}>
-      <circle cx={x - 26} cy={y} r={9} fill={inks.hand} />
-      <text x={x - 26} y={y + 4} textAnchor="middle" fontSize={12} fontWeight={700} fill={inks.sheet}>
+      <circle cx={text ? x - 26 : x} cy={y} r={9} fill={inks.hand} />
+      <text x={text ? x - 26 : x} y={y + 4} textAnchor="middle" fontSize={12} fontWeight={700} fill={inks.sheet}>
         {order}
       </text>
       <text x={x - 12} y={y + 4} fontSize={12} fontWeight={600} fill={inks.hand} stroke={inks.metalFill} strokeWidth={4} paintOrder="stroke">

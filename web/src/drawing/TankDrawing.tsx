@@ -17,6 +17,7 @@ import { FaceHandles } from './Handles'
 import { boundsOf, layOut, type Placed } from './layout'
 import { boxOf } from './keepOuts'
 import { MoveBody } from './MoveBody'
+import { OpeningMarks } from './OpeningMarks'
 import { PortMarks } from './PortMarks'
 import { ProfileHandles } from './ProfileHandles'
 import { SenderMarks } from './SenderMarks'
@@ -164,7 +165,7 @@ function Dimensions({ view, design, evaluation, station, onEdit }: ViewProps & {
   )
 }
 
-const BAFFLES = ['baffle'] as const
+const STANDING = ['baffle', 'pot'] as const
 const SHAPING = ['well', 'sump', 'relief', 'roof step', 'partition'] as const
 
 interface GripsProps {
@@ -178,7 +179,14 @@ interface GripsProps {
 function Grips({ view, design, evaluation, station, onEdit }: GripsProps) {
   if (station === 'bay' && design.bay) return <BayGrips view={view} bay={design.bay} />
   if (!evaluation?.geometry || !design.shell) return null
-  if (station === 'inside') return <FeatureMarks view={view} design={design} evaluation={evaluation} kinds={BAFFLES} onEdit={onEdit} />
+  if (station === 'inside') {
+    return (
+      <g>
+        <FeatureMarks view={view} design={design} evaluation={evaluation} kinds={STANDING} onEdit={onEdit} />
+        <OpeningMarks view={view} design={design} evaluation={evaluation} />
+      </g>
+    )
+  }
   if (station !== 'shell') return null
   return <ShellGrips view={view} design={design} evaluation={evaluation} onEdit={onEdit} />
 }

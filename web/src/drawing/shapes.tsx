@@ -41,7 +41,7 @@ export function Patterns() {
 
 type Rings = readonly (readonly (readonly number[])[])[]
 
-const ringPath = (view: Placed, rings: Rings) => rings.map((ring) => `M${ring.map((p) => `${view.toX(p[0] ?? 0).toFixed(2)},${view.toY(p[1] ?? 0).toFixed(2)}`).join('L')}z`).join('')
+export const ringPath = (view: Placed, rings: Rings) => rings.map((ring) => `M${ring.map((p) => `${view.toX(p[0] ?? 0).toFixed(2)},${view.toY(p[1] ?? 0).toFixed(2)}`).join('L')}z`).join('')
 
 export const cutOf = (shape: Geometry, view: Placed): Cut | undefined => shape.cuts.find((cut) => (view.id === 'elevation' ? cut.axis === 'y' : view.id === 'end' && cut.axis === 'x'))
 const viewOf = (shape: Geometry, view: Placed): ViewShape | undefined => shape.views.find((item) => item.name === view.id)

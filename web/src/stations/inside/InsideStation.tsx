@@ -6,7 +6,7 @@ import { FeaturesPanel } from '../shell/FeaturesPanel'
 import { BladderFields, FoamFields } from './FillingFields'
 import { InsideFigures } from './InsideFigures'
 
-/** What stands and lies in the tank: baffles, foam, a bladder; and what that leaves of the fuel's way. */
+/** What stands and lies in the tank: baffles, pots, foam, a bladder; and what that leaves of the fuel's way. */
 export function InsideStation({ findings }: { findings: ReactNode }) {
   const { shell, inside } = useWork((work) => work.design)
   const readOnly = useWork((work) => work.readOnly)
@@ -17,7 +17,7 @@ export function InsideStation({ findings }: { findings: ReactNode }) {
   }
   return (
     <>
-      <FeaturesPanel shell={shell} kinds={BAFFLES} empty="A baffle slows the fuel and braces the panels it meets. Drag it on the drawing; its openings are typed here." readOnly={readOnly} />
+      <FeaturesPanel shell={shell} kinds={STANDING} empty="A baffle slows the fuel and braces the panels it meets; a pot keeps fuel round the pickup. Drag them on the drawing; a baffle at hand shows its openings there." readOnly={readOnly} />
       {findings}
       <Folded title={inside.foam ? 'Foam' : 'Foam: none'} open={inside.foam !== null}>
         <FoamFields readOnly={readOnly} />
@@ -35,4 +35,4 @@ export function InsideStation({ findings }: { findings: ReactNode }) {
   )
 }
 
-const BAFFLES = ['baffle'] as const
+const STANDING = ['baffle', 'pot'] as const

@@ -26,7 +26,7 @@ const LENGTHS: Record<Kind, [string, string][]> = {
     ['up_mm', 'Sill above floor'],
     ['wide_mm', 'Wide'],
     ['high_mm', 'High'],
-    ['crack_mm', 'Opens under a head of'],
+    ['crack_mm', 'Opens at a head of'],
   ],
 }
 

@@ -1,16 +1,17 @@
 import { Box, Button, FormControlLabel, Switch, TextField, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useState } from 'react'
-import type { Feature, Shell } from '../../api/model'
+import type { Feature, Port, Shell } from '../../api/model'
 import { changeFeature, setShell } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
 import { BaffleOpenings } from './BaffleOpenings'
+import { PotDoors } from './PotDoors'
 import { useUnits } from '../../units/useUnits'
 import { select, useFault, useWork } from '../../work/store'
 
 const FACES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
 const SIDES = ['front', 'rear', 'left', 'right'] as const
-const NAMES: Record<Feature['kind'], string> = { well: 'well', sump: 'sump', relief: 'relief', 'roof step': 'roof step', partition: 'partition', baffle: 'baffle' }
+const NAMES: Record<Feature['kind'], string> = { well: 'well', sump: 'sump', relief: 'relief', 'roof step': 'roof step', partition: 'partition', baffle: 'baffle', pot: 'pot' }
 
 type Size = { x: number; y: number; z: number }
 
@@ -28,7 +29,7 @@ export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
   const body = useWork((work) => work.evaluation?.geometry?.body)
   const size = body ? { x: body.high.x - body.low.x, y: body.high.y - body.low.y, z: body.high.z - body.low.z } : { x: 600, y: 400, z: 300 }
   const add = (kind: Feature['kind']) => {
-    const fresh = freshFeature(kind, shell.features, size)
+    const fresh = freshFeature(kind, shell.features, size, useWork.getState().design.ports.find((port) => port.role === 'pickup'))
     setShell({ features: [...shell.features, fresh] })
     select({ kind: 'feature', id: fresh.id })
   }
@@ -53,7 +54,7 @@ export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
 
 const tens = (mm: number) => Math.max(10, Math.round(mm / 10) * 10)
 
-function freshFeature(kind: Feature['kind'], present: Feature[], size: Size): Feature {
+function freshFeature(kind: Feature['kind'], present: Feature[], size: Size, pickup: Port | undefined): Feature {
   const stem = kind.replace(' ', '-')
   let number = present.filter((item) => item.kind === kind).length + 1
   while (present.some((item) => item.id === `${stem}-${number}`)) number += 1
@@ -68,9 +69,15 @@ function freshFeature(kind: Feature['kind'], present: Feature[], size: Size): Fe
     case 'roof step':
       return { ...named, kind, side: 'front', reach_mm: tens(size.x * 0.3), drop_mm: tens(size.z * 0.25) }
     case 'partition':
-      return { ...named, kind, axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null }
+      return { ...named, kind, axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null, flange_mm: null }
     case 'baffle':
-      return { ...named, kind, axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null, corner_mm: 40, top_gap_mm: 0, notches: [], holes: [], doors: [] }
+      return { ...named, kind, axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null, flange_mm: null, corner_mm: 40, top_gap_mm: 0, notches: [], holes: [], doors: [] }
+    case 'pot': {
+      const [long, wide] = [tens(Math.min(size.x, size.y) * 0.4), tens(Math.min(size.x, size.y) * 0.4)]
+      const door = { up_mm: 0, wide_mm: tens(wide * 0.4), high_mm: 25, flap: true, crack_mm: 5 }
+      const middle = pickup ?? { x_mm: size.x / 2, y_mm: size.y / 2 }
+      return { ...named, kind, form: 'box', a_mm: Math.round(middle.x_mm - long / 2), b_mm: Math.round(middle.y_mm - wide / 2), long_mm: long, wide_mm: wide, high_mm: tens(size.z * 0.5), thickness_mm: null, doors: [{ ...door, side: 'rear' }, { ...door, side: 'front' }] }
+    }
   }
 }
 
@@ -139,6 +146,14 @@ function lengthsOf(feature: Feature): FieldSpec[] {
         ['corner_mm', 'Corners cut off by'],
         ['top_gap_mm', 'Gap over it'],
       ]
+    case 'pot':
+      return [
+        ['a_mm', 'From rear'],
+        ['b_mm', 'From right'],
+        ['long_mm', feature.form === 'round' ? 'Diameter' : 'Length'],
+        ...(feature.form === 'round' ? [] : [['wide_mm', 'Width'] as FieldSpec]),
+        ['high_mm', 'Rim above floor'],
+      ]
   }
 }
 
@@ -149,7 +164,7 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.5, mt: 1 }}>
       <TextField label="Name" value={name} disabled={readOnly} onChange={(event) => setName(event.target.value.slice(0, 80))} onBlur={() => (name.trim() ? set({ name: name.trim() }) : setName(feature.name))} />
       {feature.kind === 'well' && <Choice label="Let into the" value={feature.face} options={FACES} disabled={readOnly} onChange={(face) => set({ face })} />}
-      {(feature.kind === 'well' || feature.kind === 'sump') && (
+      {(feature.kind === 'well' || feature.kind === 'sump' || feature.kind === 'pot') && (
         <Choice
           label="Form"
           value={feature.form}
@@ -192,8 +207,10 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
         {lengthsOf(feature).map(([field, label]) => (
           <FeatureLength key={field} label={label} value={(feature as unknown as Record<string, number>)[field] ?? 0} path={`shell.features.${place}.${field}`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ [field]: mm })} />
         ))}
+        {(feature.kind === 'partition' || feature.kind === 'baffle') && <FeatureLength label="Flanges" value={feature.flange_mm ?? null} emptyText="usual" hint="empty: the house rule; 0: a flat plate" path={`shell.features.${place}.flange_mm`} disabled={readOnly} onCommit={(flange_mm) => set({ flange_mm })} />}
       </Box>
       {feature.kind === 'baffle' && <BaffleOpenings baffle={feature} place={place} readOnly={readOnly} />}
+      {feature.kind === 'pot' && <PotDoors pot={feature} place={place} readOnly={readOnly} />}
       {feature.kind === 'well' && feature.face === 'roof' && <FormControlLabel control={<Switch checked={feature.drain} disabled={readOnly} onChange={(event) => set({ drain: event.target.checked })} />} label="A tube leads rain out of it" />}
       <Button
         disabled={readOnly}
@@ -208,6 +225,6 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
   )
 }
 
-function FeatureLength({ path, ...rest }: { label: string; value: number; path: string; disabled: boolean; onCommit: (mm: number | null) => void }) {
+function FeatureLength({ path, ...rest }: { label: string; value: number | null; emptyText?: string; hint?: string; path: string; disabled: boolean; onCommit: (mm: number | null) => void }) {
   return <LengthField {...rest} fault={useFault(path)} />
 }

@@ -36,7 +36,7 @@ export function ShellStation({ findings }: { findings: ReactNode }) {
 
 function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: boolean; findings: ReactNode }) {
   const evaluation = useWork((work) => work.evaluation)
-  const features = shell.features.filter((feature) => feature.kind !== 'baffle').length
+  const features = shell.features.filter((feature) => feature.kind !== 'baffle' && feature.kind !== 'pot').length
   const become = (kind: (typeof KINDS)[number]['value']) => {
     select(null)
     change((design) => (design.shell ? { ...design, shell: turnedInto(kind, design.shell, evaluation) } : design))
@@ -62,7 +62,7 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
         </Folded>
       )}
       <Folded title={features ? `Wells, sumps and partitions, ${features}` : 'Wells, sumps and partitions'} open={features > 0}>
-        <FeaturesPanel shell={shell} kinds={SHAPING} empty="A well seats a short pump lower; a sump holds the last of the fuel at the pickup; a relief clears what passes by; a partition makes two cells. Baffles are at Inside." readOnly={readOnly} />
+        <FeaturesPanel shell={shell} kinds={SHAPING} empty="A well seats a short pump lower; a sump holds the last of the fuel at the pickup; a relief clears what passes by; a partition makes two cells. Baffles and pots are at Inside." readOnly={readOnly} />
       </Folded>
       <Folded title="Place, bends and how it is measured">
         <PlaceFields shell={shell} readOnly={readOnly} />

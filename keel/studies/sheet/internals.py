@@ -1,0 +1,280 @@
+"""What stands inside as flat parts: baffles and partitions as pans with flanges, pots as folded or rolled strips."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import accumulate
+from math import asin, atan2, hypot, pi, tan
+
+from manifold3d import CrossSection
+from shapely.geometry import LineString, Polygon, box
+from shapely.geometry.base import BaseGeometry
+from shapely.ops import unary_union
+
+from keel.design.document import Design
+from keel.design.features import Baffle, Partition, Pot
+from keel.design.shell import CylinderShell
+from keel.design.workshop import Workshop
+from keel.solid.build import AnyShell, FeatureCost, Solids
+from keel.solid.plates import Plate
+from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
+from keel.studies.sheet.made import flat_part
+from keel.studies.sheet.parts import Bend, FlatPart, Spot, rectangle
+from keel.studies.sheet.wrapper import folding_order, wrapper_legs
+
+SMOOTH_MM = 0.05
+"""Corners closer to a straight line than this are none [mm]."""
+ON_RIM_MM = 0.1
+LEAST_FLANGE_EDGE_MM = 25.0
+"""A flange shorter than this along its bend isn't worth a fold; a rolled rim is made of shorter chords [mm]."""
+UNEVEN = 0.02
+"""A pot whose metal differs by more than this share from a straight strip's stands on a floor that isn't level."""
+SIDES = ("rear", "left", "front", "right")
+"""A pot's sides as they follow each other on the flat, its inside facing the reader."""
+
+
+@dataclass(frozen=True)
+class _Fold:
+    """How the shop folds a flange on a plate [mm]."""
+
+    thickness: float
+    radius: float
+    flange: float
+    deduction: float
+    clearance: float
+
+    @property
+    def reach(self) -> float:
+        """How far a flange stands over the plate's edge on the flat."""
+        return self.flange - self.deduction
+
+
+def internal_parts(solids: Solids, design: Design, workshop: Workshop) -> list[FlatPart]:
+    """Flat parts of everything that stands inside.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell as built, without a bag.
+    design, workshop
+        Pan gap, K factors, house rules.
+
+    Returns
+    -------
+    list of FlatPart
+        In the order of the features. A plate that a hump parts is several parts; an edge on a round, or one that is
+        an opening's, has no flange.
+    """
+    found: list[FlatPart] = []
+    costs = {cost.id: cost for cost in solids.costs}
+    for feature in solids.shell.features:
+        if isinstance(feature, Baffle | Partition):
+            found += _plate_parts(feature, solids.plates[feature.id], solids.shell, design, workshop)
+        elif isinstance(feature, Pot):
+            found.append(_strip(feature, solids.shell, costs[feature.id], workshop))
+    return found
+
+
+def _wall(shell: AnyShell, feature: Baffle | Partition | Pot) -> float:
+    return shell.feature_wall_mm if feature.thickness_mm is None else feature.thickness_mm
+
+
+def _radius(shell: AnyShell) -> float:
+    """Inside radius of bends; a rolled shell names none, so that of its sheet's thickness."""
+    return shell.thickness_mm if isinstance(shell, CylinderShell) else shell.bend_radius_mm
+
+
+def _plate_parts(
+    feature: Baffle | Partition, plate: Plate, shell: AnyShell, design: Design, workshop: Workshop
+) -> Iterator[FlatPart]:
+    t, r, rules = _wall(shell, feature), _radius(shell), workshop.rules
+    flange = rules.flange_mm if feature.flange_mm is None else feature.flange_mm
+    fold = _Fold(t, r, flange, bend_deduction(90, r, t, workshop.k_for(shell.metal)), rules.notch_clearance_mm)
+    gap = rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
+    room = _shape(plate.section).buffer(-gap, join_style="mitre")
+    pieces = [p.simplify(SMOOTH_MM) for p in _polygons(_shape(plate.left).intersection(room)) if p.area > 1.0]
+    facing = "front" if feature.axis == "x" else "right"
+    for number, piece in enumerate(pieces, start=1):
+        flat, bends = _folded(piece, room.boundary, fold) if fold.reach > 0 else (piece, [])
+        low_x, low_y = flat.bounds[0], flat.bounds[1]
+        many = len(pieces) > 1
+        yield flat_part(
+            shell.metal,
+            name=f"{feature.id}-piece-{number}" if many else feature.id,
+            title=f"{feature.name.capitalize()}, piece {number}" if many else feature.name.capitalize(),
+            quantity=1,
+            thickness_mm=t,
+            outline=_spots(flat.exterior.coords),
+            bends=[_moved(bend, low_x, low_y) for bend in bends],
+            marks=[],
+            note=f"Its {facing} faces you" + ("; the flanges come towards you." if bends else ", welded on its edge."),
+            holes=[_spots(ring.coords) for ring in flat.interiors],
+            feature=feature.id,
+        )
+
+
+def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, list[Bend]]:
+    """A plate with a flange along every straight edge that meets the shell."""
+    ring = _spots(piece.exterior.coords)
+    if not piece.exterior.is_ccw:
+        ring.reverse()
+    sides = list(zip(ring, [*ring[1:], ring[0]], strict=True))
+    flanged = [_takes_flange(a, b, rim, fold) for a, b in sides]
+    strips, bends = [], []
+    for n, (a, b) in enumerate(sides):
+        if not flanged[n]:
+            continue
+        start, end = _trimmed(sides, flanged, n, -1, fold), _trimmed(sides, flanged, n, 1, fold)
+        if _length(a, b) - start - end < LEAST_FLANGE_EDGE_MM:
+            continue
+        first, last = _along(a, b, start), _along(b, a, end)
+        strips.append(
+            # A hair of overlap: what only touches doesn't join.
+            Polygon(
+                [
+                    _out(first, a, b, -0.01),
+                    _out(last, a, b, -0.01),
+                    _out(last, a, b, fold.reach),
+                    _out(first, a, b, fold.reach),
+                ]
+            )
+        )
+        line = -fold.deduction / 2
+        bends.append((_length(first, last), _out(first, a, b, line), _out(last, a, b, line)))
+    joined = unary_union([piece, *strips])
+    flat = max(_polygons(joined), key=lambda p: p.area).simplify(SMOOTH_MM / 2)
+    bends.sort(key=lambda bend: -bend[0])
+    return flat, [
+        Bend(start, end, "up", 90, fold.radius, order, fold.deduction) for order, (_, start, end) in enumerate(bends, 1)
+    ]
+
+
+def _takes_flange(a: Spot, b: Spot, rim: BaseGeometry, fold: _Fold) -> bool:
+    """Whether an edge is straight, long enough, and lies along the shell."""
+    if _length(a, b) < LEAST_FLANGE_EDGE_MM + fold.deduction:
+        return False
+    return bool(LineString([a, b]).difference(rim.buffer(ON_RIM_MM)).length < ON_RIM_MM)
+
+
+def _trimmed(sides: list[tuple[Spot, Spot]], flanged: list[bool], side: int, step: int, fold: _Fold) -> float:
+    """How far a flange stops short of the next one on its way round, past what rounds the corner between them [mm]."""
+    turned, here, between = 0.0, side, 0.0
+    while between < fold.flange:
+        after = (here + step) % len(sides)
+        turned += _turn(sides[here], sides[after]) if step > 0 else _turn(sides[after], sides[here])
+        if flanged[after]:
+            return _trim(turned, fold)
+        between += _length(*sides[after])
+        here = after
+    return 0.0
+
+
+def _trim(turn: float, fold: _Fold) -> float:
+    """How far a flange stops short of its neighbour's [mm].
+
+    At a corner that turns outward the two ends fold towards each other: the bend's deduction and the notch's
+    clearance, as for a pan. At one that turns inward they overlap on the flat: E tan(turn/2), and a thickness.
+    """
+    if turn > 0:
+        return max(fold.deduction + fold.clearance, fold.thickness)
+    return fold.reach * tan(min(-turn, 0.9 * pi) / 2) + fold.thickness
+
+
+def _turn(before: tuple[Spot, Spot], after: tuple[Spot, Spot]) -> float:
+    """From one side to the next, left above nought [rad]."""
+    (ax, ay), (bx, by) = before
+    (cx, cy), (dx, dy) = after
+    u, v = (bx - ax, by - ay), (dx - cx, dy - cy)
+    return atan2(u[0] * v[1] - u[1] * v[0], u[0] * v[0] + u[1] * v[1])
+
+
+def _length(a: Spot, b: Spot) -> float:
+    return hypot(b[0] - a[0], b[1] - a[1])
+
+
+def _along(a: Spot, b: Spot, by: float) -> Spot:
+    """So far from the first of two places towards the second."""
+    long = _length(a, b)
+    return a[0] + by * (b[0] - a[0]) / long, a[1] + by * (b[1] - a[1]) / long
+
+
+def _out(place: Spot, a: Spot, b: Spot, by: float) -> Spot:
+    """A place moved outward from a side that has the plate on its left."""
+    long = _length(a, b)
+    return place[0] + by * (b[1] - a[1]) / long, place[1] - by * (b[0] - a[0]) / long
+
+
+def _moved(bend: Bend, low_x: float, low_y: float) -> Bend:
+    start = bend.start[0] - low_x, bend.start[1] - low_y
+    end = bend.end[0] - low_x, bend.end[1] - low_y
+    return Bend(start, end, bend.direction, bend.angle_deg, bend.radius_mm, bend.order, bend.deduction_mm)
+
+
+def _shape(section: CrossSection) -> BaseGeometry:
+    """A cross-section as a shape; holes run the other way round."""
+    rings = sorted((Polygon(ring) for ring in section.to_polygons()), key=lambda p: -p.area)
+    whole: BaseGeometry = Polygon()
+    for ring in rings:
+        whole = whole.union(ring) if ring.exterior.is_ccw else whole.difference(ring)
+    return whole
+
+
+def _polygons(shape: BaseGeometry) -> list[Polygon]:
+    if isinstance(shape, Polygon):
+        return [shape]
+    return [p for p in getattr(shape, "geoms", []) if isinstance(p, Polygon)]
+
+
+def _spots(coords: object) -> list[Spot]:
+    return [(float(x), float(y)) for x, y in list(coords)[:-1]]  # type: ignore[call-overload]
+
+
+def _strip(pot: Pot, shell: AnyShell, cost: FeatureCost, workshop: Workshop) -> FlatPart:
+    """A pot's wall as a strip: folded at three corners and closed at the fourth, or rolled."""
+    t, r = _wall(shell, pot), _radius(shell)
+    low, high = cost.box.low[2], cost.box.high[2]
+    tall = high - low
+    deduction = bend_deduction(90, r, t, workshop.k_for(shell.metal))
+    if pot.form == "round":
+        length = pi * (pot.long_mm - t)
+        middles = [length * (n + 0.5) / 4 for n in range(4)]
+        bends, how = [], f"Roll to {pot.long_mm:g} mm outside diameter"
+    else:
+        legs = wrapper_legs(pot.long_mm, pot.wide_mm, t, "corner butt")
+        taken = [deduction] * 3
+        length = flat_length(legs, taken)
+        starts = [0.0, *accumulate(leg - deduction for leg in legs[:3])]
+        halves = (pot.wide_mm / 2, pot.long_mm / 2) * 2
+        middles = [start + half for start, half in zip(starts, halves, strict=True)]
+        turns = zip(bend_lines(legs, taken), folding_order(3), strict=True)
+        bends = [Bend((at, 0.0), (at, tall), "up", 90, r, order, deduction) for at, order in turns]
+        how = "Fold and close at the corner"
+    strip = Polygon(rectangle(length, tall))
+    for door in pot.doors:
+        half = door.wide_mm / 2
+        if pot.form == "round":
+            middle_radius = (pot.long_mm - t) / 2
+            half = middle_radius * asin(min(1.0, half / middle_radius))
+        middle, up = middles[SIDES.index(door.side)], tall - pot.high_mm + door.up_mm
+        strip = strip.difference(box(middle - half, up, middle + half, up + door.high_mm))
+    level = abs(_straight_mm3(pot, t) - cost.metal_mm3) < UNEVEN * cost.metal_mm3
+    foot_note = "" if level else " The floor under it isn't level: scribe the lower edge to it."
+    return flat_part(
+        shell.metal,
+        name=pot.id,
+        title=pot.name.capitalize(),
+        quantity=1,
+        thickness_mm=t,
+        outline=_spots(strip.exterior.coords),
+        bends=bends,
+        marks=[],
+        note=f"Its inside faces you, rim up; rear, left, front, right from the left. {how}.{foot_note}",
+        holes=[_spots(ring.coords) for ring in strip.interiors],
+        feature=pot.id,
+    )
+
+
+def _straight_mm3(pot: Pot, t: float) -> float:
+    """Metal of a pot on a level floor [mm³]."""
+    round_ = pot.form == "round"
+    foot = pi * (pot.long_mm - t) * t if round_ else 2 * (pot.long_mm + pot.wide_mm - 2 * t) * t
+    return foot * pot.high_mm - sum(door.wide_mm * door.high_mm * t for door in pot.doors)

@@ -1,0 +1,46 @@
+import { Box, Button, FormControlLabel, Switch, Typography } from '@mui/material'
+import type { Schemas } from '../../api/client'
+import { changeFeature } from '../../drawing/edits'
+import { Choice, LengthField } from '../../fields/fields'
+import { pair } from '../Row'
+
+type Pot = Schemas['Pot']
+type PotDoor = Schemas['PotDoor']
+
+const SIDES = ['front', 'rear', 'left', 'right'] as const
+const FRESH: PotDoor = { side: 'rear', up_mm: 0, wide_mm: 40, high_mm: 25, flap: true, crack_mm: 5 }
+
+/** Openings in a pot's sides: with a flap fuel comes in and stays. */
+export function PotDoors({ pot, place, readOnly }: { pot: Pot; place: number; readOnly: boolean }) {
+  const set = (doors: PotDoor[]) => changeFeature(pot.id, { doors })
+  return (
+    <>
+      {pot.doors.map((door, n) => {
+        const path = `shell.features.${place}.doors.${n}`
+        const change = (part: Partial<PotDoor>) => set(pot.doors.map((other, here) => (here === n ? { ...other, ...part } : other)))
+        const field = (name: 'wide_mm' | 'high_mm' | 'up_mm' | 'crack_mm', label: string) => <LengthField label={label} value={door[name]} path={`${path}.${name}`} disabled={readOnly} onCommit={(mm) => mm !== null && change({ [name]: mm })} />
+        return (
+          <Box key={path} sx={{ display: 'grid', gap: 1.25 }}>
+            <Typography variant="body2" sx={{ fontWeight: 650 }}>
+              Door {n + 1}
+            </Typography>
+            <Choice label="In the middle of its" value={door.side} options={SIDES.map((side) => ({ value: side, label: `${side} side` }))} disabled={readOnly} onChange={(side) => change({ side })} />
+            <Box sx={pair}>
+              {field('wide_mm', 'Wide')}
+              {field('high_mm', 'High')}
+              {field('up_mm', 'Sill above floor')}
+              {door.flap && field('crack_mm', 'Opens at a head of')}
+            </Box>
+            <FormControlLabel control={<Switch checked={door.flap} disabled={readOnly} onChange={(event) => change({ flap: event.target.checked })} />} label="A flap: fuel comes in, not out" />
+            <Button disabled={readOnly} onClick={() => set(pot.doors.filter((_, here) => here !== n))}>
+              Remove door {n + 1}
+            </Button>
+          </Box>
+        )
+      })}
+      <Button variant="outlined" disabled={readOnly || pot.doors.length >= 8} onClick={() => set([...pot.doors, { ...FRESH, side: SIDES.find((side) => !pot.doors.some((door) => door.side === side)) ?? 'rear' }])}>
+        Add: door
+      </Button>
+    </>
+  )
+}
