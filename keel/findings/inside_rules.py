@@ -1,4 +1,4 @@
-"""Rules of the inside: free runs, clear areas, what can't drain or breathe; and the array that would put it right."""
+"""Rules of the inside: free runs, openings, what goes in and can be welded and brushed; and the array that helps."""
 
 from collections.abc import Iterator
 from datetime import timedelta
@@ -11,6 +11,7 @@ import numpy as np
 from keel.design.features import Baffle, Partition
 from keel.findings.finding import Finding, Remedy, Severity
 from keel.solid.shapes import slice_rings
+from keel.studies.assembly import in_words
 from keel.studies.insides import clear_place
 from keel.studies.result import Words, words
 from keel.studies.studied import Studied
@@ -21,6 +22,8 @@ GOOD_SHARE = 0.11
 ROUND_MM = 5
 LEAST_CORNER_MM = 20.0
 MOST_OF_SIDE = 0.35
+HEAD_MOST_MM = 10.0
+"""A compartment that the draw holds further down than this is starved."""
 MORE = 4
 """So many plates more than evenly placed ones are tried where something hangs in the way."""
 
@@ -72,6 +75,75 @@ def compartments_drain_and_breathe(seen: Studied) -> Iterator[Finding]:
         yield _finding("inside.shut", shut.room, "caution", title, why)
 
 
+def plates_go_in(seen: Studied) -> Iterator[Finding]:
+    """Every plate can be slid in from an end, past what stands there."""
+    for plate in seen.assembly.blocked:
+        by = in_words(plate.by)
+        title = words("{name} can't be slid in past {what}", name=plate.name, what=by)
+        why = words("From either end something is in its way. Stand it in before {what}, or make it in two.", what=by)
+        yield _finding("inside.put_in", plate.id, "caution", title, why)
+
+
+def seams_can_be_welded(seen: Studied) -> Iterator[Finding]:
+    """A torch reaches every plate's seams from an open end; and the order they are welded in."""
+    made, reach = seen.assembly, seen.workshop.rules.torch_reach_mm
+    for plate in made.beyond:
+        title = words("{name} lies {in_mm} from the nearer end", name=plate.name, in_mm=plate.mm)
+        why = words(
+            "A torch reaches {reach_mm} in (house rule). Move it nearer, plug-weld it from outside, or weld it before "
+            "the body is closed.",
+            reach_mm=reach,
+        )
+        yield _finding("inside.torch", plate.id, "caution", title, why)
+    for first, second in made.shut_in:
+        title = words("Between {first} and {second} nothing reaches the seams", first=first, second=second)
+        why = words(
+            "A plate that crosses both has seams there that both plates shut in. Plug-weld them from outside, or leave "
+            "that piece out."
+        )
+        yield _finding("inside.shut_in", f"{first}:{second}", "caution", title, why)
+    if len(made.order) > 1:
+        title = words("Weld the plates in this order: {names}", names=", ".join(made.order))
+        crossed = in_words(made.crossed)
+        why = words("From the middle outward, each from its nearer end, before the ends go on.")
+        if crossed:
+            why = words(
+                "{crossed} cross: join them first, they go in as one. Then from the middle outward, each from its "
+                "nearer end, before the ends go on.",
+                crossed=crossed,
+            )
+        yield _finding("inside.order", "plates", "note", title, why)
+
+
+def a_brush_gets_in(seen: Studied) -> Iterator[Finding]:
+    """Every compartment can be brushed out through a port."""
+    rooms = seen.insides.unbrushed
+    if rooms:
+        title = words("A brush can't reach {rooms}", rooms=in_words(rooms))
+        why = words(
+            "No way of openings {brush_mm} wide (house rule) leads there from a port's hole. Widen an opening, or put "
+            "a cover over it: what can't be brushed can't be cleaned or inspected.",
+            brush_mm=seen.workshop.rules.brush_mm,
+        )
+        yield _finding("inside.brush", "rooms", "note", title, why)
+
+
+def draw_gets_through(seen: Studied) -> Iterator[Finding]:
+    """Fuel comes through the plates as fast as it is drawn when the tank is low."""
+    for room in seen.insides.starved:
+        if room.head_mm <= HEAD_MOST_MM:
+            continue
+        title = words("{room} starves behind its openings", room=room.room)
+        why = words("In its lowest quarter nothing is open towards it: what is drawn can't come. Open it lower down.")
+        if room.open_mm2 > 0:
+            why = words(
+                "What is drawn holds it {head_mm} lower than its neighbours when the tank is low: as much is left "
+                "behind. Open it lower down, or wider.",
+                head_mm=room.head_mm,
+            )
+        yield _finding("inside.starves", room.room, "caution", title, why)
+
+
 def a_bag_is_left_whole(seen: Studied) -> Iterator[Finding]:
     """No plate stands in a bladder."""
     plates = [feature for feature in seen.shell.features if isinstance(feature, Baffle | Partition)]
@@ -112,6 +184,10 @@ INSIDE_RULES = (
     fuel_runs_free,
     plates_are_open_enough,
     compartments_drain_and_breathe,
+    draw_gets_through,
+    plates_go_in,
+    seams_can_be_welded,
+    a_brush_gets_in,
     a_bag_is_left_whole,
     fillings_age,
 )

@@ -16,6 +16,7 @@ from keel.solid.envelope import Envelope, envelope_of
 from keel.solid.interior import solids_of
 from keel.solid.neighbours import Scans
 from keel.studies.airways import level_rows, neck_of, vents_by_cell
+from keel.studies.assembly import Assembly, assembly
 from keel.studies.attitude import Attitude
 from keel.studies.capacity import Capacity, capacity
 from keel.studies.clearance import Gap, gaps
@@ -84,6 +85,11 @@ class Studied:
         return demands(self.design.brief, self.workshop.rules)
 
     @cached_property
+    def most_drawn_l_per_h(self) -> float | None:
+        """What the pumps draw at most [L/h]; None without a demand case."""
+        return max((d.running_l_per_h or d.needed_l_per_h for d in self.demands), default=None)
+
+    @cached_property
     def reaches(self) -> list[Reach]:
         """Every hanger against the depth at its place."""
         return reaches(self.solids, self.design.ports, self.workshop.rules)
@@ -111,7 +117,13 @@ class Studied:
     @cached_property
     def insides(self) -> Insides:
         """What the baffles leave."""
-        return insides(self.solids, self.design.ports)
+        brush = self.workshop.rules.brush_mm
+        return insides(self.solids, self.design.ports, brush, self.most_drawn_l_per_h or 0.0)
+
+    @cached_property
+    def assembly(self) -> Assembly:
+        """How the plates go in and are welded."""
+        return assembly(self.solids, self.workshop.rules.torch_reach_mm)
 
     @cached_property
     def vents_of(self) -> dict[str, list[Port]]:
@@ -121,7 +133,6 @@ class Studied:
     @cached_property
     def fill_runs(self) -> dict[str, FillRun]:
         """Filling of each cell that has a filler."""
-        most = max((d.running_l_per_h or d.needed_l_per_h for d in self.demands), default=None)
         density = FUELS[self.design.brief.fuel].density_kg_per_l
         runs = {}
         for cell in self.capacity.cells:
@@ -130,7 +141,9 @@ class Studied:
                 neck = neck_of(self.solids, self.design.ports, cell.cell)
                 vents = [port.vent or VentPath() for port in self.vents_of[cell.cell]]
                 limit = self.workshop.rules.back_pressure_kpa
-                runs[cell.cell] = fill_run(self.design.filling, neck, vents, density, rows, limit, most)
+                runs[cell.cell] = fill_run(
+                    self.design.filling, neck, vents, density, rows, limit, self.most_drawn_l_per_h
+                )
         return runs
 
     @cached_property

@@ -2875,6 +2875,12 @@ export interface components {
              */
             beyond_target: number;
             /**
+             * Brush Mm
+             * @description A brush passes an opening this wide [mm]
+             * @default 25
+             */
+            brush_mm: number;
+            /**
              * Bump G
              * @description Extra vertical g that the fuel presses with on a panel
              * @default 2
@@ -2984,6 +2990,12 @@ export interface components {
              */
             surge_margin: number;
             /**
+             * Torch Reach Mm
+             * @description How far into a shell a torch and an eye reach [mm]
+             * @default 600
+             */
+            torch_reach_mm: number;
+            /**
              * Ullage Least
              * @description Ullage never goes below this share of brimful
              * @default 0.03
@@ -3056,6 +3068,10 @@ export interface components {
             rooms: components["schemas"]["Room"][];
             /** Shut */
             shut: components["schemas"]["Shut"][];
+            /** Starved */
+            starved: components["schemas"]["Starved"][];
+            /** Unbrushed */
+            unbrushed: string[];
         };
         /**
          * JobFilter
@@ -5328,6 +5344,18 @@ export interface components {
             g: (number | null)[][];
         };
         /**
+         * Starved
+         * @description A compartment that is drawn from: how much lower the draw holds it when the tank is low.
+         */
+        Starved: {
+            /** Head Mm */
+            head_mm: number;
+            /** Open Mm2 */
+            open_mm2: number;
+            /** Room */
+            room: string;
+        };
+        /**
          * StationState
          * @description How far a station is.
          */
@@ -5963,6 +5991,7 @@ export interface components {
              * @default {
              *       "back_pressure_kpa": 2.5,
              *       "beyond_target": 0.25,
+             *       "brush_mm": 25,
              *       "bump_g": 2,
              *       "clear_least": 0.08,
              *       "clear_most": 0.15,
@@ -5990,6 +6019,7 @@ export interface components {
              *       "sliver_mm": 10,
              *       "stress_share": 0.6,
              *       "surge_margin": 0.2,
+             *       "torch_reach_mm": 600,
              *       "ullage_least": 0.03,
              *       "ullage_rise_k": 40,
              *       "vent_vacuum_kpa": 2
