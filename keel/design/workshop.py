@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from keel.design.base import Gap, Length, Name, Part
+from keel.design.base import PLAIN, Gap, Length, Name, Part
 from keel.design.gauge import SenderPart
 from keel.design.ports import PortPart
 from keel.design.pumps import Pump
@@ -103,12 +103,27 @@ def _usual_stock() -> list[StockSheet]:
     ]
 
 
+Money = Annotated[float, Field(ge=0, le=1e7)]
+
+
+class Prices(Part):
+    """What the workshop reckons with; what isn't typed isn't guessed."""
+
+    currency: Annotated[str, Field(max_length=8, pattern=PLAIN)] = ""
+    metal_per_kg: dict[MetalName, Money] = Field(default_factory=dict, description="Sheet, offcuts included")
+    weld_per_m: Money | None = Field(default=None, description="Time, gas, rod and finishing of a metre of seam")
+    foam_per_l: Money | None = None
+    bladder: Money | None = Field(default=None, description="A bag made to size")
+    surge_tank: Money | None = Field(default=None, description="Surge tank with its pump and hoses")
+
+
 class Workshop(Part):
     """Everything about a workshop that changes an answer."""
 
     rules: HouseRules = HouseRules()
     brake: Brake = Brake()
     rolls: Rolls = Rolls()
+    prices: Prices = Prices()
     k_factors: dict[MetalName, KFactor] = Field(
         default_factory=_usual_k, description="Place of the neutral line in a bend, as a share of the thickness"
     )

@@ -20,6 +20,20 @@ def merged(document: dict[str, Any], patch: Patch) -> dict[str, Any]:
     return result
 
 
+def difference(before: dict[str, Any], after: dict[str, Any]) -> Patch:
+    """The merge patch that makes one document of another: what is gone is null, lists are replaced whole."""
+    patch: Patch = {key: None for key in before if key not in after}
+    for key, value in after.items():
+        old = before.get(key)
+        if isinstance(value, dict) and isinstance(old, dict):
+            below = difference(old, value)
+            if below:
+                patch[key] = below
+        elif old != value:
+            patch[key] = value
+    return patch
+
+
 def apply(design: Design, patch: Patch) -> Design:
     """The design with a merge patch applied.
 

@@ -3,22 +3,30 @@
 from dataclasses import replace
 from unittest import TestCase
 
+from hypothesis import given
+from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from keel.design.document import Design
 from keel.design.features import Baffle, Sump
+from keel.design.inside import Foam, Inside
 from keel.design.ports import Port
+from keel.design.shell import CylinderShell
 from keel.design.slosh import Manoeuvre, Slosh
-from keel.design.workshop import Workshop
-from keel.findings.patch import apply
+from keel.design.workshop import Prices, Workshop
+from keel.findings.patch import apply, difference, merged
 from keel.solid.faults import GeometryError
+from keel.studies.money import money
 from keel.studies.slosh.manoeuvres import log_of
+from keel.studies.studied import study
 from keel.tests.samples import box
-from keel.trials.insides import inside_cases
+from keel.trials.insides import inside_cases, other_case
 from keel.trials.search import Ask, Counts, Places, Span, search_cases
 from keel.trials.trial import Case, Trial, favoured, tried
 
 SHOP = Workshop()
+KEYS = st.sampled_from("abc")
+JSON = st.booleans() | st.integers() | st.text(max_size=3) | st.lists(st.integers(), max_size=3)
 TURN = Manoeuvre(kind="corner to the left", g=0.8, seconds=4)
 
 
@@ -113,3 +121,48 @@ class Trying(TestCase):
         self.assertIsNone(favoured([broken]))
         low = replace(one, name="low", lowest_l=3.0, weld_m=9.0)
         self.assertIs(favoured([replace(one, lowest_l=6.0), low]), low)
+
+
+class Compared(TestCase):
+    """Another design as a case."""
+
+    def test_the_patch_makes_it_that_tank(self) -> None:
+        """Tank, ports and plumbing are the other's; what it is driven over and filled to stays."""
+        here = tank(Baffle(id="b", name="b", at_mm=200))
+        tube = CylinderShell(axis="x", diameter_mm=300, run_mm=500, metal="5052-H32", thickness_mm=3)
+        slosh = here.slosh.model_copy(update={"surge_l": 1.5, "lift_l_per_h": 200.0, "fill": 0.9})
+        other = Design(shell=tube, ports=here.ports, slosh=slosh)
+        case = other_case(here, "other", other)
+        assert case.patch is not None
+        made = apply(here, case.patch)
+        self.assertEqual((made.shell, made.ports, made.inside), (other.shell, other.ports, other.inside))
+        self.assertEqual((made.slosh.surge_l, made.slosh.lift_l_per_h), (1.5, 200.0))
+        self.assertEqual((made.slosh.fill, made.slosh.manoeuvre), (here.slosh.fill, here.slosh.manoeuvre))
+        self.assertIsNone(other_case(here, "same", here).patch)
+
+    @given(st.recursive(JSON, lambda below: st.dictionaries(KEYS, below, max_size=3), max_leaves=8), KEYS)
+    def test_a_difference_leads_there(self, value: object, key: str) -> None:
+        """Applied to the one document it gives the other, whatever both are; between alike ones there is none."""
+        before: dict[str, object] = {key: {"a": 1, "b": {"c": 2}}, "gone": 1}
+        after: dict[str, object] = {key: value}
+        self.assertEqual(merged(before, difference(before, after)), after)
+        self.assertEqual(difference(after, after), {})
+
+
+class Money(TestCase):
+    """By the workshop's prices."""
+
+    def test_by_hand(self) -> None:
+        """Metal, weld, foam and surge tank; none without one of the prices that it takes."""
+        prices = Prices(metal_per_kg={"5052-H32": 10}, weld_per_m=50, foam_per_l=3, surge_tank=400)
+        seen = study(tank(), SHOP)
+        assert seen is not None and seen.figures.empty_kg is not None
+        plain = 10 * seen.figures.empty_kg + 50 * seen.figures.weld_m
+        self.assertAlmostEqual(money(tank(), seen.figures, prices) or 0, plain)
+        foamed = tank().model_copy(update={"inside": Inside(foam=Foam(kg=2)), "slosh": Slosh(surge_l=1)})
+        seen = study(foamed, SHOP)
+        assert seen is not None
+        wanted = plain + 3 * seen.figures.brimful_l + 400
+        self.assertAlmostEqual(money(foamed, seen.figures, prices) or 0, wanted)
+        self.assertIsNone(money(foamed, seen.figures, prices.model_copy(update={"surge_tank": None})))
+        self.assertIsNone(money(tank(), seen.figures, Prices(weld_per_m=50)))

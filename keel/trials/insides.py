@@ -6,8 +6,10 @@ from typing import Any, Literal
 import numpy as np
 
 from keel.design.document import Design
-from keel.design.features import Baffle
+from keel.design.features import Baffle, Pot
 from keel.design.workshop import Workshop
+from keel.findings.patch import difference
+from keel.solid.box import Triple
 from keel.solid.build import build
 from keel.solid.interior import solids_of
 from keel.studies.insides import clear_place
@@ -19,6 +21,11 @@ from keel.trials.trial import Case
 SURGE_LIFT = 1.5
 """A surge tank's lift pump gives this much of the engine's draw."""
 SECONDS_PER_HOUR = 3600.0
+POT_SHARE, POT_HIGH, DOOR_WIDE, DOOR_HIGH_MM = 0.35, 0.4, 0.4, 30.0
+"""A tried pot's sides against the tank's lesser one, its rim against the height, and its doors."""
+TANK = ("shell", "sheet", "ports", "inside")
+PLUMBING = ("surge_l", "lift_l_per_h", "return_l_per_h", "transfer_ratio")
+"""What another design brings with it; what it is driven over, filled to and drawn by stays."""
 
 
 def inside_cases(design: Design, workshop: Workshop, log: Log) -> list[Case]:
@@ -55,6 +62,10 @@ def _insides(design: Design, workshop: Workshop, log: Log) -> Iterator[tuple[str
         ("one each way", [plate("x", 1 / 2), plate("y", 1 / 2)]),
     ):
         yield name, {"shell": {"features": [*others, *plates]}}
+    pot = _pot(design, size)
+    if pot is not None:
+        kept = [feature.model_dump(mode="json") for feature in shell.features]
+        yield "with a pot round the pickup", {"shell": {"features": [*kept, pot]}}
     if design.inside.foam is None:
         yield "filled with foam", {"inside": {"foam": {}}}
     if not design.slosh.surge_l:
@@ -63,6 +74,42 @@ def _insides(design: Design, workshop: Workshop, log: Log) -> Iterator[tuple[str
             setup = setup_of(design, workshop.rules)
             lift = round(SURGE_LIFT * setup.draw_l_per_h, 1)
             yield f"with a surge tank of {litres:g} L", {"slosh": {"surge_l": litres, "lift_l_per_h": lift}}
+
+
+def other_case(design: Design, name: str, other: Design) -> Case:
+    """Another design, or an earlier revision, as a case: its tank and what is in it, driven as this one is."""
+    before, after = (d.model_dump(mode="json", exclude_none=True) for d in (design, other))
+    driven = {key: value for key, value in before["slosh"].items() if key not in PLUMBING}
+    plumbing = {key: after["slosh"][key] for key in PLUMBING}
+    made = before | {part: after[part] for part in TANK if part in after} | {"slosh": driven | plumbing}
+    for part in TANK:
+        if part not in after:
+            made.pop(part, None)
+    return Case(name, difference(before, made) or None)
+
+
+def _pot(design: Design, size: Triple) -> dict[str, Any] | None:
+    """A pot with a flap in each side round the first pickup; None where there is one already."""
+    assert design.shell is not None
+    pickup = next((port for port in design.ports if port.role == "pickup" and not port.capped), None)
+    if pickup is None or any(isinstance(feature, Pot) for feature in design.shell.features):
+        return None
+    side = float(round(POT_SHARE * min(size[0], size[1])))
+    doors = [
+        {"side": where, "wide_mm": round(DOOR_WIDE * side), "high_mm": DOOR_HIGH_MM}
+        for where in ("front", "rear", "left", "right")
+    ]
+    pot = {
+        "id": "try-pot",
+        "name": "pot",
+        "a_mm": round(pickup.x_mm - side / 2),
+        "b_mm": round(pickup.y_mm - side / 2),
+        "long_mm": side,
+        "wide_mm": side,
+        "high_mm": round(POT_HIGH * size[2]),
+        "doors": doors,
+    }
+    return Pot.model_validate(pot).model_dump(mode="json")
 
 
 def plate_at(axis: str, at: float, corner_mm: float | None = None) -> dict[str, Any]:

@@ -11,13 +11,14 @@ from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.findings.patch import apply
 from keel.solid.faults import GeometryError
+from keel.studies.money import money
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.starvation import lowest_fill
 from keel.studies.studied import study
 
-Price = Literal["weld", "metal"]
+Price = Literal["weld", "metal", "money"]
 DRY_S = 0.005
 """Less than this is no dry time [s]."""
 
@@ -48,6 +49,8 @@ class Trial:
     brimful_l: float = 0.0
     empty_kg: float = 0.0
     weld_m: float = 0.0
+    money: float | None = None
+    """By the workshop's prices; empty where one of them isn't typed."""
     problem: str | None = None
 
     @property
@@ -103,6 +106,7 @@ def tried(
         brimful_l=brimful,
         empty_kg=seen.figures.empty_kg or 0.0,
         weld_m=seen.figures.weld_m,
+        money=money(made, seen.figures, workshop.prices),
     )
 
 
@@ -110,13 +114,15 @@ def favoured(trials: Sequence[Trial], price: Price = "weld") -> Trial | None:
     """Which one the figures favour.
 
     The one with the least dry time; of those, the one that runs through from the lowest start; of those, the cheapest
-    in weld or metal.
+    in weld, metal or money.
     """
     sound = [trial for trial in trials if trial.problem is None]
 
     def weight(trial: Trial) -> tuple[float, float, float, float]:
         lowest = np.inf if trial.lowest_l is None else trial.lowest_l
-        dear = (trial.weld_m, trial.empty_kg) if price == "weld" else (trial.empty_kg, trial.weld_m)
+        dear = (trial.weld_m, trial.empty_kg) if price != "metal" else (trial.empty_kg, trial.weld_m)
+        if price == "money":
+            dear = (np.inf if trial.money is None else trial.money, trial.weld_m)
         return 0.0 if trial.runs_through else round(trial.dry_s, 2), lowest, *dear
 
     return min(sound, key=weight, default=None)

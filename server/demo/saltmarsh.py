@@ -23,6 +23,21 @@ RULES: dict[str, Any] = {
         "smallest_closed_box_mm": 180.0,
         "shortest_flange_mm": 14.0,
     },
+    "prices": {
+        "currency": "cr",
+        "metal_per_kg": {
+            "mild steel": 2.4,
+            "stainless 304L": 6.5,
+            "3003-H14": 6.0,
+            "5052-H32": 6.8,
+            "5083-H111": 7.4,
+            "6061-T6": 7.0,
+        },
+        "weld_per_m": 46.0,
+        "foam_per_l": 3.2,
+        "bladder": 620.0,
+        "surge_tank": 390.0,
+    },
 }
 
 CUSTOMERS: list[tuple[str, str, str]] = [

@@ -68,6 +68,8 @@ class Study(models.Model):
     design = models.JSONField()
     rules = models.JSONField()
     ask = models.JSONField(null=True, blank=True)
+    cases = models.JSONField(default=list)
+    currency = models.CharField(max_length=8, blank=True, default="")
     total = models.PositiveIntegerField()
 
     class Meta:

@@ -1,22 +1,25 @@
 """Studies: asked for, watched, stopped."""
 
+from dataclasses import asdict
 from datetime import datetime
-from typing import Any, Literal, cast
+from typing import Annotated, Any, Literal, cast
 
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Schema
-from pydantic import ConfigDict, TypeAdapter
+from pydantic import ConfigDict, Field, TypeAdapter
 
+from keel.design.document import Design
 from keel.formats.document import design_from
 from keel.solid.interior import solids_of
 from keel.studies.slosh.model import setup_of, slosh_tank
-from keel.trials.insides import inside_cases
+from keel.trials.insides import inside_cases, other_case
 from keel.trials.search import Ask, search_cases
-from keel.trials.trial import Trial, favoured
+from keel.trials.trial import Case, Trial, favoured
 from server.http.errors import ApiError, ErrorOut, refused
 from server.jobs.api.designs import own_design
+from server.jobs.models import TankDesign
 from server.slosh.laps import log_for
 from server.slosh.models import Study
 from server.slosh.tasks import enqueue
@@ -24,11 +27,30 @@ from server.workshop.guard import Request, anyone, writer
 
 router = Router(tags=["studies"])
 MOST_RUNNING = 4
+MOST_AGAINST = 8
+MOST_EARLIER = 20
 TRIAL = TypeAdapter(Trial)
 
 
 Kind = Literal["insides", "search"]
 State = Literal["running", "done", "cancelled"]
+
+
+class Against(Schema):
+    """A design of the same workshop to compare with: a revision of it, or the present one."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    design_id: int
+    revision: int | None = None
+
+
+class AgainstOut(Schema):
+    """What a design can be compared with."""
+
+    design_id: int
+    revision: int
+    name: str
 
 
 class StudyIn(Schema):
@@ -39,6 +61,7 @@ class StudyIn(Schema):
     design: dict[str, Any]
     kind: Kind
     ask: Ask | None = None
+    against: Annotated[list[Against], Field(max_length=MOST_AGAINST)] = []
 
 
 class StudyRowOut(Schema):
@@ -54,6 +77,7 @@ class StudyRowOut(Schema):
     brimful_l: float
     empty_kg: float
     weld_m: float
+    money: float | None
     problem: str | None
     changes: bool
 
@@ -71,6 +95,7 @@ class StudyOut(Schema):
     ask: Ask | None
     design: dict[str, Any]
     favoured: int | None
+    currency: str
     rows: list[StudyRowOut]
 
 
@@ -102,6 +127,7 @@ def ask_for(request: Request, design_id: int, data: StudyIn) -> tuple[int, Study
         raise refused("ask", None, "what to vary", "Say what may be varied.")
     ask = data.ask if data.kind == "search" else None
     cases = search_cases(design, ask, rules) if ask else inside_cases(design, rules, driven)
+    cases += [_compared(request, tank, design, against) for against in data.against if data.kind == "insides"]
     with transaction.atomic():
         study = Study.objects.create(
             tank=tank,
@@ -110,17 +136,40 @@ def ask_for(request: Request, design_id: int, data: StudyIn) -> tuple[int, Study
             design=design.model_dump(mode="json"),
             rules=rules.model_dump(mode="json"),
             ask=ask.model_dump(mode="json") if ask else None,
+            cases=[asdict(case) for case in cases],
+            currency=rules.prices.currency,
             total=len(cases),
         )
         enqueue(study)
     return 201, _out(study)
 
 
+@router.get("designs/{design_id}/studies/against", response={200: list[AgainstOut], 404: ErrorOut}, auth=anyone)
+def comparable(request: Request, design_id: int) -> list[AgainstOut]:
+    """Earlier revisions of a design, newest first, and the other designs of its job."""
+    tank = own_design(request, design_id)
+    earlier = tank.revisions.values_list("number", flat=True).order_by("-number")[1 : MOST_EARLIER + 1]
+    found = [AgainstOut(design_id=tank.pk, revision=number, name=_name(tank, tank, number)) for number in earlier]
+    others = [(other, other.current().number) for other in tank.job.designs.exclude(pk=tank.pk)]
+    return found + [AgainstOut(design_id=o.pk, revision=n, name=_name(tank, o, n)) for o, n in others]
+
+
+def _name(tank: TankDesign, other: TankDesign, number: int) -> str:
+    return f"revision {number}" if other.pk == tank.pk else f"{other.name}, revision {number}"
+
+
+def _compared(request: Request, tank: TankDesign, design: Design, against: Against) -> Case:
+    other = own_design(request, against.design_id)
+    number = against.revision or other.current().number
+    revision = get_object_or_404(other.revisions, number=number)
+    return other_case(design, _name(tank, other, number), revision.design())
+
+
 @router.get("designs/{design_id}/studies", response={200: list[StudyOut], 404: ErrorOut}, auth=anyone)
 def latest(request: Request, design_id: int) -> list[StudyOut]:
     """The latest study of each kind of a design, without its rows."""
     own = own_design(request, design_id).studies
-    found = [own.filter(kind=kind).first() for kind in Study.Kind.values]
+    found = [own.defer("cases").filter(kind=kind).first() for kind in Study.Kind.values]
     return [_out(study, with_rows=False) for study in found if study is not None]
 
 
@@ -148,7 +197,7 @@ def patch_of(request: Request, study_id: int, number: int) -> PatchOut:
 
 
 def _own(request: Request, study_id: int) -> Study:
-    return get_object_or_404(Study, pk=study_id, tank__job__workshop=request.user.workshop)
+    return get_object_or_404(Study.objects.defer("cases"), pk=study_id, tank__job__workshop=request.user.workshop)
 
 
 def _out(study: Study, *, with_rows: bool = True) -> StudyOut:
@@ -167,6 +216,7 @@ def _out(study: Study, *, with_rows: bool = True) -> StudyOut:
         ask=study.ask,
         design=study.design,
         favoured=number,
+        currency=study.currency,
         rows=[
             StudyRowOut(number=row.number, changes=bool(trial.patch), **_shown(trial))
             for row, trial in zip(rows, trials, strict=True)

@@ -9,10 +9,9 @@ from procrastinate import JobContext
 from procrastinate.contrib.django import app
 from pydantic import TypeAdapter
 
+from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.formats.document import design_from
-from keel.trials.insides import inside_cases
-from keel.trials.search import Ask, search_cases
 from keel.trials.trial import Case, Trial, tried
 from server.slosh.laps import log_for
 from server.slosh.models import Study, StudyRow
@@ -29,14 +28,6 @@ def enqueue(study: Study) -> None:
         run_part.defer(study_id=study.pk, first=first)
 
 
-def cases_of(study: Study) -> list[Case]:
-    """What a study tries, in its order: the same wherever and whenever it is asked."""
-    design, rules = design_from(study.design), WORKSHOP.validate_python(study.rules, strict=False)
-    if study.kind == Study.Kind.SEARCH:
-        return search_cases(design, Ask.model_validate(study.ask, strict=False), rules)
-    return inside_cases(design, rules, log_for(study.tank.job.workshop, design))
-
-
 @app.task(queue="studies", name="slosh.run_part")
 def run_part(study_id: int, first: int) -> None:
     """Try a few cases of a study; those that are there already, from a worker that died, are left alone."""
@@ -51,19 +42,18 @@ def run_part(study_id: int, first: int) -> None:
 def _run(study: Study, first: int) -> None:
     made = set(study.rows.values_list("number", flat=True))
     numbers = [n for n in range(first, min(first + PART, study.total)) if n not in made]
-    cases = cases_of(study) if numbers else []
+    design, rules = design_from(study.design), WORKSHOP.validate_python(study.rules, strict=False)
     for number in numbers:
         if not Study.objects.filter(pk=study.pk, state=Study.State.RUNNING).exists():
             return
-        trial = asdict(_tried(study, cases[number]))
+        trial = asdict(_tried(study, design, rules, Case(**study.cases[number])))
         StudyRow.objects.bulk_create([StudyRow(study=study, number=number, trial=trial)], ignore_conflicts=True)
     if study.rows.count() >= study.total:
         running = Study.objects.filter(pk=study.pk, state=Study.State.RUNNING)
         running.update(state=Study.State.DONE, finished=timezone.now())
 
 
-def _tried(study: Study, case: Case) -> Trial:
-    design, rules = design_from(study.design), WORKSHOP.validate_python(study.rules, strict=False)
+def _tried(study: Study, design: Design, rules: Workshop, case: Case) -> Trial:
     start_l = study.ask["down_to_l"] if study.ask else None
     try:
         driven = log_for(study.tank.job.workshop, design)

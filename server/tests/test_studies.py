@@ -77,6 +77,42 @@ class Studies(InWorkshop):
         self.assertIsNone(plated["problem"])
         self.assertGreater(plated["weld_m"], rows[0]["weld_m"])
 
+    def test_compared_with_other_tanks(self) -> None:
+        """An earlier revision and another design of the job, driven and filled alike; one that isn't there is a 404."""
+        plate = {"kind": "baffle", "id": "b", "name": "plate", "axis": "y", "at_mm": 200.0}
+        shell: dict[str, Any] = DESIGN["shell"]
+        plated = DESIGN | {"shell": shell | {"features": [plate]}}
+        self.tank.save_revision(Design.model_validate(plated), None, based_on=1)
+        longer = DESIGN | {"shell": shell | {"length_mm": shell["length_mm"] + 100.0}}
+        other = TankDesign.started(self.job, "Longer", Design.model_validate(longer), None, "")
+        _, found = self.viewer("GET", f"designs/{self.tank.pk}/studies/against")
+        self.assertEqual([one["name"] for one in found], ["revision 1", "Main, revision 1", "Longer, revision 1"])
+        against = [{key: one[key] for key in ("design_id", "revision")} for one in found]
+        _, made = self.ask("insides", None, against=against, shell=plated["shell"])
+        work()
+        rows = {row["name"]: row for row in self.watch(made)["rows"]}
+        self.assertEqual(rows["revision 1"]["dry_s"], rows["without baffles"]["dry_s"])
+        self.assertGreater(rows["Longer, revision 1"]["brimful_l"], rows["as drawn"]["brimful_l"])
+        number = rows["revision 1"]["number"]
+        _, patch = self.viewer("GET", f"studies/{made['id']}/{number}")
+        self.assertEqual(patch["patch"], {"shell": {"features": []}})
+        elsewhere = [{"design_id": other.pk + 999}]
+        self.assertEqual(self.ask("insides", None, against=elsewhere)[0], 404)
+
+    def test_money(self) -> None:
+        """Metal by the kilogram, weld by the metre, foam by the litre; nothing where a price isn't typed."""
+        prices = {"currency": "cr", "metal_per_kg": {"5052-H32": 10.0}, "weld_per_m": 50.0}
+        self.workshop.rules = {"prices": prices}
+        self.workshop.save()
+        _, made = self.ask("insides", None)
+        work()
+        found = self.watch(made)
+        rows = {row["name"]: row for row in found["rows"]}
+        drawn = rows["as drawn"]
+        self.assertEqual(found["currency"], "cr")
+        self.assertAlmostEqual(drawn["money"], 10 * drawn["empty_kg"] + 50 * drawn["weld_m"])
+        self.assertIsNone(rows["filled with foam"]["money"])
+
     def test_stopped(self) -> None:
         """What is stopped is tried no further, keeps what it has, and frees its place."""
         _, made = self.ask()

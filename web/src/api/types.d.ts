@@ -368,6 +368,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/studies/against": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Comparable
+         * @description Earlier revisions of a design, newest first, and the other designs of its job.
+         */
+        get: operations["server_slosh_studies_comparable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/surge": {
         parameters: {
             query?: never;
@@ -973,6 +993,28 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Against
+         * @description A design of the same workshop to compare with: a revision of it, or the present one.
+         */
+        Against: {
+            /** Design Id */
+            design_id: number;
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
+         * AgainstOut
+         * @description What a design can be compared with.
+         */
+        AgainstOut: {
+            /** Design Id */
+            design_id: number;
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number;
+        };
+        /**
          * Ask
          * @description What may be varied, and what is wanted. What is left out stays as drawn.
          */
@@ -990,7 +1032,7 @@ export interface components {
              * @default weld
              * @enum {string}
              */
-            least: "weld" | "metal";
+            least: "weld" | "metal" | "money";
             /** @description Places of the first pickup */
             places?: components["schemas"]["Places"] | null;
             /** @description Baffles square to x, evenly spaced */
@@ -4018,6 +4060,41 @@ export interface components {
             units?: ("mm_l" | "in_usgal" | "in_impgal") | null;
         };
         /**
+         * Prices
+         * @description What the workshop reckons with; what isn't typed isn't guessed.
+         */
+        Prices: {
+            /**
+             * Bladder
+             * @description A bag made to size
+             */
+            bladder?: number | null;
+            /**
+             * Currency
+             * @default
+             */
+            currency: string;
+            /** Foam Per L */
+            foam_per_l?: number | null;
+            /**
+             * Metal Per Kg
+             * @description Sheet, offcuts included
+             */
+            metal_per_kg?: {
+                [key: string]: number;
+            };
+            /**
+             * Surge Tank
+             * @description Surge tank with its pump and hoses
+             */
+            surge_tank?: number | null;
+            /**
+             * Weld Per M
+             * @description Time, gas, rod and finishing of a metre of seam
+             */
+            weld_per_m?: number | null;
+        };
+        /**
          * ProfilePoint
          * @description A corner of the bay's profile [mm].
          */
@@ -5436,6 +5513,11 @@ export interface components {
          * @description A design as it is on the screen, and what is to be tried with it.
          */
         StudyIn: {
+            /**
+             * Against
+             * @default []
+             */
+            against: components["schemas"]["Against"][];
             ask?: components["schemas"]["Ask"] | null;
             /** Design */
             design: {
@@ -5460,6 +5542,8 @@ export interface components {
             asked: string;
             /** Author */
             author: string;
+            /** Currency */
+            currency: string;
             /** Design */
             design: {
                 [key: string]: unknown;
@@ -5504,6 +5588,8 @@ export interface components {
             empty_kg: number;
             /** Lowest L */
             lowest_l: number | null;
+            /** Money */
+            money: number | null;
             /** Name */
             name: string;
             /** Number */
@@ -5974,6 +6060,17 @@ export interface components {
              * @description Hangers, valves, necks and bosses that the workshop knows the sizes of
              */
             parts?: components["schemas"]["PortPart"][];
+            /**
+             * @default {
+             *       "bladder": null,
+             *       "currency": "",
+             *       "foam_per_l": null,
+             *       "metal_per_kg": {},
+             *       "surge_tank": null,
+             *       "weld_per_m": null
+             *     }
+             */
+            prices: components["schemas"]["Prices"];
             /**
              * Pumps
              * @description Pumps that the workshop knows the figures of
@@ -6929,6 +7026,37 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_studies_comparable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgainstOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -14,6 +14,19 @@ import { StockTable } from './StockTable'
 export type Settings = Schemas['WorkshopOut']['settings']
 type Rules = NonNullable<Settings['rules']>
 type Brake = NonNullable<Settings['brake']>
+type Prices = NonNullable<Settings['prices']>
+type PerKg = NonNullable<Prices['metal_per_kg']>
+type Metal = keyof PerKg
+
+const PRICES = [
+  ['weld_per_m', 'Weld, a metre', 'time, gas, rod, finishing'],
+  ['foam_per_l', 'Foam, a litre', ''],
+  ['bladder', 'Bladder', 'made to size'],
+  ['surge_tank', 'Surge tank', 'with its pump and hoses'],
+] as const
+
+/** Prices by metal with one set, or taken out. */
+const priced = (all: PerKg, metal: Metal, value: number | null): PerKg => Object.fromEntries([...Object.entries(all).filter(([name]) => name !== metal), ...(value === null ? [] : [[metal, value]])]) as PerKg
 
 /** The workshop's machines, sheets and house rules: what every design is judged against. */
 export default function WorkshopPage() {
@@ -51,6 +64,8 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
   const brake = settings.brake ?? {}
   const rolls = settings.rolls ?? {}
   const setRolls = (part: Partial<NonNullable<Settings['rolls']>>) => setSettings({ ...settings, rolls: { ...rolls, ...part } })
+  const prices = settings.prices ?? {}
+  const setPrices = (part: Partial<Prices>) => setSettings({ ...settings, prices: { ...prices, ...part } })
   const changed = JSON.stringify(settings) !== JSON.stringify(kept.settings)
   const fault = (path: string) => (save.error instanceof Failure ? save.error.faults.find((item) => item.field === path)?.message : undefined)
   const setRule = (name: keyof Rules) => (value: number | null) => value !== null && setSettings({ ...settings, rules: { ...rules, [name]: value } })
@@ -88,6 +103,17 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <TextField label="Name of the rolls" value={rolls.name ?? ''} disabled={!mayWrite} onChange={(event) => setRolls({ name: event.target.value.slice(0, 80) })} />
           <LengthField label="Longest sheet rolled" value={rolls.width_mm ?? null} disabled={!mayWrite} fault={fault('rolls.width_mm')} onCommit={(value) => value !== null && setRolls({ width_mm: value })} />
           <LengthField label="Tightest outside radius" value={rolls.least_radius_mm ?? null} disabled={!mayWrite} fault={fault('rolls.least_radius_mm')} onCommit={(value) => value !== null && setRolls({ least_radius_mm: value })} />
+        </Box>
+      </Section>
+      <Section title="Prices" about="With them Slosh sets insides side by side in money too. What isn’t typed isn’t guessed.">
+        <Box sx={grid}>
+          <TextField label="Currency" value={prices.currency ?? ''} disabled={!mayWrite} onChange={(event) => setPrices({ currency: event.target.value.slice(0, 8) })} />
+          {PRICES.map(([name, label, hint]) => (
+            <NumberField key={name} label={label} hint={hint} value={prices[name] ?? null} disabled={!mayWrite} fault={fault(`prices.${name}`)} onCommit={(value) => setPrices({ [name]: value })} />
+          ))}
+          {Object.keys(settings.k_factors ?? {}).map((metal) => (
+            <NumberField key={metal} label={`${metal}, a kg`} value={prices.metal_per_kg?.[metal as Metal] ?? null} disabled={!mayWrite} fault={fault(`prices.metal_per_kg.${metal}`)} onCommit={(value) => setPrices({ metal_per_kg: priced(prices.metal_per_kg ?? {}, metal as Metal, value) })} />
+          ))}
         </Box>
       </Section>
       <Section title="K of the bends" about="Where the neutral line lies, as a share of the thickness. Your own test strip beats any table.">

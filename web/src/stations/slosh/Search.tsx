@@ -6,7 +6,7 @@ import { Block, Sheet } from '../Board'
 import { askOf, counted, hasSump, runsOf, setPlaces, setWay, useAsk, WAYS, type Way } from './ask'
 import { PlaceMap } from './PlaceMap'
 import { useRun } from './slosh'
-import { type Study, type StudyRow, useStudy } from './study'
+import { moneyText, type Study, type StudyRow, useStudy } from './study'
 import { StudyProgress } from './StudyProgress'
 
 const SAID: Record<Way, string> = {
@@ -19,6 +19,7 @@ const SAID: Record<Way, string> = {
 const LEAST = [
   { value: 'weld', label: 'weld' },
   { value: 'metal', label: 'metal' },
+  { value: 'money', label: 'money' },
 ] as const
 const MOST_RUNS = 600
 const BEST = 10
@@ -36,7 +37,7 @@ export function Search() {
   const runs = runsOf(ask)
   const possible = runs >= 2 && runs <= MOST_RUNS
   return (
-    <Block title="Ask the tool" about="It tries every choice with every other on this lap, from the fill you name, and favours what runs through at the least weld or metal.">
+    <Block title="Ask the tool" about="It tries every choice with every other on this lap, from the fill you name, and favours what runs through at the least weld, metal or money.">
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, my: 1.5, '& .MuiTextField-root': { width: 168 } }}>
         <VolumeField label="No dry spell down to" value={asking.down_to_l ?? usual} onCommit={(down_to_l) => useAsk.setState({ down_to_l })} />
         <Choice label="At the least" value={asking.least} options={LEAST} onChange={(least) => useAsk.setState({ least })} />
@@ -61,7 +62,7 @@ export function Search() {
       <Typography variant="body2" sx={{ mt: 1 }} data-runs>
         {possible ? `That makes ${runs} runs.` : runs > MOST_RUNS ? `That makes ${runs} runs; at most ${MOST_RUNS} can be asked for: narrow something.` : 'Nothing is varied yet: choose what may be.'}
       </Typography>
-      <StudyProgress {...work} label="Ask" onStart={() => work.start.mutate(ask)} disabled={readOnly || !possible} />
+      <StudyProgress {...work} label="Ask" onStart={() => work.start.mutate({ ask })} disabled={readOnly || !possible} />
       {work.study && work.study.rows.length > 0 && <Found study={work.study} onTake={readOnly || work.stale ? null : (row) => work.take.mutate(row)} startText={units.volumeUnitText(work.study.ask?.down_to_l ?? 0)} />}
     </Block>
   )
@@ -91,8 +92,9 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
   const units = useUnits()
   const sound = study.rows.filter((row) => !row.problem)
   const through = sound.filter((row) => row.dry_s < 0.005)
-  const price = (row: StudyRow) => (study.ask?.least === 'metal' ? row.empty_kg : row.weld_m)
+  const price = (row: StudyRow) => (study.ask?.least === 'metal' ? row.empty_kg : study.ask?.least === 'money' ? (row.money ?? Infinity) : row.weld_m)
   const order = [...sound].sort((a, b) => Number(b.number === study.favoured) - Number(a.number === study.favoured) || Math.max(0, a.dry_s - 0.005) - Math.max(0, b.dry_s - 0.005) || price(a) - price(b))
+  const priced = sound.some((row) => row.money !== null)
   const ways = Object.keys(order[0]?.choice ?? {})
   return (
     <>
@@ -103,7 +105,7 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
       <PlaceMap study={study} />
       <Sheet
         label="What the tool found"
-        columns={[...ways.map((way) => ({ name: NAMES[way] ?? way, right: true })), { name: 'dry', right: true }, { name: 'holds', right: true }, { name: 'metal', right: true }, { name: 'weld', right: true }, { name: '' }]}
+        columns={[...ways.map((way) => ({ name: NAMES[way] ?? way, right: true })), { name: 'dry', right: true }, { name: 'holds', right: true }, { name: 'metal', right: true }, { name: 'weld', right: true }, ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
         rows={order.slice(0, BEST).map((row) => ({
           key: `${row.number}`,
           strong: row.number === study.favoured,
@@ -113,6 +115,7 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
             units.volumeUnitText(row.brimful_l),
             `${units.number(row.empty_kg, 1)} kg`,
             `${units.number(row.weld_m, 2)} m`,
+            ...(priced ? [moneyText(units, row.money, study.currency)] : []),
             <Button key="take" disabled={!onTake} onClick={() => onTake?.(row)}>
               Take it
             </Button>,

@@ -1,9 +1,14 @@
-import { Button } from '@mui/material'
+import { Box, Button, Chip } from '@mui/material'
+import { useState } from 'react'
+import { Choice } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Block, Sheet } from '../Board'
-import { useStudy } from './study'
+import { type Against, moneyText, useComparable, useStudy } from './study'
 import { StudyProgress } from './StudyProgress'
+
+const MOST = 8
+const keyOf = (one: Against) => `${one.design_id} ${one.revision}`
 
 /** The same lap with other insides, side by side with their price. */
 export function Variants() {
@@ -12,17 +17,29 @@ export function Variants() {
   const work = useStudy('insides')
   const { study, stale, take } = work
   const rows = study?.rows ?? []
+  const comparable = useComparable()
+  const [against, setAgainst] = useState<Against[]>([])
+  const priced = rows.some((row) => row.money !== null)
+  const left = comparable.filter((one) => !against.some((other) => keyOf(other) === keyOf(one)))
   const first = rows.find((row) => row.number === 0)
   const more = (value: number, base: number | undefined, text: (v: number) => string) => (base === undefined || Math.abs(value - base) < 0.005 ? '–' : `${value > base ? '+' : '−'}${text(Math.abs(value - base))}`)
   return (
-    <Block title="Other insides on the same lap" about="Each replaces the baffles that are drawn, or adds to them what it says. Litres, metal and weld are against the tank as drawn.">
-      <StudyProgress {...work} label="Run them" onStart={() => work.start.mutate(null)} disabled={readOnly} />
+    <Block title="Other insides on the same lap" about="Each replaces the baffles that are drawn, or adds to them what it says. Litres, metal and weld are against the tank as drawn; money is all of it, by the workshop’s prices.">
+      {comparable.length > 0 && (
+        <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center', mt: 1, '& .MuiTextField-root': { width: 320 } }}>
+          <Choice label="Compare with, too" value="" options={[{ value: '', label: left.length ? 'choose one' : 'all are chosen' }, ...left.map((one) => ({ value: keyOf(one), label: one.name }))]} disabled={readOnly || !left.length || against.length >= MOST} onChange={(key) => setAgainst([...against, ...left.filter((one) => keyOf(one) === key)])} />
+          {against.map((one) => (
+            <Chip key={keyOf(one)} label={one.name} onDelete={() => setAgainst(against.filter((other) => other !== one))} />
+          ))}
+        </Box>
+      )}
+      <StudyProgress {...work} label="Run them" onStart={() => work.start.mutate({ against })} disabled={readOnly} />
       {rows.length > 0 && (
         <Sheet
           label="Other insides on the same lap"
-          columns={[{ name: 'Inside' }, { name: 'dry', right: true }, { name: 'runs through from', right: true }, { name: 'holds', right: true }, { name: 'metal', right: true }, { name: 'weld', right: true }, { name: '' }]}
+          columns={[{ name: 'Inside' }, { name: 'dry', right: true }, { name: 'runs through from', right: true }, { name: 'holds', right: true }, { name: 'metal', right: true }, { name: 'weld', right: true }, ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
           rows={rows.map((row) => ({
-            key: row.name,
+            key: `${row.number}`,
             strong: row.number === study?.favoured,
             cells: [
               row.problem ? `${row.name}: ${units.inText(row.problem)}` : row.name,
@@ -31,6 +48,7 @@ export function Variants() {
               row === first ? units.volumeUnitText(row.brimful_l) : row.problem ? '' : more(row.brimful_l, first?.brimful_l, (v) => units.volumeUnitText(v)),
               row === first ? `${units.number(row.empty_kg, 1)} kg` : row.problem ? '' : more(row.empty_kg, first?.empty_kg, (v) => `${units.number(v, 2)} kg`),
               row === first ? `${units.number(row.weld_m, 2)} m` : row.problem ? '' : more(row.weld_m, first?.weld_m, (v) => `${units.number(v, 2)} m`),
+              ...(priced ? [row.problem ? '' : moneyText(units, row.money, study?.currency ?? '')] : []),
               row.changes && !row.problem ? (
                 <Button disabled={readOnly || stale} onClick={() => take.mutate(row)}>
                   Take it

@@ -14,7 +14,7 @@ export const WAYS: readonly Way[] = ['plates_across', 'plates_along', 'corner_mm
 
 interface Asking {
   down_to_l: number | null
-  least: 'weld' | 'metal'
+  least: 'weld' | 'metal' | 'money'
   ways: Record<Way, Varied>
   places: { on: boolean; along: number; across: number }
 }

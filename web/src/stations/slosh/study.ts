@@ -6,6 +6,7 @@ import { applyPatch, useWork } from '../../work/store'
 
 export type Study = Schemas['StudyOut']
 export type StudyRow = Schemas['StudyRowOut']
+export type Against = Schemas['AgainstOut']
 export type Ask = Schemas['Ask']
 
 const LOOK_MS = 800
@@ -28,7 +29,7 @@ export function useStudy(kind: Study['kind']) {
     return queries.invalidateQueries({ queryKey: ['studies', designId] })
   }
   const start = useMutation({
-    mutationFn: (ask: Ask | null) => asked(api.POST('/api/designs/{design_id}/studies', { params: { path: { design_id: designId ?? 0 } }, body: { design: design as unknown as Record<string, unknown>, kind, ask } })),
+    mutationFn: ({ ask = null, against = [] }: { ask?: Ask | null; against?: Against[] }) => asked(api.POST('/api/designs/{design_id}/studies', { params: { path: { design_id: designId ?? 0 } }, body: { design: design as unknown as Record<string, unknown>, kind, ask, against: against.map(({ design_id, revision }) => ({ design_id, revision })) } })),
     onSuccess: shown,
   })
   const stop = useMutation({ mutationFn: (study: Study) => asked(api.POST('/api/studies/{study_id}/stop', { params: { path: { study_id: study.id } } })), onSuccess: shown })
@@ -39,6 +40,16 @@ export function useStudy(kind: Study['kind']) {
   const study = watched.data
   return { study, stale: study !== undefined && !alike(study.design, design), start, stop, take }
 }
+
+/** What this design can be compared with: earlier revisions of it, other designs of its job. */
+export function useComparable() {
+  const designId = useSaving((saving) => saving.designId)
+  const revision = useSaving((saving) => saving.revision)
+  return useQuery({ queryKey: ['comparable', designId, revision], enabled: designId !== null, queryFn: () => asked(api.GET('/api/designs/{design_id}/studies/against', { params: { path: { design_id: designId ?? 0 } } })) }).data ?? []
+}
+
+/** Money in the currency it was reckoned in. */
+export const moneyText = (units: { number: (value: number, digits: number) => string }, money: number | null, currency: string) => (money === null ? '–' : `${units.number(money, 0)} ${currency}`.trim())
 
 /** Whether a study's design, as it was asked with, runs like the one on the screen. */
 function alike(kept: Record<string, unknown>, design: Design) {
