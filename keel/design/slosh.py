@@ -13,6 +13,7 @@ KINDS: tuple[Kind, ...] = get_args(Kind)
 LapName = Literal["Corrie hill climb", "Dry Fork desert stage", "Eelgate harbour in chop"]
 LAPS: tuple[LapName, ...] = get_args(LapName)
 """Made-up laps that ship, to try a tank on."""
+KeptLap = Annotated[int, Field(ge=1)]
 Flow = Annotated[float, Field(ge=0, le=100_000)]
 
 
@@ -33,7 +34,11 @@ class Slosh(Part):
     over: Literal["manoeuvre", "shipped lap", "kept lap"] = "manoeuvre"
     manoeuvre: Manoeuvre = Manoeuvre()
     lap: LapName = "Corrie hill climb"
-    kept_lap: Annotated[int, Field(ge=1)] | None = Field(default=None, description="Which of the workshop's own laps")
+    kept_lap: KeptLap | None = Field(default=None, description="Which of the workshop's own laps")
+    then_laps: Annotated[tuple[KeptLap, ...], Field(max_length=12, strict=False)] = Field(
+        default=(), description="The workshop's own laps that follow it, in order"
+    )
+    laps: Annotated[int, Field(ge=1, le=60)] = Field(default=1, description="How often the laps are driven")
     fill: Annotated[float, Field(gt=0, le=1)] = Field(default=0.25, description="Share of brimful at the start")
     draw_l_per_h: Flow | None = Field(
         default=None, description="The engine's use at full draw [L/h]; empty means the first demand case's"

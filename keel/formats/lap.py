@@ -24,6 +24,8 @@ MOST_SECONDS = 7200.0
 GAP_S = 0.5
 DT_S = 0.02
 SHOWN_ROWS = 6
+MOST_L_PER_H = 5000.0
+L_PER_H_PER_CM3_PER_MIN = 0.06
 PER_CENT = 1.5
 """A throttle that goes higher is in per cent."""
 MILLISECONDS = "If its time is in milliseconds, say so"
@@ -38,6 +40,8 @@ class LapColumns(Part):
     left: Heading = ""
     up: Heading = ""
     throttle: Heading = ""
+    fuel: Heading = ""
+    fuel_unit: Literal["L/h", "cm³/min"] = "L/h"
     time_unit: Literal["s", "ms"] = "s"
     unit: Literal["g", "m/s²"] = "g"
     forward_flipped: bool = Field(default=False, description="Braking is above nought in the file")
@@ -60,6 +64,7 @@ WORDS = {
     "left": ("left", "lat", "ay", "accel y", "gy"),
     "up": ("up", "vert", "az", "accel z", "gz"),
     "throttle": ("throttle", "tps", "pedal"),
+    "fuel": ("fuel", "flow", "burn"),
 }
 
 
@@ -127,12 +132,17 @@ def read_lap(content: bytes, columns: LapColumns, name: str) -> tuple[Log, list[
         _check_g(heading, values, notes)
     use = even(columns.throttle, 1.0) if columns.throttle else np.ones(len(grid))
     share = use / 100.0 if use.max() > PER_CENT else use
-    return Log(name, DT_S, forward, left, up, np.clip(share, 0.0, 1.0), np.zeros(len(grid))), notes
+    fuel = None
+    if columns.fuel:
+        fuel = even(columns.fuel, 1.0) * (1.0 if columns.fuel_unit == "L/h" else L_PER_H_PER_CM3_PER_MIN)
+        _check_fuel(columns.fuel, fuel, notes)
+        fuel = np.maximum(fuel, 0.0)
+    return Log(name, DT_S, forward, left, up, np.clip(share, 0.0, 1.0), np.zeros(len(grid)), fuel), notes
 
 
 def _wanted(columns: LapColumns, headings: Sequence[str]) -> list[str]:
     """The chosen columns, time first."""
-    wanted = [h for h in (columns.time, columns.forward, columns.left, columns.up, columns.throttle) if h]
+    wanted = [h for h in (columns.time, columns.forward, columns.left, columns.up, columns.throttle, columns.fuel) if h]
     for heading in wanted:
         if heading not in headings:
             raise _unreadable("columns", heading, "a column of the file", f"there is no column “{heading}” in it")
@@ -226,11 +236,39 @@ def _check_g(heading: str, values: Array, notes: list[str]) -> None:
         notes.append(f"“{heading}” stands at {np.median(values):.2f} g most of the time: is it the vertical one?")
 
 
+def _check_fuel(heading: str, l_per_h: Array, notes: list[str]) -> None:
+    most = float(l_per_h.max())
+    if most > MOST_L_PER_H:
+        message = f"“{heading}” reaches {most:.4g} L/h, {MOST_L_PER_H:g} L/h are taken: is it in another unit?"
+        raise _unreadable(heading, f"{most:.4g} L/h", f"{MOST_L_PER_H:g} L/h", message)
+    below = int((l_per_h < 0).sum())
+    if below:
+        notes.append(f"“{heading}” is below nought in {below} samples: taken as nought")
+
+
 def run_csv(log: Log, ran: Ran, rooms: Sequence[str]) -> bytes:
     """A run with its lap, a row a sample: what was felt and held, the inlet's depth, the surge tank."""
-    heading = ["time_s", "forward_g", "left_g", "up_g", "use", *(f"{room}_l" for room in rooms), "inlet_mm", "surge_l"]
+    heading = [
+        "time_s",
+        "forward_g",
+        "left_g",
+        "up_g",
+        "drawn_l_per_h",
+        *(f"{room}_l" for room in rooms),
+        "inlet_mm",
+        "surge_l",
+    ]
     table = np.column_stack(
-        [ran.times_s, log.forward_g, log.left_g, log.up_g, log.use, ran.held_l, ran.depths_mm.max(axis=1), ran.surge_l]
+        [
+            ran.times_s,
+            log.forward_g,
+            log.left_g,
+            log.up_g,
+            ran.drawn_l_per_h,
+            ran.held_l,
+            ran.depths_mm.max(axis=1),
+            ran.surge_l,
+        ]
     )
     return _written(heading, table)
 

@@ -14,6 +14,7 @@ from keel.design.document import Design
 from keel.formats.document import design_from
 from keel.formats.lap import LapColumns, LapLook, look_at_lap, read_lap, run_csv, spells_csv
 from keel.solid.interior import solids_of
+from keel.studies.demand import demands
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import Setup, SloshTank, setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
@@ -73,7 +74,9 @@ def run(request: Request, data: SloshIn) -> HttpResponse:
     """Run the design over its manoeuvre or lap. Nothing is stored."""
     tank, log, setup = _ready(request, data)
     ran = slosh_run(tank, log, setup)
-    answer = shown(tank, log, ran, setup.draw_l_per_h, setup.surge_l > 0)
+    cases = demands(design_from(data.design).brief, request.user.workshop.document().rules)
+    pumps = max((case.running_l_per_h for case in cases if case.running_l_per_h is not None), default=None)
+    answer = shown(tank, log, ran, setup, pumps)
     return HttpResponse(TypeAdapter(RunShown).dump_json(answer), content_type="application/json")
 
 
@@ -81,7 +84,7 @@ def run(request: Request, data: SloshIn) -> HttpResponse:
 def lowest(request: Request, data: SloshIn) -> LowestOut:
     """The lowest fill at which it runs without a dry spell."""
     tank, log, setup = _ready(request, data)
-    if setup.draw_l_per_h == 0:
+    if not log.drawn(setup.draw_l_per_h).any():
         raise _no_draw()
     fill, brimful = lowest_fill(tank, log, setup), float(tank.packed.capacity.sum()) / 1e6
     return LowestOut(fill=fill, litres=None if fill is None else fill * brimful, brimful_l=brimful)

@@ -5,11 +5,11 @@ import io
 import numpy as np
 from django.db import models
 
-from keel.studies.slosh.log import Log
+from keel.studies.slosh.log import TRACES, Log
 from server.jobs.models import TankDesign
 from server.workshop.models import Person, Workshop
 
-TRACES = ("forward_g", "left_g", "up_g", "use", "pitch_deg")
+FUEL = "fuel_l_per_h"
 
 
 class Lap(models.Model):
@@ -32,13 +32,16 @@ class Lap(models.Model):
     def log(self) -> Log:
         """As it was read."""
         with np.load(io.BytesIO(bytes(self.samples)), allow_pickle=False) as parts:
-            return Log(self.name, float(parts["dt_s"]), *(parts[trace].astype(np.float64) for trace in TRACES))
+            traces = {trace: parts[trace].astype(np.float64) for trace in TRACES}
+            fuel = parts[FUEL].astype(np.float64) if FUEL in parts else None
+            return Log(name=self.name, dt_s=float(parts["dt_s"]), fuel_l_per_h=fuel, **traces)
 
 
 def packed(log: Log) -> bytes:
     """A log's samples as they are kept."""
     stream = io.BytesIO()
-    traces = {trace: getattr(log, trace).astype(np.float32) for trace in TRACES}
+    names = [*TRACES, *([FUEL] if log.fuel_l_per_h is not None else [])]
+    traces = {trace: getattr(log, trace).astype(np.float32) for trace in names}
     np.savez_compressed(stream, dt_s=np.float64(log.dt_s), allow_pickle=False, **traces)
     return stream.getvalue()
 

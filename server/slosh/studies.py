@@ -119,10 +119,10 @@ def ask_for(request: Request, design_id: int, data: StudyIn) -> tuple[int, Study
         raise ApiError(422, "no_shell", "There is no shell yet: give the tank its sizes first.")
     if slosh_tank(solids_of(design), design.ports) is None:
         raise ApiError(422, "no_pickup", "There is no pickup in the tank yet: place one at Ports.")
-    if setup_of(design, rules.rules).draw_l_per_h == 0:
+    driven = log_for(workshop, design)
+    if not driven.drawn(setup_of(design, rules.rules).draw_l_per_h).any():
         message = "The engine draws nothing: type what it draws, or its power at Brief."
         raise refused("slosh.draw_l_per_h", 0, "above 0 L/h", message)
-    driven = log_for(workshop, design)
     if data.kind == "search" and data.ask is None:
         raise refused("ask", None, "what to vary", "Say what may be varied.")
     ask = data.ask if data.kind == "search" else None

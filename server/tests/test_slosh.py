@@ -123,6 +123,47 @@ class Slosh(ApiTestCase):
         self.assertEqual(self.viewer("POST", "laps/look", raw=content)[0], 403)
         self.assertEqual(self.fabricator("DELETE", f"laps/{kept['id']}")[0], 204)
 
+    def test_a_lap_with_its_fuel(self) -> None:
+        """What was burnt is what is drawn; below nought is put right and said; too much is refused."""
+        table = lap()
+        count = len(table["Time (s)"])
+        table["Fuel"] = [f"{v:.1f}" for v in np.where(np.arange(count) < 5, -10.0, 2000.0)]
+        status, kept = self.keep(csv_of(table), fuel="Fuel", fuel_unit="cm³/min")
+        self.assertEqual(status, 201, kept)
+        self.assertIn("below nought in", " ".join(kept["notes"]))
+        driven = TURN | {"over": "kept lap", "kept_lap": kept["id"], "draw_l_per_h": 0.0, "fill": 0.9}
+        _, run = self.ask("run", slosh=driven)
+        self.assertAlmostEqual(run["used_l"] + run["missed_l"], 120 * run["times_s"][-1] / 3600, delta=0.02)
+        self.assertIn("its own fuel flow", run["notes"][0]["text"])
+        body = self.refused(self.keep(csv_of(table | {"Fuel": ["9000"] * count}), fuel="Fuel"), 422, "invalid")
+        self.assertEqual(body["errors"][0]["limit"], "5000 L/h")
+
+    def test_several_laps(self) -> None:
+        """One after the other, all of them again; a lap that isn't kept is named by its place; not for days."""
+        _, first = self.keep(csv_of(lap()))
+        _, other = self.keep(csv_of(lap()), left_flipped=True)
+        driven = TURN | {"over": "kept lap", "kept_lap": first["id"], "then_laps": [other["id"]], "laps": 3}
+        _, once = self.ask("run", slosh=driven | {"laps": 1, "then_laps": []})
+        status, run = self.ask("run", slosh=driven)
+        self.assertEqual(status, 200, run)
+        self.assertAlmostEqual(run["times_s"][-1], 6 * once["times_s"][-1], delta=0.3)
+        self.assertAlmostEqual(min(run["left_g"]), -max(run["left_g"]), places=3)
+        wrong = self.refused(self.ask("run", slosh=driven | {"then_laps": [other["id"], 999]}), 422, "invalid")
+        self.assertEqual(wrong["errors"][0]["field"], "slosh.then_laps.1")
+        shipped = TURN | {"over": "shipped lap", "lap": "Dry Fork desert stage", "laps": 60}
+        self.assertEqual(self.ask("run", slosh=shipped | {"laps": 2})[0], 200)
+        self.assertEqual(self.ask("run", slosh=shipped | {"laps": 61})[0], 422)
+
+    def test_more_than_the_pumps_give(self) -> None:
+        """A draw above the pumps' flow is run, and said."""
+        points = [{"kpa": kpa, "l_per_h": flow} for kpa, flow in ((0, 60.0), (300, 40.0), (400, 30.0))]
+        pumps = [{"id": "p", "pump": {"name": "Small", "curves": [{"points": points}]}}]
+        brief = {"cases": [{"id": "n", "name": "Now", "power_kw": 100.0, "rail_kpa": 300.0}], "pumps": pumps}
+        _, run = self.ask("run", brief=brief, slosh=TURN | {"draw_l_per_h": 90.0})
+        self.assertIn("they are too small", " ".join(note["text"] for note in run["notes"]))
+        _, less = self.ask("run", brief=brief, slosh=TURN | {"draw_l_per_h": 30.0})
+        self.assertEqual(less["notes"], [])
+
     def test_odd_laps_are_put_right_and_say_so(self) -> None:
         """Holes, words, times that fall back, semicolons with decimal commas, other signs."""
         table = lap()

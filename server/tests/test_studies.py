@@ -40,9 +40,11 @@ class Studies(InWorkshop):
         super().setUp()
         self.tank = TankDesign.started(self.job, "Main", Design.model_validate(DESIGN), None, "started")
 
-    def ask(self, kind: str = "search", ask: dict[str, Any] | None = ASK, **more: Any) -> tuple[int, Any]:
+    def ask(
+        self, kind: str = "search", ask: dict[str, Any] | None = ASK, against: list[Any] | None = None, **more: Any
+    ) -> tuple[int, Any]:
         """Ask for a study of the design on the screen."""
-        body = {"design": DESIGN | more, "kind": kind, "ask": ask}
+        body = {"design": DESIGN | more, "kind": kind, "ask": ask, "against": against or []}
         return self.fabricator("POST", f"designs/{self.tank.pk}/studies", body)
 
     def watch(self, made: dict[str, Any]) -> dict[str, Any]:

@@ -1,6 +1,7 @@
 """What the vehicle does over time: accelerations at even times, made from a form or taken from a logger."""
 
-from dataclasses import dataclass, replace
+from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -8,6 +9,7 @@ from keel.reference.units import STANDARD_GRAVITY
 from keel.solid.polyhedron import Array
 
 MM_PER_M = 1000.0
+TRACES = ("forward_g", "left_g", "up_g", "use", "pitch_deg")
 
 
 @dataclass(frozen=True)
@@ -25,6 +27,8 @@ class Log:
         Share of full draw.
     pitch_deg : ndarray, shape (n,)
         Nose up, for a hill [°].
+    fuel_l_per_h : ndarray, shape (n,), optional
+        What was burnt, where that was logged; NaN where it wasn't, and `use` counts [L/h].
     """
 
     name: str
@@ -34,6 +38,7 @@ class Log:
     up_g: Array
     use: Array
     pitch_deg: Array
+    fuel_l_per_h: Array | None = None
 
     @property
     def times_s(self) -> Array:
@@ -49,16 +54,39 @@ class Log:
         )
         return np.asarray(g * STANDARD_GRAVITY * MM_PER_M)
 
+    def drawn(self, full_l_per_h: float) -> Array:
+        """What the engine draws, with so much at full draw, shape (n,) [L/h]."""
+        by_use = self.use * full_l_per_h
+        if self.fuel_l_per_h is None:
+            return by_use
+        return np.where(np.isnan(self.fuel_l_per_h), by_use, self.fuel_l_per_h)
+
     def repeated(self, times: int) -> "Log":
         """The same so many times over, one after the other."""
-        return replace(
-            self,
-            forward_g=np.tile(self.forward_g, times),
-            left_g=np.tile(self.left_g, times),
-            up_g=np.tile(self.up_g, times),
-            use=np.tile(self.use, times),
-            pitch_deg=np.tile(self.pitch_deg, times),
-        )
+        return joined([self] * times)
+
+
+def joined(logs: Sequence[Log]) -> Log:
+    """Logs one after the other, under the names of all that differ.
+
+    Raises
+    ------
+    ValueError
+        When they are sampled differently.
+    """
+    first = logs[0]
+    if any(log.dt_s != first.dt_s for log in logs):
+        raise ValueError("logs that are joined are sampled alike")
+    if len(logs) == 1:
+        return first
+    traces = {name: np.concatenate([getattr(log, name) for log in logs]) for name in TRACES}
+    fuel = None
+    if any(log.fuel_l_per_h is not None for log in logs):
+        unknown = [np.full(len(log.use), np.nan) for log in logs]
+        known = [u if log.fuel_l_per_h is None else log.fuel_l_per_h for u, log in zip(unknown, logs, strict=True)]
+        fuel = np.concatenate(known)
+    name = ", then ".join(dict.fromkeys(log.name for log in logs))
+    return Log(name=name, dt_s=first.dt_s, fuel_l_per_h=fuel, **traces)
 
 
 def still(name: str, seconds: float, dt_s: float = 0.02) -> Log:

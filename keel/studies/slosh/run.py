@@ -39,6 +39,8 @@ class Ran:
         Of each inlet under the surface; below nought it is dry.
     surge_l : ndarray, shape (n,)
     spells : list of DrySpell
+    drawn_l_per_h : ndarray, shape (n,)
+        What the engine asked for.
     used_l, missed_l, returned_l, moved_l, spilt_l : float
     """
 
@@ -48,6 +50,7 @@ class Ran:
     depths_mm: Array
     surge_l: Array
     spells: list[DrySpell]
+    drawn_l_per_h: Array
     used_l: float
     missed_l: float
     returned_l: float
@@ -87,13 +90,14 @@ def slosh_run(tank: SloshTank, log: Log, setup: Setup, step_s: float = STEP_S, s
     let a pickup breathe later than the plane says, to the unsafe side where froth lets it breathe sooner.
     """
     per_second = MM3_PER_LITRE / SECONDS_PER_HOUR
+    drawn = log.drawn(setup.draw_l_per_h)
     steps = max(1, int(np.ceil(log.dt_s / step_s - 1e-9)))
     held, planes, depths, surge, spells, sums = kernel.run(
         tank.packed,
         tank.ways,
         tank.feeds(setup),
         np.ascontiguousarray(log.felt),
-        np.ascontiguousarray(log.use * setup.draw_l_per_h * per_second),
+        np.ascontiguousarray(drawn * per_second),
         np.full(len(log.use), setup.return_l_per_h * per_second),
         tank.level(setup.fill) if start is None else start,
         DAMPING_FOAM if setup.foam else DAMPING_BARE,
@@ -109,6 +113,7 @@ def slosh_run(tank: SloshTank, log: Log, setup: Setup, step_s: float = STEP_S, s
         depths_mm=depths,
         surge_l=surge / MM3_PER_LITRE,
         spells=[_spell(log, float(a), float(b)) for a, b in spells],
+        drawn_l_per_h=drawn,
         used_l=used,
         missed_l=missed,
         returned_l=returned,

@@ -1,6 +1,6 @@
 """A run as the screen shows it: fewer moments, where each compartment lies in the views, and what it means."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -8,8 +8,9 @@ from manifold3d import Manifold
 
 from keel.solid.polyhedron import Array
 from keel.solid.shapes import slice_rings
+from keel.studies.result import Words, words
 from keel.studies.slosh.log import Log
-from keel.studies.slosh.model import SloshTank
+from keel.studies.slosh.model import Setup, SloshTank
 from keel.studies.slosh.run import DrySpell, Ran
 
 MOST_FRAMES = 1500
@@ -86,10 +87,20 @@ class RunShown:
     lowest_at_s: float
     openings: int
     limits: str
+    notes: list[Words]
+    """What is odd about what it was driven with."""
 
 
-def shown(tank: SloshTank, log: Log, ran: Ran, draw_l_per_h: float, has_surge: bool) -> RunShown:
-    """What the screen needs of a run."""
+def shown(tank: SloshTank, log: Log, ran: Ran, setup: Setup, pumps_l_per_h: float | None) -> RunShown:
+    """What the screen needs of a run.
+
+    Parameters
+    ----------
+    tank, log, ran, setup
+        The run and what it was made with.
+    pumps_l_per_h : float, optional
+        What the running pumps give at rail pressure [L/h].
+    """
     every = max(1, -(-len(ran.times_s) // MOST_FRAMES))
     frames = slice(None, None, every)
     place = tank.places[0]
@@ -114,7 +125,7 @@ def shown(tank: SloshTank, log: Log, ran: Ran, draw_l_per_h: float, has_surge: b
         planes=ran.planes[frames].round(4).tolist(),
         depths_mm=ran.depths_mm[frames].round(2).tolist(),
         surge_l=ran.surge_l[frames].round(4).tolist(),
-        has_surge=has_surge,
+        has_surge=setup.surge_l > 0,
         spells=ran.spells,
         dry_s=ran.dry_s,
         used_l=ran.used_l,
@@ -123,12 +134,33 @@ def shown(tank: SloshTank, log: Log, ran: Ran, draw_l_per_h: float, has_surge: b
         moved_l=ran.moved_l,
         spilt_l=ran.spilt_l,
         start_l=float(ran.held_l[0].sum()),
-        draw_l_per_h=draw_l_per_h,
+        draw_l_per_h=setup.draw_l_per_h,
         lowest_mm=float(best[lowest]),
         lowest_at_s=float(ran.times_s[lowest]),
         openings=len(tank.openings),
         limits=LIMITS,
+        notes=list(_notes(log, ran, setup, pumps_l_per_h)),
     )
+
+
+def _notes(log: Log, ran: Ran, setup: Setup, pumps_l_per_h: float | None) -> Iterator[Words]:
+    most = float(ran.drawn_l_per_h.max())
+    if log.fuel_l_per_h is not None:
+        yield words("The lap has its own fuel flow, up to {most_lph}: that is what is drawn.", most_lph=most)
+    asked = setup.lift_l_per_h if setup.surge_l else most + setup.return_l_per_h
+    if pumps_l_per_h is not None and asked > pumps_l_per_h * 1.001:
+        yield words(
+            "{asked_lph} is drawn from the tank at most, the pumps give {pumps_lph}: they are too small, or "
+            "one of the figures is wrong.",
+            asked_lph=asked,
+            pumps_lph=pumps_l_per_h,
+        )
+    if setup.surge_l and setup.lift_l_per_h < setup.draw_l_per_h:
+        yield words(
+            "The lift pump's {lift_lph} is less than the engine's {draw_lph}: the surge tank runs down.",
+            lift_lph=setup.lift_l_per_h,
+            draw_lph=setup.draw_l_per_h,
+        )
 
 
 def _cut(solids: Sequence[Manifold], place: Array) -> CutShown:

@@ -2116,6 +2116,7 @@ export interface components {
              *       "kept_lap": null,
              *       "lag": true,
              *       "lap": "Corrie hill climb",
+             *       "laps": 1,
              *       "lift_l_per_h": 0,
              *       "manoeuvre": {
              *         "again": 1,
@@ -2128,6 +2129,7 @@ export interface components {
              *       "over": "manoeuvre",
              *       "return_l_per_h": 0,
              *       "surge_l": 0,
+             *       "then_laps": [],
              *       "transfer_ratio": 1
              *     }
              */
@@ -4742,6 +4744,8 @@ export interface components {
             moved_l: number;
             /** Name */
             name: string;
+            /** Notes */
+            notes: components["schemas"]["Words"][];
             /** Openings */
             openings: number;
             /** Planes */
@@ -5324,6 +5328,12 @@ export interface components {
              */
             lap: "Corrie hill climb" | "Dry Fork desert stage" | "Eelgate harbour in chop";
             /**
+             * Laps
+             * @description How often the laps are driven
+             * @default 1
+             */
+            laps: number;
+            /**
              * Lift L Per H
              * @description Lift pump into the surge tank [L/h]
              * @default 0
@@ -5358,6 +5368,12 @@ export interface components {
              * @default 0
              */
             surge_l: number;
+            /**
+             * Then Laps
+             * @description The workshop's own laps that follow it, in order
+             * @default []
+             */
+            then_laps: number[];
             /**
              * Transfer Ratio
              * @description A jet pump's transfer for what drives it; typed, never assumed

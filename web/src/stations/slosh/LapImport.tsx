@@ -19,6 +19,8 @@ interface Columns {
   left: string
   up: string
   throttle: string
+  fuel: string
+  fuel_unit: 'L/h' | 'cm³/min'
   time_unit: 's' | 'ms'
   unit: 'g' | 'm/s²'
   forward_flipped: boolean
@@ -31,6 +33,7 @@ const WHAT = [
   ['left', 'Sideways acceleration'],
   ['up', 'Vertical acceleration'],
   ['throttle', 'Throttle'],
+  ['fuel', 'Fuel flow'],
 ] as const
 const NONE = 'not there'
 
@@ -39,7 +42,7 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
   const queries = useQueryClient()
   const [file, setFile] = useState<globalThis.File | null>(null)
   const [look, setLook] = useState<Schemas['LapLook'] | null>(null)
-  const [columns, setColumns] = useState<Columns>({ time: '', forward: '', left: '', up: '', throttle: '', time_unit: 's', unit: 'g', forward_flipped: false, left_flipped: false, up_has_gravity: true })
+  const [columns, setColumns] = useState<Columns>({ time: '', forward: '', left: '', up: '', throttle: '', fuel: '', fuel_unit: 'L/h', time_unit: 's', unit: 'g', forward_flipped: false, left_flipped: false, up_has_gravity: true })
   const [problem, setProblem] = useState('')
   const tried = async (what: () => Promise<void>) => {
     setProblem('')
@@ -98,6 +101,7 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
           ))}
           <Choice label="Time is in" value={columns.time_unit} options={['s', 'ms'] as const} onChange={(time_unit) => setColumns({ ...columns, time_unit })} />
           <Choice label="Accelerations are in" value={columns.unit} options={['g', 'm/s²'] as const} onChange={(unit) => setColumns({ ...columns, unit })} />
+          {columns.fuel && <Choice label="Fuel flow is in" value={columns.fuel_unit} options={['L/h', 'cm³/min'] as const} onChange={(fuel_unit) => setColumns({ ...columns, fuel_unit })} />}
           <FormControlLabel control={<Switch checked={columns.forward_flipped} onChange={(event) => setColumns({ ...columns, forward_flipped: event.target.checked })} />} label="Braking is above nought in it" />
           <FormControlLabel control={<Switch checked={columns.left_flipped} onChange={(event) => setColumns({ ...columns, left_flipped: event.target.checked })} />} label="A right turn is above nought in it" />
           <FormControlLabel control={<Switch checked={columns.up_has_gravity} onChange={(event) => setColumns({ ...columns, up_has_gravity: event.target.checked })} />} label="At rest its vertical reads 1 g" />

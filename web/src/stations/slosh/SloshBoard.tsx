@@ -16,6 +16,7 @@ import { Variants } from './Variants'
 export function SloshBoard() {
   useRunning()
   usePlaying()
+  const units = useUnits()
   const { run, problem } = useRun()
   const map = useRun((state) => state.map)
   const fill = useWork((work) => work.design.slosh.fill)
@@ -24,6 +25,11 @@ export function SloshBoard() {
       {problem && <Alert severity={run ? 'warning' : 'info'}>{problem}</Alert>}
       {!run && !problem && <Typography color="textSecondary">Running it. The first run after an update takes some seconds more.</Typography>}
       {run?.draw_l_per_h === 0 && <Alert severity="info">The engine draws nothing, so nothing can run dry: type what it draws, or its power at Brief.</Alert>}
+      {run?.notes.map((note) => (
+        <Alert key={note.text} severity="info">
+          {units.say(note)}
+        </Alert>
+      ))}
       {run && <Moving run={run} />}
       {run && <Spells run={run} />}
       {run && <Variants />}

@@ -1,7 +1,7 @@
 import { Alert, Box, Button, FormControlLabel, Switch, Typography } from '@mui/material'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { api, asked } from '../../api/client'
-import type { Slosh } from '../../api/model'
+import type { Lap, Slosh } from '../../api/model'
 import { Choice, FlowField, NumberField, ShareField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
@@ -34,6 +34,8 @@ export function SloshStation() {
       {slosh.over === 'manoeuvre' && <ManoeuvreFields slosh={slosh} readOnly={readOnly} />}
       {slosh.over === 'shipped lap' && <Choice label="Lap" value={slosh.lap} options={LAPS} hint="made up, to try a tank on" disabled={readOnly} onChange={(lap) => setSlosh({ lap })} />}
       {slosh.over === 'kept lap' && laps.length > 0 && <Choice label="Lap of the workshop’s" value={String(slosh.kept_lap ?? '')} options={laps.map((lap) => ({ value: String(lap.id), label: `${lap.name}, ${Math.round(lap.seconds)} s` }))} disabled={readOnly} onChange={(id) => setSlosh({ kept_lap: Number(id) })} />}
+      {slosh.over === 'kept lap' && slosh.kept_lap && <Then slosh={slosh} laps={laps} readOnly={readOnly} />}
+      {slosh.over !== 'manoeuvre' && <NumberField label={slosh.then_laps.length ? 'All of them, times over' : 'Times over'} value={slosh.laps} path="slosh.laps" disabled={readOnly} onCommit={(times) => times !== null && setSlosh({ laps: times })} />}
       {slosh.over === 'kept lap' && <LapImport readOnly={readOnly} onKept={(id) => setSlosh({ kept_lap: id })} />}
       <Box sx={pair}>
         <ShareField label="Filled to" value={slosh.fill} path="slosh.fill" disabled={readOnly} onCommit={(fill) => fill !== null && setSlosh({ fill })} />
@@ -55,6 +57,20 @@ export function SloshStation() {
       <Typography variant="body2" color="textSecondary">
         Baffles, foam and bladder are at Inside. This shows where fuel is likely to be, not that a vehicle is safe to drive.
       </Typography>
+    </>
+  )
+}
+
+/** Laps that follow the first, one after the other. */
+function Then({ slosh, laps, readOnly }: { slosh: Slosh; laps: Lap[]; readOnly: boolean }) {
+  const set = (then_laps: number[]) => setSlosh({ then_laps })
+  const options = [{ value: '', label: 'nothing more' }, ...laps.map((lap) => ({ value: String(lap.id), label: `${lap.name}, ${Math.round(lap.seconds)} s` }))]
+  return (
+    <>
+      {slosh.then_laps.map((id, place) => (
+        <Choice key={place} label={`Then, ${place + 2}`} value={String(id)} options={options} disabled={readOnly} onChange={(chosen) => set(chosen ? slosh.then_laps.map((other, here) => (here === place ? Number(chosen) : other)) : slosh.then_laps.filter((_, here) => here !== place))} />
+      ))}
+      {slosh.then_laps.length < 12 && <Choice label="Then" value="" options={options} disabled={readOnly} onChange={(chosen) => chosen && set([...slosh.then_laps, Number(chosen)])} />}
     </>
   )
 }
