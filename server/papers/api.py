@@ -23,7 +23,8 @@ from server.jobs.api.designs import own_design
 from server.jobs.scans import scans_of
 from server.papers.dip_stick import dip_stick_pdf
 from server.papers.gauge_face import gauge_pdf
-from server.papers.job_sheet import Heading, job_sheet_pdf
+from server.papers.heading import Heading, heading_of
+from server.papers.job_sheet import job_sheet_pdf
 from server.papers.port_sheet import port_pdf
 from server.workshop.guard import Request, anyone
 
@@ -66,16 +67,7 @@ def take_away(request: Request, design_id: int, name: str, query: Query[Pitch]) 
     tank = own_design(request, design_id)
     current = tank.current()
     design, rules = current.design(), request.user.workshop.document()
-    heading = Heading(
-        workshop=request.user.workshop.name,
-        job=f"{tank.job.number} {tank.job.title}",
-        customer=tank.job.customer.name if tank.job.customer else "",
-        design=tank.name,
-        revision=current.number,
-        saved=current.saved,
-        author=current.author.name if current.author else "",
-        units=request.user.units,
-    )
+    heading = heading_of(request.user, tank, current)
     title = f"{tank.job.number} {tank.name}"
     if name == "design.json":  # to be had even when no tank can be made of it
         content = design_json(design)

@@ -10,7 +10,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from keel.formats.quantities import length_text, volume_text
 from keel.studies.level import StrappingRow
-from server.papers.job_sheet import Heading
+from server.papers.heading import Heading
 
 INK, QUIET = HexColor("#1d262b"), HexColor("#66757c")
 WIDTH, HEIGHT = A4

@@ -10,7 +10,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from keel.formats.quantities import volume_text
 from keel.studies.gauge import GaugeTruth, Reading
-from server.papers.job_sheet import Heading
+from server.papers.heading import Heading
 
 INK, FUEL = HexColor("#1d262b"), HexColor("#c96f12")
 WIDTH, HEIGHT = A4

@@ -1,8 +1,6 @@
 """The job sheet: the tank, its figures and its flat parts on a page; parts that stand inside on pages after it."""
 
 import io
-from dataclasses import dataclass
-from datetime import datetime
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4, landscape
@@ -13,11 +11,12 @@ from reportlab.pdfgen.canvas import Canvas
 from keel.design.document import Design
 from keel.design.shell import CylinderShell
 from keel.evaluate import Evaluation
-from keel.formats.quantities import ReaderUnits, length_text, quantity_text, volume_text
+from keel.formats.quantities import length_text, quantity_text, volume_text
 from keel.solid.build import AnyShell
 from keel.studies.sheet.made import Sheet
 from keel.studies.sheet.parts import FlatPart
 from server.papers.drawing import GAP, Frame, draw_part, draw_views
+from server.papers.heading import Heading
 
 INK, QUIET, FUEL, ACCENT = HexColor("#1d262b"), HexColor("#66757c"), HexColor("#c96f12"), HexColor("#4b3fa0")
 WIDTH, HEIGHT = landscape(A4)
@@ -25,25 +24,6 @@ MARGIN = 10 * mm
 MOST_FINDINGS = 7
 ROWS, COLUMNS = 2, 3
 """How parts that stand inside lie on a page."""
-
-
-@dataclass(frozen=True)
-class Heading:
-    """What stands over the sheet."""
-
-    workshop: str
-    job: str
-    customer: str
-    design: str
-    revision: int
-    saved: datetime
-    author: str
-    units: str
-
-    @property
-    def reader(self) -> ReaderUnits:
-        """Units of the person who prints."""
-        return "in_usgal" if self.units == "in_usgal" else "in_impgal" if self.units == "in_impgal" else "mm_l"
 
 
 def job_sheet_pdf(heading: Heading, design: Design, answer: Evaluation) -> bytes:

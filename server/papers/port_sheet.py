@@ -12,7 +12,7 @@ from keel.design.ports import Port
 from keel.formats.ports import bolt_places, marks
 from keel.formats.quantities import cut_text, quantity_text
 from keel.studies.reach import PASSES, Reach, star_order
-from server.papers.job_sheet import Heading
+from server.papers.heading import Heading
 
 INK, QUIET, ACCENT = HexColor("#1d262b"), HexColor("#66757c"), HexColor("#4b3fa0")
 WIDTH, HEIGHT = A4

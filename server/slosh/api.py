@@ -22,6 +22,8 @@ from keel.studies.slosh.shown import RunShown, shown
 from keel.studies.slosh.starvation import StarvationMap, TimeToDry, lowest_fill, starvation_map, time_to_dry
 from server.http.errors import ApiError, ErrorOut, refused
 from server.jobs.api.designs import own_design
+from server.papers.heading import heading_of
+from server.papers.slosh_sheet import slosh_pdf
 from server.slosh.laps import log_for
 from server.slosh.models import Lap, packed
 from server.workshop.guard import Request, anyone, writer
@@ -74,9 +76,7 @@ def run(request: Request, data: SloshIn) -> HttpResponse:
     """Run the design over its manoeuvre or lap. Nothing is stored."""
     tank, log, setup = _ready(request, data)
     ran = slosh_run(tank, log, setup)
-    cases = demands(design_from(data.design).brief, request.user.workshop.document().rules)
-    pumps = max((case.running_l_per_h for case in cases if case.running_l_per_h is not None), default=None)
-    answer = shown(tank, log, ran, setup, pumps)
+    answer = shown(tank, log, ran, setup, _pumps(request, design_from(data.design)))
     return HttpResponse(TypeAdapter(RunShown).dump_json(answer), content_type="application/json")
 
 
@@ -112,13 +112,29 @@ def _no_draw() -> ApiError:
 
 
 @router.get("designs/{design_id}/slosh/{name}", response={200: bytes, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
-def take_away(request: Request, design_id: int, name: Literal["run.csv", "dry-spells.csv"]) -> HttpResponse:
-    """The run of a design's present revision, sample by sample, or its dry spells."""
-    tank, log, setup = _made_ready(request, own_design(request, design_id).current().design())
+def take_away(request: Request, design_id: int, name: Literal["run.csv", "dry-spells.csv", "run.pdf"]) -> HttpResponse:
+    """The run of a design's present revision sample by sample, its dry spells, or all of it on a page."""
+    own = own_design(request, design_id)
+    current = own.current()
+    tank, log, setup = _made_ready(request, current.design())
     ran = slosh_run(tank, log, setup)
-    content = run_csv(log, ran, [room.name for room in tank.rooms]) if name == "run.csv" else spells_csv(ran)
+    if name == "run.pdf":
+        answer = shown(tank, log, ran, setup, _pumps(request, current.design()))
+        fill = lowest_fill(tank, log, setup) if ran.drawn_l_per_h.any() else None
+        lowest_l = None if fill is None else fill * float(tank.packed.capacity.sum()) / 1e6
+        heading = heading_of(request.user, own, current)
+        content, kind = slosh_pdf(heading, log, ran, answer, starvation_map(tank), lowest_l), "application/pdf"
+    else:
+        kind = "text/csv; charset=utf-8"
+        content = run_csv(log, ran, [room.name for room in tank.rooms]) if name == "run.csv" else spells_csv(ran)
     disposition = f'attachment; filename="slosh-{name}"'
-    return HttpResponse(content, content_type="text/csv; charset=utf-8", headers={"Content-Disposition": disposition})
+    return HttpResponse(content, content_type=kind, headers={"Content-Disposition": disposition})
+
+
+def _pumps(request: Request, design: Design) -> float | None:
+    """What the running pumps give at rail pressure; None without any [L/h]."""
+    cases = demands(design.brief, request.user.workshop.document().rules)
+    return max((case.running_l_per_h for case in cases if case.running_l_per_h is not None), default=None)
 
 
 def _ready(request: Request, data: SloshIn) -> tuple[SloshTank, Log, Setup]:

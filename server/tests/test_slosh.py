@@ -7,6 +7,7 @@ from typing import Any
 from urllib.parse import quote
 
 import numpy as np
+from pypdf import PdfReader
 
 from keel.design.document import Design
 from server.jobs.models import TankDesign
@@ -89,6 +90,11 @@ class Slosh(ApiTestCase):
         self.assertEqual(len(rows), len(run["times_s"]))
         spells = self.viewer("GET", f"designs/{tank.pk}/slosh/dry-spells.csv")[1].decode().splitlines()
         self.assertEqual(len(spells) - 1, len(run["spells"]))
+        page = PdfReader(io.BytesIO(self.viewer("GET", f"designs/{tank.pk}/slosh/run.pdf")[1]))
+        words = page.pages[0].extract_text()
+        self.assertEqual(len(page.pages), 1)
+        for part in (f"{run['dry_s']:.2f} s in {len(run['spells'])} spells", "corner to the left", "revision 1"):
+            self.assertIn(part, words)
         self.assertEqual(self.stranger("GET", f"designs/{tank.pk}/slosh/run.csv")[0], 404)
 
     def test_what_cannot_be_run(self) -> None:

@@ -39,3 +39,31 @@ class Inside(PortsTestCase):
         self.until(lambda: self.field("Stays off the box").get_attribute("aria-invalid") == "true", "said at the field")
         self.type_into("Stays off the box", "4")
         self.until(lambda: (self.kept("inside").get("bladder") or {}).get("shrink_mm") == 4, "kept")
+
+    def test_a_pot_and_a_plates_openings(self) -> None:
+        """A pot round the pickup is a space of its own; holes are dragged on the plate; both are flat parts."""
+        self.open_tank("ports")
+        self.choose("Add a port", "pickup, where fuel is drawn")
+        self.find("[data-station=inside]").click()
+        features = lambda: self.kept("shell")["features"]  # noqa: E731
+        self.press("Add a pot")
+        self.until(lambda: "pot" in self.text("[aria-label='Spaces between plates']"), "a space of its own")
+        self.type_into("Rim above floor", "90")
+        self.until(lambda: features()[0]["high_mm"] == 90, "kept")
+        self.type_into("Rim above floor", "5000")
+        self.find("//*[contains(., 'the roof shuts it')]")
+        self.type_into("Rim above floor", "120")
+        self.find("[data-feature-row=pot-1] button").click()
+        self.press("Add a baffle")
+        self.type_into("From rear", "60")
+        self.press("Add: row of holes")
+        self.until(lambda: len(features()) == 2 and features()[1]["holes"], "a row of holes")
+        before = features()[1]["holes"][0]
+        self.drag("[data-move='end-row of holes 1 of baffle']", 20, -15)
+        moved = self.until(lambda: features()[1]["holes"][0] != before and features()[1]["holes"][0], "dragged")
+        self.assertGreater(moved["at_mm"], before["at_mm"])
+        self.assertGreater(moved["up_mm"], before["up_mm"])
+        self.assert_accessible("a pot and a plate")
+        self.find("[data-station=sheet]").click()
+        for part in ("pot-1", "baffle-1"):
+            self.find(f"[data-part={part}]")

@@ -166,11 +166,17 @@ class Slosh(PortsTestCase):
         self.press("Find the lowest fill without a dry spell")
         self.until(lambda: "of brimful" in self.text("[data-lowest]"), "the lowest fill")
         self.assert_accessible("the slosh run")
+        self.find("[data-solid=moving] canvas")
+        self.press("Picture")
+        picture = self.downloads / "slosh-run.png"
+        self.until(lambda: picture.exists() and picture.read_bytes()[:4] == b"\x89PNG", "a picture of the plots")
+        self.choose("Compare with, too", "revision 1")
         self.press("Run them")
         self.until(lambda: "Waiting" in self.text("[data-study]"), "on the queue")
         work()
         rows = "[aria-label='Other insides on the same lap'] tbody tr"
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, rows)) >= 5, "side by side")
+        self.find("//*[@aria-label='Other insides on the same lap']//tr[contains(., 'revision 1')]")
         surge = "//*[@aria-label='Other insides on the same lap']//tr[contains(., 'surge tank')]//button"
         self.until(lambda: self.find(surge).is_enabled() and (self.find(surge).click() or True), "take it")
         self.until(lambda: (self.kept("slosh") or {}).get("surge_l", 0) > 0, "kept")

@@ -38,6 +38,9 @@ class RoomShown:
     name: str
     capacity_l: float
     cut: CutShown
+    points: list[float]
+    """Its surface's corners, coordinates in threes [mm], and the triangles between them."""
+    triangles: list[int]
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +111,16 @@ def shown(tank: SloshTank, log: Log, ran: Ran, setup: Setup, pumps_l_per_h: floa
     lowest = int(np.argmin(best))
     return RunShown(
         name=log.name,
-        rooms=[RoomShown(room.name, room.mesh.volume_mm3 / 1e6, _cut([room.solid], place)) for room in tank.rooms],
+        rooms=[
+            RoomShown(
+                room.name,
+                room.mesh.volume_mm3 / 1e6,
+                _cut([room.solid], place),
+                room.mesh.points.round(1).ravel().tolist(),
+                room.mesh.triangles.ravel().tolist(),
+            )
+            for room in tank.rooms
+        ],
         walls=_cut([cell.solid for cell in tank.solids.cells], place),
         inlets=[
             InletShown(port.name, room, *(float(v) for v in spot))

@@ -333,7 +333,7 @@ export interface paths {
         };
         /**
          * Take Away
-         * @description The run of a design's present revision, sample by sample, or its dry spells.
+         * @description The run of a design's present revision sample by sample, its dry spells, or all of it on a page.
          */
         get: operations["server_slosh_api_take_away"];
         put?: never;
@@ -4648,6 +4648,10 @@ export interface components {
             cut: components["schemas"]["CutShown"];
             /** Name */
             name: string;
+            /** Points */
+            points: number[];
+            /** Triangles */
+            triangles: number[];
         };
         /**
          * RoundKeepOut
@@ -6941,7 +6945,7 @@ export interface operations {
             header?: never;
             path: {
                 design_id: number;
-                name: "run.csv" | "dry-spells.csv";
+                name: "run.csv" | "dry-spells.csv" | "run.pdf";
             };
             cookie?: never;
         };

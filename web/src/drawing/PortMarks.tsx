@@ -36,7 +36,7 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
   const datum = datumOf(shape)
   const taken: LabelBox[] = []
   return (
-    <g>
+    <g pointerEvents={live ? undefined : 'none'}>
       {design.ports.map((port) => {
         const found = shape.ports.find((item) => item.id === port.id)
         if (!found) return null

@@ -9,6 +9,7 @@ import type { Bay, Design, Evaluation, Fill, Geometry, KeepOut } from '../api/mo
 import { scanQuery } from '../stations/bay/scans'
 import { axisOf, type Box as Span, boxOf } from './keepOuts'
 import { boundsOf } from './layout'
+import { drawnBy, M, meshOf, surfaceGeometry } from './three'
 
 interface Props {
   design: Design
@@ -16,27 +17,6 @@ interface Props {
   large: boolean
   onLarge: (large: boolean) => void
   place: { x: number; y: number; width: number; height: number }
-}
-
-type Renderer = 'none' | 'software' | 'graphics card'
-let renderer: Renderer | null = null
-
-/** What draws in three dimensions here. `?flat` in the address says nothing does, for trying the fallback. */
-function drawnBy(): Renderer {
-  if (new URLSearchParams(window.location.search).has('flat')) return 'none'
-  renderer ??= (() => {
-    try {
-      const context = document.createElement('canvas').getContext('webgl2')
-      if (!context) return 'none'
-      const info = context.getExtension('WEBGL_debug_renderer_info')
-      const name = String(info ? context.getParameter(info.UNMASKED_RENDERER_WEBGL) : '')
-      context.getExtension('WEBGL_lose_context')?.loseContext()
-      return /swiftshader|llvmpipe|software|basic render/i.test(name) ? 'software' : 'graphics card'
-    } catch {
-      return 'none'
-    }
-  })()
-  return renderer
 }
 
 /** The same tank as a solid, to be turned about. */
@@ -70,8 +50,6 @@ export default function Solid({ design, evaluation, large, onLarge, place }: Pro
     </Box>
   )
 }
-
-const M = 1 / 1000
 
 /** Times the pictures while it is being turned; when they come slower than 30 a second, a simpler one is shown. */
 function Pace({ onSlow }: { onSlow: () => void }) {
@@ -193,16 +171,6 @@ function ScanMesh({ keepOut, colour }: { keepOut: Extract<KeepOut, { kind: 'scan
     </mesh>
   )
 }
-
-function meshOf(places: number[]) {
-  const geometry = new THREE.BufferGeometry()
-  geometry.setAttribute('position', new THREE.Float32BufferAttribute(places, 3))
-  geometry.computeVertexNormals()
-  return geometry
-}
-
-/** Coordinates and corners in threes as a mesh with flat faces. */
-const surfaceGeometry = (points: number[], triangles: number[]) => meshOf(triangles.flatMap((corner) => [0, 1, 2].map((i) => (points[corner * 3 + i] ?? 0) * M)))
 
 function Shell({ shape, colour, simple }: { shape: Geometry; colour: string; simple: boolean }) {
   const surface = useMemo(() => surfaceGeometry(shape.surface.points, shape.surface.triangles), [shape.surface])

@@ -1,5 +1,6 @@
 import { Alert, Box, Button } from '@mui/material'
 import { useState } from 'react'
+import { handOver } from '../../plots/picture'
 import { save, useSaving } from '../../work/saving'
 import { useWork } from '../../work/store'
 
@@ -27,11 +28,7 @@ export function Downloads({ files }: { files: File[] }) {
       setProblem(body?.message ?? 'The file could not be fetched.')
       return
     }
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(await answer.blob())
-    link.download = /filename="([^"]+)"/.exec(answer.headers.get('Content-Disposition') ?? '')?.[1] ?? name
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+    handOver(await answer.blob(), /filename="([^"]+)"/.exec(answer.headers.get('Content-Disposition') ?? '')?.[1] ?? name)
   }
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>

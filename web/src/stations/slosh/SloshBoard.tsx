@@ -1,6 +1,8 @@
 import { Alert, Box, Button, Slider, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
+import { useRef, useState } from 'react'
 import type { RunShown } from '../../api/model'
+import { handOver, pictureOf } from '../../plots/picture'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Block, Board, Sheet } from '../Board'
@@ -53,8 +55,18 @@ function Moving({ run }: { run: RunShown }) {
   const end = run.times_s.at(-1) ?? 0
   const colours = [inks.fuel, inks.hand, inks.metal, inks.stop, inks.good, inks.caution, inks.note, inks.block, inks.quiet]
   const best = run.depths_mm.map((row) => Math.max(...row))
+  const drawn = useRef<HTMLElement>(null)
+  const [problem, setProblem] = useState('')
+  const picture = async () => {
+    setProblem('')
+    try {
+      if (drawn.current) handOver(await pictureOf(drawn.current, inks.sheet), 'slosh-run.png')
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error))
+    }
+  }
   return (
-    <section>
+    <section ref={drawn}>
       <TankFrame run={run} />
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', my: 1, maxWidth: 900 }}>
         <Button variant="contained" onClick={play} sx={{ minWidth: 84 }}>
@@ -67,7 +79,11 @@ function Moving({ run }: { run: RunShown }) {
         ))}
         <Slider aria-label="Moment shown" value={at} min={0} max={end} step={0.02} onChange={(_, value) => useRun.setState({ playing: false, at: value as number })} sx={{ ml: 2 }} />
         <Box sx={{ minWidth: 70, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>{units.number(at, 2)} s</Box>
+        <Button onClick={() => void picture()} sx={{ whiteSpace: 'nowrap' }}>
+          Picture
+        </Button>
       </Box>
+      {problem && <Alert severity="error">{problem}</Alert>}
       <Box sx={{ maxWidth: 900 }}>
         <TimePlot
           run={run}

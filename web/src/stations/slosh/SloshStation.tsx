@@ -14,6 +14,7 @@ import { lapsQuery, setManoeuvre, setSlosh, useRun } from './slosh'
 const KINDS = ['corner to the left', 'corner to the right', 'braking', 'launch', 'lane change', 'S-bend', 'brake and turn', 'hill'] as const
 const LAPS = ['Corrie hill climb', 'Dry Fork desert stage', 'Eelgate harbour in chop'] as const
 const FILES = [
+  { name: 'run.pdf', label: 'The run on a page, PDF', under: 'slosh' },
   { name: 'run.csv', label: 'The run with its lap, CSV', under: 'slosh' },
   { name: 'dry-spells.csv', label: 'Dry spells, CSV', under: 'slosh' },
 ]
@@ -93,7 +94,7 @@ function ManoeuvreFields({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean 
 function Draw({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean }) {
   const units = useUnits()
   const drawn = useRun((state) => state.run?.draw_l_per_h)
-  return <FlowField label="Engine draws" value={slosh.draw_l_per_h ?? null} emptyText={drawn === undefined ? 'as the brief' : units.editVolume(drawn)} hint="empty: as the brief’s first case" path="slosh.draw_l_per_h" disabled={readOnly} onCommit={(value) => setSlosh({ draw_l_per_h: value })} />
+  return <FlowField label="Engine draws" value={slosh.draw_l_per_h ?? null} emptyText={drawn === undefined ? 'as the brief' : units.editVolume(Math.round(drawn * 10) / 10)} hint="empty: as the brief’s first case" path="slosh.draw_l_per_h" disabled={readOnly} onCommit={(value) => setSlosh({ draw_l_per_h: value })} />
 }
 
 /** The lowest fill that runs through without a dry spell. */

@@ -1,9 +1,11 @@
 import { Box } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import { useMemo } from 'react'
+import { lazy, Suspense, useMemo } from 'react'
 import type { RunShown } from '../../api/model'
 import { useUnits } from '../../units/useUnits'
 import { useMoment } from './slosh'
+
+const SolidFrame = lazy(() => import('./SolidFrame'))
 
 type ViewName = 'plan' | 'elevation' | 'end'
 const AXES: Record<ViewName, { across: 0 | 1; up: 1 | 2; cut: 0 | 1 | 2; title: string }> = {
@@ -36,11 +38,16 @@ function extent(run: RunShown, view: ViewName) {
 export function TankFrame({ run }: { run: RunShown }) {
   const at = useMoment()
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '1.5fr 1fr', gap: 2, maxWidth: 900 }} aria-label="The tank at the moment shown" role="group">
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1.35fr 1fr 0.85fr', gap: 1.5, maxWidth: 900 }} aria-label="The tank at the moment shown" role="group">
       <Frame run={run} view="elevation" at={at} />
       <Frame run={run} view="end" at={at} />
-      <Frame run={run} view="plan" at={at} />
       <Pushes run={run} at={at} />
+      <Frame run={run} view="plan" at={at} />
+      <Box sx={{ gridColumn: 'span 2' }}>
+        <Suspense fallback={<span />}>
+          <SolidFrame run={run} />
+        </Suspense>
+      </Box>
     </Box>
   )
 }
@@ -112,8 +119,8 @@ function Pushes({ run, at }: { run: RunShown; at: number }) {
   const deepest = Math.max(...(run.depths_mm[at] ?? [0]))
   const text = { fontSize: 10, fill: inks.quiet, textAnchor: 'middle' as const }
   return (
-    <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-      <svg viewBox="-80 -80 160 160" width={132} role="img" aria-label={`Pushed ${ahead.toFixed(2)} g forward, ${left.toFixed(2)} g to the left`}>
+    <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 1.5, alignItems: 'center' }}>
+      <svg viewBox="-80 -80 160 160" width={116} role="img" aria-label={`Pushed ${ahead.toFixed(2)} g forward, ${left.toFixed(2)} g to the left`}>
         {Array.from({ length: most * 2 }, (_, n) => (
           <circle key={n} r={((n + 1) / 2) * scale} fill="none" stroke={inks.line} strokeWidth={n % 2 ? 1.4 : 0.7} />
         ))}
