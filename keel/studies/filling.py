@@ -151,12 +151,16 @@ def _air_out(kpa: float, vents: Sequence[VentPath]) -> float:
 
 def drawing_vacuum_kpa(l_per_h: float, vents: Sequence[VentPath]) -> float:
     """Vacuum while fuel is drawn at a rate: the same vents, air going in. Infinite where none lets any in [kPa]."""
-    wanted, high = l_per_h / 3600, 1.0
-    while vents and _air_out(high, vents) < wanted:
+    if not vents:
+        return float("inf")
+    # What it takes above the first valve's opening is sought, however little: beside the opening it would be lost.
+    opens, wanted, high = min(vent.opens_kpa for vent in vents), l_per_h / 3600, 1.0
+    while _air_out(opens + high, vents) < wanted:
         high *= 2
         if high > 1e4:
             return float("inf")
-    return float(brentq(lambda kpa: _air_out(kpa, vents) - wanted, 0.0, high, xtol=1e-12)) if vents else float("inf")
+    above = brentq(lambda kpa: _air_out(opens + kpa, vents) - wanted, 0.0, high, xtol=1e-16)
+    return opens + float(above)
 
 
 def fill_run(

@@ -1,5 +1,6 @@
 """Liquid in any shell at any attitude, against worked cases and properties."""
 
+from fractions import Fraction
 from itertools import pairwise
 from math import cos, radians, sin
 from unittest import TestCase
@@ -301,18 +302,63 @@ class Stranding(TestCase):
             self.assertEqual(len(stranded(tank, list(inside), attitude)), 1)
 
 
+def turned_up(up: np.ndarray) -> np.ndarray:
+    """A rotation that takes a direction to straight up."""
+    across = np.cross(up, np.eye(3)[int(np.argmin(np.abs(up)))])
+    across /= np.linalg.norm(across)
+    return np.array([across, np.cross(up, across), up])
+
+
+def exactly_below(solid: Mesh, up: np.ndarray, plane: float) -> float:
+    """Volume below a plane, tetrahedra about a place on it, in fractions."""
+    n = [Fraction(float(v)) for v in up]
+    square = sum(a * a for a in n)
+    foot = [a * Fraction(plane) / square for a in n]
+    places = [[Fraction(float(v)) - o for v, o in zip(p, foot, strict=True)] for p in solid.points]
+    heights = [sum(a * b for a, b in zip(p, n, strict=True)) for p in places]
+    total = Fraction(0)
+    for triangle in solid.triangles:
+        under: list[list[Fraction]] = []
+        for i, j in zip(triangle, np.roll(triangle, -1), strict=True):
+            if heights[i] <= 0:
+                under.append(places[i])
+            if heights[i] * heights[j] < 0:
+                part = heights[i] / (heights[i] - heights[j])
+                under.append([x + part * (y - x) for x, y in zip(places[i], places[j], strict=True)])
+        for b, c in pairwise(under[1:]):
+            a = under[0]
+            total += a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2])
+            total += a[2] * (b[0] * c[1] - b[1] * c[0])
+    return float(total / 6)
+
+
 class Properties(TestCase):
     """What holds for every shell and attitude."""
 
     @given(any_shells(), attitudes, st.floats(0.02, 0.98))
     @settings(SLOW, max_examples=1000)
     def test_volume_is_that_of_the_trimmed_solid(self, shell: AnyShell, attitude: Attitude, share: float) -> None:
-        """The closed form against a boolean trim by the plane and the trimmed mesh's own volume."""
+        """The closed form against a boolean trim by the plane and the trimmed mesh's own volume.
+
+        The solid is turned until the plane is level: the modeller finds a leaning plane's angle to 1e-8 only. What a
+        plane all but touches the trim moves by its tolerance; so much of the surface is left to it.
+        """
         line = waterline(shell, attitude)
         level = line.depth * share
-        trimmed = build(shell).cells[0].solid.trim_by_plane(list(-line.up), -(line.lowest + level))
+        turned = build(shell).cells[0].solid.transform(np.column_stack([turned_up(line.up), np.zeros(3)]))
+        trimmed = turned.trim_by_plane([0.0, 0.0, -1.0], -(line.lowest + level))
+        moved = trimmed.get_tolerance() * turned.surface_area()
         whole = line.mesh.volume_mm3
-        self.assertAlmostEqual(line.volume(level), float(trimmed.volume()), delta=1e-9 * whole)
+        self.assertAlmostEqual(line.volume(level), float(trimmed.volume()), delta=1e-9 * whole + moved)
+
+    @given(any_shells(), attitudes, st.floats(0.02, 0.98))
+    @settings(SLOW, max_examples=60)
+    def test_volume_in_whole_fractions(self, shell: AnyShell, attitude: Attitude, share: float) -> None:
+        """The same reckoned triangle by triangle without rounding."""
+        line = waterline(shell, attitude)
+        level = line.depth * share
+        exact = exactly_below(line.mesh, line.up, line.lowest + level)
+        self.assertAlmostEqual(line.volume(level), exact, delta=1e-12 * line.mesh.volume_mm3)
 
     @given(any_shells(), attitudes, st.lists(st.floats(0.01, 0.99), min_size=1, max_size=5))
     @settings(SLOW, max_examples=60)

@@ -9,7 +9,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from keel.evaluate import Block, Evaluation
 from keel.formats.quantities import ReaderUnits, cut_text, length_text
-from keel.studies.sheet.parts import FlatPart
+from keel.studies.sheet.parts import FlatPart, middle_of
 from keel.studies.views import Ring
 
 METAL, FUEL, BEND, TEXT = HexColor("#35505c"), HexColor("#f3c68f"), HexColor("#4b3fa0"), HexColor("#1d262b")
@@ -205,18 +205,19 @@ def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None
 
 
 def _corners(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None:
-    """How far a part's corners, before rounding, lie from its datum edges; each distance once."""
+    """How far a part's corners, before rounding, and its openings' middles lie from its datum edges, each once."""
+    spots = [*part.corners, *(middle_of(hole) for hole in part.holes)]
     canvas.setFillColor(TEXT)
     canvas.setStrokeColor(TEXT)
     canvas.setLineWidth(0.3)
     last = -LABEL
-    for along in sorted({round(u, 1) for u, _ in part.corners} - {0.0, round(part.length_mm, 1)}):
+    for along in sorted({round(u, 1) for u, _ in spots} - {0.0, round(part.length_mm, 1)}):
         at = pen.x + along * pen.scale
         canvas.line(at, pen.y - 1 * mm, at, pen.y - 2.5 * mm)
         last = max(at, last + LABEL)
         _across(canvas, last, pen.y - 5.5 * mm, cut_text(along, units))
     last = -LABEL
-    for up in sorted({round(v, 1) for _, v in part.corners} - {0.0, round(part.width_mm, 1)}):
+    for up in sorted({round(v, 1) for _, v in spots} - {0.0, round(part.width_mm, 1)}):
         at = pen.y + up * pen.scale
         canvas.line(pen.x - 1 * mm, at, pen.x - 2.5 * mm, at)
         last = max(at, last + LINE)

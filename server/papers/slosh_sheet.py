@@ -107,10 +107,9 @@ def _figures(canvas: Canvas, heading: Heading, shown: RunShown, lowest_l: float 
         ("Used", volume_text(shown.used_l, units)),
         ("Asked and not had", volume_text(shown.missed_l, units)),
     ]
-    step = (WIDTH - LEFT - RIGHT) / len(said)
-    for place, (name, value) in enumerate(said):
-        _text(canvas, LEFT + place * step, y, name, 7, QUIET)
-        _text(canvas, LEFT + place * step, y - 5 * mm, value, 10, bold=True)
+    for (name, value), off in zip(said, (0, 30, 82, 117, 147), strict=True):
+        _text(canvas, LEFT + off * mm, y, name, 7, QUIET)
+        _text(canvas, LEFT + off * mm, y - 5 * mm, value, 10, bold=True)
     y -= 10 * mm
     for note in shown.notes:
         words = note.plain(lambda name, value: quantity_text(name, value, units))
@@ -193,7 +192,7 @@ def _map(canvas: Canvas, steady: StarvationMap, x: float, y: float) -> None:
         canvas.setFillColor(QUIET)
         canvas.setFont("Helvetica", 6.5)
         canvas.drawCentredString(x + dx * mm, y + dy * mm, words)
-    angles = np.radians(steady.directions_deg)
+    angles, said = np.radians(steady.directions_deg), list[float]()
     for share in MAP_FILLS:
         column = round(share * (len(steady.fills) - 1))
         path = canvas.beginPath()
@@ -207,7 +206,11 @@ def _map(canvas: Canvas, steady: StarvationMap, x: float, y: float) -> None:
         canvas.setStrokeColor(FUEL)
         canvas.setLineWidth(0.5 + share)
         canvas.drawPath(path)
-        _text(canvas, places[8][0] - 6 * mm, places[8][1], f"{share:.0%}", 6.5, FUEL)
+        # Lines that lie on each other are named once, by the least fill that reaches so far.
+        out = float(np.hypot(places[8][0] - x, places[8][1] - y))
+        if all(abs(out - other) > 3 * mm for other in said):
+            said.append(out)
+            _text(canvas, places[8][0] - 6 * mm, places[8][1], f"{share:.0%}", 6.5, FUEL)
 
 
 def _foot(canvas: Canvas, shown: RunShown) -> None:

@@ -20,7 +20,7 @@ class Shaping(SliceTestCase):
     def nudge(self, css: str, key: str, times: int) -> None:
         """Press a key on something a few times."""
         for _ in range(times):
-            self.find(css).send_keys(key)
+            self.until(lambda: self.find(css).send_keys(key) or True, css)
 
     def test_a_step_tank_from_scratch(self) -> None:
         """Choose the kind, drag a corner, type one, add a well, see the litres move, tilt it, read the pools."""

@@ -55,6 +55,12 @@ class FlatPart:
     """Id of the feature that it is of; empty for the shell's own."""
 
 
+def middle_of(ring: list[Spot]) -> Spot:
+    """The middle of the box round an opening: what it is marked out from [mm]."""
+    across, up = [x for x, _ in ring], [y for _, y in ring]
+    return (min(across) + max(across)) / 2, (min(up) + max(up)) / 2
+
+
 def polygon_area(outline: list[Spot]) -> float:
     """Area of a simple polygon [mm²], whichever way round it goes (shoelace formula)."""
     twice = 0.0

@@ -129,7 +129,7 @@ function View({ view, station, onEdit }: ViewProps) {
       {(bayAtHand || station === 'shell') && gapsIn(view, gaps).map((gap) => <GapMark key={gap.key} view={view} gap={gap} aside={shape ? asideOf(view, shape, gap) : 0} />)}
       <Dimensions view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />
       {onEdit && <Grips view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />}
-      {shape && evaluation && <PortMarks view={view} design={design} evaluation={evaluation} live={Boolean(onEdit) && station === 'ports'} named={station !== 'gauge'} />}
+      {shape && evaluation && <PortMarks view={view} design={design} evaluation={evaluation} live={Boolean(onEdit) && station === 'ports'} named={NAMED.includes(station)} />}
       {evaluation && station === 'gauge' && <SenderMarks view={view} senders={design.gauge.senders} evaluation={evaluation} live={Boolean(onEdit)} />}
       {shape && view.id === 'plan' && <CutLines view={view} shape={shape} />}
     </g>
@@ -165,6 +165,8 @@ function Dimensions({ view, design, evaluation, station, onEdit }: ViewProps & {
   )
 }
 
+/** Where ports have their names beside them: elsewhere they are in the way of what is worked on. */
+const NAMED: readonly StationName[] = ['brief', 'inside', 'ports', 'slosh', 'bench', 'sheet']
 const STANDING = ['baffle', 'pot'] as const
 const SHAPING = ['well', 'sump', 'relief', 'roof step', 'partition'] as const
 
