@@ -34,7 +34,7 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
   const shape = evaluation.geometry
   if (!shape) return null
   const datum = datumOf(shape)
-  const taken: LabelBox[] = []
+  const taken: LabelBox[] = shape.ports.map(({ place }) => ({ low: view.toX(place[view.across]) - GLYPH_PX, high: view.toX(place[view.across]) + GLYPH_PX, y: view.toY(place[view.up]) + 4 }))
   return (
     <g pointerEvents={live ? undefined : 'none'}>
       {design.ports.map((port) => {
@@ -82,6 +82,8 @@ interface LabelBox {
 }
 const LETTER_PX = 6.1
 const LINE_PX = 13
+/** Half of a port's own mark: no label lies over one. */
+const GLYPH_PX = 7
 const STOP_PX = 10
 
 /** The label moved up or down past those that stand already; null where there is no room. */

@@ -63,14 +63,16 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
   )
 }
 
+/** The switch's height, once for all senders of a space that have it alike. */
 function SwitchLines() {
-  const readings = useWork((work) => work.evaluation?.gauge?.readings) ?? []
+  const readings = (useWork((work) => work.evaluation?.gauge?.readings) ?? []).filter((reading) => reading.switch_mm !== null)
   const units = useUnits()
-  return readings
-    .filter((reading) => reading.switch_mm !== null)
-    .map((reading) => (
-      <Typography key={reading.id} variant="body2" data-switch={reading.id}>
-        {readings.length > 1 ? `${reading.name}: t` : 'T'}he low-level switch stands {units.lengthUnitText(reading.switch_mm ?? 0)} over the lowest inner point{readings.length > 1 ? ` of ${reading.cell}` : ''}.
-      </Typography>
-    ))
+  const several = new Set(readings.map((reading) => reading.cell)).size > 1
+  const said = readings.map((reading) => ({ ...reading, text: `low-level switch stands ${units.lengthUnitText(reading.switch_mm ?? 0)} over the lowest inner point${several ? ` of ${reading.cell}` : ''}.` }))
+  const alike = new Set(said.map((one) => one.text)).size === 1
+  return (alike ? said.slice(0, 1) : said).map((one) => (
+    <Typography key={one.id} variant="body2" data-switch={one.id}>
+      {alike ? 'The' : `${one.name}: the`} {one.text}
+    </Typography>
+  ))
 }
