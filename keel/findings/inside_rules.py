@@ -220,7 +220,7 @@ def _places(seen: Studied, axis: Literal["x", "y"], size: float, most: float) ->
     places: list[float] = []
     for many in range(max(0, least), least + MORE):
         even = [round(size * n / (many + 1)) for n in range(1, many + 1)]
-        places = [clear_place(seen.design.ports, axis, at) for at in even]
+        places = [clear_place(seen.design, axis, at) for at in even]
         if all(b - a <= most for a, b in pairwise([0.0, *places, size])):
             break
     return places

@@ -1,13 +1,16 @@
 """What the baffles leave: how far fuel runs free, how open each plate is, what can't drain or breathe."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from math import cos, radians, sin
 from typing import Literal
 
 import numpy as np
 from shapely.geometry import Polygon, box
 
+from keel.design.document import Design
 from keel.design.features import Baffle
+from keel.design.gauge import SwingArm
 from keel.design.ports import DRAWS, Port
 from keel.reference.units import MM3_PER_LITRE, STANDARD_GRAVITY
 from keel.solid.build import Solids
@@ -201,11 +204,25 @@ def _shut(
     return Shut(room.name, traps, holds) if traps or holds else None
 
 
-def clear_place(ports: Sequence[Port], axis: Literal["x", "y"], wanted: float) -> float:
-    """The place nearest to the wanted one where a plate clears what hangs from the ports [mm]."""
-    taken = [(port.x_mm if axis == "x" else port.y_mm, port.hangs_across_mm / 2 + BESIDE_MM) for port in ports]
+def clear_place(design: Design, axis: Literal["x", "y"], wanted: float) -> float:
+    """The place nearest to the wanted one where a plate clears hangers, ports and the senders' floats [mm]."""
+    taken = list(_taken(design, axis))
     for off in range(0, TRIED_MM, 5):
         for at in (wanted - off, wanted + off):
-            if all(abs(at - place) > half for place, half in taken):
+            if all(not low < at < high for low, high in taken):
                 return at
     return wanted
+
+
+def _taken(design: Design, axis: Literal["x", "y"]) -> Iterator[tuple[float, float]]:
+    """From where to where something hangs or swings along an axis [mm]."""
+    for port in design.ports:
+        place, half = port.x_mm if axis == "x" else port.y_mm, port.hangs_across_mm / 2 + BESIDE_MM
+        yield place - half, place + half
+    for sender in design.gauge.senders:
+        place, reach, half = sender.x_mm if axis == "x" else sender.y_mm, 0.0, BESIDE_MM
+        if isinstance(sender.action, SwingArm):
+            heading = radians(sender.action.heading_deg)
+            reach = sender.action.made_arm_mm * (cos(heading) if axis == "x" else sin(heading))
+            half += sender.action.float_mm / 2
+        yield min(place, place + reach) - half, max(place, place + reach) + half

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from keel.design.document import Design
-from keel.design.features import Baffle, Sump
+from keel.design.features import Baffle, Pot, Sump
 from keel.design.inside import Foam, Inside
 from keel.design.ports import Port
 from keel.design.shell import CylinderShell
@@ -63,6 +63,29 @@ class Searching(TestCase):
             self.assertEqual({plate.corner_mm for plate in plates} - {40.0}, set())
             (deep,) = [f.deep_mm for f in made.features if isinstance(f, Sump)]
             self.assertEqual(deep, case.choice["sump_deep_mm"])
+
+    def test_a_plate_moved_and_a_pot_set_down(self) -> None:
+        """The first drawn baffle at each place, with each pot; the pot goes where the pickup is tried."""
+        old, other = (Baffle(id=name, name=name, axis="x", at_mm=at) for name, at in (("old", 200), ("other", 450)))
+        places = Places(along=2, across=1)
+        ask = Ask(
+            down_to_l=8, plate_at_mm=Span(low=100, high=300), pot_mm=Span(low=0, high=120, steps=2), places=places
+        )
+        cases = search_cases(tank(old, other), ask, SHOP)
+        self.assertEqual(len(cases), 3 * 2 * 2)
+        for case in cases:
+            assert case.patch is not None
+            made = apply(tank(old, other), case.patch)
+            assert made.shell is not None
+            at = {f.id: f.at_mm for f in made.shell.features if isinstance(f, Baffle)}
+            self.assertEqual(at, {"old": case.choice["plate_at_mm"], "other": 450})
+            pots = [f for f in made.shell.features if isinstance(f, Pot)]
+            self.assertEqual(len(pots), int(case.choice["pot_mm"] > 0))
+            for pot in pots:
+                self.assertAlmostEqual(pot.a_mm + pot.long_mm / 2, made.ports[0].x_mm, delta=0.5)
+        with self.assertRaises(GeometryError) as caught:
+            search_cases(tank(), Ask(down_to_l=8, plate_at_mm=Span(low=100, high=300)), SHOP)
+        self.assertEqual(caught.exception.fault.field, "ask.plate_at_mm")
 
     def test_what_cannot_be_asked(self) -> None:
         """Nothing varied, too many runs, a sump that isn't there, a range that runs downward: each says why."""

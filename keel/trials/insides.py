@@ -6,7 +6,7 @@ from typing import Any, Literal
 import numpy as np
 
 from keel.design.document import Design
-from keel.design.features import Baffle, Pot
+from keel.design.features import Baffle, Pot, Sump
 from keel.design.workshop import Workshop
 from keel.findings.patch import difference
 from keel.solid.box import Triple
@@ -23,6 +23,7 @@ SURGE_LIFT = 1.5
 SECONDS_PER_HOUR = 3600.0
 POT_SHARE, POT_HIGH, DOOR_WIDE, DOOR_HIGH_MM = 0.35, 0.4, 0.4, 30.0
 """A tried pot's sides against the tank's lesser one, its rim against the height, and its doors."""
+SUMP_DEEP_MM = 50.0
 TANK = ("shell", "sheet", "ports", "inside")
 PLUMBING = ("surge_l", "lift_l_per_h", "return_l_per_h", "transfer_ratio")
 """What another design brings with it; what it is driven over, filled to and drawn by stays."""
@@ -53,7 +54,7 @@ def _insides(design: Design, workshop: Workshop, log: Log) -> Iterator[tuple[str
     size = build(shell, design.sheet.seam).body.size
 
     def plate(axis: Literal["x", "y"], share: float) -> dict[str, Any]:
-        return plate_at(axis, clear_place(design.ports, axis, size["xy".index(axis)] * share))
+        return plate_at(axis, clear_place(design, axis, size["xy".index(axis)] * share))
 
     for name, plates in (
         ("one baffle across", [plate("x", 1 / 2)]),
@@ -62,10 +63,13 @@ def _insides(design: Design, workshop: Workshop, log: Log) -> Iterator[tuple[str
         ("one each way", [plate("x", 1 / 2), plate("y", 1 / 2)]),
     ):
         yield name, {"shell": {"features": [*others, *plates]}}
-    pot = _pot(design, size)
-    if pot is not None:
-        kept = [feature.model_dump(mode="json") for feature in shell.features]
+    pot = pot_round(design, float(round(POT_SHARE * min(size[0], size[1]))), size)
+    kept = [feature.model_dump(mode="json") for feature in shell.features]
+    if pot is not None and not any(isinstance(feature, Pot) for feature in shell.features):
         yield "with a pot round the pickup", {"shell": {"features": [*kept, pot]}}
+    sump = _sump_under(design, float(round(POT_SHARE * min(size[0], size[1]))))
+    if sump is not None:
+        yield "with a sump under the pickup", {"shell": {"features": [*kept, sump]}}
     if design.inside.foam is None:
         yield "filled with foam", {"inside": {"foam": {}}}
     if not design.slosh.surge_l:
@@ -88,13 +92,11 @@ def other_case(design: Design, name: str, other: Design) -> Case:
     return Case(name, difference(before, made) or None)
 
 
-def _pot(design: Design, size: Triple) -> dict[str, Any] | None:
-    """A pot with a flap in each side round the first pickup; None where there is one already."""
-    assert design.shell is not None
+def pot_round(design: Design, side: float, size: Triple) -> dict[str, Any] | None:
+    """A pot of such sides with a flap in each, round the first pickup, in a tank of a size; None without a pickup."""
     pickup = next((port for port in design.ports if port.role == "pickup" and not port.capped), None)
-    if pickup is None or any(isinstance(feature, Pot) for feature in design.shell.features):
+    if pickup is None:
         return None
-    side = float(round(POT_SHARE * min(size[0], size[1])))
     doors = [
         {"side": where, "wide_mm": round(DOOR_WIDE * side), "high_mm": DOOR_HIGH_MM}
         for where in ("front", "rear", "left", "right")
@@ -110,6 +112,17 @@ def _pot(design: Design, size: Triple) -> dict[str, Any] | None:
         "doors": doors,
     }
     return Pot.model_validate(pot).model_dump(mode="json")
+
+
+def _sump_under(design: Design, side: float) -> dict[str, Any] | None:
+    """A sump of such sides under the first pickup; None where there is one, or the pickup stays up."""
+    assert design.shell is not None
+    pickup = next((port for port in design.ports if port.role == "pickup" and not port.capped), None)
+    if pickup is None or pickup.z_mm is not None or any(isinstance(feature, Sump) for feature in design.shell.features):
+        return None
+    place = {"a_mm": round(pickup.x_mm - side / 2), "b_mm": round(pickup.y_mm - side / 2)}
+    sump = {"id": "try-sump", "name": "sump", "long_mm": side, "wide_mm": side, "deep_mm": SUMP_DEEP_MM}
+    return Sump.model_validate(sump | place).model_dump(mode="json")
 
 
 def plate_at(axis: str, at: float, corner_mm: float | None = None) -> dict[str, Any]:

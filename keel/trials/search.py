@@ -2,23 +2,28 @@
 
 from collections.abc import Iterator
 from itertools import product
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from pydantic import Field, model_validator
 
 from keel.design.base import Part, refuse
 from keel.design.document import Design
-from keel.design.features import Baffle, Sump
+from keel.design.features import Baffle, Feature, Pot, Sump
 from keel.design.workshop import Workshop
-from keel.solid.build import build
+from keel.findings.patch import apply
+from keel.solid.build import AnyShell, build
 from keel.solid.faults import wrong
 from keel.studies.insides import clear_place
 from keel.studies.slosh.model import setup_of
-from keel.trials.insides import SURGE_LIFT, plate_at
+from keel.trials.insides import SURGE_LIFT, plate_at, pot_round
 from keel.trials.trial import Case, Price
 
 MOST_RUNS = 600
+SHAPING = {"plates_across", "plates_along", "plate_at_mm", "pot_mm", "sump_deep_mm", "corner_mm"}
+"""What is varied in the shell's features."""
+COUNTED: dict[Literal["x", "y"], str] = {"x": "plates_across", "y": "plates_along"}
+"""Which count is of plates square to which axis."""
 KEEPS_OFF_MM = 25.0
 """A pickup is tried no nearer than this to the walls [mm]."""
 Count = Annotated[int, Field(ge=0, le=6)]
@@ -73,6 +78,8 @@ class Ask(Part):
     plates_across: Counts | None = Field(default=None, description="Baffles square to x, evenly spaced")
     plates_along: Counts | None = Field(default=None, description="Baffles square to y, evenly spaced")
     corner_mm: Span | None = Field(default=None, description="Legs of the tried baffles' cut-off corners [mm]")
+    plate_at_mm: Span | None = Field(default=None, description="Place of the first baffle that is drawn [mm]")
+    pot_mm: Span | None = Field(default=None, description="Sides of a pot round the first pickup; nought for none [mm]")
     sump_deep_mm: Span | None = Field(default=None, description="Depth of the first sump [mm]")
     surge_l: Span | None = Field(default=None, description="Surge tank [L]")
     places: Places | None = Field(default=None, description="Places of the first pickup")
@@ -99,6 +106,11 @@ def search_cases(design: Design, ask: Ask, workshop: Workshop) -> list[Case]:
     assert shell is not None
     if ask.sump_deep_mm is not None and not any(isinstance(f, Sump) for f in shell.features):
         raise wrong("ask.sump_deep_mm", "there is no sump to vary: let one down at Shell", None, "a sump")
+    if ask.plate_at_mm is not None:
+        first = next((f for f in shell.features if isinstance(f, Baffle)), None)
+        if first is None or getattr(ask, COUNTED[first.axis]) is not None:
+            message = "there is no drawn baffle to move, or its number is varied too: vary one of the two"
+            raise wrong("ask.plate_at_mm", message, None, "a drawn baffle")
     ways = _ways(design, ask)
     runs = int(np.prod([len(values) for values in ways.values()])) if ways else 0
     if not 1 < runs <= MOST_RUNS:
@@ -114,7 +126,7 @@ def _ways(design: Design, ask: Ask) -> dict[str, list[Any]]:
         counts: Counts | None = getattr(ask, name)
         if counts is not None:
             found[name] = list(range(counts.low, counts.high + 1))
-    for name in ("corner_mm", "sump_deep_mm", "surge_l"):
+    for name in ("corner_mm", "plate_at_mm", "pot_mm", "sump_deep_mm", "surge_l"):
         span: Span | None = getattr(ask, name)
         if span is not None:
             found[name] = span.values
@@ -149,29 +161,46 @@ def _case(design: Design, chosen: dict[str, Any], draw: float) -> Case:
 
 
 def _features(design: Design, chosen: dict[str, Any]) -> list[dict[str, Any]] | None:
-    """The shell's features with plates and sump as chosen; None where none of them is varied."""
+    """The shell's features as chosen; None where none of them is varied."""
     shell = design.shell
     assert shell is not None
-    if not {"plates_across", "plates_along", "sump_deep_mm", "corner_mm"} & chosen.keys():
+    if not SHAPING & chosen.keys():
         return None
-    axes = {"x": chosen.get("plates_across"), "y": chosen.get("plates_along")}
-    found: list[dict[str, Any]] = []
-    for feature in shell.features:
-        if isinstance(feature, Baffle) and axes[feature.axis] is not None:
-            continue
-        document = feature.model_dump(mode="json")
-        if isinstance(feature, Baffle) and "corner_mm" in chosen:
-            document["corner_mm"] = chosen["corner_mm"]
-        if isinstance(feature, Sump) and "sump_deep_mm" in chosen and not any(f["kind"] == "sump" for f in found):
-            document["deep_mm"] = chosen["sump_deep_mm"]
-        found.append(document)
+    counts = {axis: chosen.get(name) for axis, name in COUNTED.items()}
+    found = [
+        feature.model_dump(mode="json") | _changes(shell, feature, chosen)
+        for feature in shell.features
+        if not (isinstance(feature, Baffle) and counts[feature.axis] is not None)
+        and not (isinstance(feature, Pot) and "pot_mm" in chosen)
+    ]
     size = build(shell, design.sheet.seam).body.size
-    for way, (axis, wanted) in enumerate(axes.items()):
+    if chosen.get("pot_mm"):
+        pot = pot_round(_moved(design, chosen), chosen["pot_mm"], size)
+        found += [pot] if pot else []
+    for way, (axis, wanted) in enumerate(counts.items()):
         count = wanted or 0
         for number in range(1, count + 1):
-            at = clear_place(design.ports, "x" if axis == "x" else "y", size[way] * number / (count + 1))
+            at = clear_place(design, axis, size[way] * number / (count + 1))
             found.append(plate_at(axis, at, chosen.get("corner_mm")))
     return found
+
+
+def _changes(shell: AnyShell, feature: Feature, chosen: dict[str, Any]) -> dict[str, float]:
+    """What is chosen of a drawn feature: corners of every baffle, place of the first, depth of the first sump."""
+    first = next(other for other in shell.features if other.kind == feature.kind) is feature
+    wanted = {
+        "corner_mm": chosen.get("corner_mm") if isinstance(feature, Baffle) else None,
+        "at_mm": chosen.get("plate_at_mm") if isinstance(feature, Baffle) and first else None,
+        "deep_mm": chosen.get("sump_deep_mm") if isinstance(feature, Sump) and first else None,
+    }
+    return {name: value for name, value in wanted.items() if value is not None}
+
+
+def _moved(design: Design, chosen: dict[str, Any]) -> Design:
+    """The design with its first pickup where it is chosen to be."""
+    if "place" not in chosen:
+        return design
+    return apply(design, {"ports": _ports(design, *chosen["place"])})
 
 
 def _ports(design: Design, x: float, y: float) -> list[dict[str, Any]]:

@@ -1035,10 +1035,14 @@ export interface components {
             least: "weld" | "metal" | "money";
             /** @description Places of the first pickup */
             places?: components["schemas"]["Places"] | null;
+            /** @description Place of the first baffle that is drawn [mm] */
+            plate_at_mm?: components["schemas"]["Span"] | null;
             /** @description Baffles square to x, evenly spaced */
             plates_across?: components["schemas"]["Counts"] | null;
             /** @description Baffles square to y, evenly spaced */
             plates_along?: components["schemas"]["Counts"] | null;
+            /** @description Sides of a pot round the first pickup; nought for none [mm] */
+            pot_mm?: components["schemas"]["Span"] | null;
             /** @description Depth of the first sump [mm] */
             sump_deep_mm?: components["schemas"]["Span"] | null;
             /** @description Surge tank [L] */

@@ -3,7 +3,7 @@ import { Choice, LengthField, NumberField, VolumeField } from '../../fields/fiel
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Block, Sheet } from '../Board'
-import { askOf, counted, hasSump, runsOf, setPlaces, setWay, useAsk, WAYS, type Way } from './ask'
+import { askOf, counted, possibleWays, runsOf, setPlaces, setWay, useAsk, type Way } from './ask'
 import { PlaceMap } from './PlaceMap'
 import { useRun } from './slosh'
 import { moneyText, type Study, type StudyRow, useStudy } from './study'
@@ -13,6 +13,8 @@ const SAID: Record<Way, string> = {
   plates_across: 'Baffles across',
   plates_along: 'Baffles lengthwise',
   corner_mm: 'Cut-off corners of those',
+  plate_at_mm: 'Place of the first baffle drawn',
+  pot_mm: 'Pot round the pickup, its sides',
   sump_deep_mm: 'Depth of the sump',
   surge_l: 'Surge tank',
 }
@@ -29,11 +31,11 @@ export function Search() {
   const units = useUnits()
   const asking = useAsk()
   const readOnly = useWork((work) => work.readOnly)
-  const sump = useWork((work) => hasSump(work.design))
+  const ways = possibleWays(useWork((work) => work.design))
   const start_l = useRun((state) => state.run?.start_l ?? 1)
   const work = useStudy('search')
   const usual = Math.round(start_l * 10) / 10
-  const ask = askOf(asking, usual, sump)
+  const ask = askOf(asking, usual, ways)
   const runs = runsOf(ask)
   const possible = runs >= 2 && runs <= MOST_RUNS
   return (
@@ -46,7 +48,7 @@ export function Search() {
         <Typography component="legend" variant="body2" sx={{ fontWeight: 600 }}>
           What may be varied
         </Typography>
-        {WAYS.filter((way) => sump || way !== 'sump_deep_mm').map((way) => (
+        {ways.map((way) => (
           <WayFields key={way} way={way} />
         ))}
         <FormControlLabel control={<Checkbox checked={asking.places.on} onChange={(event) => setPlaces({ on: event.target.checked })} />} label="Place of the pickup" />
@@ -126,7 +128,7 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
   )
 }
 
-const NAMES: Record<string, string> = { plates_across: 'across', plates_along: 'lengthwise', corner_mm: 'corners', sump_deep_mm: 'sump', surge_l: 'surge', x_mm: 'from rear', y_mm: 'from right' }
+const NAMES: Record<string, string> = { plates_across: 'across', plates_along: 'lengthwise', corner_mm: 'corners', plate_at_mm: 'baffle at', pot_mm: 'pot', sump_deep_mm: 'sump', surge_l: 'surge', x_mm: 'from rear', y_mm: 'from right' }
 
 function chosen(units: ReturnType<typeof useUnits>, way: string, value: number) {
   if (way.endsWith('_mm')) return units.lengthUnitText(value)

@@ -9,8 +9,8 @@ export interface Varied {
   high: number
   steps: number
 }
-export type Way = 'plates_across' | 'plates_along' | 'corner_mm' | 'sump_deep_mm' | 'surge_l'
-export const WAYS: readonly Way[] = ['plates_across', 'plates_along', 'corner_mm', 'sump_deep_mm', 'surge_l']
+export type Way = 'plates_across' | 'plates_along' | 'corner_mm' | 'plate_at_mm' | 'pot_mm' | 'sump_deep_mm' | 'surge_l'
+export const WAYS: readonly Way[] = ['plates_across', 'plates_along', 'corner_mm', 'plate_at_mm', 'pot_mm', 'sump_deep_mm', 'surge_l']
 
 interface Asking {
   down_to_l: number | null
@@ -27,6 +27,8 @@ export const useAsk = create<Asking>(() => ({
     plates_across: { on: true, low: 0, high: 3, steps: 1 },
     plates_along: { on: true, low: 0, high: 1, steps: 1 },
     corner_mm: { on: false, low: 20, high: 60, steps: 3 },
+    plate_at_mm: { on: false, low: 100, high: 400, steps: 4 },
+    pot_mm: { on: false, low: 0, high: 160, steps: 3 },
     sump_deep_mm: { on: false, low: 30, high: 90, steps: 3 },
     surge_l: { on: false, low: 0, high: 2, steps: 3 },
   },
@@ -36,14 +38,18 @@ export const useAsk = create<Asking>(() => ({
 export const setWay = (way: Way, part: Partial<Varied>) => useAsk.setState((asking) => ({ ways: { ...asking.ways, [way]: { ...asking.ways[way], ...part } } }))
 export const setPlaces = (part: Partial<Asking['places']>) => useAsk.setState((asking) => ({ places: { ...asking.places, ...part } }))
 
-export const hasSump = (design: Design) => Boolean(design.shell?.features.some((feature) => feature.kind === 'sump'))
+/** What can be varied of this design: a sump's depth where there is one, a baffle's place where one is drawn. */
+export const possibleWays = (design: Design) => {
+  const has = (kind: string) => Boolean(design.shell?.features.some((feature) => feature.kind === kind))
+  return WAYS.filter((way) => (way !== 'sump_deep_mm' || has('sump')) && (way !== 'plate_at_mm' || has('baffle')))
+}
 export const counted = (way: Way) => way === 'plates_across' || way === 'plates_along'
 
 /** As it is sent. */
-export function askOf({ down_to_l, least, ways, places }: Asking, usual_l: number, sump: boolean): Ask {
+export function askOf({ down_to_l, least, ways, places }: Asking, usual_l: number, possible: readonly Way[]): Ask {
   const range = (way: Way) => {
     const { on, low, high, steps } = ways[way]
-    if (!on || (way === 'sump_deep_mm' && !sump)) return null
+    if (!on || !possible.includes(way)) return null
     return counted(way) ? { low, high } : { low, high, steps }
   }
   const ranges = Object.fromEntries(WAYS.map((way) => [way, range(way)])) as Pick<Ask, Way>
@@ -53,6 +59,6 @@ export function askOf({ down_to_l, least, ways, places }: Asking, usual_l: numbe
 /** How many runs an ask makes. */
 export function runsOf(ask: Ask): number {
   const counts = [ask.plates_across, ask.plates_along].map((span) => (span ? (span.high ?? 0) - (span.low ?? 0) + 1 : 1))
-  const spans = [ask.corner_mm, ask.sump_deep_mm, ask.surge_l].map((span) => (span ? (span.low === span.high ? 1 : Math.max(2, span.steps ?? 3)) : 1))
+  const spans = [ask.corner_mm, ask.plate_at_mm, ask.pot_mm, ask.sump_deep_mm, ask.surge_l].map((span) => (span ? (span.low === span.high ? 1 : Math.max(2, span.steps ?? 3)) : 1))
   return [...counts, ...spans, ask.places ? (ask.places.along ?? 8) * (ask.places.across ?? 5) : 1].reduce((a, b) => a * Math.max(0, b), 1)
 }
