@@ -5,16 +5,14 @@ from collections.abc import Iterator
 from keel.design.brief import CardRule
 from keel.design.document import Design
 from keel.design.workshop import HouseRules
-from keel.findings.finding import Finding, Severity
+from keel.findings.finding import Finding, of_station
 from keel.reference.fuels import FUELS
 from keel.studies.demand import Demand, demands
 from keel.studies.result import Words, words
 from keel.studies.studied import Studied
 from keel.studies.surge_schools import surge_answer
 
-
-def _finding(code: str, about: str, severity: Severity, title: Words, why: Words) -> Finding:
-    return Finding(code=code, key=f"{code}:{about}", severity=severity, station="brief", title=title, why=why)
+_finding = of_station("brief")
 
 
 def brief_findings(design: Design, rules: HouseRules) -> Iterator[Finding]:

@@ -1,5 +1,6 @@
 """A finding as data: what is wrong, why it matters, and what would put it right."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
@@ -45,3 +46,12 @@ class Finding:
     title: Words
     why: Words
     remedies: list[Remedy] = field(default_factory=list)
+
+
+def of_station(station: Station) -> Callable[[str, str, Severity, Words, Words], Finding]:
+    """A maker of one station's findings, from code, what it is about, severity, title and why."""
+
+    def finding(code: str, about: str, severity: Severity, title: Words, why: Words) -> Finding:
+        return Finding(code=code, key=f"{code}:{about}", severity=severity, station=station, title=title, why=why)
+
+    return finding

@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 
-from keel.findings.finding import Finding, Severity
+from keel.findings.finding import Finding, of_station
 from keel.findings.rules import Rule
-from keel.studies.result import Words, words
+from keel.studies.result import words
 from keel.studies.studied import Studied
 
 LIES_SHARE = 0.08
@@ -13,8 +13,7 @@ RESERVE_SHARE = 0.10
 """More than this share left at E is remarked on."""
 
 
-def _finding(code: str, about: str, severity: Severity, title: Words, why: Words) -> Finding:
-    return Finding(code=code, key=f"{code}:{about}", severity=severity, station="gauge", title=title, why=why)
+_finding = of_station("gauge")
 
 
 def senders_hang(seen: Studied) -> Iterator[Finding]:

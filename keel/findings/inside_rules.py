@@ -9,11 +9,11 @@ from typing import Literal
 import numpy as np
 
 from keel.design.features import Baffle, Partition
-from keel.findings.finding import Finding, Remedy, Severity
+from keel.findings.finding import Finding, Remedy, of_station
 from keel.solid.shapes import slice_rings
 from keel.studies.assembly import in_words
 from keel.studies.insides import clear_place
-from keel.studies.result import Words, words
+from keel.studies.result import words
 from keel.studies.studied import Studied
 
 DAYS_A_YEAR = 365.25
@@ -28,8 +28,7 @@ MORE = 4
 """So many plates more than evenly placed ones are tried where something hangs in the way."""
 
 
-def _finding(code: str, about: str, severity: Severity, title: Words, why: Words) -> Finding:
-    return Finding(code=code, key=f"{code}:{about}", severity=severity, station="inside", title=title, why=why)
+_finding = of_station("inside")
 
 
 def fuel_runs_free(seen: Studied) -> Iterator[Finding]:

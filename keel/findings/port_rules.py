@@ -4,11 +4,11 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from keel.findings.finding import Finding, Severity
+from keel.findings.finding import Finding, of_station
 from keel.findings.rules import Rule
 from keel.solid.polyhedron import Array
 from keel.studies.draining import place_of
-from keel.studies.result import Words, words
+from keel.studies.result import words
 from keel.studies.studied import Studied
 
 ROUNDING_MM = 0.05
@@ -21,8 +21,7 @@ NEAR_PICKUP_MM = 120.0
 """A return nearer to the pickup blows its bubbles into it."""
 
 
-def _finding(code: str, about: str, severity: Severity, title: Words, why: Words) -> Finding:
-    return Finding(code=code, key=f"{code}:{about}", severity=severity, station="ports", title=title, why=why)
+_finding = of_station("ports")
 
 
 def hangers_reach(seen: Studied) -> Iterator[Finding]:
