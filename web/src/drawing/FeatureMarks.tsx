@@ -45,6 +45,8 @@ export function FeatureMarks({ view, design, evaluation, kinds, onEdit }: { view
         const fields = placeFields(feature)
         const movable = fields[view.across] ?? fields[view.up]
         const at = feature.id === chosen
+        // A plate's dimension keeps off the tank's middle line, where the ports are.
+        const beside = feature.kind === 'baffle' || feature.kind === 'partition' ? 0.85 : 0.5
         return (
           <g key={feature.id}>
             <rect {...rect} fill={at ? inks.handFill : 'none'} fillOpacity={0.25} stroke={inks.hand} strokeWidth={at ? 2 : 1} strokeDasharray={at ? undefined : '4 3'} pointerEvents="none" data-feature={feature.id} />
@@ -73,7 +75,7 @@ export function FeatureMarks({ view, design, evaluation, kinds, onEdit }: { view
               />
             )}
             {at && fields[view.across] && (
-              <Dimension label={`${feature.name} from the ${view.across === 'x' ? 'rear' : 'right'}`} value={value(feature, fields[view.across] ?? '')} from={view.toX(datum[view.across])} to={rect.x} at={rect.y + rect.height / 2} foot={rect.y + rect.height / 2} strong onEdit={onEdit} commit={(mm) => changeFeature(feature.id, { [fields[view.across] ?? '']: mm })} />
+              <Dimension label={`${feature.name} from the ${view.across === 'x' ? 'rear' : 'right'}`} value={value(feature, fields[view.across] ?? '')} from={view.toX(datum[view.across])} to={rect.x} at={rect.y + rect.height * beside} foot={rect.y + rect.height * beside} strong onEdit={onEdit} commit={(mm) => changeFeature(feature.id, { [fields[view.across] ?? '']: mm })} />
             )}
             {at && fields[view.up] && (
               <Dimension label={`${feature.name} from the ${view.up === 'z' ? 'floor' : 'right'}`} value={value(feature, fields[view.up] ?? '')} from={view.toY(datum[view.up])} to={rect.y + rect.height} at={rect.x + rect.width / 2} foot={rect.x + rect.width / 2} upright strong onEdit={onEdit} commit={(mm) => changeFeature(feature.id, { [fields[view.up] ?? '']: mm })} />

@@ -22,22 +22,25 @@ interface Props {
   showY: (value: number) => string
   height?: number
   width?: number
+  /** How much one unit of the upright axis is of what is plotted. */
+  perY?: number
   fromZero?: boolean
   children?: ReactNode
 }
 
-/** Round steps of an axis: four or so. */
-export function ticksOf(low: number, high: number): number[] {
+/** Round steps of an axis, four or so, in a unit that is so much of what is plotted. */
+export function ticksOf(lowest: number, highest: number, per = 1): number[] {
+  const [low, high] = [lowest / per, highest / per]
   const span = high - low || 1
   const rough = span / 4
   const power = 10 ** Math.floor(Math.log10(rough))
   const step = ([1, 2, 5, 10].find((n) => n * power >= rough) ?? 10) * power
   const first = Math.ceil(low / step - 1e-9) * step
-  return Array.from({ length: Math.floor((high - first) / step + 1e-9) + 1 }, (_, n) => first + n * step)
+  return Array.from({ length: Math.floor((high - first) / step + 1e-9) + 1 }, (_, n) => (first + n * step) * per)
 }
 
 /** A small plot in the drawing's own manner: lines, dots, and levels with their words. */
-export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX, showY, height = 180, width = 420, fromZero = true }: Props) {
+export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX, showY, height = 180, width = 420, perY = 1, fromZero = true }: Props) {
   const { inks } = useTheme()
   const [left, foot, top, right] = [54, 38, 20, 12]
   const xs = [...lines.flatMap((line) => line.points.map((p) => p[0])), ...dots.map((dot) => dot.at[0])]
@@ -51,7 +54,7 @@ export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX
   const text = { fontSize: 12.5, fill: inks.quiet }
   return (
     <svg viewBox={`0 0 ${width} ${height}`} width="100%" role="img" aria-label={label} style={{ display: 'block', maxWidth: width * 1.4 }}>
-      {ticksOf(yLow, yHigh + pad).map((value) => (
+      {ticksOf(yLow, yHigh + pad, perY).map((value) => (
         <g key={value}>
           <path d={`M${left} ${y(value)}H${width - right}`} stroke={inks.line} strokeWidth={value === 0 ? 1.2 : 0.6} />
           <text x={left - 5} y={y(value) + 4} textAnchor="end" {...text}>

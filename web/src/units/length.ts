@@ -1,6 +1,6 @@
 /** Lengths as people say them, to and from millimetres. The only place where inches are known. */
 
-const MM_PER_INCH = 25.4
+export const MM_PER_INCH = 25.4
 const SIXTEENTHS = 16
 
 const UNIT_MM: Record<string, number> = {

@@ -1,9 +1,9 @@
 import { createContext, use, useMemo } from 'react'
 import type { Units, Words } from '../api/model'
-import { editLength, exactLength, nudgeStep, parseLength, roundStep, showLength, showLengthUnit } from './length'
+import { editLength, exactLength, nudgeStep, parseLength, roundStep, showLength, showLengthUnit, MM_PER_INCH } from './length'
 import { plainNumber } from './number'
 import { editPower, FLOW_UNIT, parseFlow, parsePower, POWER_UNIT, showFlow, showPower } from './power'
-import { editVolume, parseVolume, showVolume, showVolumeUnit, VOLUME_UNIT } from './volume'
+import { editVolume, parseVolume, showVolume, showVolumeUnit, VOLUME_UNIT, PER_UNIT } from './volume'
 
 export const UnitsContext = createContext<Units>('mm_l')
 
@@ -74,6 +74,9 @@ export function useUnits() {
       inches,
       lengthUnit: inches ? 'in' : 'mm',
       volumeUnit: VOLUME_UNIT[units],
+      /** Millimetres and litres of one unit: an axis has its ticks at round ones. */
+      mmPer: inches ? MM_PER_INCH : 1,
+      litresPer: PER_UNIT[units],
       length: (mm: number) => showLength(mm, inches),
       lengthUnitText: (mm: number) => showLengthUnit(mm, inches),
       /** A size to cut to: a sixteenth of an inch is too coarse for it. */

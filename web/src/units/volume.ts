@@ -6,7 +6,8 @@ import { plainNumber } from './number'
 const LITRES_PER_US_GALLON = 3.785411784
 const LITRES_PER_IMPERIAL_GALLON = 4.54609
 
-const PER_UNIT: Record<Units, number> = {
+/** Litres of one unit of volume. */
+export const PER_UNIT: Record<Units, number> = {
   mm_l: 1,
   in_usgal: LITRES_PER_US_GALLON,
   in_impgal: LITRES_PER_IMPERIAL_GALLON,

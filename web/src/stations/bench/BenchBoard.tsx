@@ -158,6 +158,7 @@ function Outcome({ item }: { item: Calibration }) {
         yText={`${units.volumeUnit}: dashed reckoned, full measured${item.simulated ? '; hollow dots simulated' : ''}`}
         showX={(value) => units.number(value, 0)}
         showY={(value) => units.volume(value, 0)}
+        perY={units.litresPer}
       />
       {item.curve.length > 0 && (
         <Button variant="outlined" href={`/api/calibrations/${item.id}/curve.csv`} download>

@@ -117,6 +117,7 @@ function PumpPlot({ demands }: { demands: Demand[] }) {
         yText={units.flowUnit}
         showX={(value) => units.number(value, 0)}
         showY={(value) => units.volume(value, 0)}
+        perY={units.litresPer}
       />
     </Block>
   )

@@ -51,6 +51,7 @@ function Truth({ reading, held }: { reading: SenderReading; held: number | null 
           yText={`there is more (+) or less (−) than it says, ${units.volumeUnit}`}
           showX={(value) => (value === 0 ? 'E' : value === 1 ? 'F' : '½')}
           showY={(value) => units.volume(value, 1)}
+          perY={units.litresPer}
           height={220}
         />
       </Box>

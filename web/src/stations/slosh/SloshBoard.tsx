@@ -94,9 +94,9 @@ function Moving({ run }: { run: RunShown }) {
           ]}
           showY={(value) => units.number(value, 1)}
         />
-        <TimePlot run={run} label={`fuel over the inlet, ${units.lengthUnit}`} traces={[{ name: 'over the inlet', values: best, colour: inks.fuel }]} limit={0} showY={(value) => units.length(value)} />
-        <TimePlot run={run} label={`in each compartment, ${units.volumeUnit}`} traces={run.rooms.map((room, i) => ({ name: room.name, values: run.held_l.map((row) => row[i] ?? 0), colour: colours[i % colours.length] ?? inks.ink }))} showY={(value) => units.volume(value, 1)} last={!run.has_surge} height={run.has_surge ? 96 : 120} />
-        {run.has_surge && <TimePlot run={run} label={`surge tank, ${units.volumeUnit}`} traces={[{ name: 'surge', values: run.surge_l, colour: inks.fuel }]} limit={0} showY={(value) => units.volume(value, 1)} last height={116} />}
+        <TimePlot run={run} label={`fuel over the inlet, ${units.lengthUnit}`} traces={[{ name: 'over the inlet', values: best, colour: inks.fuel }]} limit={0} showY={(value) => units.length(value)} per={units.mmPer} />
+        <TimePlot run={run} label={`in each compartment, ${units.volumeUnit}`} traces={run.rooms.map((room, i) => ({ name: room.name, values: run.held_l.map((row) => row[i] ?? 0), colour: colours[i % colours.length] ?? inks.ink }))} showY={(value) => units.volume(value, 1)} per={units.litresPer} last={!run.has_surge} height={run.has_surge ? 96 : 120} />
+        {run.has_surge && <TimePlot run={run} label={`surge tank, ${units.volumeUnit}`} traces={[{ name: 'surge', values: run.surge_l, colour: inks.fuel }]} limit={0} showY={(value) => units.volume(value, 1)} per={units.litresPer} last height={116} />}
       </Box>
     </section>
   )

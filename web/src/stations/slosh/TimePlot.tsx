@@ -18,6 +18,8 @@ interface Props {
   showY: (value: number) => string
   /** A line that something mustn't fall under. */
   limit?: number
+  /** How much one unit of it is of what is plotted. */
+  per?: number
   height?: number
   last?: boolean
 }
@@ -26,7 +28,7 @@ const WIDE = 860
 const [LEFT, RIGHT, TOP] = [58, 12, 18]
 
 /** Traces over the run's time under one cursor; dry spells stand out. Press or drag to go to a moment. */
-export function TimePlot({ run, label, traces, showY, limit, height = 96, last = false }: Props) {
+export function TimePlot({ run, label, traces, showY, limit, per = 1, height = 96, last = false }: Props) {
   const { inks } = useTheme()
   const at = useRun((state) => state.at)
   const end = run.times_s.at(-1) ?? 1
@@ -53,7 +55,7 @@ export function TimePlot({ run, label, traces, showY, limit, height = 96, last =
       {run.spells.map((spell, n) => (
         <rect key={n} x={x(spell.start_s)} width={Math.max(1.5, x(spell.seconds) - LEFT)} y={TOP} height={height - foot - TOP} fill={inks.stop} opacity={0.18} />
       ))}
-      {ticksOf(low, high)
+      {ticksOf(low, high, per)
         .filter((_, n, all) => all.length < 5 || n % 2 === 0)
         .map((value) => (
           <g key={value}>
