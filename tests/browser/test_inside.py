@@ -15,6 +15,8 @@ class Inside(PortsTestCase):
         bare = self.tally("brimful_l")
         self.find("[data-finding^='inside.free_run']")
         remedy = self.find("[data-finding^='inside.free_run'] [data-remedy]")
+        self.until(lambda: remedy.find_element(By.XPATH, ".//button[.='Try']").click() or True, "try it")
+        self.find("[data-ghost-feature=baffle-1]")
         self.until(lambda: remedy.find_element(By.XPATH, ".//button[.='Take it']").click() or True, "take it")
         plates = lambda: [f for f in self.kept("shell")["features"] if f["kind"] == "baffle"]  # noqa: E731
         self.until(plates, "plates kept")

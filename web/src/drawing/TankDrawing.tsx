@@ -21,7 +21,7 @@ import { OpeningMarks } from './OpeningMarks'
 import { PortMarks } from './PortMarks'
 import { ProfileHandles } from './ProfileHandles'
 import { SenderMarks } from './SenderMarks'
-import { boxRect, FuelShape, GhostOutline, Patterns, Remainders, ShellOutline } from './shapes'
+import { boxRect, FuelShape, GhostOutline, GhostParts, Patterns, Remainders, ShellOutline } from './shapes'
 import { shellSnaps } from './snaps'
 
 const Solid = lazy(() => import('./Solid'))
@@ -126,6 +126,7 @@ function View({ view, station, onEdit }: ViewProps) {
       {keepOuts(true)}
       {pinned?.geometry && <GhostOutline view={view} shape={pinned.geometry} tone="pin" />}
       {trial?.evaluation?.geometry && <GhostOutline view={view} shape={trial.evaluation.geometry} tone="trial" />}
+      {trial?.evaluation?.geometry && shape && <GhostParts view={view} now={shape} then={trial.evaluation.geometry} />}
       {(bayAtHand || station === 'shell') && gapsIn(view, gaps).map((gap) => <GapMark key={gap.key} view={view} gap={gap} aside={shape ? asideOf(view, shape, gap) : 0} />)}
       <Dimensions view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />
       {onEdit && <Grips view={view} design={design} evaluation={evaluation} station={station} onEdit={onEdit} />}
