@@ -7,6 +7,7 @@ import numpy as np
 
 from keel.design.document import Design
 from keel.design.features import Baffle, Pot, Sump
+from keel.design.inside import Foam
 from keel.design.workshop import Workshop
 from keel.findings.patch import difference
 from keel.solid.box import Triple
@@ -18,19 +19,23 @@ from keel.studies.slosh.model import setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
 from keel.trials.trial import Case
 
+Named = tuple[str, dict[str, Any]]
+"""What a try is called, and the patch that makes it."""
 SURGE_LIFT = 1.5
 """A surge tank's lift pump gives this much of the engine's draw."""
 SECONDS_PER_HOUR = 3600.0
 POT_SHARE, POT_HIGH, DOOR_WIDE, DOOR_HIGH_MM = 0.35, 0.4, 0.4, 30.0
 """A tried pot's sides against the tank's lesser one, its rim against the height, and its doors."""
 SUMP_DEEP_MM = 50.0
+AIR_GAP_MM = 10.0
+STANDING = ("baffle", "partition", "pot")
 TANK = ("shell", "sheet", "ports", "inside")
 PLUMBING = ("surge_l", "lift_l_per_h", "return_l_per_h", "transfer_ratio")
 """What another design brings with it; what it is driven over, filled to and drawn by stays."""
 
 
 def inside_cases(design: Design, workshop: Workshop, log: Log) -> list[Case]:
-    """The design as drawn, then without its baffles, with one or two, with foam, with a surge tank that bridges it.
+    """The design as drawn, then with other plates, a pot, a sump, foam, a bladder, a surge tank that bridges it.
 
     Parameters
     ----------
@@ -41,17 +46,24 @@ def inside_cases(design: Design, workshop: Workshop, log: Log) -> list[Case]:
     log : Log
         What it is driven over; its longest dry spell sizes the surge tank.
     """
-    return [Case(name, patch) for name, patch in _insides(design, workshop, log)]
-
-
-def _insides(design: Design, workshop: Workshop, log: Log) -> Iterator[tuple[str, dict[str, Any] | None]]:
-    yield "as drawn", None
     shell = design.shell
     assert shell is not None
-    others = [feature.model_dump(mode="json") for feature in shell.features if not isinstance(feature, Baffle)]
-    if len(others) < len(shell.features):
-        yield "without baffles", {"shell": {"features": others}}
     size = build(shell, design.sheet.seam).body.size
+    found = [*_plated(design, size), *_set_in(design, size), *_filled(design), *_bridged(design, workshop, log)]
+    return [Case("as drawn", None), *(Case(name, patch) for name, patch in found)]
+
+
+def _features(design: Design, *without: str) -> list[dict[str, Any]]:
+    """The shell's features but for some kinds."""
+    assert design.shell is not None
+    return [f.model_dump(mode="json") for f in design.shell.features if f.kind not in without]
+
+
+def _plated(design: Design, size: Triple) -> Iterator[Named]:
+    """Other plates in the place of those that are drawn, by number and by school."""
+    others = _features(design, "baffle")
+    if len(others) < len(_features(design)):
+        yield "without baffles", {"shell": {"features": others}}
 
     def plate(axis: Literal["x", "y"], share: float) -> dict[str, Any]:
         return plate_at(axis, clear_place(design, axis, size["xy".index(axis)] * share))
@@ -63,21 +75,38 @@ def _insides(design: Design, workshop: Workshop, log: Log) -> Iterator[tuple[str
         ("one each way", [plate("x", 1 / 2), plate("y", 1 / 2)]),
     ):
         yield name, {"shell": {"features": [*others, *plates]}}
-    pot = pot_round(design, float(round(POT_SHARE * min(size[0], size[1]))), size)
-    kept = [feature.model_dump(mode="json") for feature in shell.features]
-    if pot is not None and not any(isinstance(feature, Pot) for feature in shell.features):
+    for school in ("small floor holes", "doors towards the pickup"):
+        plates = [_schooled(design, school, plate("x", share), size) for share in (1 / 3, 2 / 3)]
+        yield f"two baffles across, {school}", {"shell": {"features": [*others, *plates]}}
+
+
+def _set_in(design: Design, size: Triple) -> Iterator[Named]:
+    """A pot round the pickup, a sump under it."""
+    kept, side = _features(design), float(round(POT_SHARE * min(size[0], size[1])))
+    pot, sump = pot_round(design, side, size), _sump_under(design, side)
+    if pot is not None and not any(feature["kind"] == "pot" for feature in kept):
         yield "with a pot round the pickup", {"shell": {"features": [*kept, pot]}}
-    sump = _sump_under(design, float(round(POT_SHARE * min(size[0], size[1]))))
     if sump is not None:
         yield "with a sump under the pickup", {"shell": {"features": [*kept, sump]}}
-    if design.inside.foam is None:
-        yield "filled with foam", {"inside": {"foam": {}}}
-    if not design.slosh.surge_l:
-        litres = _surge_for(design, workshop, log)
-        if litres:
-            setup = setup_of(design, workshop.rules)
-            lift = round(SURGE_LIFT * setup.draw_l_per_h, 1)
-            yield f"with a surge tank of {litres:g} L", {"slosh": {"surge_l": litres, "lift_l_per_h": lift}}
+
+
+def _filled(design: Design) -> Iterator[Named]:
+    """Foam, and a bag with foam in it where no plate stands."""
+    if design.inside.foam is not None:
+        return
+    renewed = f"renewed every {Foam().life_years:g} years"
+    yield f"filled with foam, {renewed}", {"inside": {"foam": {}}}
+    if design.inside.bladder is None:
+        bare = {"features": _features(design, *STANDING)}
+        yield f"bladder and foam in the box, {renewed}", {"shell": bare, "inside": {"foam": {}, "bladder": {}}}
+
+
+def _bridged(design: Design, workshop: Workshop, log: Log) -> Iterator[Named]:
+    """A surge tank that bridges the longest dry spell."""
+    litres = 0.0 if design.slosh.surge_l else _surge_for(design, workshop, log)
+    if litres:
+        lift = round(SURGE_LIFT * setup_of(design, workshop.rules).draw_l_per_h, 1)
+        yield f"with a surge tank of {litres:g} L", {"slosh": {"surge_l": litres, "lift_l_per_h": lift}}
 
 
 def other_case(design: Design, name: str, other: Design) -> Case:
@@ -90,6 +119,19 @@ def other_case(design: Design, name: str, other: Design) -> Case:
         if part not in after:
             made.pop(part, None)
     return Case(name, difference(before, made) or None)
+
+
+def _schooled(design: Design, school: str, plate: dict[str, Any], size: Triple) -> dict[str, Any]:
+    """A plate of another school than open corners: a gap over it for air, and low openings or a door."""
+    long = size[1]
+    plate = plate | {"id": f"{plate['id']}-{school[:5]}", "corner_mm": 0.0, "top_gap_mm": AIR_GAP_MM}
+    if school == "small floor holes":
+        notches = [{"at_mm": round(long * share), "wide_mm": 40.0, "high_mm": 25.0} for share in (0.2, 0.5, 0.8)]
+        return plate | {"notches": notches}
+    pickup = next(port for port in design.ports if port.role == "pickup")
+    opens = "ahead" if plate["at_mm"] < pickup.x_mm else "back"
+    door = {"at_mm": round(long / 2), "up_mm": 0.0, "wide_mm": round(long * 0.4), "high_mm": 50.0, "opens": opens}
+    return plate | {"doors": [door]}
 
 
 def pot_round(design: Design, side: float, size: Triple) -> dict[str, Any] | None:

@@ -76,6 +76,8 @@ class RunShown:
     depths_mm: list[list[float]]
     surge_l: list[float]
     has_surge: bool
+    surge_lowest_l: float
+    surge_lowest_at_s: float
     spells: list[DrySpell]
     dry_s: float
     used_l: float
@@ -138,6 +140,8 @@ def shown(tank: SloshTank, log: Log, ran: Ran, setup: Setup, pumps_l_per_h: floa
         depths_mm=ran.depths_mm[frames].round(2).tolist(),
         surge_l=ran.surge_l[frames].round(4).tolist(),
         has_surge=setup.surge_l > 0,
+        surge_lowest_l=float(ran.surge_l.min()),
+        surge_lowest_at_s=float(ran.times_s[int(np.argmin(ran.surge_l))]),
         spells=ran.spells,
         dry_s=ran.dry_s,
         used_l=ran.used_l,

@@ -4770,6 +4770,10 @@ export interface components {
             start_l: number;
             /** Surge L */
             surge_l: number[];
+            /** Surge Lowest At S */
+            surge_lowest_at_s: number;
+            /** Surge Lowest L */
+            surge_lowest_l: number;
             /** Times S */
             times_s: number[];
             /** Up G */

@@ -129,7 +129,8 @@ function Spells({ run }: { run: RunShown }) {
       <Typography variant="body2" sx={{ mt: 1 }} data-sums>
         {units.volumeUnitText(run.start_l)} at the start; {units.volumeUnitText(run.used_l)} used, {units.volumeUnitText(run.missed_l)} asked for and not had
         {run.moved_l > 0.005 && `, ${units.volumeUnitText(run.moved_l)} moved by the transfer`}
-        {run.spilt_l > 0.005 && `, ${units.volumeUnitText(run.spilt_l)} spilt back by the surge tank`}.
+        {run.spilt_l > 0.005 && `, ${units.volumeUnitText(run.spilt_l)} spilt back by the surge tank`}
+        {run.has_surge && `; the surge tank falls to ${units.volumeUnitText(run.surge_lowest_l)} at ${units.number(run.surge_lowest_at_s, 1)} s`}.
       </Typography>
     </Block>
   )
