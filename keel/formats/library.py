@@ -19,12 +19,16 @@ PUMP_MORE: dict[str, Kind] = {"stands": "text", "outlet": "text", "fuels": "text
 PART_COLUMNS: dict[str, Kind] = {"name": "text", "role": "text"}
 SIZES = ("stands_mm", "across_mm", "hangs_mm", "hangs_across_mm", "diagonal_mm", "spanner_mm")
 SEAT = ("seat", "hole_mm", "outer_mm", "bolt_circle_mm", "bolts", "bolt_mm", "torque_nm", "plate_mm", "thread")
-HANGER = ("hanger", "made_for_mm", "bracket_mm", "pump_mm", "strainer_mm", "grip_mm")
-TEXTS = ("seat", "thread", "hanger")
+HANGER = ("hanger", "made_for_mm", "bracket_mm", "pump_mm", "strainer_mm", "grip_mm", "sprung")
+VENT = ("vent_bore_mm", "vent_length_m", "vent_opens_kpa", "vent_rollover")
+TEXTS = ("seat", "thread", "hanger", "sprung", "vent_rollover")
 PART_MORE: dict[str, Kind] = {
     name: "text" if name in TEXTS else "count" if name == "bolts" else "number"
-    for name in (*SIZES, *SEAT, *HANGER, "vent_bore_mm", "vent_opens_kpa", "neck_bore_mm")
+    for name in (*SIZES, *SEAT, *HANGER, *VENT, "neck_bore_mm")
 }
+DIGITS = ".12g"
+"""Sizes go out with all the digits they have."""
+YES = {"yes": True, "no": False, "": False}
 SENDER_COLUMNS: dict[str, Kind] = {
     "name": "text",
     "kind": "text",
@@ -40,9 +44,9 @@ def pumps_csv(pumps: Sequence[Pump]) -> bytes:
     rows = [
         (
             pump.name,
-            f"{curve.voltage_v:g}",
-            f"{point.kpa:g}",
-            f"{point.l_per_h:g}",
+            _said(curve.voltage_v),
+            _said(point.kpa),
+            _said(point.l_per_h),
             pump.stands,
             pump.outlet,
             "; ".join(pump.fuels),
@@ -129,16 +133,18 @@ def _part_row(part: PortPart) -> list[str]:
     if hanger:
         cells |= {"hanger": hanger.kind} | {name: getattr(hanger, name) for name in HANGER[1:]}
     if part.vent:
-        cells |= {"vent_bore_mm": part.vent.bore_mm, "vent_opens_kpa": part.vent.opens_kpa}
+        cells |= {name: getattr(part.vent, name.removeprefix("vent_")) for name in VENT}
     if part.neck:
         cells["neck_bore_mm"] = part.neck.bore_mm
     return [_said(cells.get(name)) for name in (*PART_COLUMNS, *PART_MORE)]
 
 
 def _said(value: Any) -> str:
-    if value is None:
+    if value is None or value is False:
         return ""
-    return f"{value:g}" if isinstance(value, float | int) else str(value)
+    if value is True:
+        return "yes"
+    return format(value, DIGITS) if isinstance(value, float | int) else str(value)
 
 
 def senders_csv(senders: Sequence[SenderPart]) -> bytes:
@@ -175,6 +181,7 @@ def _row_problem(number: int, details: Any) -> Fault:
         column = "kind"
     elif under in ("seat", "hanger", "vent", "neck"):
         column = {"kind": under, "bore_mm": f"{under}_bore_mm"}.get(column, column)
+        column = f"vent_{column}" if f"vent_{column}" in VENT and under == "vent" else column
     expected = context.get("expected_tags") or context.get("expected")
     limit = str(context.get("limit") or expected or details["msg"])
     value = details.get("input")
@@ -200,14 +207,18 @@ def _part(row: Mapping[str, Any]) -> dict[str, Any]:
 
     part = given(("name", "role", *SIZES))
     seat, hanger = given(SEAT[1:]), given(HANGER[1:])
+    vent = {name.removeprefix("vent_"): value for name, value in given(VENT).items()}
+    for group, name in ((hanger, "sprung"), (vent, "rollover")):
+        if name in group:
+            group[name] = YES.get(str(group[name]).strip().lower(), group[name])
     if "bolts" in seat:
         seat["bolts"] = int(seat["bolts"])
     if seat:
         part["seat"] = seat | ({"kind": row["seat"]} if row.get("seat") else {})
     if hanger:
         part["hanger"] = hanger | ({"kind": row["hanger"]} if row.get("hanger") else {})
-    if row.get("vent_bore_mm") is not None:
-        part["vent"] = {"bore_mm": row["vent_bore_mm"], "opens_kpa": row.get("vent_opens_kpa") or 0.0}
+    if vent:
+        part["vent"] = vent
     if row.get("neck_bore_mm") is not None:
         part["neck"] = {"bore_mm": row["neck_bore_mm"]}
     return part

@@ -3,64 +3,12 @@ import { useTheme } from '@mui/material/styles'
 import { useLayoutEffect, useRef, useState } from 'react'
 import type { FlatPart } from '../api/model'
 import { useUnits } from '../units/useUnits'
+import { fitted, inRows, LETTER, marked, middleOf, PEEK, SAME_MM, spread, wrapped } from './flats'
 
-const PAD = { left: 104, right: 60, top: 78, bottom: 62 }
-const LABEL_ROOM = 56
-const LINE_ROOM = 15
-const SAME_MM = 0.05
-const LEAST_SCALE = 0.14
-const MOST_SCALE = 2
-const LEAST_CELL = 380
-/** How much of the parts inside shows under those of the shell, so that one sees there are more [px]. */
-const PEEK = 70
 /** A bend shorter than this has its number only [px]. */
 const LABEL_LONG = 96
-/** Rough width of a letter of the note [px]. */
-const LETTER = 6.4
-
-interface Laid {
-  part: FlatPart
-  x: number
-  y: number
-  wide: number
-}
-
-/** Parts in rows, left to right, at a scale; and how high that is. */
-function inRows(parts: FlatPart[], width: number, scale: number): { laid: Laid[]; height: number } {
-  const laid: Laid[] = []
-  let [x, top, row] = [0, 0, 0]
-  for (const part of parts) {
-    const wide = Math.max(LEAST_CELL, PAD.left + part.length_mm * scale + PAD.right)
-    if (x > 0 && x + wide > width) [x, top, row] = [0, top + row, 0]
-    laid.push({ part, x: x + PAD.left, y: top + PAD.top + part.width_mm * scale, wide: wide - PAD.left })
-    x += wide
-    row = Math.max(row, PAD.top + part.width_mm * scale + PAD.bottom)
-  }
-  return { laid, height: top + row }
-}
-
-/** The largest scale at which all of them fit; below the least one they run on downward. */
-function fitted(parts: FlatPart[], width: number, height: number): number {
-  let [low, high] = [LEAST_SCALE, MOST_SCALE]
-  for (const part of parts) high = Math.min(high, Math.max(LEAST_SCALE, (width - PAD.left - PAD.right) / part.length_mm))
-  for (let turn = 0; turn < 24; turn += 1) {
-    const middle = (low + high) / 2
-    if (inRows(parts, width, middle).height <= height) low = middle
-    else high = middle
-  }
-  return low
-}
-
-/** A text in lines of so many letters. */
-function wrapped(text: string, letters: number): string[] {
-  const lines: string[] = ['']
-  for (const word of text.split(' ')) {
-    const last = lines.at(-1) ?? ''
-    if (last && last.length + word.length + 1 > letters) lines.push(word)
-    else lines[lines.length - 1] = last ? `${last} ${word}` : word
-  }
-  return lines
-}
+const LABEL_ROOM = 56
+const LINE_ROOM = 15
 
 /** The flat parts, inside face up, each dimensioned from its lower left datum corner; those of the shell at one scale, those inside at another. */
 export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
@@ -104,12 +52,6 @@ export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
 
 type Bend = FlatPart['bends'][number]
 const lengthOf = (bend: Bend) => Math.hypot((bend.end[0] as number) - (bend.start[0] as number), (bend.end[1] as number) - (bend.start[1] as number))
-
-/** The middle of the box round an opening: what it is marked out from. */
-function middleOf(ring: number[][]): [number, number] {
-  const [us, vs] = [ring.map((spot) => spot[0] as number), ring.map((spot) => spot[1] as number)]
-  return [(Math.min(...us) + Math.max(...us)) / 2, (Math.min(...vs) + Math.max(...vs)) / 2]
-}
 
 function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: number; y: number; wide: number }) {
   const { inks } = useTheme()
@@ -177,19 +119,6 @@ function BendLabel({ x, y, order, text, turned = false }: { x: number; y: number
       </text>
     </g>
   )
-}
-
-/** Distances to dimension, each once, in order, up to the far edge. */
-function marked(all: number[], far: number): number[] {
-  const inside = all.filter((mm) => mm > SAME_MM && mm < far - SAME_MM).sort((a, b) => a - b)
-  return [...inside.filter((mm, place) => place === 0 || mm - (inside[place - 1] as number) > SAME_MM), far]
-}
-
-/** Room for labels side by side: each gives way to the one before it. */
-function spread(wanted: number[], room: number): number[] {
-  const given: number[] = []
-  for (const at of wanted) given.push(Math.max(at, (given.at(-1) ?? -Infinity) + room))
-  return given
 }
 
 /** Distances from the datum edge, each with a tick of its own. */

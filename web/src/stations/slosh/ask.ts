@@ -1,4 +1,3 @@
-import { create } from 'zustand'
 import type { Design } from '../../api/model'
 import type { Ask } from './study'
 
@@ -12,31 +11,12 @@ export interface Varied {
 export type Way = 'plates_across' | 'plates_along' | 'corner_mm' | 'plate_at_mm' | 'pot_mm' | 'sump_deep_mm' | 'surge_l'
 export const WAYS: readonly Way[] = ['plates_across', 'plates_along', 'corner_mm', 'plate_at_mm', 'pot_mm', 'sump_deep_mm', 'surge_l']
 
-interface Asking {
+export interface Asking {
   down_to_l: number | null
   least: 'weld' | 'metal' | 'money'
   ways: Record<Way, Varied>
   places: { on: boolean; along: number; across: number }
 }
-
-/** What is being asked, kept while one looks elsewhere. */
-export const useAsk = create<Asking>(() => ({
-  down_to_l: null,
-  least: 'weld',
-  ways: {
-    plates_across: { on: true, low: 0, high: 3, steps: 1 },
-    plates_along: { on: true, low: 0, high: 1, steps: 1 },
-    corner_mm: { on: false, low: 20, high: 60, steps: 3 },
-    plate_at_mm: { on: false, low: 100, high: 400, steps: 4 },
-    pot_mm: { on: false, low: 0, high: 160, steps: 3 },
-    sump_deep_mm: { on: false, low: 30, high: 90, steps: 3 },
-    surge_l: { on: false, low: 0, high: 2, steps: 3 },
-  },
-  places: { on: false, along: 8, across: 5 },
-}))
-
-export const setWay = (way: Way, part: Partial<Varied>) => useAsk.setState((asking) => ({ ways: { ...asking.ways, [way]: { ...asking.ways[way], ...part } } }))
-export const setPlaces = (part: Partial<Asking['places']>) => useAsk.setState((asking) => ({ places: { ...asking.places, ...part } }))
 
 /** What can be varied of this design: a sump's depth where there is one, a baffle's place where one is drawn. */
 export const possibleWays = (design: Design) => {

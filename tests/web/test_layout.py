@@ -1,0 +1,90 @@
+"""How flat parts are laid out on the sheet, and what the tool is asked, as the screen reckons them."""
+
+from random import Random
+from typing import Any
+from unittest import TestCase
+
+from keel.design.features import Baffle, Sump
+from keel.design.workshop import Workshop
+from keel.tests.test_trials import tank
+from keel.trials.search import Ask, search_cases
+from tests.web.node import call
+
+CHANCE = Random(20261125)
+
+
+def parts() -> list[dict[str, Any]]:
+    """A few flat parts of odd sizes."""
+    return [
+        {"name": f"p{n}", "length_mm": CHANCE.uniform(40, 2400), "width_mm": CHANCE.uniform(30, 900)}
+        for n in range(CHANCE.randint(1, 7))
+    ]
+
+
+class Flats(TestCase):
+    """Flat parts in rows."""
+
+    def test_nothing_overlaps_or_runs_out(self) -> None:
+        """At the scale that is found no two cells meet, none runs out at the side, and all fit when they can."""
+        sheets = [(parts(), CHANCE.uniform(500, 1500), CHANCE.uniform(300, 1000)) for _ in range(40)]
+        scales = call("drawing/flats", [("fitted", *sheet) for sheet in sheets])
+        laid = call("drawing/flats", [("inRows", p, w, s) for (p, w, _), s in zip(sheets, scales, strict=True)])
+        least = min(scales)
+        for (given, width, height), scale, found in zip(sheets, scales, laid, strict=True):
+            boxes = []
+            for place, part in zip(found["laid"], given, strict=True):
+                left, foot = place["x"], place["y"]
+                right, top = left + part["length_mm"] * scale, foot - part["width_mm"] * scale
+                boxes.append((left, top, right, foot))
+                if scale > least:
+                    self.assertLessEqual(right, width + 1e-6)
+            for n, (a, b, c, d) in enumerate(boxes):
+                for e, f, g, h in boxes[n + 1 :]:
+                    self.assertTrue(c <= e or g <= a or d <= f or h <= b, "two parts overlap")
+            if scale > least + 1e-9:
+                self.assertLessEqual(found["height"], height + 1e-6)
+
+    def test_words_in_lines(self) -> None:
+        """No line is longer than there is room for, unless one word is; no word is lost."""
+        text = "Its inside faces you, rim up; rear, left, front, right from the left. Fold and close at the corner."
+        for letters, lines in zip(range(5, 60), call("drawing/flats", [("wrapped", text, n) for n in range(5, 60)]), strict=True):
+            self.assertEqual(" ".join(lines), text)
+            self.assertTrue(all(len(line) <= letters or " " not in line for line in lines))
+
+    def test_labels_give_way(self) -> None:
+        """In order, never nearer than their room, and where they want to be when there is room."""
+        wanted = [[sorted(CHANCE.uniform(0, 600) for _ in range(8)), 56] for _ in range(30)]
+        for (at, room), given in zip(wanted, call("drawing/flats", [("spread", *w) for w in wanted]), strict=True):
+            self.assertTrue(all(b - a >= room - 1e-9 for a, b in zip(given, given[1:], strict=False)))
+            self.assertTrue(all(g >= w for g, w in zip(given, at, strict=True)))
+            self.assertEqual(given[0], at[0])
+
+
+class Asking(TestCase):
+    """Ask the tool."""
+
+    def test_the_screen_counts_what_the_core_tries(self) -> None:
+        """For any choice of what may be varied, as many runs as there are cases."""
+        design = tank(Sump(id="s", name="s", a_mm=220, b_mm=130, long_mm=160, wide_mm=140, deep_mm=40), Baffle(id="b", name="b", at_mm=200))
+        document = design.model_dump(mode="json")
+        (ways,) = call("stations/slosh/ask", [("possibleWays", document)])
+        self.assertIn("sump_deep_mm", ways)
+        askings = []
+        for _ in range(40):
+            on = {way: CHANCE.random() < 0.4 for way in ways}
+            if on["plates_across"]:
+                on["plate_at_mm"] = False
+            varied = {}
+            for way in ways:
+                low, more = (CHANCE.randint(0, 2), CHANCE.randint(0, 2)) if "plates" in way else (20 * CHANCE.randint(1, 4), 30 * CHANCE.randint(0, 2))
+                varied[way] = {"on": on[way], "low": low, "high": low + more, "steps": CHANCE.randint(1, 4)}
+            places = {"on": CHANCE.random() < 0.3, "along": CHANCE.randint(1, 3), "across": CHANCE.randint(1, 3)}
+            askings.append({"down_to_l": None, "least": "money", "ways": varied, "places": places})
+        asks = call("stations/slosh/ask", [("askOf", asking, 8.0, ways) for asking in askings])
+        counted = call("stations/slosh/ask", [("runsOf", ask) for ask in asks])
+        tried = 0
+        for ask, runs in zip(asks, counted, strict=True):
+            if 2 <= runs <= 600:
+                tried += 1
+                self.assertEqual(len(search_cases(design, Ask.model_validate(ask, strict=False), Workshop())), runs, ask)
+        self.assertGreater(tried, 10)

@@ -1,0 +1,76 @@
+// How flat parts are laid out on the sheet, and what of them is dimensioned.
+import type { FlatPart } from '../api/model'
+
+export const PAD = { left: 104, right: 60, top: 78, bottom: 62 }
+export const SAME_MM = 0.05
+const LEAST_SCALE = 0.14
+const MOST_SCALE = 2
+const LEAST_CELL = 380
+/** How much of the parts inside shows under those of the shell, so that one sees there are more [px]. */
+export const PEEK = 70
+/** Rough width of a letter of the note [px]. */
+export const LETTER = 6.4
+
+interface Laid {
+  part: FlatPart
+  x: number
+  y: number
+  wide: number
+}
+
+/** Parts in rows, left to right, at a scale; and how high that is. */
+export function inRows(parts: FlatPart[], width: number, scale: number): { laid: Laid[]; height: number } {
+  const laid: Laid[] = []
+  let [x, top, row] = [0, 0, 0]
+  for (const part of parts) {
+    const wide = Math.max(LEAST_CELL, PAD.left + part.length_mm * scale + PAD.right)
+    if (x > 0 && x + wide > width) [x, top, row] = [0, top + row, 0]
+    laid.push({ part, x: x + PAD.left, y: top + PAD.top + part.width_mm * scale, wide: wide - PAD.left })
+    x += wide
+    row = Math.max(row, PAD.top + part.width_mm * scale + PAD.bottom)
+  }
+  return { laid, height: top + row }
+}
+
+/** The largest scale at which all of them fit; below the least one they run on downward. */
+export function fitted(parts: FlatPart[], width: number, height: number): number {
+  let [low, high] = [LEAST_SCALE, MOST_SCALE]
+  for (const part of parts) high = Math.min(high, Math.max(LEAST_SCALE, (width - PAD.left - PAD.right) / part.length_mm))
+  for (let turn = 0; turn < 24; turn += 1) {
+    const middle = (low + high) / 2
+    if (inRows(parts, width, middle).height <= height) low = middle
+    else high = middle
+  }
+  return low
+}
+
+/** A text in lines of so many letters. */
+export function wrapped(text: string, letters: number): string[] {
+  const lines: string[] = ['']
+  for (const word of text.split(' ')) {
+    const last = lines.at(-1) ?? ''
+    if (last && last.length + word.length + 1 > letters) lines.push(word)
+    else lines[lines.length - 1] = last ? `${last} ${word}` : word
+  }
+  return lines
+}
+
+/** The middle of the box round an opening: what it is marked out from. */
+export function middleOf(ring: number[][]): [number, number] {
+  const [us, vs] = [ring.map((spot) => spot[0] as number), ring.map((spot) => spot[1] as number)]
+  return [(Math.min(...us) + Math.max(...us)) / 2, (Math.min(...vs) + Math.max(...vs)) / 2]
+}
+
+/** Distances to dimension, each once, in order, up to the far edge. */
+export function marked(all: number[], far: number): number[] {
+  const inside = all.filter((mm) => mm > SAME_MM && mm < far - SAME_MM).sort((a, b) => a - b)
+  return [...inside.filter((mm, place) => place === 0 || mm - (inside[place - 1] as number) > SAME_MM), far]
+}
+
+/** Room for labels side by side: each gives way to the one before it. */
+export function spread(wanted: number[], room: number): number[] {
+  const given: number[] = []
+  for (const at of wanted) given.push(Math.max(at, (given.at(-1) ?? -Infinity) + room))
+  return given
+}
+
