@@ -1,0 +1,113 @@
+"""What is printed stands where it should: scales, faces, parts, runs."""
+
+import io
+from math import atan2, degrees
+from typing import Any
+
+from pypdf import PageObject, PdfReader
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.units import mm
+
+from keel.design.document import Design
+from server.jobs.models import TankDesign
+from server.papers.dip_stick import FOOT, TILE
+from server.papers.gauge_face import needle_angle
+from server.tests.helpers import BOX, ApiTestCase
+
+HALF_FIGURE = 1.25
+"""Half the width of a figure on the face [points]."""
+POT = {"kind": "pot", "id": "pot", "name": "pot", "a_mm": 100.0, "b_mm": 100.0, "long_mm": 150.0, "wide_mm": 120.0}
+PLATES = [
+    {"kind": "baffle", "id": f"b{n}", "name": f"plate {n}", "at_mm": 300.0 + 60 * n, "flange_mm": 15.0}
+    for n in range(6)
+]
+SENDER = {
+    "id": "s",
+    "name": "sender",
+    "x_mm": 400.0,
+    "y_mm": 200.0,
+    "action": {"kind": "swing arm", "made_arm_mm": 150.0, "empty_deg": -40.0, "full_deg": 40.0},
+}
+
+
+def placed(page: PageObject) -> list[tuple[str, float, float]]:
+    """Words of a page with their places [points]."""
+    found: list[tuple[str, float, float]] = []
+
+    def visit(text: str, _cm: Any, tm: Any, _font: Any, _size: Any) -> None:
+        if text.strip():
+            found.append((text.strip(), float(tm[4]), float(tm[5])))
+
+    page.extract_text(visitor_text=visit)
+    return found
+
+
+class Papers(ApiTestCase):
+    """PDFs, read back."""
+
+    def pages(self, name: str, tank: TankDesign | None = None) -> list[PageObject]:
+        """Pages of a file of a design."""
+        status, data = self.viewer("GET", f"designs/{(tank or self.tank).pk}/files/{name}")
+        self.assertEqual(status, 200, data)
+        return list(PdfReader(io.BytesIO(data)).pages)
+
+    def made(self, **more: Any) -> TankDesign:
+        """A design of the box with something in it."""
+        return TankDesign.started(self.job, "Made", Design.model_validate(BOX | more), None, "")
+
+    def test_a_dip_stick_is_full_size(self) -> None:
+        """Every level's figure stands as many millimetres over the strip's foot as it says, on every tile."""
+        pages = self.pages("dip-stick.pdf?pitch_mm=25")
+        seen = 0
+        for tile, page in enumerate(pages):
+            for text, x, y in placed(page):
+                if x < 40 * mm and text.replace(".", "").isdigit():
+                    seen += 1
+                    self.assertAlmostEqual(y + 2, FOOT + float(text) * mm - tile * TILE, delta=0.06 * mm)
+        self.assertGreater(seen, 10)
+        self.assertGreater(len(pages), 1)
+
+    def test_a_gauge_face_tells_the_truth(self) -> None:
+        """Each tenth's figure stands where the needle points when so much is in."""
+        tank = self.made(gauge={"senders": [SENDER]})
+        document = tank.current().design().model_dump(mode="json")
+        (reading,) = self.viewer("POST", "evaluate", {"design": document})[1]["gauge"]["readings"]
+        words = placed(self.pages("gauge-face.pdf", tank)[0])
+        y, other = (next(w[2] for w in words if w[0] == letter) for letter in "EF")
+        self.assertAlmostEqual(y, other, places=3)
+        middle = A4[0] / 2
+        checked = 0
+        for tenth in reading["tenths"]:
+            name = f"{tenth['share'] * 10:.0f}"
+            spots = [(a, b) for text, a, b in words if text == name and abs(a - middle) < 27 * mm and b > y - 2]
+            if not 0 < tenth["needle"] < 1 or not spots:
+                continue
+            checked += 1
+            angle = needle_angle(tenth["needle"])
+            best = min(
+                abs(degrees(atan2(b + 1.5 - self.centre(y), a + HALF_FIGURE - middle)) - angle) for a, b in spots
+            )
+            self.assertLess(best, 0.2)
+        self.assertGreater(checked, 4)
+
+    def centre(self, y: float) -> float:
+        """Height of the face's middle, from that of its E."""
+        return y + 3 - 0.55 * 26 * mm * 0.7071067811865476
+
+    def test_parts_inside_have_pages_of_their_own(self) -> None:
+        """Six to a page, each with its flat sizes and note as evaluated; the first page has the shell's alone."""
+        shell: dict[str, Any] = BOX["shell"]
+        tank = self.made(shell=shell | {"features": [POT | {"high_mm": 90.0}, *PLATES]})
+        document = tank.current().design().model_dump(mode="json")
+        parts = self.viewer("POST", "evaluate", {"design": document})[1]["sheet"]["parts"]
+        pages = self.pages("job-sheet.pdf", tank)
+        self.assertEqual(len(pages), 1 + 2)
+        texts = [page.extract_text() for page in pages]
+        for place, part in enumerate(parts):
+            where = 0 if part["feature"] is None else 1 + (place - 2) // 6
+            size = f"{part['title']} x {part['quantity']}: "
+            self.assertIn(size, texts[where])
+            for other, text in enumerate(texts):
+                if other != where:
+                    self.assertNotIn(size, text)
+        self.assertIn("the flanges come towards you", texts[1])
