@@ -1,11 +1,13 @@
 """Rules of space, capacity, strength and sheet: each reads the studies and says what is wrong. One function a rule."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 
 from keel.design.shell import CylinderShell
+from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding
 from keel.reference.metals import METALS
 from keel.studies.result import words
+from keel.studies.sheet.parts import FlatPart
 from keel.studies.studied import Studied
 
 Rule = Callable[[Studied], Iterator[Finding]]
@@ -236,40 +238,49 @@ def pan_possible(seen: Studied) -> Iterator[Finding]:
 
 
 def stock_sheet(seen: Studied) -> Iterator[Finding]:
-    """There is stock of this metal and thickness, and each part lies on a sheet of it."""
+    """There is stock of every part's thickness, and each part lies on a sheet of it."""
     shell = seen.shell
-    stock = seen.workshop.sheets_of(shell.metal, shell.thickness_mm)
-    if not stock:
+    # The shell's own thickness counts even where its parts can't be folded.
+    thicknesses = dict.fromkeys([shell.thickness_mm, *(part.thickness_mm for part in seen.sheet.parts)])
+    for thickness in thicknesses:
+        stock = seen.workshop.sheets_of(shell.metal, thickness)
+        if stock:
+            parts = [part for part in seen.sheet.parts if part.thickness_mm == thickness]
+            yield from (_too_large(part, stock) for part in parts if not _lies_on(part, stock))
+            continue
         yield Finding(
             code="stock.none",
-            key="stock.none",
+            key="stock.none" if thickness == shell.thickness_mm else f"stock.none:{thickness:g}",
             severity="note",
             station="sheet",
-            title=words("No {thickness_sheet} {metal} in stock", thickness_sheet=shell.thickness_mm, metal=shell.metal),
+            title=words("No {thickness_sheet} {metal} in stock", thickness_sheet=thickness, metal=shell.metal),
             why=words("The workshop's list of sheets has none of this metal and thickness: it has to be bought in."),
         )
-        return
-    for part in seen.sheet.parts:
-        if any(fits_on(part.length_mm, part.width_mm, s.length_mm, s.width_mm) for s in stock):
-            continue
-        largest = max(stock, key=lambda s: s.length_mm * s.width_mm)
-        yield Finding(
-            code="stock.size",
-            key=f"stock.size:{part.name}",
-            severity="stop",
-            station="sheet",
-            title=words(
-                "The {part} is {length_mm} × {width_mm}, larger than any sheet",
-                part=part.title.lower(),
-                length_mm=part.length_mm,
-                width_mm=part.width_mm,
-            ),
-            why=words(
-                "The largest in stock is {stock_length_mm} × {stock_width_mm}.",
-                stock_length_mm=largest.length_mm,
-                stock_width_mm=largest.width_mm,
-            ),
-        )
+
+
+def _lies_on(part: FlatPart, stock: Sequence[StockSheet]) -> bool:
+    return any(fits_on(part.length_mm, part.width_mm, s.length_mm, s.width_mm) for s in stock)
+
+
+def _too_large(part: FlatPart, stock: Sequence[StockSheet]) -> Finding:
+    largest = max(stock, key=lambda s: s.length_mm * s.width_mm)
+    return Finding(
+        code="stock.size",
+        key=f"stock.size:{part.name}",
+        severity="stop",
+        station="sheet",
+        title=words(
+            "The {part} is {length_mm} × {width_mm}, larger than any sheet",
+            part=part.title.lower(),
+            length_mm=part.length_mm,
+            width_mm=part.width_mm,
+        ),
+        why=words(
+            "The largest in stock is {stock_length_mm} × {stock_width_mm}.",
+            stock_length_mm=largest.length_mm,
+            stock_width_mm=largest.width_mm,
+        ),
+    )
 
 
 def fits_on(

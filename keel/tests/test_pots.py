@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from keel.design.document import Design
-from keel.design.workshop import Workshop
+from keel.design.workshop import StockSheet, Workshop
 from keel.evaluate import evaluate
 from keel.formats.document import read_design
 from keel.formats.dxf import part_dxf
@@ -49,7 +49,7 @@ def part(design: Design, name: str) -> FlatPart:
     """One flat part."""
     sheet = evaluate(design).sheet
     assert sheet is not None
-    return next(p for p in sheet.parts if p.name == name)
+    return next(p for p in sheet.parts if p.name == f"inside-{name}")
 
 
 class Pots(TestCase):
@@ -118,6 +118,16 @@ class Pots(TestCase):
 
 class InternalParts(TestCase):
     """Flats of baffles and pots."""
+
+    def test_a_plate_of_another_sheet(self) -> None:
+        """Its own thickness is looked for in stock, and it has to lie on a sheet of that."""
+        thick = PLATE | {"thickness_mm": 4.0, "id": "wrapper"}
+        shop = Workshop(stock=[StockSheet(length_mm=2000, width_mm=1000, metal="5052-H32", thickness_mm=T)])
+        found = {f.key: f for f in evaluate(tank(thick), shop).findings}
+        self.assertEqual(found["stock.none:4"].title.values["thickness_sheet"], 4.0)
+        small = StockSheet(length_mm=300, width_mm=300, metal="5052-H32", thickness_mm=4.0)
+        shop = shop.model_copy(update={"stock": [*shop.stock, small]})
+        self.assertIn("stock.size:inside-wrapper", {f.key for f in evaluate(tank(thick), shop).findings})
 
     def test_a_baffle_is_a_pan(self) -> None:
         """Inside less the gap all round, and a flange less the bend's deduction on each side; corners left open."""

@@ -67,5 +67,5 @@ class Inside(PortsTestCase):
         self.assertGreater(moved["up_mm"], before["up_mm"])
         self.assert_accessible("a pot and a plate")
         self.find("[data-station=sheet]").click()
-        for part in ("pot-1", "baffle-1"):
+        for part in ("inside-pot-1", "inside-baffle-1"):
             self.find(f"[data-part={part}]")

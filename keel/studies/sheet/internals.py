@@ -28,6 +28,8 @@ LEAST_FLANGE_EDGE_MM = 25.0
 """A flange shorter than this along its bend isn't worth a fold; a rolled rim is made of shorter chords [mm]."""
 UNEVEN = 0.02
 """A pot whose metal differs by more than this share from a straight strip's stands on a floor that isn't level."""
+PREFIX = "inside-"
+"""Before a feature's id in a part's name: no id is then the name of a part of the shell."""
 SIDES = ("rear", "left", "front", "right")
 """A pot's sides as they follow each other on the flat, its inside facing the reader."""
 
@@ -99,7 +101,7 @@ def _plate_parts(
         many = len(pieces) > 1
         yield flat_part(
             shell.metal,
-            name=f"{feature.id}-piece-{number}" if many else feature.id,
+            name=f"{PREFIX}{feature.id}-piece-{number}" if many else PREFIX + feature.id,
             title=f"{feature.name.capitalize()}, piece {number}" if many else feature.name.capitalize(),
             quantity=1,
             thickness_mm=t,
@@ -260,7 +262,7 @@ def _strip(pot: Pot, shell: AnyShell, cost: FeatureCost, workshop: Workshop) -> 
     foot_note = "" if level else " The floor under it isn't level: scribe the lower edge to it."
     return flat_part(
         shell.metal,
-        name=pot.id,
+        name=PREFIX + pot.id,
         title=pot.name.capitalize(),
         quantity=1,
         thickness_mm=t,
