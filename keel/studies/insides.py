@@ -9,7 +9,7 @@ import numpy as np
 from shapely.geometry import Polygon, box
 
 from keel.design.document import Design
-from keel.design.features import Baffle
+from keel.design.features import Baffle, Pot
 from keel.design.gauge import SwingArm
 from keel.design.ports import DRAWS, Port
 from keel.reference.units import MM3_PER_LITRE, STANDARD_GRAVITY
@@ -205,7 +205,7 @@ def _shut(
 
 
 def clear_place(design: Design, axis: Literal["x", "y"], wanted: float) -> float:
-    """The place nearest to the wanted one where a plate clears hangers, ports and the senders' floats [mm]."""
+    """The place nearest to the wanted one where a plate clears pots, hangers, ports and the senders' floats [mm]."""
     taken = list(_taken(design, axis))
     for off in range(0, TRIED_MM, 5):
         for at in (wanted - off, wanted + off):
@@ -215,7 +215,11 @@ def clear_place(design: Design, axis: Literal["x", "y"], wanted: float) -> float
 
 
 def _taken(design: Design, axis: Literal["x", "y"]) -> Iterator[tuple[float, float]]:
-    """From where to where something hangs or swings along an axis [mm]."""
+    """From where to where something stands, hangs or swings along an axis [mm]."""
+    for pot in (f for f in (design.shell.features if design.shell else ()) if isinstance(f, Pot)):
+        wide = pot.long_mm if axis == "x" or pot.form == "round" else pot.wide_mm
+        low = pot.a_mm if axis == "x" else pot.b_mm
+        yield low - BESIDE_MM, low + wide + BESIDE_MM
     for port in design.ports:
         place, half = port.x_mm if axis == "x" else port.y_mm, port.hangs_across_mm / 2 + BESIDE_MM
         yield place - half, place + half

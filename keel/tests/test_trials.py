@@ -9,6 +9,7 @@ from pydantic import ValidationError
 
 from keel.design.document import Design
 from keel.design.features import Baffle, Pot, Sump
+from keel.design.gauge import Gauge, Sender, SwingArm
 from keel.design.inside import Foam, Inside
 from keel.design.ports import Port
 from keel.design.shell import CylinderShell
@@ -16,6 +17,7 @@ from keel.design.slosh import Manoeuvre, Slosh
 from keel.design.workshop import Prices, Workshop
 from keel.findings.patch import apply, difference, merged
 from keel.solid.faults import GeometryError
+from keel.studies.insides import clear_place
 from keel.studies.money import money
 from keel.studies.slosh.manoeuvres import log_of
 from keel.studies.studied import study
@@ -131,6 +133,17 @@ class Trying(TestCase):
         self.assertIn("less than 500 L", tried(Case("a", None), design, SHOP, log, 500.0).problem or "")
         bad = tried(Case("a", {"shell": {"length_mm": -3.0}}), design, SHOP, log)
         self.assertIn("greater than 0", bad.problem or "")
+
+    def test_plates_keep_off_what_stands_and_swings(self) -> None:
+        """Beside a pot and a float's sweep, not through them: every suggested plate can be made."""
+        pot = Pot(id="pot", name="pot", a_mm=220, b_mm=120, long_mm=160, wide_mm=160, high_mm=100)
+        arm = SwingArm(made_arm_mm=120, empty_deg=-30, full_deg=30, heading_deg=0)
+        gauge = Gauge(senders=(Sender(id="s", name="s", x_mm=420, y_mm=60, action=arm),))
+        design = tank(pot).model_copy(update={"gauge": gauge})
+        self.assertEqual(clear_place(design, "x", 300), 205)
+        self.assertEqual(clear_place(design, "x", 500), 575)
+        for case in inside_cases(design, SHOP, log_of(TURN)):
+            self.assertIsNone(tried(case, design, SHOP, log_of(TURN), lowest=False).problem, case.name)
 
     def test_which_is_favoured(self) -> None:
         """Least dry first; of those that run through, the lowest start, then the price asked for."""
