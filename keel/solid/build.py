@@ -7,7 +7,7 @@ from itertools import pairwise
 from math import pi
 
 import numpy as np
-from manifold3d import CrossSection, Manifold, OpType
+from manifold3d import CrossSection, Manifold
 
 from keel.design.features import Baffle, Feature, Partition, Pot, Relief, RoofStep, Sump, Well
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
@@ -25,10 +25,11 @@ from keel.solid.cuts import (
 )
 from keel.solid.faults import wrong
 from keel.solid.plates import Plate, plate_at
-from keel.solid.polyhedron import Array, Mesh
+from keel.solid.polyhedron import Mesh
 from keel.solid.pots import PotPlace, place_of_pot, walls_of
 from keel.solid.section import Section, section_of
 from keel.solid.shapes import bounds_of, drawn_out, frame_along, mesh_of
+from keel.solid.sides import Hull, Side, meet
 
 DOME_RINGS = 6
 ROUND_MM = 0.2
@@ -254,8 +255,8 @@ class _Making:
         self.pots: list[PotPlace] = []
         self.plates: dict[str, Plate] = {}
         plain = section.edges and not (isinstance(shell, CylinderShell) and shell.dish_mm)
-        self._outer = _Side(outer, _Hull(section.outer, section.axis, section.span) if plain else None)
-        self._inner = _Side(inner, _Hull(section.inner, section.axis, section.inner_span) if plain else None)
+        self._outer = Side(outer, Hull(section.outer, section.axis, section.span) if plain else None)
+        self._inner = Side(inner, Hull(section.inner, section.axis, section.inner_span) if plain else None)
 
     @property
     def wall(self) -> float:
@@ -322,7 +323,7 @@ class _Making:
         place = place_of_pot(pot, self.body, self.inner_body, self.wall)
         walls = walls_of(place, self.inner, where)
         for other in self.pots:
-            if _meet(place.box, other.box):
+            if meet(place.box, other.box):
                 raise wrong(where, f"{pot.name} runs into {other.pot.name}", pot.a_mm, "clear of it")
         self.pots.append(place)
         self._put_in(pot, walls.solid, walls.weld_mm)
@@ -385,76 +386,6 @@ class _Making:
             weld_mm=weld_of(feature, self.body, box),
             box=box,
         )
-
-
-class _Hull:
-    """The inside of a drawn-out convex outline; one that isn't convex holds nothing for certain."""
-
-    def __init__(self, ring: Array, axis: int, span: tuple[float, float]) -> None:
-        self._across, self._axis, self._span = [i for i in range(3) if i != axis], axis, span
-        along = np.roll(ring, -1, axis=0) - ring
-        turns = along[:, 0] * np.roll(along, -1, axis=0)[:, 1] - along[:, 1] * np.roll(along, -1, axis=0)[:, 0]
-        normals = np.column_stack([along[:, 1], -along[:, 0]]) / np.linalg.norm(along, axis=1, keepdims=True)
-        self._normals = np.hstack([np.minimum(normals, 0), np.maximum(normals, 0)])
-        self._offsets = np.einsum("ij,ij->i", normals, ring) + 1e-9
-        self._convex = bool(np.all(turns > -1e-9))
-
-    def holds(self, box: Cuboid) -> bool:
-        """Whether a box lies inside or on the edge: along each side's normal, its furthest corner does."""
-        (start, end), (u, v) = self._span, self._across
-        if not self._convex or box.low[self._axis] < start - 1e-9 or box.high[self._axis] > end + 1e-9:
-            return False
-        return bool((self._normals @ (box.low[u], box.low[v], box.high[u], box.high[v]) <= self._offsets).all())
-
-
-class _Side:
-    """One side of the metal: a body, what is put on and what is cut off, each piece kept apart."""
-
-    def __init__(self, body: Manifold, hull: _Hull | None) -> None:
-        self._body, self._hull = body, hull
-        self._on: list[Manifold] = []
-        self._off: list[Manifold] = []
-        self._boxes: list[Cuboid] = []
-
-    def holds(self, box: Cuboid) -> bool:
-        """Whether a box lies in the plain body, clear of the boxes of everything done to it so far."""
-        return self._hull is not None and not any(_meet(box, other) for other in self._boxes) and self._hull.holds(box)
-
-    def cut_unseen(self, solid: Manifold, about: Cuboid) -> None:
-        """Take a solid away that `holds` was true of; a box about it."""
-        self._off.append(solid)
-        self._boxes.append(about)
-
-    def put_on(self, solid: Manifold) -> Manifold:
-        """Add a solid; gives what of it is new."""
-        new = Manifold.batch_boolean([solid, self._body, *_meeting(solid, self._on)], OpType.Subtract)
-        self._on.append(solid)
-        self._boxes.append(bounds_of(solid))
-        return new
-
-    def cut(self, solid: Manifold) -> Manifold:
-        """Take a solid away; gives what of it was there."""
-        there = Manifold.batch_boolean([self._body, *_meeting(solid, self._on)], OpType.Add) ^ solid
-        earlier = _meeting(solid, self._off)
-        self.cut_unseen(solid, bounds_of(solid))
-        return Manifold.batch_boolean([there, *earlier], OpType.Subtract) if earlier else there
-
-    def whole(self) -> Manifold:
-        """The body with everything done to it."""
-        solid = Manifold.batch_boolean([self._body, *self._on], OpType.Add) if self._on else self._body
-        return Manifold.batch_boolean([solid, *self._off], OpType.Subtract) if self._off else solid
-
-
-def _meet(a: Cuboid, b: Cuboid) -> bool:
-    (ax, ay, az), (bx, by, bz) = a.low, b.low
-    (au, av, aw), (bu, bv, bw) = a.high, b.high
-    return ax < bu and bx < au and ay < bv and by < av and az < bw and bz < aw
-
-
-def _meeting(solid: Manifold, others: list[Manifold]) -> list[Manifold]:
-    """Those whose bounding boxes meet a solid's."""
-    box = bounds_of(solid)
-    return [other for other in others if _meet(box, bounds_of(other))]
 
 
 def _check_well(well: Well, at: _Making, where: str) -> None:

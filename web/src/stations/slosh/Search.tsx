@@ -132,6 +132,7 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
 const NAMES: Record<string, string> = { plates_across: 'across', plates_along: 'lengthwise', corner_mm: 'corners', plate_at_mm: 'baffle at', pot_mm: 'pot', sump_deep_mm: 'sump', surge_l: 'surge', x_mm: 'from rear', y_mm: 'from right' }
 
 function chosen(units: ReturnType<typeof useUnits>, way: string, value: number) {
+  if (value === 0 && (way === 'pot_mm' || way === 'surge_l')) return 'none'
   if (way.endsWith('_mm')) return units.lengthUnitText(value)
   return way === 'surge_l' ? units.volumeUnitText(value) : `${value}`
 }
