@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from itertools import pairwise
 from math import asin, cos, degrees, radians, sin
 
@@ -415,10 +415,20 @@ def _sweep(sender: Sender, motion: Swing | Slide, column: Column, solids: Solids
 
 def _meets(sweep: list[np.ndarray], radius: float, solids: Solids, obstacles: list[tuple[str, Manifold]]) -> list[str]:
     """What a float of that radius runs into along its sweep: walls and plates by name, what hangs."""
-    ball = Manifold.sphere(radius, 16)
-    balls = [ball.translate([float(v) for v in place]) for place in sweep]
-    way = Manifold.batch_boolean([Manifold.batch_hull([a, b]) for a, b in pairwise(balls)], OpType.Add)
+    start = sweep[0]
+    way = _swept(tuple(tuple((place - start).round(6).tolist()) for place in sweep), radius)
+    way = way.translate([float(v) for v in start])
     return names_outside(solids, way) + [name for name, solid in obstacles if (way ^ solid).volume() > HIT_MM3]
+
+
+@lru_cache(maxsize=64)
+def _swept(places: tuple[tuple[float, ...], ...], radius: float) -> Manifold:
+    """The space that a ball passes through; while something else is dragged it stays the same."""
+    ball = Manifold.sphere(radius, 16)
+    balls = [ball.translate(list(place)) for place in places]
+    way = Manifold.batch_boolean([Manifold.batch_hull([a, b]) for a, b in pairwise(balls)], OpType.Add)
+    way.num_tri()  # worked out now, not each time it is used
+    return way
 
 
 def _joined(cell: str, how: str, several: list[tuple[Sender, Column]]) -> Joined:
