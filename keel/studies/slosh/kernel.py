@@ -225,8 +225,14 @@ def stand(rooms: Rooms, state: State, target: Array, damping: float, lag: bool, 
 
 
 @compiled
-def pass_between(rooms: Rooms, ways: Ways, state: State, step: float, flows: Array, out: Array, into: Array) -> None:
-    """Let fuel through the openings: no more than is there, no more than has room at the start of the step."""
+def pass_between(
+    rooms: Rooms, ways: Ways, state: State, step: float, flows: Array, last: Array, out: Array, into: Array
+) -> None:
+    """Let fuel through the openings: no more than is there, no more than has room at the start of the step.
+
+    Half of what a flow has changed by since the last step is added (Adams and Bashforth's second rule), unless it
+    has turned round; `last` keeps the flows for that.
+    """
     centre = np.empty((1, 3))
     out[:] = 0.0
     into[:] = 0.0
@@ -235,9 +241,12 @@ def pass_between(rooms: Rooms, ways: Ways, state: State, step: float, flows: Arr
     areas, doors, cracks, volumes = ways.areas, ways.doors, ways.cracks, state.volumes
     ups, force, levels, surfaces = state.ups, state.force, state.levels, state.surfaces
     for k in range(len(flows)):
-        flows[k] = step * through(
+        now = step * through(
             k, rings, ring_at, planes, middles, areas, sides, doors, cracks, ups, force, levels, surfaces, step, centre
         )
+        onward = now + (now - last[k]) / 2 if now * last[k] > 0 else now
+        flows[k] = onward if onward * now > 0 else now
+        last[k] = now
         source, sink = (sides[k, 0], sides[k, 1]) if flows[k] > 0 else (sides[k, 1], sides[k, 0])
         out[source] += abs(flows[k])
         into[sink] += abs(flows[k])
@@ -389,7 +398,7 @@ def run(
     spells, found, since = np.empty((MOST_SPELLS, 2)), 0, -1.0
     depth, margin = np.empty(len(feeds.pickup_in)), 1.0
     heights, flows = np.empty(len(rooms.points)), np.zeros(len(ways.doors))
-    out, into = np.empty(count), np.empty(count)
+    out, into, last = np.empty(count), np.empty(count), np.zeros(len(ways.doors))
     for n in range(times):
         after = min(n + 1, times - 1)
         for part in range(steps if n + 1 < times else 1):
@@ -403,7 +412,7 @@ def run(
                 depths[n] = depth
             if n + 1 == times:
                 break
-            pass_between(rooms, ways, state, step, flows, out, into)
+            pass_between(rooms, ways, state, step, flows, last, out, into)
             draw = draws[n] + share * (draws[after] - draws[n])
             back = backs[n] + share * (backs[after] - backs[n])
             fed = feed(feeds, state, draw, back, step)
