@@ -19,6 +19,7 @@ from keel.solid.envelope import lid_height
 from keel.solid.polyhedron import Array
 from keel.solid.shapes import slice_rings
 from keel.studies.draining import inside, place_of
+from keel.studies.filling import DISCHARGE
 
 NEAR_MM = 4.0
 """An opening that comes this near to a compartment's top or bottom lets its air or fuel out [mm]."""
@@ -27,7 +28,6 @@ BESIDE_MM = 15.0
 TRIED_MM = 200
 LOW_SHARE = 0.25
 """A tank is low when so much of its height is left."""
-DISCHARGE = 0.62
 SECONDS_PER_HOUR = 3600.0
 
 
