@@ -9,6 +9,7 @@ from typing import Any
 
 from django.conf import settings
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver import ActionChains, Chrome, ChromeOptions, ChromeService, Keys
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
@@ -88,6 +89,24 @@ class BrowserTestCase(StaticLiveServerTestCase):
             lambda: next(e for e in self.browser.find_elements(by, selector) if hidden or e.is_displayed()), selector
         )
 
+    def on(self, selector: str, act: Callable[[WebElement], Any], hidden: bool = False) -> Any:
+        """Do something with an element, looked up anew where the page put another in its place meanwhile."""
+        deadline = time.monotonic() + PATIENCE_S
+        while True:
+            try:
+                return act(self.find(selector, hidden))
+            except StaleElementReferenceException:
+                if time.monotonic() > deadline:
+                    raise
+
+    def click(self, selector: str) -> None:
+        """Click an element as soon as nothing lies over it."""
+        self.until(lambda: self.find(selector).click() or True, f"click {selector}")
+
+    def keys(self, selector: str, *keys: str) -> None:
+        """Send keys to an element; a path of a file to a hidden input."""
+        self.on(selector, lambda e: e.send_keys(*keys), hidden="aria-label" in selector)
+
     def button(self, text: str, within: str = "body") -> WebElement:
         """A button or link by its words."""
         path = (
@@ -130,29 +149,32 @@ class BrowserTestCase(StaticLiveServerTestCase):
     def choose(self, label: str, option: str) -> None:
         """Pick from a list by its label."""
         place = f"//*[contains(@class, 'MuiInputLabel')][normalize-space()='{label}']/..//*[@role='combobox']"
-        self.until(lambda: self.find(place).click() or True, f"open {label}")
-        self.find(f"//li[normalize-space()='{option}']").click()
+        self.click(place)
+        self.click(f"//li[normalize-space()='{option}']")
         self.until(lambda: not self.browser.find_elements(By.CSS_SELECTOR, "[role=listbox]"), "list closed")
 
     def text(self, selector: str) -> str:
         """Text of an element."""
-        return self.find(selector).text
+        return self.on(selector, lambda e: e.text)
 
     def tally(self, name: str) -> float:
         """A figure of the tally."""
-        return float(self.find(f"[data-tally={name}] > :nth-child(2)").text.split()[0].replace("−", "-"))
+        return float(self.text(f"[data-tally={name}] > :nth-child(2)").split()[0].replace("−", "-"))
 
     def delta(self, name: str) -> str:
         """How far a figure of the tally moved."""
-        return self.browser.find_element(By.CSS_SELECTOR, f"[data-tally={name}] [data-delta]").text
+        return self.on(f"[data-tally={name}] [data-delta]", lambda e: e.text, hidden=True)
 
     def drag(self, selector: str, right: int, down: int) -> None:
         """Drag something by so many pixels."""
-        handle = self.find(selector)
-        steps = ActionChains(self.browser, duration=30).click_and_hold(handle)
-        for _ in range(4):
-            steps = steps.move_by_offset(right // 4, down // 4)
-        steps.release().perform()
+
+        def dragged(handle: WebElement) -> None:
+            steps = ActionChains(self.browser, duration=30).click_and_hold(handle)
+            for _ in range(4):
+                steps = steps.move_by_offset(right // 4, down // 4)
+            steps.release().perform()
+
+        self.on(selector, dragged)
 
     def saved(self) -> None:
         """Wait until the design on screen is in the store."""

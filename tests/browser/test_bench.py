@@ -102,6 +102,6 @@ class JobsList(SliceTestCase):
         """Units chosen in the header are the person's from then on."""
         self.open_tank("shell")
         self.press("mm · L")
-        self.find("[role=menuitem]:nth-of-type(3)").click()
+        self.click("[role=menuitem]:nth-of-type(3)")
         self.until(lambda: Person.objects.get(username="maker").units == "in_impgal", "kept")
         self.until(lambda: "imp gal" in self.text("[aria-label=Tally]"), "shown")

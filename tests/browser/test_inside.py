@@ -46,7 +46,7 @@ class Inside(PortsTestCase):
         """A pot round the pickup is a space of its own; holes are dragged on the plate; both are flat parts."""
         self.open_tank("ports")
         self.choose("Add a port", "pickup, where fuel is drawn")
-        self.find("[data-station=inside]").click()
+        self.click("[data-station=inside]")
         features = lambda: self.kept("shell")["features"]  # noqa: E731
         self.press("Add a pot")
         self.until(lambda: "pot" in self.text("[aria-label='Spaces between plates']"), "a space of its own")
@@ -55,7 +55,7 @@ class Inside(PortsTestCase):
         self.type_into("Rim above floor", "5000")
         self.find("//*[contains(., 'the roof shuts it')]")
         self.type_into("Rim above floor", "120")
-        self.find("[data-feature-row=pot-1] button").click()
+        self.click("[data-feature-row=pot-1] button")
         self.press("Add a baffle")
         self.type_into("From rear", "60")
         self.press("Add: row of holes")
@@ -66,6 +66,6 @@ class Inside(PortsTestCase):
         self.assertGreater(moved["at_mm"], before["at_mm"])
         self.assertGreater(moved["up_mm"], before["up_mm"])
         self.assert_accessible("a pot and a plate")
-        self.find("[data-station=sheet]").click()
+        self.click("[data-station=sheet]")
         for part in ("inside-pot-1", "inside-baffle-1"):
             self.find(f"[data-part={part}]")

@@ -138,56 +138,62 @@ def clipped(
 
 
 @compiled
-def through(
-    k: int,
-    rings: Array,
-    ring_at: Index,
-    planes: Array,
-    middles: Array,
-    areas: Array,
-    sides: Index,
-    doors: Index,
-    cracks: Array,
-    ups: Array,
-    force: Array,
-    levels: Array,
-    surfaces: Array,
-    step: float,
-    centre: Array,
+def wet(
+    rings: Array, begin: int, end: int, planes: Array, k: int, ups: Array, j: int, level: float, centre: Array
 ) -> float:
-    """Flow through one opening, from its first side to its second, averaged over a step [mm³/s].
+    """Area of a ring's part below a plane, whose centroid goes into `centre`; minus one when it is all of it."""
+    lowest, highest = reach_of(rings, begin, end, ups, j)
+    if lowest >= level:
+        return 0.0
+    return clipped(rings, begin, end, planes, k, ups, j, level, centre) if highest > level else -1.0
 
-    Q = C_d A √(2 Δp/ρ), from the side whose surface stands higher at the opening, through what it wets there. Two
-    columns of areas A_1 and A_2 that nothing else disturbs run down as √H = √H₀ − K c t/2, K = C_d A √(2 g),
-    c = 1/A_1 + 1/A_2, until they are level: the mean of that over the step is taken, so that nothing overshoots.
+
+@compiled
+def eased(rate: float, head: float, slack: float) -> float:
+    """Flow under a head, averaged over a step in which it falls as both surfaces move.
+
+    Two columns of areas A_1 and A_2 that nothing else disturbs run down as √H = √H₀ − K c t/2, c = 1/A_1 + 1/A_2,
+    until they are level: the mean of that over the step t is taken, so that nothing overshoots. `rate` is K, `slack`
+    is c t.
     """
-    a, b = sides[k, 0], sides[k, 1]
-    over_a = force[a] * (levels[a] - high(middles, k, ups, a))
-    over_b = force[b] * (levels[b] - high(middles, k, ups, b))
-    from_a = over_a >= over_b
-    source, sink, sign = (a, b, 1.0) if from_a else (b, a, -1.0)
-    door = doors[k]
-    if door != 0 and sign * door < 0:
-        return 0.0
-    lowest, highest = reach_of(rings, ring_at[k], ring_at[k + 1], ups, source)
-    if lowest >= levels[source]:
-        return 0.0
-    area = areas[k]
-    for n in range(3):
-        centre[0, n] = middles[k, n]
-    if highest > levels[source]:
-        area = clipped(rings, ring_at[k], ring_at[k + 1], planes, k, ups, source, levels[source], centre)
-    deep, deep_beyond = levels[source] - high(centre, 0, ups, source), levels[sink] - high(centre, 0, ups, sink)
-    head = max(0.0, deep) - force[sink] / force[source] * max(0.0, deep_beyond)
-    if head <= (cracks[k] if door != 0 else 0.0):
-        return 0.0
-    rate = DISCHARGE * area * sqrt(2 * force[source])
-    slack = step / max(surfaces[source], 1.0)
-    if deep_beyond > 0:
-        slack += step / max(surfaces[sink], 1.0)
-    fall = rate * slack / 2
-    before = sqrt(head)
-    return float(sign * (rate * (before - fall / 2) if fall <= before else head / slack))
+    fall, before = rate * slack / 2, sqrt(head)
+    return rate * (before - fall / 2) if fall <= before else head / slack
+
+
+@compiled
+def through(ways: Ways, state: State, step: float, flows: Array, centre: Array) -> None:
+    """Flow through every opening, from its first side to its second, averaged over a step [mm³/s].
+
+    Q = C_d A √(2 Δp/ρ), from the side whose surface stands higher at the opening, through what it wets there. All
+    of them in one go: to hand so many arrays to a function for each costs ten times the sums.
+    """
+    rings, ring_at, planes, middles, spans = ways.rings, ways.ring_at, ways.planes, ways.middles, ways.spans
+    areas, sides, doors, cracks = ways.areas, ways.sides, ways.doors, ways.cracks
+    ups, force, levels, surfaces = state.ups, state.force, state.levels, state.surfaces
+    for k in range(len(flows)):
+        flows[k] = 0.0
+        a, b = sides[k, 0], sides[k, 1]
+        over_a, over_b = levels[a] - high(middles, k, ups, a), levels[b] - high(middles, k, ups, b)
+        source, sink, over, sign = (
+            (a, b, over_a, 1.0) if force[a] * over_a >= force[b] * over_b else (b, a, over_b, -1.0)
+        )
+        if sign * doors[k] < 0 or over <= -spans[k]:
+            continue
+        area = -1.0
+        # Most openings lie wholly under or wholly over: their corners need no looking at.
+        if over < spans[k]:
+            area = wet(rings, ring_at[k], ring_at[k + 1], planes, k, ups, source, levels[source], centre)
+        if area < 0:
+            area = areas[k]
+            centre[0] = middles[k]
+        deep, deep_beyond = levels[source] - high(centre, 0, ups, source), levels[sink] - high(centre, 0, ups, sink)
+        head = max(0.0, deep) - force[sink] / force[source] * max(0.0, deep_beyond)
+        if area == 0 or head <= cracks[k]:
+            continue
+        slack = step / max(surfaces[source], 1.0)
+        if deep_beyond > 0:
+            slack += step / max(surfaces[sink], 1.0)
+        flows[k] = sign * eased(DISCHARGE * area * sqrt(2 * force[source]), head, slack)
 
 
 @compiled
@@ -226,24 +232,27 @@ def stand(rooms: Rooms, state: State, target: Array, damping: float, lag: bool, 
 
 @compiled
 def pass_between(
-    rooms: Rooms, ways: Ways, state: State, step: float, flows: Array, last: Array, out: Array, into: Array
+    rooms: Rooms,
+    ways: Ways,
+    state: State,
+    step: float,
+    flows: Array,
+    last: Array,
+    out: Array,
+    into: Array,
+    centre: Array,
 ) -> None:
     """Let fuel through the openings: no more than is there, no more than has room at the start of the step.
 
     Half of what a flow has changed by since the last step is added (Adams and Bashforth's second rule), unless it
     has turned round; `last` keeps the flows for that.
     """
-    centre = np.empty((1, 3))
     out[:] = 0.0
     into[:] = 0.0
-    # Taken out of their tuples once: to do so for every opening costs more than the sums.
-    rings, ring_at, planes, middles, sides = ways.rings, ways.ring_at, ways.planes, ways.middles, ways.sides
-    areas, doors, cracks, volumes = ways.areas, ways.doors, ways.cracks, state.volumes
-    ups, force, levels, surfaces = state.ups, state.force, state.levels, state.surfaces
+    sides, volumes = ways.sides, state.volumes
+    through(ways, state, step, flows, centre)
     for k in range(len(flows)):
-        now = step * through(
-            k, rings, ring_at, planes, middles, areas, sides, doors, cracks, ups, force, levels, surfaces, step, centre
-        )
+        now = step * flows[k]
         onward = now + (now - last[k]) / 2 if now * last[k] > 0 else now
         flows[k] = onward if onward * now > 0 else now
         last[k] = now
@@ -397,7 +406,7 @@ def run(
     depths, surge = np.empty((times, len(feeds.pickup_in))), np.empty(times)
     spells, found, since = np.empty((MOST_SPELLS, 2)), 0, -1.0
     depth, margin = np.empty(len(feeds.pickup_in)), 1.0
-    heights, flows = np.empty(len(rooms.points)), np.zeros(len(ways.doors))
+    heights, centre, flows = np.empty(len(rooms.points)), np.empty((1, 3)), np.zeros(len(ways.doors))
     out, into, last = np.empty(count), np.empty(count), np.zeros(len(ways.doors))
     for n in range(times):
         after = min(n + 1, times - 1)
@@ -412,7 +421,7 @@ def run(
                 depths[n] = depth
             if n + 1 == times:
                 break
-            pass_between(rooms, ways, state, step, flows, last, out, into)
+            pass_between(rooms, ways, state, step, flows, last, out, into, centre)
             draw = draws[n] + share * (draws[after] - draws[n])
             back = backs[n] + share * (backs[after] - backs[n])
             fed = feed(feeds, state, draw, back, step)

@@ -163,15 +163,17 @@ def _ways(openings: Sequence[Opening]) -> Ways:
     for k, opening in enumerate(openings):
         for row, axis in enumerate(i for i in range(3) if i != opening.axis):
             planes[k, row, axis] = 1.0
+    middles = np.array([_centroid(opening) for opening in openings]).reshape(-1, 3)
     return Ways(
         rings=np.vstack([opening.ring for opening in openings]) if openings else np.zeros((0, 3)),
         ring_at=_starts([len(opening.ring) for opening in openings]),
         planes=planes,
-        middles=np.array([_centroid(opening) for opening in openings]).reshape(-1, 3),
+        middles=middles,
+        spans=np.array([np.linalg.norm(o.ring - m, axis=1).max() for o, m in zip(openings, middles, strict=True)]),
         areas=np.array([Polygon(_flat(opening)).area for opening in openings]),
         sides=np.array([(opening.first, opening.second) for opening in openings], dtype=np.int64).reshape(-1, 2),
         doors=np.array([opening.way for opening in openings], dtype=np.int64),
-        cracks=np.array([opening.crack_mm for opening in openings], dtype=np.float64),
+        cracks=np.array([opening.crack_mm if opening.way else 0.0 for opening in openings]),
     )
 
 

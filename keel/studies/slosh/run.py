@@ -10,7 +10,7 @@ from keel.studies.slosh import kernel
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import DAMPING_BARE, DAMPING_FOAM, SECONDS_PER_HOUR, Setup, SloshTank
 
-STEP_S = 0.01
+STEP_S = 0.007
 """Longest step of the run [s]."""
 
 

@@ -30,6 +30,8 @@ class Ways(NamedTuple):
     """Two directions that each lies along, shape (n, 2, 3)."""
     middles: Array
     """Centroids, shape (n, 3)."""
+    spans: Array
+    """How far each one's farthest corner lies from its centroid."""
     areas: Array
     sides: Index
     doors: Index
