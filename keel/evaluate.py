@@ -19,6 +19,7 @@ from keel.solid.build import Solids
 from keel.solid.envelope import lid_height
 from keel.solid.neighbours import Scans
 from keel.studies.attitude import Attitude, felt
+from keel.studies.bracing import Braced
 from keel.studies.capacity import Capacity
 from keel.studies.clearance import Gap
 from keel.studies.demand import Demand, Outgrown, Target, demands, outgrown, target
@@ -27,7 +28,7 @@ from keel.studies.figures import Figures
 from keel.studies.filling import FillRun
 from keel.studies.fit import first_shell, fit_to_bay
 from keel.studies.gauge import GaugeTruth
-from keel.studies.insides import Insides
+from keel.studies.insides import Insides, NextPlate, next_plate
 from keel.studies.level import StrappingRow, strapping_table
 from keel.studies.liquid import Fill, fill_at
 from keel.studies.opening import GoesIn
@@ -137,6 +138,8 @@ class Evaluation(BaseModel):
     fill_runs: dict[str, FillRun] = {}
     gauge: GaugeTruth | None = None
     insides: Insides | None = None
+    bracing: list[Braced] = []
+    next_plate: NextPlate | None = None
     panels: list[Panel] = []
     safe_proof_kpa: float | None = None
     sheet: Sheet | None = None
@@ -217,6 +220,8 @@ def evaluate(
         fill_runs=seen.fill_runs,
         gauge=seen.gauge if design.gauge.senders else None,
         insides=seen.insides,
+        bracing=seen.bracing,
+        next_plate=next_plate(design, seen.insides.longest),
         panels=seen.panels,
         safe_proof_kpa=safe_proof_kpa(seen.panels),
         sheet=seen.sheet,

@@ -114,6 +114,29 @@ def seams_can_be_welded(seen: Studied) -> Iterator[Finding]:
         yield _finding("inside.order", "plates", "note", title, why)
 
 
+def plates_brace(seen: Studied) -> Iterator[Finding]:
+    """Which plate stiffens which panel, and which stiffens none."""
+    helping = [braced for braced in seen.bracing if braced.helps]
+    if helping:
+        best = max(helping, key=lambda braced: braced.with_kpa / braced.without_kpa)
+        title = words(
+            "{name} braces the {panel}: it bears {with_kpa}, without it {without_kpa}",
+            name=best.name,
+            panel=best.panel,
+            with_kpa=best.with_kpa,
+            without_kpa=best.without_kpa,
+        )
+        why = words("A plate welded along a panel splits it into smaller ones. How far fuel runs lists every plate.")
+        yield _finding("inside.braces", "plates", "note", title, why)
+    for braced in seen.bracing:
+        if braced.helps:
+            continue
+        why = words("A panel is as strong as its widest field, and that lies elsewhere. It may still slow the fuel.")
+        if braced.stops_short:
+            why = words("It stops short of the roof, so no panel is held all the way. It may still slow the fuel.")
+        yield _finding("inside.braces_none", braced.id, "note", words("{name} braces no panel", name=braced.name), why)
+
+
 def a_brush_gets_in(seen: Studied) -> Iterator[Finding]:
     """Every compartment can be brushed out through a port."""
     rooms = seen.insides.unbrushed
@@ -186,6 +209,7 @@ INSIDE_RULES = (
     draw_gets_through,
     plates_go_in,
     seams_can_be_welded,
+    plates_brace,
     a_brush_gets_in,
     a_bag_is_left_whole,
     fillings_age,

@@ -2,8 +2,10 @@
 
 import csv
 import io
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from operator import itemgetter
 from typing import Annotated, Literal
 
 import numpy as np
@@ -51,7 +53,7 @@ class LapColumns(Part):
 
 @dataclass(frozen=True, slots=True)
 class LapLook:
-    """A first look at a file: its headings, its first rows, and a guess at which is what."""
+    """A first look at a file: its headings, its first rows, and a guess at which is what and in which unit."""
 
     headings: list[str]
     rows: list[list[str]]
@@ -81,7 +83,17 @@ def look_at_lap(content: bytes) -> LapLook:
     for what, words in WORDS.items():
         found = [h for h in headings if h.lower().startswith(words) and h not in guess.values()]
         guess[what] = found[0] if found else ""
-    return LapLook(headings, rows, guess)
+    return LapLook(headings, rows, guess | _units(guess))
+
+
+def _units(guess: dict[str, str]) -> dict[str, str]:
+    """Units that the headings name."""
+    pushed = " ".join(guess[what] for what in ("forward", "left", "up")).lower()
+    return {
+        "unit": "m/s²" if any(mark in pushed for mark in ("m/s", "mps", "ms-2")) else "g",
+        "time_unit": "ms" if "ms" in re.split(r"[^a-z]+", guess["time"].lower()) else "s",
+        "fuel_unit": "cm³/min" if any(mark in guess["fuel"].lower() for mark in ("cc", "cm", "ml")) else "L/h",
+    }
 
 
 def read_lap(content: bytes, columns: LapColumns, name: str) -> tuple[Log, list[str]]:
@@ -167,7 +179,7 @@ def _table(content: bytes, most: int) -> tuple[list[str], list[list[str]]]:
     reader = csv.reader(io.StringIO(text), delimiter=mark)
     try:
         headings = [cell.strip() for cell in next(reader, [])]
-        rows = [row for row, _ in zip(reader, range(most), strict=False) if any(cell.strip() for cell in row)]
+        rows = [row for row, _ in zip(reader, range(most), strict=False) if "".join(row).strip()]
     except csv.Error as error:
         raise _unreadable("file", "", "a table", f"this table can't be read: {error}") from error
     if len(headings) < 2 or not rows:
@@ -179,23 +191,33 @@ def _table(content: bytes, most: int) -> tuple[list[str], list[list[str]]]:
 
 def _numbers(rows: Sequence[Sequence[str]], places: Sequence[int], notes: list[str]) -> Array:
     """The wanted columns as numbers; rows with anything else are left out and counted."""
-    found, bad, first_bad = [], 0, 0
-    for number, row in enumerate(rows, start=2):
-        try:
-            values = [float(row[place]) for place in places]
-        except (ValueError, IndexError):
-            values = [np.nan]
-        if np.all(np.isfinite(values)):
-            found.append(values)
-        else:
-            bad, first_bad = bad + 1, first_bad or number
-    if bad:
-        notes.append(f"{bad} rows left out: a number is missing in them, first in row {first_bad}")
+    try:
+        columns = [np.fromiter(map(float, map(itemgetter(place), rows)), np.float64, len(rows)) for place in places]
+        found = np.column_stack(columns)
+    except (ValueError, IndexError):
+        found = np.array([_row(row, places) for row in rows])
+    sound = np.isfinite(found).all(axis=1)
+    if not sound.all():
+        first = int(np.argmin(sound)) + 2
+        notes.append(f"{_many((~sound).sum(), 'row')} left out: a number is missing, first in row {first}")
+    found = found[sound]
     if len(found) < 10:
         raise _unreadable(
             "rows", len(found), "10 or more", f"only {len(found)} rows have numbers in all chosen columns"
         )
-    return np.array(found, dtype=np.float64)
+    return found
+
+
+def _row(row: Sequence[str], places: Sequence[int]) -> list[float]:
+    """One row's numbers; none of them when one can't be read."""
+    try:
+        return [float(row[place]) for place in places]
+    except (ValueError, IndexError):
+        return [np.nan] * len(places)
+
+
+def _many(count: int, what: str) -> str:
+    return f"{count} {what}" if count == 1 else f"{count} {what}s"
 
 
 def _rising(times: Array, notes: list[str]) -> Index:
@@ -203,7 +225,7 @@ def _rising(times: Array, notes: list[str]) -> Index:
     top = np.maximum.accumulate(np.concatenate([[-np.inf], times[:-1]]))
     kept = times > top
     if not kept.all():
-        notes.append(f"{int((~kept).sum())} rows left out: their time is not later than the one before")
+        notes.append(f"{_many((~kept).sum(), 'row')} left out: their time is not later than the one before")
     return np.flatnonzero(kept)
 
 
@@ -222,7 +244,7 @@ def _check_times(times: Array, notes: list[str]) -> None:
     gaps = np.flatnonzero(steps > max(GAP_S, 5 * usual))
     if len(gaps):
         at = float(times[gaps[0]])
-        notes.append(f"{len(gaps)} gaps bridged straight, the first of {steps[gaps[0]]:.2f} s at {at:.1f} s")
+        notes.append(f"{_many(len(gaps), 'gap')} bridged straight, the first of {steps[gaps[0]]:.2f} s at {at:.1f} s")
 
 
 def _check_g(heading: str, values: Array, notes: list[str]) -> None:
@@ -282,5 +304,5 @@ def spells_csv(ran: Ran) -> bytes:
 def _written(heading: Sequence[str], table: Array) -> bytes:
     stream = io.StringIO()
     csv.writer(stream, lineterminator="\r\n").writerow(heading)
-    np.savetxt(stream, table, fmt="%.5g", delimiter=",", newline="\r\n")
+    np.savetxt(stream, table, fmt="%.8g", delimiter=",", newline="\r\n")
     return stream.getvalue().encode()

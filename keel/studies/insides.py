@@ -38,6 +38,16 @@ class FreeRun:
     room: str
     axis: Literal["x", "y"]
     mm: float
+    middle_mm: float
+    """From the body's rear or right side."""
+
+
+@dataclass(frozen=True, slots=True)
+class NextPlate:
+    """Where another plate would halve the longest free run, clear of what hangs."""
+
+    axis: Literal["x", "y"]
+    at_mm: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,9 +129,10 @@ def insides(solids: Solids, ports: Sequence[Port], brush_mm: float, draw_l_per_h
         for room in rooms
     ]
     runs = [
-        FreeRun(room.name, axis, mm)
-        for room in found
-        for axis, mm in zip(axes, (room.along_mm, room.across_mm), strict=True)
+        FreeRun(room.name, axis, float(high - low), float(low + high) / 2 - solids.datum[place])
+        for room in rooms
+        for place, axis in enumerate(axes)
+        for low, high in [(room.mesh.points[:, place].min(), room.mesh.points[:, place].max())]
     ]
     baffles = [feature for feature in solids.shell.features if isinstance(feature, Baffle)]
     places = [(port.role, place_of(solids, port)) for port in ports if not port.capped]
@@ -202,6 +213,11 @@ def _shut(
     traps = all(h.max() < high - NEAR_MM for h in heights) and "vent" not in here
     holds = all(h.min() > low + NEAR_MM for h in heights) and not here & {"drain", *DRAWS}
     return Shut(room.name, traps, holds) if traps or holds else None
+
+
+def next_plate(design: Design, run: FreeRun) -> NextPlate:
+    """Where another plate halves a free run, clear of what hangs."""
+    return NextPlate(run.axis, float(round(clear_place(design, run.axis, run.middle_mm))))
 
 
 def clear_place(design: Design, axis: Literal["x", "y"], wanted: float) -> float:

@@ -18,6 +18,7 @@ from keel.solid.neighbours import Scans
 from keel.studies.airways import level_rows, neck_of, vents_by_cell
 from keel.studies.assembly import Assembly, assembly
 from keel.studies.attitude import Attitude
+from keel.studies.bracing import Braced, bracing
 from keel.studies.capacity import Capacity, capacity
 from keel.studies.clearance import Gap, gaps
 from keel.studies.demand import Demand, Target, demands, target
@@ -119,6 +120,11 @@ class Studied:
         """What the baffles leave."""
         brush = self.workshop.rules.brush_mm
         return insides(self.solids, self.design.ports, brush, self.most_drawn_l_per_h or 0.0)
+
+    @cached_property
+    def bracing(self) -> list[Braced]:
+        """What each plate does for the panels."""
+        return bracing(self.design.brief, self.solids, self.workshop.rules)
 
     @cached_property
     def assembly(self) -> Assembly:

@@ -82,3 +82,31 @@ class Reaching(TestCase):
         shut = found(plate("a", 750, corner_mm=0, doors=[outward]), **given)["inside.starves"]
         self.assertIn("nothing is open", shut.why.text)
         self.assertNotIn("inside.starves", found(plate("a", 750), **given))
+
+
+class Bracing(TestCase):
+    """What plates do for the panels."""
+
+    def test_a_plate_halves_the_floor(self) -> None:
+        """By the plate table: 900 × 600 has β 0.4518, 600 × 450 β 0.4182; one that stops short braces nothing."""
+        sizes = {"length_mm": 900, "width_mm": 600, "height_mm": 300, "measured": "outside"}
+        design = {"shell": SIZES | sizes | {"features": [plate("a", 450)]}}
+        (braced,) = evaluate(read_design(json.dumps(design))).bracing
+        self.assertEqual((braced.panel, braced.helps), ("floor", True))
+        self.assertAlmostEqual(braced.with_kpa / braced.without_kpa, 0.4518 * 600**2 / (0.4182 * 450**2), places=4)
+        design["shell"]["features"] = [plate("a", 450, top_gap_mm=30)]
+        seen = evaluate(read_design(json.dumps(design)))
+        self.assertFalse(seen.bracing[0].helps)
+        (said,) = [finding for finding in seen.findings if finding.code == "inside.braces_none"]
+        self.assertIn("stops short", said.why.plain())
+
+    def test_the_next_plate_halves_the_longest_run(self) -> None:
+        """In the middle of the longest space, and beside a pump that hangs there."""
+        design: dict[str, Any] = {"shell": SIZES | {"features": [plate("a", 500)]}}
+        free = evaluate(read_design(json.dumps(design))).next_plate
+        assert free is not None
+        self.assertEqual((free.axis, free.at_mm), ("x", 1000))
+        pump = {"id": "p", "name": "p", "role": "pickup", "x_mm": 1000, "y_mm": 200, "hangs_across_mm": 60}
+        beside = evaluate(read_design(json.dumps(design | {"ports": [pump]}))).next_plate
+        assert beside is not None
+        self.assertEqual(abs(beside.at_mm - 1000), 45)

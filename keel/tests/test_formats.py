@@ -13,10 +13,12 @@ from hypothesis import strategies as st
 from keel.design.gauge import SenderPart, SwingArm, TubeSender
 from keel.design.ports import Hanger, NeckPath, Port, PortPart, Seat, VentPath
 from keel.design.pumps import Pump, PumpCurve, PumpPoint
-from keel.formats.lap import LapColumns, read_lap
+from keel.formats.lap import LapColumns, look_at_lap, read_lap, run_csv
 from keel.formats.library import parts_csv, pumps_csv, read_parts, read_pumps, read_senders, senders_csv
 from keel.formats.ports import flange_dxf
 from keel.formats.table import UnreadableTableError
+from keel.studies.slosh.log import Log
+from keel.studies.slosh.run import Ran
 
 WORDS = st.text("abcdefg XYZ,;\"'äß12", min_size=1, max_size=12).map(str.strip).filter(bool)
 THOUSANDTHS = st.integers(1, 9_999_999).map(lambda n: n / 1000)
@@ -143,6 +145,22 @@ class Laps(TestCase):
         np.testing.assert_allclose(log.drawn(80.0), 80 * share, rtol=1e-6)
         burnt = self.read(columns, throttle="p", fuel="u", fuel_unit="cm³/min")
         np.testing.assert_allclose(burnt.drawn(80.0), 30.0, rtol=1e-9)
+
+    def test_units_that_headings_name(self) -> None:
+        """m/s², milliseconds and cm³ a minute are guessed from the headings; nothing is guessed from “ams”."""
+        guess = look_at_lap(b"time (ms),accel x (m/s^2),accel y (m/s^2),fuel (cc/min)\n0,1,2,3\n").guess
+        self.assertEqual((guess["unit"], guess["time_unit"], guess["fuel_unit"]), ("m/s²", "ms", "cm³/min"))
+        guess = look_at_lap(b"time,ax,ay,fuel flow\n0,1,2,3\n").guess
+        self.assertEqual((guess["unit"], guess["time_unit"], guess["fuel_unit"]), ("g", "s", "L/h"))
+
+    def test_a_long_run_keeps_its_times(self) -> None:
+        """After an hour the rows are still a fiftieth of a second apart, to the last digit."""
+        log = Log("long", 0.02, *(np.zeros(180_001) for _ in range(3)), np.ones(180_001), np.zeros(180_001))
+        held, one = np.full((180_001, 1), 12.3456789), np.ones(180_001)
+        ran = Ran(log.times_s, held, np.zeros((180_001, 1, 4)), -held, one, [], one, 0.0, 0.0, 0.0, 0.0, 0.0)
+        last = run_csv(log, ran, ["tank"]).decode().splitlines()[-2:]
+        self.assertEqual([row.split(",")[0] for row in last], ["3599.98", "3600"])
+        self.assertAlmostEqual(float(last[0].split(",")[5]), 12.3456789, places=5)
 
     def test_a_circle_is_a_circle(self) -> None:
         """A skid pad sampled at 17 Hz keeps its g to what straight pieces cost."""

@@ -22,6 +22,7 @@ from keel.studies.slosh import kernel
 from keel.studies.slosh.log import Log, still
 from keel.studies.slosh.manoeuvres import demo_lap, log_of
 from keel.studies.slosh.model import Setup, SloshTank, slosh_tank
+from keel.studies.slosh.refill import Refill, refill
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.starvation import lowest_fill, starvation_map
 from keel.tests.samples import box, profile
@@ -279,6 +280,34 @@ class Starving(TestCase):
         self.assertEqual(len(ran.spells), 1)
         self.assertAlmostEqual(ran.dry_s, 2.0, delta=0.03)
         self.assertEqual(kernel.MOST_SPELLS, 4096)
+
+
+class Refilling(TestCase):
+    """Whether a surge tank keeps up."""
+
+    def test_full_again_before_the_next_dip(self) -> None:
+        """Three dips: the first leaves it full again, the second doesn't; without a surge tank nothing is said."""
+        run = slosh_run(
+            tank_of(box(300, 300, 100), pickup(150, 150)),
+            still("still", 8.0),
+            Setup(fill=0.5),
+        )
+        depths = np.array([[5.0, -1, -1, 3, 4, -2, 3, -1, 2]]).T
+        surge = np.array([1.0, 1.0, 0.7, 0.9, 1.0, 1.0, 0.6, 0.8, 1.0])
+        seen = refill(replace(run, times_s=np.arange(9.0), depths_mm=depths, surge_l=surge), 1.0)
+        self.assertEqual(seen, Refill(0.6, 6.0, 8.0, dips=3, not_full=1))
+        self.assertIsNone(refill(run, 0.0))
+
+    def test_a_weak_lift_pump_falls_behind(self) -> None:
+        """One corner after another: with little over it never fills up again, with plenty it does every time."""
+        corners = log_of(Manoeuvre(kind="corner to the left", g=0.9, seconds=4, again=4))
+        tank = tank_of(box(600, 400, 300), pickup(300, 200))
+        ran = {lift: slosh_run(tank, corners, Setup(0.1, 120.0, surge_l=1.0, lift_l_per_h=lift)) for lift in (125, 900)}
+        weak, strong = (refill(run, 1.0) for run in ran.values())
+        assert weak is not None and strong is not None
+        self.assertGreaterEqual(strong.dips, 4)
+        self.assertEqual((strong.not_full, strong.full_again_s is not None), (0, True))
+        self.assertGreater(weak.not_full, 2)
 
 
 class InsideJudged(TestCase):

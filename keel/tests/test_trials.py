@@ -101,6 +101,22 @@ class Searching(TestCase):
         with self.assertRaisesRegex(ValidationError, "runs downward"):
             Span(low=3, high=2)
 
+    def test_openings_of_every_baffle(self) -> None:
+        """Doors open towards the pickup from either side, beside its place; notches come and go; all can be made."""
+        plates = [Baffle(id=f"b{at}", name="b", axis="x", at_mm=at) for at in (150, 450)]
+        design = tank(*plates, y=60.0)
+        ask = Ask(down_to_l=5, door_mm=Span(low=0, high=80, steps=2), notch_mm=Span(low=0, high=40, steps=2))
+        cases = search_cases(design, ask, SHOP)
+        self.assertEqual(len(cases), 4)
+        for case in cases:
+            made = [f for f in apply(design, case.patch or {}).shell.features if isinstance(f, Baffle)]  # type: ignore[union-attr]
+            doors = [(door.opens, door.at_mm, door.wide_mm) for plate in made for door in plate.doors]
+            self.assertEqual(doors, [("ahead", 80, 80), ("back", 80, 80)] if case.choice["door_mm"] else [])
+            self.assertEqual({len(plate.notches) for plate in made}, {3 if case.choice["notch_mm"] else 0})
+            self.assertIsNone(tried(case, design, SHOP, log_of(TURN), lowest=False).problem)
+        with self.assertRaisesRegex(GeometryError, "no baffle to open"):
+            search_cases(tank(), ask, SHOP)
+
     def test_the_map_of_places(self) -> None:
         """Turned left, fuel runs right: the further right the pickup, the less it runs dry; on a plate, never."""
         design = tank(Baffle(id="b", name="b", axis="x", at_mm=299))
@@ -124,7 +140,10 @@ class Trying(TestCase):
         design = tank()
         log = log_of(TURN)
         trials = {case.name: tried(case, design, SHOP, log) for case in inside_cases(design, SHOP, log)}
-        drawn, plated = trials["as drawn"], trials["one baffle lengthwise"]
+        drawn, plated = (
+            trials["as drawn"],
+            next(trial for name, trial in trials.items() if name.startswith("one baffle lengthwise")),
+        )
         self.assertLess(plated.brimful_l, drawn.brimful_l)
         self.assertGreater(plated.weld_m, drawn.weld_m + 1)
         self.assertGreater(drawn.dry_s, 1)

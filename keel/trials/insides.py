@@ -17,6 +17,7 @@ from keel.studies.insides import clear_place
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
+from keel.trials.openings import door_towards, feet
 from keel.trials.trial import Case
 
 Named = tuple[str, dict[str, Any]]
@@ -74,10 +75,14 @@ def _plated(design: Design, size: Triple) -> Iterator[Named]:
         ("one baffle lengthwise", [plate("y", 1 / 2)]),
         ("one each way", [plate("x", 1 / 2), plate("y", 1 / 2)]),
     ):
-        yield name, {"shell": {"features": [*others, *plates]}}
+        yield f"{name}, {_places(plates)}", {"shell": {"features": [*others, *plates]}}
     for school in ("small floor holes", "doors towards the pickup"):
         plates = [_schooled(design, school, plate("x", share), size) for share in (1 / 3, 2 / 3)]
-        yield f"two baffles across, {school}", {"shell": {"features": [*others, *plates]}}
+        yield f"two baffles across, {school}, {_places(plates)}", {"shell": {"features": [*others, *plates]}}
+
+
+def _places(plates: list[dict[str, Any]]) -> str:
+    return "at " + " and ".join(f"{plate['at_mm']:g} mm" for plate in plates)
 
 
 def _set_in(design: Design, size: Triple) -> Iterator[Named]:
@@ -85,9 +90,15 @@ def _set_in(design: Design, size: Triple) -> Iterator[Named]:
     kept, side = _features(design), float(round(POT_SHARE * min(size[0], size[1])))
     pot, sump = pot_round(design, side, size), _sump_under(design, side)
     if pot is not None and not any(feature["kind"] == "pot" for feature in kept):
-        yield "with a pot round the pickup", {"shell": {"features": [*kept, pot]}}
+        yield (
+            f"with a pot round the pickup, {side:g} mm square and {pot['high_mm']:g} mm high",
+            {"shell": {"features": [*kept, pot]}},
+        )
     if sump is not None:
-        yield "with a sump under the pickup", {"shell": {"features": [*kept, sump]}}
+        yield (
+            f"with a sump under the pickup, {side:g} mm square and {SUMP_DEEP_MM:g} mm deep",
+            {"shell": {"features": [*kept, sump]}},
+        )
 
 
 def _filled(design: Design) -> Iterator[Named]:
@@ -123,15 +134,10 @@ def other_case(design: Design, name: str, other: Design) -> Case:
 
 def _schooled(design: Design, school: str, plate: dict[str, Any], size: Triple) -> dict[str, Any]:
     """A plate of another school than open corners: a gap over it for air, and low openings or a door."""
-    long = size[1]
     plate = plate | {"id": f"{plate['id']}-{school[:5]}", "corner_mm": 0.0, "top_gap_mm": AIR_GAP_MM}
     if school == "small floor holes":
-        notches = [{"at_mm": round(long * share), "wide_mm": 40.0, "high_mm": 25.0} for share in (0.2, 0.5, 0.8)]
-        return plate | {"notches": notches}
-    pickup = next(port for port in design.ports if port.role == "pickup")
-    opens = "ahead" if plate["at_mm"] < pickup.x_mm else "back"
-    door = {"at_mm": round(long / 2), "up_mm": 0.0, "wide_mm": round(long * 0.4), "high_mm": 50.0, "opens": opens}
-    return plate | {"doors": [door]}
+        return plate | {"notches": feet(plate, size)}
+    return plate | {"doors": door_towards(design, plate, size)}
 
 
 def pot_round(design: Design, side: float, size: Triple) -> dict[str, Any] | None:
@@ -167,14 +173,12 @@ def _sump_under(design: Design, side: float) -> dict[str, Any] | None:
     return Sump.model_validate(sump | place).model_dump(mode="json")
 
 
-def plate_at(axis: str, at: float, corner_mm: float | None = None) -> dict[str, Any]:
+def plate_at(axis: str, at: float) -> dict[str, Any]:
     """A plate of full height across (x) or lengthwise (y), as a feature of a document."""
     name = "baffle across" if axis == "x" else "baffle lengthwise"
     place = round(at)
     named = {"id": f"try-{axis}{place}", "name": f"{name} at {place}"}
-    more = {} if corner_mm is None else {"corner_mm": corner_mm}
-    plate = Baffle.model_validate(named | {"axis": axis, "at_mm": place} | more)
-    return plate.model_dump(mode="json")
+    return Baffle.model_validate(named | {"axis": axis, "at_mm": place}).model_dump(mode="json")
 
 
 def _surge_for(design: Design, workshop: Workshop, log: Log) -> float:

@@ -12,15 +12,19 @@ from keel.design.document import Design
 from keel.design.features import Baffle, Feature, Pot, Sump
 from keel.design.workshop import Workshop
 from keel.findings.patch import apply
+from keel.solid.box import Triple
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import wrong
 from keel.studies.insides import clear_place
 from keel.studies.slosh.model import setup_of
 from keel.trials.insides import SURGE_LIFT, plate_at, pot_round
+from keel.trials.openings import door_towards, feet
 from keel.trials.trial import Case, Price
 
 MOST_RUNS = 600
-SHAPING = {"plates_across", "plates_along", "plate_at_mm", "pot_mm", "sump_deep_mm", "corner_mm"}
+OPENING = {"corner_mm", "notch_mm", "door_mm"}
+"""What is varied of every baffle's openings."""
+SHAPING = {"plates_across", "plates_along", "plate_at_mm", "pot_mm", "sump_deep_mm", *OPENING}
 """What is varied in the shell's features."""
 COUNTED: dict[Literal["x", "y"], str] = {"x": "plates_across", "y": "plates_along"}
 """Which count is of plates square to which axis."""
@@ -77,7 +81,13 @@ class Ask(Part):
     least: Price = Field(default="weld", description="Of those that run through, the least of this is favoured")
     plates_across: Counts | None = Field(default=None, description="Baffles square to x, evenly spaced")
     plates_along: Counts | None = Field(default=None, description="Baffles square to y, evenly spaced")
-    corner_mm: Span | None = Field(default=None, description="Legs of the tried baffles' cut-off corners [mm]")
+    corner_mm: Span | None = Field(default=None, description="Legs of every baffle's cut-off corners [mm]")
+    notch_mm: Span | None = Field(
+        default=None, description="Width of three notches in every baffle's foot; nought for none [mm]"
+    )
+    door_mm: Span | None = Field(
+        default=None, description="Width of a one-way door towards the pickup in every baffle; nought for none [mm]"
+    )
     plate_at_mm: Span | None = Field(default=None, description="Place of the first baffle that is drawn [mm]")
     pot_mm: Span | None = Field(default=None, description="Sides of a pot round the first pickup; nought for none [mm]")
     sump_deep_mm: Span | None = Field(default=None, description="Depth of the first sump [mm]")
@@ -100,17 +110,9 @@ def search_cases(design: Design, ask: Ask, workshop: Workshop) -> list[Case]:
     Raises
     ------
     GeometryError
-        When nothing is varied, a sump is asked for where there is none, or it comes to more than 600 runs.
+        When nothing is varied, a sump or a baffle is varied where there is none, or it comes to more than 600 runs.
     """
-    shell = design.shell
-    assert shell is not None
-    if ask.sump_deep_mm is not None and not any(isinstance(f, Sump) for f in shell.features):
-        raise wrong("ask.sump_deep_mm", "there is no sump to vary: let one down at Shell", None, "a sump")
-    if ask.plate_at_mm is not None:
-        first = next((f for f in shell.features if isinstance(f, Baffle)), None)
-        if first is None or getattr(ask, COUNTED[first.axis]) is not None:
-            message = "there is no drawn baffle to move, or its number is varied too: vary one of the two"
-            raise wrong("ask.plate_at_mm", message, None, "a drawn baffle")
+    _refuse_missing(design, ask)
     ways = _ways(design, ask)
     runs = int(np.prod([len(values) for values in ways.values()])) if ways else 0
     if not 1 < runs <= MOST_RUNS:
@@ -120,13 +122,29 @@ def search_cases(design: Design, ask: Ask, workshop: Workshop) -> list[Case]:
     return [_case(design, dict(zip(ways, chosen, strict=True)), draw) for chosen in product(*ways.values())]
 
 
+def _refuse_missing(design: Design, ask: Ask) -> None:
+    """What is varied has to be there."""
+    shell = design.shell
+    assert shell is not None
+    drawn = [feature for feature in shell.features if isinstance(feature, Baffle)]
+    counted = [axis for axis, name in COUNTED.items() if getattr(ask, name) is not None]
+    if ask.sump_deep_mm is not None and not any(isinstance(f, Sump) for f in shell.features):
+        raise wrong("ask.sump_deep_mm", "there is no sump to vary: let one down at Shell", None, "a sump")
+    if ask.plate_at_mm is not None and (not drawn or drawn[0].axis in counted):
+        message = "there is no drawn baffle to move, or its number is varied too: vary one of the two"
+        raise wrong("ask.plate_at_mm", message, None, "a drawn baffle")
+    for name in sorted(OPENING):
+        if getattr(ask, name) is not None and not drawn and not counted:
+            raise wrong(f"ask.{name}", "there is no baffle to open: draw one, or vary their number", None, "a baffle")
+
+
 def _ways(design: Design, ask: Ask) -> dict[str, list[Any]]:
     found: dict[str, list[Any]] = {}
     for name in ("plates_across", "plates_along"):
         counts: Counts | None = getattr(ask, name)
         if counts is not None:
             found[name] = list(range(counts.low, counts.high + 1))
-    for name in ("corner_mm", "plate_at_mm", "pot_mm", "sump_deep_mm", "surge_l"):
+    for name in ("corner_mm", "notch_mm", "door_mm", "plate_at_mm", "pot_mm", "sump_deep_mm", "surge_l"):
         span: Span | None = getattr(ask, name)
         if span is not None:
             found[name] = span.values
@@ -167,33 +185,42 @@ def _features(design: Design, chosen: dict[str, Any]) -> list[dict[str, Any]] | 
     if not SHAPING & chosen.keys():
         return None
     counts = {axis: chosen.get(name) for axis, name in COUNTED.items()}
+    size, moved = build(shell, design.sheet.seam).body.size, _moved(design, chosen)
     found = [
         feature.model_dump(mode="json") | _changes(shell, feature, chosen)
         for feature in shell.features
         if not (isinstance(feature, Baffle) and counts[feature.axis] is not None)
         and not (isinstance(feature, Pot) and "pot_mm" in chosen)
     ]
-    size = build(shell, design.sheet.seam).body.size
     if chosen.get("pot_mm"):
-        pot = pot_round(_moved(design, chosen), chosen["pot_mm"], size)
+        pot = pot_round(moved, chosen["pot_mm"], size)
         found += [pot] if pot else []
     for way, (axis, wanted) in enumerate(counts.items()):
         count = wanted or 0
-        for number in range(1, count + 1):
-            at = clear_place(design, axis, size[way] * number / (count + 1))
-            found.append(plate_at(axis, at, chosen.get("corner_mm")))
+        found += [plate_at(axis, clear_place(design, axis, size[way] * n / (count + 1))) for n in range(1, count + 1)]
+    return [f | _opened(moved, f, chosen, size) if f["kind"] == "baffle" else f for f in found]
+
+
+def _opened(design: Design, plate: dict[str, Any], chosen: dict[str, Any], size: Triple) -> dict[str, Any]:
+    """What is chosen of a baffle's openings."""
+    found: dict[str, Any] = {}
+    if "corner_mm" in chosen:
+        found["corner_mm"] = chosen["corner_mm"]
+    if "notch_mm" in chosen:
+        found["notches"] = feet(plate, size, chosen["notch_mm"])
+    if "door_mm" in chosen:
+        found["doors"] = door_towards(design, plate, size, chosen["door_mm"])
     return found
 
 
 def _changes(shell: AnyShell, feature: Feature, chosen: dict[str, Any]) -> dict[str, float]:
-    """What is chosen of a drawn feature: corners of every baffle, place of the first, depth of the first sump."""
+    """What is chosen of a drawn feature: place of the first baffle, depth of the first sump."""
     first = next(other for other in shell.features if other.kind == feature.kind) is feature
-    wanted = {
-        "corner_mm": chosen.get("corner_mm") if isinstance(feature, Baffle) else None,
-        "at_mm": chosen.get("plate_at_mm") if isinstance(feature, Baffle) and first else None,
-        "deep_mm": chosen.get("sump_deep_mm") if isinstance(feature, Sump) and first else None,
-    }
-    return {name: value for name, value in wanted.items() if value is not None}
+    if first and isinstance(feature, Baffle) and "plate_at_mm" in chosen:
+        return {"at_mm": chosen["plate_at_mm"]}
+    if first and isinstance(feature, Sump) and "sump_deep_mm" in chosen:
+        return {"deep_mm": chosen["sump_deep_mm"]}
+    return {}
 
 
 def _moved(design: Design, chosen: dict[str, Any]) -> Design:

@@ -78,7 +78,7 @@ def slosh_pdf(
     y = _plot(canvas, ran, "fuel over the inlet" + (", mm" if units == "mm_l" else ""), over, length, y, 30 * mm)
     rooms = [Trace(room.name, ran.held_l[:, i], COLOURS[i % len(COLOURS)]) for i, room in enumerate(shown.rooms)]
     y = _plot(canvas, ran, "in each compartment", rooms, volume, y, 34 * mm)
-    if shown.has_surge:
+    if shown.refill:
         y = _plot(canvas, ran, "surge tank", [Trace("surge", ran.surge_l, FUEL)], volume, y, 22 * mm)
     _text(canvas, PLOT_LEFT, y, f"0 to {ran.times_s[-1]:.1f} s; dry spells are shaded", 7, QUIET)
     y -= 9 * mm

@@ -180,7 +180,7 @@ class Slosh(ApiTestCase):
         status, kept = self.keep(csv_of(table, ";").replace(b".", b","), left_flipped=True)
         self.assertEqual(status, 201, kept)
         said = " ".join(kept["notes"])
-        for part in ("2 rows left out: a number", "1 rows left out: their time", "1 gaps bridged straight"):
+        for part in ("2 rows left out: a number", "1 row left out: their time", "1 gap bridged straight"):
             self.assertIn(part, said)
         self.assertLess(float(Lap.objects.get().log().left_g.min()), -0.8)
         _, kept = self.keep(csv_of(lap()), up="Accel X", forward="Accel Z")

@@ -202,6 +202,10 @@ class Slosh(PortsTestCase):
         rows_of = "\n".join(f"{n * 0.05:.2f},{-0.6 if 40 < n < 120 else 0},{0.1}" for n in range(200))
         file.write_text("time,long g,lat g\n" + rows_of)
         self.choose("Driven over", "a lap of the workshop’s")
+        huge = self.downloads / "huge.csv"
+        huge.write_bytes(b"time,long g,lat g\n" + b"0.02,0.1,0.1\n" * 1_600_000)
+        self.keys("input[aria-label='Take a lap from CSV']", str(huge))
+        self.until(lambda: "20 MB or less are taken" in self.text("aside"), "too large, said so")
         self.keys("input[aria-label='Take a lap from CSV']", str(file))
         self.press("Keep this lap")
         self.until(lambda: self.find("[data-lap]"), "its trace")

@@ -11,6 +11,7 @@ from keel.solid.shapes import slice_rings
 from keel.studies.result import Words, words
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import Setup, SloshTank
+from keel.studies.slosh.refill import Refill, refill
 from keel.studies.slosh.run import DrySpell, Ran
 
 MOST_FRAMES = 1500
@@ -75,9 +76,8 @@ class RunShown:
     """Moment by moment, compartment by compartment: the surface's upward normal and the level along it [mm]."""
     depths_mm: list[list[float]]
     surge_l: list[float]
-    has_surge: bool
-    surge_lowest_l: float
-    surge_lowest_at_s: float
+    refill: Refill | None
+    """How the surge tank kept up; empty without one."""
     spells: list[DrySpell]
     dry_s: float
     used_l: float
@@ -139,9 +139,7 @@ def shown(tank: SloshTank, log: Log, ran: Ran, setup: Setup, pumps_l_per_h: floa
         planes=ran.planes[frames].round(4).tolist(),
         depths_mm=ran.depths_mm[frames].round(2).tolist(),
         surge_l=ran.surge_l[frames].round(4).tolist(),
-        has_surge=setup.surge_l > 0,
-        surge_lowest_l=float(ran.surge_l.min()),
-        surge_lowest_at_s=float(ran.times_s[int(np.argmin(ran.surge_l))]),
+        refill=refill(ran, setup.surge_l),
         spells=ran.spells,
         dry_s=ran.dry_s,
         used_l=ran.used_l,

@@ -1019,8 +1019,10 @@ export interface components {
          * @description What may be varied, and what is wanted. What is left out stays as drawn.
          */
         Ask: {
-            /** @description Legs of the tried baffles' cut-off corners [mm] */
+            /** @description Legs of every baffle's cut-off corners [mm] */
             corner_mm?: components["schemas"]["Span"] | null;
+            /** @description Width of a one-way door towards the pickup in every baffle; nought for none [mm] */
+            door_mm?: components["schemas"]["Span"] | null;
             /**
              * Down To L
              * @description No dry spell from this start [L]
@@ -1033,6 +1035,8 @@ export interface components {
              * @enum {string}
              */
             least: "weld" | "metal" | "money";
+            /** @description Width of three notches in every baffle's foot; nought for none [mm] */
+            notch_mm?: components["schemas"]["Span"] | null;
             /** @description Places of the first pickup */
             places?: components["schemas"]["Places"] | null;
             /** @description Place of the first baffle that is drawn [mm] */
@@ -1445,6 +1449,26 @@ export interface components {
              * @default 0
              */
             z_mm: number;
+        };
+        /**
+         * Braced
+         * @description What one plate does: the panel that gains most by it, and the pressures that stands without and with it.
+         */
+        Braced: {
+            /** Helps */
+            helps: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Panel */
+            panel: string;
+            /** Stops Short */
+            stops_short: boolean;
+            /** With Kpa */
+            with_kpa: number;
+            /** Without Kpa */
+            without_kpa: number;
         };
         /**
          * Brake
@@ -2307,6 +2331,11 @@ export interface components {
          * @description Everything the core says about a design. Parts that need a shell are empty without one.
          */
         Evaluation: {
+            /**
+             * Bracing
+             * @default []
+             */
+            bracing: components["schemas"]["Braced"][];
             capacity?: components["schemas"]["Capacity"] | null;
             /**
              * Demands
@@ -2357,6 +2386,7 @@ export interface components {
              * @default []
              */
             landings: components["schemas"]["Landing"][];
+            next_plate?: components["schemas"]["NextPlate"] | null;
             /**
              * Outgrown
              * @default []
@@ -2679,6 +2709,8 @@ export interface components {
              * @enum {string}
              */
             axis: "x" | "y";
+            /** Middle Mm */
+            middle_mm: number;
             /** Mm */
             mm: number;
             /** Room */
@@ -3305,7 +3337,7 @@ export interface components {
         };
         /**
          * LapLook
-         * @description A first look at a file: its headings, its first rows, and a guess at which is what.
+         * @description A first look at a file: its headings, its first rows, and a guess at which is what and in which unit.
          */
         LapLook: {
             /** Guess */
@@ -3466,6 +3498,19 @@ export interface components {
              * @default 38
              */
             bore_mm: number;
+        };
+        /**
+         * NextPlate
+         * @description Where another plate would halve the longest free run, clear of what hangs.
+         */
+        NextPlate: {
+            /** At Mm */
+            at_mm: number;
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "x" | "y";
         };
         /**
          * Notch
@@ -4426,6 +4471,22 @@ export interface components {
             source: string;
         };
         /**
+         * Refill
+         * @description What a surge tank went through over a run.
+         */
+        Refill: {
+            /** Dips */
+            dips: number;
+            /** Full Again S */
+            full_again_s: number | null;
+            /** Lowest At S */
+            lowest_at_s: number;
+            /** Lowest L */
+            lowest_l: number;
+            /** Not Full */
+            not_full: number;
+        };
+        /**
          * Relief
          * @description A box or cylinder cut away to clear something that passes by.
          */
@@ -4732,8 +4793,6 @@ export interface components {
             dry_s: number;
             /** Forward G */
             forward_g: number[];
-            /** Has Surge */
-            has_surge: boolean;
             /** Held L */
             held_l: number[][];
             /** Inlets */
@@ -4758,6 +4817,7 @@ export interface components {
             openings: number;
             /** Planes */
             planes: number[][][];
+            refill: components["schemas"]["Refill"] | null;
             /** Returned L */
             returned_l: number;
             /** Rooms */
@@ -4770,10 +4830,6 @@ export interface components {
             start_l: number;
             /** Surge L */
             surge_l: number[];
-            /** Surge Lowest At S */
-            surge_lowest_at_s: number;
-            /** Surge Lowest L */
-            surge_lowest_l: number;
             /** Times S */
             times_s: number[];
             /** Up G */

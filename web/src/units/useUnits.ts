@@ -97,8 +97,13 @@ export function useUnits() {
       parseFlow: (text: string) => parseFlow(text, units),
       round: roundStep(inches),
       nudge: nudgeStep(inches),
-      /** A plain sentence from the server, its millimetres in the reader's units. */
-      inText: (text: string) => (inches ? text.replace(/(\d+(?:\.\d+)?) mm/g, (_, mm: string) => showLengthUnit(Number(mm), true)) : text),
+      /** A plain sentence from the server, its millimetres and litres in the reader's units. */
+      inText: (text: string) =>
+        inches
+          ? text
+              .replace(/(\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => showLengthUnit(Number(mm), true))
+              .replace(/(\d+(?:\.\d+)?) L\b(?!\/)/g, (_, litres: string) => showVolumeUnit(Number(litres), units, 2))
+          : text,
       say: (words: Words) => say(words, units),
       number: plainNumber,
     }

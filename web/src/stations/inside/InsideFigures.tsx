@@ -6,6 +6,7 @@ import { Sheet } from '../Board'
 /** Each space between plates, and how open each plate is. */
 export function InsideFigures() {
   const insides = useWork((work) => work.evaluation?.insides)
+  const bracing = useWork((work) => work.evaluation?.bracing)
   const units = useUnits()
   if (!insides) return null
   return (
@@ -18,6 +19,18 @@ export function InsideFigures() {
       <Typography variant="body2" data-free-run>
         The longest free run is {units.lengthUnitText(insides.longest.mm)}, {insides.longest.axis === 'x' ? 'lengthwise' : 'across'}.
       </Typography>
+      {bracing && bracing.length > 0 && (
+        <>
+          <Sheet
+            label="What the plates brace"
+            columns={[{ name: 'Plate' }, { name: 'braces' }, { name: 'kPa', right: true }, { name: 'without it', right: true }]}
+            rows={bracing.map((braced) => ({ key: braced.id, cells: braced.helps ? [braced.name, braced.panel, units.number(braced.with_kpa, 1), units.number(braced.without_kpa, 1)] : [braced.name, 'no panel', '', ''] }))}
+          />
+          <Typography variant="body2" color="textSecondary">
+            The pressure a panel bears with the other plates standing, at the house rule’s share of the yield beside a weld.
+          </Typography>
+        </>
+      )}
       {insides.plates.length > 0 && <Sheet label="How open the plates are" columns={[{ name: 'Plate' }, { name: 'open', right: true }]} rows={insides.plates.map((plate) => ({ key: plate.id, cells: [plate.name, `${units.number(plate.share * 100, 1)} %`] }))} />}
     </>
   )

@@ -13,7 +13,9 @@ import { StudyProgress } from './StudyProgress'
 const SAID: Record<Way, string> = {
   plates_across: 'Baffles across',
   plates_along: 'Baffles lengthwise',
-  corner_mm: 'Cut-off corners of those',
+  corner_mm: 'Cut-off corners of the baffles',
+  notch_mm: 'Notches in their feet, three in each',
+  door_mm: 'One-way doors in them, towards the pickup',
   plate_at_mm: 'Place of the first baffle drawn',
   pot_mm: 'Pot round the pickup, its sides',
   sump_deep_mm: 'Depth of the sump',
@@ -129,10 +131,12 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
   )
 }
 
-const NAMES: Record<string, string> = { plates_across: 'across', plates_along: 'lengthwise', corner_mm: 'corners', plate_at_mm: 'baffle at', pot_mm: 'pot', sump_deep_mm: 'sump', surge_l: 'surge', x_mm: 'from rear', y_mm: 'from right' }
+const NAMES: Record<string, string> = { plates_across: 'across', plates_along: 'lengthwise', corner_mm: 'corners', notch_mm: 'notches', door_mm: 'doors', plate_at_mm: 'baffle at', pot_mm: 'pot', sump_deep_mm: 'sump', surge_l: 'surge', x_mm: 'from rear', y_mm: 'from right' }
+
+const NONE_AT_NOUGHT = new Set(['notch_mm', 'door_mm', 'pot_mm', 'surge_l'])
 
 function chosen(units: ReturnType<typeof useUnits>, way: string, value: number) {
-  if (value === 0 && (way === 'pot_mm' || way === 'surge_l')) return 'none'
+  if (value === 0 && NONE_AT_NOUGHT.has(way)) return 'none'
   if (way.endsWith('_mm')) return units.lengthUnitText(value)
   return way === 'surge_l' ? units.volumeUnitText(value) : `${value}`
 }

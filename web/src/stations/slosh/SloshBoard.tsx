@@ -95,8 +95,8 @@ function Moving({ run }: { run: RunShown }) {
           showY={(value) => units.number(value, 1)}
         />
         <TimePlot run={run} label={`fuel over the inlet, ${units.lengthUnit}`} traces={[{ name: 'over the inlet', values: best, colour: inks.fuel }]} limit={0} showY={(value) => units.length(value)} per={units.mmPer} />
-        <TimePlot run={run} label={`in each compartment, ${units.volumeUnit}`} traces={run.rooms.map((room, i) => ({ name: room.name, values: run.held_l.map((row) => row[i] ?? 0), colour: colours[i % colours.length] ?? inks.ink }))} showY={(value) => units.volume(value, 1)} per={units.litresPer} last={!run.has_surge} height={run.has_surge ? 96 : 120} />
-        {run.has_surge && <TimePlot run={run} label={`surge tank, ${units.volumeUnit}`} traces={[{ name: 'surge', values: run.surge_l, colour: inks.fuel }]} limit={0} showY={(value) => units.volume(value, 1)} per={units.litresPer} last height={116} />}
+        <TimePlot run={run} label={`in each compartment, ${units.volumeUnit}`} traces={run.rooms.map((room, i) => ({ name: room.name, values: run.held_l.map((row) => row[i] ?? 0), colour: colours[i % colours.length] ?? inks.ink }))} showY={(value) => units.volume(value, 1)} per={units.litresPer} last={!run.refill} height={run.refill ? 96 : 120} />
+        {run.refill && <TimePlot run={run} label={`surge tank, ${units.volumeUnit}`} traces={[{ name: 'surge', values: run.surge_l, colour: inks.fuel }]} limit={0} showY={(value) => units.volume(value, 1)} per={units.litresPer} last height={116} />}
       </Box>
     </section>
   )
@@ -129,9 +129,20 @@ function Spells({ run }: { run: RunShown }) {
       <Typography variant="body2" sx={{ mt: 1 }} data-sums>
         {units.volumeUnitText(run.start_l)} at the start; {units.volumeUnitText(run.used_l)} used, {units.volumeUnitText(run.missed_l)} asked for and not had
         {run.moved_l > 0.005 && `, ${units.volumeUnitText(run.moved_l)} moved by the transfer`}
-        {run.spilt_l > 0.005 && `, ${units.volumeUnitText(run.spilt_l)} spilt back by the surge tank`}
-        {run.has_surge && `; the surge tank falls to ${units.volumeUnitText(run.surge_lowest_l)} at ${units.number(run.surge_lowest_at_s, 1)} s`}.
+        {run.spilt_l > 0.005 && `, ${units.volumeUnitText(run.spilt_l)} spilt back by the surge tank`}.
       </Typography>
+      {run.refill && <KeptUp refill={run.refill} />}
     </Block>
+  )
+}
+
+function KeptUp({ refill }: { refill: NonNullable<RunShown['refill']> }) {
+  const units = useUnits()
+  const again = refill.full_again_s === null ? 'is not full again before the end' : `is full again at ${units.number(refill.full_again_s, 1)} s`
+  return (
+    <Typography variant="body2" data-refill>
+      The surge tank falls to {units.volumeUnitText(refill.lowest_l)} at {units.number(refill.lowest_at_s, 1)} s and {again}. The pickup comes out {refill.dips === 1 ? 'once' : `${refill.dips} times`}
+      {refill.dips > 1 && (refill.not_full === 0 ? ', the surge tank full again each time' : `; ${refill.not_full} of them before the surge tank is full again`)}.
+    </Typography>
   )
 }

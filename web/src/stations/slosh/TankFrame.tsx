@@ -137,7 +137,7 @@ function Pushes({ run, at }: { run: RunShown; at: number }) {
           {deepest > 0 ? `inlet ${units.lengthUnitText(deepest)} under` : 'inlet dry'}
         </Box>
         <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{units.volumeUnitText((run.held_l[at] ?? []).reduce((sum, v) => sum + v, 0), 1)} in the tank</Box>
-        {run.has_surge && <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{units.volumeUnitText(run.surge_l[at] ?? 0)} in the surge tank</Box>}
+        {run.refill && <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{units.volumeUnitText(run.surge_l[at] ?? 0)} in the surge tank</Box>}
       </Box>
     </Box>
   )

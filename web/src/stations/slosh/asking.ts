@@ -9,6 +9,8 @@ export const useAsk = create<Asking>(() => ({
     plates_across: { on: true, low: 0, high: 3, steps: 1 },
     plates_along: { on: true, low: 0, high: 1, steps: 1 },
     corner_mm: { on: false, low: 20, high: 60, steps: 3 },
+    notch_mm: { on: false, low: 0, high: 60, steps: 3 },
+    door_mm: { on: false, low: 0, high: 100, steps: 2 },
     plate_at_mm: { on: false, low: 100, high: 400, steps: 4 },
     pot_mm: { on: false, low: 0, high: 160, steps: 3 },
     sump_deep_mm: { on: false, low: 30, high: 90, steps: 3 },
