@@ -64,6 +64,16 @@ def plates_are_open_enough(seen: Studied) -> Iterator[Finding]:
             yield _finding("baffle.tight", plate.id, "note", title, why)
 
 
+def openings_are_on_their_plate(seen: Studied) -> Iterator[Finding]:
+    """No opening beside its plate: over a tunnel, in a wall."""
+    for baffle in (feature for feature in seen.shell.features if isinstance(feature, Baffle)):
+        missed = seen.solids.plates[baffle.id].missed
+        if missed:
+            title = words("Off the plate of {name}: {what}", name=baffle.name, what=in_words(missed))
+            why = words("Less than half of it lies where the plate is, so it lets little through. Move it along.")
+            yield _finding("baffle.misses", baffle.id, "caution", title, why)
+
+
 def compartments_drain_and_breathe(seen: Studied) -> Iterator[Finding]:
     """Every compartment's air and fuel get out."""
     for shut in seen.insides.shut:
@@ -205,6 +215,7 @@ def fillings_age(seen: Studied) -> Iterator[Finding]:
 INSIDE_RULES = (
     fuel_runs_free,
     plates_are_open_enough,
+    openings_are_on_their_plate,
     compartments_drain_and_breathe,
     draw_gets_through,
     plates_go_in,

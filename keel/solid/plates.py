@@ -1,5 +1,6 @@
 """Plates that stand inside a shell: partitions and baffles, cut to the true section where they stand."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -17,18 +18,22 @@ FAR_MM = 100.0
 HAIR_MM = 0.02
 """Openings are cut this much larger, so that none is closed by rounding [mm]."""
 
+LEAST_ON = 0.5
+
 
 @dataclass(frozen=True)
 class Plate:
     """A plate before the shell trims it: its metal, its weld, and its face.
 
     `section` is all that is free at its middle, `left` what the plate fills of it: along the plate and up [mm].
+    `missed` names the openings of which less than half lies on it.
     """
 
     slab: Manifold
     weld_mm: float
     section: CrossSection
     left: CrossSection
+    missed: tuple[str, ...] = ()
 
 
 def plate_at(
@@ -73,9 +78,10 @@ def plate_at(
     if isinstance(feature, Partition):
         return Plate(slab, _rim(section), section, section)
     along = 1 - axis
+    cuts = list(_cut_outs(feature, body.low[along], body.low[2], room.low[2]))
     left = _plate_section(section, feature)
-    if feature.notches or feature.holes or feature.doors:
-        left -= _cut_outs(feature, body.low[along], body.low[2], room.low[2])
+    for cut in cuts:
+        left -= cut.shape
     if left.is_empty():
         raise wrong(where, f"the openings of {feature.name} leave nothing of it", feature.corner_mm, "less")
     openings = section - left
@@ -88,7 +94,8 @@ def plate_at(
     through = openings.offset(HAIR_MM, JoinType.Miter)
     for ring in through.decompose():
         slab -= _through(ring, axis, start - 1.0, start + thick + 1.0)
-    return Plate(slab, weld, section, left)
+    missed = tuple(cut.name for cut in cuts if (cut.shape ^ section).area() < LEAST_ON * cut.area)
+    return Plate(slab, weld, section, left, missed)
 
 
 def _plate_section(section: CrossSection, baffle: Baffle) -> CrossSection:
@@ -103,18 +110,32 @@ def _plate_section(section: CrossSection, baffle: Baffle) -> CrossSection:
     return left
 
 
-def _cut_outs(baffle: Baffle, start: float, underside: float, floor: float) -> CrossSection:
-    """Notches, holes and doors, in the plane of the plate: along it and up."""
-    found = CrossSection()
-    for notch in baffle.notches:
-        found += _rectangle(start + notch.at_mm, notch.wide_mm, floor - FAR_MM, floor + notch.high_mm)
-    for door in baffle.doors:
-        found += _rectangle(start + door.at_mm, door.wide_mm, floor + door.up_mm, floor + door.up_mm + door.high_mm)
-    for row in baffle.holes:
-        ring = circle(row.diameter_mm / 2)
-        for n in range(row.count):
-            found += CrossSection([ring + np.array([start + row.at_mm + n * row.pitch_mm, underside + row.up_mm])])
-    return found
+@dataclass(frozen=True)
+class _Cut:
+    """One opening, along the plate and up; `area` is what it would be on a plate without end [mm, mm²]."""
+
+    name: str
+    shape: CrossSection
+    area: float
+
+
+def _cut_outs(baffle: Baffle, start: float, underside: float, floor: float) -> Iterator[_Cut]:
+    """Notches, doors and rows of holes, in the plane of the plate."""
+    for n, notch in enumerate(baffle.notches, start=1):
+        shape = _rectangle(start + notch.at_mm, notch.wide_mm, floor - FAR_MM, floor + notch.high_mm)
+        yield _Cut(f"notch {n}", shape, notch.wide_mm * notch.high_mm)
+    for n, door in enumerate(baffle.doors, start=1):
+        low = floor + door.up_mm
+        yield _Cut(
+            f"door {n}",
+            _rectangle(start + door.at_mm, door.wide_mm, low, low + door.high_mm),
+            door.wide_mm * door.high_mm,
+        )
+    for n, row in enumerate(baffle.holes, start=1):
+        ring, shape = circle(row.diameter_mm / 2), CrossSection()
+        for hole in range(row.count):
+            shape += CrossSection([ring + np.array([start + row.at_mm + hole * row.pitch_mm, underside + row.up_mm])])
+        yield _Cut(f"hole row {n}", shape, shape.area())
 
 
 def _rectangle(middle: float, wide: float, low: float, high: float) -> CrossSection:

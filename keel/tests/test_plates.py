@@ -6,7 +6,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from keel.design.document import Design
-from keel.design.features import Baffle, Partition
+from keel.design.features import Baffle, Door, Holes, Notch, Partition
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
 from keel.evaluate import Showing, evaluate
@@ -14,7 +14,7 @@ from keel.findings.patch import apply
 from keel.solid.build import build
 from keel.solid.faults import GeometryError
 from keel.studies.strength import widest_field
-from keel.tests.samples import STEP, box
+from keel.tests.samples import STEP, box, profile
 
 
 def baffle(at: float = 300, name: str = "b", **more: object) -> Baffle:
@@ -65,6 +65,18 @@ class Plates(TestCase):
             with self.assertRaises(GeometryError) as caught:
                 build(tank(plate))
             self.assertIn(said, str(caught.exception))
+
+    def test_an_opening_off_its_plate_is_named(self) -> None:
+        """In the tunnel of a saddle, beyond the end, under the floor; one that is half on it isn't."""
+        outline = [(0, 0), (300, 0), (300, 150), (500, 150), (500, 0), (800, 0), (800, 320), (0, 320)]
+        doors = [Door(at_mm=at, wide_mm=80, high_mm=50) for at in (400, 150)]
+        notches = [Notch(at_mm=at, wide_mm=60, high_mm=25) for at in (820, 295)]
+        holes = [Holes(at_mm=60, up_mm=up, diameter_mm=40, count=3, pitch_mm=60) for up in (100, -30)]
+        plate = baffle(200, doors=doors, notches=notches, holes=holes)
+        solids = build(profile(outline, 400.0, 2.0, "x", shape="saddle", features=(plate,)))
+        self.assertEqual(solids.plates["b"].missed, ("notch 1", "door 1", "hole row 2"))
+        (found,) = [f for f in evaluate(Design(shell=solids.shell)).findings if f.code == "baffle.misses"]
+        self.assertEqual(found.title.plain(), "Off the plate of b: notch 1, door 1 and hole row 2")
 
     @settings(max_examples=40, deadline=None)
     @given(

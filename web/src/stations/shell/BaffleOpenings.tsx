@@ -34,7 +34,9 @@ const LENGTHS: Record<Kind, [string, string][]> = {
 export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; place: number; readOnly: boolean }) {
   const body = useWork((work) => work.evaluation?.geometry?.body)
   const long = body ? (baffle.axis === 'x' ? body.high.y - body.low.y : body.high.x - body.low.x) : 400
-  const middle = Math.round(long / 2)
+  const pickup = useWork((work) => work.design.ports.find((port) => port.role === 'pickup'))
+  const opposite = pickup ? (baffle.axis === 'x' ? pickup.y_mm : pickup.x_mm) : long / 2
+  const middle = Math.round(Math.min(Math.max(opposite, long * 0.1), long * 0.9))
   const fresh = {
     notches: { at_mm: middle, wide_mm: 60, high_mm: 25 },
     holes: { at_mm: Math.round(long / 4), up_mm: 80, diameter_mm: 40, count: 3, pitch_mm: Math.round(long / 4) },
