@@ -114,6 +114,8 @@ class Searching(TestCase):
             self.assertEqual(doors, [("ahead", 80, 80), ("back", 80, 80)] if case.choice["door_mm"] else [])
             self.assertEqual({len(plate.notches) for plate in made}, {3 if case.choice["notch_mm"] else 0})
             self.assertIsNone(tried(case, design, SHOP, log_of(TURN), lowest=False).problem)
+        bare = search_cases(tank(), ask.model_copy(update={"plates_across": Counts(low=0, high=1)}), SHOP)
+        self.assertEqual([case.choice["plates_across"] for case in bare], [0, 1, 1, 1, 1])
         with self.assertRaisesRegex(GeometryError, "no baffle to open"):
             search_cases(tank(), ask, SHOP)
 

@@ -1,5 +1,6 @@
 """Ask the tool: vary chosen things over ranges until the lap runs through from a wanted fill."""
 
+import json
 from collections.abc import Iterator
 from itertools import product
 from typing import Annotated, Any, Literal
@@ -96,7 +97,7 @@ class Ask(Part):
 
 
 def search_cases(design: Design, ask: Ask, workshop: Workshop) -> list[Case]:
-    """Everything that an ask tries, in a fixed order: all choices with all others.
+    """Everything that an ask tries, in a fixed order: all choices with all others, each tank once.
 
     Parameters
     ----------
@@ -119,7 +120,11 @@ def search_cases(design: Design, ask: Ask, workshop: Workshop) -> list[Case]:
         what = "nothing is varied" if runs <= 1 else f"that makes {runs} runs"
         raise wrong("ask", f"{what}: 2 to {MOST_RUNS} runs can be asked for", runs, f"2 to {MOST_RUNS}")
     draw = setup_of(design, workshop.rules).draw_l_per_h
-    return [_case(design, dict(zip(ways, chosen, strict=True)), draw) for chosen in product(*ways.values())]
+    once: dict[str, Case] = {}
+    for chosen in product(*ways.values()):
+        case = _case(design, dict(zip(ways, chosen, strict=True)), draw)
+        once.setdefault(json.dumps(case.patch, sort_keys=True), case)
+    return list(once.values())
 
 
 def _refuse_missing(design: Design, ask: Ask) -> None:

@@ -65,7 +65,7 @@ export function Search() {
         )}
       </Box>
       <Typography variant="body2" sx={{ mt: 1 }} data-runs>
-        {possible ? `That makes ${runs} runs.` : runs > MOST_RUNS ? `That makes ${runs} runs; at most ${MOST_RUNS} can be asked for: narrow something.` : 'Nothing is varied yet: choose what may be.'}
+        {possible ? `That makes ${runs} runs at most; choices that come to the same tank are run once.` : runs > MOST_RUNS ? `That makes ${runs} runs; at most ${MOST_RUNS} can be asked for: narrow something.` : 'Nothing is varied yet: choose what may be.'}
       </Typography>
       <StudyProgress {...work} label="Ask" onStart={() => work.start.mutate({ ask })} disabled={readOnly || !possible} />
       {work.study && work.study.rows.length > 0 && <Found study={work.study} onTake={readOnly || work.stale ? null : (row) => work.take.mutate(row)} startText={units.volumeUnitText(work.study.ask?.down_to_l ?? 0)} />}
@@ -84,7 +84,7 @@ function WayFields({ way }: { way: Way }) {
         <Box sx={{ display: 'flex', gap: 1 }} role="group" aria-label={SAID[way]}>
           <Field label="from" value={varied.low} onCommit={(low) => low !== null && setWay(way, { low: whole(low), high: Math.max(whole(low), varied.high) })} />
           <Field label="to" value={varied.high} onCommit={(high) => high !== null && setWay(way, { high: whole(high), low: Math.min(whole(high), varied.low) })} />
-          {!counted(way) && <NumberField label="in steps of, count" value={varied.steps} onCommit={(steps) => steps !== null && setWay(way, { steps: Math.min(12, Math.max(1, Math.round(steps))) })} />}
+          {!counted(way) && <NumberField label="in steps" value={varied.steps} onCommit={(steps) => steps !== null && setWay(way, { steps: Math.min(12, Math.max(1, Math.round(steps))) })} />}
         </Box>
       ) : (
         <span />
@@ -100,7 +100,7 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
   const price = (row: StudyRow) => (study.ask?.least === 'metal' ? row.empty_kg : study.ask?.least === 'money' ? (row.money ?? Infinity) : row.weld_m)
   const order = [...sound].sort((a, b) => Number(b.number === study.favoured) - Number(a.number === study.favoured) || Math.max(0, a.dry_s - 0.005) - Math.max(0, b.dry_s - 0.005) || price(a) - price(b))
   const priced = sound.some((row) => row.money !== null)
-  const ways = Object.keys(order[0]?.choice ?? {})
+  const ways = Object.keys(NAMES).filter((way) => way in (order[0]?.choice ?? {}))
   return (
     <>
       <Alert severity={through.length ? 'success' : 'warning'} sx={{ maxWidth: 900 }}>

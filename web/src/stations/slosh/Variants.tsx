@@ -42,7 +42,7 @@ export function Variants() {
             key: `${row.number}`,
             strong: row.number === study?.favoured,
             cells: [
-              units.inText(row.problem ? `${row.name}: ${row.problem}` : row.name),
+              units.inText(row.problem ? `${row.name}: ${row.problem}` : row.name).replace(/(\d) (?=mm\b|L\b)/g, '$1\u00a0'),
               row.problem ? '' : `${units.number(row.dry_s, 2)} s`,
               row.problem ? '' : row.lowest_l === null ? 'never' : units.volumeUnitText(row.lowest_l, 1),
               row === first ? units.volumeUnitText(row.brimful_l) : row.problem ? '' : more(row.brimful_l, first?.brimful_l, (v) => units.volumeUnitText(v)),
