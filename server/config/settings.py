@@ -89,6 +89,7 @@ KEEL_UPLOAD_LIMITS = {
     "/api/outline": 5_000_000,
     "/api/laps": 20_000_000,
     "/api/laps/look": 20_000_000,
+    "/api/laps/trace": 20_000_000,
 }
 """Addresses that take larger bodies [bytes]: files sent as they are."""
 DATA_UPLOAD_MAX_MEMORY_SIZE = KEEL_BODY_LIMIT

@@ -49,13 +49,9 @@ class LowestOut(Schema):
     brimful_l: float
 
 
-class LapOut(Schema):
-    """A kept lap, thinned for a plot."""
+class LapTrace(Schema):
+    """A lap thinned for a plot, and what was odd about its file."""
 
-    id: int
-    name: str
-    kept: datetime
-    author: str
     seconds: float
     notes: list[str]
     dt_s: float
@@ -64,11 +60,25 @@ class LapOut(Schema):
     up_g: list[float]
 
 
-class LapQuery(Schema):
-    """What a file is, beside its bytes."""
+class LapOut(LapTrace):
+    """A kept lap."""
+
+    id: int
+    name: str
+    kept: datetime
+    author: str
+
+
+class ColumnsQuery(Schema):
+    """Which column of a file is what: `LapColumns` as JSON, beside its bytes."""
+
+    columns: Annotated[str, Field(max_length=4000)]
+
+
+class LapQuery(ColumnsQuery):
+    """What a file is to be called, too."""
 
     name: Annotated[str, Field(min_length=1, max_length=80, pattern=PLAIN)]
-    columns: Annotated[str, Field(max_length=4000)]
 
 
 @router.post("slosh/run", response={200: RunShown, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
@@ -168,19 +178,21 @@ def look(request: Request) -> LapLook:
     return look_at_lap(request.read())
 
 
+@router.post("laps/trace", response={200: LapTrace, 422: ErrorOut}, auth=writer)
+def trace(request: Request, query: Query[ColumnsQuery]) -> dict[str, Any]:
+    """A file read by the columns chosen, to check its senses by. Nothing is stored."""
+    log, notes = _read(request, query, "lap")
+    return _traced(log, notes)
+
+
 @router.post("laps", response={201: LapOut, 422: ErrorOut}, auth=writer)
 def keep(request: Request, query: Query[LapQuery]) -> tuple[int, LapOut]:
     """Read a lap, the body as it is, by the columns chosen, and keep it."""
-    try:
-        chosen = LapColumns.model_validate(json.loads(query.columns))
-    except (ValueError, ValidationError) as error:
-        message = f"The columns can't be read: {error}"[:300]
-        raise refused("columns", query.columns[:80], "columns of the file", message) from error
     workshop = request.user.workshop
     if workshop.laps.count() >= MOST_LAPS:
         message = f"A workshop keeps {MOST_LAPS} laps; take one out first."
         raise refused("laps", MOST_LAPS, f"at most {MOST_LAPS}", message)
-    log, notes = read_lap(request.read(), chosen, query.name)
+    log, notes = _read(request, query, query.name)
     made = Lap.objects.create(
         workshop=workshop,
         name=query.name,
@@ -199,18 +211,27 @@ def drop(request: Request, lap_id: int) -> tuple[int, None]:
     return 204, None
 
 
+def _read(request: Request, query: ColumnsQuery, name: str) -> tuple[Log, list[str]]:
+    try:
+        chosen = LapColumns.model_validate(json.loads(query.columns))
+    except (ValueError, ValidationError) as error:
+        message = f"The columns can't be read: {error}"[:300]
+        raise refused("columns", query.columns[:80], "columns of the file", message) from error
+    return read_lap(request.read(), chosen, name)
+
+
 def _out(lap: Lap) -> LapOut:
-    log = lap.log()
+    traced = _traced(lap.log(), lap.notes)
+    return LapOut(id=lap.pk, name=lap.name, kept=lap.kept, author=lap.author.name, **traced)
+
+
+def _traced(log: Log, notes: list[str]) -> dict[str, Any]:
     every = max(1, len(log.use) // PREVIEW)
-    return LapOut(
-        id=lap.pk,
-        name=lap.name,
-        kept=lap.kept,
-        author=lap.author.name,
-        seconds=lap.seconds,
-        notes=lap.notes,
-        dt_s=log.dt_s * every,
-        forward_g=log.forward_g[::every].round(3).tolist(),
-        left_g=log.left_g[::every].round(3).tolist(),
-        up_g=log.up_g[::every].round(3).tolist(),
-    )
+    return {
+        "seconds": float(log.times_s[-1]),
+        "notes": notes,
+        "dt_s": log.dt_s * every,
+        "forward_g": log.forward_g[::every].round(3).tolist(),
+        "left_g": log.left_g[::every].round(3).tolist(),
+        "up_g": log.up_g[::every].round(3).tolist(),
+    }

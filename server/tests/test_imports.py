@@ -92,10 +92,9 @@ class Scans(ApiTestCase):
         self.assertIn(
             "unit", self.refused(self.upload(data, query="unit=furlong"), 422, "invalid")["errors"][0]["field"]
         )
-        answer = self.fabricator.client.generic(
-            "POST", "/api/scans?unit=mm", b"x", content_type="application/octet-stream", CONTENT_LENGTH="60000001"
-        )
-        self.assertEqual((answer.status_code, answer.json()["code"]), (413, "too_large"))
+        with self.settings(KEEL_UPLOAD_LIMITS={"/api/scans": 600}):
+            body = self.refused(self.upload(data), 413, "too_large")
+        self.assertEqual(body["errors"][0]["value"], len(data))
         self.assertEqual(Scan.objects.count(), 0)
 
     def test_a_design_is_judged_against_its_scan(self) -> None:

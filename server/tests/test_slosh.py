@@ -113,8 +113,13 @@ class Slosh(ApiTestCase):
         _, look = self.fabricator("POST", "laps/look", raw=content)
         self.assertEqual(look["headings"], list(lap()))
         self.assertEqual((look["guess"]["time"], look["guess"]["forward"]), ("Time (s)", "Accel X"))
+        query = f"laps/trace?columns={quote(json.dumps(CHOSEN))}"
+        status, trace = self.fabricator("POST", query, raw=content)
+        self.assertEqual((status, Lap.objects.count()), (200, 0))
+        self.assertEqual(self.viewer("POST", query, raw=content)[0], 403)
         status, kept = self.keep(content)
         self.assertEqual((status, kept["notes"]), (201, []))
+        self.assertEqual(trace, {name: kept[name] for name in trace})
         log = Lap.objects.get().log()
         self.assertAlmostEqual(float(log.forward_g[round(4 / 0.02)]), -7 / 9.80665, places=5)
         self.assertAlmostEqual(float(log.left_g[round(12 / 0.02)]), 8 / 9.80665, places=5)

@@ -540,6 +540,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/laps/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trace
+         * @description A file read by the columns chosen, to check its senses by. Nothing is stored.
+         */
+        post: operations["server_slosh_api_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/laps/{lap_id}": {
         parameters: {
             query?: never;
@@ -1724,6 +1744,14 @@ export interface components {
              * @description Typed distance [mm]; empty means the house rule
              */
             mm?: number | null;
+        };
+        /**
+         * ColumnsQuery
+         * @description Which column of a file is what: `LapColumns` as JSON, beside its bytes.
+         */
+        ColumnsQuery: {
+            /** Columns */
+            columns: string;
         };
         /**
          * Corner
@@ -3351,7 +3379,7 @@ export interface components {
         };
         /**
          * LapOut
-         * @description A kept lap, thinned for a plot.
+         * @description A kept lap.
          */
         LapOut: {
             /** Author */
@@ -3380,13 +3408,31 @@ export interface components {
         };
         /**
          * LapQuery
-         * @description What a file is, beside its bytes.
+         * @description What a file is to be called, too.
          */
         LapQuery: {
             /** Columns */
             columns: string;
             /** Name */
             name: string;
+        };
+        /**
+         * LapTrace
+         * @description A lap thinned for a plot, and what was odd about its file.
+         */
+        LapTrace: {
+            /** Dt S */
+            dt_s: number;
+            /** Forward G */
+            forward_g: number[];
+            /** Left G */
+            left_g: number[];
+            /** Notes */
+            notes: string[];
+            /** Seconds */
+            seconds: number;
+            /** Up G */
+            up_g: number[];
         };
         /**
          * Left
@@ -7436,8 +7482,8 @@ export interface operations {
     server_slosh_api_keep: {
         parameters: {
             query: {
-                name: string;
                 columns: string;
+                name: string;
             };
             header?: never;
             path?: never;
@@ -7481,6 +7527,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LapLook"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_slosh_api_trace: {
+        parameters: {
+            query: {
+                columns: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapTrace"];
                 };
             };
             /** @description Unprocessable Entity */

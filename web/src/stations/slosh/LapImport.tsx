@@ -1,32 +1,14 @@
-import { Alert, Box, Button, FormControlLabel, Switch, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
-import { useTheme } from '@mui/material/styles'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { Alert, Box, Button, FormControlLabel, Switch, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material'
+import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, asked, type Schemas } from '../../api/client'
+import type { Schemas } from '../../api/client'
 import type { Lap } from '../../api/model'
 import { sendFile } from '../../api/sendFile'
 import { FileButton } from '../../fields/FileButton'
 import { Choice } from '../../fields/fields'
-import { Plot } from '../../plots/Plot'
-import { useUnits } from '../../units/useUnits'
-import { useWork } from '../../work/store'
+import { KeptTrace, TriedTrace, type Columns, columnsText } from './LapTrace'
 import { lapsQuery } from './slosh'
 
-/** As keel's `LapColumns`; it goes along as text, beside the file. */
-interface Columns {
-  time: string
-  forward: string
-  left: string
-  up: string
-  throttle: string
-  fuel: string
-  fuel_unit: 'L/h' | 'cm³/min'
-  time_unit: 's' | 'ms'
-  unit: 'g' | 'm/s²'
-  forward_flipped: boolean
-  left_flipped: boolean
-  up_has_gravity: boolean
-}
 const WHAT = [
   ['time', 'Time'],
   ['forward', 'Forward acceleration'],
@@ -64,14 +46,14 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
     tried(async () => {
       if (!file) return
       const name = file.name.replace(/\.\w+$/, '').slice(0, 80)
-      const made = await sendFile<Lap>(`/api/laps?name=${encodeURIComponent(name)}&columns=${encodeURIComponent(JSON.stringify(columns))}`, file)
+      const made = await sendFile<Lap>(`/api/laps?name=${encodeURIComponent(name)}&columns=${columnsText(columns)}`, file)
       await queries.invalidateQueries({ queryKey: lapsQuery.queryKey })
       setLook(null)
       onKept(made.id)
     })
   return (
     <>
-      <Chosen />
+      <KeptTrace />
       <FileButton label="Take a lap from CSV" accept=".csv,.txt,text/csv" disabled={readOnly} onFile={(chosen) => void take(chosen)} />
       {problem && <Alert severity="error">{problem}</Alert>}
       {look && (
@@ -105,55 +87,12 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
           <FormControlLabel control={<Switch checked={columns.forward_flipped} onChange={(event) => setColumns({ ...columns, forward_flipped: event.target.checked })} />} label="Braking is above nought in it" />
           <FormControlLabel control={<Switch checked={columns.left_flipped} onChange={(event) => setColumns({ ...columns, left_flipped: event.target.checked })} />} label="A right turn is above nought in it" />
           <FormControlLabel control={<Switch checked={columns.up_has_gravity} onChange={(event) => setColumns({ ...columns, up_has_gravity: event.target.checked })} />} label="At rest its vertical reads 1 g" />
+          {file && <TriedTrace file={file} columns={columns} />}
           <Button variant="contained" onClick={() => void keep()}>
             Keep this lap
           </Button>
         </>
       )}
     </>
-  )
-}
-
-/** The kept lap at hand: its trace, to check the signs against what is known of the road, and what was odd. */
-function Chosen() {
-  const { inks } = useTheme()
-  const units = useUnits()
-  const queries = useQueryClient()
-  const id = useWork((work) => work.design.slosh.kept_lap)
-  const readOnly = useWork((work) => work.readOnly)
-  const lap = useQuery(lapsQuery).data?.find((item) => item.id === id)
-  if (!lap) return null
-  const trace = (values: number[]) => values.map((v, i) => [i * lap.dt_s, v] as const)
-  return (
-    <Box data-lap={lap.id}>
-      <Plot
-        label={`Accelerations of ${lap.name}`}
-        lines={[
-          { points: trace(lap.forward_g), colour: inks.metal },
-          { points: trace(lap.left_g), colour: inks.hand },
-        ]}
-        xText="s"
-        yText="g: forward grey-blue, left violet"
-        showX={(value) => units.number(value, 0)}
-        showY={(value) => units.number(value, 1)}
-        fromZero={false}
-      />
-      <Typography variant="body2" color="textSecondary">
-        Check it: braking has to go down, a left turn up.
-      </Typography>
-      {lap.notes.map((note) => (
-        <Typography key={note} variant="body2">
-          {note}.
-        </Typography>
-      ))}
-      <Button
-        disabled={readOnly}
-        onClick={() => {
-          void asked(api.DELETE('/api/laps/{lap_id}', { params: { path: { lap_id: lap.id } } })).then(() => queries.invalidateQueries({ queryKey: lapsQuery.queryKey }))
-        }}
-      >
-        Take {lap.name} out
-      </Button>
-    </Box>
   )
 }

@@ -46,7 +46,7 @@ export function SloshStation() {
       <Folded title="Return, transfer, surge tank" open={slosh.surge_l > 0 || slosh.return_l_per_h > 0}>
         <Box sx={pair}>
           <FlowField label="Comes back" value={slosh.return_l_per_h} path="slosh.return_l_per_h" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ return_l_per_h: value })} />
-          <NumberField label="Jet moves, times return" value={slosh.transfer_ratio} path="slosh.transfer_ratio" hint="at a transfer port" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ transfer_ratio: value })} />
+          <NumberField label="Jet moves" value={slosh.transfer_ratio} path="slosh.transfer_ratio" hint="times what comes back, at a transfer port" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ transfer_ratio: value })} />
           <VolumeField label="Surge tank" value={slosh.surge_l} path="slosh.surge_l" hint="0 for none" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ surge_l: value })} />
           <FlowField label="Lift pump" value={slosh.lift_l_per_h} path="slosh.lift_l_per_h" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ lift_l_per_h: value })} />
         </Box>
