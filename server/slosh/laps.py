@@ -37,5 +37,6 @@ def log_for(workshop: Workshop, design: Design) -> Log:
 def _kept(workshop: Workshop, field: str, number: int | None) -> Log:
     found = Lap.objects.filter(workshop=workshop, pk=number or 0).first()
     if found is None:
-        raise refused(field, number, "a lap that the workshop keeps", "This lap isn't kept here.")
+        what = "No lap is chosen yet: take one from a logger's CSV." if number is None else "This lap isn't kept here."
+        raise refused(field, number, "a lap that the workshop keeps", what)
     return found.log()

@@ -24,7 +24,12 @@ export function SloshBoard() {
   const fill = useWork((work) => work.design.slosh.fill)
   return (
     <Board label="Slosh run">
-      {problem && <Alert severity={run ? 'warning' : 'info'}>{problem}</Alert>}
+      {problem && (
+        <Alert severity={run ? 'warning' : 'info'}>
+          {units.inText(problem)}
+          {run && ' Shown is the last run that could be made.'}
+        </Alert>
+      )}
       {!run && !problem && <Typography color="textSecondary">Running it. The first run after an update takes some seconds more.</Typography>}
       {run?.draw_l_per_h === 0 && <Alert severity="info">The engine draws nothing, so nothing can run dry: type what it draws, or its power at Brief.</Alert>}
       {run?.notes.map((note) => (
