@@ -22,6 +22,28 @@ class Named(Part):
     name: Name
 
 
+class Sheeted(Named):
+    """A feature of sheet that stands inside."""
+
+    thickness_mm: Annotated[float, Field(ge=0.3, le=25)] | None = Field(
+        default=None, description="[mm]; empty means that of the features"
+    )
+
+    def wall_mm(self, usual: float) -> float:
+        """Its own thickness, or else the usual one of the shell's features [mm]."""
+        return usual if self.thickness_mm is None else self.thickness_mm
+
+
+class Standing(Sheeted):
+    """A plate square to x or y."""
+
+    axis: Literal["x", "y"] = Field(default="x", description="The plate stands square to this axis")
+    at_mm: Length = Field(description="Rear or right face of the plate [mm]")
+    flange_mm: Gap | None = Field(
+        default=None, description="Outside height of its flanges [mm]; 0 for a flat plate, empty means the house rule"
+    )
+
+
 class Well(Named):
     """A recess let into a face, with straight or sloped sides, or round.
 
@@ -76,18 +98,10 @@ class RoofStep(Named):
     drop_mm: Length = Field(description="How far the roof is lowered [mm]")
 
 
-class Partition(Named):
+class Partition(Standing):
     """A plate without openings, square to x or y: it makes cells."""
 
     kind: Literal["partition"] = "partition"
-    axis: Literal["x", "y"] = Field(default="x", description="The plate stands square to this axis")
-    at_mm: Length = Field(description="Rear or right face of the plate [mm]")
-    thickness_mm: Annotated[float, Field(ge=0.3, le=25)] | None = Field(
-        default=None, description="[mm]; empty means that of the features"
-    )
-    flange_mm: Gap | None = Field(
-        default=None, description="Outside height of its flanges [mm]; 0 for a flat plate, empty means the house rule"
-    )
 
 
 class Notch(Part):
@@ -119,18 +133,10 @@ class Door(Part):
     crack_mm: Gap = Field(default=5, description="Head of fuel that opens it [mm]")
 
 
-class Baffle(Named):
+class Baffle(Standing):
     """A plate with openings, square to x or y and welded all round what is left of its edge: it slows the fuel."""
 
     kind: Literal["baffle"] = "baffle"
-    axis: Literal["x", "y"] = Field(default="x", description="The plate stands square to this axis")
-    at_mm: Length = Field(description="Rear or right face of the plate [mm]")
-    thickness_mm: Annotated[float, Field(ge=0.3, le=25)] | None = Field(
-        default=None, description="[mm]; empty means that of the features"
-    )
-    flange_mm: Gap | None = Field(
-        default=None, description="Outside height of its flanges [mm]; 0 for a flat plate, empty means the house rule"
-    )
     corner_mm: Gap = Field(default=40, description="Legs of its cut-off corners [mm]")
     top_gap_mm: Gap = Field(default=0, description="Room over it, under the roof [mm]")
     notches: Annotated[tuple[Notch, ...], Field(max_length=12, strict=False)] = ()
@@ -149,7 +155,7 @@ class PotDoor(Part):
     crack_mm: Gap = Field(default=5, description="Head of fuel that opens the flap [mm]")
 
 
-class Pot(Named):
+class Pot(Sheeted):
     """A box or a tube that stands on the floor, open above: it keeps fuel round a pickup."""
 
     kind: Literal["pot"] = "pot"
@@ -159,9 +165,6 @@ class Pot(Named):
     long_mm: Length = Field(description="Along x, outside; the diameter of a round one [mm]")
     wide_mm: Length = Field(description="Along y, outside; not used by a round one [mm]")
     high_mm: Length = Field(description="Its rim above the inner floor [mm]")
-    thickness_mm: Annotated[float, Field(ge=0.3, le=25)] | None = Field(
-        default=None, description="[mm]; empty means that of the features"
-    )
     doors: Annotated[tuple[PotDoor, ...], Field(max_length=8, strict=False)] = ()
 
 

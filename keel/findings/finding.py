@@ -49,9 +49,10 @@ class Finding:
 
 
 def of_station(station: Station) -> Callable[[str, str, Severity, Words, Words], Finding]:
-    """A maker of one station's findings, from code, what it is about, severity, title and why."""
+    """A maker of a station's findings, from code, what it is about (empty: the whole tank), severity, title, why."""
 
     def finding(code: str, about: str, severity: Severity, title: Words, why: Words) -> Finding:
-        return Finding(code=code, key=f"{code}:{about}", severity=severity, station=station, title=title, why=why)
+        key = f"{code}:{about}" if about else code
+        return Finding(code=code, key=key, severity=severity, station=station, title=title, why=why)
 
     return finding

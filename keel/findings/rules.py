@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator, Sequence
 
 from keel.design.shell import CylinderShell
 from keel.design.workshop import StockSheet
-from keel.findings.finding import Finding
+from keel.findings.finding import Finding, of_station
 from keel.reference.metals import METALS
 from keel.studies.result import words
 from keel.studies.sheet.parts import FlatPart
@@ -14,6 +14,7 @@ Rule = Callable[[Studied], Iterator[Finding]]
 
 ROUNDING_MM = 1e-6
 ROUNDING_L = 1e-6
+_bay, _shell, _sheet = of_station("bay"), of_station("shell"), of_station("sheet")
 
 
 def bay_clearance(seen: Studied) -> Iterator[Finding]:
@@ -22,19 +23,18 @@ def bay_clearance(seen: Studied) -> Iterator[Finding]:
         if gap.clears:
             continue
         fouls = gap.gap_mm < 0
-        yield Finding(
-            code="bay.clearance",
-            key=f"bay.clearance:{gap.key}",
-            severity="stop",
-            station="bay",
-            title=words(
+        yield _bay(
+            "bay.clearance",
+            gap.key,
+            "stop",
+            words(
                 "Runs {over_mm} into the {what}" if fouls else "{gap_mm} to the {what}, needs {needed_mm}",
                 over_mm=max(0.0, -gap.gap_mm),
                 gap_mm=gap.gap_mm,
                 needed_mm=gap.needed_mm,
                 what=f"bay's {gap.neighbour} side" if gap.kind == "side" else gap.neighbour,
             ),
-            why=words(
+            words(
                 "It is {kind}: {rule} {needed_mm}. Short by {short_mm}. "
                 "A tank that touches chafes through, and one too near heat boils its fuel.",
                 kind=gap.clearance_kind,
@@ -49,13 +49,12 @@ def capacity_below(seen: Studied) -> Iterator[Finding]:
     """Rated capacity reaches the brief's target."""
     target, rated = (seen.target.litres if seen.target else None), seen.figures.rated_l
     if target is not None and rated < target - ROUNDING_L:
-        yield Finding(
-            code="capacity.below",
-            key="capacity.below",
-            severity="caution",
-            station="shell",
-            title=words("Holds {rated_l}, {short_l} less than asked", rated_l=rated, short_l=target - rated),
-            why=words(
+        yield _shell(
+            "capacity.below",
+            "",
+            "caution",
+            words("Holds {rated_l}, {short_l} less than asked", rated_l=rated, short_l=target - rated),
+            words(
                 "The brief asks for {target_l} rated; brimful is {brimful_l} less ullage.",
                 target_l=target,
                 brimful_l=seen.figures.brimful_l,
@@ -68,13 +67,12 @@ def capacity_beyond(seen: Studied) -> Iterator[Finding]:
     target, rated = (seen.target.litres if seen.target else None), seen.figures.rated_l
     allowed = seen.workshop.rules.beyond_target
     if target is not None and rated > target * (1 + allowed) + ROUNDING_L:
-        yield Finding(
-            code="capacity.beyond",
-            key="capacity.beyond",
-            severity="note",
-            station="shell",
-            title=words("Holds {rated_l}, {more_pct} more than asked", rated_l=rated, more_pct=rated / target - 1),
-            why=words(
+        yield _shell(
+            "capacity.beyond",
+            "",
+            "note",
+            words("Holds {rated_l}, {more_pct} more than asked", rated_l=rated, more_pct=rated / target - 1),
+            words(
                 "More than {allowed_pct} above the {target_l} of the brief (house rule): "
                 "metal, weight and fuel that nobody asked for.",
                 allowed_pct=allowed,
@@ -87,33 +85,29 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
     """The sheet is thick enough to weld and for its largest panels."""
     metal, thickness = METALS[seen.shell.metal], seen.shell.thickness_mm
     if thickness < metal.weldable_from_mm - ROUNDING_MM:
-        yield Finding(
-            code="wall.weldable",
-            key="wall.weldable",
-            severity="caution",
-            station="shell",
-            title=words(
-                "{thickness_sheet} {metal} is thin to weld tight", thickness_sheet=thickness, metal=seen.shell.metal
-            ),
-            why=words(
+        yield _shell(
+            "wall.weldable",
+            "",
+            "caution",
+            words("{thickness_sheet} {metal} is thin to weld tight", thickness_sheet=thickness, metal=seen.shell.metal),
+            words(
                 "Below {least_sheet} it burns through and its seams leak; a tank needs every seam tight.",
                 least_sheet=metal.weldable_from_mm,
             ),
         )
     worst = max(seen.panels, key=lambda panel: panel.least_thickness_mm / panel.thickness_mm)
     if worst.least_thickness_mm > worst.thickness_mm + ROUNDING_MM:
-        yield Finding(
-            code="wall.thin",
-            key="wall.thin",
-            severity="caution",
-            station="shell",
-            title=words(
+        yield _shell(
+            "wall.thin",
+            "",
+            "caution",
+            words(
                 "The {panel} wants {least_sheet}, the sheet is {thickness_sheet}",
                 panel=worst.name,
                 least_sheet=worst.least_thickness_mm,
                 thickness_sheet=worst.thickness_mm,
             ),
-            why=words(
+            words(
                 "{long_mm} × {short_mm} flat under {head_kpa} of fuel at {bump_g} extra: {stress_mpa}, "
                 "allowed {allowed_mpa} ({share_pct} of the yield beside a weld, house rule). "
                 "Edges taken as clamped; safe proof pressure of this "
@@ -139,13 +133,12 @@ def bend_radius(seen: Studied) -> Iterator[Finding]:
     least, sure = metal.bend_radius_least * thickness, metal.bend_radius_sure * thickness
     if radius >= least - ROUNDING_MM:
         return
-    yield Finding(
-        code="bend.radius",
-        key="bend.radius",
-        severity="stop",
-        station="shell",
-        title=words("{radius_sheet} bends crack {metal}", radius_sheet=radius, metal=seen.shell.metal),
-        why=words(
+    yield _shell(
+        "bend.radius",
+        "",
+        "stop",
+        words("{radius_sheet} bends crack {metal}", radius_sheet=radius, metal=seen.shell.metal),
+        words(
             "At {thickness_sheet} its inside radius must be {least_sheet} or more; {sure_sheet} is sure.",
             thickness_sheet=thickness,
             least_sheet=least,
@@ -161,18 +154,17 @@ def closed_box(seen: Studied) -> Iterator[Finding]:
         names = ("length", "height")
     for name, inside in zip(names, seen.sheet.section_inside_mm or (), strict=False):
         if inside < least - ROUNDING_MM:
-            yield Finding(
-                code="brake.closed_box",
-                key=f"brake.closed_box:{name}",
-                severity="stop",
-                station="sheet",
-                title=words(
+            yield _sheet(
+                "brake.closed_box",
+                name,
+                "stop",
+                words(
                     "The wrapper is {inside_mm} in {name} inside: {brake} can't close it",
                     inside_mm=inside,
                     name=name,
                     brake=seen.workshop.brake.name,
                 ),
-                why=words(
+                words(
                     "The last bend closes the wrapper round the brake's beam; the least inside size for that is "
                     "{least_mm}.",
                     least_mm=least,
@@ -184,18 +176,17 @@ def brake_width(seen: Studied) -> Iterator[Finding]:
     """No bend is longer than the brake."""
     width = seen.workshop.brake.width_mm
     if seen.sheet.bends and seen.sheet.overall_mm > width + ROUNDING_MM:
-        yield Finding(
-            code="brake.width",
-            key="brake.width",
-            severity="stop",
-            station="sheet",
-            title=words(
+        yield _sheet(
+            "brake.width",
+            "",
+            "stop",
+            words(
                 "The wrapper's bends are {bend_mm} long, {brake} does {width_mm}",
                 bend_mm=seen.sheet.overall_mm,
                 brake=seen.workshop.brake.name,
                 width_mm=width,
             ),
-            why=words(
+            words(
                 "That is the tank along the wrapper with a {lip_mm} lip at each end for the inset pans.",
                 lip_mm=seen.box.lip,
             )
@@ -209,13 +200,12 @@ def pan_flange(seen: Studied) -> Iterator[Finding]:
     rules, brake, flange = seen.workshop.rules, seen.workshop.brake, seen.sheet.flange_mm
     least = max(rules.flange_least_mm, brake.shortest_flange_mm)
     if flange is not None and flange < least - ROUNDING_MM:
-        yield Finding(
-            code="pan.flange",
-            key="pan.flange",
-            severity="caution",
-            station="sheet",
-            title=words("Pan flanges of {flange_mm} are short", flange_mm=flange),
-            why=words(
+        yield _sheet(
+            "pan.flange",
+            "",
+            "caution",
+            words("Pan flanges of {flange_mm} are short", flange_mm=flange),
+            words(
                 "They weld well from {weld_mm} (house rule) and {brake} bends {bend_mm} or more.",
                 weld_mm=rules.flange_least_mm,
                 brake=brake.name,
@@ -227,14 +217,7 @@ def pan_flange(seen: Studied) -> Iterator[Finding]:
 def pan_possible(seen: Studied) -> Iterator[Finding]:
     """The end pans can be folded at all."""
     if seen.sheet.impossible is not None:
-        yield Finding(
-            code="pan.impossible",
-            key="pan.impossible",
-            severity="stop",
-            station="sheet",
-            title=words("The end pans can't be folded"),
-            why=seen.sheet.impossible,
-        )
+        yield _sheet("pan.impossible", "", "stop", words("The end pans can't be folded"), seen.sheet.impossible)
 
 
 def stock_sheet(seen: Studied) -> Iterator[Finding]:
@@ -248,13 +231,12 @@ def stock_sheet(seen: Studied) -> Iterator[Finding]:
             parts = [part for part in seen.sheet.parts if part.thickness_mm == thickness]
             yield from (_too_large(part, stock) for part in parts if not _lies_on(part, stock))
             continue
-        yield Finding(
-            code="stock.none",
-            key="stock.none" if thickness == shell.thickness_mm else f"stock.none:{thickness:g}",
-            severity="note",
-            station="sheet",
-            title=words("No {thickness_sheet} {metal} in stock", thickness_sheet=thickness, metal=shell.metal),
-            why=words("The workshop's list of sheets has none of this metal and thickness: it has to be bought in."),
+        yield _sheet(
+            "stock.none",
+            "" if thickness == shell.thickness_mm else f"{thickness:g}",
+            "note",
+            words("No {thickness_sheet} {metal} in stock", thickness_sheet=thickness, metal=shell.metal),
+            words("The workshop's list of sheets has none of this metal and thickness: it has to be bought in."),
         )
 
 
@@ -264,18 +246,17 @@ def _lies_on(part: FlatPart, stock: Sequence[StockSheet]) -> bool:
 
 def _too_large(part: FlatPart, stock: Sequence[StockSheet]) -> Finding:
     largest = max(stock, key=lambda s: s.length_mm * s.width_mm)
-    return Finding(
-        code="stock.size",
-        key=f"stock.size:{part.name}",
-        severity="stop",
-        station="sheet",
-        title=words(
+    return _sheet(
+        "stock.size",
+        part.name,
+        "stop",
+        words(
             "The {part} is {length_mm} × {width_mm}, larger than any sheet",
             part=part.title.lower(),
             length_mm=part.length_mm,
             width_mm=part.width_mm,
         ),
-        why=words(
+        words(
             "The largest in stock is {stock_length_mm} × {stock_width_mm}.",
             stock_length_mm=largest.length_mm,
             stock_width_mm=largest.width_mm,

@@ -7,7 +7,7 @@ import numpy as np
 
 from keel.design.features import Sump, Well
 from keel.design.shell import ProfileShell
-from keel.findings.finding import Finding
+from keel.findings.finding import Finding, of_station
 from keel.solid.cuts import FACE_AXIS
 from keel.solid.polyhedron import Array
 from keel.solid.pools import lobes
@@ -21,6 +21,7 @@ UNREACHED_SHARE = 0.05
 """Stranded fuel beyond this share of brimful is worth a caution."""
 UNEVEN_SHARE = 0.25
 """Lobes that differ by more than this are called uneven."""
+_bay, _shell, _sheet = of_station("bay"), of_station("shell"), of_station("sheet")
 
 
 def passes_opening(seen: Studied) -> Iterator[Finding]:
@@ -30,15 +31,14 @@ def passes_opening(seen: Studied) -> Iterator[Finding]:
         return
     best = answer.ways[0]
     if answer.passes:
-        yield Finding(
-            code="opening.turned",
-            key="opening.turned",
-            severity="note",
-            station="bay",
-            title=words(
+        yield _bay(
+            "opening.turned",
+            "",
+            "note",
+            words(
                 "Goes in only with {leading} first, turned {turn_deg}", leading=best.leading, turn_deg=best.turned_deg
             ),
-            why=words(
+            words(
                 "The opening is {long_mm} × {wide_mm}; that way {room_mm} is left on the tighter pair of sides, "
                 "standing as it will stand it doesn't pass. Inside it has to be turned again: see that there is room.",
                 long_mm=answer.long_mm,
@@ -47,13 +47,12 @@ def passes_opening(seen: Studied) -> Iterator[Finding]:
             ),
         )
         return
-    yield Finding(
-        code="opening.short",
-        key="opening.short",
-        severity="stop",
-        station="bay",
-        title=words("Doesn't go in through the opening: {short_mm} too large", short_mm=-best.room_mm),
-        why=words(
+    yield _bay(
+        "opening.short",
+        "",
+        "stop",
+        words("Doesn't go in through the opening: {short_mm} too large", short_mm=-best.room_mm),
+        words(
             "Best with {leading} first, turned {turn_deg}, and still {short_mm} over in an opening of "
             "{long_mm} × {wide_mm}. Tried straight through; tilting on the way is not reckoned.",
             leading=best.leading,
@@ -75,13 +74,12 @@ def well_sheds_water(seen: Studied) -> Iterator[Finding]:
         edges = (well.a_mm, well.b_mm, size[0] - well.a_mm - well.long_mm, size[1] - well.b_mm - wide)
         if min(edges) <= ROUNDING_MM:
             continue
-        yield Finding(
-            code="well.holds_water",
-            key=f"well.holds_water:{well.id}",
-            severity="caution",
-            station="shell",
-            title=words("{name} holds rain and grit round its flange", name=well.name),
-            why=words(
+        yield _shell(
+            "well.holds_water",
+            well.id,
+            "caution",
+            words("{name} holds rain and grit round its flange", name=well.name),
+            words(
                 "It is {edge_mm} from the nearest edge and has no drain, so what falls in stays in, "
                 "{deep_mm} deep, over the seal. Open it to an edge or lead a drain tube out of it.",
                 edge_mm=min(edges),
@@ -108,13 +106,12 @@ def lands_are_wide_enough(seen: Studied) -> Iterator[Finding]:
         strips = [*_strips_to_edges(seen, mouth), *apart[place].tolist()]
         gap = min((strip for strip in strips if strip > ROUNDING_MM), default=None)
         if gap is not None and ROUNDING_MM < gap < least - ROUNDING_MM:
-            yield Finding(
-                code="land.narrow",
-                key=f"land.narrow:{mouth.of.id}",
-                severity="caution",
-                station="shell",
-                title=words("{name} leaves a strip of {strip_mm}", name=mouth.of.name, strip_mm=gap),
-                why=words(
+            yield _shell(
+                "land.narrow",
+                mouth.of.id,
+                "caution",
+                words("{name} leaves a strip of {strip_mm}", name=mouth.of.name, strip_mm=gap),
+                words(
                     "A strip narrower than {least_mm} (house rule) between a seam and a bend or another seam "
                     "warps and can't be welded well on both sides.",
                     least_mm=least,
@@ -129,25 +126,23 @@ def mouths_keep_apart(seen: Studied) -> Iterator[Finding]:
     for place, one in enumerate(mouths):
         over = -min(0.0, *_strips_to_edges(seen, one))
         if over > ROUNDING_MM:
-            yield Finding(
-                code="feature.past_edge",
-                key=f"feature.past_edge:{one.of.id}",
-                severity="caution",
-                station="shell",
-                title=words(
+            yield _shell(
+                "feature.past_edge",
+                one.of.id,
+                "caution",
+                words(
                     "{name} runs {over_mm} past the edge of the {face}", name=one.of.name, over_mm=over, face=one.face
                 ),
-                why=words("What is past the edge isn't there to be cut. Make it smaller, or move it in."),
+                words("What is past the edge isn't there to be cut. Make it smaller, or move it in."),
             )
         for there, other in enumerate(mouths[place + 1 :], start=place + 1):
             if apart[place, there] < -ROUNDING_MM:
-                yield Finding(
-                    code="feature.overlap",
-                    key=f"feature.overlap:{one.of.id}:{other.of.id}",
-                    severity="stop",
-                    station="shell",
-                    title=words("{one} and {other} run into each other", one=one.of.name, other=other.of.name),
-                    why=words(
+                yield _shell(
+                    "feature.overlap",
+                    f"{one.of.id}:{other.of.id}",
+                    "stop",
+                    words("{one} and {other} run into each other", one=one.of.name, other=other.of.name),
+                    words(
                         "By {over_mm}. Their litres are counted once, but two plates can't stand in one place.",
                         over_mm=-float(apart[place, there]),
                     ),
@@ -194,13 +189,12 @@ def walls_leave_no_sliver(seen: Studied) -> Iterator[Finding]:
         for axis in range(3):
             for gap in (cost.box.low[axis] - wall - inner.low[axis], inner.high[axis] - cost.box.high[axis] - wall):
                 if 1e-3 < gap < least - ROUNDING_MM:
-                    yield Finding(
-                        code="sliver",
-                        key=f"sliver:{cost.id}:{axis}",
-                        severity="caution",
-                        station="shell",
-                        title=words("{name} leaves a space of {gap_mm} beside it", name=cost.name, gap_mm=gap),
-                        why=words(
+                    yield _shell(
+                        "sliver",
+                        f"{cost.id}:{axis}",
+                        "caution",
+                        words("{name} leaves a space of {gap_mm} beside it", name=cost.name, gap_mm=gap),
+                        words(
                             "Less than {least_mm} (house rule) between it and the wall can't be welded from inside, "
                             "cleaned or lined; take it to the wall or leave more.",
                             least_mm=least,
@@ -217,15 +211,14 @@ def sump_clears_ground(seen: Studied) -> Iterator[Finding]:
     for cost in seen.solids.costs:
         low = cost.box.low[2]
         if cost.kind == "sump" and low < least - ROUNDING_MM:
-            yield Finding(
-                code="sump.ground",
-                key=f"sump.ground:{cost.id}",
-                severity="stop",
-                station="shell",
-                title=words(
+            yield _shell(
+                "sump.ground",
+                cost.id,
+                "stop",
+                words(
                     "{name} is {low_mm} above the ground, needs {least_mm}", name=cost.name, low_mm=low, least_mm=least
                 ),
-                why=words("It is the first thing a stone or a kerb meets, and it holds the last of the fuel."),
+                words("It is the first thing a stone or a kerb meets, and it holds the last of the fuel."),
             )
 
 
@@ -233,30 +226,28 @@ def rolls_can_be_made(seen: Studied) -> Iterator[Finding]:
     """No roll is tighter than the workshop's rolls bend."""
     radius, rolls = seen.sheet.roll_radius_mm, seen.workshop.rolls
     if radius is not None and radius < rolls.least_radius_mm - ROUNDING_MM:
-        yield Finding(
-            code="rolls.tight",
-            key="rolls.tight",
-            severity="stop",
-            station="sheet",
-            title=words("A roll of {radius_mm} is tighter than {name} goes", radius_mm=radius, name=rolls.name),
-            why=words(
+        yield _sheet(
+            "rolls.tight",
+            "",
+            "stop",
+            words("A roll of {radius_mm} is tighter than {name} goes", radius_mm=radius, name=rolls.name),
+            words(
                 "They roll down to {least_mm}; tighter has to be bent in steps or bought in.",
                 least_mm=rolls.least_radius_mm,
             ),
         )
     if radius is not None and seen.sheet.overall_mm > rolls.width_mm + ROUNDING_MM:
-        yield Finding(
-            code="rolls.width",
-            key="rolls.width",
-            severity="stop",
-            station="sheet",
-            title=words(
+        yield _sheet(
+            "rolls.width",
+            "",
+            "stop",
+            words(
                 "The roll is {long_mm} long, {name} takes {width_mm}",
                 long_mm=seen.sheet.overall_mm,
                 name=rolls.name,
                 width_mm=rolls.width_mm,
             ),
-            why=words("Make the tank shorter along its axis, or have it rolled elsewhere."),
+            words("Make the tank shorter along its axis, or have it rolled elsewhere."),
         )
 
 
@@ -270,13 +261,12 @@ def lobes_are_even(seen: Studied) -> Iterator[Finding]:
         return
     least, most = min(lobes), max(lobes)
     if most > 0 and (most - least) / most > UNEVEN_SHARE:
-        yield Finding(
-            code="saddle.uneven",
-            key="saddle.uneven",
-            severity="note",
-            station="shell",
-            title=words("The lobes hold {most_l} and {least_l} below the hump", most_l=most, least_l=least),
-            why=words(
+        yield _shell(
+            "saddle.uneven",
+            "",
+            "note",
+            words("The lobes hold {most_l} and {least_l} below the hump", most_l=most, least_l=least),
+            words(
                 "The smaller runs dry first, and its side of the vehicle rides higher; "
                 "a transfer has to run the right way."
             ),
@@ -292,27 +282,23 @@ def fuel_can_be_reached(seen: Studied) -> Iterator[Finding]:
     """The pickup reaches the fuel on the level; it is inside the tank; each cell has one once any has."""
     for port in seen.design.ports:
         if port.role != "fitting" and port.id in seen.outside_ports:
-            yield Finding(
-                code="port.outside",
-                key=f"port.outside:{port.id}",
-                severity="stop",
-                station="shell",
-                title=words("{name} opens outside the tank", name=port.name),
-                why=words("Its opening is not in any cell; nothing is reckoned with it. Move it inside the walls."),
+            yield _shell(
+                "port.outside",
+                port.id,
+                "stop",
+                words("{name} opens outside the tank", name=port.name),
+                words("Its opening is not in any cell; nothing is reckoned with it. Move it inside the walls."),
             )
     for cell in seen.level:
         if cell.stranded_l is None or cell.stranded_l <= UNREACHED_SHARE * cell.brimful_l:
             continue
         elsewhere = sum(pool.litres for pool in cell.pools if not pool.own)
-        yield Finding(
-            code="fuel.unreached",
-            key=f"fuel.unreached:{cell.cell}",
-            severity="caution",
-            station="shell",
-            title=words(
-                "{stranded_l} of the {cell} can't be drawn on the level", stranded_l=cell.stranded_l, cell=cell.cell
-            ),
-            why=words(
+        yield _shell(
+            "fuel.unreached",
+            cell.cell,
+            "caution",
+            words("{stranded_l} of the {cell} can't be drawn on the level", stranded_l=cell.stranded_l, cell=cell.cell),
+            words(
                 "{own_l} lies below the pickup and {other_l} in pools that don't run to it. "
                 "More than {share_pct} of brimful is fuel carried for nothing.",
                 own_l=cell.stranded_l - elsewhere,
@@ -326,15 +312,14 @@ def air_can_leave(seen: Studied) -> Iterator[Finding]:
     """The vent is at the highest place on the level."""
     for cell in seen.level:
         if cell.trapped_l is not None and cell.trapped_l > 0.005 * cell.brimful_l:
-            yield Finding(
-                code="air.trapped",
-                key=f"air.trapped:{cell.cell}",
-                severity="caution",
-                station="shell",
-                title=words(
+            yield _shell(
+                "air.trapped",
+                cell.cell,
+                "caution",
+                words(
                     "{trapped_l} of air stays in the {cell} when it is filled", trapped_l=cell.trapped_l, cell=cell.cell
                 ),
-                why=words(
+                words(
                     "The vent opens below the highest place, so that much never fills. It is off the rated capacity."
                 ),
             )
@@ -345,17 +330,16 @@ def proof_is_safe(seen: Studied) -> Iterator[Finding]:
     weakest = min(seen.panels, key=lambda panel: panel.proof_kpa)
     least = seen.workshop.rules.proof_least_kpa
     if weakest.proof_kpa < least:
-        yield Finding(
-            code="proof.weak",
-            key="proof.weak",
-            severity="note",
-            station="shell",
-            title=words(
+        yield _shell(
+            "proof.weak",
+            "",
+            "note",
+            words(
                 "Test it at no more than {proof_kpa}: the {panel} gives first",
                 proof_kpa=weakest.proof_kpa,
                 panel=weakest.name,
             ),
-            why=words(
+            words(
                 "At {share_pct} of the yield beside a weld ({metal}, {thickness_sheet}) that is the most it bears, "
                 "below the {least_kpa} of the house rule. Brace it, test longer, or stiffen the panel.",
                 share_pct=seen.workshop.rules.stress_share,
@@ -371,13 +355,12 @@ def features_not_unfolded(seen: Studied) -> Iterator[Finding]:
     unfolded = {part.feature for part in seen.sheet.parts}
     left_out = [cost.name for cost in seen.solids.costs if cost.kind != "roof step" and cost.id not in unfolded]
     if left_out:
-        yield Finding(
-            code="sheet.features",
-            key="sheet.features",
-            severity="note",
-            station="sheet",
-            title=words("Not among the flat parts: {names}", names=", ".join(left_out)),
-            why=words(
+        yield _sheet(
+            "sheet.features",
+            "",
+            "note",
+            words("Not among the flat parts: {names}", names=", ".join(left_out)),
+            words(
                 "Their plates and their openings in the shell have to be laid out by hand. "
                 "The mass in the tally has them in; weld, too."
             ),

@@ -309,7 +309,7 @@ class _Making:
         plate = plate_at(feature, self.inner, self.body, self.inner_body, self.wall, where)
         axis = "xy".index(feature.axis)
         start = self.body.low[axis] + feature.at_mm
-        thick = self.wall if feature.thickness_mm is None else feature.thickness_mm
+        thick = feature.wall_mm(self.wall)
         for place in self.pots:
             if start < place.box.high[axis] and place.box.low[axis] < start + thick:
                 raise wrong(

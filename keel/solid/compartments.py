@@ -143,7 +143,7 @@ def _from_rear(piece: Manifold) -> tuple[float, float]:
 
 def _part(solids: Solids, baffle: Baffle) -> _Part:
     axis = "xy".index(baffle.axis)
-    thick = solids.shell.feature_wall_mm if baffle.thickness_mm is None else baffle.thickness_mm
+    thick = baffle.wall_mm(solids.shell.feature_wall_mm)
     return _Part(baffle.name, axis, solids.datum[axis] + baffle.at_mm + thick / 2, thick / 2, baffle.doors)
 
 

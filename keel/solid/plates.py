@@ -59,7 +59,7 @@ def plate_at(
     GeometryError
         For a plate outside the tank, a baffle without openings, or one that its openings swallow.
     """
-    thick = wall if feature.thickness_mm is None else feature.thickness_mm
+    thick = feature.wall_mm(wall)
     axis = "xy".index(feature.axis)
     start = body.low[axis] + feature.at_mm
     if not room.low[axis] < start < start + thick < room.high[axis]:

@@ -87,7 +87,7 @@ def place_of_pot(pot: Pot, body: Cuboid, room: Cuboid, wall: float) -> PotPlace:
     wall : float
         Thickness where the pot names none [mm].
     """
-    thick = wall if pot.thickness_mm is None else pot.thickness_mm
+    thick = pot.wall_mm(wall)
     wide = pot.long_mm if pot.form == "round" else pot.wide_mm
     low = (body.low[0] + pot.a_mm, body.low[1] + pot.b_mm)
     middle = np.array([low[0] + pot.long_mm / 2, low[1] + wide / 2])

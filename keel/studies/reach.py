@@ -304,7 +304,7 @@ def _to_weld(solids: Solids, port: Port, seam: str) -> tuple[float | None, str]:
     found: list[tuple[float, str]] = []
     for feature in solids.shell.features:
         if feature.kind in ("partition", "baffle"):
-            wide = solids.shell.feature_wall_mm if feature.thickness_mm is None else feature.thickness_mm
+            wide = feature.wall_mm(solids.shell.feature_wall_mm)
             where = at["xy".index(feature.axis)]
             found.append((max(feature.at_mm - where, where - feature.at_mm - wide, 0.0), feature.name))
     if solids.shell.kind == "box" and seam == ("lid" if port.face == "roof" else "floor"):

@@ -76,10 +76,6 @@ def internal_parts(solids: Solids, design: Design, workshop: Workshop) -> list[F
     return found
 
 
-def _wall(shell: AnyShell, feature: Baffle | Partition | Pot) -> float:
-    return shell.feature_wall_mm if feature.thickness_mm is None else feature.thickness_mm
-
-
 def _radius(shell: AnyShell) -> float:
     """Inside radius of bends; a rolled shell names none, so that of its sheet's thickness."""
     return shell.thickness_mm if isinstance(shell, CylinderShell) else shell.bend_radius_mm
@@ -88,7 +84,7 @@ def _radius(shell: AnyShell) -> float:
 def _plate_parts(
     feature: Baffle | Partition, plate: Plate, shell: AnyShell, design: Design, workshop: Workshop
 ) -> Iterator[FlatPart]:
-    t, r, rules = _wall(shell, feature), _radius(shell), workshop.rules
+    t, r, rules = feature.wall_mm(shell.feature_wall_mm), _radius(shell), workshop.rules
     flange = rules.flange_mm if feature.flange_mm is None else feature.flange_mm
     fold = _Fold(t, r, flange, bend_deduction(90, r, t, workshop.k_for(shell.metal)), rules.notch_clearance_mm)
     gap = rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
@@ -232,7 +228,7 @@ def _spots(coords: object) -> list[Spot]:
 
 def _strip(pot: Pot, shell: AnyShell, cost: FeatureCost, workshop: Workshop) -> FlatPart:
     """A pot's wall as a strip: folded at three corners and closed at the fourth, or rolled."""
-    t, r = _wall(shell, pot), _radius(shell)
+    t, r = pot.wall_mm(shell.feature_wall_mm), _radius(shell)
     low, high = cost.box.low[2], cost.box.high[2]
     tall = high - low
     deduction = bend_deduction(90, r, t, workshop.k_for(shell.metal))
