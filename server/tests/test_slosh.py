@@ -103,7 +103,8 @@ class Slosh(ApiTestCase):
         self.refused(self.ask("run", shell=None), 422, "no_shell")
         self.refused(self.ask("lowest", slosh=TURN | {"draw_l_per_h": 0.0}), 422, "invalid")
         self.refused(self.ask("run", slosh={"over": "kept lap", "kept_lap": 99}), 422, "invalid")
-        self.assertIn("chosen yet", self.refused(self.ask("run", slosh={"over": "kept lap"}), 422, "invalid")["message"])
+        unchosen = self.refused(self.ask("run", slosh={"over": "kept lap"}), 422, "invalid")
+        self.assertIn("chosen yet", unchosen["message"])
         for wrong in ({"fill": 0}, {"manoeuvre": {"g": 9}}, {"draw_l_per_h": -1}, {"lap": "Nowhere"}):
             body = self.refused(self.ask("run", slosh=wrong), 422, "invalid")
             self.assertTrue(body["errors"][0]["field"].startswith("slosh."))
