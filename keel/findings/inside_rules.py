@@ -2,30 +2,17 @@
 
 from collections.abc import Iterator
 from datetime import timedelta
-from itertools import count, pairwise
-from math import ceil, sqrt
-from typing import Literal
-
-import numpy as np
 
 from keel.design.features import Baffle, Partition
 from keel.findings.finding import Finding, Remedy, of_station
-from keel.solid.shapes import slice_rings
+from keel.studies.array import suggested_array, with_array
 from keel.studies.assembly import in_words
-from keel.studies.insides import clear_place
 from keel.studies.result import words
 from keel.studies.studied import Studied
 
 DAYS_A_YEAR = 365.25
-GOOD_SHARE = 0.11
-"""Clear area that a suggested plate has, in the middle of what is usual."""
-ROUND_MM = 5
-LEAST_CORNER_MM = 20.0
-MOST_OF_SIDE = 0.35
 HEAD_MOST_MM = 10.0
 """A compartment that the draw holds further down than this is starved."""
-MORE = 4
-"""So many plates more than evenly placed ones are tried where something hangs in the way."""
 
 
 _finding = of_station("inside")
@@ -228,44 +215,8 @@ INSIDE_RULES = (
 
 
 def slowed(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
-    """The fewest plates that keep every free run within the rule, clear of what hangs, their corners cut to suit."""
-    most = seen.workshop.rules.free_run_mm
-    taken = {feature.id for feature in seen.shell.features}
-    kept = [feature for feature in seen.shell.features if not isinstance(feature, Baffle)]
-    numbers = (n for n in count(1) if f"baffle-{n}" not in taken)
-    made: list[Baffle] = []
-    ways: tuple[Literal["x", "y"], ...] = ("x", "y")
-    for place, axis in enumerate(ways):
-        pieces = len(made) + 1  # plates across part those that stand lengthwise
-        for at in _places(seen, axis, seen.solids.body.size[place], most):
-            number = next(numbers)
-            named = {"id": f"baffle-{number}", "name": f"baffle {number}", "axis": axis}
-            corner = _corner(seen, place, seen.solids.datum[place] + at, pieces)
-            made.append(Baffle.model_validate(named | {"at_mm": at, "corner_mm": corner}))
+    """The fewest plates that keep every free run within the rule, clear of what hangs, opened by the rule."""
+    made = suggested_array(seen.design, seen.workshop.rules)
     if made:
-        label = words("{many} baffles with open corners, clear of what hangs", many=len(made))
-        features = [feature.model_dump(mode="json") for feature in (*kept, *made)]
-        yield Remedy(label=label, patch={"shell": {"features": features}})
-
-
-def _places(seen: Studied, axis: Literal["x", "y"], size: float, most: float) -> list[float]:
-    """Where the fewest plates stand that keep the runs between them within the rule, clear of what hangs [mm]."""
-    least = ceil((size - 1) / most - 1e-6) - 1
-    places: list[float] = []
-    for many in range(max(0, least), least + MORE):
-        even = [round(size * n / (many + 1)) for n in range(1, many + 1)]
-        places = [clear_place(seen.design, axis, at) for at in even]
-        if all(b - a <= most for a, b in pairwise([0.0, *places, size])):
-            break
-    return places
-
-
-def _corner(seen: Studied, axis: int, at: float, pieces: int) -> float:
-    """Corners that open a plate as far as is usual, and leave most of each of its sides [mm]."""
-    rings = [ring for cell in seen.solids.cells for ring in slice_rings(cell.solid, axis, at)]
-    if not rings:
-        return LEAST_CORNER_MM
-    wide, high = (float(v) for v in np.ptp(np.vstack(rings), axis=0))
-    wide /= pieces
-    leg = min(sqrt(GOOD_SHARE * wide * high / 2), MOST_OF_SIDE * min(wide, high))
-    return max(LEAST_CORNER_MM, ROUND_MM * float(round(leg / ROUND_MM)))
+        label = words("{many} baffles, opened by the house rule, clear of what hangs", many=len(made))
+        yield Remedy(label=label, patch={"shell": {"features": with_array(seen.shell, made)}})

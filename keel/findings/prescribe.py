@@ -11,6 +11,9 @@ from keel.findings.remedies import PRESCRIBERS
 from keel.solid.faults import GeometryError
 from keel.studies.studied import Studied, study
 
+INFORMS = frozenset({"inside.order", "inside.braces", "inside.braces_none"})
+"""Findings that say how it is done or what it does: none is settled or raised by a remedy."""
+
 
 def with_remedies(seen: Studied, findings: list[Finding]) -> list[Finding]:
     """The findings with their remedies, each tried and priced.
@@ -26,7 +29,7 @@ class Pricing:
 
     def __init__(self, seen: Studied, findings: list[Finding]) -> None:
         self.seen = seen
-        self.present = {finding.key for finding in findings}
+        self.present = {finding.key for finding in findings if finding.code not in INFORMS}
         self._tried: dict[str, tuple[Studied, list[Finding]] | None] = {}
 
     def remedies(self, finding: Finding) -> list[Remedy]:
@@ -56,14 +59,14 @@ class Pricing:
         if tried is None:
             return None
         after, findings = tried
-        then = {item.key for item in findings}
+        then = {item.key: item.title for item in findings if item.code not in INFORMS}
         if key in then:
             return None
         return replace(
             remedy,
             change=_change(self.seen, after),
-            settles=len(self.present - then),
-            raises=[item.title for item in findings if item.key not in self.present],
+            settles=len(self.present - then.keys()),
+            raises=[title for key, title in then.items() if key not in self.present],
         )
 
 

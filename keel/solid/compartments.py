@@ -1,11 +1,13 @@
 """Compartments: what baffles make of a cell, and the openings between them."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 from manifold3d import CrossSection, Manifold, OpType
-from shapely.geometry import Polygon
+from shapely import unary_union
+from shapely.geometry import Polygon, box
+from shapely.geometry.base import BaseGeometry
 
 from keel.design.features import Baffle, Door, Feature
 from keel.solid.build import Solids
@@ -97,7 +99,7 @@ def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
         for name, piece in zip(names, pieces, strict=True):
             mesh = replace(mesh_of(piece.simplify(SMOOTH_MM)), open_share=cell.mesh.open_share)
             found.append(Compartment(name, cell.name, piece, mesh))
-    openings = [opening for part in parts for opening in _openings(solids, part, found)]
+    openings = [opening for part in parts for opening in _openings(solids, part, parts, found)]
     openings += [opening for place in solids.pots for opening in _pot_openings(solids, place, found)]
     return found, openings
 
@@ -197,14 +199,11 @@ def _cut(solids: Solids, part: _Part) -> Manifold:
     return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
-def _openings(solids: Solids, part: _Part, rooms: Sequence[Compartment]) -> list[Opening]:
+def _openings(solids: Solids, part: _Part, parts: Sequence[_Part], rooms: Sequence[Compartment]) -> list[Opening]:
     axis, middle, off = part.axis, part.middle, part.half + STEP_OFF_MM
-    found = []
+    crossing, found = _strips([other for other in parts if other.axis != axis]), []
     for cell in solids.cells:
-        for ring in slice_rings(cell.solid, axis, middle):
-            shape = Polygon(ring)
-            if not shape.is_valid or shape.area < 1.0 or not shape.exterior.is_ccw:
-                continue
+        for shape in _pieces(slice_rings(cell.solid, axis, middle), crossing):
             spot = np.insert(np.array(shape.representative_point().coords[0]), axis, middle)
             door = next((d for d in part.doors if _behind(d, solids, spot, axis)), None)
             opens = 0 if door is None else (1 if door.opens == "ahead" else -1)
@@ -213,6 +212,22 @@ def _openings(solids: Solids, part: _Part, rooms: Sequence[Compartment]) -> list
             corners = np.insert(outline, axis, middle, axis=1)
             found += _opening(part.name, corners, axis, off, rooms, opens, crack, part.hump)
     return found
+
+
+def _strips(parts: Sequence[_Part]) -> BaseGeometry:
+    """Where plates stand, in a plane that they cross."""
+    far = 1e5
+    return unary_union([box(p.middle - p.half - HAIR_MM, -far, p.middle + p.half + HAIR_MM, far) for p in parts])
+
+
+def _pieces(rings: Sequence[Array], crossing: BaseGeometry) -> Iterator[Polygon]:
+    """Outlines of what is open, parted where other plates cross: two plates open at their crossing make four ways."""
+    for ring in rings:
+        shape = Polygon(ring)
+        if not shape.is_valid or not shape.exterior.is_ccw:
+            continue
+        left = shape.difference(crossing) if crossing.intersects(shape) else shape
+        yield from (piece for piece in getattr(left, "geoms", [left]) if piece.area >= 1.0)
 
 
 def _opening(

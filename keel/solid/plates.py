@@ -98,16 +98,18 @@ def plate_at(
     return Plate(slab, weld, section, left, missed)
 
 
+def corners_cut(section: CrossSection, leg_mm: float) -> CrossSection:
+    """A section with every outward corner cut off."""
+    if leg_mm <= 0:
+        return section
+    # Drawn in and let out again with bevelled joints, whatever its corners: a right one loses two equal legs.
+    return section.offset(-leg_mm, JoinType.Miter).offset(leg_mm, JoinType.Bevel) ^ section
+
+
 def _plate_section(section: CrossSection, baffle: Baffle) -> CrossSection:
-    """What of a section the plate fills: every outward corner cut off, the roof kept clear."""
-    left = section
-    if baffle.corner_mm > 0:
-        # Drawn in and let out again with bevelled joints, whatever its corners: a right one loses two equal legs.
-        drawn_in = section.offset(-baffle.corner_mm, JoinType.Miter)
-        left = drawn_in.offset(baffle.corner_mm, JoinType.Bevel) ^ section
-    if baffle.top_gap_mm > 0:
-        left = left ^ section.translate((0.0, -baffle.top_gap_mm))
-    return left
+    """What of a section the plate fills: its corners cut off, the roof kept clear."""
+    left = corners_cut(section, baffle.corner_mm)
+    return left ^ section.translate((0.0, -baffle.top_gap_mm)) if baffle.top_gap_mm > 0 else left
 
 
 @dataclass(frozen=True)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from keel.design.brief import Brief
 from keel.design.features import Baffle, Feature, Partition
+from keel.design.shell import CylinderShell
 from keel.design.workshop import HouseRules
 from keel.solid.build import Solids
 from keel.studies.strength import Panel, panels
@@ -41,9 +42,11 @@ def bracing(brief: Brief, solids: Solids, rules: HouseRules) -> list[Braced]:
     Returns
     -------
     list of Braced
-        One a plate, by the rectangular plate tables of `keel.studies.strength`; none in a shell whose panels plates
+        One a plate, by the rectangular plate tables of `keel.studies.strength`; none in a cylinder, whose faces plates
         don't split.
     """
+    if isinstance(solids.shell, CylinderShell):
+        return []
     features = solids.shell.features
     plates = [feature for feature in features if isinstance(feature, Baffle | Partition)]
 

@@ -12,12 +12,14 @@ from keel.__main__ import main
 from keel.design.document import Design
 from keel.design.features import Baffle, Holes, Notch, Partition
 from keel.design.ports import Port
-from keel.design.shell import BoxShell
+from keel.design.shell import BoxShell, Corner, CylinderShell
 from keel.design.slosh import KINDS, LAPS, Manoeuvre
-from keel.evaluate import evaluate
+from keel.design.workshop import HouseRules
+from keel.evaluate import Showing, evaluate
 from keel.findings.finding import Finding
 from keel.solid.build import AnyShell, build
 from keel.solid.compartments import compartments
+from keel.studies.array import suggested_array
 from keel.studies.slosh import kernel
 from keel.studies.slosh.log import Log, still
 from keel.studies.slosh.manoeuvres import demo_lap, log_of
@@ -310,6 +312,32 @@ class Refilling(TestCase):
         self.assertGreater(weak.not_full, 2)
 
 
+LONG = ("box", "wedge", "step", "saddle", "D", "lying", "standing")
+
+
+def long_shell(kind: str, long: float, wide: float, high: float) -> AnyShell:
+    """A shell of a kind that fuel runs far in."""
+    match kind:
+        case "box":
+            return box(long, wide, high)
+        case "wedge":
+            return profile([(0, 0), (long, 0), (long, high / 2), (0, high)], wide, 2.0, shape="wedge")
+        case "step":
+            outline = [(0, 0), (long / 2, 0), (long / 2, high / 3), (long, high / 3), (long, high), (0, high)]
+            return profile(outline, wide, 2.0, shape="step")
+        case "saddle":
+            a, b, up = wide * 0.35, wide * 0.65, high * 0.4
+            outline = [(0, 0), (a, 0), (a, up), (b, up), (b, 0), (wide, 0), (wide, high), (0, high)]
+            return profile(outline, long, 2.0, "x", shape="saddle")
+        case "D":
+            corners = [Corner(across_mm=0, up_mm=0), Corner(across_mm=wide, up_mm=0, bow_mm=high / 4)]
+            corners += [Corner(across_mm=wide, up_mm=high), Corner(across_mm=0, up_mm=high)]
+            return profile([], long, 2.0, "x", shape="D", corners=tuple(corners))
+        case "lying":
+            return CylinderShell(axis="x", diameter_mm=high * 1.5, run_mm=long, thickness_mm=2.0)
+    return CylinderShell(axis="z", diameter_mm=wide, run_mm=high, thickness_mm=2.0)
+
+
 class InsideJudged(TestCase):
     """Free runs, clear areas, shut compartments, and the array that is offered."""
 
@@ -332,6 +360,29 @@ class InsideJudged(TestCase):
         self.assertFalse({"baffle.tight", "inside.free_run", "port.meets"} & set(settled))
         bare = self.judged()["inside.free_run"].remedies[0]
         self.assertEqual([plate["axis"] for plate in bare.patch["shell"]["features"]], ["x", "y"])
+
+    @settings(max_examples=25, deadline=None)
+    @given(st.sampled_from(LONG), st.integers(500, 1100), st.integers(300, 700), st.integers(200, 340))
+    def test_an_offered_array_keeps_the_rules(self, kind: str, long: int, wide: int, high: int) -> None:
+        """In any kind of shell: runs within the rule, plates opened within it, nothing shut or off a plate."""
+        shell = long_shell(kind, float(long), float(wide), float(high))
+        plates = suggested_array(Design(shell=shell), HouseRules())
+        made = Design(shell=shell.model_copy(update={"features": tuple(plates)}))
+        found = {f.code for f in evaluate(made, None, Showing(remedies=False)).findings}
+        self.assertFalse({"inside.free_run", "baffle.open", "baffle.tight", "baffle.misses"} & found)
+        # The high end of a wedge is where its vent goes, the low one of a step its pickup, and there is none here.
+        self.assertTrue("inside.shut" not in found or kind in ("wedge", "step"))
+
+    def test_plates_over_a_tunnel_part_what_runs_over_it(self) -> None:
+        """With one plate across, each end of a saddle has its own way over the hump, as wide as that end."""
+        outline = [(0, 0), (300, 0), (300, 150), (500, 150), (500, 0), (800, 0), (800, 320), (0, 320)]
+        plate = Baffle(id="b", name="b", axis="x", at_mm=300, thickness_mm=2.0)
+        solids = build(profile(outline, 800.0, 2.0, "x", shape="saddle", features=(plate,)))
+        rooms, openings = compartments(solids)
+        over = [o for o in openings if o.hump]
+        self.assertEqual(len(rooms), 4)
+        self.assertEqual([np.ptp(o.ring[:, 0]).round(2) for o in over], [298.0, 496.0])
+        self.assertEqual({frozenset((o.first, o.second)) for o in over}, {frozenset((0, 1)), frozenset((2, 3))})
 
     def test_too_open_too_tight_and_shut(self) -> None:
         """By clear area; and a compartment that only opens at mid-height keeps air and fuel."""
