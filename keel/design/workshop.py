@@ -112,6 +112,9 @@ class Prices(Part):
     currency: Annotated[str, Field(max_length=8, pattern=PLAIN)] = ""
     metal_per_kg: dict[MetalName, Money] = Field(default_factory=dict, description="Sheet, offcuts included")
     weld_per_m: Money | None = Field(default=None, description="Time, gas, rod and finishing of a metre of seam")
+    hours_per_m: Annotated[float, Field(gt=0, le=100)] | None = Field(
+        default=None, description="Working time of a metre of seam: cut, fitted, welded, dressed [h]"
+    )
     foam_per_l: Money | None = None
     bladder: Money | None = Field(default=None, description="A bag made to size")
     surge_tank: Money | None = Field(default=None, description="Surge tank with its pump and hoses")

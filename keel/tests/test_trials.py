@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from keel.design.brief import Brief, CardRule
 from keel.design.document import Design
 from keel.design.features import Baffle, Pot, Sump
 from keel.design.gauge import Gauge, Sender, SwingArm
@@ -154,6 +155,20 @@ class Trying(TestCase):
         self.assertIn("less than 500 L", tried(Case("a", None), design, SHOP, log, 500.0).problem or "")
         bad = tried(Case("a", {"shell": {"length_mm": -3.0}}), design, SHOP, log)
         self.assertIn("greater than 0", bad.problem or "")
+
+    def test_hours_and_what_the_rules_ask(self) -> None:
+        """Hours by the metre where they are typed; the free run and the rule card held against each try by name."""
+        rule = CardRule(id="r", rule="4.2", subject="brimful capacity at most", limit=60.0)
+        design = tank().model_copy(update={"brief": Brief(card=(rule,))})
+        shop = SHOP.model_copy(update={"prices": Prices(hours_per_m=0.5)})
+        plates = [Baffle(id=a, name=a, axis=a, at_mm=at, corner_mm=85.0) for a, at in (("x", 300.0), ("y", 200.0))]
+        patch = {"shell": {"features": [plate.model_dump(mode="json") for plate in plates]}}
+        bare, plated = (tried(Case("c", p), design, shop, log_of(TURN), lowest=False) for p in (None, patch))
+        self.assertEqual(bare.hours, bare.weld_m * 0.5)
+        self.assertIsNone(tried(Case("c", None), design, SHOP, log_of(TURN), lowest=False).hours)
+        said = [words.plain() for words in bare.breaks]
+        self.assertEqual([text[:14] for text in said], ["Fuel runs free", "4.2: brimful c"])
+        self.assertFalse(any("runs free" in words.plain() for words in plated.breaks))
 
     def test_plates_keep_off_what_stands_and_swings(self) -> None:
         """Beside a pot and a float's sweep, not through them: every suggested plate can be made."""

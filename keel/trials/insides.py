@@ -109,7 +109,10 @@ def _filled(design: Design) -> Iterator[Named]:
     yield f"filled with foam, {renewed}", {"inside": {"foam": {}}}
     if design.inside.bladder is None:
         bare = {"features": _features(design, *STANDING)}
-        yield f"bladder and foam in the box, {renewed}", {"shell": bare, "inside": {"foam": {}, "bladder": {}}}
+        yield (
+            f"bladder and foam in the box, {renewed}; most rulebooks of sanctioned racing ask for it",
+            {"shell": bare, "inside": {"foam": {}, "bladder": {}}},
+        )
 
 
 def _bridged(design: Design, workshop: Workshop, log: Log) -> Iterator[Named]:

@@ -9,9 +9,20 @@ from pydantic import ValidationError
 
 from keel.design.document import Design
 from keel.design.workshop import Workshop
+from keel.findings.brief_rules import card_is_kept
+from keel.findings.inside_rules import (
+    a_bag_is_left_whole,
+    compartments_drain_and_breathe,
+    draw_gets_through,
+    fuel_runs_free,
+    plates_are_open_enough,
+    plates_go_in,
+)
 from keel.findings.patch import apply
+from keel.findings.rules import Rule
 from keel.solid.faults import GeometryError
 from keel.studies.money import money
+from keel.studies.result import Words
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
@@ -19,6 +30,16 @@ from keel.studies.slosh.starvation import lowest_fill
 from keel.studies.studied import study
 
 Price = Literal["weld", "metal", "money"]
+RULES: tuple[Rule, ...] = (
+    fuel_runs_free,
+    plates_are_open_enough,
+    compartments_drain_and_breathe,
+    draw_gets_through,
+    plates_go_in,
+    a_bag_is_left_whole,
+    card_is_kept,
+)
+"""What a try is held against."""
 DRY_S = 0.005
 """Less than this is no dry time [s]."""
 
@@ -51,6 +72,10 @@ class Trial:
     weld_m: float = 0.0
     money: float | None = None
     """By the workshop's prices; empty where one of them isn't typed."""
+    hours: float | None = None
+    """Working time of the seams; empty where the workshop hasn't typed it for a metre."""
+    breaks: list[Words] = field(default_factory=list)
+    """What house rules and the job's rule card hold against it."""
     problem: str | None = None
 
     @property
@@ -97,6 +122,7 @@ def tried(
             return replace(unmade, problem=f"it holds less than {start_l:g} L")
         setup = replace(setup, fill=start_l / brimful)
     ran, fill = slosh_run(tank, log, setup), lowest_fill(tank, log, setup) if lowest else None
+    hours_per_m = workshop.prices.hours_per_m
     return replace(
         unmade,
         dry_s=ran.dry_s,
@@ -107,6 +133,8 @@ def tried(
         empty_kg=seen.figures.empty_kg or 0.0,
         weld_m=seen.figures.weld_m,
         money=money(made, seen.figures, workshop.prices),
+        hours=None if hours_per_m is None else hours_per_m * seen.figures.weld_m,
+        breaks=[finding.title for rule in RULES for finding in rule(seen)],
     )
 
 

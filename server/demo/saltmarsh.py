@@ -34,6 +34,7 @@ RULES: dict[str, Any] = {
             "6061-T6": 7.0,
         },
         "weld_per_m": 46.0,
+        "hours_per_m": 0.7,
         "foam_per_l": 3.2,
         "bladder": 620.0,
         "surge_tank": 390.0,

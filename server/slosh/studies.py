@@ -13,6 +13,7 @@ from pydantic import ConfigDict, Field, TypeAdapter
 from keel.design.document import Design
 from keel.formats.document import design_from
 from keel.solid.interior import solids_of
+from keel.studies.result import Words
 from keel.studies.slosh.model import setup_of, slosh_tank
 from keel.trials.insides import inside_cases, other_case
 from keel.trials.search import Ask, search_cases
@@ -78,6 +79,8 @@ class StudyRowOut(Schema):
     empty_kg: float
     weld_m: float
     money: float | None
+    hours: float | None
+    breaks: list[Words]
     problem: str | None
     changes: bool
 

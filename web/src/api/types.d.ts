@@ -4174,6 +4174,11 @@ export interface components {
             /** Foam Per L */
             foam_per_l?: number | null;
             /**
+             * Hours Per M
+             * @description Working time of a metre of seam: cut, fitted, welded, dressed [h]
+             */
+            hours_per_m?: number | null;
+            /**
              * Metal Per Kg
              * @description Sheet, offcuts included
              */
@@ -5704,6 +5709,8 @@ export interface components {
          * @description One try.
          */
         StudyRowOut: {
+            /** Breaks */
+            breaks: components["schemas"]["Words"][];
             /** Brimful L */
             brimful_l: number;
             /** Changes */
@@ -5716,6 +5723,8 @@ export interface components {
             dry_s: number;
             /** Empty Kg */
             empty_kg: number;
+            /** Hours */
+            hours: number | null;
             /** Lowest L */
             lowest_l: number | null;
             /** Money */
@@ -6195,6 +6204,7 @@ export interface components {
              *       "bladder": null,
              *       "currency": "",
              *       "foam_per_l": null,
+             *       "hours_per_m": null,
              *       "metal_per_kg": {},
              *       "surge_tank": null,
              *       "weld_per_m": null

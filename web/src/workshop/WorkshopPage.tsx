@@ -20,6 +20,7 @@ type Metal = keyof PerKg
 
 const PRICES = [
   ['weld_per_m', 'Weld, a metre', 'time, gas, rod, finishing'],
+  ['hours_per_m', 'Hours, a metre of weld', 'cut, fitted, welded, dressed'],
   ['foam_per_l', 'Foam, a litre', ''],
   ['bladder', 'Bladder', 'made to size'],
   ['surge_tank', 'Surge tank', 'with its pump and hoses'],

@@ -4,7 +4,7 @@ import { Choice } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Block, Sheet } from '../Board'
-import { type Against, moneyText, useComparable, useStudy } from './study'
+import { type Against, moneyText, type StudyRow, useComparable, useStudy } from './study'
 import { StudyProgress } from './StudyProgress'
 
 const MOST = 8
@@ -20,11 +20,12 @@ export function Variants() {
   const comparable = useComparable()
   const [against, setAgainst] = useState<Against[]>([])
   const priced = rows.some((row) => row.money !== null)
+  const timed = rows.some((row) => row.hours !== null)
   const left = comparable.filter((one) => !against.some((other) => keyOf(other) === keyOf(one)))
   const first = rows.find((row) => row.number === 0)
   const more = (value: number, base: number | undefined, text: (v: number) => string) => (base === undefined || Math.abs(value - base) < 0.005 ? '–' : `${value > base ? '+' : '−'}${text(Math.abs(value - base))}`)
   return (
-    <Block title="Other insides on the same lap" about="Each replaces the baffles that are drawn, or adds to them what it says. Litres, metal and weld are against the tank as drawn; money is all of it, by the workshop’s prices.">
+    <Block title="Other insides on the same lap" about="Each replaces the baffles that are drawn, or adds to them what it says. Litres, metal and weld are against the tank as drawn, hours are those of its seams; money is all of it, by the workshop’s prices.">
       {comparable.length > 0 && (
         <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center', mt: 1, '& .MuiTextField-root': { width: 320 } }}>
           <Choice label="Compare with, too" value="" options={[{ value: '', label: left.length ? 'choose one' : 'all are chosen' }, ...left.map((one) => ({ value: keyOf(one), label: one.name }))]} disabled={readOnly || !left.length || against.length >= MOST} onChange={(key) => setAgainst([...against, ...left.filter((one) => keyOf(one) === key)])} />
@@ -37,17 +38,18 @@ export function Variants() {
       {rows.length > 0 && (
         <Sheet
           label="Other insides on the same lap"
-          columns={[{ name: 'Inside' }, { name: 'dry', right: true }, { name: 'runs through from', right: true }, { name: 'holds', right: true }, { name: 'metal', right: true }, { name: 'weld', right: true }, ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
+          columns={[{ name: 'Inside' }, { name: 'dry', right: true }, { name: 'runs through from', right: true }, { name: 'holds', right: true }, { name: 'metal', right: true }, { name: 'weld', right: true }, ...(timed ? [{ name: 'hours', right: true }] : []), ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
           rows={rows.map((row) => ({
             key: `${row.number}`,
             strong: row.number === study?.favoured,
             cells: [
-              units.inText(row.problem ? `${row.name}: ${row.problem}` : row.name).replace(/(\d) (?=mm\b|L\b)/g, '$1\u00a0'),
+              <Named key="name" row={row} />,
               row.problem ? '' : `${units.number(row.dry_s, 2)} s`,
               row.problem ? '' : row.lowest_l === null ? 'never' : units.volumeUnitText(row.lowest_l, 1),
               row === first ? units.volumeUnitText(row.brimful_l) : row.problem ? '' : more(row.brimful_l, first?.brimful_l, (v) => units.volumeUnitText(v)),
               row === first ? `${units.number(row.empty_kg, 1)} kg` : row.problem ? '' : more(row.empty_kg, first?.empty_kg, (v) => `${units.number(v, 2)} kg`),
               row === first ? `${units.number(row.weld_m, 2)} m` : row.problem ? '' : more(row.weld_m, first?.weld_m, (v) => `${units.number(v, 2)} m`),
+              ...(timed ? [row.problem || row.hours === null ? '' : row === first ? `${units.number(row.hours, 1)} h` : more(row.hours, first?.hours ?? undefined, (v) => `${units.number(v, 1)} h`)] : []),
               ...(priced ? [row.problem ? '' : moneyText(units, row.money, study?.currency ?? '')] : []),
               row.changes && !row.problem ? (
                 <Button disabled={readOnly || stale} onClick={() => take.mutate(row)}>
@@ -61,5 +63,21 @@ export function Variants() {
         />
       )}
     </Block>
+  )
+}
+
+/** What it is, and what the rules hold against it. */
+function Named({ row }: { row: StudyRow }) {
+  const units = useUnits()
+  const name = units.inText(row.problem ? `${row.name}: ${row.problem}` : row.name).replace(/(\d) (?=mm\b|L\b)/g, '$1\u00a0')
+  return (
+    <>
+      {name}
+      {row.breaks.length > 0 && (
+        <Box component="span" sx={{ display: 'block', color: 'text.secondary', fontSize: 13 }} data-breaks>
+          {row.breaks.map((said) => units.say(said)).join('; ')}
+        </Box>
+      )}
+    </>
   )
 }
