@@ -56,6 +56,8 @@ def opened_plates(design: Design, rules: HouseRules, places: Sequence[Place]) ->
 
     Parameters and errors as for `suggested_array`; `places` are axes and distances from the rear or right side [mm].
     """
+    if not places:
+        return []
     assert design.shell is not None
     kept = tuple(feature for feature in design.shell.features if not isinstance(feature, Baffle))
     taken = {feature.id for feature in design.shell.features}

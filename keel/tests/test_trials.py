@@ -148,7 +148,7 @@ class Trying(TestCase):
             next(trial for name, trial in trials.items() if name.startswith("one baffle lengthwise")),
         )
         self.assertLess(plated.brimful_l, drawn.brimful_l)
-        self.assertGreater(plated.weld_m, drawn.weld_m + 1)
+        self.assertGreater(plated.weld_m, drawn.weld_m + 0.9)
         self.assertGreater(drawn.dry_s, 1)
         (surge,) = [trial for name, trial in trials.items() if "surge" in name]
         self.assertTrue(surge.runs_through)

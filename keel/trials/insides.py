@@ -6,13 +6,14 @@ from typing import Any, Literal
 import numpy as np
 
 from keel.design.document import Design
-from keel.design.features import Baffle, Pot, Sump
+from keel.design.features import Pot, Sump
 from keel.design.inside import Foam
-from keel.design.workshop import Workshop
+from keel.design.workshop import HouseRules, Workshop
 from keel.findings.patch import difference
 from keel.solid.box import Triple
 from keel.solid.build import build
 from keel.solid.interior import solids_of
+from keel.studies.array import opened_plates
 from keel.studies.insides import clear_place
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import setup_of, slosh_tank
@@ -50,7 +51,12 @@ def inside_cases(design: Design, workshop: Workshop, log: Log) -> list[Case]:
     shell = design.shell
     assert shell is not None
     size = build(shell, design.sheet.seam).body.size
-    found = [*_plated(design, size), *_set_in(design, size), *_filled(design), *_bridged(design, workshop, log)]
+    found = [
+        *_plated(design, size, workshop.rules),
+        *_set_in(design, size),
+        *_filled(design),
+        *_bridged(design, workshop, log),
+    ]
     return [Case("as drawn", None), *(Case(name, patch) for name, patch in found)]
 
 
@@ -60,25 +66,27 @@ def _features(design: Design, *without: str) -> list[dict[str, Any]]:
     return [f.model_dump(mode="json") for f in design.shell.features if f.kind not in without]
 
 
-def _plated(design: Design, size: Triple) -> Iterator[Named]:
+def _plated(design: Design, size: Triple, rules: HouseRules) -> Iterator[Named]:
     """Other plates in the place of those that are drawn, by number and by school."""
     others = _features(design, "baffle")
     if len(others) < len(_features(design)):
         yield "without baffles", {"shell": {"features": others}}
 
-    def plate(axis: Literal["x", "y"], share: float) -> dict[str, Any]:
-        return plate_at(axis, clear_place(design, axis, size["xy".index(axis)] * share))
+    def plates(*shares: tuple[Literal["x", "y"], float]) -> list[dict[str, Any]]:
+        places = [(axis, clear_place(design, axis, size["xy".index(axis)] * share)) for axis, share in shares]
+        return [plate.model_dump(mode="json") for plate in opened_plates(design, rules, places)]
 
-    for name, plates in (
-        ("one baffle across", [plate("x", 1 / 2)]),
-        ("two baffles across", [plate("x", 1 / 3), plate("x", 2 / 3)]),
-        ("one baffle lengthwise", [plate("y", 1 / 2)]),
-        ("one each way", [plate("x", 1 / 2), plate("y", 1 / 2)]),
+    thirds = plates(("x", 1 / 3), ("x", 2 / 3))
+    for name, made in (
+        ("one baffle across", plates(("x", 1 / 2))),
+        ("two baffles across", thirds),
+        ("one baffle lengthwise", plates(("y", 1 / 2))),
+        ("one each way", plates(("x", 1 / 2), ("y", 1 / 2))),
     ):
-        yield f"{name}, {_places(plates)}", {"shell": {"features": [*others, *plates]}}
+        yield f"{name}, {_places(made)}", {"shell": {"features": [*others, *made]}}
     for school in ("small floor holes", "doors towards the pickup"):
-        plates = [_schooled(design, school, plate("x", share), size) for share in (1 / 3, 2 / 3)]
-        yield f"two baffles across, {school}, {_places(plates)}", {"shell": {"features": [*others, *plates]}}
+        made = [_schooled(design, school, plate, size) for plate in thirds]
+        yield f"two baffles across, {school}, {_places(made)}", {"shell": {"features": [*others, *made]}}
 
 
 def _places(plates: list[dict[str, Any]]) -> str:
@@ -137,7 +145,7 @@ def other_case(design: Design, name: str, other: Design) -> Case:
 
 def _schooled(design: Design, school: str, plate: dict[str, Any], size: Triple) -> dict[str, Any]:
     """A plate of another school than open corners: a gap over it for air, and low openings or a door."""
-    plate = plate | {"id": f"{plate['id']}-{school[:5]}", "corner_mm": 0.0, "top_gap_mm": AIR_GAP_MM}
+    plate = plate | {"corner_mm": 0.0, "top_gap_mm": AIR_GAP_MM, "notches": []}
     if school == "small floor holes":
         return plate | {"notches": feet(plate, size)}
     return plate | {"doors": door_towards(design, plate, size)}
@@ -174,14 +182,6 @@ def _sump_under(design: Design, side: float) -> dict[str, Any] | None:
     place = {"a_mm": round(pickup.x_mm - side / 2), "b_mm": round(pickup.y_mm - side / 2)}
     sump = {"id": "try-sump", "name": "sump", "long_mm": side, "wide_mm": side, "deep_mm": SUMP_DEEP_MM}
     return Sump.model_validate(sump | place).model_dump(mode="json")
-
-
-def plate_at(axis: str, at: float) -> dict[str, Any]:
-    """A plate of full height across (x) or lengthwise (y), as a feature of a document."""
-    name = "baffle across" if axis == "x" else "baffle lengthwise"
-    place = round(at)
-    named = {"id": f"try-{axis}{place}", "name": f"{name} at {place}"}
-    return Baffle.model_validate(named | {"axis": axis, "at_mm": place}).model_dump(mode="json")
 
 
 def _surge_for(design: Design, workshop: Workshop, log: Log) -> float:

@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Iterator
+from functools import cache
 from itertools import product
 from typing import Annotated, Any, Literal
 
@@ -11,14 +12,15 @@ from pydantic import Field, model_validator
 from keel.design.base import Part, refuse
 from keel.design.document import Design
 from keel.design.features import Baffle, Feature, Pot, Sump
-from keel.design.workshop import Workshop
+from keel.design.workshop import HouseRules, Workshop
 from keel.findings.patch import apply
 from keel.solid.box import Triple
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import wrong
+from keel.studies.array import opened_plates
 from keel.studies.insides import clear_place
 from keel.studies.slosh.model import setup_of
-from keel.trials.insides import SURGE_LIFT, plate_at, pot_round
+from keel.trials.insides import SURGE_LIFT, pot_round
 from keel.trials.openings import door_towards, feet
 from keel.trials.trial import Case, Price
 
@@ -96,6 +98,27 @@ class Ask(Part):
     places: Places | None = Field(default=None, description="Places of the first pickup")
 
 
+class _Ground:
+    """What all cases of a search start from."""
+
+    def __init__(self, design: Design, rules: HouseRules) -> None:
+        assert design.shell is not None
+        self.design, self.shell = design, design.shell
+        self.size = build(design.shell, design.sheet.seam).body.size
+        self.draw_l_per_h = setup_of(design, rules).draw_l_per_h
+        # The same plates come again with every other choice.
+        self.plates = cache(lambda places: opened_plates(design, rules, places))
+
+    def plates_for(self, counts: dict[Literal["x", "y"], int]) -> list[dict[str, Any]]:
+        """So many baffles each way, evenly spaced, clear of what hangs."""
+        places = tuple(
+            (axis, clear_place(self.design, axis, self.size["xy".index(axis)] * n / (count + 1)))
+            for axis, count in counts.items()
+            for n in range(1, count + 1)
+        )
+        return [plate.model_dump(mode="json") for plate in self.plates(places)]
+
+
 def search_cases(design: Design, ask: Ask, workshop: Workshop) -> list[Case]:
     """Everything that an ask tries, in a fixed order: all choices with all others, each tank once.
 
@@ -119,10 +142,10 @@ def search_cases(design: Design, ask: Ask, workshop: Workshop) -> list[Case]:
     if not 1 < runs <= MOST_RUNS:
         what = "nothing is varied" if runs <= 1 else f"that makes {runs} runs"
         raise wrong("ask", f"{what}: 2 to {MOST_RUNS} runs can be asked for", runs, f"2 to {MOST_RUNS}")
-    draw = setup_of(design, workshop.rules).draw_l_per_h
     once: dict[str, Case] = {}
+    ground = _Ground(design, workshop.rules)
     for chosen in product(*ways.values()):
-        case = _case(design, dict(zip(ways, chosen, strict=True)), draw)
+        case = _case(ground, dict(zip(ways, chosen, strict=True)))
         once.setdefault(json.dumps(case.patch, sort_keys=True), case)
     return list(once.values())
 
@@ -167,15 +190,15 @@ def _grid(design: Design, places: Places) -> Iterator[tuple[float, float]]:
             yield round(float(x), 1), round(float(y), 1)
 
 
-def _case(design: Design, chosen: dict[str, Any], draw: float) -> Case:
+def _case(ground: _Ground, chosen: dict[str, Any]) -> Case:
     patch: dict[str, Any] = {}
-    features = _features(design, chosen)
+    features = _features(ground, chosen)
     if features is not None:
         patch["shell"] = {"features": features}
     if "place" in chosen:
-        patch["ports"] = _ports(design, *chosen["place"])
+        patch["ports"] = _ports(ground.design, *chosen["place"])
     if "surge_l" in chosen:
-        lift = round(SURGE_LIFT * draw, 1) if chosen["surge_l"] else 0.0
+        lift = round(SURGE_LIFT * ground.draw_l_per_h, 1) if chosen["surge_l"] else 0.0
         patch["slosh"] = {"surge_l": chosen["surge_l"], "lift_l_per_h": lift}
     choice = {name: float(value) for name, value in chosen.items() if name != "place"}
     if "place" in chosen:
@@ -183,27 +206,23 @@ def _case(design: Design, chosen: dict[str, Any], draw: float) -> Case:
     return Case(", ".join(f"{name} {value:g}" for name, value in choice.items()), patch, choice)
 
 
-def _features(design: Design, chosen: dict[str, Any]) -> list[dict[str, Any]] | None:
+def _features(ground: _Ground, chosen: dict[str, Any]) -> list[dict[str, Any]] | None:
     """The shell's features as chosen; None where none of them is varied."""
-    shell = design.shell
-    assert shell is not None
     if not SHAPING & chosen.keys():
         return None
     counts = {axis: chosen.get(name) for axis, name in COUNTED.items()}
-    size, moved = build(shell, design.sheet.seam).body.size, _moved(design, chosen)
+    moved = _moved(ground.design, chosen)
     found = [
-        feature.model_dump(mode="json") | _changes(shell, feature, chosen)
-        for feature in shell.features
+        feature.model_dump(mode="json") | _changes(ground.shell, feature, chosen)
+        for feature in ground.shell.features
         if not (isinstance(feature, Baffle) and counts[feature.axis] is not None)
         and not (isinstance(feature, Pot) and "pot_mm" in chosen)
     ]
     if chosen.get("pot_mm"):
-        pot = pot_round(moved, chosen["pot_mm"], size)
+        pot = pot_round(moved, chosen["pot_mm"], ground.size)
         found += [pot] if pot else []
-    for way, (axis, wanted) in enumerate(counts.items()):
-        count = wanted or 0
-        found += [plate_at(axis, clear_place(design, axis, size[way] * n / (count + 1))) for n in range(1, count + 1)]
-    return [f | _opened(moved, f, chosen, size) if f["kind"] == "baffle" else f for f in found]
+    found += ground.plates_for({axis: count or 0 for axis, count in counts.items()})
+    return [f | _opened(moved, f, chosen, ground.size) if f["kind"] == "baffle" else f for f in found]
 
 
 def _opened(design: Design, plate: dict[str, Any], chosen: dict[str, Any], size: Triple) -> dict[str, Any]:

@@ -25,7 +25,7 @@ export function Variants() {
   const first = rows.find((row) => row.number === 0)
   const more = (value: number, base: number | undefined, text: (v: number) => string) => (base === undefined || Math.abs(value - base) < 0.005 ? '–' : `${value > base ? '+' : '−'}${text(Math.abs(value - base))}`)
   return (
-    <Block title="Other insides on the same lap" about="Each replaces the baffles that are drawn, or adds to them what it says. Litres, metal and weld are against the tank as drawn, hours are those of its seams; money is all of it, by the workshop’s prices.">
+    <Block title="Other insides on the same lap" about="Each replaces the baffles that are drawn, or adds to them what it says; tried baffles are opened by the house rule. Under each stands what the rules hold against it. Litres, metal and weld are against the tank as drawn, hours are those of its seams; money is all of it, by the workshop’s prices.">
       {comparable.length > 0 && (
         <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center', mt: 1, '& .MuiTextField-root': { width: 320 } }}>
           <Choice label="Compare with, too" value="" options={[{ value: '', label: left.length ? 'choose one' : 'all are chosen' }, ...left.map((one) => ({ value: keyOf(one), label: one.name }))]} disabled={readOnly || !left.length || against.length >= MOST} onChange={(key) => setAgainst([...against, ...left.filter((one) => keyOf(one) === key)])} />
