@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from keel.design.base import Coordinate, Part
 from keel.design.document import Design
+from keel.design.features import Baffle
 from keel.design.workshop import Workshop
 from keel.findings.brief_rules import brief_findings
 from keel.findings.finding import Finding, Remedy
@@ -18,6 +19,7 @@ from keel.solid.box import Cuboid
 from keel.solid.build import Solids
 from keel.solid.envelope import lid_height
 from keel.solid.neighbours import Scans
+from keel.studies.array import next_plate
 from keel.studies.attitude import Attitude, felt
 from keel.studies.bracing import Braced
 from keel.studies.capacity import Capacity
@@ -28,7 +30,7 @@ from keel.studies.figures import Figures
 from keel.studies.filling import FillRun
 from keel.studies.fit import first_shell, fit_to_bay
 from keel.studies.gauge import GaugeTruth
-from keel.studies.insides import Insides, NextPlate, next_plate
+from keel.studies.insides import Insides
 from keel.studies.level import StrappingRow, strapping_table
 from keel.studies.liquid import Fill, fill_at
 from keel.studies.opening import GoesIn
@@ -139,7 +141,8 @@ class Evaluation(BaseModel):
     gauge: GaugeTruth | None = None
     insides: Insides | None = None
     bracing: list[Braced] = []
-    next_plate: NextPlate | None = None
+    next_plate: Baffle | None = None
+    """A further plate, as one is begun with; while dragging there is none."""
     panels: list[Panel] = []
     safe_proof_kpa: float | None = None
     sheet: Sheet | None = None
@@ -221,7 +224,7 @@ def evaluate(
         gauge=seen.gauge if design.gauge.senders else None,
         insides=seen.insides,
         bracing=seen.bracing,
-        next_plate=next_plate(design, seen.insides.longest),
+        next_plate=next_plate(design, workshop.rules, seen.insides.longest) if showing.remedies else None,
         panels=seen.panels,
         safe_proof_kpa=safe_proof_kpa(seen.panels),
         sheet=seen.sheet,

@@ -11,9 +11,10 @@ from keel.design.document import Design
 from keel.design.features import Baffle, Notch
 from keel.design.workshop import HouseRules
 from keel.solid.build import AnyShell, Solids, build
+from keel.solid.faults import GeometryError
 from keel.solid.plates import corners_cut, plate_at
 from keel.solid.shapes import slice_rings
-from keel.studies.insides import clear_place
+from keel.studies.insides import FreeRun, clear_place
 
 MORE = 4
 """So many plates more than evenly placed ones are tried where something hangs in the way."""
@@ -73,6 +74,15 @@ def opened_plates(design: Design, rules: HouseRules, places: Sequence[Place]) ->
             made.append(_opened(plain, CrossSection(rings), bare, share))
             inner -= plate_at(made[-1], inner, bare.body, bare.inner_body, wall, "array").slab
     return made
+
+
+def next_plate(design: Design, rules: HouseRules, run: FreeRun) -> Baffle | None:
+    """A plate that halves a free run, clear of what hangs, opened by the house rule; None where it can't be made."""
+    at = float(round(clear_place(design, run.axis, run.middle_mm)))
+    try:
+        return next(iter(opened_plates(design, rules, [(run.axis, at)])), None)
+    except GeometryError:
+        return None
 
 
 def with_array(shell: AnyShell, plates: list[Baffle]) -> list[dict[str, object]]:

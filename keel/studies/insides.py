@@ -43,14 +43,6 @@ class FreeRun:
 
 
 @dataclass(frozen=True, slots=True)
-class NextPlate:
-    """Where another plate would halve the longest free run, clear of what hangs."""
-
-    axis: Literal["x", "y"]
-    at_mm: float
-
-
-@dataclass(frozen=True, slots=True)
 class Clear:
     """How much of its face a baffle leaves open."""
 
@@ -213,11 +205,6 @@ def _shut(
     traps = all(h.max() < high - NEAR_MM for h in heights) and "vent" not in here
     holds = all(h.min() > low + NEAR_MM for h in heights) and not here & {"drain", *DRAWS}
     return Shut(room.name, traps, holds) if traps or holds else None
-
-
-def next_plate(design: Design, run: FreeRun) -> NextPlate:
-    """Where another plate halves a free run, clear of what hangs."""
-    return NextPlate(run.axis, float(round(clear_place(design, run.axis, run.middle_mm))))
 
 
 def clear_place(design: Design, axis: Literal["x", "y"], wanted: float) -> float:

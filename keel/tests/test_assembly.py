@@ -106,6 +106,10 @@ class Bracing(TestCase):
         free = evaluate(read_design(json.dumps(design))).next_plate
         assert free is not None
         self.assertEqual((free.axis, free.at_mm), ("x", 1000))
+        design["shell"]["features"].append(free.model_dump(mode="json"))
+        share = evaluate(read_design(json.dumps(design))).insides.plates[1].share  # type: ignore[union-attr]
+        self.assertAlmostEqual(share, 0.115, delta=0.002)
+        design["shell"]["features"].pop()
         pump = {"id": "p", "name": "p", "role": "pickup", "x_mm": 1000, "y_mm": 200, "hangs_across_mm": 60}
         beside = evaluate(read_design(json.dumps(design | {"ports": [pump]}))).next_plate
         assert beside is not None

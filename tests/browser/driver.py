@@ -103,6 +103,11 @@ class BrowserTestCase(StaticLiveServerTestCase):
         """Click an element as soon as nothing lies over it."""
         self.until(lambda: self.find(selector).click() or True, f"click {selector}")
 
+    def station(self, name: str) -> None:
+        """Go to a station, and wait until its panel is the one that is there: stations share some of their parts."""
+        self.click(f"[data-station={name}]")
+        self.until(lambda: self.find(f"[data-station={name}][aria-current=step]"), f"station {name}")
+
     def keys(self, selector: str, *keys: str) -> None:
         """Send keys to an element; a path of a file to a hidden input."""
         self.on(selector, lambda e: e.send_keys(*keys), hidden="aria-label" in selector)

@@ -46,7 +46,7 @@ class Inside(PortsTestCase):
         """A pot round the pickup is a space of its own; holes are dragged on the plate; both are flat parts."""
         self.open_tank("ports")
         self.choose("Add a port", "pickup, where fuel is drawn")
-        self.click("[data-station=inside]")
+        self.station("inside")
         features = lambda: self.kept("shell")["features"]  # noqa: E731
         self.press("Add a pot")
         self.until(lambda: "pot" in self.text("[aria-label='Spaces between plates']"), "a space of its own")
@@ -66,6 +66,6 @@ class Inside(PortsTestCase):
         self.assertGreater(moved["at_mm"], before["at_mm"])
         self.assertGreater(moved["up_mm"], before["up_mm"])
         self.assert_accessible("a pot and a plate")
-        self.click("[data-station=sheet]")
+        self.station("sheet")
         for part in ("inside-pot-1", "inside-baffle-1"):
             self.find(f"[data-part={part}]")

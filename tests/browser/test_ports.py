@@ -73,7 +73,7 @@ class Brief(PortsTestCase):
         self.until(lambda: TankDesign.objects.filter(main=self.tank).exists(), "made")
         surge = TankDesign.objects.get(main=self.tank)
         self.until(lambda: f"/designs/{surge.pk}/" in self.browser.current_url, "opened")
-        self.click("[data-station=brief]")
+        self.station("brief")
         self.assertEqual(surge.current().document["shell"]["kind"], "box")
         self.until(lambda: "Surge tank of Main" in self.text("[data-linked]"), "linked")
 
@@ -127,7 +127,7 @@ class Ports(PortsTestCase):
         file = self.until(lambda: next(self.downloads.glob("*gauge.csv")), "breakpoints")
         self.assertEqual(len(list(csv.DictReader(file.open()))), 13)
 
-        self.click("[data-station=bench]")
+        self.station("bench")
         self.press("Start measuring Arm 120")
         for count in range(1, 4):
             self.type_into("Pour", "0.5" if count == 1 else "10")
@@ -152,7 +152,7 @@ class Slosh(PortsTestCase):
         self.open_tank("ports")
         self.choose("Add a port", "pickup, where fuel is drawn")
         self.type_into("From right", "330")
-        self.click("[data-station=slosh]")
+        self.station("slosh")
         self.type_into("Filled to", "12")
         self.type_into("Engine draws", "120")
         self.until(lambda: "Dry for" in self.text("[aria-label='Slosh run']"), "it starves")

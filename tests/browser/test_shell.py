@@ -55,10 +55,10 @@ class Shaping(SliceTestCase):
         self.saved()
         self.assert_accessible("a step tank with a well")
 
-        self.click("[data-station=ports]")
+        self.station("ports")
         self.choose("Add a port", "pickup, where fuel is drawn")
         self.until(lambda: self.tally("stranded_l") > 0, "what the pickup leaves")
-        self.click("[data-station=shell]")
+        self.station("shell")
         self.press("On a slope, braking, in a turn")
         level = self.text("[data-drained]")
         self.nudge("[data-pad=left_g]", Keys.ARROW_DOWN, 30)
@@ -98,7 +98,7 @@ class Shaping(SliceTestCase):
         scan = self.downloads / "bracket.stl"
         body = b"".join(struct.pack("<12fH", 0, 0, 0, *t.ravel(), 0) for t in corners)
         scan.write_bytes(b" " * 80 + struct.pack("<I", len(corners)) + body)
-        self.click("[data-station=bay]")
+        self.station("bay")
         self.press("A scan of a part or of the cavity")
         self.keys("input[aria-label='STL file']", str(scan))
         self.until(lambda: "12 triangles" in self.text("aside"), "what came in")

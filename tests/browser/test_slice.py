@@ -76,7 +76,7 @@ class FromSpaceToSheet(SliceTestCase):
         self.assertEqual(fitted.job.customer.name if fitted.job.customer else "", "Tam Weir")
 
         before = self.tally("brimful_l")
-        self.click("[data-station=shell]")
+        self.station("shell")
         self.click("[data-dimension=Height]")
         self.keys("input[data-typing]", Keys.CONTROL, "a")
         self.keys("input[data-typing]", "half a yard", Keys.ENTER)
@@ -88,7 +88,7 @@ class FromSpaceToSheet(SliceTestCase):
         ActionChains(self.browser).key_down(Keys.CONTROL).send_keys("z").key_up(Keys.CONTROL).perform()
         self.until(lambda: self.tally("brimful_l") == before, "undone")
 
-        self.click("[data-station=sheet]")
+        self.station("sheet")
         self.find("[data-part=wrapper]")
         self.click("[data-file='end-pan.dxf']")
         file = self.until(lambda: next(self.downloads.glob("*end-pan.dxf")), "the file")

@@ -2414,7 +2414,7 @@ export interface components {
              * @default []
              */
             landings: components["schemas"]["Landing"][];
-            next_plate?: components["schemas"]["NextPlate"] | null;
+            next_plate?: components["schemas"]["Baffle"] | null;
             /**
              * Outgrown
              * @default []
@@ -3544,19 +3544,6 @@ export interface components {
              * @default 38
              */
             bore_mm: number;
-        };
-        /**
-         * NextPlate
-         * @description Where another plate would halve the longest free run, clear of what hangs.
-         */
-        NextPlate: {
-            /** At Mm */
-            at_mm: number;
-            /**
-             * Axis
-             * @enum {string}
-             */
-            axis: "x" | "y";
         };
         /**
          * Notch

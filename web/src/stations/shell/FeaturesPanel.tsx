@@ -13,6 +13,7 @@ const FACES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
 const SIDES = ['front', 'rear', 'left', 'right'] as const
 const NAMES: Record<Feature['kind'], string> = { well: 'well', sump: 'sump', relief: 'relief', 'roof step': 'roof step', partition: 'partition', baffle: 'baffle', pot: 'pot' }
 
+type Baffle = Extract<Feature, { kind: 'baffle' }>
 type Size = { x: number; y: number; z: number }
 
 interface Props {
@@ -30,8 +31,7 @@ export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
   const size = body ? { x: body.high.x - body.low.x, y: body.high.y - body.low.y, z: body.high.z - body.low.z } : { x: 600, y: 400, z: 300 }
   const add = (kind: Feature['kind']) => {
     const { design, evaluation } = useWork.getState()
-    const plate = evaluation?.next_plate ?? { axis: 'x' as const, at_mm: tens(size.x / 2) }
-    const fresh = freshFeature(kind, shell.features, size, plate, design.ports.find((port) => port.role === 'pickup'))
+    const fresh = freshFeature(kind, shell.features, size, evaluation?.next_plate ?? null, design.ports.find((port) => port.role === 'pickup'))
     setShell({ features: [...shell.features, fresh] })
     select({ kind: 'feature', id: fresh.id })
   }
@@ -56,7 +56,7 @@ export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
 
 const tens = (mm: number) => Math.max(10, Math.round(mm / 10) * 10)
 
-function freshFeature(kind: Feature['kind'], present: Feature[], size: Size, plate: { axis: 'x' | 'y'; at_mm: number }, pickup: Port | undefined): Feature {
+function freshFeature(kind: Feature['kind'], present: Feature[], size: Size, plate: Baffle | null, pickup: Port | undefined): Feature {
   const stem = kind.replace(' ', '-')
   let number = present.filter((item) => item.kind === kind).length + 1
   while (present.some((item) => item.id === `${stem}-${number}`)) number += 1
@@ -71,9 +71,9 @@ function freshFeature(kind: Feature['kind'], present: Feature[], size: Size, pla
     case 'roof step':
       return { ...named, kind, side: 'front', reach_mm: tens(size.x * 0.3), drop_mm: tens(size.z * 0.25) }
     case 'partition':
-      return { ...named, kind, ...plate, thickness_mm: null, flange_mm: null }
+      return { ...named, kind, axis: plate?.axis ?? 'x', at_mm: plate?.at_mm ?? tens(size.x / 2), thickness_mm: null, flange_mm: null }
     case 'baffle':
-      return { ...named, kind, ...plate, thickness_mm: null, flange_mm: null, corner_mm: 40, top_gap_mm: 0, notches: [], holes: [], doors: [] }
+      return { axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null, flange_mm: null, corner_mm: 40, top_gap_mm: 0, notches: [], holes: [], doors: [], ...plate, ...named, kind }
     case 'pot': {
       const [long, wide] = [tens(Math.min(size.x, size.y) * 0.4), tens(Math.min(size.x, size.y) * 0.4)]
       const door = { up_mm: 0, wide_mm: tens(wide * 0.4), high_mm: 25, flap: true, crack_mm: 5 }

@@ -110,16 +110,16 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
       <PlaceMap study={study} />
       <Sheet
         label="What the tool found"
-        columns={[...ways.map((way) => ({ name: NAMES[way] ?? way, right: true })), { name: 'dry', right: true }, { name: 'holds', right: true }, { name: 'metal', right: true }, { name: 'weld', right: true }, ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
+        columns={[...ways.map((way) => ({ name: NAMES[way] ?? way, right: true })), { name: 'dry, s', right: true }, { name: `holds, ${units.volumeUnit}`, right: true }, { name: 'metal, kg', right: true }, { name: 'weld, m', right: true }, ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
         rows={order.slice(0, BEST).map((row) => ({
           key: `${row.number}`,
           strong: row.number === study.favoured,
           cells: [
             ...ways.map((way) => chosen(units, way, row.choice[way] ?? 0)),
-            `${units.number(row.dry_s, 2)} s`,
-            units.volumeUnitText(row.brimful_l),
-            `${units.number(row.empty_kg, 1)} kg`,
-            `${units.number(row.weld_m, 2)} m`,
+            units.number(row.dry_s, 2),
+            units.volume(row.brimful_l),
+            units.number(row.empty_kg, 1),
+            units.number(row.weld_m, 2),
             ...(priced ? [moneyText(units, row.money, study.currency)] : []),
             <Button key="take" disabled={!onTake} onClick={() => onTake?.(row)}>
               Take it

@@ -23,7 +23,22 @@ export function Variants() {
   const timed = rows.some((row) => row.hours !== null)
   const left = comparable.filter((one) => !against.some((other) => keyOf(other) === keyOf(one)))
   const first = rows.find((row) => row.number === 0)
-  const more = (value: number, base: number | undefined, text: (v: number) => string) => (base === undefined || Math.abs(value - base) < 0.005 ? '–' : `${value > base ? '+' : '−'}${text(Math.abs(value - base))}`)
+  /** The drawn tank's own figure; the others' against it. */
+  const besideFirst = (of: (row: StudyRow) => number | null, text: (value: number) => string) => (row: StudyRow) => {
+    const [value, base] = [of(row), first ? of(first) : null]
+    if (value === null) return ''
+    if (row === first || base === null) return text(value)
+    return Math.abs(value - base) < 0.005 ? '–' : `${value > base ? '+' : '−'}${text(Math.abs(value - base))}`
+  }
+  const figures = [
+    (row: StudyRow) => units.number(row.dry_s, 2),
+    (row: StudyRow) => (row.lowest_l === null ? 'never' : units.volume(row.lowest_l, 1)),
+    besideFirst((row) => row.brimful_l, (value) => units.volume(value)),
+    besideFirst((row) => row.empty_kg, (value) => units.number(value, 1)),
+    besideFirst((row) => row.weld_m, (value) => units.number(value, 2)),
+    ...(timed ? [besideFirst((row) => row.hours, (value) => units.number(value, 1))] : []),
+    ...(priced ? [(row: StudyRow) => moneyText(units, row.money, study?.currency ?? '')] : []),
+  ]
   return (
     <Block title="Other insides on the same lap" about="Each replaces the baffles that are drawn, or adds to them what it says; tried baffles are opened by the house rule. Under each stands what the rules hold against it. Litres, metal and weld are against the tank as drawn, hours are those of its seams; money is all of it, by the workshop’s prices.">
       {comparable.length > 0 && (
@@ -38,19 +53,13 @@ export function Variants() {
       {rows.length > 0 && (
         <Sheet
           label="Other insides on the same lap"
-          columns={[{ name: 'Inside' }, { name: 'dry', right: true }, { name: 'runs through from', right: true }, { name: 'holds', right: true }, { name: 'metal', right: true }, { name: 'weld', right: true }, ...(timed ? [{ name: 'hours', right: true }] : []), ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
+          columns={[{ name: 'Inside' }, { name: 'dry, s', right: true }, { name: `lowest start, ${units.volumeUnit}`, right: true }, { name: `holds, ${units.volumeUnit}`, right: true }, { name: 'metal, kg', right: true }, { name: 'weld, m', right: true }, ...(timed ? [{ name: 'hours', right: true }] : []), ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
           rows={rows.map((row) => ({
             key: `${row.number}`,
             strong: row.number === study?.favoured,
             cells: [
               <Named key="name" row={row} />,
-              row.problem ? '' : `${units.number(row.dry_s, 2)} s`,
-              row.problem ? '' : row.lowest_l === null ? 'never' : units.volumeUnitText(row.lowest_l, 1),
-              row === first ? units.volumeUnitText(row.brimful_l) : row.problem ? '' : more(row.brimful_l, first?.brimful_l, (v) => units.volumeUnitText(v)),
-              row === first ? `${units.number(row.empty_kg, 1)} kg` : row.problem ? '' : more(row.empty_kg, first?.empty_kg, (v) => `${units.number(v, 2)} kg`),
-              row === first ? `${units.number(row.weld_m, 2)} m` : row.problem ? '' : more(row.weld_m, first?.weld_m, (v) => `${units.number(v, 2)} m`),
-              ...(timed ? [row.problem || row.hours === null ? '' : row === first ? `${units.number(row.hours, 1)} h` : more(row.hours, first?.hours ?? undefined, (v) => `${units.number(v, 1)} h`)] : []),
-              ...(priced ? [row.problem ? '' : moneyText(units, row.money, study?.currency ?? '')] : []),
+              ...(row.problem ? figures.map(() => '') : figures.map((figure) => figure(row))),
               row.changes && !row.problem ? (
                 <Button disabled={readOnly || stale} onClick={() => take.mutate(row)}>
                   Take it
