@@ -19,6 +19,10 @@ from keel.studies.insides import FreeRun, clear_place
 MORE = 4
 """So many plates more than evenly placed ones are tried where something hangs in the way."""
 LEAST_CORNER_MM, MOST_CORNER_MM = 15, 400
+NOTCH_HIGH_MM, WIDEST, FAR_MM = 30.0, 0.6, 1e5
+"""A notch is so high, and no wider than this share of its foot."""
+HELPS = 0.25
+"""Corners that open less than this of what is wanted are those of a round section."""
 NEAR = 0.3
 """A share this much off the wanted one counts as reached: where a section vanishes, or a millimetre is much."""
 Place = tuple[Literal["x", "y"], float]
@@ -104,43 +108,69 @@ def _places(design: Design, axis: Literal["x", "y"], size: float, most: float) -
 
 
 def _opened(plate: Baffle, section: CrossSection, solids: Solids, share: float) -> Baffle:
-    """A plate opened to a share of its section: by its corners, or else by a gap over it and a notch in its foot."""
+    """A plate opened to a share of its section: corners, notches where they don't do; a gap and its foot if round."""
 
     def open_share(left: CrossSection) -> float:
         return float(1 - left.area() / section.area())
 
-    corner = _reached(lambda mm: open_share(corners_cut(section, mm)), share, MOST_CORNER_MM)
-    if corner is not None:
-        return plate.model_copy(update={"corner_mm": float(max(LEAST_CORNER_MM, corner))})
-    gap = _reached(lambda mm: open_share(section ^ section.translate((0.0, -mm))), share / 2, MOST_CORNER_MM) or 0
-    notch = _notch(plate, section, solids, share / 2)
-    return plate.model_copy(update={"corner_mm": 0.0, "top_gap_mm": float(gap), "notches": (notch,)})
+    corner = _nearest(lambda mm: open_share(corners_cut(section, mm)), share, MOST_CORNER_MM)
+    left = corners_cut(section, corner)
+    if open_share(left) > HELPS * share:
+        more = share - open_share(left)
+        notches = _notches(plate, section, left, solids, more) if more > NEAR * share else ()
+        return plate.model_copy(update={"corner_mm": float(max(LEAST_CORNER_MM, corner)), "notches": notches})
+    gap = _nearest(lambda mm: open_share(section ^ section.translate((0.0, -mm))), share / 2, MOST_CORNER_MM)
+    foot = _foot(plate, section, solids, share / 2)
+    return plate.model_copy(update={"corner_mm": 0.0, "top_gap_mm": float(gap), "notches": (foot,)})
 
 
-def _notch(plate: Baffle, section: CrossSection, solids: Solids, share: float) -> Notch:
+def _notches(
+    plate: Baffle, section: CrossSection, left: CrossSection, solids: Solids, share: float
+) -> tuple[Notch, ...]:
+    """A notch in the middle of every foot of a section, as wide as opens such a share more."""
+    low = section.bounds()[1]
+    slab = CrossSection.square((2 * FAR_MM, NOTCH_HIGH_MM)).translate((-FAR_MM, low))
+    feet = [(piece.bounds()[0], piece.bounds()[2]) for piece in (section ^ slab).decompose()]
+
+    def cut(wide: float) -> CrossSection:
+        found = CrossSection()
+        for first, last in feet:
+            found += CrossSection.square((wide, NOTCH_HIGH_MM)).translate(((first + last - wide) / 2, low))
+        return found
+
+    most = WIDEST * min(last - first for first, last in feet)
+    wide = _nearest(lambda mm: float((left ^ cut(mm)).area() / section.area()), share, most)
+    start = solids.datum[1 - "xy".index(plate.axis)]
+    high = round(low + NOTCH_HIGH_MM - solids.inner_body.low[2], 1)
+    return tuple(
+        Notch(at_mm=round((a + b) / 2 - start, 1), wide_mm=float(wide), high_mm=high) for a, b in feet if high > 0
+    )
+
+
+def _foot(plate: Baffle, section: CrossSection, solids: Solids, share: float) -> Notch:
     """The foot of a section cut off, as high as opens such a share of it."""
     left, foot, right, top = section.bounds()
 
     def below(high: float) -> CrossSection:
         return section ^ CrossSection.square((right - left, high)).translate((left, foot))
 
-    high = _reached(lambda mm: float(below(mm).area() / section.area()), share, top - foot) or 1
+    high = _nearest(lambda mm: float(below(mm).area() / section.area()), share, top - foot)
     first, _, last, up = below(high).bounds()
     along = 1 - "xy".index(plate.axis)
     middle = round((first + last) / 2 - solids.datum[along], 1)
     return Notch(at_mm=middle, wide_mm=float(ceil(last - first)), high_mm=round(up - solids.inner_body.low[2], 1))
 
 
-def _reached(share_at: Callable[[float], float], wanted: float, most: float) -> int | None:
-    """The whole millimetres at which a rising share comes nearest; None where it leaps over it, or isn't reached."""
+def _nearest(share_at: Callable[[float], float], wanted: float, most: float) -> int:
+    """The whole millimetres at which a rising share comes nearest, up to the most; below it where it leaps over it."""
     low, high = 0.0, 1.0
     while share_at(high) < wanted:
         low, high = high, high * 2
         if low > most:
-            return None
+            return int(most)
     while high - low > 0.25:
         middle = (low + high) / 2
         low, high = (middle, high) if share_at(middle) < wanted else (low, middle)
-    off = {mm: abs(share_at(mm) / wanted - 1) for mm in (int(low), round(high))}
-    nearest = min(off, key=lambda mm: off[mm])
-    return nearest if off[nearest] < NEAR else None
+    below, above = int(low), round(high)
+    off = {mm: abs(share_at(mm) / wanted - 1) for mm in (below, above)}
+    return max(1, above if off[above] <= min(NEAR, off[below]) else below)

@@ -78,7 +78,7 @@ export function Variants() {
 /** What it is, and what the rules hold against it. */
 function Named({ row }: { row: StudyRow }) {
   const units = useUnits()
-  const name = units.inText(row.problem ? `${row.name}: ${row.problem}` : row.name).replace(/(\d) (?=mm\b|L\b)/g, '$1\u00a0')
+  const name = units.inText(row.problem ? `${row.name}: ${row.problem}` : row.name).replace(/(\d) (?=mm\b|L\b|\d+\/\d)/g, '$1\u00a0')
   return (
     <>
       {name}
