@@ -224,7 +224,7 @@ def evaluate(
         gauge=seen.gauge if design.gauge.senders else None,
         insides=seen.insides,
         bracing=seen.bracing,
-        next_plate=next_plate(design, workshop.rules, seen.insides.longest) if showing.remedies else None,
+        next_plate=next_plate(design, seen.solids, workshop.rules, seen.insides.longest) if showing.remedies else None,
         panels=seen.panels,
         safe_proof_kpa=safe_proof_kpa(seen.panels),
         sheet=seen.sheet,

@@ -216,7 +216,7 @@ INSIDE_RULES = (
 
 def slowed(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     """The fewest plates that keep every free run within the rule, clear of what hangs, opened by the rule."""
-    made = suggested_array(seen.design, seen.workshop.rules)
+    made = suggested_array(seen.design, seen.solids, seen.workshop.rules)
     if made:
         label = words("{many} baffles, opened by the house rule, clear of what hangs", many=len(made))
         yield Remedy(label=label, patch={"shell": {"features": with_array(seen.shell, made)}})

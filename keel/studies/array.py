@@ -29,13 +29,15 @@ Place = tuple[Literal["x", "y"], float]
 AXES: tuple[Literal["x", "y"], ...] = ("x", "y")
 
 
-def suggested_array(design: Design, rules: HouseRules) -> list[Baffle]:
+def suggested_array(design: Design, solids: Solids, rules: HouseRules) -> list[Baffle]:
     """The fewest plates for the house rule's free run, opened by the middle of its clear areas.
 
     Parameters
     ----------
     design : Design
         With a shell; its own baffles are left out of account.
+    solids : Solids
+        Its shell worked out.
     rules : HouseRules
         The longest free run, and the least and largest clear area.
 
@@ -50,13 +52,12 @@ def suggested_array(design: Design, rules: HouseRules) -> list[Baffle]:
     GeometryError
         Where the shell can't be made without its baffles.
     """
-    assert design.shell is not None
-    size = build(design.shell, design.sheet.seam).body.size
+    size = solids.body.size
     places = [(axis, at) for way, axis in enumerate(AXES) for at in _places(design, axis, size[way], rules.free_run_mm)]
-    return opened_plates(design, rules, places)
+    return opened_plates(design, solids, rules, places)
 
 
-def opened_plates(design: Design, rules: HouseRules, places: Sequence[Place]) -> list[Baffle]:
+def opened_plates(design: Design, solids: Solids, rules: HouseRules, places: Sequence[Place]) -> list[Baffle]:
     """Plates at those places, in the place of the shell's own, each opened by the middle of the house rule's areas.
 
     Parameters and errors as for `suggested_array`; `places` are axes and distances from the rear or right side [mm].
@@ -67,7 +68,9 @@ def opened_plates(design: Design, rules: HouseRules, places: Sequence[Place]) ->
     kept = tuple(feature for feature in design.shell.features if not isinstance(feature, Baffle))
     taken = {feature.id for feature in design.shell.features}
     numbers = (n for n in count(1) if f"baffle-{n}" not in taken)
-    bare = build(design.shell.model_copy(update={"features": kept}), design.sheet.seam)
+    bare = solids
+    if len(kept) < len(design.shell.features):
+        bare = build(design.shell.model_copy(update={"features": kept}), design.sheet.seam)
     share, wall = (rules.clear_least + rules.clear_most) / 2, design.shell.feature_wall_mm
     made, inner = list[Baffle](), bare.inner
     for axis, at in places:
@@ -80,11 +83,11 @@ def opened_plates(design: Design, rules: HouseRules, places: Sequence[Place]) ->
     return made
 
 
-def next_plate(design: Design, rules: HouseRules, run: FreeRun) -> Baffle | None:
+def next_plate(design: Design, solids: Solids, rules: HouseRules, run: FreeRun) -> Baffle | None:
     """A plate that halves a free run, clear of what hangs, opened by the house rule; None where it can't be made."""
     at = float(round(clear_place(design, run.axis, run.middle_mm)))
     try:
-        return next(iter(opened_plates(design, rules, [(run.axis, at)])), None)
+        return next(iter(opened_plates(design, solids, rules, [(run.axis, at)])), None)
     except GeometryError:
         return None
 

@@ -366,7 +366,7 @@ class InsideJudged(TestCase):
     def test_an_offered_array_keeps_the_rules(self, kind: str, long: int, wide: int, high: int) -> None:
         """In any kind of shell: runs within the rule, plates opened within it, nothing shut or off a plate."""
         shell = long_shell(kind, float(long), float(wide), float(high))
-        plates = suggested_array(Design(shell=shell), HouseRules())
+        plates = suggested_array(Design(shell=shell), build(shell), HouseRules())
         made = Design(shell=shell.model_copy(update={"features": tuple(plates)}))
         found = {f.code for f in evaluate(made, None, Showing(remedies=False)).findings}
         self.assertFalse({"inside.free_run", "baffle.open", "baffle.tight", "baffle.misses"} & found)

@@ -11,7 +11,7 @@ from keel.design.inside import Foam
 from keel.design.workshop import HouseRules, Workshop
 from keel.findings.patch import difference
 from keel.solid.box import Triple
-from keel.solid.build import build
+from keel.solid.build import Solids, build
 from keel.solid.interior import solids_of
 from keel.studies.array import opened_plates
 from keel.studies.insides import clear_place
@@ -66,15 +66,16 @@ def _features(design: Design, *without: str) -> list[dict[str, Any]]:
     return [f.model_dump(mode="json") for f in design.shell.features if f.kind not in without]
 
 
-def _plated(design: Design, size: Triple, rules: HouseRules) -> Iterator[Named]:
+def _plated(design: Design, solids: Solids, rules: HouseRules) -> Iterator[Named]:
     """Other plates in the place of those that are drawn, by number and by school."""
+    size = solids.body.size
     others = _features(design, "baffle")
     if len(others) < len(_features(design)):
         yield "without baffles", {"shell": {"features": others}}
 
     def plates(*shares: tuple[Literal["x", "y"], float]) -> list[dict[str, Any]]:
         places = [(axis, clear_place(design, axis, size["xy".index(axis)] * share)) for axis, share in shares]
-        return [plate.model_dump(mode="json") for plate in opened_plates(design, rules, places)]
+        return [plate.model_dump(mode="json") for plate in opened_plates(design, solids, rules, places)]
 
     thirds = plates(("x", 1 / 3), ("x", 2 / 3))
     for name, made in (

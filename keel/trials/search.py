@@ -104,10 +104,11 @@ class _Ground:
     def __init__(self, design: Design, rules: HouseRules) -> None:
         assert design.shell is not None
         self.design, self.shell = design, design.shell
-        self.size = build(design.shell, design.sheet.seam).body.size
+        solids = build(design.shell, design.sheet.seam)
+        self.size = solids.body.size
         self.draw_l_per_h = setup_of(design, rules).draw_l_per_h
         # The same plates come again with every other choice.
-        self.plates = cache(lambda places: opened_plates(design, rules, places))
+        self.plates = cache(lambda places: opened_plates(design, solids, rules, places))
 
     def plates_for(self, counts: dict[Literal["x", "y"], int]) -> list[dict[str, Any]]:
         """So many baffles each way, evenly spaced, clear of what hangs."""
