@@ -50,9 +50,10 @@ def inside_cases(design: Design, workshop: Workshop, log: Log) -> list[Case]:
     """
     shell = design.shell
     assert shell is not None
-    size = build(shell, design.sheet.seam).body.size
+    solids = build(shell, design.sheet.seam)
+    size = solids.body.size
     found = [
-        *_plated(design, size, workshop.rules),
+        *_plated(design, solids, workshop.rules),
         *_set_in(design, size),
         *_filled(design),
         *_bridged(design, workshop, log),
