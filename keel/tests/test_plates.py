@@ -2,8 +2,10 @@
 
 from unittest import TestCase
 
+import numpy as np
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
+from shapely.geometry import LineString, Polygon
 
 from keel.design.document import Design
 from keel.design.features import Baffle, Door, Holes, Notch, Partition
@@ -12,7 +14,9 @@ from keel.design.shell import BoxShell
 from keel.evaluate import Showing, evaluate
 from keel.findings.patch import apply
 from keel.solid.build import build
+from keel.solid.compartments import compartments
 from keel.solid.faults import GeometryError
+from keel.studies.draining import inside
 from keel.studies.strength import widest_field
 from keel.tests.samples import STEP, box, profile
 
@@ -120,3 +124,73 @@ class Bracing(TestCase):
             self.assertGreater(remedy.change.empty_kg, 0)
             self.assertGreater(remedy.change.weld_m, 0)
             self.assertLess(remedy.change.brimful_l, 0)
+
+
+class Openings(TestCase):
+    """What plates leave open, between which compartments."""
+
+    @settings(max_examples=30, deadline=None)
+    @given(
+        st.sampled_from(["box", "saddle", "step"]),
+        st.lists(st.tuples(st.sampled_from("xy"), st.integers(12, 66)), min_size=1, max_size=4, unique=True),
+        st.integers(10, 60),
+        st.integers(0, 40),
+    )
+    def test_every_opening_lies_between_its_own_two(
+        self, kind: str, places: list[tuple[str, int]], corner: int, gap: int
+    ) -> None:
+        """Wherever in it one looks, its two compartments are at its sides; together they are what the plates leave."""
+        plates = [
+            baffle(at * 10.0 + n * 0.5, f"b{n}", axis=axis, corner_mm=float(corner), top_gap_mm=float(gap))
+            for n, (axis, at) in enumerate(sorted(places))
+            if all(axis != other or abs(at - there) > 3 for other, there in sorted(places)[:n])
+        ]
+        shells = {
+            "box": box(700, 700, 300),
+            "saddle": profile(SADDLE, 700.0, 3.0, "x"),
+            "step": profile(STEPPED, 700.0, 3.0),
+        }
+        try:
+            solids = build(shells[kind].model_copy(update={"features": tuple(plates)}))
+        except GeometryError:
+            assume(False)
+        rooms, openings = compartments(solids)
+        for opening in openings:
+            shape = Polygon(np.delete(opening.ring, opening.axis, axis=1))
+            for share in (0.15, 0.5, 0.85):
+                for spot in _within(shape, share):
+                    for side, room in ((-2.5, opening.first), (2.5, opening.second)):
+                        place = np.insert(spot, opening.axis, opening.ring[0, opening.axis] + side)
+                        self.assertTrue(inside(rooms[room], place), (opening.baffle, spot))
+        for plate in plates:
+            found = sum(Polygon(np.delete(o.ring, o.axis, axis=1)).area for o in openings if o.baffle == plate.name)
+            whole = solids.plates[plate.id].section.area() - solids.plates[plate.id].left.area()
+            crossed = 300.0 * sum(3.1 for other in plates if other.axis != plate.axis)
+            hair = 0.03 * 2500  # openings are cut a hair larger all round
+            self.assertLessEqual(found, whole + hair)
+            self.assertGreaterEqual(found, whole - crossed - hair)
+
+
+def _within(shape: Polygon, share: float) -> list[np.ndarray]:
+    """Places in a shape, in every strip of it."""
+    left, low, right, high = shape.bounds
+    line = LineString([(left + share * (right - left), low - 1), (left + share * (right - left), high + 1)])
+    cut = shape.buffer(-0.5).intersection(line)
+    return [
+        np.array(piece.interpolate(0.5, normalized=True).coords[0])
+        for piece in getattr(cut, "geoms", [cut])
+        if not piece.is_empty
+    ]
+
+
+SADDLE = [
+    (0.0, 0.0),
+    (260.0, 0.0),
+    (260.0, 120.0),
+    (440.0, 120.0),
+    (440.0, 0.0),
+    (700.0, 0.0),
+    (700.0, 300.0),
+    (0.0, 300.0),
+]
+STEPPED = [(0.0, 0.0), (400.0, 0.0), (400.0, 100.0), (700.0, 100.0), (700.0, 300.0), (0.0, 300.0)]
