@@ -8,7 +8,7 @@ from typing import Literal
 from manifold3d import CrossSection
 
 from keel.design.document import Design
-from keel.design.features import Baffle, Notch
+from keel.design.features import Baffle, Notch, Partition
 from keel.design.workshop import HouseRules
 from keel.solid.build import AnyShell, Solids, build
 from keel.solid.faults import GeometryError
@@ -99,13 +99,21 @@ def with_array(shell: AnyShell, plates: list[Baffle]) -> list[dict[str, object]]
 
 
 def _places(design: Design, axis: Literal["x", "y"], size: float, most: float) -> list[float]:
-    """Where the fewest plates stand that keep the runs between them within the rule, clear of what hangs [mm]."""
-    least = ceil((size - 1) / most - 1e-6) - 1
+    """Where the fewest plates stand that keep the runs between walls and them within the rule [mm]."""
+    assert design.shell is not None
+    walls = [f.at_mm for f in design.shell.features if isinstance(f, Partition) and f.axis == axis]
+    ends = [0.0, *sorted(walls), size]
+    return [at for low, high in pairwise(ends) for at in _between(design, axis, low, high, most)]
+
+
+def _between(design: Design, axis: Literal["x", "y"], low: float, high: float, most: float) -> list[float]:
+    """The same between two walls, clear of what hangs."""
+    least = ceil((high - low - 1) / most - 1e-6) - 1
     places: list[float] = []
     for many in range(max(0, least), least + MORE):
-        even = [round(size * n / (many + 1)) for n in range(1, many + 1)]
+        even = [round(low + (high - low) * n / (many + 1)) for n in range(1, many + 1)]
         places = [clear_place(design, axis, at) for at in even]
-        if all(b - a <= most for a, b in pairwise([0.0, *places, size])):
+        if all(b - a <= most for a, b in pairwise([low, *places, high])):
             break
     return places
 

@@ -373,6 +373,13 @@ class InsideJudged(TestCase):
         # The high end of a wedge is where its vent goes, the low one of a step its pickup, and there is none here.
         self.assertTrue("inside.shut" not in found or kind in ("wedge", "step"))
 
+    def test_an_array_counts_the_walls_that_stand(self) -> None:
+        """Two cells 340 long want no plate across, one of 400 wants one in its middle."""
+        for at, wanted in ((341.0, []), (280.0, [480.0])):
+            shell = box(680, 300, 300, thickness_mm=2.0, features=(Partition(id="p", name="p", at_mm=at),))
+            plates = suggested_array(Design(shell=shell), build(shell), HouseRules())
+            self.assertEqual([plate.at_mm for plate in plates if plate.axis == "x"], wanted)
+
     def test_plates_over_a_tunnel_part_what_runs_over_it(self) -> None:
         """With one plate across, each end of a saddle has its own way over the hump, as wide as that end."""
         outline = [(0, 0), (300, 0), (300, 150), (500, 150), (500, 0), (800, 0), (800, 320), (0, 320)]
