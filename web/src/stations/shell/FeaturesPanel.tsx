@@ -75,13 +75,21 @@ function freshFeature(kind: Feature['kind'], present: Feature[], size: Size, pla
     case 'baffle':
       return { axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null, flange_mm: null, corner_mm: 40, top_gap_mm: 0, notches: [], holes: [], doors: [], ...plate, ...named, kind }
     case 'pot': {
-      const [long, wide] = [tens(Math.min(size.x, size.y) * 0.4), tens(Math.min(size.x, size.y) * 0.4)]
-      const door = { up_mm: 0, wide_mm: tens(wide * 0.4), high_mm: 25, flap: true, crack_mm: 5 }
       const middle = pickup ?? { x_mm: size.x / 2, y_mm: size.y / 2 }
+      const usual = Math.min(size.x, size.y) * 0.4
+      const [long, wide] = [tens(Math.min(usual, 2 * roomBeside(present, 'x', middle.x_mm))), tens(Math.min(usual, 2 * roomBeside(present, 'y', middle.y_mm)))]
+      const door = { up_mm: 0, wide_mm: tens(wide * 0.4), high_mm: 25, flap: true, crack_mm: 5 }
       return { ...named, kind, form: 'box', a_mm: Math.round(middle.x_mm - long / 2), b_mm: Math.round(middle.y_mm - wide / 2), long_mm: long, wide_mm: wide, high_mm: tens(size.z * 0.5), thickness_mm: null, doors: [{ ...door, side: 'rear' }, { ...door, side: 'front' }] }
     }
   }
 }
+
+/** How far a plate square to an axis stands from a place, less some room to weld. */
+function roomBeside(present: Feature[], axis: 'x' | 'y', place: number) {
+  const off = present.flatMap((item) => ((item.kind === 'baffle' || item.kind === 'partition') && item.axis === axis ? [Math.abs(item.at_mm - place) - WELD_ROOM_MM] : []))
+  return Math.min(...off, Infinity)
+}
+const WELD_ROOM_MM = 15
 
 function FeatureRow({ feature, place, shell, chosen, readOnly }: { feature: Feature; place: number; shell: Shell; chosen: boolean; readOnly: boolean }) {
   const { inks } = useTheme()
