@@ -3,7 +3,6 @@
 from collections.abc import Callable, Sequence
 from itertools import count, pairwise
 from math import ceil
-from typing import Literal
 
 from manifold3d import CrossSection
 
@@ -14,7 +13,8 @@ from keel.solid.build import AnyShell, Solids, build
 from keel.solid.faults import GeometryError
 from keel.solid.plates import corners_cut, plate_at
 from keel.solid.shapes import slice_rings
-from keel.studies.insides import FreeRun, clear_place
+from keel.studies.clear import AXES, Axis, Taken, taken_by
+from keel.studies.insides import FreeRun
 
 MORE = 4
 """So many plates more than evenly placed ones are tried where something hangs in the way."""
@@ -25,8 +25,7 @@ HELPS = 0.25
 """Corners that open less than this of what is wanted are those of a round section."""
 NEAR = 0.3
 """A share this much off the wanted one counts as reached: where a section vanishes, or a millimetre is much."""
-Place = tuple[Literal["x", "y"], float]
-AXES: tuple[Literal["x", "y"], ...] = ("x", "y")
+Place = tuple[Axis, float]
 
 
 def suggested_array(design: Design, solids: Solids, rules: HouseRules) -> list[Baffle]:
@@ -52,8 +51,10 @@ def suggested_array(design: Design, solids: Solids, rules: HouseRules) -> list[B
     GeometryError
         Where the shell can't be made without its baffles.
     """
-    size = solids.body.size
-    places = [(axis, at) for way, axis in enumerate(AXES) for at in _places(design, axis, size[way], rules.free_run_mm)]
+    size, taken = solids.body.size, taken_by(design, solids)
+    places = [
+        (axis, at) for way, axis in enumerate(AXES) for at in _places(design, taken, axis, size[way], rules.free_run_mm)
+    ]
     return opened_plates(design, solids, rules, places)
 
 
@@ -85,7 +86,7 @@ def opened_plates(design: Design, solids: Solids, rules: HouseRules, places: Seq
 
 def next_plate(design: Design, solids: Solids, rules: HouseRules, run: FreeRun) -> Baffle | None:
     """A plate that halves a free run, clear of what hangs, opened by the house rule; None where it can't be made."""
-    at = float(round(clear_place(design, run.axis, run.middle_mm)))
+    at = float(round(taken_by(design, solids).clear_place(run.axis, run.middle_mm)))
     try:
         return next(iter(opened_plates(design, solids, rules, [(run.axis, at)])), None)
     except GeometryError:
@@ -98,21 +99,21 @@ def with_array(shell: AnyShell, plates: list[Baffle]) -> list[dict[str, object]]
     return [feature.model_dump(mode="json") for feature in (*kept, *plates)]
 
 
-def _places(design: Design, axis: Literal["x", "y"], size: float, most: float) -> list[float]:
+def _places(design: Design, taken: Taken, axis: Axis, size: float, most: float) -> list[float]:
     """Where the fewest plates stand that keep the runs between walls and them within the rule [mm]."""
     assert design.shell is not None
     walls = [f.at_mm for f in design.shell.features if isinstance(f, Partition) and f.axis == axis]
     ends = [0.0, *sorted(walls), size]
-    return [at for low, high in pairwise(ends) for at in _between(design, axis, low, high, most)]
+    return [at for low, high in pairwise(ends) for at in _between(taken, axis, low, high, most)]
 
 
-def _between(design: Design, axis: Literal["x", "y"], low: float, high: float, most: float) -> list[float]:
+def _between(taken: Taken, axis: Axis, low: float, high: float, most: float) -> list[float]:
     """The same between two walls, clear of what hangs."""
     least = ceil((high - low - 1) / most - 1e-6) - 1
     places: list[float] = []
     for many in range(max(0, least), least + MORE):
         even = [round(low + (high - low) * n / (many + 1)) for n in range(1, many + 1)]
-        places = [clear_place(design, axis, at) for at in even]
+        places = [taken.clear_place(axis, at) for at in even]
         if all(b - a <= most for a, b in pairwise([low, *places, high])):
             break
     return places

@@ -1,16 +1,13 @@
 """What the baffles leave: how far fuel runs free, how open each plate is, what can't drain or breathe."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from math import cos, radians, sin
 from typing import Literal
 
 import numpy as np
 from shapely.geometry import Polygon, box
 
-from keel.design.document import Design
-from keel.design.features import Baffle, Pot
-from keel.design.gauge import SwingArm
+from keel.design.features import Baffle
 from keel.design.ports import DRAWS, Port
 from keel.reference.units import MM3_PER_LITRE, STANDARD_GRAVITY
 from keel.solid.build import Solids
@@ -23,9 +20,6 @@ from keel.studies.filling import DISCHARGE
 
 NEAR_MM = 4.0
 """An opening that comes this near to a compartment's top or bottom lets its air or fuel out [mm]."""
-BESIDE_MM = 15.0
-"""A plate keeps this far from what hangs in the tank [mm]."""
-TRIED_MM = 200
 LOW_SHARE = 0.25
 """A tank is low when so much of its height is left."""
 SECONDS_PER_HOUR = 3600.0
@@ -205,31 +199,3 @@ def _shut(
     traps = all(h.max() < high - NEAR_MM for h in heights) and "vent" not in here
     holds = all(h.min() > low + NEAR_MM for h in heights) and not here & {"drain", *DRAWS}
     return Shut(room.name, traps, holds) if traps or holds else None
-
-
-def clear_place(design: Design, axis: Literal["x", "y"], wanted: float) -> float:
-    """The place nearest to the wanted one where a plate clears pots, hangers, ports and the senders' floats [mm]."""
-    taken = list(_taken(design, axis))
-    for off in range(0, TRIED_MM, 5):
-        for at in (wanted - off, wanted + off):
-            if all(not low < at < high for low, high in taken):
-                return at
-    return wanted
-
-
-def _taken(design: Design, axis: Literal["x", "y"]) -> Iterator[tuple[float, float]]:
-    """From where to where something stands, hangs or swings along an axis [mm]."""
-    for pot in (f for f in (design.shell.features if design.shell else ()) if isinstance(f, Pot)):
-        wide = pot.long_mm if axis == "x" or pot.form == "round" else pot.wide_mm
-        low = pot.a_mm if axis == "x" else pot.b_mm
-        yield low - BESIDE_MM, low + wide + BESIDE_MM
-    for port in design.ports:
-        place, half = port.x_mm if axis == "x" else port.y_mm, port.hangs_across_mm / 2 + BESIDE_MM
-        yield place - half, place + half
-    for sender in design.gauge.senders:
-        place, reach, half = sender.x_mm if axis == "x" else sender.y_mm, 0.0, BESIDE_MM
-        if isinstance(sender.action, SwingArm):
-            heading = radians(sender.action.heading_deg)
-            reach = sender.action.made_arm_mm * (cos(heading) if axis == "x" else sin(heading))
-            half += sender.action.float_mm / 2
-        yield min(place, place + reach) - half, max(place, place + reach) + half

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from keel.__main__ import main
 from keel.design.document import Design
 from keel.design.features import Baffle, Holes, Notch, Partition
-from keel.design.ports import Port
+from keel.design.ports import Port, Seat
 from keel.design.shell import BoxShell, Corner, CylinderShell
 from keel.design.slosh import KINDS, LAPS, Manoeuvre
 from keel.design.workshop import HouseRules
@@ -356,6 +356,10 @@ class InsideJudged(TestCase):
         self.assertLessEqual(len(plates), 4)
         for plate in plates:
             self.assertGreaterEqual(abs(plate["at_mm"] - (350 if plate["axis"] == "x" else 200)), 60)
+        filler = Port(id="f", name="filler", role="filler", x_mm=250, y_mm=90, seat=Seat(hole_mm=60, outer_mm=110))
+        beside = self.judged(ports=(filler,))["inside.free_run"].remedies[0].patch["shell"]["features"]
+        welded = self.judged(*(Baffle.model_validate(plate) for plate in beside), ports=(filler,))
+        self.assertFalse({"port.seam", "inside.free_run"} & set(welded))
         settled = self.judged(*(Baffle.model_validate(plate) for plate in plates), ports=(hanger,))
         self.assertFalse({"baffle.tight", "inside.free_run", "port.meets"} & set(settled))
         bare = self.judged()["inside.free_run"].remedies[0]

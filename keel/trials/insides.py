@@ -14,7 +14,7 @@ from keel.solid.box import Triple
 from keel.solid.build import Solids, build
 from keel.solid.interior import solids_of
 from keel.studies.array import opened_plates
-from keel.studies.insides import clear_place
+from keel.studies.clear import taken_by
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
@@ -69,13 +69,13 @@ def _features(design: Design, *without: str) -> list[dict[str, Any]]:
 
 def _plated(design: Design, solids: Solids, rules: HouseRules) -> Iterator[Named]:
     """Other plates in the place of those that are drawn, by number and by school."""
-    size = solids.body.size
+    size, taken = solids.body.size, taken_by(design, solids)
     others = _features(design, "baffle")
     if len(others) < len(_features(design)):
         yield "without baffles", {"shell": {"features": others}}
 
     def plates(*shares: tuple[Literal["x", "y"], float]) -> list[dict[str, Any]]:
-        places = [(axis, clear_place(design, axis, size["xy".index(axis)] * share)) for axis, share in shares]
+        places = [(axis, taken.clear_place(axis, size["xy".index(axis)] * share)) for axis, share in shares]
         return [plate.model_dump(mode="json") for plate in opened_plates(design, solids, rules, places)]
 
     thirds = plates(("x", 1 / 3), ("x", 2 / 3))

@@ -18,7 +18,7 @@ from keel.solid.box import Triple
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import wrong
 from keel.studies.array import opened_plates
-from keel.studies.insides import clear_place
+from keel.studies.clear import taken_by
 from keel.studies.slosh.model import setup_of
 from keel.trials.insides import SURGE_LIFT, pot_round
 from keel.trials.openings import door_towards, feet
@@ -105,7 +105,7 @@ class _Ground:
         assert design.shell is not None
         self.design, self.shell = design, design.shell
         solids = build(design.shell, design.sheet.seam)
-        self.size = solids.body.size
+        self.size, self.taken = solids.body.size, taken_by(design, solids)
         self.draw_l_per_h = setup_of(design, rules).draw_l_per_h
         # The same plates come again with every other choice.
         self.plates = cache(lambda places: opened_plates(design, solids, rules, places))
@@ -113,7 +113,7 @@ class _Ground:
     def plates_for(self, counts: dict[Literal["x", "y"], int]) -> list[dict[str, Any]]:
         """So many baffles each way, evenly spaced, clear of what hangs."""
         places = tuple(
-            (axis, clear_place(self.design, axis, self.size["xy".index(axis)] * n / (count + 1)))
+            (axis, self.taken.clear_place(axis, self.size["xy".index(axis)] * n / (count + 1)))
             for axis, count in counts.items()
             for n in range(1, count + 1)
         )
