@@ -5,7 +5,7 @@ from datetime import timedelta
 
 from keel.design.features import Baffle, Partition
 from keel.findings.finding import Finding, Remedy, of_station
-from keel.studies.array import suggested_array, with_array
+from keel.studies.array import runs_kept, suggested_array, with_array
 from keel.studies.assembly import in_words
 from keel.studies.result import words
 from keel.studies.studied import Studied
@@ -216,7 +216,13 @@ INSIDE_RULES = (
 
 def slowed(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     """The fewest plates that keep every free run within the rule, clear of what hangs, opened by the rule."""
-    made = suggested_array(seen.design, seen.solids, seen.workshop.rules)
+    rules = seen.workshop.rules
+    made = suggested_array(seen.design, seen.solids, rules)
+    said = "{many} baffles, opened by the house rule, clear of what hangs"
+    if not runs_kept(seen.design, seen.solids, made, rules.free_run_mm):
+        made = suggested_array(seen.design, seen.solids, rules, clear=False)
+        said = (
+            "{many} baffles, opened by the house rule; there is no room clear of what hangs, so something has to move"
+        )
     if made:
-        label = words("{many} baffles, opened by the house rule, clear of what hangs", many=len(made))
-        yield Remedy(label=label, patch={"shell": {"features": with_array(seen.shell, made)}})
+        yield Remedy(label=words(said, many=len(made)), patch={"shell": {"features": with_array(seen.shell, made)}})

@@ -28,7 +28,7 @@ NEAR = 0.3
 Place = tuple[Axis, float]
 
 
-def suggested_array(design: Design, solids: Solids, rules: HouseRules) -> list[Baffle]:
+def suggested_array(design: Design, solids: Solids, rules: HouseRules, *, clear: bool = True) -> list[Baffle]:
     """The fewest plates for the house rule's free run, opened by the middle of its clear areas.
 
     Parameters
@@ -39,23 +39,35 @@ def suggested_array(design: Design, solids: Solids, rules: HouseRules) -> list[B
         Its shell worked out.
     rules : HouseRules
         The longest free run, and the least and largest clear area.
+    clear : bool
+        Whether they keep off pots, hangers, ports and floats, or stand evenly whatever is in the way.
 
     Returns
     -------
     list of Baffle
-        Across first, then lengthwise; clear of pots, hangers, ports and floats. Corners are cut off where the section
-        has any; else a gap over it and a notch in its foot open it.
+        Across first, then lengthwise; where there is no room the runs stay longer than the rule. Corners are cut off
+        where the section has any; else a gap over it and a notch in its foot open it.
 
     Raises
     ------
     GeometryError
         Where the shell can't be made without its baffles.
     """
-    size, taken = solids.body.size, taken_by(design, solids)
+    size, taken = solids.body.size, taken_by(design, solids) if clear else Taken({axis: [] for axis in AXES})
     places = [
         (axis, at) for way, axis in enumerate(AXES) for at in _places(design, taken, axis, size[way], rules.free_run_mm)
     ]
     return opened_plates(design, solids, rules, places)
+
+
+def runs_kept(design: Design, solids: Solids, plates: Sequence[Baffle], most_mm: float) -> bool:
+    """Whether walls, partitions and plates leave no run longer than that."""
+    for way, axis in enumerate(AXES):
+        stands = sorted(plate.at_mm for plate in plates if plate.axis == axis)
+        ends = sorted([*_walls(design, axis, solids.body.size[way]), *stands])
+        if any(high - low > most_mm + 1 for low, high in pairwise(ends)):
+            return False
+    return True
 
 
 def opened_plates(design: Design, solids: Solids, rules: HouseRules, places: Sequence[Place]) -> list[Baffle]:
@@ -79,18 +91,19 @@ def opened_plates(design: Design, solids: Solids, rules: HouseRules, places: Seq
         rings = slice_rings(inner, way, bare.datum[way] + at + wall / 2)
         if rings:
             plain = Baffle(id=f"baffle-{number}", name=f"baffle {number}", axis=axis, at_mm=at)
-            made.append(_opened(plain, CrossSection(rings), bare, share))
-            inner -= plate_at(made[-1], inner, bare.body, bare.inner_body, wall, "array").slab
+            plate = _opened(plain, CrossSection(rings), bare, share)
+            try:
+                inner -= plate_at(plate, inner, bare.body, bare.inner_body, wall, "array").slab
+            except GeometryError:
+                continue  # too little is left there to be a plate
+            made.append(plate)
     return made
 
 
 def next_plate(design: Design, solids: Solids, rules: HouseRules, run: FreeRun) -> Baffle | None:
     """A plate that halves a free run, clear of what hangs, opened by the house rule; None where it can't be made."""
     at = float(round(taken_by(design, solids).clear_place(run.axis, run.middle_mm)))
-    try:
-        return next(iter(opened_plates(design, solids, rules, [(run.axis, at)])), None)
-    except GeometryError:
-        return None
+    return next(iter(opened_plates(design, solids, rules, [(run.axis, at)])), None)
 
 
 def with_array(shell: AnyShell, plates: list[Baffle]) -> list[dict[str, object]]:
@@ -101,10 +114,13 @@ def with_array(shell: AnyShell, plates: list[Baffle]) -> list[dict[str, object]]
 
 def _places(design: Design, taken: Taken, axis: Axis, size: float, most: float) -> list[float]:
     """Where the fewest plates stand that keep the runs between walls and them within the rule [mm]."""
-    assert design.shell is not None
-    walls = [f.at_mm for f in design.shell.features if isinstance(f, Partition) and f.axis == axis]
-    ends = [0.0, *sorted(walls), size]
+    ends = _walls(design, axis, size)
     return [at for low, high in pairwise(ends) for at in _between(taken, axis, low, high, most)]
+
+
+def _walls(design: Design, axis: Axis, size: float) -> list[float]:
+    features = design.shell.features if design.shell else ()
+    return [0.0, *sorted(f.at_mm for f in features if isinstance(f, Partition) and f.axis == axis), size]
 
 
 def _between(taken: Taken, axis: Axis, low: float, high: float, most: float) -> list[float]:

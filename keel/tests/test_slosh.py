@@ -377,6 +377,13 @@ class InsideJudged(TestCase):
         # The high end of a wedge is where its vent goes, the low one of a step its pickup, and there is none here.
         self.assertTrue("inside.shut" not in found or kind in ("wedge", "step"))
 
+    def test_where_nothing_is_clear_it_says_so(self) -> None:
+        """A pump as wide as the rule's run in the middle: even plates are offered, named as in its way."""
+        pump = Port(id="h", name="pump", role="pickup", x_mm=350, y_mm=200, hangs_mm=200, hangs_across_mm=380)
+        (remedy,) = self.judged(ports=(pump,))["inside.free_run"].remedies
+        self.assertIn("something has to move", remedy.label.plain())
+        self.assertIn("pump meets", " ".join(words.plain() for words in remedy.raises))
+
     def test_an_array_counts_the_walls_that_stand(self) -> None:
         """Two cells 340 long want no plate across, one of 400 wants one in its middle."""
         for at, wanted in ((341.0, []), (280.0, [480.0])):
