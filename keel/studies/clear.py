@@ -17,6 +17,8 @@ BESIDE_MM = 15.0
 """A plate keeps this far from what hangs in the tank [mm]."""
 SEAT_MM = 18.0
 """Its weld keeps this far from a seat's edge: the usual land, and the plate's own thickness [mm]."""
+STEP_MM = 30.0
+"""It stands no nearer to an upright face between the ends [mm]."""
 TRIED_MM, FAR_MM = 400, 1e6
 
 
@@ -47,7 +49,19 @@ def taken_by(design: Design, solids: Solids) -> Taken:
     """
     arms = {sender.id: _arm_mm(sender, solids) for sender in design.gauge.senders}
     ends = [[(-FAR_MM, BESIDE_MM), (size - BESIDE_MM, FAR_MM)] for size in solids.body.size[:2]]
-    return Taken({axis: [*ends[n], *_spans(design, arms, axis)] for n, axis in enumerate(AXES)})
+    return Taken({axis: [*ends[n], *_steps(solids, n), *_spans(design, arms, axis)] for n, axis in enumerate(AXES)})
+
+
+def _steps(solids: Solids, axis: int) -> Iterator[tuple[float, float]]:
+    """Upright faces between the ends: beside one a plate shuts in a sliver, and opens to next to nothing."""
+    section, size = solids.section, solids.body.size[axis]
+    if section.axis == 2 or section.across != axis:
+        return
+    for edge in section.edges:
+        (first, low), (last, high) = edge.start, edge.end
+        at = (first + last) / 2 - solids.datum[axis]
+        if abs(last - first) < abs(high - low) / 10 and STEP_MM < at < size - STEP_MM:
+            yield at - STEP_MM, at + STEP_MM
 
 
 def _arm_mm(sender: Sender, solids: Solids) -> float:

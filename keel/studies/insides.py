@@ -130,7 +130,7 @@ def insides(solids: Solids, ports: Sequence[Port], brush_mm: float, draw_l_per_h
         shut=shut,
         unbrushed=_unbrushed(solids, ports, rooms, openings, brush_mm) if len(rooms) > 1 else [],
         starved=[
-            _starved(number, room, openings, draw_l_per_h)
+            _starved(number, rooms, openings, draw_l_per_h)
             for number, room in enumerate(rooms)
             if any(not o.hump and number in (o.first, o.second) for o in openings)
             and any(role in DRAWS and inside(room, place) for role, place in places)
@@ -159,11 +159,18 @@ def _mouth(solids: Solids, port: Port) -> Array:
     return place
 
 
-def _starved(number: int, room: Compartment, openings: Sequence[Opening], draw_l_per_h: float) -> Starved:
-    """What the draw does to the compartment it is drawn from, through what is open of its lower part inward."""
+def _starved(number: int, rooms: Sequence[Compartment], openings: Sequence[Opening], draw_l_per_h: float) -> Starved:
+    """What the draw does to the compartment it is drawn from, through what is open of its lower part inward.
+
+    Neighbours that lie wholly over that part have run out into it by then: nothing is held back.
+    """
+    room, beside = rooms[number], [o for o in openings if number in (o.first, o.second)]
     low, high = float(room.mesh.points[:, 2].min()), float(room.mesh.points[:, 2].max())
     level, area = low + LOW_SHARE * (high - low), 0.0
-    for o in openings:
+    others = [rooms[o.first + o.second - number] for o in beside]
+    if all(float(other.mesh.points[:, 2].min()) >= level for other in others):
+        return Starved(room.name, 0.0, 0.0)
+    for o in beside:
         inward = (o.second == number and o.way >= 0) or (o.first == number and o.way <= 0)
         if inward and o.axis != 2:
             ring = Polygon(_flat(o))

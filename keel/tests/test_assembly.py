@@ -83,6 +83,19 @@ class Reaching(TestCase):
         self.assertIn("nothing is open", shut.why.text)
         self.assertNotIn("inside.starves", found(plate("a", 750), **given))
 
+    def test_what_lies_higher_runs_down(self) -> None:
+        """A plate in the raised part of a step opens over the deep part's foot only: nothing starves for it."""
+        corners = [(0, 0), (440, 0), (440, 180), (720, 180), (720, 360), (0, 360)]
+        shell = {"kind": "profile", "shape": "step", "run_mm": 400, "wrap_axis": "y"}
+        shell["corners"] = [{"across_mm": a, "up_mm": z} for a, z in corners]
+        inlet = {"id": "p", "name": "p", "role": "pickup", "x_mm": 150, "y_mm": 200}
+        slosh = {"draw_l_per_h": 100.0}
+        for at, starves in ((500, False), (300, True)):
+            shell["features"] = [plate("a", at, corner_mm=0, top_gap_mm=40)]
+            document = {"shell": shell, "ports": [inlet], "slosh": slosh}
+            codes = {finding.code for finding in evaluate(read_design(json.dumps(document))).findings}
+            self.assertEqual("inside.starves" in codes, starves, at)
+
 
 class Bracing(TestCase):
     """What plates do for the panels."""
