@@ -184,9 +184,10 @@ def _foot(plate: Baffle, section: CrossSection, solids: Solids, share: float) ->
 
     high = _nearest(lambda mm: float(below(mm).area() / section.area()), share, top - foot)
     first, _, last, up = below(high).bounds()
-    along = 1 - "xy".index(plate.axis)
-    middle = round((first + last) / 2 - solids.datum[along], 1)
-    return Notch(at_mm=middle, wide_mm=float(ceil(last - first)), high_mm=round(up - solids.inner_body.low[2], 1))
+    middle = round((first + last) / 2 - solids.datum[1 - "xy".index(plate.axis)], 1)
+    # Over a sump the foot lies below the floor that notches are measured from.
+    above = max(1.0, round(up - solids.inner_body.low[2], 1))
+    return Notch(at_mm=middle, wide_mm=float(ceil(last - first)), high_mm=above)
 
 
 def _nearest(share_at: Callable[[float], float], wanted: float, most: float) -> int:
@@ -195,7 +196,7 @@ def _nearest(share_at: Callable[[float], float], wanted: float, most: float) -> 
     while share_at(high) < wanted:
         low, high = high, high * 2
         if low > most:
-            return int(most)
+            return max(1, int(most))
     while high - low > 0.25:
         middle = (low + high) / 2
         low, high = (middle, high) if share_at(middle) < wanted else (low, middle)

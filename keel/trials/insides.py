@@ -85,8 +85,9 @@ def _plated(design: Design, solids: Solids, rules: HouseRules) -> Iterator[Named
         ("one baffle lengthwise", plates(("y", 1 / 2))),
         ("one each way", plates(("x", 1 / 2), ("y", 1 / 2))),
     ):
-        yield f"{name}, {_places(made)}", {"shell": {"features": [*others, *made]}}
-    for school in ("small floor holes", "doors towards the pickup"):
+        if made:
+            yield f"{name}, {_places(made)}", {"shell": {"features": [*others, *made]}}
+    for school in ("small floor holes", "doors towards the pickup") if thirds else ():
         made = [_schooled(design, school, plate, size) for plate in thirds]
         yield f"two baffles across, {school}, {_places(made)}", {"shell": {"features": [*others, *made]}}
 
