@@ -129,7 +129,7 @@ def _between(taken: Taken, axis: Axis, low: float, high: float, most: float) -> 
     places: list[float] = []
     for many in range(max(0, least), least + MORE):
         even = [round(low + (high - low) * n / (many + 1)) for n in range(1, many + 1)]
-        places = [taken.clear_place(axis, at) for at in even]
+        places = taken.clear_places(axis, even)
         if all(b - a <= most for a, b in pairwise([low, *places, high])):
             break
     return places

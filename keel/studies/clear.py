@@ -1,7 +1,8 @@
 """Where a plate can stand clear of what stands, hangs and swings in a tank."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from math import cos, radians, sin
 from typing import Literal
 
@@ -19,6 +20,8 @@ SEAT_MM = 18.0
 """Its weld keeps this far from a seat's edge: the usual land, and the plate's own thickness [mm]."""
 STEP_MM = 30.0
 """It stands no nearer to an upright face between the ends [mm]."""
+APART_MM = 60.0
+"""Nor to another plate that is offered with it, where there is room for that [mm]."""
 TRIED_MM, FAR_MM = 400, 1e6
 
 
@@ -35,6 +38,15 @@ class Taken:
                 if all(not low < at < high for low, high in self.along[axis]):
                     return at
         return wanted
+
+    def clear_places(self, axis: Axis, wanted: Sequence[float]) -> list[float]:
+        """The same for several plates in a row, that don't crowd one another [mm]."""
+        apart = min([APART_MM, *((b - a) / 2 for a, b in pairwise(wanted))])
+        spans, found = list(self.along[axis]), list[float]()
+        for at in wanted:
+            found.append(Taken({axis: spans}).clear_place(axis, at))
+            spans.append((found[-1] - apart, found[-1] + apart))
+        return sorted(found)
 
 
 def taken_by(design: Design, solids: Solids) -> Taken:

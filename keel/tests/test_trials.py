@@ -181,6 +181,7 @@ class Trying(TestCase):
         self.assertEqual(taken.clear_place("x", 300), 205)
         # For this depth the arm is made 248 mm long, not 120: from there to the front is no room.
         self.assertEqual(taken.clear_place("x", 500), 205)
+        self.assertEqual(taken.clear_places("x", [200, 400]), [140, 200])
         for case in inside_cases(design, SHOP, log_of(TURN)):
             self.assertIsNone(tried(case, design, SHOP, log_of(TURN), lowest=False).problem, case.name)
 

@@ -1,7 +1,7 @@
 """Other insides that a design is tried with, on the same lap."""
 
-from collections.abc import Iterator
-from typing import Any, Literal
+from collections.abc import Iterator, Sequence
+from typing import Any
 
 import numpy as np
 
@@ -14,7 +14,7 @@ from keel.solid.box import Triple
 from keel.solid.build import Solids, build
 from keel.solid.interior import solids_of
 from keel.studies.array import opened_plates
-from keel.studies.clear import taken_by
+from keel.studies.clear import AXES, taken_by
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
@@ -74,16 +74,20 @@ def _plated(design: Design, solids: Solids, rules: HouseRules) -> Iterator[Named
     if len(others) < len(_features(design)):
         yield "without baffles", {"shell": {"features": others}}
 
-    def plates(*shares: tuple[Literal["x", "y"], float]) -> list[dict[str, Any]]:
-        places = [(axis, taken.clear_place(axis, size["xy".index(axis)] * share)) for axis, share in shares]
+    def plates(**shares: Sequence[float]) -> list[dict[str, Any]]:
+        places = [
+            (axis, at)
+            for n, axis in enumerate(AXES)
+            for at in taken.clear_places(axis, [size[n] * share for share in shares.get(axis, ())])
+        ]
         return [plate.model_dump(mode="json") for plate in opened_plates(design, solids, rules, places)]
 
-    thirds = plates(("x", 1 / 3), ("x", 2 / 3))
+    thirds = plates(x=(1 / 3, 2 / 3))
     for name, made in (
-        ("one baffle across", plates(("x", 1 / 2))),
+        ("one baffle across", plates(x=(1 / 2,))),
         ("two baffles across", thirds),
-        ("one baffle lengthwise", plates(("y", 1 / 2))),
-        ("one each way", plates(("x", 1 / 2), ("y", 1 / 2))),
+        ("one baffle lengthwise", plates(y=(1 / 2,))),
+        ("one each way", plates(x=(1 / 2,), y=(1 / 2,))),
     ):
         if made:
             yield f"{name}, {_places(made)}", {"shell": {"features": [*others, *made]}}

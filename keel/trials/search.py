@@ -113,9 +113,11 @@ class _Ground:
     def plates_for(self, counts: dict[Literal["x", "y"], int]) -> list[dict[str, Any]]:
         """So many baffles each way, evenly spaced, clear of what hangs."""
         places = tuple(
-            (axis, self.taken.clear_place(axis, self.size["xy".index(axis)] * n / (count + 1)))
+            (axis, at)
             for axis, count in counts.items()
-            for n in range(1, count + 1)
+            for at in self.taken.clear_places(
+                axis, [self.size["xy".index(axis)] * n / (count + 1) for n in range(1, count + 1)]
+            )
         )
         return [plate.model_dump(mode="json") for plate in self.plates(places)]
 
