@@ -45,6 +45,9 @@ class HouseRules(Part):
     free_run_mm: Length = Field(default=350, description="Longest free run of fuel between plates [mm]")
     clear_least: Fraction = Field(default=0.08, description="Least clear area of a baffle, as a share of its face")
     clear_most: Fraction = Field(default=0.15, description="Most clear area of a baffle, as a share of its face")
+    starvation_most_g: float = Field(
+        default=4, gt=0, le=10, description="Largest steady push that the starvation map looks at [g]"
+    )
     torch_reach_mm: Length = Field(default=600, description="How far into a shell a torch and an eye reach [mm]")
     brush_mm: Length = Field(default=25, description="A brush passes an opening this wide [mm]")
     sleeve_mm: Gap = Field(default=20, description="A sprung sleeve is cut this much longer than the depth [mm]")

@@ -13,7 +13,7 @@ from keel.design.features import Baffle, Door, Feature
 from keel.solid.build import Solids
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.pots import PotPlace
-from keel.solid.shapes import block, mesh_of, slice_rings
+from keel.solid.shapes import block, slice_rings, smooth_mesh
 
 HAIR_MM = 1e-4
 SMOOTH_MM = 0.05
@@ -53,6 +53,8 @@ class Opening:
     way: int = 0
     crack_mm: float = 0.0
     hump: bool = False
+    off_mm: float = STEP_OFF_MM
+    """How far to either side its two rooms begin: the plate is that thick [mm]."""
 
 
 @dataclass(frozen=True)
@@ -67,13 +69,15 @@ class _Part:
     hump: bool = False
 
 
-def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
+def compartments(solids: Solids, humps: bool = True) -> tuple[list[Compartment], list[Opening]]:
     """Part the cells at their baffles.
 
     Parameters
     ----------
     solids : Solids
         The shell worked out; its cells have the baffles' metal taken out and their openings left.
+    humps : bool
+        Whether a hump of the floor parts them too, in its middle.
 
     Returns
     -------
@@ -84,7 +88,7 @@ def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
         What each baffle leaves open, piece by piece: cut in the middle of the plate.
     """
     parts = [_part(solids, feature) for feature in solids.shell.features if isinstance(feature, Baffle)]
-    parts += _humps(solids, parts)
+    parts += _humps(solids, parts) if humps else []
     cuts = [_cut(solids, part) for part in parts]
     cuts += [_shut_off(place) for place in solids.pots]
     found: list[Compartment] = []
@@ -97,7 +101,7 @@ def compartments(solids: Solids) -> tuple[list[Compartment], list[Opening]]:
         pieces.sort(key=_from_rear)
         names = _names(cell.name, pieces, solids.pots)
         for name, piece in zip(names, pieces, strict=True):
-            mesh = replace(mesh_of(piece.simplify(SMOOTH_MM)), open_share=cell.mesh.open_share)
+            mesh = replace(smooth_mesh(piece), open_share=cell.mesh.open_share)
             found.append(Compartment(name, cell.name, piece, mesh))
     openings = [opening for part in parts for opening in _openings(solids, part, parts, found)]
     openings += [opening for place in solids.pots for opening in _pot_openings(solids, place, found)]
@@ -243,10 +247,10 @@ def _opening(
     """A ring as the way between the compartments on its two sides; none where one of them is no other compartment."""
     flat = np.array(Polygon(np.delete(ring, axis, axis=1)).representative_point().coords[0])
     spot = np.insert(flat, axis, ring[0, axis])
-    first, second = (_room_at(rooms, spot, axis, side) for side in (-off, off))
+    first, second = (room_at(rooms, spot, axis, side) for side in (-off, off))
     if first is None or second is None or first == second:
         return []
-    return [Opening(name, first, second, ring, axis, way, crack, hump)]
+    return [Opening(name, first, second, ring, axis, way, crack, hump, off)]
 
 
 def _behind(door: Door, solids: Solids, spot: Array, axis: int) -> bool:
@@ -255,7 +259,8 @@ def _behind(door: Door, solids: Solids, spot: Array, axis: int) -> bool:
     return bool(abs(along) <= door.wide_mm / 2 and 0 <= up <= door.high_mm)
 
 
-def _room_at(rooms: Sequence[Compartment], spot: Array, axis: int, off: float) -> int | None:
+def room_at(rooms: Sequence[Compartment], spot: Array, axis: int, off: float) -> int | None:
+    """Which room lies so far off a spot along an axis; None for none."""
     place = spot.copy()
     place[axis] += off + 1.7e-5
     for number, room in enumerate(rooms):

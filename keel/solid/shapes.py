@@ -6,11 +6,28 @@ from manifold3d import CrossSection, Manifold, Mesh64
 from keel.solid.box import Cuboid, Triple
 from keel.solid.polyhedron import Array, Mesh
 
+SMOOTH_MM = (0.05, 0.002)
+"""Corners closer together than this are one, the coarser first [mm]."""
+SAME_VOLUME = 1e-5
+
 
 def mesh_of(solid: Manifold) -> Mesh:
     """A manifold's surface as a mesh."""
     made = solid.to_mesh64()
     return Mesh(np.array(made.vert_properties[:, :3]), np.array(made.tri_verts, dtype=np.int64))
+
+
+def smooth_mesh(solid: Manifold) -> Mesh:
+    """A solid's surface without corners that lie closer together than it matters, where that keeps its volume.
+
+    A solid cut in the plane of one of its walls keeps a film there; smoothing can turn it into a wedge of litres.
+    """
+    volume = solid.volume()
+    for within in SMOOTH_MM:
+        plain = solid.simplify(within)
+        if abs(plain.volume() - volume) <= SAME_VOLUME * volume:
+            return mesh_of(plain)
+    return mesh_of(solid)
 
 
 def manifold_of(mesh: Mesh) -> Manifold:

@@ -29,7 +29,6 @@ PLOT_LEFT = LEFT + 16 * mm
 MOST_POINTS = 900
 MOST_SPELLS = 12
 MAP_FILLS = (0.1, 0.2, 0.3, 0.5, 0.75)
-MAP_G = 1.5
 
 
 @dataclass(frozen=True)
@@ -181,25 +180,27 @@ def _spells(canvas: Canvas, shown: RunShown, y: float) -> None:
 
 def _map(canvas: Canvas, steady: StarvationMap, x: float, y: float) -> None:
     """Steady pushes that uncover the pickup: out to each line it stays covered, at that share of brimful."""
-    scale = 30 * mm / MAP_G
+    columns = [round(share * (len(steady.fills) - 1)) for share in MAP_FILLS]
+    known = [row[column] or 0.0 for row in steady.g for column in columns]
+    most = min(steady.most_g, max(1.0, float(np.ceil(2 * max(known)) / 2)))
+    scale = 30 * mm / most
     _text(canvas, x - 50 * mm, y + 42 * mm, "Steady push that uncovers the pickup", 9, bold=True)
     canvas.setStrokeColor(QUIET)
     canvas.setLineWidth(0.2)
-    for g in (0.5, 1.0, 1.5):
+    for g in (most / 3, 2 * most / 3, most):
         canvas.circle(x, y, g * scale)
-        _text(canvas, x + 1 * mm, y + g * scale - 3 * mm, f"{g:g} g", 6, QUIET)
-    for words, dx, dy in (("gathering speed", 0, 33), ("braking", 0, -35), ("left", -34, -1), ("right", 34, -1)):
+        _text(canvas, x + 1 * mm, y + g * scale - 3 * mm, f"{g:.2g} g", 6, QUIET)
+    for words, dx, dy in (("accelerating", 0, 33), ("braking", 0, -35), ("left", -34, -1), ("right", 34, -1)):
         canvas.setFillColor(QUIET)
         canvas.setFont("Helvetica", 6.5)
         canvas.drawCentredString(x + dx * mm, y + dy * mm, words)
     angles, said = np.radians(steady.directions_deg), list[float]()
-    for share in MAP_FILLS:
-        column = round(share * (len(steady.fills) - 1))
+    for share, column in zip(MAP_FILLS, columns, strict=True):
         path = canvas.beginPath()
         places = []
         for step, (angle, row) in enumerate(zip(angles, steady.g, strict=True)):
             held = row[column]
-            out = scale * (MAP_G if held is None else min(held, MAP_G))
+            out = scale * (most if held is None else min(held, most))
             places.append((x - float(np.sin(angle)) * out, y + float(np.cos(angle)) * out))
             (path.lineTo if step else path.moveTo)(*places[-1])
         path.close()
@@ -215,7 +216,7 @@ def _map(canvas: Canvas, steady: StarvationMap, x: float, y: float) -> None:
 
 def _foot(canvas: Canvas, shown: RunShown) -> None:
     y = 24 * mm
-    for line in simpleSplit(shown.limits, "Helvetica", 7, WIDTH - LEFT - RIGHT):
+    for line in simpleSplit(shown.limits.plain(), "Helvetica", 7, WIDTH - LEFT - RIGHT):
         _text(canvas, LEFT, y, line, 7, QUIET)
         y -= 3.2 * mm
     words = "It shows where fuel is likely to be, not that a vehicle is safe to drive."

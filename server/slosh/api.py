@@ -103,7 +103,7 @@ def lowest(request: Request, data: SloshIn) -> LowestOut:
 @router.post("slosh/map", response={200: StarvationMap, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
 def steady_map(request: Request, data: SloshIn) -> StarvationMap:
     """The g that uncovers the pickups, for every direction and fill."""
-    return starvation_map(_tank(design_from(data.design)))
+    return starvation_map(_tank(design_from(data.design)), request.user.workshop.document().rules.starvation_most_g)
 
 
 @router.post("slosh/time-to-dry", response={200: TimeToDry, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
@@ -133,7 +133,8 @@ def take_away(request: Request, design_id: int, name: Literal["run.csv", "dry-sp
         fill = lowest_fill(tank, log, setup) if ran.drawn_l_per_h.any() else None
         lowest_l = None if fill is None else fill * float(tank.packed.capacity.sum()) / 1e6
         heading = heading_of(request.user, own, current)
-        content, kind = slosh_pdf(heading, log, ran, answer, starvation_map(tank), lowest_l), "application/pdf"
+        steady = starvation_map(tank, request.user.workshop.document().rules.starvation_most_g)
+        content, kind = slosh_pdf(heading, log, ran, answer, steady, lowest_l), "application/pdf"
     else:
         kind = "text/csv; charset=utf-8"
         content = run_csv(log, ran, [room.name for room in tank.rooms]) if name == "run.csv" else spells_csv(ran)

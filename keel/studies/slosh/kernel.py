@@ -203,19 +203,23 @@ def stand(rooms: Rooms, state: State, target: Array, damping: float, lag: bool, 
     With lag, the force's x and y follow the vehicle's as a damped pendulum of the first slosh mode,
     ω² = (π g/L) tanh(π h/L), by the implicit midpoint rule.
     """
+    held = np.zeros(len(rooms.plan))
     for i in range(len(rooms.capacity)):
+        held[rooms.body[i]] += state.volumes[i]
+    for i in range(len(rooms.plan)):
         for axis in range(2):
             if not lag:
                 state.lagging[i, axis] = target[axis]
                 continue
-            long, deep = rooms.lengths[i, axis], max(state.volumes[i] / rooms.plan[i], 0.5)
+            long, deep = rooms.lengths[i, axis], max(held[i] / rooms.plan[i], 0.5)
             square = pi * abs(target[2]) / long * tanh(pi * deep / long)
             half = step / 2
             bottom = 1 + 2 * damping * sqrt(square) * half + square * half * half
             place, speed = state.lagging[i, axis], state.speeds[i, axis]
             middle = (speed + half * square * (target[axis] - place)) / bottom
             state.lagging[i, axis], state.speeds[i, axis] = place + step * middle, 2 * middle - speed
-        fx, fy, fz = state.lagging[i, 0], state.lagging[i, 1], target[2]
+    for i in range(len(rooms.capacity)):
+        fx, fy, fz = state.lagging[rooms.body[i], 0], state.lagging[rooms.body[i], 1], target[2]
         size = max(sqrt(fx * fx + fy * fy + fz * fz), 1.0)
         state.ups[i, 0], state.ups[i, 1], state.ups[i, 2], state.force[i] = -fx / size, -fy / size, -fz / size, size
         state.levels[i], state.surfaces[i] = level_of(
@@ -395,12 +399,12 @@ def run(
         np.ones(count),
         np.zeros(count),
         np.ones(count),
-        np.zeros((count, 2)),
-        np.zeros((count, 2)),
+        np.zeros((len(rooms.plan), 2)),
+        np.zeros((len(rooms.plan), 2)),
         np.full(1, feeds.surge),
         np.zeros(5),
     )
-    for i in range(count):
+    for i in range(len(rooms.plan)):
         state.lagging[i] = forces[0, :2]
     held, planes = np.empty((times, count)), np.empty((times, count, 4))
     depths, surge = np.empty((times, len(feeds.pickup_in))), np.empty(times)

@@ -1,7 +1,7 @@
 """From the tank's solids to what the compiled run takes."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from shapely.geometry import Polygon
@@ -11,7 +11,8 @@ from keel.design.ports import Port
 from keel.design.workshop import HouseRules
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Solids
-from keel.solid.compartments import Compartment, Opening, compartments
+from keel.solid.basins import Basins, basins
+from keel.solid.compartments import Compartment, Opening
 from keel.solid.polyhedron import Array, Waterline
 from keel.studies.demand import demands
 from keel.studies.draining import inside, place_of
@@ -58,8 +59,7 @@ class SloshTank:
     """A tank ready to be run."""
 
     solids: Solids
-    rooms: list[Compartment]
-    openings: list[Opening]
+    basins: Basins
     packed: Rooms
     ways: Ways
     pickups: list[Port]
@@ -70,6 +70,34 @@ class SloshTank:
     return_in: int
     transfer_places: Array
     transfer_in: list[int]
+
+    @property
+    def rooms(self) -> list[Compartment]:
+        """The pieces of the compartments that have one pool each."""
+        return self.basins.rooms
+
+    @property
+    def openings(self) -> list[Opening]:
+        """The ways between them."""
+        return self.basins.openings
+
+    def only(self, rooms: Sequence[int]) -> tuple[Rooms, list[Opening]]:
+        """Some of the pieces, by their numbers, and the ways between them."""
+        parts, numbers = self.basins, {room: place for place, room in enumerate(rooms)}
+        openings = [
+            replace(way, first=numbers[way.first], second=numbers[way.second])
+            for way in parts.openings
+            if way.first in numbers and way.second in numbers
+        ]
+        bodies = sorted({parts.body[room] for room in rooms})
+        some = replace(
+            parts,
+            rooms=[parts.rooms[room] for room in rooms],
+            body=[bodies.index(parts.body[room]) for room in rooms],
+            bodies=[parts.bodies[body] for body in bodies],
+            openings=openings,
+        )
+        return _packed(some), openings
 
     def feeds(self, setup: Setup) -> Feeds:
         """What is drawn, returned and moved."""
@@ -106,8 +134,9 @@ class SloshTank:
 
 def slosh_tank(solids: Solids, ports: Sequence[Port]) -> SloshTank | None:
     """Part a tank into compartments and find what is drawn from which; None without a pickup in it."""
-    rooms, openings = compartments(solids)
     pickups = [(port, place_of(solids, port)) for port in ports if port.role == "pickup" and not port.capped]
+    parts = basins(solids, np.array([place for _, place in pickups]).reshape(-1, 3))
+    rooms = parts.rooms
     drawn = [(port, place, room) for port, place in pickups if (room := _room_of(rooms, place)) is not None]
     if not drawn:
         return None
@@ -122,10 +151,9 @@ def slosh_tank(solids: Solids, ports: Sequence[Port]) -> SloshTank | None:
     home = next((room for room in returns if room is not None), drawn[0][2])
     return SloshTank(
         solids=solids,
-        rooms=rooms,
-        openings=openings,
-        packed=_packed(rooms),
-        ways=_ways(openings),
+        basins=parts,
+        packed=_packed(parts),
+        ways=_ways(parts.openings),
         pickups=[port for port, _, _ in drawn],
         transfers=[port for port, _, _ in moved],
         places=np.array([place for _, place, _ in drawn]).reshape(-1, 3),
@@ -140,11 +168,12 @@ def _room_of(rooms: Sequence[Compartment], place: Array) -> int | None:
     return next((i for i, room in enumerate(rooms) if inside(room, place)), None)
 
 
-def _packed(rooms: Sequence[Compartment]) -> Rooms:
+def _packed(parts: Basins) -> Rooms:
     """Foam is in the way evenly: a compartment holds less, at the same levels, so its normals shrink by that share."""
+    rooms, bodies = parts.rooms, parts.bodies
     points = np.vstack([room.mesh.points for room in rooms])
     triangles = np.vstack([room.mesh.triangles for room in rooms])
-    sizes = np.array([np.ptp(room.mesh.points, axis=0) for room in rooms])
+    sizes = np.array([np.ptp(body.mesh.points, axis=0) for body in bodies])
     capacity = np.array([room.mesh.volume_mm3 for room in rooms])
     return Rooms(
         points=np.ascontiguousarray(points),
@@ -153,8 +182,9 @@ def _packed(rooms: Sequence[Compartment]) -> Rooms:
         halves=np.vstack([room.mesh.halves * room.mesh.open_share for room in rooms]),
         triangle_at=_starts([len(room.mesh.triangles) for room in rooms]),
         capacity=capacity,
+        body=np.array(parts.body, dtype=np.int64),
         lengths=np.ascontiguousarray(np.maximum(sizes[:, :2], 1.0)),
-        plan=capacity / np.maximum(sizes[:, 2], 1.0),
+        plan=np.array([body.mesh.volume_mm3 for body in bodies]) / np.maximum(sizes[:, 2], 1.0),
     )
 
 

@@ -16,10 +16,11 @@ from keel.studies.slosh.run import DrySpell, Ran
 
 MOST_FRAMES = 1500
 LIMITS = (
-    "In each compartment the surface is a plane: no breaking waves, no froth, no splash over a baffle; what lies on a "
-    "ledge stands in the same plane. It swings as the first slosh mode does, or stands at once where that is chosen. A "
-    "frothing pickup breathes sooner than it says; fuel that runs along a wall reaches it sooner too. Take the dry "
-    "spells as sure and the rest as likely."
+    "Pools behind steps, humps and sump rims are kept apart; what one surface still puts in the wrong place is at most "
+    "{left_l}, and counts as drawable: to the unsafe side. In each pool the surface is a plane: no breaking waves, no "
+    "froth, no splash over a baffle. A frothing pickup breathes sooner than the run says (unsafe side); fuel that runs "
+    "along a wall reaches it sooner too (safe side). Free fall and being thrown upside down are not modelled. Take dry "
+    "spells as certain and the rest as likely."
 )
 
 
@@ -34,9 +35,11 @@ class CutShown:
 
 @dataclass(frozen=True, slots=True)
 class RoomShown:
-    """A compartment and where it is cut."""
+    """A compartment, or a piece of one where pools can part, and where it is cut."""
 
     name: str
+    body: str
+    """The compartment that it is a piece of."""
     capacity_l: float
     cut: CutShown
     points: list[float]
@@ -91,7 +94,7 @@ class RunShown:
     """Least depth of the best-placed inlet under its surface."""
     lowest_at_s: float
     openings: int
-    limits: str
+    limits: Words
     notes: list[Words]
     """What is odd about what it was driven with."""
 
@@ -116,12 +119,13 @@ def shown(tank: SloshTank, log: Log, ran: Ran, setup: Setup, pumps_l_per_h: floa
         rooms=[
             RoomShown(
                 room.name,
+                tank.basins.bodies[body].name,
                 room.mesh.volume_mm3 / 1e6,
                 _cut([room.solid], place),
                 room.mesh.points.round(1).ravel().tolist(),
                 room.mesh.triangles.ravel().tolist(),
             )
-            for room in tank.rooms
+            for room, body in zip(tank.rooms, tank.basins.body, strict=True)
         ],
         walls=_cut([cell.solid for cell in tank.solids.cells], place),
         inlets=[
@@ -152,7 +156,7 @@ def shown(tank: SloshTank, log: Log, ran: Ran, setup: Setup, pumps_l_per_h: floa
         lowest_mm=float(best[lowest]),
         lowest_at_s=float(ran.times_s[lowest]),
         openings=len(tank.openings),
-        limits=LIMITS,
+        limits=words(LIMITS, left_l=tank.basins.left_mm3 / 1e6),
         notes=list(_notes(log, ran, setup, pumps_l_per_h)),
     )
 

@@ -1,23 +1,30 @@
 """How hard it can be pushed: the g at which the pickup uncovers, and the lowest fill that a lap runs on."""
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numba import njit
 
 from keel.design.slosh import Kind, Manoeuvre
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.polyhedron import Array, Index
-from keel.studies.slosh.kernel import below, compiled, high
+from keel.studies.slosh.kernel import compiled
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.manoeuvres import SETTLE_S, log_of
 from keel.studies.slosh.model import Setup, SloshTank
 from keel.studies.slosh.run import slosh_run
+from keel.studies.slosh.settling import Links, Seen, links_of, look, seen_of, settle
+from keel.studies.slosh.state import Rooms
 
 DIRECTIONS, FILLS = 72, 41
-MOST_G = 3.0
-GRID = 61
-CLOSING = 12
-"""Halvings after the grid: to 3 / 60 / 2¹² g."""
+STEPS = 48
+"""How many steps the slowly growing push takes to its largest."""
+CLOSING = 8
+"""Steps of the false position, between the last wet step and the first dry one."""
+SHARP = 1e-6
+"""An inlet is at the surface when what lies over it is less than this share of the cell."""
+THREADS = 2
 TRIED = 12
 REFINED = 5
 
@@ -26,137 +33,127 @@ REFINED = 5
 class StarvationMap:
     """Steady pushes that uncover the pickup.
 
-    `g` has a row a direction and a column a fill: the least g that uncovers every pickup; nought where they are dry
-    at rest, empty where 3 g doesn't. Directions go from forward (gathering speed) to the left (turning left).
+    `g` has a row a direction and a column a fill: the least g that uncovers every pickup; zero where they are dry
+    at rest, empty where `most_g` doesn't. Directions go from forward (accelerating) to the left (turning left).
     """
 
     directions_deg: list[float]
     fills: list[float]
     g: list[list[float | None]]
     brimful_l: float
+    most_g: float
+    """The largest push looked at: a house rule."""
 
 
 @compiled
-def _held(
-    points: Array, triangles: Index, halves: Array, places: Array, angle: float, g: float, heights: Array
-) -> float:
-    """What lies below the lowest of some places, pushed so [mm³]; without end where there is none."""
-    up, size = np.empty((1, 3)), np.sqrt(1 + g * g)
-    up[0, 0], up[0, 1], up[0, 2] = g * np.cos(angle) / size, g * np.sin(angle) / size, 1 / size
-    for i in range(len(points)):
-        heights[i] = high(points, i, up, 0)
-    level = np.inf
-    for p in range(len(places)):
-        level = min(level, high(places, p, up, 0))
-    if level == np.inf:
-        return np.inf
-    return below(points, triangles, halves, up[0], level, heights)[0]
+def _push(seen: Seen, angle: float, g: float) -> None:
+    size = np.sqrt(1 + g * g)
+    seen.up[0], seen.up[1], seen.up[2] = g * np.cos(angle) / size, g * np.sin(angle) / size, 1 / size
 
 
 @compiled
-def _wet(
-    points: Array,
-    triangles: Index,
-    halves: Array,
-    inlets: Array,
-    sills: Array,
-    angle: float,
-    g: float,
-    volume: float,
-    heights: Array,
-) -> bool:
-    """Whether an inlet is under, pushed so: less what has run out over the sills."""
-    stays = min(volume, _held(points, triangles, halves, sills, angle, g, heights))
-    return _held(points, triangles, halves, inlets, angle, g, heights) < stays
+def _over(group: Index, held: Array, volumes: Array, inlet_in: Index, first: int) -> float:
+    """What lies over the best-placed inlet in its own surface; below zero what is missing [mm³]."""
+    best = -np.inf
+    for p in range(len(inlet_in)):
+        mine, over = group[inlet_in[p]], 0.0
+        for i in range(len(group)):
+            if group[i] == mine:
+                over += volumes[i] - held[i, first + p]
+        best = max(best, over)
+    return best
 
 
-@compiled
+@njit(cache=True, error_model="numpy", nogil=True)
 def _map(
-    points: Array,
-    triangles: Index,
-    halves: Array,
-    inlets: Array,
-    sills: Array,
-    angles: Array,
-    volumes: Array,
-    most: float,
+    rooms: Rooms, links: Links, inlets: Array, inlet_in: Index, seen: Seen, angles: Array, starts: Array, most: float
 ) -> Array:
-    found, heights = np.full((len(angles), len(volumes)), np.inf), np.empty(len(points))
-    inlet, sill = np.empty(GRID), np.empty(GRID)
+    """Let a push grow slowly from rest in every direction, for every fill, until the inlets come out."""
+    sills, fills = len(links.doors), len(starts)
+    found = np.full((len(angles), fills), np.inf)
+    group, sharp = np.empty(len(rooms.capacity), np.int64), SHARP * rooms.capacity.sum()
     for d in range(len(angles)):
-        for k in range(GRID):
-            inlet[k] = _held(points, triangles, halves, inlets, angles[d], most * k / (GRID - 1), heights)
-            sill[k] = _held(points, triangles, halves, sills, angles[d], most * k / (GRID - 1), heights)
-        for f in range(len(volumes)):
-            k = 0
-            while k < GRID and inlet[k] < min(volumes[f], sill[k]):
-                k += 1
-            if k == GRID:
-                continue
-            low, top = most * max(0, k - 1) / (GRID - 1), most * k / (GRID - 1)
-            for _ in range(CLOSING if k else 0):
-                middle = (low + top) / 2
-                if _wet(points, triangles, halves, inlets, sills, angles[d], middle, volumes[f], heights):
-                    low = middle
-                else:
-                    top = middle
-            found[d, f] = top
+        volumes, over, wet = starts.copy(), np.zeros(fills), np.ones(fills, np.bool_)
+        for k in range(STEPS + 1):
+            g = most * k / STEPS
+            _push(seen, angles[d], g)
+            look(rooms, links, inlets, seen)
+            for f in range(fills):
+                if not wet[f]:
+                    continue
+                before = volumes[f].copy()
+                settle(rooms, links, seen, volumes[f], group)
+                now = _over(group, seen.held, volumes[f], inlet_in, sills)
+                if now > 0:
+                    over[f] = now
+                    continue
+                wet[f] = False
+                found[d, f] = 0.0
+                if k == 0:
+                    continue
+                low, top, low_over, top_over = g - most / STEPS, g, over[f], now
+                for _ in range(CLOSING):
+                    if top_over >= -sharp or low_over <= sharp:
+                        break
+                    g_at = low + (top - low) * low_over / (low_over - top_over)
+                    volumes[f] = before
+                    _push(seen, angles[d], g_at)
+                    look(rooms, links, inlets, seen)
+                    settle(rooms, links, seen, volumes[f], group)
+                    now = _over(group, seen.held, volumes[f], inlet_in, sills)
+                    # Illinois: the end that stays counts half the next time.
+                    if now > 0:
+                        low, low_over, top_over = g_at, now, top_over / 2
+                    else:
+                        top, top_over, low_over = g_at, now, low_over / 2
+                found[d, f] = low if low_over <= sharp else top
+                _push(seen, angles[d], g)
+                look(rooms, links, inlets, seen)
     return found
 
 
-def starvation_map(tank: SloshTank) -> StarvationMap:
-    """The g that uncovers the pickups, for every direction and fill, steady and all openings passed.
+def starvation_map(tank: SloshTank, most_g: float = 4.0) -> StarvationMap:
+    """The g that uncovers the pickups, for every direction and fill, in a push that grows slowly from rest.
 
     Parameters
     ----------
     tank : SloshTank
-        The cell of its first pickup is looked at. Held long enough, fuel stands as one plane through all compartments
-        that baffles part; over a hump of the floor it only runs away, as far as the hump's sill lets it: what comes
-        over from the other side is not counted on.
+        The cell of its first pickup is looked at.
+    most_g : float
+        The largest push looked at [g].
+
+    Returns
+    -------
+    StarvationMap
 
     Notes
     -----
-    An inlet is dry exactly when the fuel is less than what the plane through it cuts off: no level is searched for.
+    Fuel runs over ledges, humps, rims and through openings as far as it finds a way down, and what has no way stays:
+    behind a step it is lost to the pickup, in a sump it stays up to the rim. Doors let it through one way.
     """
     cell = tank.rooms[tank.pickup_in[0]].cell
     mine = [i for i, room in enumerate(tank.rooms) if room.cell == cell]
+    rooms, openings = tank.only(mine)
+    links = links_of(openings)
+    here = [n for n, room in enumerate(tank.pickup_in) if room in mine]
     angles, fills = np.arange(DIRECTIONS) * 2 * np.pi / DIRECTIONS, np.linspace(0.0, 1.0, FILLS)
-    rest = np.array([tank.level(float(fill)) if fill > 0 else np.zeros(len(tank.rooms)) for fill in fills])
-    found = np.zeros((DIRECTIONS, FILLS))
-    for group in _groups(tank, mine):
-        inlets = tank.places[[n for n, room in enumerate(tank.pickup_in) if room in group]].reshape(-1, 3)
-        if len(inlets):
-            found = np.maximum(found, _map_of(tank, group, inlets, angles, rest[:, sorted(group)].sum(axis=1)))
+    starts = np.array([tank.level(float(fill)) if fill > 0 else np.zeros(len(tank.rooms)) for fill in fills])
+    places = np.ascontiguousarray(tank.places[here])
+    inlet_in = np.array([mine.index(tank.pickup_in[n]) for n in here], dtype=np.int64)
+    begin = np.ascontiguousarray(starts[:, mine])
+
+    def part(some: Array) -> Array:
+        return _map(rooms, links, places, inlet_in, seen_of(rooms, links, places), some, begin, most_g)
+
+    with ThreadPoolExecutor(THREADS) as pool:
+        found = np.vstack(list(pool.map(part, np.array_split(angles, THREADS))))
     return StarvationMap(
         directions_deg=np.degrees(angles).tolist(),
         fills=fills.tolist(),
         g=[[None if np.isinf(v) else float(v) for v in row] for row in found],
-        brimful_l=sum(tank.rooms[i].mesh.volume_mm3 for i in mine) / MM3_PER_LITRE,
+        brimful_l=float(rooms.capacity.sum()) / MM3_PER_LITRE,
+        most_g=most_g,
     )
-
-
-def _groups(tank: SloshTank, rooms: list[int]) -> list[set[int]]:
-    """Compartments of a cell that are joined by more than the way over a hump."""
-    groups = [{room} for room in rooms]
-    for opening in tank.openings:
-        if not opening.hump and opening.first in rooms:
-            one, other = (next(g for g in groups if side in g) for side in (opening.first, opening.second))
-            if one is not other:
-                groups.remove(other)
-                one |= other
-    return groups
-
-
-def _map_of(tank: SloshTank, group: set[int], inlets: Array, angles: Array, volumes: Array) -> Array:
-    rooms = [tank.rooms[i] for i in sorted(group)]
-    starts = np.cumsum([0, *(len(room.mesh.points) for room in rooms)])
-    points = np.vstack([room.mesh.points for room in rooms])
-    triangles = np.vstack([room.mesh.triangles + start for room, start in zip(rooms, starts, strict=False)])
-    corners = points[triangles]
-    halves = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]) / 2
-    sills = [o.ring for o in tank.openings if o.hump and {o.first, o.second} & group]
-    over = np.vstack(sills) if sills else np.zeros((0, 3))
-    return _map(points, triangles, halves, np.ascontiguousarray(inlets), over, angles, volumes, MOST_G)
 
 
 def lowest_fill(tank: SloshTank, log: Log, setup: Setup) -> float | None:

@@ -15,10 +15,12 @@ class Rooms(NamedTuple):
     """Half the cross product of each triangle's sides: its area along its normal, shape (m, 3)."""
     triangle_at: Index
     capacity: Array
+    body: Index
+    """Which body each is a piece of: the pieces of one swing together."""
     lengths: Array
-    """Free run in x and in y, shape (n, 2)."""
+    """Free run of each body in x and in y, shape (bodies, 2)."""
     plan: Array
-    """Floor area for the mean depth."""
+    """Floor area of each body, for its mean depth."""
 
 
 class Ways(NamedTuple):
@@ -62,6 +64,7 @@ class State(NamedTuple):
     levels: Array
     surfaces: Array
     lagging: Array
+    """Force in x and y that each body feels, lagging, shape (bodies, 2); and how fast it changes."""
     speeds: Array
     surge: Array
     sums: Array

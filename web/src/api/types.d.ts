@@ -3086,6 +3086,12 @@ export interface components {
              */
             sliver_mm: number;
             /**
+             * Starvation Most G
+             * @description Largest steady push that the starvation map looks at [g]
+             * @default 4
+             */
+            starvation_most_g: number;
+            /**
              * Stress Share
              * @description Share of the as-welded yield a panel may reach
              * @default 0.6
@@ -4743,9 +4749,11 @@ export interface components {
         };
         /**
          * RoomShown
-         * @description A compartment and where it is cut.
+         * @description A compartment, or a piece of one where pools can part, and where it is cut.
          */
         RoomShown: {
+            /** Body */
+            body: string;
             /** Capacity L */
             capacity_l: number;
             cut: components["schemas"]["CutShown"];
@@ -4837,8 +4845,7 @@ export interface components {
             inlets: components["schemas"]["InletShown"][];
             /** Left G */
             left_g: number[];
-            /** Limits */
-            limits: string;
+            limits: components["schemas"]["Words"];
             /** Lowest At S */
             lowest_at_s: number;
             /** Lowest Mm */
@@ -5529,8 +5536,8 @@ export interface components {
          * StarvationMap
          * @description Steady pushes that uncover the pickup.
          *
-         *     `g` has a row a direction and a column a fill: the least g that uncovers every pickup; nought where they are dry
-         *     at rest, empty where 3 g doesn't. Directions go from forward (gathering speed) to the left (turning left).
+         *     `g` has a row a direction and a column a fill: the least g that uncovers every pickup; zero where they are dry
+         *     at rest, empty where `most_g` doesn't. Directions go from forward (accelerating) to the left (turning left).
          */
         StarvationMap: {
             /** Brimful L */
@@ -5541,6 +5548,8 @@ export interface components {
             fills: number[];
             /** G */
             g: (number | null)[][];
+            /** Most G */
+            most_g: number;
         };
         /**
          * Starved
@@ -6241,6 +6250,7 @@ export interface components {
              *       "pump_margin": 0.2,
              *       "sleeve_mm": 20,
              *       "sliver_mm": 10,
+             *       "starvation_most_g": 4,
              *       "stress_share": 0.6,
              *       "surge_margin": 0.2,
              *       "torch_reach_mm": 600,

@@ -145,6 +145,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <LengthField label="Free run of fuel, longest" {...rule('free_run_mm')} hint={undefined} />
           <ShareField label="Clear area of a baffle, least" {...rule('clear_least')} hint="usual 8 %" />
           <ShareField label="Clear area of a baffle, most" {...rule('clear_most')} hint="usual 15 %" />
+          <NumberField label="Starvation map: largest steady push" unit="g" {...rule('starvation_most_g')} />
           <LengthField label="A torch reaches in by" {...rule('torch_reach_mm')} hint={undefined} />
           <LengthField label="A brush passes openings of" {...rule('brush_mm')} hint={undefined} />
           <LengthField label="A sprung sleeve is squeezed by" {...rule('sleeve_mm')} hint={undefined} />

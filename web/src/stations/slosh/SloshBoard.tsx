@@ -43,7 +43,7 @@ export function SloshBoard() {
       {run && <Search />}
       {run && <TimeToDryTable />}
       {map && (
-        <Block title="How hard it can be pushed, held" about="Out to each line a steady push leaves the pickup covered, at that share of brimful; beyond, it runs dry. Held long enough, baffles don’t change it: they buy time.">
+        <Block title="How hard it can be pushed, held" about="Out to each line a steady push leaves the pickup covered, at that share of brimful; beyond, it runs dry. The push grows slowly from rest: what has run over a step, a hump or a rim by then counts as gone, a sump stays full to its rim, and plates only buy time.">
           <StarvationPlot map={map} fill={fill} />
         </Block>
       )}
@@ -51,6 +51,16 @@ export function SloshBoard() {
   )
 }
 
+/** What is in each piece over time; where there are many, in each compartment. */
+function held(run: RunShown): { name: string; values: number[] }[] {
+  const names = run.rooms.map((room) => (run.rooms.length > MOST_TRACES ? room.body : room.name))
+  return [...new Set(names)].map((name) => ({
+    name,
+    values: run.held_l.map((row) => row.reduce((sum, litres, i) => (names[i] === name ? sum + litres : sum), 0)),
+  }))
+}
+
+const MOST_TRACES = 9
 const SPEEDS = [0.25, 1, 4]
 
 function Moving({ run }: { run: RunShown }) {
@@ -100,7 +110,7 @@ function Moving({ run }: { run: RunShown }) {
           showY={(value) => units.number(value, 1)}
         />
         <TimePlot run={run} label={`fuel over the inlet, ${units.lengthUnit}`} traces={[{ name: 'over the inlet', values: best, colour: inks.fuel }]} limit={0} showY={(value) => units.length(value)} per={units.mmPer} />
-        <TimePlot run={run} label={`in each compartment, ${units.volumeUnit}`} traces={run.rooms.map((room, i) => ({ name: room.name, values: run.held_l.map((row) => row[i] ?? 0), colour: colours[i % colours.length] ?? inks.ink }))} showY={(value) => units.volume(value, 1)} per={units.litresPer} last={!run.refill} height={run.refill ? 96 : 120} />
+        <TimePlot run={run} label={`in each compartment, ${units.volumeUnit}`} traces={held(run).map((trace, i) => ({ ...trace, colour: colours[i % colours.length] ?? inks.ink }))} showY={(value) => units.volume(value, 1)} per={units.litresPer} last={!run.refill} height={run.refill ? 96 : 120} />
         {run.refill && <TimePlot run={run} label={`surge tank, ${units.volumeUnit}`} traces={[{ name: 'surge', values: run.surge_l, colour: inks.fuel }]} limit={0} showY={(value) => units.volume(value, 1)} per={units.litresPer} last height={116} />}
       </Box>
     </section>
@@ -114,7 +124,7 @@ function Spells({ run }: { run: RunShown }) {
   const units = useUnits()
   const go = (at: number) => useRun.setState({ at, playing: false })
   return (
-    <Block title={run.spells.length ? `Dry for ${units.number(run.dry_s, 2)} s, in ${run.spells.length} spells` : 'Never dry'} about={run.limits}>
+    <Block title={run.spells.length ? `Dry for ${units.number(run.dry_s, 2)} s, in ${run.spells.length} spells` : 'Never dry'} about={units.say(run.limits)}>
       {run.spells.length > LONGEST && (
         <Typography variant="body2" sx={{ mt: 1 }}>
           The {LONGEST} longest:

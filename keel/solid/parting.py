@@ -1,0 +1,318 @@
+"""Parting a space where fuel can stay behind: pieces that have one pool whichever way the vehicle leans.
+
+A space in which fuel can lie apart (behind a step, a hump, a sump's rim) has no one surface. It is cut by planes
+square to the vehicle's axes, through the places where its pools join, until what any leaning still parts is small.
+The cuts are open faces: fuel passes them as it passes any opening.
+"""
+
+from dataclasses import dataclass
+from math import cos, pi, sin
+
+import numpy as np
+from manifold3d import CrossSection, Manifold
+from numba import njit
+
+from keel.solid.polyhedron import Array, Index, Mesh
+from keel.solid.pools import NUDGE_MM, Crossings
+from keel.solid.shapes import slice_rings, smooth_mesh
+
+SMOOTH_MM = 0.05
+"""A plane this near to a space's end parts nothing [mm]."""
+SCRAP_MM3 = 500.0
+"""Smaller pieces are crumbs of rounding."""
+LEANS = (0.1, 0.3, 0.6, 1.0, 1.8, 3.5)
+"""Tangents of the leans that are looked at, besides level."""
+AZIMUTHS = 16
+MOST_PIECES = 24
+LEVEL_MM = 1e-9
+OFF_FACE_MM = 1e-2
+"""How far beside an open face liquid that is to pass it is looked for [mm]."""
+
+
+@dataclass(frozen=True)
+class Cut:
+    """A plane square to an axis at which a space was parted, and the rings of the open face that it left there [mm]."""
+
+    axis: int
+    at: float
+    rings: list[Array]
+
+
+@dataclass(frozen=True)
+class Piece:
+    """A part of a space, and its surface."""
+
+    solid: Manifold
+    mesh: Mesh
+
+
+@dataclass(frozen=True)
+class Parted:
+    """A space in pieces.
+
+    Attributes
+    ----------
+    pieces : list of Piece
+    cuts : list of Cut
+        The planes, in the order in which they were laid.
+    left_mm3 : float
+        The most that is still misplaced in a piece in one of the leans looked at [mm³].
+    """
+
+    pieces: list[Piece]
+    cuts: list[Cut]
+    left_mm3: float
+
+
+def leanings() -> Array:
+    """The upward directions that are looked at, shape (n, 3): level, and leans of several steepnesses all round."""
+    ups = [(0.0, 0.0, 1.0)]
+    for lean in LEANS:
+        # A little off the axes: on them a flat top has its crest on both edges at once.
+        turns = [2 * pi * (n + 0.013) / AZIMUTHS for n in range(AZIMUTHS)]
+        ups += [(lean * cos(turn), lean * sin(turn), 1.0) for turn in turns]
+    found = np.array(ups)
+    return np.asarray(found / np.linalg.norm(found, axis=1, keepdims=True))
+
+
+UPS = leanings()
+
+
+def parted(solid: Manifold, least_mm3: float, drains: Array | None = None) -> Parted:
+    """Part a space until in no lean one surface through it would misplace much.
+
+    Parameters
+    ----------
+    solid : Manifold
+        One connected space.
+    least_mm3 : float
+        What may be misplaced [mm³].
+    drains : ndarray, shape (n, 3), optional
+        Places in the space by which liquid leaves it [mm]; places elsewhere are passed over.
+
+    Returns
+    -------
+    Parted
+
+    Notes
+    -----
+    Of the three planes square to the axes through the place where the pools of the worst lean join, the one with the
+    smallest open face that parts them is taken: a sump's mouth rather than two walls up to the lid.
+    """
+    todo, done, cuts = [_piece(solid)], list[Piece](), list[Cut]()
+    drains = np.zeros((0, 3)) if drains is None else drains
+    left = 0.0
+    while todo:
+        piece = todo.pop()
+        pools, joints = misplaced(piece.mesh, UPS, drains)
+        worst = int(np.argmax(pools))
+        if pools[worst] <= least_mm3 or len(todo) + len(done) + 1 >= MOST_PIECES:
+            left = max(left, float(pools[worst]))
+            done.append(piece)
+            continue
+        cut, halves = _best_cut(piece, joints[worst], UPS[worst : worst + 1], least_mm3, drains)
+        if cut is None:
+            left = max(left, float(pools[worst]))
+            done.append(piece)
+            continue
+        cuts.append(cut)
+        drains = np.vstack([drains, *(drains_of(np.insert(ring, cut.axis, cut.at, axis=1), cut.axis) for ring in cut.rings)])
+        todo += halves
+    return Parted(done, cuts, left)
+
+
+def drains_of(ring: Array, axis: int, off: float = OFF_FACE_MM) -> Array:
+    """Places just beyond both sides of an opening, a hair within its corners, shape (2 n, 3) [mm]."""
+    middle = ring.mean(axis=0)
+    out = middle - ring
+    within = ring + OFF_FACE_MM * out / np.maximum(np.linalg.norm(out, axis=1, keepdims=True), OFF_FACE_MM)
+    step = np.zeros(3)
+    step[axis] = off
+    return np.vstack([within - step, within + step])
+
+
+def _best_cut(
+    piece: Piece, joint: Array, up: Array, least_mm3: float, drains: Array
+) -> tuple[Cut | None, list[Piece]]:
+    """The plane through a place with the smallest face, of those that part the pools of a direction.
+
+    Where none of the three does, the one that leaves the least misplaced: the next cut may do it then.
+    """
+    best: tuple[Cut | None, list[Piece]] = (None, [])
+    least = (np.inf, np.inf)
+    low, high = piece.mesh.points.min(axis=0), piece.mesh.points.max(axis=0)
+    for axis in range(3):
+        at = float(joint[axis])
+        if not low[axis] + SMOOTH_MM < at < high[axis] - SMOOTH_MM:
+            continue
+        halves = _split(piece.solid, axis, at)
+        if len(halves) < 2:
+            continue
+        worst = max(float(misplaced(half.mesh, up, drains)[0][0]) for half in halves)
+        face = _open_face(piece.solid, axis, at)
+        price = (max(worst, least_mm3), float(face.area()))
+        if price < least:
+            least, best = price, (Cut(axis, at, face.to_polygons()), halves)
+    return best
+
+
+def _open_face(solid: Manifold, axis: int, at: float) -> CrossSection:
+    """What is open through a plane that may lie in a wall of the space: on both its sides."""
+    behind, ahead = (CrossSection(slice_rings(solid, axis, at + off)) for off in (-NUDGE_MM, NUDGE_MM))
+    return behind ^ ahead
+
+
+def _split(solid: Manifold, axis: int, at: float) -> list[Piece]:
+    normal = [0.0, 0.0, 0.0]
+    normal[axis] = 1.0
+    sides = solid.split_by_plane(normal, at)
+    parts = [part for side in sides for part in side.decompose() if part.volume() > SCRAP_MM3]
+    return [_piece(part) for part in parts]
+
+
+def _piece(solid: Manifold) -> Piece:
+    return Piece(solid, smooth_mesh(solid))
+
+
+def misplaced(mesh: Mesh, ups: Array, drains: Array) -> tuple[Array, Array]:
+    """How much liquid one surface through a space would put in the wrong place, along each of some directions.
+
+    Parameters
+    ----------
+    mesh : Mesh
+        A closed surface.
+    ups : ndarray, shape (n, 3)
+        Unit directions against which the liquid falls.
+    drains : ndarray, shape (k, 3)
+        Places by which liquid leaves; those outside the mesh are passed over.
+
+    Returns
+    -------
+    volumes : ndarray, shape (n,)
+        Of all joins of two pools the most of: the smaller pool, and what of either the other's drain would draw
+        down although it lies behind the join [mm³]. Zero where there is one pool at every level.
+    joints : ndarray, shape (n, 3)
+        The place where those two join [mm].
+    """
+    volumes, joints = np.zeros(len(ups)), np.zeros((len(ups), 3))
+    if _convex(mesh):
+        return volumes, joints
+    for n, up in enumerate(ups):
+        heights = mesh.points @ up
+        down = _down(heights, mesh.triangles)
+        own = np.flatnonzero(down == np.arange(len(down)))
+        if len(own) == 1:
+            continue
+        crossings = Crossings(mesh, up)
+        probes = mesh.points[own] + NUDGE_MM * (0.3 * mesh.inward[own] - up)
+        counts, first = crossings.below(np.vstack([probes, drains]))
+        low = _low_corner(heights, mesh.triangles[first])
+        # Of something that hangs into the liquid the lowest corner is tied to the surface straight below it.
+        hanging = counts[: len(own)] % 2 == 1
+        down[own[hanging]] = low[: len(own)][hanging]
+        lets_out = counts[len(own) :] % 2 == 1
+        sills = np.full(len(heights), np.inf)
+        np.minimum.at(sills, low[len(own) :][lets_out], (drains @ up)[lets_out])
+        volumes[n], joint = _worst_join(heights, mesh.triangles, mesh.halves @ up, down, sills)
+        joints[n] = mesh.points[joint]
+    return volumes * mesh.open_share, joints
+
+
+def _low_corner(heights: Array, triangles: Index) -> Index:
+    return np.asarray(triangles[np.arange(len(triangles)), np.argmin(heights[triangles], axis=1)])
+
+
+def _convex(mesh: Mesh) -> bool:
+    """Whether no corner lies outside any face's plane by more than rounding."""
+    normals = mesh.halves / np.maximum(np.linalg.norm(mesh.halves, axis=1, keepdims=True), 1e-12)
+    offsets = np.einsum("ij,ij->i", normals, mesh.corners[:, 0])
+    return bool((normals @ mesh.points.T - offsets[:, None]).max() < SMOOTH_MM)
+
+
+@njit(cache=True, error_model="numpy")
+def _down(heights: Array, triangles: Index) -> Index:
+    """The lowest of each vertex and its neighbours; of equals the first."""
+    order = np.argsort(heights, kind="mergesort")
+    rank = np.empty(len(heights), np.int64)
+    for i in range(len(order)):
+        rank[order[i]] = i
+    least = rank.copy()
+    for t in range(len(triangles)):
+        for i in range(3):
+            a, b = triangles[t, i], triangles[t, (i + 1) % 3]
+            least[a], least[b] = min(least[a], rank[b]), min(least[b], rank[a])
+    return order[least]
+
+
+@njit(cache=True, error_model="numpy")
+def _root(parent: Index, vertex: int) -> int:
+    while parent[vertex] != vertex:
+        parent[vertex] = parent[parent[vertex]]
+        vertex = parent[vertex]
+    return vertex
+
+
+@njit(cache=True, error_model="numpy")
+def _below(heights: Array, triangles: Index, facing: Array, low_root: Index, root: int, level: float) -> float:
+    """What a pool holds below a level: the sum over the triangles whose lowest corner is in it."""
+    held = 0.0
+    for t in range(len(triangles)):
+        if low_root[t] == root and min(heights[triangles[t, 0]], heights[triangles[t, 1]], heights[triangles[t, 2]]) < level - LEVEL_MM:
+            held -= facing[t] * _depth(heights, triangles, t, level)
+    return held
+
+
+@njit(cache=True, error_model="numpy")
+def _worst_join(heights: Array, triangles: Index, facing: Array, down: Index, sills: Array) -> tuple[float, int]:
+    """Join basins at the edges between them, lowest first; the most that a join misplaces, and where it is."""
+    parent = down.copy()
+    edges = np.empty((3 * len(triangles), 2), np.int64)
+    tops, count = np.empty(3 * len(triangles)), 0
+    low_corner = np.empty(len(triangles), np.int64)
+    for t in range(len(triangles)):
+        low = triangles[t, 0]
+        for i in range(3):
+            a, b = triangles[t, i], triangles[t, (i + 1) % 3]
+            low = a if heights[a] < heights[low] else low
+            if a < b and _root(parent, a) != _root(parent, b):
+                edges[count, 0], edges[count, 1] = a, b
+                tops[count] = max(heights[a], heights[b])
+                count += 1
+        low_corner[t] = low
+    sill = np.full(len(heights), np.inf)
+    for vertex in range(len(heights)):
+        root = _root(parent, vertex)
+        sill[root] = min(sill[root], sills[vertex])
+    worst, joint, low_root = 0.0, 0, np.empty(len(triangles), np.int64)
+    for n in np.argsort(tops[:count], kind="mergesort"):
+        a, b, top = _root(parent, edges[n, 0]), _root(parent, edges[n, 1]), tops[n]
+        if a == b:
+            continue
+        for t in range(len(triangles)):
+            low_root[t] = _root(parent, low_corner[t])
+        off = min(_below(heights, triangles, facing, low_root, a, top), _below(heights, triangles, facing, low_root, b, top))
+        for one, other in ((a, b), (b, a)):
+            stands = min(sill[one], top)
+            if sill[other] < stands:
+                kept = _below(heights, triangles, facing, low_root, one, sill[other])
+                off = max(off, _below(heights, triangles, facing, low_root, one, stands) - kept)
+        if off > worst:
+            worst = off
+            joint = edges[n, 0] if heights[edges[n, 0]] >= heights[edges[n, 1]] else edges[n, 1]
+        parent[a] = b
+        sill[b] = min(sill[a], sill[b])
+    return worst, joint
+
+
+@njit(cache=True, error_model="numpy")
+def _depth(heights: Array, triangles: Index, t: int, level: float) -> float:
+    """G / A of `keel.solid.polyhedron`: the mean depth of a triangle's part below a level, over all of it."""
+    a, b, c = heights[triangles[t, 0]], heights[triangles[t, 1]], heights[triangles[t, 2]]
+    low, high = min(a, b, c), max(a, b, c)
+    middle = a + b + c - low - high
+    if level >= high:
+        return level - (a + b + c) / 3
+    if level < middle:
+        return (level - low) ** 3 / (3 * (middle - low) * (high - low))
+    return level - (a + b + c) / 3 + (high - level) ** 3 / (3 * (high - middle) * (high - low))
+
