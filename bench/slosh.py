@@ -29,6 +29,7 @@ from keel.studies.slosh.manoeuvres import demo_lap
 from keel.studies.slosh.model import SECONDS_PER_HOUR, Setup, SloshTank, slosh_tank
 from keel.studies.slosh.run import STEP_S, Ran, slosh_run
 from keel.studies.slosh.state import State
+from keel.studies.slosh.surfaces import view_of
 
 PER_SECOND = MM3_PER_LITRE / SECONDS_PER_HOUR
 SETUP = Setup(fill=0.2, draw_l_per_h=60.0, lag=False)
@@ -66,10 +67,10 @@ def through_scipy(tank: SloshTank, log: Log, setup: Setup) -> tuple[float, float
     """Seconds it took, and the dry seconds: the same right-hand side, integrated by LSODA."""
     rooms, ways, feeds = tank.packed, tank.ways, tank.feeds(setup)
     count, felt, times = len(rooms.capacity), log.felt, log.times_s
-    heights, centre = np.empty(len(rooms.points)), np.empty((1, 3))
+    view, centre = view_of(rooms), np.empty((1, 3))
     state = State(
         np.zeros(count), np.zeros((count, 3)), np.ones(count), np.zeros(count), np.ones(count),
-        np.zeros((count, 2)), np.zeros((count, 2)), np.zeros(1), np.zeros(5),
+        np.zeros((count, 2)), np.zeros((count, 2)), np.arange(count), np.zeros(1), np.zeros(5),
     )  # fmt: skip
     draw = setup.draw_l_per_h * PER_SECOND
     flows = np.empty(len(ways.doors))
@@ -77,7 +78,8 @@ def through_scipy(tank: SloshTank, log: Log, setup: Setup) -> tuple[float, float
     def rate(t: float, volumes: np.ndarray) -> np.ndarray:
         state.volumes[:] = np.clip(volumes[:count], 0, rooms.capacity)
         target = np.array([np.interp(t, times, felt[:, i]) for i in range(3)])
-        kernel.stand(rooms, state, target, 0.05, False, 0.0, heights)
+        kernel.swing(rooms, state, target, 0.05, False, 0.0)
+        kernel.stand(rooms, ways, state, view)
         change = np.zeros(count + 1)
         kernel.through(ways, state, 0.0, flows, centre)
         np.subtract.at(change, ways.sides[:, 0], flows)

@@ -73,9 +73,7 @@ def basins(solids: Solids, inlets: Array) -> Basins:
         left = max(left, found.left_mm3)
     if len(rooms) == len(bodies):
         return Basins(rooms, body, bodies, through_plates, left)
-    openings = [
-        part for way in through_plates for part in _placed(way, [*cuts[way.first], *cuts[way.second]], rooms)
-    ]
+    openings = [part for way in through_plates for part in _placed(way, [*cuts[way.first], *cuts[way.second]], rooms)]
     openings += [part for own in cuts for cut in own for part in _open_faces(cut, own, rooms)]
     return Basins(rooms, body, bodies, openings, left)
 
@@ -111,7 +109,10 @@ def _parted(face: Polygon, axis: int, cuts: Sequence[Cut]) -> Iterator[Polygon]:
         edges = [-FAR_MM, *places, FAR_MM]
         across = other - (other > axis)
         low, high = (edges[:-1], edges[1:])
-        bands = [box(a, -FAR_MM, b, FAR_MM) if across == 0 else box(-FAR_MM, a, FAR_MM, b) for a, b in zip(low, high, strict=True)]
+        bands = [
+            box(a, -FAR_MM, b, FAR_MM) if across == 0 else box(-FAR_MM, a, FAR_MM, b)
+            for a, b in zip(low, high, strict=True)
+        ]
         strips = [strip.intersection(band) for strip in strips for band in bands]
     for strip in strips:
         left = face.intersection(strip)

@@ -7,6 +7,7 @@ The cuts are open faces: fuel passes them as it passes any opening.
 
 from dataclasses import dataclass
 from math import cos, pi, sin
+from typing import NamedTuple
 
 import numpy as np
 from manifold3d import CrossSection, Manifold
@@ -24,6 +25,7 @@ LEANS = (0.1, 0.3, 0.6, 1.0, 1.8, 3.5)
 """Tangents of the leans that are looked at, besides level."""
 AZIMUTHS = 16
 MOST_PIECES = 24
+compiled = njit(cache=True, error_model="numpy")
 LEVEL_MM = 1e-9
 OFF_FACE_MM = 1e-2
 """How far beside an open face liquid that is to pass it is looked for [mm]."""
@@ -116,7 +118,9 @@ def parted(solid: Manifold, least_mm3: float, drains: Array | None = None) -> Pa
             done.append(piece)
             continue
         cuts.append(cut)
-        drains = np.vstack([drains, *(drains_of(np.insert(ring, cut.axis, cut.at, axis=1), cut.axis) for ring in cut.rings)])
+        drains = np.vstack(
+            [drains, *(drains_of(np.insert(ring, cut.axis, cut.at, axis=1), cut.axis) for ring in cut.rings)]
+        )
         todo += halves
     return Parted(done, cuts, left)
 
@@ -131,9 +135,7 @@ def drains_of(ring: Array, axis: int, off: float = OFF_FACE_MM) -> Array:
     return np.vstack([within - step, within + step])
 
 
-def _best_cut(
-    piece: Piece, joint: Array, up: Array, least_mm3: float, drains: Array
-) -> tuple[Cut | None, list[Piece]]:
+def _best_cut(piece: Piece, joint: Array, up: Array, least_mm3: float, drains: Array) -> tuple[Cut | None, list[Piece]]:
     """The plane through a place with the smallest face, of those that part the pools of a direction.
 
     Where none of the three does, the one that leaves the least misplaced: the next cut may do it then.
@@ -206,20 +208,18 @@ def misplaced(mesh: Mesh, ups: Array, drains: Array) -> tuple[Array, Array]:
         crossings = Crossings(mesh, up)
         probes = mesh.points[own] + NUDGE_MM * (0.3 * mesh.inward[own] - up)
         counts, first = crossings.below(np.vstack([probes, drains]))
-        low = _low_corner(heights, mesh.triangles[first])
+        low_corners = _low_corners(heights, mesh.triangles)
+        low = low_corners[first]
         # Of something that hangs into the liquid the lowest corner is tied to the surface straight below it.
         hanging = counts[: len(own)] % 2 == 1
         down[own[hanging]] = low[: len(own)][hanging]
         lets_out = counts[len(own) :] % 2 == 1
         sills = np.full(len(heights), np.inf)
         np.minimum.at(sills, low[len(own) :][lets_out], (drains @ up)[lets_out])
-        volumes[n], joint = _worst_join(heights, mesh.triangles, mesh.halves @ up, down, sills)
+        seen = Seen(heights, mesh.triangles, mesh.halves @ up, low_corners)
+        volumes[n], joint = _worst_join(seen, down, sills)
         joints[n] = mesh.points[joint]
     return volumes * mesh.open_share, joints
-
-
-def _low_corner(heights: Array, triangles: Index) -> Index:
-    return np.asarray(triangles[np.arange(len(triangles)), np.argmin(heights[triangles], axis=1)])
 
 
 def _convex(mesh: Mesh) -> bool:
@@ -229,7 +229,18 @@ def _convex(mesh: Mesh) -> bool:
     return bool((normals @ mesh.points.T - offsets[:, None]).max() < SMOOTH_MM)
 
 
-@njit(cache=True, error_model="numpy")
+class Seen(NamedTuple):
+    """A mesh seen along one direction."""
+
+    heights: Array
+    triangles: Index
+    facing: Array
+    """Area that each triangle turns upwards [mm²]."""
+    low_corner: Index
+    """The lowest corner of each triangle."""
+
+
+@compiled
 def _down(heights: Array, triangles: Index) -> Index:
     """The lowest of each vertex and its neighbours; of equals the first."""
     order = np.argsort(heights, kind="mergesort")
@@ -244,7 +255,7 @@ def _down(heights: Array, triangles: Index) -> Index:
     return order[least]
 
 
-@njit(cache=True, error_model="numpy")
+@compiled
 def _root(parent: Index, vertex: int) -> int:
     while parent[vertex] != vertex:
         parent[vertex] = parent[parent[vertex]]
@@ -252,67 +263,85 @@ def _root(parent: Index, vertex: int) -> int:
     return vertex
 
 
-@njit(cache=True, error_model="numpy")
-def _below(heights: Array, triangles: Index, facing: Array, low_root: Index, root: int, level: float) -> float:
+@compiled
+def _below(seen: Seen, low_root: Index, root: int, level: float) -> float:
     """What a pool holds below a level: the sum over the triangles whose lowest corner is in it."""
     held = 0.0
-    for t in range(len(triangles)):
-        if low_root[t] == root and min(heights[triangles[t, 0]], heights[triangles[t, 1]], heights[triangles[t, 2]]) < level - LEVEL_MM:
-            held -= facing[t] * _depth(heights, triangles, t, level)
+    for t in range(len(seen.triangles)):
+        if low_root[t] == root and seen.heights[seen.low_corner[t]] < level - LEVEL_MM:
+            held -= seen.facing[t] * _depth(seen.heights, seen.triangles, t, level)
     return held
 
 
-@njit(cache=True, error_model="numpy")
-def _worst_join(heights: Array, triangles: Index, facing: Array, down: Index, sills: Array) -> tuple[float, int]:
-    """Join basins at the edges between them, lowest first; the most that a join misplaces, and where it is."""
-    parent = down.copy()
-    edges = np.empty((3 * len(triangles), 2), np.int64)
-    tops, count = np.empty(3 * len(triangles)), 0
-    low_corner = np.empty(len(triangles), np.int64)
+@compiled
+def _low_corners(heights: Array, triangles: Index) -> Index:
+    """The lowest corner of each triangle; of equals the first."""
+    found = triangles[:, 0].copy()
     for t in range(len(triangles)):
-        low = triangles[t, 0]
+        for i in range(1, 3):
+            found[t] = triangles[t, i] if heights[triangles[t, i]] < heights[found[t]] else found[t]
+    return found
+
+
+@compiled
+def _between(heights: Array, triangles: Index, parent: Index) -> tuple[Index, Array]:
+    """The edges between basins, lowest top first, and their tops."""
+    edges, count = np.empty((3 * len(triangles), 2), np.int64), 0
+    tops = np.empty(3 * len(triangles))
+    for t in range(len(triangles)):
         for i in range(3):
             a, b = triangles[t, i], triangles[t, (i + 1) % 3]
-            low = a if heights[a] < heights[low] else low
             if a < b and _root(parent, a) != _root(parent, b):
                 edges[count, 0], edges[count, 1] = a, b
                 tops[count] = max(heights[a], heights[b])
                 count += 1
-        low_corner[t] = low
-    sill = np.full(len(heights), np.inf)
+    order = np.argsort(tops[:count], kind="mergesort")
+    return edges[order], tops[order]
+
+
+@compiled
+def _worst_join(seen: Seen, down: Index, sills: Array) -> tuple[float, int]:
+    """Join basins at the edges between them, lowest first; the most that a join misplaces, and where it is."""
+    heights, parent, sill = seen.heights, down.copy(), np.full(len(down), np.inf)
     for vertex in range(len(heights)):
         root = _root(parent, vertex)
         sill[root] = min(sill[root], sills[vertex])
-    worst, joint, low_root = 0.0, 0, np.empty(len(triangles), np.int64)
-    for n in np.argsort(tops[:count], kind="mergesort"):
-        a, b, top = _root(parent, edges[n, 0]), _root(parent, edges[n, 1]), tops[n]
+    worst, joint, low_root = 0.0, 0, np.empty(len(seen.triangles), np.int64)
+    edges, tops = _between(heights, seen.triangles, parent)
+    for n in range(len(edges)):
+        a, b = _root(parent, edges[n, 0]), _root(parent, edges[n, 1])
         if a == b:
             continue
-        for t in range(len(triangles)):
-            low_root[t] = _root(parent, low_corner[t])
-        off = min(_below(heights, triangles, facing, low_root, a, top), _below(heights, triangles, facing, low_root, b, top))
-        for one, other in ((a, b), (b, a)):
-            stands = min(sill[one], top)
-            if sill[other] < stands:
-                kept = _below(heights, triangles, facing, low_root, one, sill[other])
-                off = max(off, _below(heights, triangles, facing, low_root, one, stands) - kept)
+        for t in range(len(seen.triangles)):
+            low_root[t] = _root(parent, seen.low_corner[t])
+        off = _misplaces(seen, low_root, sill, a, b, tops[n])
         if off > worst:
-            worst = off
-            joint = edges[n, 0] if heights[edges[n, 0]] >= heights[edges[n, 1]] else edges[n, 1]
+            worst, joint = off, edges[n, 0] if heights[edges[n, 0]] >= heights[edges[n, 1]] else edges[n, 1]
         parent[a] = b
         sill[b] = min(sill[a], sill[b])
     return worst, joint
 
 
-@njit(cache=True, error_model="numpy")
+@compiled
+def _misplaces(seen: Seen, low_root: Index, sill: Array, a: int, b: int, top: float) -> float:
+    """What one surface through two pools that join at a height would put in the wrong place."""
+    off = min(_below(seen, low_root, a, top), _below(seen, low_root, b, top))
+    for one, other in ((a, b), (b, a)):
+        stands = min(sill[one], top)
+        if sill[other] < stands:
+            kept = _below(seen, low_root, one, sill[other])
+            off = max(off, _below(seen, low_root, one, stands) - kept)
+    return off
+
+
+@compiled
 def _depth(heights: Array, triangles: Index, t: int, level: float) -> float:
     """G / A of `keel.solid.polyhedron`: the mean depth of a triangle's part below a level, over all of it."""
     a, b, c = heights[triangles[t, 0]], heights[triangles[t, 1]], heights[triangles[t, 2]]
     low, high = min(a, b, c), max(a, b, c)
     middle = a + b + c - low - high
     if level >= high:
-        return level - (a + b + c) / 3
+        return float(level - (a + b + c) / 3)
     if level < middle:
-        return (level - low) ** 3 / (3 * (middle - low) * (high - low))
-    return level - (a + b + c) / 3 + (high - level) ** 3 / (3 * (high - middle) * (high - low))
-
+        return float((level - low) ** 3 / (3 * (middle - low) * (high - low)))
+    return float(level - (a + b + c) / 3 + (high - level) ** 3 / (3 * (high - middle) * (high - low)))

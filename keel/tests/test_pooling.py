@@ -43,57 +43,67 @@ def drawn_dry(solids: Solids, port: Port, attitude: Attitude) -> tuple[SloshTank
     if tank is None:
         return None
     log = held(attitude, 1.2 * 3600 * solids.brimful_l / DRAW_L_PER_H)
-    ran = slosh_run(tank, log, Setup(fill=1.0, draw_l_per_h=DRAW_L_PER_H, lag=False))
+    ran = slosh_run(tank, log, Setup(fill=1.0, draw_l_per_h=DRAW_L_PER_H, lag=False), step_s=0.02)
     return tank, float(ran.held_l[-1].sum())
+
+
+Place = tuple[float, float]
+
+
+def outlined(kind: str, long: float, wide: float, high: float, rng: random.Random) -> tuple[list[Place], str, Place]:
+    """A section with low places, which axis it runs along, and where in it the inlet sits."""
+    a, b, up, aside = rng.uniform(0.2, 0.4), rng.uniform(0.55, 0.8), high * rng.uniform(0.2, 0.5), rng.uniform(0.2, 0.8)
+    lid, middle = [(long, high), (0.0, high)], wide * rng.uniform(0.2, 0.8)
+    step = [(0.0, 0.0), (a * long, 0.0), (a * long, up)]
+    if kind == "step":
+        return [*step, (long, up), *lid], "y", (a * long * aside, middle)
+    if kind == "two steps":
+        return [*step, (b * long, up), (b * long, 1.5 * up), (long, 1.5 * up), *lid], "y", (a * long * aside, middle)
+    if kind == "slanting":
+        hump = [(a * long, 0.0), (a * long + 30, up), (b * long, up), (b * long + 40, 0.0), (long, high * 0.1)]
+        return [(0.0, 0.0), *hump, *lid], "y", (a * long * aside, middle)
+    hump = [(a * wide, 0.0), (a * wide, up), (b * wide, up), (b * wide, 0.0), (wide, 0.0)]
+    return [(0.0, 0.0), *hump, (wide, high), (0.0, high)], "x", (middle / wide * long, a * wide * aside)
+
+
+def boxed(kind: str, long: float, wide: float, high: float, rng: random.Random) -> tuple[Feature, Place]:
+    """What a box is given, and where its inlet sits."""
+    if kind == "sump":
+        x, y = long * rng.uniform(0.1, 0.5), wide * rng.uniform(0.1, 0.5)
+        size = {"a_mm": x, "b_mm": y, "long_mm": 120.0, "wide_mm": 100.0, "deep_mm": rng.randint(3, 9) * 10.0}
+        form = rng.choice(["box", "round"])
+        return Sump.model_validate({"id": "s", "name": "sump", "form": form, **size}), (x + 50, y + 50)
+    low = (long * rng.uniform(-0.1, 0.5), wide * rng.uniform(-0.2, 0.6), rng.choice([0.0, 0.3 * high]))
+    size = {"x_mm": low[0], "y_mm": low[1], "z_mm": low[2], "length_mm": 0.4 * long, "width_mm": 0.4 * wide}
+    place = long * rng.uniform(0.2, 0.8), wide * rng.uniform(0.2, 0.8)
+    return Relief(id="r", name="relief", height_mm=0.35 * high, **size), place
 
 
 def tanks(count: int, seed: int) -> Iterator[tuple[Solids, Port, Attitude]]:
     """Steps, saddles, sumps, reliefs, wells and baffles of random sizes, each in a random attitude."""
     rng = random.Random(seed)
     while count:
-        kind = rng.choice(["step", "two steps", "saddle", "sump", "relief", "slanting"])
+        kind = rng.choice(["step", "two steps", "saddle", "slanting", "sump", "relief"])
         long, wide, high = rng.randint(40, 100) * 10.0, rng.randint(30, 70) * 10.0, rng.randint(22, 45) * 10.0
-        a, b, up = rng.uniform(0.2, 0.4), rng.uniform(0.55, 0.8), high * rng.uniform(0.2, 0.5)
-        x, y = long * rng.uniform(0.2, 0.8), wide * rng.uniform(0.2, 0.8)
-        outline, axis, features = list[tuple[float, float]](), "y", list[Feature]()
-        lid = [(long, high), (0.0, high)]
-        if kind == "step":
-            outline, x = [(0, 0), (a * long, 0), (a * long, up), (long, up), *lid], a * long * rng.uniform(0.2, 0.8)
-        elif kind == "two steps":
-            second = [(b * long, up), (b * long, 1.5 * up), (long, 1.5 * up)]
-            outline, x = [(0, 0), (a * long, 0), (a * long, up), *second, *lid], a * long * rng.uniform(0.2, 0.8)
-        elif kind == "saddle":
-            hump, axis = [(a * wide, 0.0), (a * wide, up), (b * wide, up), (b * wide, 0.0), (wide, 0.0)], "x"
-            outline, y = [(0, 0), *hump, (wide, high), (0, high)], a * wide * rng.uniform(0.2, 0.8)
-        elif kind == "slanting":
-            hump = [(a * long, 0), (a * long + 30, up), (b * long, up), (b * long + 40, 0), (long, high * 0.1)]
-            outline, x = [(0, 0), *hump, *lid], a * long * rng.uniform(0.2, 0.8)
-        elif kind == "sump":
-            at = (long * rng.uniform(0.1, 0.5), wide * rng.uniform(0.1, 0.5))
-            deep, form = rng.randint(3, 9) * 10.0, rng.choice(["box", "round"])
-            size = {"a_mm": at[0], "b_mm": at[1], "long_mm": 120.0, "wide_mm": 100.0, "deep_mm": deep, "form": form}
-            features.append(Sump.model_validate({"id": "s", "name": "sump", "kind": "sump", **size}))
-            x, y = at[0] + 50, at[1] + 50
-        else:
-            low = (long * rng.uniform(-0.1, 0.5), wide * rng.uniform(-0.2, 0.6), rng.choice([0.0, 0.3 * high]))
-            size = {"x_mm": low[0], "y_mm": low[1], "z_mm": low[2], "length_mm": 0.4 * long, "width_mm": 0.4 * wide}
-            features.append(Relief(id="r", name="relief", height_mm=0.35 * high, **size))
+        features = list[Feature]()
         if rng.random() < 0.4:
-            features.append(well(long * a, wide * a, 0.3 * long, 0.3 * wide, 0.25 * high))
+            features.append(well(long * 0.3, wide * 0.3, 0.3 * long, 0.3 * wide, 0.25 * high))
         if rng.random() < 0.4:
             at_mm = float(round(min(long, wide) * rng.uniform(0.3, 0.7)))
             features.append(Baffle(id="b", name="baffle", axis=rng.choice(["x", "y"]), at_mm=at_mm))
-        more = {"features": tuple(features)}
-        run = wide if axis == "y" else long
-        shell = profile(outline, run, 2.0, axis, **more) if outline else box(long, wide, high, thickness_mm=2.0, **more)
-        attitude = Attitude(
-            forward_g=rng.uniform(-1.2, 1.2), left_g=rng.uniform(-1.2, 1.2), pitch_deg=rng.uniform(-20, 20)
-        )
+        if kind in ("sump", "relief"):
+            given, place = boxed(kind, long, wide, high, rng)
+            shell = box(long, wide, high, thickness_mm=2.0, features=(given, *features))
+        else:
+            outline, axis, place = outlined(kind, long, wide, high, rng)
+            shell = profile(outline, wide if axis == "y" else long, 2.0, axis, features=tuple(features))
+        push = {"forward_g": rng.uniform(-1.2, 1.2), "left_g": rng.uniform(-1.2, 1.2)}
+        attitude = Attitude(pitch_deg=rng.uniform(-20, 20), **push)
         try:
             solids = build(shell)
         except GeometryError:
             continue
-        yield solids, inlet(x, y), attitude if rng.random() < 0.8 else Attitude()
+        yield solids, inlet(*place), attitude if rng.random() < 0.8 else Attitude()
         count -= 1
 
 
@@ -108,8 +118,8 @@ class EndOfARun(TestCase):
         self.assertAlmostEqual(dry[1], 26.4619472, delta=0.002 * 26.46)
         tank = dry[0]
         fill = 30 / 137.935616
-        ran = slosh_run(tank, held(braking, 600), Setup(fill=fill, draw_l_per_h=300.0, lag=False))
-        self.assertLess(ran.used_l, 7.85)
+        ran = slosh_run(tank, held(braking, 1200), Setup(fill=fill, draw_l_per_h=30.0, lag=False))
+        self.assertAlmostEqual(ran.used_l, 7.8, delta=0.1)
 
     def test_two_hundred_tanks(self) -> None:
         """Of random shape in random attitudes: within a hundredth of the tank, the run never the lower by more."""
@@ -140,13 +150,13 @@ class EndOfARun(TestCase):
             self.assertAlmostEqual(sum(r.mesh.volume_mm3 for r in made.rooms) / 1e6, solids.brimful_l, places=4)
 
     def test_the_lowest_fill_counts_no_fuel_behind_a_step(self) -> None:
-        """A long braking that draws 2 L wants what the ledge holds on top of it."""
+        """A long braking that draws 10 L wants what the ledge holds on top of it: 26.5 L."""
         tank = slosh_tank(build(STEP), [inlet(440, 250, 7)])
         assert tank is not None
-        log = held(Attitude(forward_g=-0.6), 60)
-        fill = lowest_fill(tank, log, Setup(draw_l_per_h=120.0, lag=False))
+        log = held(Attitude(forward_g=-0.6), 600)
+        fill = lowest_fill(tank, log, Setup(draw_l_per_h=60.0, lag=False))
         assert fill is not None
-        self.assertGreater(fill * 137.9, 24.0)
+        self.assertAlmostEqual(fill * 137.9, 36.5, delta=0.5)
 
 
 class SlowlyPushed(TestCase):
@@ -204,7 +214,15 @@ class SlowlyPushed(TestCase):
             size = {"at_mm": 200.0, "wide_mm": 80.0, "high_mm": 40.0}
             door = () if opens is None else (Door.model_validate(size | {"opens": opens}),)
             notch = ({"at_mm": 200.0, "wide_mm": 80.0, "high_mm": 40.0},) if opens is None else ()
-            plate = {"id": "b", "name": "b", "axis": "y", "at_mm": 200.0, "corner_mm": 0, "doors": door, "notches": notch}
+            plate = {
+                "id": "b",
+                "name": "b",
+                "axis": "y",
+                "at_mm": 200.0,
+                "corner_mm": 0,
+                "doors": door,
+                "notches": notch,
+            }
             shell = box(400, 400, 200, thickness_mm=2.0, features=(Baffle.model_validate(plate),))
             return self.map_at(shell, inlet(200, 230, 10), 90.0, 0.3) or 4.0
 

@@ -7,84 +7,18 @@ packed end to end, with the place where each begins.
 from math import pi, sqrt, tanh
 
 import numpy as np
-from numba import njit
 
-from keel.solid.polyhedron import Array, Index
-from keel.studies.slosh.state import Feeds, Rooms, State, Ways
+from keel.solid.polyhedron import Array
+from keel.studies.slosh.state import Feeds, Flags, Rooms, State, Ways
+from keel.studies.slosh.surfaces import View, compiled, level_of, see, view_of
 
-compiled = njit(cache=True, error_model="numpy")
 DISCHARGE = 0.62
-LEVEL_STEPS = 60
 MOST_SPELLS = 4096
 EXACT = 1e-7
 """Levels hold their volume to this share of the compartment's capacity."""
-
-
-@compiled
-def below(
-    points: Array, triangles: Index, halves: Array, up: Array, level: float, heights: Array
-) -> tuple[float, float]:
-    """Volume below a plane and area of its free surface, by the sums of `keel.solid.polyhedron`.
-
-    `heights` has the points' heights along `up`.
-    """
-    volume, surface = 0.0, 0.0
-    for t in range(len(triangles)):
-        a, b, c = heights[triangles[t, 0]], heights[triangles[t, 1]], heights[triangles[t, 2]]
-        low = min(a, b, c)
-        if low >= level:
-            continue
-        facing = -(halves[t, 0] * up[0] + halves[t, 1] * up[1] + halves[t, 2] * up[2])
-        high = max(a, b, c)
-        middle = a + b + c - low - high
-        if level >= high:
-            volume += facing * (level - (a + b + c) / 3)
-            surface += facing
-        elif level < middle:
-            over, bottom = level - low, (middle - low) * (high - low)
-            volume += facing * over * over * over / (3 * bottom)
-            surface += facing * over * over / bottom
-        else:
-            under, bottom = high - level, (high - middle) * (high - low)
-            volume += facing * (level - (a + b + c) / 3 + under * under * under / (3 * bottom))
-            surface += facing * (1 - under * under / bottom)
-    return volume, surface
-
-
-@compiled
-def level_of(
-    points: Array,
-    triangles: Index,
-    halves: Array,
-    up: Array,
-    wanted: float,
-    guess: float,
-    heights: Array,
-    exact: float,
-) -> tuple[float, float]:
-    """Level below which a volume lies, from a guess, and the surface there: Newton's method held in a bracket."""
-    low, high = np.inf, -np.inf
-    for i in range(len(points)):
-        h = points[i, 0] * up[0] + points[i, 1] * up[1] + points[i, 2] * up[2]
-        heights[i] = h
-        low, high = min(low, h), max(high, h)
-    if wanted <= exact:
-        return low, 0.0
-    level, surface = min(max(guess, low), high), 0.0
-    for _ in range(LEVEL_STEPS):
-        volume, surface = below(points, triangles, halves, up, level, heights)
-        off = volume - wanted
-        if off > 0:
-            high = level
-        else:
-            low = level
-        after = level - off / surface if surface > 1e-9 else (low + high) / 2
-        if not low < after < high:
-            after = (low + high) / 2
-        if abs(off) <= exact or high - low < 1e-6:
-            break
-        level = after
-    return level, surface
+MOST_ROUNDS = 8
+FULL_MM = 0.01
+"""A piece that is filled to an open face stands this near to it [mm]."""
 
 
 @compiled
@@ -169,10 +103,12 @@ def through(ways: Ways, state: State, step: float, flows: Array, centre: Array) 
     """
     rings, ring_at, planes, middles, spans = ways.rings, ways.ring_at, ways.planes, ways.middles, ways.spans
     areas, sides, doors, cracks = ways.areas, ways.sides, ways.doors, ways.cracks
-    ups, force, levels, surfaces = state.ups, state.force, state.levels, state.surfaces
+    ups, force, levels, surfaces, group = state.ups, state.force, state.levels, state.surfaces, state.group
     for k in range(len(flows)):
         flows[k] = 0.0
         a, b = sides[k, 0], sides[k, 1]
+        if group[a] == group[b]:
+            continue
         over_a, over_b = levels[a] - high(middles, k, ups, a), levels[b] - high(middles, k, ups, b)
         source, sink, over, sign = (
             (a, b, over_a, 1.0) if force[a] * over_a >= force[b] * over_b else (b, a, over_b, -1.0)
@@ -197,8 +133,8 @@ def through(ways: Ways, state: State, step: float, flows: Array, centre: Array) 
 
 
 @compiled
-def stand(rooms: Rooms, state: State, target: Array, damping: float, lag: bool, step: float, heights: Array) -> None:
-    """Bring every compartment's surface to where its volume and the force in it put it.
+def swing(rooms: Rooms, state: State, target: Array, damping: float, lag: bool, step: float) -> None:
+    """Bring the force that every body of fuel feels to where the vehicle's draws it, and its pieces' directions.
 
     With lag, the force's x and y follow the vehicle's as a damped pendulum of the first slosh mode,
     ω² = (π g/L) tanh(π h/L), by the implicit midpoint rule.
@@ -222,16 +158,75 @@ def stand(rooms: Rooms, state: State, target: Array, damping: float, lag: bool, 
         fx, fy, fz = state.lagging[rooms.body[i], 0], state.lagging[rooms.body[i], 1], target[2]
         size = max(sqrt(fx * fx + fy * fy + fz * fz), 1.0)
         state.ups[i, 0], state.ups[i, 1], state.ups[i, 2], state.force[i] = -fx / size, -fy / size, -fz / size, size
-        state.levels[i], state.surfaces[i] = level_of(
-            rooms.points[rooms.point_at[i] : rooms.point_at[i + 1]],
-            rooms.triangles[rooms.triangle_at[i] : rooms.triangle_at[i + 1]],
-            rooms.halves[rooms.triangle_at[i] : rooms.triangle_at[i + 1]],
-            state.ups[i],
-            min(max(state.volumes[i], 0.0), rooms.capacity[i]),
-            state.levels[i],
-            heights,
-            EXACT * rooms.capacity[i],
-        )
+
+
+@compiled
+def stand(rooms: Rooms, ways: Ways, state: State, view: View) -> None:
+    """Bring every surface to where its volume and the force in it put it.
+
+    Pieces on both sides of an open face that stand over its sill have one surface; one that sinks below a sill within
+    it comes apart there, and each side keeps what it has.
+    """
+    group, levels, sides = state.group, state.levels, ways.sides
+    see(rooms, state.ups, view)
+    stale = np.ones(len(group), np.bool_)
+    for _ in range(MOST_ROUNDS):
+        _fill(rooms, state, view, stale)
+        changed = False
+        for k in ways.faces:
+            a = sides[k, 0]
+            if group[a] == group[sides[k, 1]] and levels[a] < _sill(ways, k, state.ups, a):
+                _come_apart(state, view, group[a], stale)
+                changed = True
+        for k in ways.faces:
+            a, b = sides[k, 0], sides[k, 1]
+            if group[a] == group[b]:
+                continue
+            sill = _sill(ways, k, state.ups, a)
+            if max(levels[a], levels[b]) > sill and min(levels[a], levels[b]) > sill - FULL_MM:
+                _join(state, group[a], group[b], stale)
+                changed = True
+        if not changed:
+            break
+
+
+@compiled
+def _fill(rooms: Rooms, state: State, view: View, stale: Flags) -> None:
+    """Work out the surfaces of groups that have changed."""
+    group, count = state.group, len(state.group)
+    for g in range(count):
+        if group[g] != g or not stale[g]:
+            continue
+        total, capacity = 0.0, 0.0
+        for i in range(count):
+            if group[i] == g:
+                total, capacity = total + state.volumes[i], capacity + rooms.capacity[i]
+        level, surface = level_of(rooms, view, group, g, total, state.levels[g], EXACT * capacity, state.volumes)
+        for i in range(count):
+            if group[i] == g:
+                state.levels[i], state.surfaces[i], stale[i] = level, surface, False
+
+
+@compiled
+def _sill(ways: Ways, k: int, ups: Array, j: int) -> float:
+    return reach_of(ways.rings, ways.ring_at[k], ways.ring_at[k + 1], ups, j)[0]
+
+
+@compiled
+def _come_apart(state: State, view: View, wanted: int, stale: Flags) -> None:
+    for i in range(len(state.group)):
+        if state.group[i] == wanted:
+            state.group[i], stale[i] = i, True
+            state.levels[i] = min(max(state.levels[i], view.spans[i, 0]), view.spans[i, 1])
+
+
+@compiled
+def _join(state: State, a: int, b: int, stale: Flags) -> None:
+    kept, gone = min(a, b), max(a, b)
+    for i in range(len(state.group)):
+        if state.group[i] == gone:
+            state.group[i] = kept
+    stale[kept] = True
 
 
 @compiled
@@ -242,18 +237,17 @@ def pass_between(
     step: float,
     flows: Array,
     last: Array,
-    out: Array,
-    into: Array,
+    limits: Array,
     centre: Array,
 ) -> None:
     """Let fuel through the openings: no more than is there, no more than has room at the start of the step.
 
     Half of what a flow has changed by since the last step is added (Adams and Bashforth's second rule), unless it
-    has turned round; `last` keeps the flows for that.
+    has turned round; `last` keeps the flows for that. `limits`, shape (4, compartments), is room to work in.
     """
-    out[:] = 0.0
-    into[:] = 0.0
-    sides, volumes = ways.sides, state.volumes
+    limits[:] = 0.0
+    out, into, held, room = limits[0], limits[1], limits[2], limits[3]
+    sides, volumes, group = ways.sides, state.volumes, state.group
     through(ways, state, step, flows, centre)
     for k in range(len(flows)):
         now = step * flows[k]
@@ -261,18 +255,28 @@ def pass_between(
         flows[k] = onward if onward * now > 0 else now
         last[k] = now
         source, sink = (sides[k, 0], sides[k, 1]) if flows[k] > 0 else (sides[k, 1], sides[k, 0])
-        out[source] += abs(flows[k])
-        into[sink] += abs(flows[k])
+        out[group[source]] += abs(flows[k])
+        into[group[sink]] += abs(flows[k])
+    for i in range(len(group)):
+        held[group[i]] += volumes[i]
+        room[group[i]] += rooms.capacity[i] - volumes[i]
     for i in range(len(out)):
-        held = max(volumes[i], 0.0)
-        room = rooms.capacity[i] - held
-        out[i] = min(1.0, held / out[i]) if out[i] > 0 else 1.0
-        into[i] = min(1.0, max(room, 0.0) / into[i]) if into[i] > 0 else 1.0
+        out[i] = min(1.0, max(held[i], 0.0) / out[i]) if out[i] > 0 else 1.0
+        into[i] = min(1.0, max(room[i], 0.0) / into[i]) if into[i] > 0 else 1.0
     for k in range(len(flows)):
         source, sink = (sides[k, 0], sides[k, 1]) if flows[k] > 0 else (sides[k, 1], sides[k, 0])
-        moved = abs(flows[k]) * min(out[source], into[sink])
+        moved = abs(flows[k]) * min(out[group[source]], into[group[sink]])
         volumes[source] -= moved
         volumes[sink] += moved
+
+
+@compiled
+def in_reach(state: State, i: int) -> float:
+    """What there is under the surface that a piece shares."""
+    total = 0.0
+    for j in range(len(state.group)):
+        total += state.volumes[j] if state.group[j] == state.group[i] else 0.0
+    return total
 
 
 @compiled
@@ -281,12 +285,13 @@ def taken(feeds: Feeds, state: State, asked: float) -> float:
     wet = 0
     for p in range(len(feeds.pickup_in)):
         i = feeds.pickup_in[p]
-        wet += 1 if state.levels[i] > high(feeds.pickups, p, state.ups, i) and state.volumes[i] > 0 else 0
+        wet += 1 if state.levels[i] > high(feeds.pickups, p, state.ups, i) and in_reach(state, i) > 0 else 0
     had = 0.0
     for p in range(len(feeds.pickup_in)):
         i = feeds.pickup_in[p]
-        if state.levels[i] > high(feeds.pickups, p, state.ups, i) and state.volumes[i] > 0:
-            part = min(asked / wet, state.volumes[i])
+        there = in_reach(state, i)
+        if state.levels[i] > high(feeds.pickups, p, state.ups, i) and there > 0:
+            part = min(asked / wet, there)
             state.volumes[i] -= part
             had += part
     return had
@@ -314,7 +319,7 @@ def feed(feeds: Feeds, state: State, draw: float, back: float, step: float) -> b
     for p in range(len(feeds.transfer_in)):
         i = feeds.transfer_in[p]
         if i != feeds.return_in and state.levels[i] > high(feeds.transfers, p, state.ups, i):
-            moved = min(feeds.transfer_ratio * home, max(state.volumes[i], 0.0))
+            moved = min(feeds.transfer_ratio * home, max(in_reach(state, i), 0.0))
             state.volumes[i] -= moved
             state.volumes[feeds.return_in] += moved
             state.sums[3] += moved
@@ -401,23 +406,26 @@ def run(
         np.ones(count),
         np.zeros((len(rooms.plan), 2)),
         np.zeros((len(rooms.plan), 2)),
+        np.arange(count),
         np.full(1, feeds.surge),
         np.zeros(5),
     )
+    view = view_of(rooms)
     for i in range(len(rooms.plan)):
         state.lagging[i] = forces[0, :2]
     held, planes = np.empty((times, count)), np.empty((times, count, 4))
     depths, surge = np.empty((times, len(feeds.pickup_in))), np.empty(times)
     spells, found, since = np.empty((MOST_SPELLS, 2)), 0, -1.0
     depth, margin = np.empty(len(feeds.pickup_in)), 1.0
-    heights, centre, flows = np.empty(len(rooms.points)), np.empty((1, 3)), np.zeros(len(ways.doors))
-    out, into, last = np.empty(count), np.empty(count), np.zeros(len(ways.doors))
+    centre, limits = np.empty((1, 3)), np.empty((4, count))
+    flows, last = np.zeros(len(ways.doors)), np.zeros(len(ways.doors))
     for n in range(times):
         after = min(n + 1, times - 1)
         for part in range(steps if n + 1 < times else 1):
             share = part / steps
             target = forces[n] + share * (forces[after] - forces[n])
-            stand(rooms, state, target, damping, lag, step, heights)
+            swing(rooms, state, target, damping, lag, step)
+            stand(rooms, ways, state, view)
             before, margin = margin, sound(feeds, state, depth)
             if part == 0:
                 held[n], planes[n, :, :3], planes[n, :, 3] = state.volumes, state.ups, state.levels
@@ -425,7 +433,7 @@ def run(
                 depths[n] = depth
             if n + 1 == times:
                 break
-            pass_between(rooms, ways, state, step, flows, last, out, into, centre)
+            pass_between(rooms, ways, state, step, flows, last, limits, centre)
             draw = draws[n] + share * (draws[after] - draws[n])
             back = backs[n] + share * (backs[after] - backs[n])
             fed = feed(feeds, state, draw, back, step)

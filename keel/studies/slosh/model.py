@@ -10,8 +10,8 @@ from keel.design.document import Design
 from keel.design.ports import Port
 from keel.design.workshop import HouseRules
 from keel.reference.units import MM3_PER_LITRE
-from keel.solid.build import Solids
 from keel.solid.basins import Basins, basins
+from keel.solid.build import Solids
 from keel.solid.compartments import Compartment, Opening
 from keel.solid.polyhedron import Array, Waterline
 from keel.studies.demand import demands
@@ -153,7 +153,7 @@ def slosh_tank(solids: Solids, ports: Sequence[Port]) -> SloshTank | None:
         solids=solids,
         basins=parts,
         packed=_packed(parts),
-        ways=_ways(parts.openings),
+        ways=_ways(parts),
         pickups=[port for port, _, _ in drawn],
         transfers=[port for port, _, _ in moved],
         places=np.array([place for _, place, _ in drawn]).reshape(-1, 3),
@@ -172,12 +172,13 @@ def _packed(parts: Basins) -> Rooms:
     """Foam is in the way evenly: a compartment holds less, at the same levels, so its normals shrink by that share."""
     rooms, bodies = parts.rooms, parts.bodies
     points = np.vstack([room.mesh.points for room in rooms])
-    triangles = np.vstack([room.mesh.triangles for room in rooms])
+    point_at = _starts([len(room.mesh.points) for room in rooms])
+    triangles = np.vstack([room.mesh.triangles + first for room, first in zip(rooms, point_at, strict=False)])
     sizes = np.array([np.ptp(body.mesh.points, axis=0) for body in bodies])
     capacity = np.array([room.mesh.volume_mm3 for room in rooms])
     return Rooms(
         points=np.ascontiguousarray(points),
-        point_at=_starts([len(room.mesh.points) for room in rooms]),
+        point_at=point_at,
         triangles=np.ascontiguousarray(triangles),
         halves=np.vstack([room.mesh.halves * room.mesh.open_share for room in rooms]),
         triangle_at=_starts([len(room.mesh.triangles) for room in rooms]),
@@ -188,7 +189,9 @@ def _packed(parts: Basins) -> Rooms:
     )
 
 
-def _ways(openings: Sequence[Opening]) -> Ways:
+def _ways(parts: Basins) -> Ways:
+    """An open face has no plate's name: liquid on both sides of it is one."""
+    openings = parts.openings
     planes = np.zeros((len(openings), 2, 3))
     for k, opening in enumerate(openings):
         for row, axis in enumerate(i for i in range(3) if i != opening.axis):
@@ -204,6 +207,7 @@ def _ways(openings: Sequence[Opening]) -> Ways:
         sides=np.array([(opening.first, opening.second) for opening in openings], dtype=np.int64).reshape(-1, 2),
         doors=np.array([opening.way for opening in openings], dtype=np.int64),
         cracks=np.array([opening.crack_mm if opening.way else 0.0 for opening in openings]),
+        faces=np.array([k for k, opening in enumerate(openings) if not opening.baffle], dtype=np.int64),
     )
 
 

@@ -11,13 +11,13 @@ import numpy as np
 
 from keel.solid.compartments import Opening
 from keel.solid.polyhedron import Array, Index
-from keel.studies.slosh.kernel import compiled
 from keel.studies.slosh.state import Rooms
+from keel.studies.slosh.surfaces import View, compiled, level_of, see, under, view_of
 
 MOST_MOVES = 400
-LEVEL_STEPS = 60
-EXACT = 1e-8
-"""Surfaces hold their volume to this share of it."""
+HALVINGS = 60
+EXACT = 1e-9
+"""Surfaces hold their volume to this share of the tank's."""
 LEVEL_MM = 1e-3
 """Sides of a door that stand no farther apart than this are level [mm]."""
 
@@ -51,13 +51,9 @@ def links_of(openings: Sequence[Opening]) -> Links:
 class Seen(NamedTuple):
     """A tank seen along one direction; changed in place."""
 
-    up: Array
-    triangles: Index
-    """Corners by their place in all points."""
-    heights: Array
-    facing: Array
-    spans: Array
-    """Lowest and highest place of each piece, shape (pieces, 2)."""
+    ups: Array
+    """Upwards, the same for every piece."""
+    sight: View
     levels: Array
     """Heights of the openings' sills, then of the inlets."""
     held: Array
@@ -66,28 +62,16 @@ class Seen(NamedTuple):
 
 def seen_of(rooms: Rooms, links: Links, inlets: Array) -> Seen:
     """Room for what is seen of a tank along any direction."""
-    offsets = np.repeat(rooms.point_at[:-1], np.diff(rooms.triangle_at))
     levels, pieces = len(links.doors) + len(inlets), len(rooms.capacity)
-    return Seen(
-        up=np.array([0.0, 0.0, 1.0]),
-        triangles=rooms.triangles + offsets[:, None],
-        heights=np.empty(len(rooms.points)),
-        facing=np.empty(len(rooms.triangles)),
-        spans=np.empty((pieces, 2)),
-        levels=np.empty(levels),
-        held=np.empty((pieces, levels)),
-    )
-
+    return Seen(np.zeros((pieces, 3)), view_of(rooms), np.empty(levels), np.empty((pieces, levels)))
 
 
 @compiled
 def look(rooms: Rooms, links: Links, inlets: Array, seen: Seen) -> None:
-    """See a tank along `seen.up`: all that `settle` goes by."""
-    up, heights, levels, held = seen.up, seen.heights, seen.levels, seen.held
-    for p in range(len(heights)):
-        heights[p] = rooms.points[p, 0] * up[0] + rooms.points[p, 1] * up[1] + rooms.points[p, 2] * up[2]
-    for t in range(len(seen.facing)):
-        seen.facing[t] = -(rooms.halves[t, 0] * up[0] + rooms.halves[t, 1] * up[1] + rooms.halves[t, 2] * up[2])
+    """See a tank along `seen.ups`: all that `settle` goes by."""
+    up, levels, held = seen.ups[0], seen.levels, seen.held
+    falls, spans = seen.sight.falls, seen.sight.spans
+    see(rooms, seen.ups, seen.sight)
     for k in range(len(links.doors)):
         levels[k] = np.inf
         for p in range(links.ring_at[k], links.ring_at[k + 1]):
@@ -96,79 +80,26 @@ def look(rooms: Rooms, links: Links, inlets: Array, seen: Seen) -> None:
     for p in range(len(inlets)):
         levels[len(links.doors) + p] = inlets[p, 0] * up[0] + inlets[p, 1] * up[1] + inlets[p, 2] * up[2]
     for i in range(len(rooms.capacity)):
-        low, top = np.inf, -np.inf
-        for p in range(rooms.point_at[i], rooms.point_at[i + 1]):
-            low, top = min(low, heights[p]), max(top, heights[p])
-        seen.spans[i, 0], seen.spans[i, 1] = low, top
         for n in range(len(levels)):
             volume = rooms.capacity[i]
-            if levels[n] < top:
-                a, b = rooms.triangle_at[i], rooms.triangle_at[i + 1]
-                volume = under(seen.triangles, seen.facing, heights, a, b, levels[n])[0] if levels[n] > low else 0.0
+            if levels[n] < spans[i, 1]:
+                volume = 0.0
+                if levels[n] > spans[i, 0]:
+                    first, last = rooms.triangle_at[i], rooms.triangle_at[i + 1]
+                    volume = under(falls, first, last, levels[n])[0]
             held[i, n] = min(max(volume, 0.0), rooms.capacity[i])
 
 
-@compiled
-def under(triangles: Index, facing: Array, heights: Array, first: int, last: int, level: float) -> tuple[float, float]:
-    """Volume below a level and area of the free surface, over a run of triangles: the sums of `kernel.below`."""
-    volume, surface = 0.0, 0.0
-    for t in range(first, last):
-        a, b, c = heights[triangles[t, 0]], heights[triangles[t, 1]], heights[triangles[t, 2]]
-        low, top = min(a, b, c), max(a, b, c)
-        if low >= level:
-            continue
-        middle = a + b + c - low - top
-        if level >= top:
-            volume += facing[t] * (level - (a + b + c) / 3)
-            surface += facing[t]
-        elif level < middle:
-            over, bottom = level - low, (middle - low) * (top - low)
-            volume += facing[t] * over * over * over / (3 * bottom)
-            surface += facing[t] * over * over / bottom
-        else:
-            rest, bottom = top - level, (top - middle) * (top - low)
-            volume += facing[t] * (level - (a + b + c) / 3 + rest * rest * rest / (3 * bottom))
-            surface += facing[t] * (1 - rest * rest / bottom)
-    return volume, surface
+class Standing(NamedTuple):
+    """Which pieces stand in one surface while fuel runs; changed in place."""
 
-
-@compiled
-def share_out(
-    triangles: Index,
-    triangle_at: Index,
-    facing: Array,
-    heights: Array,
-    spans: Array,
-    group: Index,
-    wanted: int,
-    total: float,
-    volumes: Array,
-) -> float:
-    """Give the pieces of a group what they hold under one surface that `total` lies below; the surface's height."""
-    low, top = np.inf, -np.inf
-    for i in range(len(group)):
-        if group[i] == wanted:
-            low, top = min(low, spans[i, 0]), max(top, spans[i, 1])
-    level = (low + top) / 2
-    for _ in range(LEVEL_STEPS):
-        volume, surface = 0.0, 0.0
-        for i in range(len(group)):
-            if group[i] != wanted or spans[i, 0] >= level:
-                if group[i] == wanted:
-                    volumes[i] = 0.0
-                continue
-            volumes[i], face = under(triangles, facing, heights, triangle_at[i], triangle_at[i + 1], level)
-            volume, surface = volume + volumes[i], surface + face
-        if volume > total:
-            top = level
-        else:
-            low = level
-        if abs(volume - total) <= EXACT * total or top - low < 1e-9:
-            break
-        level = level - (volume - total) / surface if surface > 1e-9 else (low + top) / 2
-        if not low < level < top:
-            level = (low + top) / 2
-    return level
+    group: Index
+    inner: Index
+    """A group's highest inner sill, as a level's number; −1 for a single piece."""
+    total: Array
+    """What each group holds [mm³]."""
+    sums: Array
+    """What it holds below each level, shape (pieces, levels) [mm³]."""
 
 
 @compiled
@@ -179,112 +110,104 @@ def settle(rooms: Rooms, links: Links, seen: Seen, volumes: Array, group: Index)
     that both stand over the sill between them become one; one that sinks to its own highest sill comes apart there.
     Through a door fuel goes one way and the sides never become one.
     """
-    capacity, sides, doors, triangle_at = rooms.capacity, links.sides, links.doors, rooms.triangle_at
-    triangles, facing, heights, spans = seen.triangles, seen.facing, seen.heights, seen.spans
-    levels, held, apart = seen.levels, seen.held, np.empty(len(rooms.capacity))
-    count, links_count = len(capacity), len(doors)
-    # A group's highest inner sill, as a level's number; −1 for a single piece.
-    inner = np.full(count, -1, np.int64)
+    count, small = len(group), EXACT * rooms.capacity.sum()
     for i in range(count):
         group[i] = i
-    total, sums = volumes.copy(), held.copy()
-    small = 1e-9 * capacity.sum()
+    now = Standing(group, np.full(count, -1, np.int64), volumes.copy(), seen.held.copy())
     for _ in range(MOST_MOVES):
-        chosen, lowest = -1, np.inf
-        for k in range(links_count):
-            a, b = group[sides[k, 0]], group[sides[k, 1]]
-            if a == b or levels[k] >= lowest:
-                continue
-            over_a = total[a] > sums[a, k] + small
-            over_b = total[b] > sums[b, k] + small
-            if doors[k] == 0 and (over_a or over_b):
-                chosen, lowest = k, levels[k]
-            elif doors[k] != 0:
-                source, sink = (a, b) if doors[k] > 0 else (b, a)
-                over = over_a if doors[k] > 0 else over_b
-                if over:
-                    near = share_out(
-                        triangles, triangle_at, facing, heights, spans, group, source, total[source], apart
-                    )
-                    far = share_out(triangles, triangle_at, facing, heights, spans, group, sink, total[sink], apart)
-                    if far < near - LEVEL_MM:
-                        chosen, lowest = k, levels[k]
-        if chosen < 0:
+        sill = _lowest_running(rooms, links, seen, now, small)
+        if sill < 0:
             break
-        a, b = group[sides[chosen, 0]], group[sides[chosen, 1]]
-        over_a = total[a] > sums[a, chosen] + small
-        over_b = total[b] > sums[b, chosen] + small
-        door = doors[chosen]
-        if door == 0 and over_a and over_b:
-            _join(group, inner, total, sums, levels, a, b, chosen)
-            continue
-        source, sink = (a, b) if (door > 0 or (door == 0 and over_a)) else (b, a)
-        # It sinks to the sill, or to its own highest one, where it comes apart.
-        own = inner[source]
-        to = own if own >= 0 and levels[own] > levels[chosen] else chosen
-        surplus = max(0.0, total[source] - sums[source, to])
-        room = sums[sink, to] - total[sink]
-        if surplus <= room + small:
-            total[source] -= surplus
-            total[sink] += surplus
-            if to != chosen:
-                for i in range(count):
-                    if group[i] == source:
-                        group[i], total[i], inner[i] = i, held[i, to], -1
-                        sums[i] = held[i]
-        elif door == 0:
-            _join(group, inner, total, sums, levels, a, b, chosen)
+        a, b = group[links.sides[sill, 0]], group[links.sides[sill, 1]]
+        over_a, over_b = _stands_over(now, a, sill, small), _stands_over(now, b, sill, small)
+        if links.doors[sill] == 0 and over_a and over_b:
+            _join(now, seen.levels, a, b, sill)
+        elif links.doors[sill] > 0 or (links.doors[sill] == 0 and over_a):
+            _run_over(rooms, links, seen, now, a, b, sill, small)
         else:
-            moved = _evened(triangles, triangle_at, facing, heights, spans, group, source, sink, total)
-            total[source] -= moved
-            total[sink] += moved
+            _run_over(rooms, links, seen, now, b, a, sill, small)
     for i in range(count):
-        alone = True
-        for j in range(count):
-            alone = alone and (i == j or group[j] != group[i])
-        if alone:
-            volumes[i] = total[i]
-        elif group[i] == i:
-            share_out(triangles, triangle_at, facing, heights, spans, group, i, total[i], volumes)
+        if group[i] == i:
+            level_of(rooms, seen.sight, group, i, now.total[i], seen.levels[max(now.inner[i], 0)], small, volumes)
 
 
 @compiled
-def _join(group: Index, inner: Index, total: Array, sums: Array, levels: Array, a: int, b: int, sill: int) -> None:
-    total[a] += total[b]
+def _stands_over(now: Standing, g: int, sill: int, small: float) -> bool:
+    return bool(now.total[g] > now.sums[g, sill] + small)
+
+
+@compiled
+def _lowest_running(rooms: Rooms, links: Links, seen: Seen, now: Standing, small: float) -> int:
+    """The lowest sill over which something runs; −1 when all is at rest."""
+    chosen, lowest, apart = -1, np.inf, np.empty(len(now.group))
+    for k in range(len(links.doors)):
+        a, b = now.group[links.sides[k, 0]], now.group[links.sides[k, 1]]
+        if a == b or seen.levels[k] >= lowest:
+            continue
+        over_a, over_b = _stands_over(now, a, k, small), _stands_over(now, b, k, small)
+        runs = over_a or over_b
+        if links.doors[k] != 0:
+            source, sink = (a, b) if links.doors[k] > 0 else (b, a)
+            runs = over_a if links.doors[k] > 0 else over_b
+            if runs:
+                near = level_of(rooms, seen.sight, now.group, source, now.total[source], seen.levels[k], small, apart)
+                far = level_of(rooms, seen.sight, now.group, sink, now.total[sink], seen.levels[k], small, apart)
+                runs = far[0] < near[0] - LEVEL_MM
+        if runs:
+            chosen, lowest = k, seen.levels[k]
+    return chosen
+
+
+@compiled
+def _run_over(
+    rooms: Rooms, links: Links, seen: Seen, now: Standing, source: int, sink: int, sill: int, small: float
+) -> None:
+    """Let a group run over a sill: down to it, or to its own highest one, where it comes apart."""
+    own, group = now.inner[source], now.group
+    to = own if own >= 0 and seen.levels[own] > seen.levels[sill] else sill
+    surplus = max(0.0, now.total[source] - now.sums[source, to])
+    if surplus <= now.sums[sink, to] - now.total[sink] + small:
+        now.total[source] -= surplus
+        now.total[sink] += surplus
+        for i in range(len(group)):
+            if to != sill and group[i] == source:
+                group[i], now.total[i], now.inner[i], now.sums[i] = i, seen.held[i, to], -1, seen.held[i]
+    elif links.doors[sill] == 0:
+        _join(now, seen.levels, source, sink, sill)
+    else:
+        moved = _evened(rooms, seen, now, source, sink, seen.levels[sill], small)
+        now.total[source] -= moved
+        now.total[sink] += moved
+
+
+@compiled
+def _join(now: Standing, levels: Array, a: int, b: int, sill: int) -> None:
+    kept, gone = min(a, b), max(a, b)
+    now.total[kept] += now.total[gone]
     for n in range(len(levels)):
-        sums[a, n] += sums[b, n]
+        now.sums[kept, n] += now.sums[gone, n]
     best = sill
-    for own in (inner[a], inner[b]):
+    for own in (now.inner[a], now.inner[b]):
         if own >= 0 and levels[own] > levels[best]:
             best = own
-    inner[a] = best
-    for i in range(len(group)):
-        if group[i] == b:
-            group[i] = a
+    now.inner[kept] = best
+    for i in range(len(now.group)):
+        if now.group[i] == gone:
+            now.group[i] = kept
 
 
 @compiled
-def _evened(
-    triangles: Index,
-    triangle_at: Index,
-    facing: Array,
-    heights: Array,
-    spans: Array,
-    group: Index,
-    source: int,
-    sink: int,
-    total: Array,
-) -> float:
+def _evened(rooms: Rooms, seen: Seen, now: Standing, source: int, sink: int, sill: float, exact: float) -> float:
     """What runs through a door until both sides stand level, halving."""
-    low, top, apart = 0.0, total[source], np.empty(len(group))
-    for _ in range(LEVEL_STEPS):
+    low, top, apart = 0.0, now.total[source], np.empty(len(now.group))
+    for _ in range(HALVINGS):
         moved = (low + top) / 2
-        near = share_out(triangles, triangle_at, facing, heights, spans, group, source, total[source] - moved, apart)
-        far = share_out(triangles, triangle_at, facing, heights, spans, group, sink, total[sink] + moved, apart)
+        near = level_of(rooms, seen.sight, now.group, source, now.total[source] - moved, sill, exact, apart)[0]
+        far = level_of(rooms, seen.sight, now.group, sink, now.total[sink] + moved, sill, exact, apart)[0]
         if far < near:
             low = moved
         else:
             top = moved
-        if top - low < 1e-6 * total[source]:
+        if top - low < 1e-6 * now.total[source]:
             break
     return low

@@ -9,13 +9,13 @@ from numba import njit
 from keel.design.slosh import Kind, Manoeuvre
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.polyhedron import Array, Index
-from keel.studies.slosh.kernel import compiled
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.manoeuvres import SETTLE_S, log_of
 from keel.studies.slosh.model import Setup, SloshTank
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.settling import Links, Seen, links_of, look, seen_of, settle
 from keel.studies.slosh.state import Rooms
+from keel.studies.slosh.surfaces import compiled
 
 DIRECTIONS, FILLS = 72, 41
 STEPS = 48
@@ -48,7 +48,8 @@ class StarvationMap:
 @compiled
 def _push(seen: Seen, angle: float, g: float) -> None:
     size = np.sqrt(1 + g * g)
-    seen.up[0], seen.up[1], seen.up[2] = g * np.cos(angle) / size, g * np.sin(angle) / size, 1 / size
+    for i in range(len(seen.ups)):
+        seen.ups[i, 0], seen.ups[i, 1], seen.ups[i, 2] = g * np.cos(angle) / size, g * np.sin(angle) / size, 1 / size
 
 
 @compiled
@@ -64,51 +65,67 @@ def _over(group: Index, held: Array, volumes: Array, inlet_in: Index, first: int
     return best
 
 
+@compiled
+def _closed_in(
+    rooms: Rooms,
+    links: Links,
+    seen: Seen,
+    inlets: Array,
+    inlet_in: Index,
+    angle: float,
+    before: Array,
+    wet: tuple[float, float],
+    dry: tuple[float, float],
+) -> float:
+    """The push between a wet one and a dry one, each with what lies over the inlet, at which the inlet comes out."""
+    sharp, group = SHARP * rooms.capacity.sum(), np.empty(len(before), np.int64)
+    low, low_over = wet
+    top, top_over = dry
+    for _ in range(CLOSING):
+        if top_over >= -sharp or low_over <= sharp:
+            break
+        g = low + (top - low) * low_over / (low_over - top_over)
+        volumes = before.copy()
+        _push(seen, angle, g)
+        look(rooms, links, inlets, seen)
+        settle(rooms, links, seen, volumes, group)
+        now = _over(group, seen.held, volumes, inlet_in, len(links.doors))
+        # Illinois: the end that stays counts half the next time.
+        if now > 0:
+            low, low_over, top_over = g, now, top_over / 2
+        else:
+            top, top_over, low_over = g, now, low_over / 2
+    return low if low_over <= sharp else top
+
+
 @njit(cache=True, error_model="numpy", nogil=True)
 def _map(
     rooms: Rooms, links: Links, inlets: Array, inlet_in: Index, seen: Seen, angles: Array, starts: Array, most: float
 ) -> Array:
     """Let a push grow slowly from rest in every direction, for every fill, until the inlets come out."""
-    sills, fills = len(links.doors), len(starts)
+    fills, group = len(starts), np.empty(len(rooms.capacity), np.int64)
     found = np.full((len(angles), fills), np.inf)
-    group, sharp = np.empty(len(rooms.capacity), np.int64), SHARP * rooms.capacity.sum()
     for d in range(len(angles)):
-        volumes, over, wet = starts.copy(), np.zeros(fills), np.ones(fills, np.bool_)
+        volumes, over = starts.copy(), np.zeros(fills)
         for k in range(STEPS + 1):
             g = most * k / STEPS
             _push(seen, angles[d], g)
             look(rooms, links, inlets, seen)
             for f in range(fills):
-                if not wet[f]:
+                if found[d, f] < np.inf:
                     continue
                 before = volumes[f].copy()
                 settle(rooms, links, seen, volumes[f], group)
-                now = _over(group, seen.held, volumes[f], inlet_in, sills)
+                now = _over(group, seen.held, volumes[f], inlet_in, len(links.doors))
                 if now > 0:
                     over[f] = now
                     continue
-                wet[f] = False
                 found[d, f] = 0.0
-                if k == 0:
-                    continue
-                low, top, low_over, top_over = g - most / STEPS, g, over[f], now
-                for _ in range(CLOSING):
-                    if top_over >= -sharp or low_over <= sharp:
-                        break
-                    g_at = low + (top - low) * low_over / (low_over - top_over)
-                    volumes[f] = before
-                    _push(seen, angles[d], g_at)
+                if k > 0:
+                    ends = (g - most / STEPS, over[f]), (g, now)
+                    found[d, f] = _closed_in(rooms, links, seen, inlets, inlet_in, angles[d], before, ends[0], ends[1])
+                    _push(seen, angles[d], g)
                     look(rooms, links, inlets, seen)
-                    settle(rooms, links, seen, volumes[f], group)
-                    now = _over(group, seen.held, volumes[f], inlet_in, sills)
-                    # Illinois: the end that stays counts half the next time.
-                    if now > 0:
-                        low, low_over, top_over = g_at, now, top_over / 2
-                    else:
-                        top, top_over, low_over = g_at, now, low_over / 2
-                found[d, f] = low if low_over <= sharp else top
-                _push(seen, angles[d], g)
-                look(rooms, links, inlets, seen)
     return found
 
 

@@ -2,7 +2,12 @@
 
 from typing import NamedTuple
 
+import numpy as np
+import numpy.typing as npt
+
 from keel.solid.polyhedron import Array, Index
+
+Flags = npt.NDArray[np.bool_]
 
 
 class Rooms(NamedTuple):
@@ -11,6 +16,7 @@ class Rooms(NamedTuple):
     points: Array
     point_at: Index
     triangles: Index
+    """Corners by their place in `points`."""
     halves: Array
     """Half the cross product of each triangle's sides: its area along its normal, shape (m, 3)."""
     triangle_at: Index
@@ -39,6 +45,8 @@ class Ways(NamedTuple):
     doors: Index
     """0 open both ways, +1 from the first side only, −1 from the second."""
     cracks: Array
+    faces: Index
+    """Which of them are open faces between two pieces of one body."""
 
 
 class Feeds(NamedTuple):
@@ -66,6 +74,8 @@ class State(NamedTuple):
     lagging: Array
     """Force in x and y that each body feels, lagging, shape (bodies, 2); and how fast it changes."""
     speeds: Array
+    group: Index
+    """Which pieces have one surface: those with the same number, that of the first of them."""
     surge: Array
     sums: Array
     """Used by the engine, asked for and not had, returned, moved by transfer, spilt by the surge tank."""
