@@ -2,6 +2,7 @@
 # What is installed or stored goes under KEEL_HOME; nothing is done twice.
 
 set -euo pipefail
+shopt -s globstar
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 export KEEL_HOME=${KEEL_HOME:-$ROOT/.local}
 mkdir -p "$KEEL_HOME"
@@ -85,6 +86,14 @@ build_web() {
       fail "the build failed; see $KEEL_HOME/vite.log"
     stamp web "${WEB_SOURCES[@]}"
   fi
+}
+
+# What is compiled at its first use is compiled now: nobody waits for it.
+warm_kernels() {
+  fresh kernels keel/**/*.py && return
+  say "compiling the core"
+  python -m keel warm >"$KEEL_HOME/warm.log" 2>&1 || fail "compiling failed; see $KEEL_HOME/warm.log"
+  stamp kernels keel/**/*.py
 }
 
 need_secret() {

@@ -11,8 +11,8 @@ from typing import NamedTuple
 
 import numpy as np
 from manifold3d import CrossSection, Manifold
-from numba import njit
 
+from keel.compiled import compiled
 from keel.solid.polyhedron import Array, Index, Mesh
 from keel.solid.pools import NUDGE_MM, Crossings
 from keel.solid.shapes import slice_rings, smooth_mesh
@@ -25,7 +25,6 @@ LEANS = (0.1, 0.3, 0.6, 1.0, 1.8, 3.5)
 """Tangents of the leans that are looked at, besides level."""
 AZIMUTHS = 16
 MOST_PIECES = 24
-compiled = njit(cache=True, error_model="numpy")
 LEVEL_MM = 1e-9
 OFF_FACE_MM = 1e-2
 """How far beside an open face liquid that is to pass it is looked for [mm]."""

@@ -12,8 +12,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
-from numba import njit
 
+from keel.compiled import compiled
 from keel.solid.polyhedron import Array, Index, Mesh, Waterline, level_axes
 
 NUDGE_MM = 1e-4
@@ -37,7 +37,7 @@ class NotInsideError(ValueError):
     """A point that isn't in the liquid's space."""
 
 
-@njit(cache=True, error_model="numpy")
+@compiled
 def _crossed_below(points: Array, corners: Array) -> tuple[Index, Index]:
     """Triangles straight below points, heights along the third axis: how many, and the highest of them."""
     counts, first = np.zeros(len(points), np.int64), np.zeros(len(points), np.int64)

@@ -8,9 +8,10 @@ from math import pi, sqrt, tanh
 
 import numpy as np
 
+from keel.compiled import compiled
 from keel.solid.polyhedron import Array
 from keel.studies.slosh.state import Feeds, Flags, Rooms, State, Ways
-from keel.studies.slosh.surfaces import View, compiled, level_of, see, view_of
+from keel.studies.slosh.surfaces import View, level_of, see, view_of
 
 DISCHARGE = 0.62
 MOST_SPELLS = 4096

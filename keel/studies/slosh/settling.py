@@ -9,17 +9,17 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keel.compiled import compiled
 from keel.solid.compartments import Opening
 from keel.solid.polyhedron import Array, Index
 from keel.studies.slosh.state import Rooms
-from keel.studies.slosh.surfaces import View, compiled, level_of, see, under, view_of
+from keel.studies.slosh.surfaces import View, level_of, see, under, view_of
 
 MOST_MOVES = 400
-HALVINGS = 60
 EXACT = 1e-9
 """Surfaces hold their volume to this share of the tank's."""
-LEVEL_MM = 1e-3
-"""Sides of a door that stand no farther apart than this are level [mm]."""
+MOVES = 100
+"""What would run through a door until both sides are level is nought below so many times that."""
 
 
 class Links(NamedTuple):
@@ -139,7 +139,7 @@ def _stands_over(now: Standing, g: int, sill: int, small: float) -> bool:
 @compiled
 def _lowest_running(rooms: Rooms, links: Links, seen: Seen, now: Standing, small: float) -> int:
     """The lowest sill over which something runs; −1 when all is at rest."""
-    chosen, lowest, apart = -1, np.inf, np.empty(len(now.group))
+    chosen, lowest = -1, np.inf
     for k in range(len(links.doors)):
         a, b = now.group[links.sides[k, 0]], now.group[links.sides[k, 1]]
         if a == b or seen.levels[k] >= lowest:
@@ -149,10 +149,8 @@ def _lowest_running(rooms: Rooms, links: Links, seen: Seen, now: Standing, small
         if links.doors[k] != 0:
             source, sink = (a, b) if links.doors[k] > 0 else (b, a)
             runs = over_a if links.doors[k] > 0 else over_b
-            if runs:
-                near = level_of(rooms, seen.sight, now.group, source, now.total[source], seen.levels[k], small, apart)
-                far = level_of(rooms, seen.sight, now.group, sink, now.total[sink], seen.levels[k], small, apart)
-                runs = far[0] < near[0] - LEVEL_MM
+            if over_a and over_b:
+                runs = _evened(rooms, seen, now, source, sink, seen.levels[k], small) > MOVES * small
         if runs:
             chosen, lowest = k, seen.levels[k]
     return chosen
@@ -198,16 +196,11 @@ def _join(now: Standing, levels: Array, a: int, b: int, sill: int) -> None:
 
 @compiled
 def _evened(rooms: Rooms, seen: Seen, now: Standing, source: int, sink: int, sill: float, exact: float) -> float:
-    """What runs through a door until both sides stand level, halving."""
-    low, top, apart = 0.0, now.total[source], np.empty(len(now.group))
-    for _ in range(HALVINGS):
-        moved = (low + top) / 2
-        near = level_of(rooms, seen.sight, now.group, source, now.total[source] - moved, sill, exact, apart)[0]
-        far = level_of(rooms, seen.sight, now.group, sink, now.total[sink] + moved, sill, exact, apart)[0]
-        if far < near:
-            low = moved
-        else:
-            top = moved
-        if top - low < 1e-6 * now.total[source]:
-            break
-    return low
+    """What runs through a door until both sides stand level: below nought where the far side is the higher."""
+    both, apart, kept = now.group.copy(), np.empty(len(now.group)), 0.0
+    for i in range(len(both)):
+        both[i] = source if both[i] == sink else both[i]
+    level_of(rooms, seen.sight, both, source, now.total[source] + now.total[sink], sill, exact, apart)
+    for i in range(len(both)):
+        kept += apart[i] if now.group[i] == source else 0.0
+    return float(now.total[source] - kept)

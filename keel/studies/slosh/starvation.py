@@ -4,8 +4,8 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
 import numpy as np
-from numba import njit
 
+from keel.compiled import compiled, compiled_apart
 from keel.design.slosh import Kind, Manoeuvre
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.polyhedron import Array, Index
@@ -15,7 +15,6 @@ from keel.studies.slosh.model import Setup, SloshTank
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.settling import Links, Seen, links_of, look, seen_of, settle
 from keel.studies.slosh.state import Rooms
-from keel.studies.slosh.surfaces import compiled
 
 DIRECTIONS, FILLS = 72, 41
 STEPS = 48
@@ -98,7 +97,7 @@ def _closed_in(
     return low if low_over <= sharp else top
 
 
-@njit(cache=True, error_model="numpy", nogil=True)
+@compiled_apart
 def _map(
     rooms: Rooms, links: Links, inlets: Array, inlet_in: Index, seen: Seen, angles: Array, starts: Array, most: float
 ) -> Array:

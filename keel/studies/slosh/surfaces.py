@@ -3,12 +3,11 @@
 from typing import NamedTuple
 
 import numpy as np
-from numba import njit
 
+from keel.compiled import compiled
 from keel.solid.polyhedron import Array, Index
 from keel.studies.slosh.state import Rooms
 
-compiled = njit(cache=True, error_model="numpy")
 LEVEL_STEPS = 60
 LEVEL_MM = 1e-6
 """A bracket about a level that is this narrow is the level [mm]."""
