@@ -34,10 +34,10 @@ from keel.studies.insides import Insides
 from keel.studies.level import StrappingRow, strapping_table
 from keel.studies.liquid import Fill, fill_at
 from keel.studies.opening import GoesIn
+from keel.studies.panels import Panel, safe_proof_kpa
 from keel.studies.reach import Hung, Landing, Reach, Unreached, in_attitudes
 from keel.studies.result import Point, words
 from keel.studies.sheet.made import Sheet
-from keel.studies.strength import Panel, safe_proof_kpa
 from keel.studies.studied import Studied, study
 from keel.studies.surge_schools import SurgeAnswer, surge_answer
 from keel.studies.views import Cut, Ring, View, cut, views

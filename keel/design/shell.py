@@ -4,9 +4,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from keel.design.base import Coordinate, Gap, Length, Part, refuse
+from keel.design.base import Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.features import Feature
 from keel.reference.metals import MetalName
+from keel.reference.plates import Held
 
 WrapAxis = Literal["x", "y"]
 LieAxis = Literal["x", "y", "z"]
@@ -16,6 +17,14 @@ Thickness = Annotated[float, Field(ge=0.3, le=25)]
 
 MOST_CORNERS = 60
 MOST_FEATURES = 40
+
+
+class PanelEdgeHeld(Part):
+    """How an edge of a flat panel is held, where that isn't as its joint says."""
+
+    panel: Name = Field(description="The panel, as the list of panels names it")
+    beside: Name = Field(description="What it meets at that edge")
+    held: Held = Field(description="Whether it can't turn there, or can")
 
 
 class Body(Part):
@@ -38,6 +47,9 @@ class Body(Part):
     )
     features: Annotated[tuple[Feature, ...], Field(max_length=MOST_FEATURES, strict=False)] = ()
 
+    edges: Annotated[tuple[PanelEdgeHeld, ...], Field(max_length=280, strict=False)] = Field(
+        default=(), description="Edges of panels that are held otherwise than their joints say"
+    )
     swages: Annotated[tuple[PanelName, ...], Field(max_length=70, strict=False)] = Field(
         default=(), description="Panels with a swage or cross-break across their middle"
     )

@@ -34,6 +34,9 @@ class HouseRules(Part):
     pan_gap_mm: Gap = Field(default=0.5, description="Room between pan and wrapper on each side [mm]")
     notch_clearance_mm: Gap = Field(default=1, description="Added to the flange for the pan's corner notch [mm]")
     bump_g: float = Field(default=2, ge=0, le=20, description="Extra vertical g that the fuel presses with on a panel")
+    push_g: float = Field(
+        default=1, ge=0, le=20, description="g that a full cell presses with on an upright panel and a partition"
+    )
     stress_share: Fraction = Field(default=0.6, description="Share of the as-welded yield a panel may reach")
     land_mm: Length = Field(default=12, description="Least strip of sheet between a seam and a bend or seam [mm]")
     sliver_mm: Length = Field(default=10, description="Least space inside that can be welded and cleaned [mm]")

@@ -5,7 +5,7 @@ from itertools import accumulate, count, product
 from math import ceil, pi
 from typing import Literal
 
-from keel.design.features import Baffle, Feature
+from keel.design.features import Baffle, Feature, Partition
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings import feature_remedies, port_remedies
 from keel.findings.finding import Finding, Patch, Remedy
@@ -17,10 +17,10 @@ from keel.solid.interior import filled
 from keel.studies.attitude import Attitude
 from keel.studies.clearance import Gap
 from keel.studies.draining import drained
+from keel.studies.panels import Panel, panels
 from keel.studies.resize import ALONG, Direction, directions, resized, size_along, size_for
 from keel.studies.result import Words, words
 from keel.studies.slide import slid_into_bay
-from keel.studies.strength import Panel, panels
 from keel.studies.studied import Studied
 
 Prescriber = Callable[[Studied, Finding], Iterator[Remedy]]
@@ -131,11 +131,23 @@ def thicker(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     enough = [gauge for gauge in gauges if gauge >= need and gauge > shell.thickness_mm]
     for gauge in enough[:1] or [ceil(need * 2) / 2]:
         patch = _of_gauge(seen, gauge)
-        if shell.ends_thickness_mm is not None and shell.ends_thickness_mm < gauge:
-            patch["ends_thickness_mm"] = gauge
+        for name in ("ends_thickness_mm", "features_thickness_mm"):
+            own = getattr(shell, name)
+            if own is not None and own < gauge:
+                patch[name] = gauge
+        features = [_no_thinner(feature, gauge) for feature in shell.features]
+        if features != list(shell.features):
+            patch |= _with_features(features)["shell"]
         yield Remedy(label=words("{gauge_sheet} sheet", gauge_sheet=gauge), patch={"shell": patch})
     yield from swage(seen, _finding)
     yield from braced(seen, _finding)
+
+
+def _no_thinner(feature: Feature, gauge: float) -> Feature:
+    """A partition of at least that sheet; anything else as it is."""
+    if isinstance(feature, Partition) and feature.thickness_mm is not None and feature.thickness_mm < gauge:
+        return feature.model_copy(update={"thickness_mm": gauge})
+    return feature
 
 
 def _of_gauge(seen: Studied, gauge: float) -> Patch:
@@ -151,7 +163,8 @@ def swage(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     if isinstance(seen.shell, CylinderShell):
         return
     least = seen.workshop.rules.proof_least_kpa if finding.code == "proof.weak" else 0.0
-    weak = [panel.name for panel in seen.panels if not panel.swaged and _is_weak(panel, least)]
+    plain = (panel for panel in seen.panels if not panel.swaged and panel.what != "partition")
+    weak = [panel.name for panel in plain if _is_weak(panel, least)]
     if weak:
         yield Remedy(
             label=words("A swage across the middle of the {names}", names=", ".join(weak)),

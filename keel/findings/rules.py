@@ -6,6 +6,7 @@ from keel.design.shell import CylinderShell
 from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding, of_station
 from keel.reference.metals import METALS
+from keel.studies.panels import how_held
 from keel.studies.result import words
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.studied import Studied
@@ -108,15 +109,16 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
                 thickness_sheet=worst.thickness_mm,
             ),
             words(
-                "{long_mm} × {short_mm} flat under {head_kpa} of fuel at {bump_g} extra: {stress_mpa}, "
+                "The {what}, {long_mm} × {short_mm} flat, under {head_kpa}, " + worst.load.text + ": {stress_mpa}, "
                 "allowed {allowed_mpa} ({share_pct} of the yield beside a weld, house rule). "
-                "Edges taken as clamped; safe proof pressure of this "
-                "panel {proof_kpa}{safe}.",
+                "Its edges: {edges}; safe proof pressure of this panel {proof_kpa}{safe}.",
+                **worst.load.values,
+                what=worst.what,
+                edges=how_held(worst),
                 proof_kpa=worst.proof_kpa,
                 long_mm=worst.long_mm,
                 short_mm=worst.short_mm,
                 head_kpa=worst.pressure_kpa,
-                bump_g=seen.workshop.rules.bump_g,
                 stress_mpa=worst.stress_mpa,
                 allowed_mpa=worst.allowed_mpa,
                 share_pct=seen.workshop.rules.stress_share,

@@ -8,7 +8,7 @@ from keel.design.features import Baffle, Feature, Partition
 from keel.design.shell import CylinderShell
 from keel.design.workshop import HouseRules
 from keel.solid.build import Solids
-from keel.studies.strength import Panel, panels
+from keel.studies.panels import Panel, panels
 
 FELT = 1.02
 """A plate that makes a panel stand less than this many times more braces nothing."""
@@ -53,10 +53,10 @@ def bracing(brief: Brief, solids: Solids, rules: HouseRules) -> list[Braced]:
     def standing(kept: Sequence[Feature]) -> list[Panel]:
         return panels(brief, solids, rules, kept)
 
-    whole = standing(features) if plates else []
+    whole = {panel.name: panel for panel in standing(features)} if plates else {}
     found = []
     for plate in plates:
-        pairs = list(zip(standing([f for f in features if f is not plate]), whole, strict=True))
+        pairs = [(panel, whole[panel.name]) for panel in standing([f for f in features if f is not plate])]
         before, after = max(pairs, key=lambda pair: pair[1].proof_kpa / pair[0].proof_kpa)
         short = isinstance(plate, Baffle) and plate.top_gap_mm > 0
         helps = after.proof_kpa >= FELT * before.proof_kpa

@@ -30,11 +30,11 @@ from keel.studies.gauge import GaugeTruth, gauge_truth
 from keel.studies.growth import Placement
 from keel.studies.insides import Insides, insides
 from keel.studies.opening import GoesIn, goes_in
+from keel.studies.panels import Panel, panels
 from keel.studies.reach import Crowd, Hung, Landing, Reach, crowds, hung, landings, reaches
 from keel.studies.sheet.internals import internal_parts
 from keel.studies.sheet.made import Sheet
 from keel.studies.sheet.unfold import sheet
-from keel.studies.strength import Panel, panels
 
 
 @dataclass(frozen=True)

@@ -17,7 +17,7 @@ from keel.solid.build import build
 from keel.solid.compartments import compartments
 from keel.solid.faults import GeometryError
 from keel.studies.draining import inside
-from keel.studies.strength import widest_field
+from keel.studies.panels import stations
 from keel.tests.samples import STEP, box, profile
 
 
@@ -104,12 +104,12 @@ class Plates(TestCase):
 class Bracing(TestCase):
     """Plates that are welded to the roof split the panels."""
 
-    def test_widest_field(self) -> None:
+    def test_what_braces(self) -> None:
         """Only plates square to that axis count, and none with a gap over it."""
         wall = Partition(id="p", name="p", at_mm=500)
         plates = [baffle(200), baffle(300, axis="y"), baffle(350, top_gap_mm=20.0), wall]
-        self.assertEqual(widest_field(plates, 0, 600), 300)
-        self.assertEqual(widest_field(plates, 1, 400), 300)
+        self.assertEqual([at for at, _ in stations(plates, 0, 600)], [0, 200, 500, 600])
+        self.assertEqual([at for at, _ in stations(plates, 1, 400)], [0, 300, 400])
 
     def test_baffles_are_tried_as_a_remedy(self) -> None:
         """For a floor too thin the fewest that settle it are offered with their price, and do settle it."""

@@ -1385,6 +1385,12 @@ export interface components {
              */
             bend_radius_mm: number;
             /**
+             * Edges
+             * @description Edges of panels that are held otherwise than their joints say
+             * @default []
+             */
+            edges: components["schemas"]["PanelEdgeHeld"][];
+            /**
              * Ends Thickness Mm
              * @description Sheet thickness of the ends [mm]; empty means the wrapper's
              */
@@ -1926,6 +1932,12 @@ export interface components {
              * @default 0
              */
             dish_mm: number;
+            /**
+             * Edges
+             * @description Edges of panels that are held otherwise than their joints say
+             * @default []
+             */
+            edges: components["schemas"]["PanelEdgeHeld"][];
             /**
              * Ends Thickness Mm
              * @description Sheet thickness of the ends [mm]; empty means the wrapper's
@@ -3074,6 +3086,12 @@ export interface components {
              */
             pump_margin: number;
             /**
+             * Push G
+             * @description g that a full cell presses with on an upright panel and a partition
+             * @default 1
+             */
+            push_g: number;
+            /**
              * Sleeve Mm
              * @description A sprung sleeve is cut this much longer than the depth [mm]
              * @default 20
@@ -3665,19 +3683,42 @@ export interface components {
         };
         /**
          * Panel
-         * @description One flat face of the shell under the fuel it holds.
+         * @description One flat panel, the widest-spread of its fields, under the most that presses on it.
+         *
+         *     Attributes
+         *     ----------
+         *     name, what : str
+         *         Which panel, and what it is.
+         *     first_mm, second_mm : float
+         *         Its sides: the first lies across in its drawing, the second upward.
+         *     edges : list of PanelEdge
+         *         At the low and the high end of the first side, then of the second; one for a round panel, none for a wall that
+         *         is rolled.
+         *     load : Words
+         *         What presses on it.
+         *     stress_share : float
+         *         Greatest stress as a share of the yield beside a weld.
+         *     allowed_share : float
+         *         What share is allowed: the house rule.
          */
         Panel: {
             /** Allowed Mpa */
             allowed_mpa: number;
+            /** Allowed Share */
+            allowed_share: number;
             /** Deflection Mm */
             deflection_mm: number;
+            /** Edges */
+            edges: components["schemas"]["PanelEdge"][];
             /** Errs Safe */
             errs_safe: boolean;
+            /** First Mm */
+            first_mm: number;
             /** Large Deflection Mm */
             large_deflection_mm: number;
             /** Least Thickness Mm */
             least_thickness_mm: number;
+            load: components["schemas"]["Words"];
             /** Long Mm */
             long_mm: number;
             /** Name */
@@ -3686,14 +3727,59 @@ export interface components {
             pressure_kpa: number;
             /** Proof Kpa */
             proof_kpa: number;
+            /** Round */
+            round: boolean;
+            /** Second Mm */
+            second_mm: number;
             /** Short Mm */
             short_mm: number;
             /** Stress Mpa */
             stress_mpa: number;
+            /** Stress Share */
+            stress_share: number;
             /** Swaged */
             swaged: boolean;
             /** Thickness Mm */
             thickness_mm: number;
+            /** What */
+            what: string;
+        };
+        /**
+         * PanelEdge
+         * @description One edge of a panel: what it meets there, how it is joined, and so how it is held.
+         */
+        PanelEdge: {
+            /** Beside */
+            beside: string;
+            /**
+             * Held
+             * @enum {string}
+             */
+            held: "clamped" | "simply supported";
+            /** Joint */
+            joint: string;
+        };
+        /**
+         * PanelEdgeHeld
+         * @description How an edge of a flat panel is held, where that isn't as its joint says.
+         */
+        PanelEdgeHeld: {
+            /**
+             * Beside
+             * @description What it meets at that edge
+             */
+            beside: string;
+            /**
+             * Held
+             * @description Whether it can't turn there, or can
+             * @enum {string}
+             */
+            held: "clamped" | "simply supported";
+            /**
+             * Panel
+             * @description The panel, as the list of panels names it
+             */
+            panel: string;
         };
         /**
          * Partition
@@ -4215,6 +4301,12 @@ export interface components {
              * @description Counter-clockwise, across to the right and up
              */
             corners: components["schemas"]["Corner"][];
+            /**
+             * Edges
+             * @description Edges of panels that are held otherwise than their joints say
+             * @default []
+             */
+            edges: components["schemas"]["PanelEdgeHeld"][];
             /**
              * Ends Thickness Mm
              * @description Sheet thickness of the ends [mm]; empty means the wrapper's
@@ -6248,6 +6340,7 @@ export interface components {
              *       "pan_gap_mm": 0.5,
              *       "proof_least_kpa": 5,
              *       "pump_margin": 0.2,
+             *       "push_g": 1,
              *       "sleeve_mm": 20,
              *       "sliver_mm": 10,
              *       "starvation_most_g": 4,

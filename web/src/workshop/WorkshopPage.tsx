@@ -138,6 +138,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <LengthField label="Least space inside" {...rule('sliver_mm')} hint="that can be welded and cleaned" />
           <NumberField label="Leak test worth having" unit="kPa" {...rule('proof_least_kpa')} hint="a shell that bears less is remarked on" />
           <NumberField label="Bump the floor must bear" unit="g" {...rule('bump_g')} hint="extra, vertical; usual 2" />
+          <NumberField label="Push the uprights must bear" unit="g" {...rule('push_g')} hint="a full cell against an upright or a partition; usual 1" />
           <ShareField label="Share of welded yield allowed" {...rule('stress_share')} hint="usual 60 %" />
           <ShareField label="Pumps give more than burnt by" {...rule('pump_margin')} hint="usual 20 %" />
           <ShareField label="Surge volume over what is drawn" {...rule('surge_margin')} hint="usual 20 %" />

@@ -1,54 +1,99 @@
-import { Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import { Box, ButtonBase, Typography } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { useState } from 'react'
+import type { Panel, PanelEdge } from '../../api/model'
+import { setShell } from '../../drawing/edits'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
+import { PanelFigure } from './PanelFigure'
 
-/** Each flat face: the sheet it wants, how far it bows, and the pressure it bears in a leak test. */
+/** Each flat panel: what it is, how its edges are held, the sheet it wants, and the pressure it bears in a leak test. */
 export function PanelTable() {
   const panels = useWork((work) => work.evaluation?.panels) ?? []
   const proof = useWork((work) => work.evaluation?.safe_proof_kpa ?? null)
   const units = useUnits()
+  const [open, setOpen] = useState<string | null>(null)
+  const weakest = panels.reduce<Panel | null>((least, panel) => (least === null || panel.proof_kpa < least.proof_kpa ? panel : least), null)
   return (
     <>
-      {proof !== null && (
+      {proof !== null && weakest && (
         <Typography variant="body2">
-          Leak test at no more than <strong>{units.number(proof, 1)} kPa</strong>: the least of the faces at 60 % of the yield beside a weld (house rule), never above 20 kPa. Use a relief or a water column as limiter; never test a tank that holds vapour.
+          Leak test at no more than <strong>{units.number(proof, 1)} kPa</strong>: {proof < weakest.proof_kpa ? 'every panel bears it' : `the ${weakest.name} gives first`}, at {units.number(weakest.allowed_share * 100, 0)} % of the yield beside a weld (house rule), never above 20 kPa. Use a relief or a water column as limiter; never test a tank that holds vapour.
         </Typography>
       )}
-      <Table size="small" aria-label="Faces under fuel">
-        <TableHead>
-          <TableRow>
-            <TableCell sx={{ pl: 0 }}>Face</TableCell>
-            <TableCell align="right">wants</TableCell>
-            <TableCell align="right">bows</TableCell>
-            <TableCell align="right" sx={{ pr: 0 }}>
-              kPa
-            </TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {panels.map((panel) => (
-            <TableRow key={panel.name}>
-              <TableCell sx={{ pl: 0 }}>
-                {panel.name}
-                {panel.swaged ? ', swaged' : ''}
-                <Typography variant="body2" color="textSecondary">
-                  {units.length(panel.long_mm)} × {units.length(panel.short_mm)}
-                </Typography>
-              </TableCell>
-              <TableCell align="right">{units.cut(panel.least_thickness_mm)}</TableCell>
-              <TableCell align="right" title={`${units.exact(panel.deflection_mm)} by the small-deflection sum, which errs high past half the thickness`}>
-                {units.cut(panel.errs_safe ? panel.large_deflection_mm : panel.deflection_mm)}
-              </TableCell>
-              <TableCell align="right" sx={{ pr: 0 }}>
-                {units.number(panel.proof_kpa, 1)}
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+      <Box component="ul" aria-label="Panels under fuel" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {panels.map((panel) => (
+          <PanelRow key={panel.name} panel={panel} open={open === panel.name} onOpen={() => setOpen(open === panel.name ? null : panel.name)} />
+        ))}
+      </Box>
       <Typography variant="body2" color="textSecondary">
-        Edges taken as clamped, the full depth of fuel over each face at the house rule’s bump. Past half its thickness a face is stiffer than the plain sum says: the bow shown then counts its stretching.
+        Hatched edges can’t turn: the sheet goes on round a bend or over a plate. Edges on rollers can: they are welded from one side. Past half its thickness a panel is stiffer than the plain sum says: the bow shown then counts its stretching.
       </Typography>
     </>
+  )
+}
+
+function PanelRow({ panel, open, onOpen }: { panel: Panel; open: boolean; onOpen: () => void }) {
+  const units = useUnits()
+  const { inks } = useTheme()
+  const thin = panel.least_thickness_mm > panel.thickness_mm + 1e-6
+  return (
+    <Box component="li" sx={{ borderTop: `1px solid ${inks.line}` }}>
+      <ButtonBase aria-expanded={open} onClick={onOpen} sx={{ width: '100%', minHeight: 56, py: 0.75, gap: 1, justifyContent: 'flex-start', textAlign: 'left' }}>
+        <Box sx={{ width: 64, display: 'flex', justifyContent: 'center', flex: 'none' }}>
+          <PanelFigure panel={panel} reach={44} />
+        </Box>
+        <Box sx={{ flex: 1 }}>
+          <Typography variant="body2" sx={{ fontWeight: 650 }}>
+            {panel.name}
+            {panel.swaged ? ', swaged' : ''}
+          </Typography>
+          <Typography variant="body2" color="textSecondary">
+            {panel.what}, {units.length(panel.first_mm)} × {units.length(panel.second_mm)}
+          </Typography>
+        </Box>
+        <Box sx={{ textAlign: 'right' }}>
+          <Typography variant="body2" sx={{ fontWeight: 650 }}>
+            {units.number(panel.proof_kpa, 1)} kPa
+          </Typography>
+          <Typography variant="body2" color={thin ? 'warning' : 'textSecondary'}>
+            {thin ? units.say({ text: 'wants {least_sheet}', values: { least_sheet: panel.least_thickness_mm } }) : `${units.number(panel.stress_share * 100, 0)} % of yield`}
+          </Typography>
+        </Box>
+      </ButtonBase>
+      {open && <PanelAtHand panel={panel} />}
+    </Box>
+  )
+}
+
+/** One panel with its edges, each of which can be held otherwise than its joint says. */
+function PanelAtHand({ panel }: { panel: Panel }) {
+  const units = useUnits()
+  const readOnly = useWork((work) => work.readOnly)
+  const held = useWork((work) => work.design.shell?.edges) ?? []
+  const turn = (edge: PanelEdge) => {
+    const others = held.filter((own) => own.panel !== panel.name || own.beside !== edge.beside)
+    const other = edge.held === 'clamped' ? 'simply supported' : 'clamped'
+    setShell({ edges: others.length < held.length ? others : [...others, { panel: panel.name, beside: edge.beside, held: other }] })
+  }
+  return (
+    <Box sx={{ pb: 1.5, display: 'flex', flexDirection: 'column', gap: 1 }}>
+      {panel.edges.length > 0 && (
+        <Box sx={{ display: 'flex', justifyContent: 'center' }}>
+          <PanelFigure panel={panel} reach={130} onEdge={readOnly ? undefined : turn} />
+        </Box>
+      )}
+      <Typography variant="body2">
+        {units.say(panel.load)}: {units.number(panel.pressure_kpa, 1)} kPa, {units.number(panel.stress_mpa, 0)} MPa or {units.number(panel.stress_share * 100, 0)} % of the yield beside a weld, where {units.number(panel.allowed_share * 100, 0)} % is allowed.
+      </Typography>
+      <Typography variant="body2">
+        {units.say({ text: 'Sheet {is_sheet}, wants {wants_sheet}; bows {bows_sheet}.', values: { is_sheet: panel.thickness_mm, wants_sheet: panel.least_thickness_mm, bows_sheet: panel.errs_safe ? panel.large_deflection_mm : panel.deflection_mm } })}
+      </Typography>
+      {panel.edges.length > 0 && (
+        <Typography variant="body2" color="textSecondary">
+          {panel.edges.map((edge) => `${edge.beside}: ${edge.joint}, ${edge.held}`).join(' · ')}. {readOnly ? '' : 'Press an edge to have it held the other way, as when it is welded inside too.'}
+        </Typography>
+      )}
+    </Box>
   )
 }

@@ -39,7 +39,7 @@ export function firstCorners(kind: ProfileShell['shape'], w: number, h: number):
   }
 }
 
-const PLAIN = { features: [], swages: [], ends_thickness_mm: null, features_thickness_mm: null }
+const PLAIN = { features: [], swages: [], edges: [], ends_thickness_mm: null, features_thickness_mm: null }
 export const FIRST: Shell = { kind: 'box', measured: 'outside', length_mm: 600, width_mm: 400, height_mm: 300, x_mm: 0, y_mm: 0, z_mm: 0, metal: '5052-H32', thickness_mm: 3, bend_radius_mm: 4.5, wrap_axis: 'x', ...PLAIN }
 
 /** A shell of another kind in the place of the present one: same bounds, metal and features. */
@@ -58,6 +58,7 @@ export function turnedInto(kind: Kind, shell: Shell, evaluation: Evaluation | nu
     features_thickness_mm: shell.features_thickness_mm ?? null,
     features: shell.features,
     swages: [],
+    edges: [],
   }
   if (kind === 'box') return { ...kept, kind: 'box', measured: 'outside', length_mm: size.x, width_mm: size.y, height_mm: size.z, bend_radius_mm: radius, wrap_axis: 'x' }
   if (kind === 'cylinder standing') return { ...kept, kind: 'cylinder', axis: 'z', diameter_mm: Math.min(size.x, size.y), run_mm: size.z, dish_mm: 0 }
