@@ -31,7 +31,7 @@ from keel.studies.filling import FillRun
 from keel.studies.fit import first_shell, fit_to_bay
 from keel.studies.gauge import GaugeTruth
 from keel.studies.insides import Insides
-from keel.studies.level import StrappingRow, strapping_table
+from keel.studies.level import CellStrapping, strapping_table
 from keel.studies.liquid import Fill, fill_at
 from keel.studies.opening import GoesIn
 from keel.studies.panels import Panel, safe_proof_kpa
@@ -124,7 +124,7 @@ class Evaluation(BaseModel):
     geometry: Geometry | None = None
     figures: Figures | None = None
     capacity: Capacity | None = None
-    strapping: list[StrappingRow] = []
+    strapping: list[CellStrapping] = []
     fill: Fill | None = None
     drained: list[Drained] = []
     gaps: list[Gap] = []
@@ -203,11 +203,16 @@ def evaluate(
     fill = fill_at(seen.solids, fraction, showing.attitude)
     still = showing.attitude == Attitude()
     held = seen.level if still else drained(seen.solids, design.ports, showing.attitude)
+    levels = {cell.cell: cell.level_mm for cell in fill.cells}
+    if any(pool.level_mm > levels[cell.cell] for cell in held for pool in cell.pools):
+        held = drained(seen.solids, design.ports, showing.attitude, list(levels.values()))
     return Evaluation(
         geometry=_geometry(seen, showing, fill, held),
         figures=seen.figures,
         capacity=seen.capacity,
-        strapping=strapping_table(seen.solids.cells[0].mesh.along(-felt(Attitude()))),
+        strapping=[
+            CellStrapping(cell.name, strapping_table(cell.mesh.along(-felt(Attitude())))) for cell in seen.solids.cells
+        ],
         fill=fill,
         drained=held,
         gaps=seen.gaps,

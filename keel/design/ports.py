@@ -62,6 +62,9 @@ class Hanger(Part):
     extend_mm: Gap = Field(default=0, description="Lengthened by that much [mm]")
     remote: bool = Field(default=False, description="Draws through a hose from a pickup of its own on the floor")
     bracket_mm: Gap = Field(default=0, description="Flange to the pump's clamp [mm]")
+    bracket_least_mm: Gap = Field(
+        default=20, description="Shortest that the bracket may be cut to, so that it still holds the pump [mm]"
+    )
     pump_mm: Gap = Field(default=0, description="The pump's body [mm]")
     strainer_mm: Gap = Field(default=0, description="Strainer or sock below the pump [mm]")
     measured_mm: Length | None = Field(

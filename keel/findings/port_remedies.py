@@ -12,6 +12,8 @@ from keel.studies.resize import directions, resized, size_along
 from keel.studies.result import words
 from keel.studies.studied import Studied
 
+RING_MOST_MM = 30.0
+"""Highest ring that a flange is stood on [mm]."""
 FINGERS_MM = 30.0
 """Room for fingers and spanner between a flange and the sides of its well [mm]."""
 
@@ -55,6 +57,24 @@ def reach_the_floor(seen: Studied, finding: Finding) -> Iterator[Remedy]:
         patch=_with_port(seen, port.id, hanger=port.hanger.model_dump(mode="json") | {"remote": True}),
     )
     yield from _shallower(seen, short)
+
+
+def lift_the_flange(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """What is too long however it is cut: stand its flange on a ring, make the tank deeper, draw remotely."""
+    port = _port_of(seen, finding)
+    over = next(r.too_long_mm for r in seen.reaches if r.id == port.id)
+    if port.seat is not None and (port.seat.plate_mm or 0.0) + over <= RING_MOST_MM:
+        seat = port.seat.model_dump(mode="json") | {"plate_mm": (port.seat.plate_mm or 0.0) + over}
+        yield Remedy(
+            label=words("Stand {name} on a ring {high_mm} high", name=port.name, high_mm=seat["plate_mm"]),
+            patch=_with_port(seen, port.id, seat=seat),
+        )
+    if "height" in directions(seen.shell):
+        size = size_along(seen.shell, "height")
+        yield Remedy(
+            label=words("Make the tank {more_mm} higher", more_mm=over),
+            patch={"shell": resized(seen.shell, "height", size + over)},
+        )
 
 
 def _shallower(seen: Studied, by: float) -> Iterator[Remedy]:

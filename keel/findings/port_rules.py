@@ -53,6 +53,22 @@ def hangers_reach(seen: Studied) -> Iterator[Finding]:
                     made_mm=reach.made_for_mm,
                 ),
             )
+        elif reach.too_long_mm > ROUNDING_MM:
+            yield _finding(
+                "reach.long",
+                reach.id,
+                "stop",
+                words(
+                    "{name} stays {over_mm} too long, cut as far as it may be",
+                    name=reach.name,
+                    over_mm=reach.too_long_mm,
+                ),
+                words(
+                    "Made for {made_mm}, the tank is {depth_mm} deep there, with bracket and tube at their least.",
+                    made_mm=reach.made_for_mm,
+                    depth_mm=reach.depth_mm,
+                ),
+            )
         elif reach.short_mm < -ROUNDING_MM and reach.agrees is None:
             yield _finding(
                 "reach.cut",

@@ -367,6 +367,7 @@ PRESCRIBERS: dict[str, Prescriber] = {
     "air.trapped": feature_remedies.let_air_out,
     "port.outside": feature_remedies.port_inside,
     "reach.short": port_remedies.reach_the_floor,
+    "reach.long": port_remedies.lift_the_flange,
     "drain.high": port_remedies.to_the_low_point,
     "port.open": port_remedies.closed,
     "fill.back_pressure": port_remedies.larger_vent,

@@ -67,6 +67,8 @@ class _Part:
     half: float
     doors: tuple[Door, ...] = ()
     hump: bool = False
+    open: CrossSection | None = None
+    """What the plate leaves open by the drawing: the solid is cut a hair larger."""
 
 
 def compartments(solids: Solids, humps: bool = True) -> tuple[list[Compartment], list[Opening]]:
@@ -150,7 +152,9 @@ def _from_rear(piece: Manifold) -> tuple[float, float]:
 def _part(solids: Solids, baffle: Baffle) -> _Part:
     axis = "xy".index(baffle.axis)
     thick = baffle.wall_mm(solids.shell.feature_wall_mm)
-    return _Part(baffle.name, axis, solids.datum[axis] + baffle.at_mm + thick / 2, thick / 2, baffle.doors)
+    plate, middle = solids.plates.get(baffle.id), solids.datum[axis] + baffle.at_mm + thick / 2
+    left_open = None if plate is None else plate.section - plate.left
+    return _Part(baffle.name, axis, middle, thick / 2, baffle.doors, open=left_open)
 
 
 def _humps(solids: Solids, plates: Sequence[_Part]) -> list[_Part]:
@@ -207,7 +211,10 @@ def _openings(solids: Solids, part: _Part, parts: Sequence[_Part], rooms: Sequen
     axis, middle, off = part.axis, part.middle, part.half + STEP_OFF_MM
     crossing, found = _strips([other for other in parts if other.axis != axis]), []
     for cell in solids.cells:
-        for shape in _pieces(slice_rings(cell.solid, axis, middle), crossing):
+        rings = slice_rings(cell.solid, axis, middle)
+        if part.open is not None:
+            rings = (CrossSection(rings) ^ part.open).to_polygons()
+        for shape in _pieces(rings, crossing):
             spot = np.insert(np.array(shape.representative_point().coords[0]), axis, middle)
             door = next((d for d in part.doors if _behind(d, solids, spot, axis)), None)
             opens = 0 if door is None else (1 if door.opens == "ahead" else -1)

@@ -32,6 +32,13 @@ class Pool:
     volume_mm3: float
     triangles: Index
 
+    def up_to(self, level_mm: float, line: Waterline) -> "Pool":
+        """What of it lies below a level; all of it where that is higher than its own."""
+        if level_mm >= self.level_mm:
+            return self
+        volume = float(line.parts(np.array([level_mm]))[0][self.triangles].sum())
+        return Pool(level_mm, max(0.0, volume), self.triangles)
+
 
 class NotInsideError(ValueError):
     """A point that isn't in the liquid's space."""

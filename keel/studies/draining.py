@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import inf
 from typing import Literal, Protocol
 
 import numpy as np
@@ -39,10 +40,12 @@ class Drained:
     """One cell drained to its pickup and filled to its vent, in one attitude.
 
     `usable_l` and `stranded_l` are empty without a pickup in the cell, `trapped_l` without a vent or filler.
+    `from_l` is what was in it to begin with.
     """
 
     cell: str
     brimful_l: float
+    from_l: float
     stranded_l: float | None
     usable_l: float | None
     trapped_l: float | None
@@ -54,6 +57,8 @@ OFF_FLOOR_MM = 5.0
 """A pickup's inlet stands this far off the floor where nothing else is typed [mm] (house rule)."""
 ON_FLOOR_MM = 1.0
 """How far over the floor a sock or a sprung sleeve draws from it [mm]."""
+BESIDE_MM = 0.1
+"""So far beside a plate the shell's own floor is looked for [mm]."""
 FLUSH_MM = 1e-3
 """How far under the lid's inside an opening flush with it is taken [mm]."""
 
@@ -66,11 +71,29 @@ def place_of(solids: Solids, port: Port) -> Array:
     x, y, z = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm, solids.datum[2]
     if port.z_mm is not None:
         return np.array([x, y, z + port.z_mm])
+    span = span_at(solids, x, y) if port.role != "drain" else _beside_plates(solids, x, y)
+    return np.array([x, y, z if span is None else _follows(solids, port, *span)])
+
+
+def span_at(solids: Solids, x: float, y: float) -> tuple[float, float] | None:
+    """Heights of floor and lid at a place, from the lowest to the highest that is open there [mm]."""
     low, high = solids.bounds.low[2] - 1.0, solids.bounds.high[2] + 1.0
     hits = [hit.position[2] for hit in solids.inner.ray_cast([x + 1e-5, y + 1e-5, low], [x + 1e-5, y + 1e-5, high])]
-    if not hits:
-        return np.array([x, y, z])
-    return np.array([x, y, _follows(solids, port, min(hits), max(hits))])
+    return (min(hits), max(hits)) if hits else None
+
+
+def _beside_plates(solids: Solids, x: float, y: float) -> tuple[float, float] | None:
+    """Floor and lid as the shell has them, where a plate stands at a place: beside it, not through its holes [mm]."""
+    places = [(x, y)]
+    for plate in solids.plates.values():
+        low_x, low_y, _, high_x, high_y, _ = plate.slab.bounding_box()
+        across = high_x - low_x < high_y - low_y
+        if across and low_x - BESIDE_MM < x < high_x + BESIDE_MM:
+            places = [(side, v) for side in (low_x - BESIDE_MM, high_x + BESIDE_MM) for _, v in places]
+        elif not across and low_y - BESIDE_MM < y < high_y + BESIDE_MM:
+            places = [(u, side) for side in (low_y - BESIDE_MM, high_y + BESIDE_MM) for u, _ in places]
+    spans = [span for place in places if (span := span_at(solids, *place)) is not None]
+    return (min(low for low, _ in spans), max(high for _, high in spans)) if spans else None
 
 
 class Space(Protocol):
@@ -127,8 +150,10 @@ def ports_of(solids: Solids, cell: Cell, ports: Sequence[Port], *roles: PortRole
     return [place for place in places if inside(cell, place)]
 
 
-def drained(solids: Solids, ports: Sequence[Port], attitude: Attitude) -> list[Drained]:
-    """Drain every cell from brimful to its pickups, and fill it to its vents.
+def drained(
+    solids: Solids, ports: Sequence[Port], attitude: Attitude, levels: Sequence[float] | None = None
+) -> list[Drained]:
+    """Drain every cell from brimful, or from a level, to its pickups, and fill it to its vents.
 
     Parameters
     ----------
@@ -138,6 +163,8 @@ def drained(solids: Solids, ports: Sequence[Port], attitude: Attitude) -> list[D
         Pickups, vents and fillers count; several pickups or vents in a cell work together.
     attitude : Attitude
         How the vehicle stands and moves, held steady.
+    levels : sequence of float, optional
+        How high each cell's one surface stands over its lowest place, along the force felt [mm]; by default brimful.
 
     Returns
     -------
@@ -146,28 +173,31 @@ def drained(solids: Solids, ports: Sequence[Port], attitude: Attitude) -> list[D
         filler is taken as sealed round the nozzle, the air as not compressed.
     """
     force = felt(attitude)
-    return [_drained(solids, cell, ports, force) for cell in solids.cells]
+    tops = [inf] * len(solids.cells) if levels is None else levels
+    return [_drained(solids, cell, ports, force, top) for cell, top in zip(solids.cells, tops, strict=True)]
 
 
-def _drained(solids: Solids, cell: Cell, ports: Sequence[Port], force: Array) -> Drained:
+def _drained(solids: Solids, cell: Cell, ports: Sequence[Port], force: Array, top: float) -> Drained:
     brimful = cell.mesh.volume_mm3 / MM3_PER_LITRE
-    pools = _left(cell, ports_of(solids, cell, ports, *DRAWS), -force)
+    held = brimful if top == inf else cell.mesh.along(-force).volume(top) / MM3_PER_LITRE
+    pools = _left(cell, ports_of(solids, cell, ports, *DRAWS), -force, top)
     outlets = ports_of(solids, cell, ports, "vent") or ports_of(solids, cell, ports, "filler")
     pockets = _left(cell, outlets, force)
     stranded = None if pools is None else sum(pool.litres for pool in pools)
     return Drained(
         cell=cell.name,
         brimful_l=brimful,
+        from_l=held,
         stranded_l=stranded,
-        usable_l=None if stranded is None else brimful - stranded,
+        usable_l=None if stranded is None else held - stranded,
         trapped_l=None if pockets is None else sum(pocket.litres for pocket in pockets),
         pools=pools or [],
         pockets=pockets or [],
     )
 
 
-def _left(cell: Cell, places: list[Array], up: Array) -> list[Remainder] | None:
-    """What stays behind with some outlets; None without one."""
+def _left(cell: Cell, places: list[Array], up: Array, top: float = inf) -> list[Remainder] | None:
+    """What stays behind with some outlets of what lay below a level; None without an outlet."""
     if not places:
         return None
     tree = Pools(cell.mesh.along(up))
@@ -175,7 +205,7 @@ def _left(cell: Cell, places: list[Array], up: Array) -> list[Remainder] | None:
     levels = {round(float(place @ tree.line.up - tree.line.lowest), 6) for place in places}
     return [
         _remainder(tree.line, pool, kind, cell.name, round(pool.level_mm, 6) in levels)
-        for pool in tree.stranded(*places)
+        for pool in (pool.up_to(top, tree.line) for pool in tree.stranded(*places))
     ]
 
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from itertools import pairwise
 from math import asin, cos, degrees, radians, sin
 
@@ -41,7 +41,7 @@ class Mark:
 
 @dataclass(frozen=True, slots=True)
 class Tenth:
-    """A true share of brimful, and where the needle stands then."""
+    """A true share of the rated capacity, which is what the needle's full means, and where the needle stands then."""
 
     share: float
     litres: float
@@ -81,6 +81,8 @@ class Reading:
     arm_more_mm: float | None
     pivot_mm: float | None
     brimful_l: float
+    rated_l: float
+    """What the needle's full means: every error, tenth and printed face counts from it."""
     left_at_empty_l: float
     above_full_l: float
     worst_l: float
@@ -100,10 +102,11 @@ class Reading:
 
 @dataclass(frozen=True, slots=True)
 class Joined:
-    """Several senders of one cell on one needle: true tenths, and where it stands."""
+    """Several senders of one cell on one needle: true tenths of rated, and where it stands."""
 
     cell: str
     how: str
+    rated_l: float
     tenths: list[Tenth]
     worst_l: float
 
@@ -180,10 +183,9 @@ class Column:
         level = min(self.line.depth, max(0.0, height_mm + self.offset))
         return float(self.line.volume(level)) / MM3_PER_LITRE
 
-    @cached_property
-    def tenths(self) -> list[tuple[float, float]]:
-        """True tenths of brimful: litres, and the height of their surface [mm]."""
-        litres = self.brimful_l * np.arange(11) / 10
+    def tenths(self, rated_l: float) -> list[tuple[float, float]]:
+        """True tenths of the rated capacity: litres, and the height of their surface [mm]."""
+        litres = rated_l * np.arange(11) / 10
         heights = self.line.levels(litres * MM3_PER_LITRE) - self.offset
         return list(zip(litres.tolist(), heights.tolist(), strict=True))
 
@@ -219,7 +221,7 @@ def gauge_truth(gauge: Gauge, solids: Solids, ports: Sequence[Port], ullage: flo
         for name in sorted({cell.name for _, (cell, _) in found}):
             several = [(sender, column) for sender, (cell, column) in found if cell.name == name]
             if len(several) > 1:
-                joined.append(_joined(name, gauge.joined, several))
+                joined.append(_joined(name, gauge.joined, several, ullage))
     return GaugeTruth(readings, joined)
 
 
@@ -327,11 +329,12 @@ def _reading(
         arm_more_mm=motion.arm_mm - arm.made_arm_mm if arm and isinstance(motion, Swing) else None,
         pivot_mm=motion.pivot_mm if isinstance(motion, Swing) else None,
         brimful_l=column.brimful_l,
+        rated_l=rated,
         left_at_empty_l=eighths[0].litres,
         above_full_l=column.brimful_l - eighths[-1].litres,
         worst_l=max((m.error_l for m in eighths), key=abs),
         eighths=eighths,
-        tenths=tenths_of(motion, column),
+        tenths=tenths_of(motion, column, rated),
         breakpoints=[mark(n / BREAKPOINTS) for n in range(BREAKPOINTS + 1)],
         schools=_schools(arm, sender, column, rated) if arm else [],
         sweep=[_point(place) for place in sweep],
@@ -344,9 +347,9 @@ def _reading(
     )
 
 
-def tenths_of(motion: Swing | Slide, column: Column) -> list[Tenth]:
-    """The needle at each true tenth of brimful."""
-    return [Tenth(n / 10, litres, motion.needle(height)) for n, (litres, height) in enumerate(column.tenths)]
+def tenths_of(motion: Swing | Slide, column: Column, rated_l: float) -> list[Tenth]:
+    """The needle at each true tenth of the rated capacity."""
+    return [Tenth(n / 10, litres, motion.needle(height)) for n, (litres, height) in enumerate(column.tenths(rated_l))]
 
 
 def _schools(arm: SwingArm, sender: Sender, column: Column, rated: float) -> list[School]:
@@ -431,12 +434,13 @@ def _swept(places: tuple[tuple[float, ...], ...], radius: float) -> Manifold:
     return way
 
 
-def _joined(cell: str, how: str, several: list[tuple[Sender, Column]]) -> Joined:
+def _joined(cell: str, how: str, several: list[tuple[Sender, Column]], ullage: float) -> Joined:
     motions = [(sender, column, motion_of(sender, column)) for sender, column in several]
     column = several[0][1]
+    rated = column.brimful_l * (1 - ullage)
     empty, full = sum(s.ohms_empty for s, _ in several), sum(s.ohms_full for s, _ in several)
     tenths = []
-    for n, (litres, height) in enumerate(column.tenths):
+    for n, (litres, height) in enumerate(column.tenths(rated)):
         surface = column.line.lowest + height + column.offset
         shares = [m.needle(surface - c.line.lowest - c.offset) for _, c, m in motions]
         if how == "averaged" or empty == full:
@@ -448,8 +452,8 @@ def _joined(cell: str, how: str, several: list[tuple[Sender, Column]]) -> Joined
             )
             needle = (ohms - empty) / (full - empty)
         tenths.append(Tenth(n / 10, litres, needle))
-    worst = max((t.litres - t.needle * column.brimful_l for t in tenths), key=abs)
-    return Joined(cell, how, tenths, worst)
+    worst = max((t.litres - t.needle * rated for t in tenths), key=abs)
+    return Joined(cell, how, rated, tenths, worst)
 
 
 def _point(place: np.ndarray) -> Point:

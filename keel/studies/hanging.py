@@ -1,5 +1,7 @@
 """What hangs from ports inside the tank."""
 
+from math import cos, pi, sin
+
 import numpy as np
 from manifold3d import Manifold
 
@@ -8,6 +10,7 @@ from keel.solid.build import Solids
 from keel.solid.envelope import lid_height
 from keel.solid.polygon import circle
 from keel.solid.shapes import drawn_out
+from keel.studies.draining import short_by_mm, span_at
 
 LIFT_MM = 0.5
 """What hangs is taken this much shorter and thinner, so that touching isn't meeting [mm]."""
@@ -24,7 +27,25 @@ def hanging(solids: Solids, port: Port) -> Manifold | None:
     under = min(top, *lids) - solids.shell.thickness_mm - LIFT_MM
     plate = (port.seat.plate_mm or 0.0) if port.seat else 0.0
     bottom = top + plate - port.hangs_mm + LIFT_MM
+    bottom += cut_off_mm(solids, port)
     return drawn_out(ring, 2, bottom, under) if bottom < under else None
+
+
+def cut_off_mm(solids: Solids, port: Port) -> float:
+    """What a hanger is too long for its place, which is cut off before it goes in [mm]."""
+    floor = floor_under(solids, port) if port.hanger else None
+    return 0.0 if floor is None else max(0.0, -short_by_mm(solids, port, floor))
+
+
+def floor_under(solids: Solids, port: Port) -> float | None:
+    """Height of the floor that it lands on: the highest under its footprint, so that bends and ledges count [mm]."""
+    x, y = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm
+    radius = 0.0 if port.hanger and port.hanger.kind in ("tube", "sock") else port.hangs_across_mm / 2
+    spots = [(x, y)] + [
+        (x + radius * cos(2 * pi * n / 12), y + radius * sin(2 * pi * n / 12)) for n in range(12 if radius else 0)
+    ]
+    heights = [span[0] for spot in spots if (span := span_at(solids, *spot)) is not None]
+    return max(heights, default=None)
 
 
 HIT_MM3 = 20.0

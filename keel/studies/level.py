@@ -21,6 +21,14 @@ class StrappingRow:
     fraction: float
 
 
+@dataclass(frozen=True, slots=True)
+class CellStrapping:
+    """The strapping table of one cell."""
+
+    cell: str
+    rows: list[StrappingRow]
+
+
 def strapping_table(line: Waterline, pitch_mm: float | None = None) -> list[StrappingRow]:
     """Level → litres from the lowest inner point to the highest.
 

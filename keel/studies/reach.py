@@ -17,7 +17,7 @@ from keel.solid.polyhedron import Array
 from keel.studies.attitude import Attitude
 from keel.studies.draining import drained, inlet_off_mm, place_of, seat_height, short_by_mm
 from keel.studies.gauge import needle_reader
-from keel.studies.hanging import hanging, names_outside
+from keel.studies.hanging import floor_under, hanging, names_outside
 from keel.studies.result import Words, words
 
 SLOPE_DEG = 8.0
@@ -55,6 +55,8 @@ class Reach:
     depth_mm: float
     made_for_mm: float
     short_mm: float
+    too_long_mm: float
+    """What it stays too long by with bracket and tube cut to their least."""
     drop_mm: float
     """Flange seat to inlet, as it has to be."""
     inlet_off_mm: float
@@ -120,27 +122,10 @@ def reaches(solids: Solids, ports: Sequence[Port], rules: HouseRules) -> list[Re
     for port in ports:
         if port.hanger is None or port.role not in DRAWS or port.face != "roof":
             continue
-        floor = _floor_under(solids, port)
+        floor = floor_under(solids, port)
         if floor is not None:
             found.append(_reach(solids, port, port.hanger, floor, rules))
     return found
-
-
-def _floor_under(solids: Solids, port: Port) -> float | None:
-    """Height of the floor that it lands on: the highest under its footprint, so that bends and ledges count [mm]."""
-    x, y = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm
-    radius = 0.0 if port.hanger and port.hanger.kind in ("tube", "sock") else port.hangs_across_mm / 2
-    spots = [(x, y)] + [
-        (x + radius * cos(2 * pi * n / 12), y + radius * sin(2 * pi * n / 12)) for n in range(12 if radius else 0)
-    ]
-    heights = [height for spot in spots if (height := _lowest(solids, *spot)) is not None]
-    return max(heights, default=None)
-
-
-def _lowest(solids: Solids, x: float, y: float) -> float | None:
-    low, high = solids.bounds.low[2] - 1.0, solids.bounds.high[2] + 1.0
-    hits = [hit.position[2] for hit in solids.inner.ray_cast([x + 1e-5, y + 1e-5, low], [x + 1e-5, y + 1e-5, high])]
-    return min(hits, default=None)
 
 
 def _reach(solids: Solids, port: Port, hanger: Hanger, floor: float, rules: HouseRules) -> Reach:
@@ -148,35 +133,38 @@ def _reach(solids: Solids, port: Port, hanger: Hanger, floor: float, rules: Hous
     off = inlet_off_mm(port)
     drop = depth + rules.sleeve_mm if hanger.sprung else depth - off
     second = hanger.measured_mm
+    bracket, tube = _lengths(hanger, depth, drop)
     return Reach(
         id=port.id,
         name=port.name,
         depth_mm=depth,
         made_for_mm=hanger.made_for_mm,
         short_mm=short_by_mm(solids, port, floor),
+        too_long_mm=max(0.0, 2 * hanger.grip_mm - tube),
         drop_mm=drop,
         inlet_off_mm=off,
         second_mm=second,
         agrees=None if second is None else abs(second - depth) <= rules.measure_mm,
-        steps=_cut_sheet(hanger, depth, drop, rules),
+        steps=_cut_sheet(hanger, bracket, max(tube, 2 * hanger.grip_mm), drop, rules),
     )
 
 
-def _cut_sheet(hanger: Hanger, depth: float, drop: float, rules: HouseRules) -> list[CutStep]:
+def _lengths(hanger: Hanger, depth: float, drop: float) -> tuple[float, float]:
+    """Bracket and tube that bring the inlet to its place: the bracket gives first, no further than it may [mm]."""
+    surplus = max(0.0, hanger.made_for_mm + hanger.extend_mm - depth)
+    bracket = max(min(hanger.bracket_least_mm, hanger.bracket_mm), hanger.bracket_mm - surplus)
+    return bracket, drop - bracket - hanger.pump_mm - hanger.strainer_mm + 2 * hanger.grip_mm
+
+
+def _cut_sheet(hanger: Hanger, bracket: float, tube: float, drop: float, rules: HouseRules) -> list[CutStep]:
     """Bracket first, then the tube: each with its grip; what must be slid on stands before the piece it goes on."""
     steps = []
-    surplus = hanger.made_for_mm + hanger.extend_mm - depth
-    if hanger.bracket_mm and surplus > rules.measure_mm:
-        steps.append(
-            CutStep(
-                "bracket",
-                max(0.0, hanger.bracket_mm - surplus),
-                words("{made_mm} as supplied less {less_mm}", made_mm=hanger.bracket_mm, less_mm=surplus),
-                False,
-            )
-        )
-    bracket = max(0.0, hanger.bracket_mm - max(0.0, surplus)) if hanger.bracket_mm else 0.0
-    tube = drop - bracket - hanger.pump_mm - hanger.strainer_mm + 2 * hanger.grip_mm
+    less = hanger.bracket_mm - bracket
+    if less > rules.measure_mm:
+        how = words("{made_mm} as supplied less {less_mm}", made_mm=hanger.bracket_mm, less_mm=less)
+        if bracket <= hanger.bracket_least_mm:
+            how = words(how.text + ", the least that it may be; the tube gives the rest", **how.values)
+        steps.append(CutStep("bracket", bracket, how, False))
     if hanger.grip_mm:
         steps.append(CutStep("clamps", None, words("slide both on before the tube's second end is pushed home"), True))
     said = (

@@ -134,6 +134,17 @@ class TubesAndPairs(TestCase):
         alone = [t.needle for t in read(solids, low)[0].tenths]
         self.assertGreater(max(abs(a - b) for a, b in zip(alone, both["averaged"], strict=True)), 0.1)
 
+    def test_one_base_for_all(self) -> None:
+        """With a tenth of ullage full means 0.9 of brimful: to single needles, joined ones and tenths alike."""
+        pair = (sender(TubeSender(), x_mm=100.0, y_mm=200.0), sender(TubeSender(), id="t", x_mm=200.0, y_mm=200.0))
+        seen = gauge_truth(Gauge(senders=pair, joined="averaged"), build(DEEP), (), 0.1)
+        one, joined = seen.readings[0], seen.joined[0]
+        self.assertAlmostEqual(one.rated_l, 0.9 * one.brimful_l)
+        self.assertAlmostEqual(one.tenths[-1].litres, one.rated_l)
+        self.assertAlmostEqual(joined.tenths[5].litres, one.rated_l / 2)
+        right = max((t.litres - t.needle * one.rated_l for t in one.tenths), key=abs)
+        self.assertAlmostEqual(joined.worst_l, right)
+
     @settings(max_examples=30, deadline=None)
     @given(st.floats(20, 80), st.floats(120, 240), st.floats(-60, -10), st.floats(5, 60))
     def test_needle_and_height_are_inverse(self, empty: float, full: float, low: float, high: float) -> None:

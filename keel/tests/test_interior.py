@@ -47,7 +47,7 @@ class Foamed(TestCase):
         self.assertAlmostEqual(foamed.fill.level_mm, bare.fill.level_mm, places=6)
         self.assertEqual(foamed.fill.centroid, bare.fill.centroid)
         self.assertAlmostEqual((foamed.figures.empty_kg or 0) - (bare.figures.empty_kg or 0), 1.5)
-        for a, b in zip(bare.strapping, foamed.strapping, strict=True):
+        for a, b in zip(bare.strapping[0].rows, foamed.strapping[0].rows, strict=True):
             self.assertAlmostEqual(b.volume_l, 0.96 * a.volume_l, places=6)
         total = sum(line.litres for line in foamed.capacity.lines if line.what not in ("Ullage", "Trapped air"))
         self.assertAlmostEqual(total, foamed.figures.brimful_l, places=6)

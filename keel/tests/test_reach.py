@@ -10,7 +10,7 @@ from pydantic import ValidationError
 
 from keel.design.brief import Brief, CardRule, DemandCase, Surge
 from keel.design.document import Design
-from keel.design.features import Baffle, Sump
+from keel.design.features import Baffle, Holes, Sump
 from keel.design.ports import Filling, Hanger, NeckPath, Port, Seat, VentPath
 from keel.evaluate import Evaluation, Showing, evaluate
 from keel.findings.patch import apply
@@ -91,6 +91,40 @@ class Reaching(TestCase):
         for second, said in ((300.4, False), (304.0, True)):
             again = long.model_copy(update={"measured_mm": second})
             self.assertEqual("reach.mismatch" in codes(tank(hanger(1, hanger=again))), said)
+
+    def test_no_length_below_what_the_part_allows(self) -> None:
+        """The bracket stops at its least, the tube gives the rest; where that isn't enough it is said, once."""
+        parts = {"bracket_mm": 70.0, "pump_mm": 110.0, "strainer_mm": 30.0}
+        subject = tank(hanger(1, hanger=Hanger(made_for_mm=477, **parts), hangs_mm=477))
+        (found,) = seen(subject).reaches
+        steps = {step.what: step.length_mm or 0 for step in found.steps}
+        self.assertEqual(steps["bracket"], 20)
+        self.assertAlmostEqual(steps["tube"], 300 - 5 - 20 - 110 - 30 + 50, delta=1e-3)
+        self.assertEqual({"reach.cut", "reach.long", "port.meets"} & codes(subject), {"reach.cut"})
+        bulky = parts | {"pump_mm": 280.0}
+        subject = tank(hanger(1, hanger=Hanger(made_for_mm=477, **bulky), hangs_mm=477))
+        self.assertEqual({"reach.cut", "reach.long", "port.meets"} & codes(subject), {"reach.long"})
+        finding = next(f for f in seen(subject, True).findings if f.code == "reach.long")
+        self.assertAlmostEqual(float(finding.title.values["over_mm"]), 280 + 30 + 20 - 295, delta=1e-3)
+        self.assertTrue(finding.remedies)
+
+    def test_no_more_stays_than_is_in_it(self) -> None:
+        """What can't be drawn, at the fill shown: all of it where the surface lies below the inlet."""
+        subject = tank(hanger(250))
+        for fill in (0.05, 0.1, 0.6):
+            (cell,) = evaluate(subject, None, Showing(remedies=False, fill_fraction=fill)).drained
+            self.assertAlmostEqual(
+                cell.from_l if fill < 0.15 else cell.brimful_l, cell.brimful_l * (fill if fill < 0.15 else 1)
+            )
+            assert cell.stranded_l is not None
+            self.assertAlmostEqual(cell.stranded_l, min(fill * cell.brimful_l, 594 * 394 * 55 / 1e6), delta=0.05)
+
+    def test_a_drain_under_a_plate(self) -> None:
+        """It lies on the floor there, not on the foot of a hole in the plate over it."""
+        hole = Holes(at_mm=150, up_mm=107, diameter_mm=40)
+        plate = Baffle(id="b", name="b", at_mm=190, holes=(hole,))
+        drain = Port(id="d", name="d", role="drain", face="floor", x_mm=191, y_mm=150)
+        self.assertNotIn("drain.high", codes(tank(drain, features=(plate,))))
 
     def test_hole_and_neighbours(self) -> None:
         """Too wide for its hole; through a baffle; into another; a slim one is silent."""

@@ -20,7 +20,7 @@ SWEEP_DEG = 90.0
 
 
 def gauge_pdf(heading: Heading, truth: GaugeTruth) -> bytes:
-    """One face a sender: ticks stand where the needle is at each true tenth of brimful."""
+    """One face a sender: ticks stand where the needle is at each true tenth of the rated capacity."""
     stream = io.BytesIO()
     canvas = Canvas(stream, pagesize=A4)
     canvas.setTitle(f"{heading.job}: {heading.design} r{heading.revision}, gauge face")
@@ -65,7 +65,7 @@ def _face(canvas: Canvas, heading: Heading, reading: Reading) -> None:
             )
     canvas.setFont("Helvetica", 5)
     canvas.drawCentredString(x, y - 0.35 * radius, "TENTHS OF")
-    canvas.drawCentredString(x, y - 0.48 * radius, volume_text(reading.brimful_l, heading.reader))
+    canvas.drawCentredString(x, y - 0.48 * radius, volume_text(reading.rated_l, heading.reader))
     _table(canvas, heading, reading)
 
 

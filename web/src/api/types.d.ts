@@ -1708,6 +1708,16 @@ export interface components {
             wetted_m2: number;
         };
         /**
+         * CellStrapping
+         * @description The strapping table of one cell.
+         */
+        CellStrapping: {
+            /** Cell */
+            cell: string;
+            /** Rows */
+            rows: components["schemas"]["StrappingRow"][];
+        };
+        /**
          * Change
          * @description What a remedy does to the tally.
          */
@@ -2320,12 +2330,15 @@ export interface components {
          * @description One cell drained to its pickup and filled to its vent, in one attitude.
          *
          *     `usable_l` and `stranded_l` are empty without a pickup in the cell, `trapped_l` without a vent or filler.
+         *     `from_l` is what was in it to begin with.
          */
         Drained: {
             /** Brimful L */
             brimful_l: number;
             /** Cell */
             cell: string;
+            /** From L */
+            from_l: number;
             /** Pockets */
             pockets: components["schemas"]["Remainder"][];
             /** Pools */
@@ -2454,7 +2467,7 @@ export interface components {
              * Strapping
              * @default []
              */
-            strapping: components["schemas"]["StrappingRow"][];
+            strapping: components["schemas"]["CellStrapping"][];
             surge?: components["schemas"]["SurgeAnswer"] | null;
             target?: components["schemas"]["Target"] | null;
             /**
@@ -2891,6 +2904,12 @@ export interface components {
          */
         Hanger: {
             /**
+             * Bracket Least Mm
+             * @description Shortest that the bracket may be cut to, so that it still holds the pump [mm]
+             * @default 20
+             */
+            bracket_least_mm: number;
+            /**
              * Bracket Mm
              * @description Flange to the pump's clamp [mm]
              * @default 0
@@ -3292,13 +3311,15 @@ export interface components {
         };
         /**
          * Joined
-         * @description Several senders of one cell on one needle: true tenths, and where it stands.
+         * @description Several senders of one cell on one needle: true tenths of rated, and where it stands.
          */
         Joined: {
             /** Cell */
             cell: string;
             /** How */
             how: string;
+            /** Rated L */
+            rated_l: number;
             /** Tenths */
             tenths: components["schemas"]["Tenth"][];
             /** Worst L */
@@ -4519,6 +4540,8 @@ export interface components {
             short_mm: number;
             /** Steps */
             steps: components["schemas"]["CutStep"][];
+            /** Too Long Mm */
+            too_long_mm: number;
         };
         /**
          * Reading
@@ -4562,6 +4585,8 @@ export interface components {
             pivot: components["schemas"]["Point"] | null;
             /** Pivot Mm */
             pivot_mm: number | null;
+            /** Rated L */
+            rated_l: number;
             /** Schools */
             schools: components["schemas"]["School"][];
             /** Sweep */
@@ -6042,7 +6067,7 @@ export interface components {
         };
         /**
          * Tenth
-         * @description A true share of brimful, and where the needle stands then.
+         * @description A true share of the rated capacity, which is what the needle's full means, and where the needle stands then.
          */
         Tenth: {
             /** Litres */

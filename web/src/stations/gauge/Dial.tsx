@@ -49,12 +49,12 @@ export function Dial({ reading, held }: { reading: SenderReading; held: number |
   )
 }
 
-/** Straight between the core's true tenths: for the picture only. */
+/** Straight between the core's true tenths and eighths: for the picture only. */
 function needleFor(reading: SenderReading, litres: number): number {
-  const { tenths } = reading
-  const above = tenths.findIndex((tenth) => tenth.litres >= litres)
-  if (above < 0) return tenths.at(-1)?.needle ?? 1
-  const [a, b] = [tenths[Math.max(0, above - 1)], tenths[above]]
+  const known = [...reading.tenths, ...reading.eighths].sort((a, b) => a.litres - b.litres)
+  const above = known.findIndex((mark) => mark.litres >= litres)
+  if (above < 0) return known.at(-1)?.needle ?? 1
+  const [a, b] = [known[Math.max(0, above - 1)], known[above]]
   if (!a || !b || a === b) return b?.needle ?? 0
   return a.needle + ((b.needle - a.needle) * (litres - a.litres)) / (b.litres - a.litres)
 }

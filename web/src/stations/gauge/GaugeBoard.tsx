@@ -61,7 +61,7 @@ function Truth({ reading, held }: { reading: SenderReading; held: number | null 
           columns={[{ name: 'Needle' }, { name: 'Ω', right: true }, { name: `float, ${units.lengthUnit}`, right: true }, { name: `there is, ${units.volumeUnit}`, right: true }, { name: 'off by', right: true }]}
           rows={reading.eighths.map((mark, place) => ({ key: `${mark.needle}`, cells: [EIGHTHS[place], units.number(mark.ohms, 1), units.length(mark.float_mm), units.volume(mark.litres), `${mark.error_l > 0.005 ? '+' : ''}${units.volume(mark.error_l)}`] }))}
         />
-        <Sheet label={`True tenths of ${reading.name}`} columns={[{ name: 'Truly' }, { name: units.volumeUnit, right: true }, { name: 'needle, eighths', right: true }]} rows={reading.tenths.map((tenth) => ({ key: `${tenth.share}`, cells: [`${Math.round(tenth.share * 100)} %`, units.volume(tenth.litres), units.number(tenth.needle * 8, 2)] }))} />
+        <Sheet label={`True tenths of rated, ${reading.name}`} columns={[{ name: 'Of rated' }, { name: units.volumeUnit, right: true }, { name: 'needle, eighths', right: true }]} rows={reading.tenths.map((tenth) => ({ key: `${tenth.share}`, cells: [`${Math.round(tenth.share * 100)} %`, units.volume(tenth.litres), units.number(tenth.needle * 8, 2)] }))} />
       </Box>
       <Schools reading={reading} />
     </Block>
@@ -105,8 +105,8 @@ function Schools({ reading }: { reading: SenderReading }) {
 function Together({ joined }: { joined: Joined }) {
   const units = useUnits()
   return (
-    <Block title={`Senders of ${joined.cell} ${joined.how}`} about={`On the level one needle is out by ${units.volumeUnitText(Math.abs(joined.worst_l))} at its worst.`}>
-      <Sheet label="Joined senders" width={420} columns={[{ name: 'Truly' }, { name: units.volumeUnit, right: true }, { name: 'needle, eighths', right: true }]} rows={joined.tenths.map((tenth) => ({ key: `${tenth.share}`, cells: [`${Math.round(tenth.share * 100)} %`, units.volume(tenth.litres), units.number(tenth.needle * 8, 2)] }))} />
+    <Block title={`Senders of ${joined.cell} ${joined.how}`} about={`Against the rated ${units.volumeUnitText(joined.rated_l)} on the level one needle is out by ${units.volumeUnitText(Math.abs(joined.worst_l))} at its worst.`}>
+      <Sheet label="Joined senders" width={420} columns={[{ name: 'Of rated' }, { name: units.volumeUnit, right: true }, { name: 'needle, eighths', right: true }]} rows={joined.tenths.map((tenth) => ({ key: `${tenth.share}`, cells: [`${Math.round(tenth.share * 100)} %`, units.volume(tenth.litres), units.number(tenth.needle * 8, 2)] }))} />
     </Block>
   )
 }

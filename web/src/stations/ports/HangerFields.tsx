@@ -37,6 +37,7 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
         <HangerLength hanger={hanger} place={place} name="made_for_mm" label="Made for a depth of" set={set} readOnly={readOnly} />
         <HangerLength hanger={hanger} place={place} name="extend_mm" label="Lengthened by" set={set} readOnly={readOnly} />
         <HangerLength hanger={hanger} place={place} name="bracket_mm" label="Flange to pump" set={set} readOnly={readOnly} />
+        <HangerLength hanger={hanger} place={place} name="bracket_least_mm" label="Bracket at least" set={set} readOnly={readOnly} />
         <HangerLength hanger={hanger} place={place} name="pump_mm" label="Pump" set={set} readOnly={readOnly} />
         <HangerLength hanger={hanger} place={place} name="strainer_mm" label="Strainer" set={set} readOnly={readOnly} />
         <HangerLength hanger={hanger} place={place} name="grip_mm" label="In each clamp" set={set} readOnly={readOnly} />
@@ -45,7 +46,7 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
       <FormControlLabel control={<Switch checked={hanger.remote} disabled={readOnly} onChange={(event) => set({ remote: event.target.checked })} />} label="Draws through a hose from the floor" />
       {reach && (
         <Typography variant="body2" data-reach={port.id}>
-          Here it is <strong>{units.lengthUnitText(reach.depth_mm)}</strong> from the seat to the floor. {reach.short_mm > 0.05 ? `It hangs ${units.lengthUnitText(reach.short_mm)} too short.` : reach.short_mm < -0.05 ? `Cut ${units.lengthUnitText(-reach.short_mm)} off.` : 'It fits as it is.'}
+          Here it is <strong>{units.lengthUnitText(reach.depth_mm)}</strong> from the seat to the floor. {reach.too_long_mm > 0.05 ? `It stays ${units.lengthUnitText(reach.too_long_mm)} too long however it is cut.` : reach.short_mm > 0.05 ? `It hangs ${units.lengthUnitText(reach.short_mm)} too short.` : reach.short_mm < -0.05 ? `Cut ${units.lengthUnitText(-reach.short_mm)} off.` : 'It fits as it is.'}
         </Typography>
       )}
       <LengthField label="Measured again, another way" value={hanger.measured_mm ?? null} emptyText="before any cut" hint="seat to floor in the finished opening: rod and square, not the drawing" path={`ports.${place}.hanger.measured_mm`} disabled={readOnly} onCommit={(measured_mm) => set({ measured_mm })} />
@@ -56,7 +57,7 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
   )
 }
 
-type LengthName = 'made_for_mm' | 'extend_mm' | 'bracket_mm' | 'pump_mm' | 'strainer_mm' | 'grip_mm'
+type LengthName = 'made_for_mm' | 'extend_mm' | 'bracket_mm' | 'bracket_least_mm' | 'pump_mm' | 'strainer_mm' | 'grip_mm'
 
 function HangerLength({ hanger, place, name, label, set, readOnly }: { hanger: Hanger; place: number; name: LengthName; label: string; set: (part: Partial<Hanger>) => void; readOnly: boolean }) {
   return <LengthField label={label} value={hanger[name]} path={`ports.${place}.hanger.${name}`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ [name]: mm })} />

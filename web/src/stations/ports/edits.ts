@@ -65,4 +65,4 @@ export const changeInner = <K extends Inner>(port: Port, inner: K, part: Partial
 export const setFilling = (part: Partial<NonNullable<Design['filling']>>) => change((design) => ({ ...design, filling: { ...design.filling, ...part } as Design['filling'] }))
 
 export const NEW_SEAT: NonNullable<Port['seat']> = { kind: 'boss', hole_mm: 20, outer_mm: 36, bolt_circle_mm: null, bolts: null, bolt_mm: null, torque_nm: null, plate_mm: null, thread: '' }
-export const newHanger = (depth: number): NonNullable<Port['hanger']> => ({ kind: 'hanger', made_for_mm: Math.round(depth), sprung: false, extend_mm: 0, remote: false, bracket_mm: 0, pump_mm: 0, strainer_mm: 0, measured_mm: null, grip_mm: 25 })
+export const newHanger = (depth: number): NonNullable<Port['hanger']> => ({ kind: 'hanger', made_for_mm: Math.round(depth), sprung: false, extend_mm: 0, remote: false, bracket_mm: 0, bracket_least_mm: 20, pump_mm: 0, strainer_mm: 0, measured_mm: null, grip_mm: 25 })

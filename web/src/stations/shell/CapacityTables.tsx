@@ -1,4 +1,4 @@
-import { Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import { useState } from 'react'
 import { LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
@@ -50,35 +50,42 @@ export function CapacityTable() {
 
 export function StrappingTable() {
   const [pitch, setPitch] = useState<number | null>(null)
-  const rows = useWork((work) => work.evaluation?.strapping) ?? []
+  const cells = useWork((work) => work.evaluation?.strapping) ?? []
   const query = pitch === null ? '' : `?pitch_mm=${pitch}`
   const units = useUnits()
   return (
     <>
-      <Table size="small">
-        <TableHead>
-          <TableRow>
-            <TableCell sx={{ pl: 0 }}>Level, {units.lengthUnit}</TableCell>
-            <TableCell align="right">{units.volumeUnit}</TableCell>
-            <TableCell align="right" sx={{ pr: 0 }}>
-              Share
-            </TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {rows.map((row) => (
-            <TableRow key={row.level_mm}>
-              <TableCell sx={{ pl: 0 }} title={units.exact(row.level_mm)}>
-                {units.length(row.level_mm)}
-              </TableCell>
-              <TableCell align="right">{units.volume(row.volume_l)}</TableCell>
+      {cells.map(({ cell, rows }) => (
+        <Table key={cell} size="small" aria-label={`Strapping table of ${cell}`}>
+          {cells.length > 1 && (
+            <Box component="caption" sx={{ captionSide: 'top', textAlign: 'left', fontWeight: 650, color: 'text.primary', pb: 0 }}>
+              {cell}, {units.volumeUnitText(rows.at(-1)?.volume_l ?? 0)}
+            </Box>
+          )}
+          <TableHead>
+            <TableRow>
+              <TableCell sx={{ pl: 0 }}>Level, {units.lengthUnit}</TableCell>
+              <TableCell align="right">{units.volumeUnit}</TableCell>
               <TableCell align="right" sx={{ pr: 0 }}>
-                {units.number(row.fraction * 100, 1)} %
+                Share
               </TableCell>
             </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+          </TableHead>
+          <TableBody>
+            {rows.map((row) => (
+              <TableRow key={row.level_mm}>
+                <TableCell sx={{ pl: 0 }} title={units.exact(row.level_mm)}>
+                  {units.length(row.level_mm)}
+                </TableCell>
+                <TableCell align="right">{units.volume(row.volume_l)}</TableCell>
+                <TableCell align="right" sx={{ pr: 0 }}>
+                  {units.number(row.fraction * 100, 1)} %
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      ))}
       <LengthField label="Step from row to row, in the files" value={pitch} emptyText="a twentieth of the depth" onCommit={(mm) => setPitch(mm === null ? null : Math.min(1000, Math.max(1, mm)))} />
       <Downloads
         files={[
