@@ -85,6 +85,7 @@ class Brief(Part):
     target_l: float | None = Field(
         default=None, gt=0, le=100_000, description="Rated capacity asked for [L]; a named figure counts before a basis"
     )
+    is_surge_tank: bool = Field(default=False, description="Fed by a lift pump, its overflow back to a main tank")
     reason: Note = Field(default="", description="Where the target comes from, in the customer's words")
     basis: Basis | None = None
     vehicle_kg: Annotated[float, Field(gt=0, le=1_000_000)] | None = Field(

@@ -7,8 +7,10 @@ from pydantic import Field, model_validator
 
 from keel.design.base import Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.features import Id
+from keel.reference.fuels import FuelName
 
 Degrees = Annotated[float, Field(ge=-89.9, le=89.9)]
+Fuels = Annotated[tuple[FuelName, ...], Field(max_length=7, strict=False)]
 Ohms = Annotated[float, Field(ge=0, le=100_000)]
 
 
@@ -94,6 +96,7 @@ class SenderPart(Part):
     action: Annotated[SwingArm | TubeSender, Field(discriminator="kind")]
     ohms_empty: Ohms = 240
     ohms_full: Ohms = 33
+    fuels: Fuels = Field(default=(), description="Fuels it is made for; empty where nobody knows")
 
 
 class Sender(Part):
@@ -112,6 +115,7 @@ class Sender(Part):
     )
     ohms_empty: Ohms = 240
     ohms_full: Ohms = 33
+    fuels: Fuels = Field(default=(), description="Fuels it is made for; empty where nobody knows")
 
     @model_validator(mode="after")
     def _ranges(self) -> "Sender":

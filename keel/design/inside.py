@@ -6,6 +6,7 @@ from typing import Annotated
 from pydantic import Field
 
 from keel.design.base import Part
+from keel.reference.compatibility import LiningName
 
 Years = Annotated[float, Field(gt=0, le=50)]
 
@@ -41,7 +42,8 @@ class Bladder(Fill):
 
 
 class Inside(Part):
-    """Foam and bladder."""
+    """Foam, bladder and what the metal is lined with."""
 
     foam: Foam | None = None
     bladder: Bladder | None = None
+    lining: LiningName | None = Field(default=None, description="What the inside is coated with")

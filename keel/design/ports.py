@@ -1,5 +1,6 @@
 """Where fuel is drawn, air gets out and fuel comes in; what stands up over the shell there and hangs down in it."""
 
+from collections.abc import Sequence
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
@@ -7,12 +8,18 @@ from pydantic import Field, model_validator
 from keel.design.base import Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.features import Face, Id
 
-PortRole = Literal["pickup", "vent", "filler", "drain", "return", "transfer", "spare", "fitting"]
+PortRole = Literal["pickup", "vent", "overflow", "filler", "drain", "return", "transfer", "spare", "fitting"]
 DRAWS: tuple[PortRole, ...] = ("pickup", "transfer")
 """Ports that fuel is drawn through."""
+BREATHES: tuple[PortRole, ...] = ("vent", "overflow")
+"""Ports that let air out and in; an overflow leads back to the main tank."""
 MOST_PORTS = 40
 Angle = Annotated[float, Field(ge=-360, le=360)]
 Bore = Annotated[float, Field(gt=0, le=500)]
+
+
+SealName = Literal["nitrile", "fluoroelastomer", "EPDM", "cork", "PTFE"]
+HoseName = Literal["nitrile hose", "fluoropolymer-lined hose", "PTFE hose", "EPDM hose", "silicone hose"]
 
 
 class Seat(Part):
@@ -31,6 +38,7 @@ class Seat(Part):
         default=None, description="Thickness of the ring or reinforcing plate [mm]"
     )
     thread: Annotated[str, Field(max_length=40)] = ""
+    seal: SealName | None = Field(default=None, description="What its gasket or ring is made of")
 
     @model_validator(mode="after")
     def _goes_together(self) -> "Seat":
@@ -89,6 +97,7 @@ class VentPath(Part):
     below_people: bool | None = Field(default=None, description="Ends below and away from people")
     away_from_exhaust: bool | None = None
     falls_away: bool | None = Field(default=None, description="Falls away without a low loop, or has a drain")
+    hose: HoseName | None = Field(default=None, description="What its hose is made of, where it has one")
 
 
 class NeckPath(Part):
@@ -96,6 +105,7 @@ class NeckPath(Part):
 
     bore_mm: Bore = Field(default=38, description="Smallest bore from cap to tank [mm]")
     bonded: bool | None = Field(default=None, description="A strap bonds it to the chassis across any rubber")
+    hose: HoseName | None = Field(default=None, description="What its rubber is made of, where it has any")
 
 
 class Fitting(Part):
@@ -145,7 +155,23 @@ class Port(Fitting):
         default=None, description="Where a lock ring's tab comes home against its stop, from forward [°]"
     )
     capped: bool = Field(default=False, description="Closed blind")
+    pumped: bool = Field(default=False, description="A transfer has a pump of its own: no return has to drive it")
     part: Annotated[str, Field(max_length=80)] = Field(default="", description="Which part of the shop's library it is")
+
+
+def opened(ports: Sequence[Port], *roles: PortRole) -> list[Port]:
+    """The ports of some roles that aren't closed blind."""
+    return [port for port in ports if port.role in roles and not port.capped]
+
+
+def is_driven(port: Port, ports: Sequence[Port]) -> bool:
+    """Whether a transfer moves anything: by a pump of its own, or by a return that drives its jet."""
+    return port.pumped or bool(opened(ports, "return"))
+
+
+def drawing(ports: Sequence[Port]) -> list[Port]:
+    """The ports that fuel really is drawn through: open pickups, and open transfers that something drives."""
+    return [port for port in opened(ports, *DRAWS) if port.role == "pickup" or is_driven(port, ports)]
 
 
 class Filling(Part):

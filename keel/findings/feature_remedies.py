@@ -28,7 +28,7 @@ def _with_feature(seen: Studied, name: str, **fields: Any) -> Patch:
     return {"shell": {"features": features}}
 
 
-def _with_ports(ports: list[Port]) -> Patch:
+def with_ports(ports: list[Port]) -> Patch:
     return {"ports": [port.model_dump(mode="json") for port in ports]}
 
 
@@ -120,14 +120,14 @@ def reach_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     ours = [port for port in seen.design.ports if port.role == "pickup"]
     place = extreme_place(cell, np.array([0.0, 0.0, 1.0]))
     for port in ours[:1]:
-        moved = [_at(seen, p, place) if p.id == port.id else p for p in seen.design.ports]
-        yield Remedy(label=words("Move {name} to the lowest place", name=port.name), patch=_with_ports(moved))
+        moved = [at_place(seen, p, place) if p.id == port.id else p for p in seen.design.ports]
+        yield Remedy(label=words("Move {name} to the lowest place", name=port.name), patch=with_ports(moved))
     elsewhere = [p for p in next(c for c in seen.level if c.cell == cell.name).pools if not p.own]
     for pool in sorted(elsewhere, key=lambda p: -p.litres)[:1]:
         spot = np.array([pool.place.x, pool.place.y, min(pool.faces[2::3]) + OFF_WALL_MM])
-        second = Port(id=_free_id(seen, "pickup"), name="second pickup", role="pickup", x_mm=0.0, y_mm=0.0, z_mm=0.0)
+        second = Port(id=free_id(seen, "pickup"), name="second pickup", role="pickup", x_mm=0.0, y_mm=0.0, z_mm=0.0)
         label = words("A second pickup in the pool that holds {pool_l}", pool_l=pool.litres)
-        yield Remedy(label=label, patch=_with_ports([*seen.design.ports, _at(seen, second, spot)]))
+        yield Remedy(label=label, patch=with_ports([*seen.design.ports, at_place(seen, second, spot)]))
 
 
 def let_air_out(seen: Studied, finding: Finding) -> Iterator[Remedy]:
@@ -138,12 +138,12 @@ def let_air_out(seen: Studied, finding: Finding) -> Iterator[Remedy]:
         return
     place = extreme_place(cell, np.array([0.0, 0.0, -1.0]))
     if vents:
-        moved = [_at(seen, p, place) if p.id == vents[0].id else p for p in seen.design.ports]
-        yield Remedy(label=words("Open {name} at the highest place", name=vents[0].name), patch=_with_ports(moved))
-    more = Port(id=_free_id(seen, "vent"), name="vent", role="vent", x_mm=0.0, y_mm=0.0, z_mm=0.0)
+        moved = [at_place(seen, p, place) if p.id == vents[0].id else p for p in seen.design.ports]
+        yield Remedy(label=words("Open {name} at the highest place", name=vents[0].name), patch=with_ports(moved))
+    more = Port(id=free_id(seen, "vent"), name="vent", role="vent", x_mm=0.0, y_mm=0.0, z_mm=0.0)
     yield Remedy(
         label=words("A vent more, at the highest place"),
-        patch=_with_ports([*seen.design.ports, _at(seen, more, place)]),
+        patch=with_ports([*seen.design.ports, at_place(seen, more, place)]),
     )
 
 
@@ -152,8 +152,8 @@ def port_inside(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     port = next(p for p in seen.design.ports if p.id == _id_of(finding))
     cell = max(seen.solids.cells, key=lambda c: c.mesh.volume_mm3)
     place = extreme_place(cell, np.array([0.0, 0.0, 1.0 if port.role == "pickup" else -1.0]))
-    moved = [_at(seen, p, place) if p.id == port.id else p for p in seen.design.ports]
-    yield Remedy(label=words("Move {name} inside", name=port.name), patch=_with_ports(moved))
+    moved = [at_place(seen, p, place) if p.id == port.id else p for p in seen.design.ports]
+    yield Remedy(label=words("Move {name} inside", name=port.name), patch=with_ports(moved))
 
 
 def extreme_place(cell: Cell, up: Array) -> Array:
@@ -177,7 +177,7 @@ def lowest_spot(seen: Studied) -> tuple[float, float]:
     return round(float(place[0]), 3), round(float(place[1]), 3)
 
 
-def _at(seen: Studied, port: Port, place: Array) -> Port:
+def at_place(seen: Studied, port: Port, place: Array) -> Port:
     """The port moved to a place; where that is by its floor or lid anyway, it goes on following them."""
     x, y, z = (round(float(v), 3) for v in place - np.array(seen.solids.datum))
     following = port.model_copy(update={"x_mm": x, "y_mm": y, "z_mm": None})
@@ -186,7 +186,7 @@ def _at(seen: Studied, port: Port, place: Array) -> Port:
     return port.model_copy(update={"x_mm": x, "y_mm": y, "z_mm": z})
 
 
-def _free_id(seen: Studied, stem: str) -> str:
+def free_id(seen: Studied, stem: str) -> str:
     taken, number = {port.id for port in seen.design.ports}, 2
     while f"{stem}-{number}" in taken:
         number += 1

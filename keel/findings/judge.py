@@ -1,6 +1,15 @@
 """Every rule on a design."""
 
-from keel.findings import brief_rules, gauge_rules, inside_rules, port_rules, rules, shape_rules
+from keel.findings import (
+    brief_rules,
+    fuel_rules,
+    gauge_rules,
+    hazard_rules,
+    inside_rules,
+    port_rules,
+    rules,
+    shape_rules,
+)
 from keel.findings.finding import Finding
 from keel.studies.studied import Studied
 
@@ -14,6 +23,8 @@ RULES = (
     brief_rules.card_is_kept,
     brief_rules.fuel_is_a_fair_share,
     *port_rules.PORT_RULES,
+    *hazard_rules.HAZARD_RULES,
+    *fuel_rules.FUEL_RULES,
     *gauge_rules.GAUGE_RULES,
     *inside_rules.INSIDE_RULES,
 )

@@ -5,6 +5,7 @@ from typing import Any
 
 from keel.design.features import Well
 from keel.design.ports import Port
+from keel.design.sheet import SeamPlace
 from keel.findings.feature_remedies import lowest_spot
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.solid.build import AnyShell
@@ -18,17 +19,17 @@ FINGERS_MM = 30.0
 """Room for fingers and spanner between a flange and the sides of its well [mm]."""
 
 
-def _port_of(seen: Studied, finding: Finding) -> Port:
+def port_of(seen: Studied, finding: Finding) -> Port:
     return next(port for port in seen.design.ports if finding.key.endswith(f":{port.id}"))
 
 
-def _with_port(seen: Studied, name: str, **fields: Any) -> Patch:
+def with_port(seen: Studied, name: str, **fields: Any) -> Patch:
     return {"ports": [p.model_dump(mode="json") | (fields if p.id == name else {}) for p in seen.design.ports]}
 
 
 def reach_the_floor(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """The schools: lower the flange in a well, lengthen the hanger, draw remotely, make the tank shallower."""
-    port = _port_of(seen, finding)
+    port = port_of(seen, finding)
     reach = next(r for r in seen.reaches if r.id == port.id)
     short = reach.short_mm
     if port.hanger is None:
@@ -48,32 +49,51 @@ def reach_the_floor(seen: Studied, finding: Finding) -> Iterator[Remedy]:
         label=words(
             "Lengthen {name} by {more_mm}; every replacement needs the same work", name=port.name, more_mm=short
         ),
-        patch=_with_port(
+        patch=with_port(
             seen, port.id, hanger=port.hanger.model_dump(mode="json") | {"extend_mm": port.hanger.extend_mm + short}
         ),
     )
     yield Remedy(
         label=words("Draw through a hose from a pickup of its own on the floor; two joints more inside"),
-        patch=_with_port(seen, port.id, hanger=port.hanger.model_dump(mode="json") | {"remote": True}),
+        patch=with_port(seen, port.id, hanger=port.hanger.model_dump(mode="json") | {"remote": True}),
     )
     yield from _shallower(seen, short)
 
 
 def lift_the_flange(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """What is too long however it is cut: stand its flange on a ring, make the tank deeper, draw remotely."""
-    port = _port_of(seen, finding)
+    port = port_of(seen, finding)
     over = next(r.too_long_mm for r in seen.reaches if r.id == port.id)
     if port.seat is not None and (port.seat.plate_mm or 0.0) + over <= RING_MOST_MM:
         seat = port.seat.model_dump(mode="json") | {"plate_mm": (port.seat.plate_mm or 0.0) + over}
         yield Remedy(
             label=words("Stand {name} on a ring {high_mm} high", name=port.name, high_mm=seat["plate_mm"]),
-            patch=_with_port(seen, port.id, seat=seat),
+            patch=with_port(seen, port.id, seat=seat),
         )
     if "height" in directions(seen.shell):
         size = size_along(seen.shell, "height")
         yield Remedy(
             label=words("Make the tank {more_mm} higher", more_mm=over),
             patch={"shell": resized(seen.shell, "height", size + over)},
+        )
+
+
+SEAMS: tuple[SeamPlace, ...] = ("lid", "floor", "side", "corner butt")
+
+
+def seam_elsewhere(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Close the wrapper somewhere else, or move the port aside by its own radius and the land."""
+    port = port_of(seen, finding)
+    for seam in SEAMS:
+        if seam != seen.design.sheet.seam:
+            yield Remedy(label=words("Close the wrapper at the {seam}", seam=seam), patch={"sheet": {"seam": seam}})
+    if port.seat is not None:
+        across = "xy"[1 - seen.solids.section.axis]
+        middle = seen.solids.body.size[1 - seen.solids.section.axis] / 2
+        off = port.seat.outer_mm / 2 + seen.workshop.rules.land_mm + 1
+        yield Remedy(
+            label=words("Move {name} {off_mm} off the seam", name=port.name, off_mm=off),
+            patch=with_port(seen, port.id, **{f"{across}_mm": middle + off}),
         )
 
 
@@ -123,18 +143,18 @@ def _free(shell: AnyShell, stem: str) -> str:
 
 def to_the_low_point(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Move a drain to the lowest place."""
-    port = _port_of(seen, finding)
+    port = port_of(seen, finding)
     spot = lowest_spot(seen)
     yield Remedy(
         label=words("Move {name} to the lowest place", name=port.name),
-        patch=_with_port(seen, port.id, x_mm=spot[0], y_mm=spot[1], z_mm=None, face="floor"),
+        patch=with_port(seen, port.id, x_mm=spot[0], y_mm=spot[1], z_mm=None, face="floor"),
     )
 
 
 def closed(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Cap it."""
-    port = _port_of(seen, finding)
-    yield Remedy(label=words("Close {name} blind", name=port.name), patch=_with_port(seen, port.id, capped=True))
+    port = port_of(seen, finding)
+    yield Remedy(label=words("Close {name} blind", name=port.name), patch=with_port(seen, port.id, capped=True))
 
 
 def larger_vent(seen: Studied, finding: Finding) -> Iterator[Remedy]:
@@ -149,4 +169,4 @@ def larger_vent(seen: Studied, finding: Finding) -> Iterator[Remedy]:
         sizes.append(round(run.vent_for_wanted_mm, 1))
     for size in sorted(set(sizes)):
         vent = port.vent.model_dump(mode="json") | {"bore_mm": size}
-        yield Remedy(label=words("A vent of {bore_mm} bore", bore_mm=size), patch=_with_port(seen, port.id, vent=vent))
+        yield Remedy(label=words("A vent of {bore_mm} bore", bore_mm=size), patch=with_port(seen, port.id, vent=vent))

@@ -8,6 +8,7 @@ from keel.findings.finding import Finding, of_station
 from keel.findings.rules import Rule
 from keel.solid.polyhedron import Array
 from keel.studies.draining import place_of
+from keel.studies.reach import CLOSING_SEAM
 from keel.studies.result import words
 from keel.studies.studied import Studied
 
@@ -144,7 +145,15 @@ def seats_land(seen: Studied) -> Iterator[Finding]:
                     flat_mm=land.flat_mm,
                 ),
             )
-        if land.seam_mm is not None and land.seam_mm < rules.land_mm:
+        if land.seam_mm is not None and land.by == CLOSING_SEAM and land.seam_mm < 0:
+            yield _finding(
+                "port.on_seam",
+                land.id,
+                "stop",
+                words("{name} sits on the closing seam", name=land.name),
+                words("A hole through a seam opens it, and its ring can't lie flat on the bead. Move one of them."),
+            )
+        elif land.seam_mm is not None and land.seam_mm < rules.land_mm:
             yield _finding(
                 "port.seam",
                 land.id,
@@ -304,13 +313,6 @@ def fills_and_draws(seen: Studied) -> Iterator[Finding]:
     rules = seen.workshop.rules
     for cell, run in seen.fill_runs.items():
         if run.held_back_by == "no vent":
-            yield _finding(
-                "fill.no_vent",
-                cell,
-                "stop",
-                words("The {cell} has a filler and no vent", cell=cell),
-                words("Nothing lets the air out: it can't be filled, and drawing from it sucks it in."),
-            )
             continue
         if run.shuts_off:
             yield _finding(

@@ -2,12 +2,12 @@
 
 from collections.abc import Callable, Iterator, Sequence
 from itertools import accumulate, count, product
-from math import ceil, pi
+from math import ceil, pi, sqrt
 from typing import Literal
 
 from keel.design.features import Baffle, Feature, Partition
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
-from keel.findings import feature_remedies, port_remedies
+from keel.findings import feature_remedies, hazard_remedies, port_remedies
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.findings.inside_rules import slowed
 from keel.reference.metals import METALS
@@ -220,6 +220,18 @@ def _with_features(features: Sequence[Feature]) -> Patch:
     return {"shell": {"features": [feature.model_dump(mode="json") for feature in features]}}
 
 
+def thinner(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
+    """The thickest sheet in stock that the brake bends."""
+    metal, shell = METALS[seen.shell.metal], seen.shell
+    most = seen.workshop.brake.thickest_steel_mm * sqrt(METALS["mild steel"].yield_mpa / metal.yield_mpa)
+    for gauge in [gauge for gauge in seen.workshop.gauges_of(shell.metal) if gauge <= most][-1:]:
+        patch: Patch = {"thickness_mm": min(gauge, shell.thickness_mm)}
+        for name in ("ends_thickness_mm", "features_thickness_mm"):
+            if (getattr(shell, name) or 0.0) > gauge:
+                patch[name] = gauge
+        yield Remedy(label=words("{gauge_sheet} sheet", gauge_sheet=gauge), patch={"shell": patch})
+
+
 def larger_radius(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     """The least radius the metal bears, and the one that is sure."""
     metal, thickness = METALS[seen.shell.metal], seen.shell.thickness_mm
@@ -352,6 +364,7 @@ PRESCRIBERS: dict[str, Prescriber] = {
     "proof.weak": thicker,
     "bend.radius": larger_radius,
     "brake.closed_box": closable,
+    "brake.thick": thinner,
     "brake.width": shorter,
     "rolls.width": shorter,
     "rolls.tight": wider_roll,
@@ -368,6 +381,21 @@ PRESCRIBERS: dict[str, Prescriber] = {
     "port.outside": feature_remedies.port_inside,
     "reach.short": port_remedies.reach_the_floor,
     "reach.long": port_remedies.lift_the_flange,
+    "cell.no_vent": hazard_remedies.a_vent,
+    "cell.no_pickup": hazard_remedies.a_pickup,
+    "cell.no_filler": hazard_remedies.a_filler,
+    "surge.no_overflow": hazard_remedies.an_overflow,
+    "surge.no_return": hazard_remedies.a_return,
+    "vent.rollover": hazard_remedies.rolled_over,
+    "vent.under": hazard_remedies.vents_on_slopes,
+    "filler.unbonded": hazard_remedies.bonded,
+    "filler.bonding_open": hazard_remedies.bonded,
+    "port.blind": hazard_remedies.unblinded,
+    "transfer.idle": hazard_remedies.driven,
+    "fuel.metal": hazard_remedies.other_metal,
+    "fuel.rubber": hazard_remedies.other_rubber,
+    "fuel.lining": hazard_remedies.other_lining,
+    "port.on_seam": port_remedies.seam_elsewhere,
     "drain.high": port_remedies.to_the_low_point,
     "port.open": port_remedies.closed,
     "fill.back_pressure": port_remedies.larger_vent,

@@ -1,6 +1,7 @@
 """Rules of space, capacity, strength and sheet: each reads the studies and says what is wrong. One function a rule."""
 
 from collections.abc import Callable, Iterator, Sequence
+from math import ceil, sqrt
 
 from keel.design.shell import CylinderShell
 from keel.design.workshop import StockSheet
@@ -105,7 +106,7 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
             words(
                 "The {panel} wants {least_sheet}, the sheet is {thickness_sheet}",
                 panel=worst.name,
-                least_sheet=worst.least_thickness_mm,
+                least_sheet=ceil(worst.least_thickness_mm * 10) / 10,
                 thickness_sheet=worst.thickness_mm,
             ),
             words(
@@ -197,6 +198,48 @@ def brake_width(seen: Studied) -> Iterator[Finding]:
         )
 
 
+def brake_bends_it(seen: Studied) -> Iterator[Finding]:
+    """No part that is bent is thicker than the brake bends: force goes with yield · t²."""
+    brake, metal = seen.workshop.brake, METALS[seen.shell.metal]
+    most = brake.thickest_steel_mm * sqrt(METALS["mild steel"].yield_mpa / metal.yield_mpa)
+    bent = [part for part in seen.sheet.parts if part.bends]
+    thickest = max((part.thickness_mm for part in bent), default=0.0)
+    if thickest > most + ROUNDING_MM:
+        yield _sheet(
+            "brake.thick",
+            "",
+            "stop",
+            words(
+                "{brake} doesn't bend {thickness_sheet} {metal}",
+                brake=brake.name,
+                thickness_sheet=thickest,
+                metal=seen.shell.metal,
+            ),
+            words(
+                "It bends {steel_sheet} of mild steel over its width and so {most_sheet} of this by yield and t².",
+                steel_sheet=brake.thickest_steel_mm,
+                most_sheet=most,
+            ),
+        )
+
+
+def holes_are_drawn(seen: Studied) -> Iterator[Finding]:
+    """No part goes to be cut without the holes of its ports."""
+    for part in seen.sheet.parts:
+        if part.holes_not_drawn:
+            yield _sheet(
+                "sheet.holes",
+                part.name,
+                "stop",
+                words("The {part} is drawn without its holes", part=part.title.lower()),
+                words(
+                    "Its files lack the holes for {names}, and say so. Lay them out on it by the port schedule and the "
+                    "templates before it is cut or bent.",
+                    names=", ".join(part.holes_not_drawn),
+                ),
+            )
+
+
 def pan_flange(seen: Studied) -> Iterator[Finding]:
     """The pans' flanges are long enough to weld and to bend."""
     rules, brake, flange = seen.workshop.rules, seen.workshop.brake, seen.sheet.flange_mm
@@ -283,4 +326,13 @@ def fits_on(
     return upright or (width_mm <= long and length_mm <= short)
 
 
-SHEET_RULES: tuple[Rule, ...] = (bend_radius, closed_box, brake_width, pan_possible, stock_sheet, pan_flange)
+SHEET_RULES: tuple[Rule, ...] = (
+    bend_radius,
+    closed_box,
+    brake_width,
+    pan_possible,
+    stock_sheet,
+    pan_flange,
+    brake_bends_it,
+    holes_are_drawn,
+)

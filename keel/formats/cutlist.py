@@ -26,7 +26,7 @@ def cut_list_csv(made: Sheet, *, metal: str) -> bytes:
             len(part.bends),
             f"{part.area_mm2 / 1e6:.4f}",
             f"{part.mass_kg:.3f}",
-            part.note,
+            ". ".join([*part.warnings, part.note]),
         ]
         for part in made.parts
     ]

@@ -44,6 +44,7 @@ def part_dxf(part: FlatPart, *, title: str, thickness_mm: float, metal: str) -> 
         space.add_line(mark.start, mark.end, dxfattribs={"layer": "ETCH"})
     middle = part.length_mm / 2, part.width_mm / 2
     lines = [title, f"{part.title} x{part.quantity}", f"{metal} {thickness_mm:g} mm - inside face up"]
+    lines += part.warnings
     for row, line in enumerate(lines):
         _write(document, line, (middle[0], middle[1] - 1.6 * TEXT_HEIGHT_MM * row), TEXT_HEIGHT_MM)
     stream = io.StringIO()

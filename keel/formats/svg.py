@@ -60,4 +60,5 @@ def _line(part: FlatPart, start: Spot, end: Spot) -> str:
 def _texts(part: FlatPart, title: str, stuff: str) -> list[str]:
     x, y = part.length_mm / 2, part.width_mm / 2
     lines = [title, f"{part.title} × {part.quantity}", stuff]
+    lines += part.warnings
     return [f'<text x="{x:.3f}" y="{y + 12 * row:.3f}">{escape(line)}</text>' for row, line in enumerate(lines)]

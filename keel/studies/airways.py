@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from keel.design.ports import NeckPath, Port
+from keel.design.ports import BREATHES, NeckPath, Port, PortRole, opened
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Waterline
@@ -13,13 +13,15 @@ from keel.studies.draining import inside, place_of
 ROWS = 24
 
 
-def _in(solids: Solids, cell: Cell, ports: Sequence[Port], role: str) -> list[Port]:
-    return [port for port in ports if port.role == role and inside(cell, place_of(solids, port))]
+def _in(solids: Solids, cell: Cell, ports: Sequence[Port], *roles: PortRole) -> list[Port]:
+    return [port for port in opened(ports, *roles) if inside(cell, place_of(solids, port))]
 
 
 def vents_by_cell(solids: Solids, ports: Sequence[Port]) -> dict[str, list[Port]]:
     """The vents of each cell that has a filler."""
-    return {cell.name: _in(solids, cell, ports, "vent") for cell in solids.cells if _in(solids, cell, ports, "filler")}
+    return {
+        cell.name: _in(solids, cell, ports, *BREATHES) for cell in solids.cells if _in(solids, cell, ports, "filler")
+    }
 
 
 def neck_of(solids: Solids, ports: Sequence[Port], cell: str) -> float:

@@ -53,6 +53,8 @@ class Capacity:
     rated_l: float
     stranded_l: float | None
     usable_l: float | None
+    why_none: Words | None
+    """Why there is no usable figure."""
     lines: list[CapacityLine]
     not_counted: list[CapacityLine]
     cells: list[CellCapacity]
@@ -147,10 +149,19 @@ def capacity(
         rated_l=rated,
         stranded_l=stranded,
         usable_l=None if stranded is None else max(0.0, rated - stranded),
+        why_none=_why_none(level),
         lines=lines,
         not_counted=[_groove_line(box)] if box else [],
         cells=cells,
     )
+
+
+def _why_none(level: Sequence[Drained]) -> Words | None:
+    """Why no litres count as usable."""
+    dry = [cell.cell for cell in level if cell.stranded_l is None]
+    if not dry:
+        return None
+    return words("none: nothing draws from the {cells}", cells=" and the ".join(dry))
 
 
 def _filling_lines(solids: Solids, fillings: Inside, box_l: float) -> list[CapacityLine]:

@@ -8,7 +8,7 @@ from typing import Literal, Protocol
 import numpy as np
 from manifold3d import Manifold
 
-from keel.design.ports import DRAWS, Port, PortRole
+from keel.design.ports import BREATHES, DRAWS, Port, drawing, opened
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
 from keel.solid.envelope import lid_height
@@ -144,9 +144,9 @@ def short_by_mm(solids: Solids, port: Port, floor: float) -> float:
     return seat_height(solids, port) - floor - port.hanger.made_for_mm - port.hanger.extend_mm
 
 
-def ports_of(solids: Solids, cell: Cell, ports: Sequence[Port], *roles: PortRole) -> list[Array]:
-    """Places of the ports of some roles that open into a cell."""
-    places = [place_of(solids, port) for port in ports if port.role in roles]
+def places_in(solids: Solids, cell: Cell, ports: Sequence[Port]) -> list[Array]:
+    """Places of those ports that open into a cell."""
+    places = [place_of(solids, port) for port in ports]
     return [place for place in places if inside(cell, place)]
 
 
@@ -180,8 +180,9 @@ def drained(
 def _drained(solids: Solids, cell: Cell, ports: Sequence[Port], force: Array, top: float) -> Drained:
     brimful = cell.mesh.volume_mm3 / MM3_PER_LITRE
     held = brimful if top == inf else cell.mesh.along(-force).volume(top) / MM3_PER_LITRE
-    pools = _left(cell, ports_of(solids, cell, ports, *DRAWS), -force, top)
-    outlets = ports_of(solids, cell, ports, "vent") or ports_of(solids, cell, ports, "filler")
+    pools = _left(cell, places_in(solids, cell, drawing(ports)), -force, top)
+    breathes, fills = opened(ports, *BREATHES), opened(ports, "filler")
+    outlets = places_in(solids, cell, breathes) or places_in(solids, cell, fills)
     pockets = _left(cell, outlets, force)
     stranded = None if pools is None else sum(pool.litres for pool in pools)
     return Drained(

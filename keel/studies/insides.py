@@ -8,7 +8,7 @@ import numpy as np
 from shapely.geometry import Polygon, box
 
 from keel.design.features import Baffle
-from keel.design.ports import DRAWS, Port
+from keel.design.ports import DRAWS, Port, drawing
 from keel.reference.units import MM3_PER_LITRE, STANDARD_GRAVITY
 from keel.solid.build import Solids
 from keel.solid.compartments import Compartment, Opening, compartments
@@ -133,7 +133,7 @@ def insides(solids: Solids, ports: Sequence[Port], brush_mm: float, draw_l_per_h
             _starved(number, rooms, openings, draw_l_per_h)
             for number, room in enumerate(rooms)
             if any(not o.hump and number in (o.first, o.second) for o in openings)
-            and any(role in DRAWS and inside(room, place) for role, place in places)
+            and any(inside(room, place_of(solids, port)) for port in drawing(ports))
         ],
     )
 

@@ -31,6 +31,7 @@ ATTITUDES: dict[str, Attitude] = {
     "right turn": Attitude(left_g=-TURN_G),
 }
 RING = 24
+CLOSING_SEAM = "the closing seam"
 FLAT_MM = 0.05
 """Sheet that stays within this of the middle counts as flat [mm]."""
 
@@ -297,7 +298,7 @@ def _to_weld(solids: Solids, port: Port, seam: str) -> tuple[float | None, str]:
             found.append((max(feature.at_mm - where, where - feature.at_mm - wide, 0.0), feature.name))
     if solids.shell.kind == "box" and seam == ("lid" if port.face == "roof" else "floor"):
         across = 1 - solids.section.axis
-        found.append((abs(at[across] - solids.body.size[across] / 2), "the closing seam"))
+        found.append((abs(at[across] - solids.body.size[across] / 2), CLOSING_SEAM))
     return min(found, default=(None, ""))
 
 

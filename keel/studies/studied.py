@@ -5,7 +5,7 @@ from functools import cached_property
 
 from keel.design.document import Design
 from keel.design.ports import Port, VentPath
-from keel.design.shell import BoxShell
+from keel.design.shell import BoxShell, CylinderShell
 from keel.design.workshop import Workshop
 from keel.reference.fuels import FUELS
 from keel.reference.metals import METALS
@@ -34,6 +34,7 @@ from keel.studies.panels import Panel, panels
 from keel.studies.reach import Crowd, Hung, Landing, Reach, crowds, hung, landings, reaches
 from keel.studies.sheet.internals import internal_parts
 from keel.studies.sheet.made import Sheet
+from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import sheet
 
 
@@ -164,6 +165,22 @@ class Studied:
         return fit_to_bay(self.design, self.workshop, self.envelope, self.scans)
 
 
+def _without_holes(part: FlatPart, design: Design, shell: AnyShell) -> FlatPart:
+    """A part of the shell with the ports named that it has to have holes for: none is carried over to the flats yet."""
+    if part.feature is not None:
+        return part
+    is_end, ends = (
+        part.name.startswith("end"),
+        ENDS[shell.axis if isinstance(shell, CylinderShell) else shell.wrap_axis],
+    )
+    names = [port.name for port in design.ports if port.seat and (port.face in ends) == is_end]
+    return replace(part, holes_not_drawn=names)
+
+
+ENDS = {"x": ("rear", "front"), "y": ("right", "left"), "z": ("floor", "roof")}
+"""Faces that the ends make, by the axis that a shell is drawn out along."""
+
+
 def study(design: Design, workshop: Workshop, scans: Scans | None = None) -> Studied | None:
     """Run the studies of a design; None while it has no shell.
 
@@ -179,6 +196,7 @@ def study(design: Design, workshop: Workshop, scans: Scans | None = None) -> Stu
     if isinstance(shell, BoxShell):
         box = solid_of(shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules)
     made = replace(made, parts=[*made.parts, *internal_parts(build(shell, design.sheet.seam), design, workshop)])
+    made = replace(made, parts=[_without_holes(part, design, shell) for part in made.parts])
     solids = solids_of(design)
     level = drained(solids, design.ports, Attitude())
     held = capacity(design.brief, solids, box, workshop.rules, level, design.inside)

@@ -5,7 +5,7 @@ from math import pi
 
 from keel.design.brief import Brief, Surge
 from keel.design.document import Design
-from keel.design.ports import DRAWS
+from keel.design.ports import drawing
 from keel.design.workshop import HouseRules
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_LITRE, MM3_PER_M3
@@ -71,7 +71,7 @@ def _schools(demand: Demand, surge: Surge, sizing: Sizing, solids: Solids | None
     pot_fits = depth >= tall / SLENDER + POT_ROOM_MM and solids is not None
     pot_tall = min(tall, max(depth - POT_ROOM_MM, 1.0))
     pot_across = (4 * need * MM3_PER_LITRE / (pi * pot_tall)) ** 0.5
-    pickups = sum(port.role in DRAWS for port in design.ports)
+    pickups = len(drawing(design.ports))
     sump_lasts = sump_l / per_second
     ways = [
         SurgeSchool(

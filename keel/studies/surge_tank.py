@@ -7,7 +7,7 @@ from keel.design.brief import Brief
 from keel.design.document import Design
 from keel.design.ports import Port, VentPath
 from keel.design.shell import BoxShell, CylinderShell
-from keel.design.workshop import HouseRules
+from keel.design.workshop import Workshop
 from keel.reference.metals import MetalName
 from keel.reference.units import MM3_PER_LITRE
 from keel.studies.capacity import ullage_for
@@ -18,7 +18,7 @@ STEP_MM = 5
 """Sizes across are rounded up to this [mm]."""
 
 
-def surge_tank(design: Design, volume_l: float, rules: HouseRules, form: SurgeForm = "cylinder") -> Design:
+def surge_tank(design: Design, volume_l: float, workshop: Workshop, form: SurgeForm = "cylinder") -> Design:
     """A surge tank as a design of its own: upright, its pump inlet near the top, its outlet at the bottom.
 
     Parameters
@@ -27,8 +27,8 @@ def surge_tank(design: Design, volume_l: float, rules: HouseRules, form: SurgeFo
         The main tank: its fuel, metal and demand cases are taken over.
     volume_l : float
         What it has to hold between outlet and top, ullage not counted [L].
-    rules : HouseRules
-        For the ullage.
+    workshop : Workshop
+        For the ullage, and how tight its rolls go.
     form : str
         `cylinder`, its inlet along the wall so that the fuel swirls and sheds its air; or `box`, flat to mount and
         quick to fold, its inlet under the top at the end away from the outlet.
@@ -39,27 +39,34 @@ def surge_tank(design: Design, volume_l: float, rules: HouseRules, form: SurgeFo
         Sizes across rounded up to 5 mm; overflow and vent in the lid.
     """
     metal = design.shell.metal if design.shell else "5052-H32"
-    shell = _cylinder(volume_l, design, rules, metal) if form == "cylinder" else _box(volume_l, design, rules, metal)
+    shell = (
+        _cylinder(volume_l, design, workshop, metal) if form == "cylinder" else _box(volume_l, design, workshop, metal)
+    )
     cases = tuple(case.model_copy() for case in design.brief.cases)
     brief = Brief(
-        fuel=design.brief.fuel, target_l=round(volume_l, 3), reason="Surge volume of the main tank", cases=cases
+        fuel=design.brief.fuel,
+        is_surge_tank=True,
+        target_l=round(volume_l, 3),
+        reason="Surge volume of the main tank",
+        cases=cases,
     )
     ports = _round_ports(shell) if isinstance(shell, CylinderShell) else _box_ports(shell)
     return Design(brief=brief, shell=shell, ports=ports)
 
 
-def _cylinder(volume_l: float, design: Design, rules: HouseRules, metal: MetalName) -> CylinderShell:
+def _cylinder(volume_l: float, design: Design, workshop: Workshop, metal: MetalName) -> CylinderShell:
     plain = CylinderShell(axis="z", diameter_mm=100, run_mm=100, metal=metal, thickness_mm=WALL_MM)
-    brimful = volume_l / (1 - ullage_for(design.brief, plain, rules))
-    across = _stepped(cylinder_for(brimful)[0])
+    brimful = volume_l / (1 - ullage_for(design.brief, plain, workshop.rules))
+    rolled = 2 * workshop.rolls.least_radius_mm
+    across = _stepped(max(cylinder_for(brimful)[0], rolled))
     tall = brimful * MM3_PER_LITRE / (pi / 4 * across**2)
     run = round(tall + 2 * WALL_MM + 0.5)
     return plain.model_copy(update={"diameter_mm": across + 2 * WALL_MM, "run_mm": run})
 
 
-def _box(volume_l: float, design: Design, rules: HouseRules, metal: MetalName) -> BoxShell:
+def _box(volume_l: float, design: Design, workshop: Workshop, metal: MetalName) -> BoxShell:
     plain = BoxShell(length_mm=100, width_mm=100, height_mm=100, metal=metal, thickness_mm=WALL_MM)
-    brimful = volume_l / (1 - ullage_for(design.brief, plain, rules))
+    brimful = volume_l / (1 - ullage_for(design.brief, plain, workshop.rules))
     across = _stepped(slender_box_for(brimful)[0])
     # What the bends' rounds take from the section is made up for in height.
     lost = (4 - pi) * plain.bend_radius_mm**2 * across
@@ -120,7 +127,7 @@ def _overflow(x: float, y: float) -> Port:
     return Port(
         id="overflow",
         name="overflow to main tank",
-        role="vent",
+        role="overflow",
         x_mm=x,
         y_mm=y,
         stands_mm=30,

@@ -12,6 +12,7 @@ from keel.design.brief import Brief, CardRule, DemandCase, Surge
 from keel.design.document import Design
 from keel.design.features import Baffle, Holes, Sump
 from keel.design.ports import Filling, Hanger, NeckPath, Port, Seat, VentPath
+from keel.design.workshop import Workshop
 from keel.evaluate import Evaluation, Showing, evaluate
 from keel.findings.patch import apply
 from keel.formats.ports import marks
@@ -19,7 +20,7 @@ from keel.solid.build import build
 from keel.studies.reach import least_jump_deg, star_order
 from keel.studies.surge_tank import surge_tank
 from keel.tests.samples import WEDGE, box, profile, well
-from keel.tests.test_demand import RULES, fitted
+from keel.tests.test_demand import fitted
 
 RING = Seat(kind="flange", hole_mm=100, outer_mm=140, bolt_circle_mm=122, bolts=6, bolt_mm=6, plate_mm=3)
 
@@ -244,7 +245,7 @@ class Needs(TestCase):
         assert answer is not None
         self.assertEqual([s.name for s in answer.schools if s.favoured], ["baffled sump with trap doors"])
         for form, most in (("cylinder", 1.1), ("box", 1.05)):
-            made = surge_tank(plain, answer.sizing.volume_l, RULES, form)
+            made = surge_tank(plain, answer.sizing.volume_l, Workshop(), form)
             figures = seen(made).figures
             assert figures is not None and made.shell is not None
             self.assertEqual(made.shell.kind, form)

@@ -1,6 +1,6 @@
 """A flat part: its outline, bend lines and marks, ready to be cut."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 Spot = tuple[float, float]
@@ -53,6 +53,14 @@ class FlatPart:
     """Outlines of what is cut out of it."""
     feature: str | None
     """Id of the feature that it is of; empty for the shell's own."""
+    holes_not_drawn: list[str] = field(default_factory=list)
+    """Names of ports whose holes it has to have and that aren't among its holes."""
+
+    @property
+    def warnings(self) -> list[str]:
+        """What has to stand on every file of it."""
+        names = self.holes_not_drawn
+        return [f"DON'T CUT YET: holes not drawn for {', '.join(names)}"] if names else []
 
 
 def middle_of(ring: list[Spot]) -> Spot:

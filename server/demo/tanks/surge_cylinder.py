@@ -7,6 +7,7 @@ from server.demo.tanks.pieces import box, vent
 
 SURGE: dict[str, Any] = {
     "brief": {
+        "is_surge_tank": True,
         "fuel": "race petrol",
         "target_l": 2.2,
         "reason": "Longest left-hander is 9 s at 150 L/h, six times over",
@@ -50,7 +51,14 @@ SURGE: dict[str, Any] = {
     },
     "ports": [
         part("Draw tube, 12 mm, uncut", "draw", 57.0, 57.0, hose_deg=90.0),
-        {"id": "back", "name": "back to the main tank", "role": "vent", "face": "front", "x_mm": 109.0, "y_mm": 57.0}
+        {
+            "id": "back",
+            "name": "back to the main tank",
+            "role": "overflow",
+            "face": "front",
+            "x_mm": 109.0,
+            "y_mm": 57.0,
+        }
         | {"z_mm": 265.0, "stands_mm": 0.0, "vent": vent(10.0, 1.5)},
         {"id": "lift", "name": "from the lift pump", "role": "return", "face": "rear", "x_mm": 5.0, "y_mm": 57.0}
         | {"z_mm": 110.0, "stands_mm": 0.0},

@@ -156,11 +156,11 @@ class SurgeNew(Schema):
 def make_surge_tank(request: Request, design_id: int, data: SurgeNew) -> tuple[int, DesignOut]:
     """A surge tank for a design, as a design of its own in the same job, linked to it."""
     main = own_design(request, design_id)
-    design, rules = main.current().design(), request.user.workshop.document().rules
-    answer = surge_answer(design.brief, None, design, rules)
+    design, workshop = main.current().design(), request.user.workshop.document()
+    answer = surge_answer(design.brief, None, design, workshop.rules)
     if answer is None:
         raise ApiError(422, "no_surge", "Say at Brief how long the pickup runs dry and what the engine burns first.")
-    made = surge_tank(design, answer.sizing.volume_l, rules, data.form)
+    made = surge_tank(design, answer.sizing.volume_l, workshop, data.form)
     note = f"made from {main.name}, revision {main.revision}"
     tank = TankDesign.started(main.job, data.name, made, request.user, note, main=main)
     return 201, _design_out(tank)

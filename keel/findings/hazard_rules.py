@@ -1,0 +1,256 @@
+"""Rules of what a tank must have before it is dangerous to fill: air, valves, bonding, fuels kept apart."""
+
+from collections.abc import Callable, Iterator, Sequence
+from itertools import product
+
+import numpy as np
+
+from keel.design.ports import BREATHES, Port, VentPath, drawing, is_driven, opened
+from keel.findings.finding import Finding, of_station
+from keel.reference.fuels import FuelName
+from keel.reference.units import MM3_PER_LITRE
+from keel.solid.build import Cell
+from keel.solid.polyhedron import Array
+from keel.studies.attitude import Attitude, felt
+from keel.studies.draining import drained, inside, place_of
+from keel.studies.reach import SLOPE_DEG
+from keel.studies.result import words
+from keel.studies.studied import Studied
+
+Rule = Callable[[Studied], Iterator[Finding]]
+_finding = of_station("ports")
+COUNTED = ("pickup", "transfer", "filler", "return", "drain", *BREATHES)
+"""Roles that something is reckoned from."""
+SLOPES = {
+    "nose up": Attitude(pitch_deg=SLOPE_DEG),
+    "nose down": Attitude(pitch_deg=-SLOPE_DEG),
+    "left side up": Attitude(roll_deg=SLOPE_DEG),
+    "right side up": Attitude(roll_deg=-SLOPE_DEG),
+}
+UNDER_MM = 0.5
+"""An opening so far under the surface is under it [mm]."""
+
+
+def in_cell(seen: Studied, cell: Cell, ports: Sequence[Port]) -> list[Port]:
+    """Those ports that open into a cell."""
+    return [port for port in ports if inside(cell, place_of(seen.solids, port))]
+
+
+def cells_are_complete(seen: Studied) -> Iterator[Finding]:
+    """Once a tank has a port, every cell has what lets air out, fuel in and fuel out."""
+    ports, surge = seen.design.ports, seen.design.brief.is_surge_tank
+    if not ports:
+        return
+    for cell in seen.solids.cells:
+        litres = cell.mesh.volume_mm3 / MM3_PER_LITRE
+        if not in_cell(seen, cell, opened(ports, *BREATHES)):
+            yield _finding(
+                "cell.no_vent",
+                cell.name,
+                "stop",
+                words("The {cell} has no vent", cell=cell.name),
+                words(
+                    "Nothing lets the air out or in: it can't be filled, drawing from it sucks its panels in, and heat "
+                    "raises its pressure until something gives."
+                ),
+            )
+        if not in_cell(seen, cell, drawing(ports)):
+            yield _finding(
+                "cell.no_pickup",
+                cell.name,
+                "stop",
+                words("Nothing draws from the {cell}", cell=cell.name),
+                words("Its {whole_l} are carried and none of them is usable.", whole_l=litres),
+            )
+        if not surge and not in_cell(seen, cell, opened(ports, "filler")):
+            yield _finding(
+                "cell.no_filler",
+                cell.name,
+                "stop",
+                words("The {cell} has no filler", cell=cell.name),
+                words(
+                    "Nobody can fill its {whole_l}; through a port that isn't made for it fuel is spilt.",
+                    whole_l=litres,
+                ),
+            )
+
+
+def surge_tanks_are_plumbed(seen: Studied) -> Iterator[Finding]:
+    """A surge tank has its engine's return and an overflow home; outlet and air path are asked of every cell."""
+    if not seen.design.brief.is_surge_tank:
+        return
+    if not opened(seen.design.ports, "overflow"):
+        yield _finding(
+            "surge.no_overflow",
+            "tank",
+            "stop",
+            words("The surge tank has no overflow"),
+            words("What the lift pump brings too much has nowhere to go: the pressure rises until a hose comes off."),
+        )
+    if not opened(seen.design.ports, "return"):
+        yield _finding(
+            "surge.no_return",
+            "tank",
+            "stop",
+            words("Nothing comes into the surge tank"),
+            words("It needs the lift pump's inlet and the engine's return: without them it is empty in seconds."),
+        )
+
+
+def vents_shut_when_rolled(seen: Studied) -> Iterator[Finding]:
+    """A vent has a valve that shuts when the tank is inverted."""
+    for port in opened(seen.design.ports, "vent"):
+        if not (port.vent or VentPath()).rollover:
+            yield _finding(
+                "vent.rollover",
+                port.id,
+                "caution",
+                words("{name} has no roll-over valve", name=port.name),
+                words("Upside down the tank runs out through it, over whatever is hot."),
+            )
+
+
+def under_on_slopes(seen: Studied, cell: Cell) -> list[str]:
+    """On which slopes all a full cell's vents lie under its fuel."""
+    vents = in_cell(seen, cell, opened(seen.design.ports, *BREATHES))
+    rated = next(held.rated_l for held in seen.capacity.cells if held.cell == cell.name)
+    if not vents or rated <= 0:
+        return []
+    places = np.array([place_of(seen.solids, port) for port in vents])
+    return [name for name, slope in SLOPES.items() if _under(cell, places, rated, -felt(slope))]
+
+
+def _under(cell: Cell, places: Array, litres: float, up: Array) -> bool:
+    line = cell.mesh.along(up)
+    surface = line.lowest + line.level(min(litres * MM3_PER_LITRE, line.mesh.volume_mm3))
+    return bool((places @ line.up).max() < surface - UNDER_MM)
+
+
+def _trapped_l(seen: Studied, cell: Cell, slope: Attitude) -> float:
+    held = drained(seen.solids, seen.design.ports, slope)
+    return next(found.trapped_l or 0.0 for found in held if found.cell == cell.name)
+
+
+def vents_breathe_on_slopes(seen: Studied) -> Iterator[Finding]:
+    """The vents of a full tank stay over the fuel on a slope."""
+    for cell in seen.solids.cells:
+        under = under_on_slopes(seen, cell)
+        if not under:
+            continue
+        trapped = max(_trapped_l(seen, cell, SLOPES[name]) for name in under)
+        yield _finding(
+            "vent.under",
+            cell.name,
+            "caution",
+            words("The {cell}'s vents lie under fuel, {slopes}", cell=cell.name, slopes=" and ".join(under)),
+            words(
+                "Filled to its rated litres and standing on {slope_deg} it pushes fuel out through them as it warms"
+                + ("; {air_l} of air has no way out." if trapped else ".")
+                + " A vent at that end, joined with the other over the tank, keeps one of them dry.",
+                slope_deg=SLOPE_DEG,
+                **({"air_l": trapped} if trapped else {}),
+            ),
+        )
+
+
+def fillers_are_bonded(seen: Studied) -> Iterator[Finding]:
+    """A filler behind rubber is bonded to the chassis."""
+    for port in opened(seen.design.ports, "filler"):
+        bonded = None if port.neck is None else port.neck.bonded
+        if bonded is False:
+            yield _finding(
+                "filler.unbonded",
+                port.id,
+                "stop",
+                words("{name} isn't bonded to the chassis", name=port.name),
+                words("Across the rubber it charges while fuel runs in; the spark jumps from the nozzle into vapour."),
+            )
+        elif bonded is None:
+            yield _finding(
+                "filler.bonding_open",
+                port.id,
+                "note",
+                words("Say whether {name} is bonded across any rubber", name=port.name),
+                words("A filler that stands on rubber charges while fuel runs in; a strap to the chassis prevents it."),
+            )
+
+
+def blind_ports_count_for_nothing(seen: Studied) -> Iterator[Finding]:
+    """Say which ports are closed blind and so do nothing of what their role is."""
+    for port in seen.design.ports:
+        if port.capped and port.role in COUNTED:
+            yield _finding(
+                "port.blind",
+                port.id,
+                "note",
+                words("{name} is closed blind and does nothing as a {role}", name=port.name, role=port.role),
+                words("No figure counts it. Open it, or make it a spare."),
+            )
+
+
+def transfers_are_driven(seen: Studied) -> Iterator[Finding]:
+    """A transfer has something that moves fuel through it."""
+    for port in opened(seen.design.ports, "transfer"):
+        if not is_driven(port, seen.design.ports):
+            yield _finding(
+                "transfer.idle",
+                port.id,
+                "stop",
+                words("Nothing drives {name}", name=port.name),
+                words("There is no return whose flow could drive its jet, and no pump: what it should fetch stays."),
+            )
+
+
+def fuels_of(seen: Studied) -> list[FuelName]:
+    """All fuels that the brief and its cases name."""
+    brief = seen.design.brief
+    named = [case.fuel or brief.fuel for case in brief.cases] or [brief.fuel]
+    return list(dict.fromkeys(named))
+
+
+def fuels_stay_apart(seen: Studied) -> Iterator[Finding]:
+    """Two fuels have a cell each, and no port that leads from one to the other."""
+    fuels, cells, ports = fuels_of(seen), seen.solids.cells, seen.design.ports
+    if len(fuels) < 2:
+        return
+    if len(cells) < len(fuels):
+        yield _finding(
+            "fuels.one_cell",
+            "",
+            "stop",
+            words("{fuels} would share one cell", fuels=" and ".join(fuels)),
+            words("The cases ask for {many} fuels, the tank has {cells} cell.", many=len(fuels), cells=len(cells)),
+        )
+        return
+    for port in opened(ports, "transfer"):
+        yield _meet(port.id, port.name, "it moves fuel from one cell to the other")
+    returns = opened(ports, "return")
+    served = {cell.name for cell, port in product(cells, returns) if in_cell(seen, cell, [port])}
+    if returns and len(served) < len(cells):
+        yield _meet(returns[0].id, returns[0].name, "what comes back from either engine ends in one cell")
+    for vent in opened(ports, *BREATHES):
+        over = [cell.name for cell in cells if in_cell(seen, cell, [vent])]
+        if len(over) > 1:
+            yield _meet(vent.id, vent.name, "it opens into both cells")
+
+
+def _meet(about: str, name: str, how: str) -> Finding:
+    return _finding(
+        "fuels.meet",
+        about,
+        "stop",
+        words("The two fuels can meet through {name}", name=name),
+        words("As it is, {how}. Each fuel needs its own pickup, return, vent and filler.", how=how),
+    )
+
+
+HAZARD_RULES: tuple[Rule, ...] = (
+    cells_are_complete,
+    surge_tanks_are_plumbed,
+    vents_shut_when_rolled,
+    vents_breathe_on_slopes,
+    fillers_are_bonded,
+    blind_ports_count_for_nothing,
+    transfers_are_driven,
+    fuels_stay_apart,
+)

@@ -1,0 +1,208 @@
+"""Dangers: each raises its finding, and what is offered for it settles it when it is tried."""
+
+import json
+from typing import Any
+from unittest import TestCase
+
+from keel.design.document import Design
+from keel.design.workshop import Workshop
+from keel.evaluate import Evaluation, Showing, evaluate
+from keel.findings.finding import Finding
+from keel.findings.patch import apply
+from keel.formats.document import read_design
+from keel.studies.surge_tank import surge_tank
+
+BOX: dict[str, Any] = {"kind": "box", "length_mm": 600, "width_mm": 400, "height_mm": 300, "thickness_mm": 4}
+BOX |= {"bend_radius_mm": 6}
+WALL = {"kind": "partition", "id": "w", "name": "wall", "at_mm": 300, "thickness_mm": 4}
+
+
+def port(role: str, name: str = "", x: float = 300, y: float = 200, **more: Any) -> dict[str, Any]:
+    """A port in the roof."""
+    return {"id": name or role, "name": name or role, "role": role, "x_mm": x, "y_mm": y} | more
+
+
+VENT = port("vent", vent={"rollover": True})
+FILLER = port("filler", x=200, neck={"bonded": True})
+PICKUP = port("pickup", x=400)
+WHOLE = [PICKUP, VENT, FILLER]
+
+
+def tank(*ports: dict[str, Any], shell: dict[str, Any] | None = None, **more: Any) -> Design:
+    """A box with those ports."""
+    return read_design(json.dumps({"shell": BOX | (shell or {}), "ports": ports} | more))
+
+
+def seen(subject: Design, remedies: bool = False) -> Evaluation:
+    """The design worked out."""
+    return evaluate(subject, None, Showing(remedies=remedies))
+
+
+def codes(subject: Design) -> set[str]:
+    """What is found."""
+    return {finding.code for finding in seen(subject).findings}
+
+
+class Dangers(TestCase):
+    """What used to raise nothing."""
+
+    def settled(self, subject: Design, code: str, severity: str, offered: int = 1) -> Finding:
+        """The finding, of a severity, with so many remedies or more, each of which takes it away."""
+        finding = next((f for f in seen(subject, True).findings if f.code == code), None)
+        assert finding is not None, code
+        self.assertEqual(finding.severity, severity)
+        self.assertGreaterEqual(len(finding.remedies), offered, code)
+        for remedy in finding.remedies:
+            after = {f.key for f in seen(apply(subject, remedy.patch)).findings}
+            self.assertNotIn(finding.key, after, remedy.label.plain())
+        return finding
+
+    def test_a_whole_tank_is_quiet(self) -> None:
+        """And so is one whose ports haven't been begun."""
+        loud = {"cell.no_vent", "cell.no_pickup", "cell.no_filler", "vent.rollover", "filler.unbonded", "transfer.idle"}
+        self.assertFalse(loud & codes(tank(*WHOLE)))
+        self.assertFalse(loud & codes(tank()))
+
+    def test_a_cell_lacks_something(self) -> None:
+        """Vent, filler, pickup: of the one tank, or of the second cell, whose litres then say why none is usable."""
+        for lacking in WHOLE:
+            self.settled(tank(*(p for p in WHOLE if p is not lacking)), f"cell.no_{lacking['role']}", "stop")
+        halved = tank(*(p | {"x_mm": 150} for p in WHOLE), shell={"features": [WALL]})
+        self.assertLessEqual({"cell.no_vent", "cell.no_pickup", "cell.no_filler"}, codes(halved))
+        capacity = seen(halved).capacity
+        assert capacity is not None and capacity.why_none is not None
+        self.assertIsNone(capacity.usable_l)
+        self.assertIn("front cell", capacity.why_none.plain())
+
+    def test_closed_blind(self) -> None:
+        """What is capped is no pickup, vent or filler, in the figures neither."""
+        for role in ("pickup", "vent", "filler"):
+            subject = tank(*(p | {"capped": p["role"] == role} for p in WHOLE))
+            self.assertIn(f"cell.no_{role}", codes(subject))
+            self.settled(subject, "port.blind", "note", 2)
+        blind = seen(tank(PICKUP | {"capped": True}, VENT, FILLER))
+        assert blind.figures is not None
+        self.assertIsNone(blind.figures.usable_l)
+        self.assertIsNone(seen(tank(PICKUP, VENT | {"capped": True}, FILLER | {"capped": True})).drained[0].trapped_l)
+
+    def test_valve_and_strap(self) -> None:
+        """No roll-over valve; a filler that isn't bonded, or of which nobody said."""
+        self.settled(tank(PICKUP, port("vent"), FILLER), "vent.rollover", "caution")
+        self.settled(tank(PICKUP, VENT, port("filler", neck={"bonded": False})), "filler.unbonded", "stop")
+        self.settled(tank(PICKUP, VENT, port("filler")), "filler.bonding_open", "note")
+
+    def test_a_vent_under_fuel_on_a_slope(self) -> None:
+        """At the front edge it is under with the nose down; a second one at the rear end settles it."""
+        subject = tank(PICKUP, VENT | {"x_mm": 590}, FILLER)
+        finding = self.settled(subject, "vent.under", "caution")
+        self.assertIn("nose down", finding.title.plain())
+        self.assertNotIn("nose up", finding.title.plain())
+
+    def test_a_transfer_that_nothing_drives(self) -> None:
+        """It adds nothing to usable litres until a return or a pump drives it."""
+        lobe = port("transfer", x=100, z_mm=9)
+        plate = {"kind": "relief", "id": "r", "name": "tunnel", "x_mm": 200, "y_mm": -10, "z_mm": -10}
+        tunnel = plate | {"length_mm": 150, "width_mm": 420, "height_mm": 160}
+        subject = tank(*WHOLE, lobe, shell={"features": [tunnel]})
+        self.settled(subject, "transfer.idle", "stop", 2)
+        without, driven = (
+            tank(*WHOLE, shell={"features": [tunnel]}),
+            tank(*WHOLE, lobe | {"pumped": True}, shell={"features": [tunnel]}),
+        )
+        idle, none, moved = (seen(d).figures for d in (subject, without, driven))
+        assert idle and none and moved and idle.usable_l and none.usable_l and moved.usable_l
+        self.assertAlmostEqual(idle.usable_l, none.usable_l)
+        self.assertGreater(moved.usable_l, none.usable_l + 5)
+
+    def test_fuel_against_what_it_meets(self) -> None:
+        """Pump, engine, sender, seal, hose, metal, lining."""
+        curve = {"voltage_v": 13.5, "points": [{"kpa": 0, "l_per_h": 200}, {"kpa": 400, "l_per_h": 100}]}
+        pump = {"id": "p", "pump": {"name": "Wick 200", "curves": [curve], "fuels": ["petrol E10"]}}
+        self.assertIn("fuel.pump", codes(tank(*WHOLE, brief={"fuel": "methanol", "pumps": [pump]})))
+        self.assertNotIn("fuel.pump", codes(tank(*WHOLE, brief={"fuel": "petrol E10", "pumps": [pump]})))
+        diesel = {"id": "d", "name": "Tug", "engine": "diesel", "power_kw": 50}
+        self.assertIn("fuel.engine", codes(tank(*WHOLE, brief={"fuel": "petrol E10", "cases": [diesel]})))
+        sender = {"id": "s", "name": "s", "x_mm": 300, "y_mm": 200, "action": {"kind": "tube"}, "fuels": ["diesel"]}
+        self.assertIn("fuel.sender", codes(tank(*WHOLE, gauge={"senders": [sender]})))
+        sealed = VENT | {"seat": {"hole_mm": 20, "outer_mm": 40, "seal": "nitrile"}}
+        self.settled(tank(PICKUP, sealed, FILLER, brief={"fuel": "methanol"}), "fuel.rubber", "stop")
+        self.settled(tank(PICKUP, sealed, FILLER, brief={"fuel": "E85"}), "fuel.rubber", "caution")
+        hosed = FILLER | {"neck": {"bonded": True, "hose": "EPDM hose"}}
+        self.settled(tank(PICKUP, VENT, hosed), "fuel.rubber", "stop")
+        self.settled(tank(*WHOLE, brief={"fuel": "methanol"}), "fuel.metal", "caution")
+        self.settled(tank(*WHOLE, brief={"fuel": "E85"}, inside={"lining": "epoxy"}), "fuel.lining", "stop")
+
+    def test_two_fuels(self) -> None:
+        """They need two cells, and nothing that leads from one to the other."""
+        cases = [
+            {"id": "a", "name": "a", "engine": "petrol, naturally aspirated", "fuel": "avgas 100"},
+            {"id": "b", "name": "b", "engine": "diesel", "fuel": "kerosene"},
+        ]
+        self.assertIn("fuels.one_cell", codes(tank(*WHOLE, brief={"cases": cases})))
+        ports = [p | {"id": f"{p['id']}-{x}", "x_mm": x + n * 40} for x in (80, 380) for n, p in enumerate(WHOLE)]
+        apart = {"shell": {"features": [WALL]}, "brief": {"cases": cases}}
+        self.assertNotIn("fuels.meet", codes(tank(*ports, **apart)))
+        self.assertIn("fuels.meet", codes(tank(*ports, port("transfer", x=100), **apart)))
+        home = port("return", x=100)
+        self.assertIn("fuels.meet", codes(tank(*ports, home, **apart)))
+        self.assertNotIn("fuels.meet", codes(tank(*ports, home, port("return", "two", x=400), **apart)))
+
+
+class InTheShop(TestCase):
+    """What can't be made, or mustn't be cut yet."""
+
+    def test_too_thick_for_the_brake(self) -> None:
+        """5 mm of mild steel is 5.2 mm of 5052 by yield; thinner sheet in stock is offered."""
+        subject = tank(shell={"thickness_mm": 6.0, "bend_radius_mm": 12})
+        finding = next(f for f in seen(subject, True).findings if f.code == "brake.thick")
+        self.assertEqual(finding.severity, "stop")
+        self.assertTrue(finding.remedies)
+        self.assertNotIn("brake.thick", codes(tank(shell={"thickness_mm": 5.0, "bend_radius_mm": 12})))
+
+    def test_a_part_says_which_holes_it_lacks(self) -> None:
+        """A stop, and words on its files, for the part that the port goes through and no other."""
+        seat = {"hole_mm": 60, "outer_mm": 80}
+        subject = tank(*(p | {"seat": seat, "y_mm": 100} for p in WHOLE))
+        stops = {f.key for f in seen(subject).findings if f.code == "sheet.holes"}
+        self.assertEqual(stops, {"sheet.holes:wrapper"})
+        made = seen(subject).sheet
+        assert made is not None
+        self.assertEqual(
+            {part.name: part.warnings for part in made.parts},
+            {"wrapper": ["DON'T CUT YET: holes not drawn for pickup, vent, filler"], "end-pan": []},
+        )
+
+    def test_a_hole_on_the_closing_seam(self) -> None:
+        """The wrapper closes elsewhere, or the port moves aside."""
+        subject = tank(PICKUP, VENT, FILLER | {"seat": {"hole_mm": 60, "outer_mm": 80}})
+        finding = next(f for f in seen(subject, True).findings if f.code == "port.on_seam")
+        self.assertEqual(finding.severity, "stop")
+        self.assertGreaterEqual(len(finding.remedies), 3)
+        for remedy in finding.remedies:
+            self.assertNotIn("port.on_seam", codes(apply(subject, remedy.patch)), remedy.label.plain())
+
+
+class SurgeTanks(TestCase):
+    """A surge tank, made or drawn."""
+
+    def test_a_made_one_passes_its_own_rules(self) -> None:
+        """Cylinder and box: an overflow is judged as one, nothing is missing."""
+        asked = {"surge.no_overflow", "surge.no_return", "cell.no_vent", "cell.no_pickup", "cell.no_filler"}
+        main = tank(*WHOLE)
+        for form in ("cylinder", "box"):
+            made = surge_tank(main, 2.0, Workshop(), form)
+            found = codes(made)
+            self.assertFalse((asked | {"vent.rollover", "rolls.tight"}) & found, (form, found))
+
+    def test_what_it_lacks(self) -> None:
+        """Without overflow, return or outlet."""
+        made = surge_tank(tank(*WHOLE), 2.0, Workshop())
+        for role, code in (
+            ("overflow", "surge.no_overflow"),
+            ("return", "surge.no_return"),
+            ("pickup", "cell.no_pickup"),
+        ):
+            left = made.model_copy(update={"ports": tuple(p for p in made.ports if p.role != role)})
+            finding = next(f for f in seen(left, True).findings if f.code == code)
+            self.assertEqual(finding.severity, "stop")
+            self.assertTrue(finding.remedies, code)
