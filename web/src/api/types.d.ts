@@ -1519,6 +1519,12 @@ export interface components {
              */
             smallest_closed_box_mm: number;
             /**
+             * Thickest Steel Mm
+             * @description Thickest mild steel it bends over its width, other metals by their yield [mm]
+             * @default 5
+             */
+            thickest_steel_mm: number;
+            /**
              * Width Mm
              * @description Longest bend it makes [mm]
              * @default 1250
@@ -1548,6 +1554,12 @@ export interface components {
              * @enum {string}
              */
             fuel: "petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100";
+            /**
+             * Is Surge Tank
+             * @description Fed by a lift pump, its overflow back to a main tank
+             * @default false
+             */
+            is_surge_tank: boolean;
             /**
              * Pumps
              * @default []
@@ -1639,6 +1651,7 @@ export interface components {
             ullage_l: number;
             /** Usable L */
             usable_l: number | null;
+            why_none: components["schemas"]["Words"] | null;
         };
         /**
          * CapacityLine
@@ -2130,6 +2143,7 @@ export interface components {
              *       "card": [],
              *       "cases": [],
              *       "fuel": "petrol E10",
+             *       "is_surge_tank": false,
              *       "pumps": [],
              *       "reason": "",
              *       "surge": null,
@@ -2165,7 +2179,8 @@ export interface components {
             /**
              * @default {
              *       "bladder": null,
-             *       "foam": null
+             *       "foam": null,
+             *       "lining": null
              *     }
              */
             inside: components["schemas"]["Inside"];
@@ -2699,6 +2714,8 @@ export interface components {
                 number,
                 number
             ][][];
+            /** Holes Not Drawn */
+            holes_not_drawn?: string[];
             /** Length Mm */
             length_mm: number;
             /** Marks */
@@ -3201,11 +3218,16 @@ export interface components {
         };
         /**
          * Inside
-         * @description Foam and bladder.
+         * @description Foam, bladder and what the metal is lined with.
          */
         Inside: {
             bladder?: components["schemas"]["Bladder"] | null;
             foam?: components["schemas"]["Foam"] | null;
+            /**
+             * Lining
+             * @description What the inside is coated with
+             */
+            lining?: ("epoxy" | "novolac epoxy" | "phenolic" | "polysulfide sealant") | null;
         };
         /**
          * Insides
@@ -3589,6 +3611,11 @@ export interface components {
              * @default 38
              */
             bore_mm: number;
+            /**
+             * Hose
+             * @description What its rubber is made of, where it has any
+             */
+            hose?: ("nitrile hose" | "fluoropolymer-lined hose" | "PTFE hose" | "EPDM hose" | "silicone hose") | null;
         };
         /**
          * Notch
@@ -4044,11 +4071,17 @@ export interface components {
              */
             part: string;
             /**
+             * Pumped
+             * @description A transfer has a pump of its own: no return has to drive it
+             * @default false
+             */
+            pumped: boolean;
+            /**
              * Role
              * @default fitting
              * @enum {string}
              */
-            role: "pickup" | "vent" | "filler" | "drain" | "return" | "transfer" | "spare" | "fitting";
+            role: "pickup" | "vent" | "overflow" | "filler" | "drain" | "return" | "transfer" | "spare" | "fitting";
             seat?: components["schemas"]["Seat"] | null;
             /**
              * Spanner Mm
@@ -4122,7 +4155,7 @@ export interface components {
              * @default fitting
              * @enum {string}
              */
-            role: "pickup" | "vent" | "filler" | "drain" | "return" | "transfer" | "spare" | "fitting";
+            role: "pickup" | "vent" | "overflow" | "filler" | "drain" | "return" | "transfer" | "spare" | "fitting";
             seat?: components["schemas"]["Seat"] | null;
             /**
              * Spanner Mm
@@ -5171,6 +5204,11 @@ export interface components {
              */
             plate_mm?: number | null;
             /**
+             * Seal
+             * @description What its gasket or ring is made of
+             */
+            seal?: ("nitrile" | "fluoroelastomer" | "EPDM" | "cork" | "PTFE") | null;
+            /**
              * Thread
              * @default
              */
@@ -5193,6 +5231,12 @@ export interface components {
              * @description Float's middle at the empty mark [mm]; empty means just clear of the floor
              */
             empty_mm?: number | null;
+            /**
+             * Fuels
+             * @description Fuels it is made for; empty where nobody knows
+             * @default []
+             */
+            fuels: ("petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100")[];
             /**
              * Full Mm
              * @description Float's middle at the full mark [mm]; empty means just clear of the roof
@@ -5230,6 +5274,12 @@ export interface components {
         SenderPart: {
             /** Action */
             action: components["schemas"]["SwingArm"] | components["schemas"]["TubeSender"];
+            /**
+             * Fuels
+             * @description Fuels it is made for; empty where nobody knows
+             * @default []
+             */
+            fuels: ("petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100")[];
             /** Name */
             name: string;
             /**
@@ -6153,6 +6203,11 @@ export interface components {
              */
             falls_away?: boolean | null;
             /**
+             * Hose
+             * @description What its hose is made of, where it has one
+             */
+            hose?: ("nitrile hose" | "fluoropolymer-lined hose" | "PTFE hose" | "EPDM hose" | "silicone hose") | null;
+            /**
              * Lean Deg
              * @description How far the roll-over valve stands off upright [°]
              * @default 0
@@ -6296,6 +6351,7 @@ export interface components {
              *       "name": "Brake",
              *       "shortest_flange_mm": 12,
              *       "smallest_closed_box_mm": 150,
+             *       "thickest_steel_mm": 5,
              *       "width_mm": 1250
              *     }
              */

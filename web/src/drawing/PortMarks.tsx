@@ -11,6 +11,7 @@ import { TurnGrips } from './TurnGrips'
 const GLYPH: Record<Port['role'], string> = {
   pickup: 'M-5 -5h10l-5 9z',
   vent: 'M-5 5h10l-5 -9z',
+  overflow: 'M-5 1h10l-5 -7zM-5 3h10v2h-10z',
   filler: 'M-5 -5h10v10h-10z',
   drain: 'M-5 -3h10v2l-5 6l-5 -6z',
   return: 'M-2 -6h4v6h4l-6 7l-6 -7h4z',

@@ -96,6 +96,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <TextField label="Name" value={brake.name ?? ''} disabled={!mayWrite} onChange={(event) => setBrake({ name: event.target.value.slice(0, 80) })} />
           <LengthField label="Longest bend" value={brake.width_mm ?? null} disabled={!mayWrite} fault={fault('brake.width_mm')} onCommit={(value) => value !== null && setBrake({ width_mm: value })} />
           <LengthField label="Smallest closed box, inside" value={brake.smallest_closed_box_mm ?? null} disabled={!mayWrite} fault={fault('brake.smallest_closed_box_mm')} onCommit={(value) => value !== null && setBrake({ smallest_closed_box_mm: value })} />
+          <LengthField label="Thickest mild steel" value={brake.thickest_steel_mm ?? null} disabled={!mayWrite} fault={fault('brake.thickest_steel_mm')} onCommit={(value) => value !== null && setBrake({ thickest_steel_mm: value })} />
           <LengthField label="Shortest flange" value={brake.shortest_flange_mm ?? null} disabled={!mayWrite} fault={fault('brake.shortest_flange_mm')} onCommit={(value) => value !== null && setBrake({ shortest_flange_mm: value })} />
         </Box>
       </Section>

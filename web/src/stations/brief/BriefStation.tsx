@@ -1,4 +1,4 @@
-import { Box, TextField, Typography } from '@mui/material'
+import { Box, FormControlLabel, Switch, TextField, Typography } from '@mui/material'
 import { type ReactNode, useState } from 'react'
 import type { Brief } from '../../api/model'
 import { Choice, NumberField, ShareField, VolumeField } from '../../fields/fields'
@@ -25,6 +25,7 @@ export function BriefStation({ findings }: { findings: ReactNode }) {
       <Choice label="Fuel" value={brief.fuel} options={FUELS} onChange={(fuel) => setBrief({ fuel })} disabled={readOnly} />
       <TargetFields brief={brief} readOnly={readOnly} />
       <Reason key={brief.reason} value={brief.reason} disabled={readOnly} />
+      <FormControlLabel control={<Switch checked={brief.is_surge_tank} disabled={readOnly} onChange={(event) => setBrief({ is_surge_tank: event.target.checked })} />} label="It is a surge tank" />
       <Against />
       <LinkedTanks />
       {findings}

@@ -21,7 +21,7 @@ export function addSender(part: SenderPart | null) {
   const id = freeId('sender', present)
   const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
   const name = part?.name ?? (present.length ? `Sender ${present.length + 1}` : 'Sender')
-  setSenders((senders) => [...senders, { id, name, x_mm: middle('x'), y_mm: middle('y'), action: part?.action ?? NEW_ARM, empty_mm: null, full_mm: null, ohms_empty: part?.ohms_empty ?? 240, ohms_full: part?.ohms_full ?? 33 }])
+  setSenders((senders) => [...senders, { id, name, x_mm: middle('x'), y_mm: middle('y'), action: part?.action ?? NEW_ARM, empty_mm: null, full_mm: null, ohms_empty: part?.ohms_empty ?? 240, ohms_full: part?.ohms_full ?? 33, fuels: part?.fuels ?? [] }])
   select({ kind: 'sender', id })
 }
 

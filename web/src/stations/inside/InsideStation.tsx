@@ -1,6 +1,7 @@
 import { Typography } from '@mui/material'
 import type { ReactNode } from 'react'
-import { useWork } from '../../work/store'
+import { Choice } from '../../fields/fields'
+import { change, useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { FeaturesPanel } from '../shell/FeaturesPanel'
 import { BladderFields, FoamFields } from './FillingFields'
@@ -25,6 +26,7 @@ export function InsideStation({ findings }: { findings: ReactNode }) {
       <Folded title={inside.bladder ? 'Bladder' : 'Bladder: none'} open={inside.bladder !== null}>
         <BladderFields readOnly={readOnly} />
       </Folded>
+      <Choice label="Lined with" value={inside.lining ?? 'nothing'} options={LININGS} disabled={readOnly} onChange={(lining) => change((design) => ({ ...design, inside: { ...design.inside, lining: lining === 'nothing' ? null : lining } }))} />
       <Folded title="How far fuel runs" open>
         <InsideFigures />
       </Folded>
@@ -35,4 +37,5 @@ export function InsideStation({ findings }: { findings: ReactNode }) {
   )
 }
 
+const LININGS = ['nothing', 'epoxy', 'novolac epoxy', 'phenolic', 'polysulfide sealant'] as const
 const STANDING = ['baffle', 'pot'] as const

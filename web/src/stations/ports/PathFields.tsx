@@ -1,6 +1,6 @@
 import { Box, FormControlLabel, Switch, Typography } from '@mui/material'
 import type { Port } from '../../api/model'
-import { AskedField, LengthField, NumberField } from '../../fields/fields'
+import { AskedField, Choice, LengthField, NumberField } from '../../fields/fields'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { changeInner } from './edits'
@@ -15,6 +15,8 @@ const ASKED: [keyof Vent & ('outside' | 'below_people' | 'away_from_exhaust' | '
   ['falls_away', 'Falls away, no low loop'],
 ]
 
+const HOSES = ['not said', 'nitrile hose', 'fluoropolymer-lined hose', 'PTFE hose', 'EPDM hose', 'silicone hose'] as const
+
 /** The way of the air: its bore, valve, and where it ends. */
 export function VentFields({ port, vent, place, readOnly }: { port: Port; vent: Vent; place: number; readOnly: boolean }) {
   const set = (part: Partial<Vent>) => changeInner(port, 'vent', part)
@@ -27,8 +29,9 @@ export function VentFields({ port, vent, place, readOnly }: { port: Port; vent: 
         <NumberField label="Valve opens at" unit="kPa" value={vent.opens_kpa} path={`${path}.opens_kpa`} disabled={readOnly} onCommit={(opens_kpa) => opens_kpa !== null && set({ opens_kpa })} />
         {vent.rollover && <NumberField label="Stands off upright" unit="°" value={vent.lean_deg} path={`${path}.lean_deg`} disabled={readOnly} onCommit={(lean_deg) => lean_deg !== null && set({ lean_deg })} />}
       </Box>
+      <Choice label="Hose" value={vent.hose ?? 'not said'} options={HOSES} disabled={readOnly} onChange={(hose) => set({ hose: hose === 'not said' ? null : hose })} />
       <FormControlLabel control={<Switch checked={vent.rollover} disabled={readOnly} onChange={(event) => set({ rollover: event.target.checked })} />} label="Roll-over valve" />
-      {ASKED.map(([name, label]) => (
+      {port.role === 'vent' && ASKED.map(([name, label]) => (
         <AskedField key={name} label={label} value={vent[name]} disabled={readOnly} onChange={(answer) => set({ [name]: answer })} />
       ))}
       <Typography variant="body2" color="textSecondary">
@@ -44,6 +47,7 @@ export function NeckFields({ port, neck, place, readOnly }: { port: Port; neck: 
   return (
     <Folded title="Way of the fuel in" open>
       <LengthField label="Smallest bore, cap to tank" value={neck.bore_mm} path={`ports.${place}.neck.bore_mm`} disabled={readOnly} onCommit={(bore_mm) => bore_mm !== null && set({ bore_mm })} />
+      <Choice label="Filler hose" value={neck.hose ?? 'not said'} options={HOSES} disabled={readOnly} onChange={(hose) => set({ hose: hose === 'not said' ? null : hose })} />
       <AskedField label="Bonded to the chassis" value={neck.bonded} disabled={readOnly} onChange={(bonded) => set({ bonded })} />
     </Folded>
   )

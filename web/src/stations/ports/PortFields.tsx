@@ -45,7 +45,7 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
       </Folded>
       <SeatFields port={port} place={place} readOnly={readOnly} />
       {(port.role === 'pickup' || port.role === 'transfer') && <HangerFields port={port} place={place} readOnly={readOnly} />}
-      {port.role === 'vent' && port.vent && <VentFields port={port} vent={port.vent} place={place} readOnly={readOnly} />}
+      {(port.role === 'vent' || port.role === 'overflow') && port.vent && <VentFields port={port} vent={port.vent} place={place} readOnly={readOnly} />}
       {port.role === 'filler' && port.neck && <NeckFields port={port} neck={port.neck} place={place} readOnly={readOnly} />}
       <Box sx={pair}>
         <NumberField label="First bolt or mark at" unit="°" value={port.clock_deg} disabled={readOnly} onCommit={(clock_deg) => clock_deg !== null && changePort(port.id, { clock_deg })} />
@@ -55,6 +55,7 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
       <Typography variant="body2" color="textSecondary">
         Angles from forward, to the left, seen from outside. Turn them on the plan by their grips too.
       </Typography>
+      {port.role === 'transfer' && <FormControlLabel control={<Switch checked={port.pumped} disabled={readOnly} onChange={(event) => changePort(port.id, { pumped: event.target.checked })} />} label="Has a pump of its own" />}
       <FormControlLabel control={<Switch checked={port.capped} disabled={readOnly} onChange={(event) => changePort(port.id, { capped: event.target.checked })} />} label="Capped, not in use" />
       <Button disabled={readOnly} onClick={() => removePort(port.id)}>
         Remove {port.name}

@@ -15,6 +15,8 @@ const KINDS = [
   { value: 'neck', label: 'welded neck' },
 ] as const
 
+const SEALS = ['not said', 'nitrile', 'fluoroelastomer', 'EPDM', 'cork', 'PTFE'] as const
+
 /** What is welded or bolted in round the hole. */
 export function SeatFields({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {
   const { seat } = port
@@ -42,6 +44,7 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
         )}
         {seat.kind === 'boss' && <Thread key={seat.thread} port={port} seat={seat} readOnly={readOnly} />}
       </Box>
+      <Choice label="Seal" value={seat.seal ?? 'not said'} options={SEALS} disabled={readOnly} onChange={(seal) => changeInner(port, 'seat', { seal: seal === 'not said' ? null : seal })} />
       <Button disabled={readOnly} onClick={() => changePort(port.id, { seat: null })}>
         No seat
       </Button>

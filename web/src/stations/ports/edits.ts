@@ -6,6 +6,7 @@ export const ROLES: { value: Port['role']; label: string }[] = [
   { value: 'pickup', label: 'pickup, where fuel is drawn' },
   { value: 'filler', label: 'filler' },
   { value: 'vent', label: 'vent, where air gets out' },
+  { value: 'overflow', label: 'overflow, back to the main tank' },
   { value: 'return', label: 'return from the engine' },
   { value: 'drain', label: 'drain' },
   { value: 'transfer', label: 'transfer, a jet pump’s draw' },
@@ -20,6 +21,7 @@ const PLAIN = { stands_mm: 40, across_mm: 60, hangs_mm: 0, hangs_across_mm: 0, d
 const USUAL: Partial<Record<Port['role'], Partial<Port>>> = {
   pickup: { stands_mm: 0 },
   vent: { vent: { bore_mm: 8, length_m: 0, opens_kpa: 0, rollover: false, lean_deg: 0, outside: null, below_people: null, away_from_exhaust: null, falls_away: null } },
+  overflow: { vent: { bore_mm: 12, length_m: 0, opens_kpa: 0, rollover: false, lean_deg: 0, outside: null, below_people: null, away_from_exhaust: null, falls_away: null } },
   filler: { neck: { bore_mm: 38, bonded: null } },
   drain: { face: 'floor', stands_mm: 0 },
 }
@@ -32,7 +34,7 @@ function freshPort(role: Port['role']): Port | null {
   let number = 1
   while (design.ports.some((port) => port.id === `${role}-${number}`)) number += 1
   const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
-  return { id: `${role}-${number}`, name: number > 1 ? `${role} ${number}` : role, role, face: 'roof', x_mm: middle('x'), y_mm: middle('y'), z_mm: null, clock_deg: 0, hose_deg: null, stop_deg: null, capped: false, part: '', ...PLAIN, ...USUAL[role] }
+  return { id: `${role}-${number}`, name: number > 1 ? `${role} ${number}` : role, role, face: 'roof', x_mm: middle('x'), y_mm: middle('y'), z_mm: null, clock_deg: 0, hose_deg: null, stop_deg: null, capped: false, pumped: false, part: '', ...PLAIN, ...USUAL[role] }
 }
 
 export function addPort(role: Port['role']) {

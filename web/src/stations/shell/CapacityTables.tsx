@@ -40,6 +40,13 @@ export function CapacityTable() {
         {row('Brimful', capacity.brimful_l, '', true)}
         {off.map((line) => row(line.what, line.litres, units.say(line.how)))}
         {row('Rated', capacity.rated_l, capacity.cells.every((cell) => cell.trapped_l === null) ? 'Air that a vent traps comes off once one is placed.' : '', true)}
+        {capacity.why_none && (
+          <TableRow>
+            <TableCell sx={{ pl: 0 }} colSpan={2}>
+              Usable on the level: {units.say(capacity.why_none)}
+            </TableCell>
+          </TableRow>
+        )}
         {capacity.usable_l !== null && row('Usable on the level', capacity.usable_l, `Rated less ${units.volumeUnitText(capacity.stranded_l ?? 0)} that the pickup can’t draw.`, true)}
         {capacity.cells.length > 1 && capacity.cells.map((cell) => row(cell.cell, cell.rated_l, `rated; brimful ${units.volumeUnitText(cell.brimful_l)}`))}
         {capacity.not_counted.map((line) => row(`Not counted: ${line.what.toLowerCase()}`, line.litres, units.say(line.how)))}
