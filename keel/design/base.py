@@ -1,9 +1,11 @@
 """What every part of a design document shares: strictness and limits."""
 
 from collections.abc import Mapping
+from functools import cache
 from typing import Annotated, Any, NoReturn
 
-from pydantic import BaseModel, ConfigDict, Field
+from annotated_types import MaxLen
+from pydantic import BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
 LONGEST_MM = 20_000.0
@@ -13,6 +15,45 @@ class Part(BaseModel):
     """A frozen piece of a design: unknown fields and loose types are refused."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", strict=True, allow_inf_nan=False)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _not_too_long(cls, document: Any) -> Any:
+        """Lengths are checked before items: what is too long isn't read any further."""
+        if not isinstance(document, Mapping):
+            return document
+        if len(document) > len(cls.model_fields) + MOST_STRAY_FIELDS:
+            refuse(
+                f"{len(document)} fields where {len(cls.model_fields)} are known",
+                field="",
+                value=len(document),
+                limit=len(cls.model_fields),
+            )
+        for name, most in _most_of(cls).items():
+            items = document.get(name)
+            if isinstance(items, list | tuple) and len(items) > most:
+                refuse(
+                    f"{len(items)} {name.replace('_', ' ')}: at most {most} are taken",
+                    field=name,
+                    value=len(items),
+                    limit=f"at most {most}",
+                )
+        return document
+
+
+@cache
+def _most_of(part: type[Part]) -> dict[str, int]:
+    """How long each list of a part may be."""
+    return {
+        name: limit.max_length
+        for name, field in part.model_fields.items()
+        for limit in field.metadata
+        if isinstance(limit, MaxLen)
+    }
+
+
+MOST_STRAY_FIELDS = 50
+"""More unknown fields than these aren't named one by one."""
 
 
 Length = Annotated[float, Field(gt=0, le=LONGEST_MM)]

@@ -17,6 +17,7 @@ LIMIT_WORDS = {
     "max_length": "at most {} long",
     "min_length": "at least {} long",
 }
+MOST_FAULTS = 50
 KINDED_LISTS = ("keep_outs", "features")
 KINDS = ("box", "profile", "cylinder", "slope", "scan", "well", "sump", "relief", "roof step", "partition", "baffle")
 UNITS = {"mm": " mm", "l": " L", "kg": " kg"}
@@ -57,9 +58,14 @@ def faults(error: ValidationError, prefix: str = "") -> list[Fault]:
     Returns
     -------
     list of Fault
-        One each, in the document's order.
+        One each, in the document's order; of more than fifty the rest as one that says how many.
     """
-    return [_fault(item, prefix) for item in error.errors(include_url=False)]
+    found = error.errors(include_url=False)
+    named = [_fault(item, prefix) for item in found[:MOST_FAULTS]]
+    more = len(found) - len(named)
+    if more:
+        named.append(Fault(field=prefix or "document", value=more, limit="none", message=f"and {more} more"))
+    return named
 
 
 def fault_of(details: Mapping[str, Any], prefix: str = "") -> Fault:
@@ -71,7 +77,7 @@ def _fault(details: Mapping[str, Any], prefix: str) -> Fault:
     context: Mapping[str, Any] = details.get("ctx") or {}
     path = [prefix] if prefix else []
     path += [str(step) for step in _without_tags(details["loc"])]
-    if "field" in context:
+    if context.get("field"):
         path.append(str(context["field"]))
     field = ".".join(path) or "document"
     limit = _limit(str(details["type"]), context, field)

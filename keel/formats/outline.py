@@ -1,8 +1,10 @@
 """A profile from a DXF file: one closed outline of lines and arcs."""
 
 import io
+import re
+from collections.abc import Iterator
 from itertools import pairwise
-from math import atan, hypot, sin, tan
+from math import atan, cos, floor, hypot, isfinite, sin, tan
 
 from ezdxf.document import Drawing
 from ezdxf.entities.arc import Arc
@@ -11,7 +13,10 @@ from ezdxf.entities.lwpolyline import LWPolyline
 from ezdxf.entities.polyline import Polyline
 from ezdxf.filemanagement import read
 from ezdxf.lldxf.const import DXFError
+from shapely.geometry import Polygon
+from shapely.validation import explain_validity
 
+from keel.design.base import LONGEST_MM
 from keel.design.faults import Fault
 from keel.design.shell import MOST_CORNERS, Corner
 from keel.reference.units import MM_PER_INCH
@@ -21,6 +26,14 @@ NAMES = {1: "inches", 2: "feet", 4: "millimetres", 5: "centimetres", 6: "metres"
 MEET_MM = 0.05
 """Ends this near belong together [mm]."""
 MOST_BYTES = 5_000_000
+MOST_ENTITIES = 2000
+"""A drawing with more in it isn't read: its one outline has to be found among them."""
+ENTITY = re.compile(rb"^\s*0\r?\n\s*(?:LINE|ARC|CIRCLE|ELLIPSE|SPLINE|LWPOLYLINE|POLYLINE|VERTEX|INSERT)\s*$", re.M)
+MOST_BULGE = 20.0
+"""An arc of more turn than that of this bulge is a circle with a nick in it."""
+FAR_MM = 1e9
+LEAST_MM2 = 100.0
+CHORDS = 8
 
 Piece = tuple[tuple[float, float], tuple[float, float], float]
 """Start, end and bulge of one edge."""
@@ -64,6 +77,7 @@ def read_outline(data: bytes) -> tuple[list[Corner], str]:
         raise UnreadableOutlineError(
             f"the outline has {len(pieces)} edges; {MOST_CORNERS} are taken", len(pieces), f"{MOST_CORNERS} or less"
         )
+    _check(pieces, unit)
     corners = [(start, bulge) for start, _, bulge in pieces]
     if _area(pieces) < 0:
         corners = [(end, -bulge) for _, end, bulge in reversed(pieces)]
@@ -79,12 +93,68 @@ def read_outline(data: bytes) -> tuple[list[Corner], str]:
     return made, f"{len(made)} edges, {unit}"
 
 
+def _check(pieces: list[Piece], unit: str) -> None:
+    """Refuse an outline that no tank can have: too large, a nicked circle, flat, or crossing itself."""
+    if len(pieces) < 2:
+        raise UnreadableOutlineError("the outline has fewer than two edges", len(pieces), "2 edges or more")
+    xs, ys = [x for (x, _), _, _ in pieces], [y for (_, y), _, _ in pieces]
+    across = max(max(xs) - min(xs), max(ys) - min(ys))
+    if not across <= LONGEST_MM:
+        raise UnreadableOutlineError(
+            f"the outline is {across:.6g} mm across ({unit}): check the drawing's unit",
+            across if isfinite(across) else None,
+            f"{LONGEST_MM:g} mm or less",
+        )
+    for (x, y), _, bulge in pieces:
+        if not abs(bulge) <= MOST_BULGE:
+            raise UnreadableOutlineError(
+                f"the arc at {x:.2f}, {y:.2f} mm goes round nearly all of a circle",
+                bulge if isfinite(bulge) else None,
+                f"a bulge of {MOST_BULGE:g} or less",
+            )
+    shape = Polygon([place for piece in pieces for place in _chords(piece)])
+    if shape.area < LEAST_MM2:
+        raise UnreadableOutlineError(
+            f"the outline encloses {shape.area:.1f} mm²: it is a line",
+            round(shape.area, 1),
+            f"{LEAST_MM2:g} mm² or more",
+        )
+    if not shape.is_valid:
+        raise UnreadableOutlineError(
+            f"the outline crosses itself: {explain_validity(shape).replace('[', ' at ').rstrip(']')} mm",
+            None,
+            "edges that don't cross",
+        )
+
+
+def _chords(piece: Piece) -> Iterator[tuple[float, float]]:
+    """Places along an edge from its start, its end left out."""
+    (x0, y0), (x1, y1), bulge = piece
+    yield x0, y0
+    if not bulge:
+        return
+    turn = 4 * atan(bulge)
+    # From the middle of the chord the centre lies to the left by half the chord over the tangent of half the turn.
+    off = (1 - bulge * bulge) / (4 * bulge)
+    cx, cy = (x0 + x1) / 2 - (y1 - y0) * off, (y0 + y1) / 2 + (x1 - x0) * off
+    for n in range(1, CHORDS):
+        a = turn * n / CHORDS
+        yield cx + (x0 - cx) * cos(a) - (y0 - cy) * sin(a), cy + (x0 - cx) * sin(a) + (y0 - cy) * cos(a)
+
+
 def _drawing(data: bytes) -> Drawing:
     if len(data) > MOST_BYTES:
         raise UnreadableOutlineError(f"the file is {len(data)} bytes", len(data), f"{MOST_BYTES} bytes or less")
+    many = sum(1 for _ in ENTITY.finditer(data))
+    if many > MOST_ENTITIES:
+        raise UnreadableOutlineError(
+            f"there are {many} lines, arcs and the like in the drawing: leave the outline alone in it",
+            many,
+            f"{MOST_ENTITIES} or less",
+        )
     try:
         return read(io.StringIO(data.decode("utf-8", errors="surrogateescape")))
-    except (DXFError, ValueError, KeyError, IndexError, AttributeError, TypeError) as error:
+    except (DXFError, ValueError, KeyError, IndexError, AttributeError, TypeError, OverflowError) as error:
         raise UnreadableOutlineError(f"this is no DXF text that can be read: {error}", None, "a DXF file") from error
 
 
@@ -101,6 +171,7 @@ def _pieces(drawing: Drawing, scale: float) -> list[Piece]:
                 loose += run
         else:
             loose += _single(entity, scale)
+    _finite([*loose, *(piece for run in closed for piece in run)])
     if loose:
         closed.append(_joined(loose))
     if not closed:
@@ -110,6 +181,12 @@ def _pieces(drawing: Drawing, scale: float) -> list[Piece]:
             f"there are {len(closed)} outlines; leave one in the drawing", len(closed), "one closed outline"
         )
     return [piece for piece in closed[0] if not _meet(piece[0], piece[1])]
+
+
+def _finite(pieces: list[Piece]) -> None:
+    for start, end, bulge in pieces:
+        if not all(isfinite(v) and abs(v) < FAR_MM for v in (*start, *end)) or not isfinite(bulge):
+            raise UnreadableOutlineError("a corner of the drawing lies nowhere", None, "coordinates that are numbers")
 
 
 def _single(entity: DXFEntity, scale: float) -> list[Piece]:
@@ -154,22 +231,27 @@ def _polyline(entity: LWPolyline | Polyline, scale: float) -> list[Piece]:
 def _arc(entity: Arc, scale: float) -> Piece:
     start, end = entity.start_point, entity.end_point
     turn = (entity.dxf.end_angle - entity.dxf.start_angle) % 360
+    centre = entity.dxf.center
+    if not (0.01 < turn < 359.9 and entity.dxf.radius > 0):
+        raise UnreadableOutlineError(
+            f"the arc about {centre.x * scale:.2f}, {centre.y * scale:.2f} mm is a whole circle, or nothing",
+            round(turn, 3),
+            "an arc between two ends",
+        )
     bulge = tan(turn * 0.017453292519943295 / 4)
     return (start.x * scale, start.y * scale), (end.x * scale, end.y * scale), bulge
 
 
 def _joined(loose: list[Piece]) -> list[Piece]:
     """Loose edges end to end; each may be the wrong way round."""
-    run, rest = [loose[0]], loose[1:]
-    while rest:
-        end = run[-1][1]
-        if _meet(end, run[0][0]):
+    ends = _Ends(loose)
+    run = [ends.take(0)]
+    while not (len(run) > 1 and _meet(run[-1][1], run[0][0])):
+        after = ends.next_to(run[-1][1])
+        if after is None:
             break
-        found = min(rest, key=lambda p: min(_apart(end, p[0]), _apart(end, p[1])))
-        if not (_meet(end, found[0]) or _meet(end, found[1])):
-            break
-        rest.remove(found)
-        run.append(found if _meet(end, found[0]) else (found[1], found[0], -found[2]))
+        run.append(after)
+    rest = ends.rest()
     if not _meet(run[-1][1], run[0][0]):
         x, y = run[-1][1]
         gap = min((_apart((x, y), p) for piece in rest or [run[0]] for p in piece[:2]), default=0.0)
@@ -186,6 +268,42 @@ def _joined(loose: list[Piece]) -> list[Piece]:
             "one closed outline",
         )
     return run
+
+
+class _Ends:
+    """Edges found by where they end: squares as wide as ends may be apart, each looked up with its neighbours."""
+
+    def __init__(self, pieces: list[Piece]) -> None:
+        self._left = dict(enumerate(pieces))
+        self._squares = dict[tuple[int, int], set[int]]()
+        for number, piece in self._left.items():
+            for place in piece[:2]:
+                self._squares.setdefault(self._square(place), set()).add(number)
+
+    def _square(self, place: tuple[float, float]) -> tuple[int, int]:
+        return floor(place[0] / MEET_MM), floor(place[1] / MEET_MM)
+
+    def take(self, number: int) -> Piece:
+        """An edge, which is used up."""
+        piece = self._left.pop(number)
+        for place in piece[:2]:
+            self._squares[self._square(place)].discard(number)
+        return piece
+
+    def next_to(self, end: tuple[float, float]) -> Piece | None:
+        """The edge that begins nearest to a place, turned so that it does; None where none meets it."""
+        x, y = self._square(end)
+        near = {n for i in (x - 1, x, x + 1) for j in (y - 1, y, y + 1) for n in self._squares.get((i, j), ())}
+        meeting = [n for n in near if any(_meet(end, place) for place in self._left[n][:2])]
+        if not meeting:
+            return None
+        best = min(meeting, key=lambda n: min(_apart(end, place) for place in self._left[n][:2]))
+        start, stop, bulge = self.take(best)
+        return (start, stop, bulge) if _apart(end, start) <= _apart(end, stop) else (stop, start, -bulge)
+
+    def rest(self) -> list[Piece]:
+        """What is left."""
+        return list(self._left.values())
 
 
 def _meet(a: tuple[float, float], b: tuple[float, float]) -> bool:

@@ -2,6 +2,7 @@
 
 import io
 import struct
+import time
 from unittest import TestCase
 
 import ezdxf
@@ -65,6 +66,40 @@ class Outlines(TestCase):
         corners, _ = read_outline(as_bytes(document))
         self.assertEqual(len(corners), 4)
         self.assertAlmostEqual(max(c.bow_mm for c in corners), 20, places=6)
+
+    def test_a_rectangle_in_metres(self) -> None:
+        """0.6 × 0.4 m is read; 600 × 400 of them is too large, and the unit is named."""
+        small, large = drawing(units.M), drawing(units.M)
+        small.modelspace().add_lwpolyline([(0, 0), (0.6, 0), (0.6, 0.4), (0, 0.4)], close=True)
+        large.modelspace().add_lwpolyline([(0, 0), (600, 0), (600, 400), (0, 400)], close=True)
+        corners, remark = read_outline(as_bytes(small))
+        self.assertEqual((corners[2].across_mm, corners[2].up_mm), (600, 400))
+        self.assertIn("metres", remark)
+        self.refused(as_bytes(large), r"600000 mm across \(metres\)")
+
+    def test_hostile_outlines(self) -> None:
+        """Far too many edges, whole and empty arcs, huge bulges, bow ties, slivers, nothing twice: refused, at once."""
+        many = drawing()
+        for n in range(16_000):
+            many.modelspace().add_line((n, n % 7), (n + 1, (n + 1) % 7))
+        data, began = as_bytes(many), time.monotonic()
+        self.refused(data, "16000 lines")
+        self.assertLess(time.monotonic() - began, 2.0)
+        polylines = {
+            "crosses itself": [(0, 0, 0), (400, 300, 0), (400, 0, 0), (0, 300, 0), (-50, 100, 0)],
+            "it is a line": [(0, 0, 0), (400, 0, 0), (200, 0, 0)],
+            "goes round nearly all": [(0, 0, 0), (400, 0, 1e9), (400, 300, 0)],
+            "fewer than two edges": [(5, 5, 0), (5, 5, 0), (5, 5, 0)],
+            "lies nowhere": [(0, 0, 0), (1e300, 0, 0), (400, 300, 0)],
+        }
+        for words, places in polylines.items():
+            document = drawing()
+            document.modelspace().add_lwpolyline(places, format="xyb", close=True)
+            self.refused(as_bytes(document), words)
+        for start, end in ((0, 360), (40, 40)):
+            document = drawing()
+            document.modelspace().add_arc((0, 0), 100, start, end)
+            self.refused(as_bytes(document), "whole circle, or nothing")
 
     def test_what_is_wrong_and_where(self) -> None:
         """Open, several, none, splines, circles, no DXF at all."""

@@ -10,7 +10,7 @@ from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
-from keel.design.faults import Fault, fault_of
+from keel.design.faults import MOST_FAULTS, Fault, fault_of
 from keel.formats.document import UnreadableDesignError
 from keel.formats.outline import UnreadableOutlineError
 from keel.formats.stl import UnreadableMeshError
@@ -63,7 +63,9 @@ def install_handlers(api: NinjaAPI) -> None:
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
-        return _invalid([_fault(request, details) for details in error.errors])
+        sent = _sent(request)
+        named = [_fault(sent, details) for details in error.errors[:MOST_FAULTS]]
+        return _invalid(named, len(error.errors) - len(named))
 
     @api.exception_handler(UnreadableDesignError)
     @api.exception_handler(GeometryError)
@@ -97,25 +99,32 @@ def _answer(status: int, code: str, message: str) -> JsonResponse:
     return JsonResponse({"code": code, "message": message, "errors": []}, status=status)
 
 
-def _invalid(found: list[Fault]) -> JsonResponse:
-    first = found[0].message if found else "The request can't be read."
-    more = f" (and {len(found) - 1} more)" if len(found) > 1 else ""
+def _invalid(found: list[Fault], unnamed: int = 0) -> JsonResponse:
+    first, others = found[0].message if found else "The request can't be read.", len(found) - 1 + unnamed
+    more = f" (and {others} more)" if others > 0 else ""
     body = {"code": "invalid", "message": first + more, "errors": [fault.model_dump() for fault in found]}
     return JsonResponse(body, status=422)
 
 
-def _fault(request: HttpRequest, details: dict[str, Any]) -> Fault:
-    """Ninja drops the value that was refused; fetch it from the body again."""
+def _fault(sent: Any, details: dict[str, Any]) -> Fault:
+    """Ninja drops the value that was refused; fetch it from what was sent."""
     place = [step for step in details["loc"] if step not in ("body", "query", "path", "data")]
-    return fault_of({**details, "loc": place, "input": _value_at(request, place)})
+    return fault_of({**details, "loc": place, "input": _value_at(sent, place)})
 
 
-def _value_at(request: HttpRequest, place: list[str | int]) -> Any:
+def _sent(request: HttpRequest) -> Any:
+    """What the request carries: its body as JSON, or its query."""
     try:
-        value: Any = json.loads(request.body) if request.body else request.GET.get(str(place[0]))
-        for step in place if request.body else []:
+        return json.loads(request.body) if request.body else request.GET.dict()
+    except ValueError:
+        return None
+
+
+def _value_at(value: Any, place: list[str | int]) -> Any:
+    try:
+        for step in place:
             value = value[step]
-    except (ValueError, LookupError, TypeError):
+    except (LookupError, TypeError):
         return None
     return value
 
