@@ -1,9 +1,8 @@
 """The cut list as CSV."""
 
-import csv
-import io
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 
+from keel.formats.table import written
 from keel.studies.level import StrappingRow
 from keel.studies.sheet.made import Sheet
 
@@ -30,7 +29,7 @@ def cut_list_csv(made: Sheet, *, metal: str) -> bytes:
         ]
         for part in made.parts
     ]
-    return _csv(COLUMNS, rows)
+    return written(COLUMNS, rows)
 
 
 def strapping_csv(tables: Mapping[str, list[StrappingRow]]) -> bytes:
@@ -40,12 +39,4 @@ def strapping_csv(tables: Mapping[str, list[StrappingRow]]) -> bytes:
         for cell, rows in tables.items()
         for row in rows
     ]
-    return _csv(("cell", "level_mm", "volume_l", "fraction"), cells)
-
-
-def _csv(header: tuple[str, ...], rows: Sequence[Sequence[object]]) -> bytes:
-    stream = io.StringIO()
-    writer = csv.writer(stream, lineterminator="\r\n")
-    writer.writerow(header)
-    writer.writerows(rows)
-    return stream.getvalue().encode("utf-8")
+    return written(("cell", "level_mm", "volume_l", "fraction"), cells)

@@ -13,7 +13,7 @@ from pydantic import Field
 
 from keel.design.base import Part
 from keel.design.faults import Fault
-from keel.formats.table import UnreadableTableError
+from keel.formats.table import LONGEST_HEADING, UnreadableTableError, written
 from keel.reference.units import STANDARD_GRAVITY
 from keel.solid.polyhedron import Array, Index
 from keel.studies.slosh.log import Log
@@ -175,6 +175,9 @@ def _table(content: bytes, most: int) -> tuple[list[str], list[list[str]]]:
     if "\x00" in text:
         raise _unreadable("file", "", "text", "this is no text file")
     first = text[: text.find("\n")] if "\n" in text else text
+    if len(first) > LONGEST_HEADING:
+        limit = f"{LONGEST_HEADING} characters or less"
+        raise _unreadable("file", len(first), limit, f"its heading is {len(first)} characters long: this is no lap")
     mark = max(",;\t", key=first.count)
     reader = csv.reader(io.StringIO(text), delimiter=mark)
     try:
@@ -302,7 +305,7 @@ def spells_csv(ran: Ran) -> bytes:
 
 
 def _written(heading: Sequence[str], table: Array) -> bytes:
-    stream = io.StringIO()
-    csv.writer(stream, lineterminator="\r\n").writerow(heading)
+    stream = io.StringIO(written(heading, ()).decode(), newline="")
+    stream.seek(0, io.SEEK_END)
     np.savetxt(stream, table, fmt="%.8g", delimiter=",", newline="\r\n")
     return stream.getvalue().encode()

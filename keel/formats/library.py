@@ -1,7 +1,5 @@
 """The workshop's pumps, parts and senders as CSV, out and in."""
 
-import csv
-import io
 from collections.abc import Iterable, Mapping, Sequence
 from typing import Any, get_args
 
@@ -11,7 +9,7 @@ from keel.design.faults import Fault
 from keel.design.gauge import SenderPart, SwingArm
 from keel.design.ports import PortPart
 from keel.design.pumps import Pump
-from keel.formats.table import Kind, problem, read_table
+from keel.formats.table import Kind, problem, read_table, written
 from keel.reference.fuels import FuelName
 
 PUMP_COLUMNS: dict[str, Kind] = {"pump": "text", "voltage_v": "number", "kpa": "number", "l_per_h": "number"}
@@ -55,7 +53,7 @@ def pumps_csv(pumps: Sequence[Pump]) -> bytes:
         for curve in pump.curves
         for point in curve.points
     ]
-    return _written([*PUMP_COLUMNS, *PUMP_MORE], rows)
+    return written([*PUMP_COLUMNS, *PUMP_MORE], rows)
 
 
 def read_pumps(content: bytes) -> tuple[list[Pump], list[Fault]]:
@@ -122,7 +120,7 @@ def _pump_problem(name: str, rows: list[tuple[int, dict[str, Any]]], error: Vali
 
 def parts_csv(parts: Sequence[PortPart]) -> bytes:
     """Parts as CSV: one row a part."""
-    return _written([*PART_COLUMNS, *PART_MORE], [_part_row(part) for part in parts])
+    return written([*PART_COLUMNS, *PART_MORE], [_part_row(part) for part in parts])
 
 
 def _part_row(part: PortPart) -> list[str]:
@@ -156,7 +154,7 @@ def senders_csv(senders: Sequence[SenderPart]) -> bytes:
         cells |= {"name": sender.name, "kind": sender.action.kind}
         cells |= {"ohms_empty": sender.ohms_empty, "ohms_full": sender.ohms_full}
         rows.append([_said(cells.get(name)) for name in (*SENDER_COLUMNS, *SENDER_MORE)])
-    return _written([*SENDER_COLUMNS, *SENDER_MORE], rows)
+    return written([*SENDER_COLUMNS, *SENDER_MORE], rows)
 
 
 def read_senders(content: bytes) -> tuple[list[SenderPart], list[Fault]]:
@@ -222,11 +220,3 @@ def _part(row: Mapping[str, Any]) -> dict[str, Any]:
     if row.get("neck_bore_mm") is not None:
         part["neck"] = {"bore_mm": row["neck_bore_mm"]}
     return part
-
-
-def _written(heading: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(heading)
-    writer.writerows(rows)
-    return out.getvalue().encode()

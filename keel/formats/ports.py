@@ -1,6 +1,5 @@
 """Ports out: the schedule as CSV, a flange's holes as DXF, the gauge's breakpoints as CSV."""
 
-import csv
 import io
 from collections.abc import Sequence
 from math import cos, radians, sin
@@ -10,6 +9,7 @@ from ezdxf.filemanagement import new
 
 from keel.design.ports import Port
 from keel.evaluate import PortPlace
+from keel.formats.table import written
 from keel.studies.calibration import CurvePoint
 from keel.studies.gauge import GaugeTruth
 
@@ -36,7 +36,7 @@ def schedule_csv(ports: Sequence[Port], places: Sequence[PortPlace], underside_m
         angles = (port.clock_deg, port.stop_deg, port.hose_deg)
         rest = (port.stands_mm, port.hangs_mm, "yes" if port.capped else "", port.part)
         rows.append([port.name, port.role, port.face, *place, *holes, *angles, *rest])
-    return _csv(SCHEDULE, rows)
+    return written(SCHEDULE, rows)
 
 
 def breakpoints_csv(truth: GaugeTruth) -> bytes:
@@ -53,14 +53,14 @@ def breakpoints_csv(truth: GaugeTruth) -> bytes:
         for reading in truth.readings
         for mark in reading.breakpoints
     ]
-    return _csv(("sender", "cell", "ohms", "litres", "float_mm", "needle"), rows)
+    return written(("sender", "cell", "ohms", "litres", "float_mm", "needle"), rows)
 
 
 def curve_csv(curve: Sequence[CurvePoint], *, simulated: bool) -> bytes:
     """A measured curve: ohms, litres, and the litres reckoned."""
     source = "simulated" if simulated else "measured"
     rows = [[f"{point.ohms:.2f}", f"{point.litres:.3f}", f"{point.reckoned_l:.3f}", source] for point in curve]
-    return _csv(("ohms", "litres", "reckoned_litres", "source"), rows)
+    return written(("ohms", "litres", "reckoned_litres", "source"), rows)
 
 
 def bolt_places(port: Port) -> list[tuple[float, float]]:
@@ -119,11 +119,3 @@ def flange_dxf(port: Port) -> bytes:
     stream = io.StringIO()
     document.write(stream)
     return stream.getvalue().encode("utf-8")
-
-
-def _csv(header: Sequence[str], rows: Sequence[Sequence[object]]) -> bytes:
-    stream = io.StringIO()
-    writer = csv.writer(stream, lineterminator="\r\n")
-    writer.writerow(header)
-    writer.writerows(["" if cell is None else cell for cell in row] for row in rows)
-    return stream.getvalue().encode()

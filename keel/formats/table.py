@@ -2,7 +2,7 @@
 
 import csv
 import io
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -10,6 +10,9 @@ from keel.design.faults import Fault
 
 Kind = Literal["text", "number", "count"]
 MOST_ROWS = 100_000
+LONGEST_HEADING = 20_000
+RUN = ("=", "+", "-", "@", "\t", "\r")
+"""A spreadsheet takes text that begins with one of these for a formula."""
 
 
 class UnreadableTableError(Exception):
@@ -26,6 +29,40 @@ class Table:
 
     rows: dict[int, dict[str, str | float | None]] = field(default_factory=dict)
     problems: list[Fault] = field(default_factory=list)
+
+
+def written(heading: Sequence[object], rows: Iterable[Sequence[object]]) -> bytes:
+    """A table as CSV (UTF-8, comma, header row, dot decimals), its text harmless to a spreadsheet."""
+    stream = io.StringIO()
+    writer = csv.writer(stream, lineterminator="\r\n")
+    writer.writerows([_harmless(cell) for cell in row] for row in (heading, *rows))
+    return stream.getvalue().encode()
+
+
+def _harmless(cell: object) -> object:
+    """Text that a spreadsheet would run as a formula, with an apostrophe before it; numbers stay numbers."""
+    if cell is None:
+        return ""
+    if not isinstance(cell, str) or _is_number(cell):
+        return cell
+    return f"'{cell}" if cell.startswith(RUN) or _is_quoted(cell) else cell
+
+
+def as_meant(text: str) -> str:
+    """A cell as it was before it was made harmless."""
+    return text[1:] if _is_quoted(text) else text
+
+
+def _is_quoted(text: str) -> bool:
+    return text.startswith("'") and text[1:].startswith((*RUN, "'"))
+
+
+def _is_number(text: str) -> bool:
+    try:
+        float(text)
+    except ValueError:
+        return False
+    return True
 
 
 def problem(row: int, column: str, value: str, limit: str) -> Fault:
@@ -66,9 +103,28 @@ def read_table(content: bytes, required: Mapping[str, Kind], optional: Mapping[s
         ) from error
     lines = text.splitlines()
     heading = next((line for line in lines if line.strip()), "")
+    if len(heading) > LONGEST_HEADING:
+        raise UnreadableTableError(
+            Fault(
+                field="row 1",
+                value=f"{len(heading)} characters",
+                limit=f"{LONGEST_HEADING} characters or less",
+                message=f"the heading is {len(heading)} characters long: this is no such table",
+            )
+        )
     separator = max(",;\t", key=heading.count)
     reader = csv.reader(io.StringIO(text), delimiter=separator)
-    rows = [(reader.line_num, cells) for cells in reader if any(cell.strip() for cell in cells)]
+    try:
+        rows = [(reader.line_num, cells) for cells in reader if any(cell.strip() for cell in cells)]
+    except csv.Error as error:
+        raise UnreadableTableError(
+            Fault(
+                field=f"row {reader.line_num}",
+                value=None,
+                limit="a table",
+                message=f"the table can't be read from row {reader.line_num} on: {error}; is a quote left open?",
+            )
+        ) from error
     names = [cell.strip().lower() for cell in rows[0][1]] if rows else []
     missing = [name for name in required if name not in names]
     if missing:
@@ -116,7 +172,7 @@ def _cell(text: str, kind: Kind, required: bool, comma: bool) -> tuple[str | flo
     if not text:
         return None, "given" if required else ""
     if kind == "text":
-        return text, ""
+        return as_meant(text), ""
     plain = text.replace(",", ".") if comma else text
     try:
         value = float(plain)

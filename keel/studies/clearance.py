@@ -12,6 +12,7 @@ from keel.design.workshop import HouseRules
 from keel.reference.clearances import ClearanceClass
 from keel.solid.box import AXES, Axis, Cuboid, Triple, cuboid_round
 from keel.solid.envelope import Envelope
+from keel.solid.faults import wrong
 from keel.solid.neighbours import Scans, outline_pieces, scan_mesh, slope_plane, solid_of_keep_out
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.pools import Crossings
@@ -84,6 +85,10 @@ def boxes_of(bay: Bay) -> list[tuple[KeepOut, Cuboid]] | None:
     return None if bay.profile else found
 
 
+MOST_SCANNED = 300_000
+"""Triangles of all scans of a bay together."""
+
+
 def gaps(bay: Bay, envelope: Envelope, rules: HouseRules, scans: Scans | None = None) -> list[Gap]:
     """Nearest gap from the shell, and all that stands on it, to each side of the bay and each keep-out.
 
@@ -107,8 +112,9 @@ def gaps(bay: Bay, envelope: Envelope, rules: HouseRules, scans: Scans | None = 
     Raises
     ------
     GeometryError
-        When the bay's outline crosses itself.
+        When the bay's outline crosses itself, or its scans have more triangles than can be reckoned with.
     """
+    _check_scans(bay, scans or {})
     found = _side_gaps(bay, envelope.bounds, rules)
     if bay.profile is not None:
         outline = [
@@ -135,6 +141,20 @@ def _side_gaps(bay: Bay, overall: Cuboid, rules: HouseRules) -> list[Gap]:
         distance = (wall[axis] - face[axis]) * (1 if high else -1)
         found.append(_gap(side, "side", side, distance, start, end, clearance, rules, axis=axis, high=high))
     return found
+
+
+def _check_scans(bay: Bay, scans: Scans) -> None:
+    """Refuse more scanned triangles than are measured in a few seconds."""
+    named = [(place, k.scan) for place, k in enumerate(bay.keep_outs) if isinstance(k, ScanKeepOut) and k.scan in scans]
+    total = sum(len(scans[scan].triangles) for _, scan in named)
+    if total > MOST_SCANNED:
+        place, _ = max(named, key=lambda item: len(scans[item[1]].triangles))
+        raise wrong(
+            f"bay.keep_outs.{place}.scan",
+            f"the bay's scans have {total} triangles in all: thin them, or leave out what is far from the tank",
+            total,
+            f"{MOST_SCANNED} or less",
+        )
 
 
 def _keep_out_gap(keep_out: AnyKeepOut, bay: Bay, envelope: Envelope, rules: HouseRules, scans: Scans) -> Gap | None:

@@ -1,6 +1,8 @@
 """What goes out comes back in: the shop's library, flanges, laps."""
 
+import csv
 import io
+import time
 from math import atan2, degrees, hypot, pi
 from typing import Any
 from unittest import TestCase
@@ -16,7 +18,7 @@ from keel.design.pumps import Pump, PumpCurve, PumpPoint
 from keel.formats.lap import LapColumns, look_at_lap, read_lap, run_csv
 from keel.formats.library import parts_csv, pumps_csv, read_parts, read_pumps, read_senders, senders_csv
 from keel.formats.ports import flange_dxf
-from keel.formats.table import UnreadableTableError
+from keel.formats.table import UnreadableTableError, read_table, written
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.run import Ran
 
@@ -177,3 +179,38 @@ class Laps(TestCase):
         with self.assertRaises(UnreadableTableError) as caught:
             self.read({"t": t * 1000, "f": 0 * t, "l": 0 * t})
         self.assertIn("If its time is in milliseconds", caught.exception.fault.message)
+
+
+class Tables(TestCase):
+    """CSV out and in."""
+
+    @given(st.text(max_size=30), st.floats(-1e6, 1e6))
+    def test_no_cell_is_a_formula(self, text: str, number: float) -> None:
+        """Text that would run has an apostrophe before it and is read back as it was; numbers stay numbers."""
+        name = " ".join(text.replace("\x00", "").split()) or "x"
+        for said in (name, "=" + name, "-" + name, "'" + name, "'=" + name, "@x", "+1+1"):
+            content = written(["name", "litres"], [[said, number]])
+            cells = next(row for n, row in enumerate(csv.reader(io.StringIO(content.decode(), newline=""))) if n == 1)
+            self.assertFalse(cells[0].startswith(("=", "+", "-", "@", "\t", "\r")) and not is_number(cells[0]), cells)
+            self.assertEqual(float(cells[1]), number)
+            (row,) = read_table(content, {"name": "text", "litres": "number"}, {}).rows.values()
+            self.assertEqual(row["name"], said)
+
+    def test_what_is_no_table(self) -> None:
+        """A quote left open over a whole file; a heading of megabytes."""
+        for content in (b'name,litres\n"' + b"x" * 200_000, b"name," * 4_000_000):
+            began = time.monotonic()
+            with self.assertRaises(UnreadableTableError):
+                read_table(content, {"name": "text", "litres": "number"}, {})
+            with self.assertRaises(UnreadableTableError):
+                look_at_lap(content)
+            self.assertLess(time.monotonic() - began, 2.0)
+
+
+def is_number(text: str) -> bool:
+    """Whether a cell is a number."""
+    try:
+        float(text)
+    except ValueError:
+        return False
+    return True

@@ -22,7 +22,7 @@ class BodyLimitMiddleware:
         """Look at the announced length only."""
         length = request.headers.get("Content-Length", "")
         most = settings.KEEL_UPLOAD_LIMITS.get(request.path, settings.KEEL_BODY_LIMIT)
-        if not length.isdigit() or int(length) <= most:
+        if not (length.isascii() and length.isdecimal()) or int(length) <= most:
             return self.get_response(request)
         _read_away(request)
         message = f"This is {int(length) / MEGA:.4g} MB; {most / MEGA:g} MB or less are taken."

@@ -154,6 +154,7 @@ class Scan(models.Model):
     fingerprint = models.CharField(max_length=64)
     name = models.CharField(max_length=80)
     mesh = models.BinaryField()
+    shown = models.BinaryField(default=b"", help_text="Thinned for the drawing, once")
     author = models.ForeignKey(Person, on_delete=models.PROTECT)
     kept = models.DateTimeField(auto_now_add=True)
 

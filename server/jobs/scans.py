@@ -8,10 +8,12 @@ import numpy as np
 
 from keel.design.bay import ScanKeepOut
 from keel.design.document import Design
-from keel.formats.stl import StlUnit, read_stl
+from keel.formats.stl import StlUnit, read_stl, thinned
 from keel.solid.polyhedron import Mesh
 from server.jobs.models import Scan
 from server.workshop.models import Person, Workshop
+
+SHOWN_TRIANGLES = 4000
 
 
 def keep_scan(workshop: Workshop, author: Person, name: str, unit: StlUnit, data: bytes) -> Scan:
@@ -22,17 +24,27 @@ def keep_scan(workshop: Workshop, author: Person, name: str, unit: StlUnit, data
     UnreadableMeshError
         When the file is no usable mesh.
     """
-    packed = _packed(read_stl(data, unit))
+    mesh = read_stl(data, unit)
+    packed = _packed(mesh)
     fingerprint = hashlib.sha256(packed).hexdigest()
-    found, _ = Scan.objects.get_or_create(
-        workshop=workshop, fingerprint=fingerprint, defaults={"name": name, "mesh": packed, "author": author}
-    )
+    found = Scan.objects.filter(workshop=workshop, fingerprint=fingerprint).first()
+    if found is None:
+        kept = {"name": name, "mesh": packed, "shown": _packed(thinned(mesh, SHOWN_TRIANGLES)), "author": author}
+        found, _ = Scan.objects.get_or_create(workshop=workshop, fingerprint=fingerprint, defaults=kept)
     return found
 
 
 def mesh_of(scan: Scan) -> Mesh:
     """The kept mesh [mm]."""
     return _unpacked(scan.fingerprint, bytes(scan.mesh))
+
+
+def shown_of(scan: Scan) -> Mesh:
+    """The kept mesh as the drawing shows it, thinned when it was kept."""
+    if not scan.shown:  # kept before they were thinned once
+        scan.shown = _packed(thinned(mesh_of(scan), SHOWN_TRIANGLES))
+        scan.save(update_fields=["shown"])
+    return _unpacked(f"shown {scan.fingerprint}", bytes(scan.shown))
 
 
 def scans_of(workshop: Workshop, design: Design) -> dict[str, Mesh]:

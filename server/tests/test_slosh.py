@@ -67,7 +67,7 @@ class Slosh(ApiTestCase):
         self.assertGreater(run["dry_s"], 3.0)
         self.assertEqual(len(run["planes"]), len(run["times_s"]))
         self.assertAlmostEqual(run["start_l"] - sum(run["held_l"][-1]), run["used_l"], delta=0.002)
-        self.assertIn("plane", run["limits"])
+        self.assertIn("plane", run["limits"]["text"])
         _, found = self.ask("map")
         g = found["g"][found["directions_deg"].index(90.0)][4]
         self.assertLess(g, 1.0)

@@ -8,15 +8,13 @@ from pydantic import Field
 from keel.design.base import PLAIN
 from keel.design.shell import Corner
 from keel.formats.outline import read_outline
-from keel.formats.stl import StlUnit, thinned
+from keel.formats.stl import StlUnit
 from server.http.errors import ErrorOut, not_yours, refused
 from server.jobs.models import Scan
-from server.jobs.scans import keep_scan, mesh_of
+from server.jobs.scans import keep_scan, mesh_of, shown_of
 from server.workshop.guard import Request, anyone, writer
 
 router = Router(tags=["imports"])
-
-SHOWN_TRIANGLES = 4000
 
 
 class ScanQuery(Schema):
@@ -76,7 +74,7 @@ def _file(request: Request) -> bytes:
 
 def _scan_out(scan: Scan) -> ScanOut:
     mesh = mesh_of(scan)
-    shown = thinned(mesh, SHOWN_TRIANGLES)
+    shown = shown_of(scan)
     return ScanOut(
         fingerprint=scan.fingerprint,
         name=scan.name,

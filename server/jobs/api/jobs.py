@@ -105,7 +105,7 @@ def _matching(jobs: "QuerySet[Job]", wanted: JobFilter) -> "QuerySet[Job]":
     text = wanted.search.strip()
     if text:
         about = Q(title__icontains=text) | Q(customer__name__icontains=text) | Q(designs__name__icontains=text)
-        if text.isdigit() and len(text) < 9:
+        if text.isascii() and text.isdecimal() and len(text) < 9:
             about |= Q(number=int(text))
         jobs = jobs.filter(about).distinct()
     if wanted.state:
