@@ -96,6 +96,23 @@ warm_kernels() {
   stamp kernels keel/**/*.py
 }
 
+# Run a command and start it again whenever it ends, until this is ended itself.  supervised LOG COMMAND...
+supervised() {
+  trap '' INT
+  local log=$1 child=
+  shift
+  trap 'kill "$child" 2>/dev/null; wait "$child" 2>/dev/null; exit 0' TERM
+  : >"$log"
+  while :; do
+    "$@" >>"$log" 2>&1 &
+    child=$!
+    wait "$child" || true
+    echo "core keel: it ended and is started again" >>"$log"
+    sleep 2 &
+    wait $! || true
+  done
+}
+
 need_secret() {
   [ -s "$KEEL_HOME/secret-key" ] ||
     (umask 077 && "$KEEL_HOME/venv/bin/python" -c 'import secrets; print(secrets.token_urlsafe(50))' >"$KEEL_HOME/secret-key")

@@ -3,8 +3,10 @@
 import json
 import logging
 import sys
+from datetime import timedelta
 from typing import Any
 
+from django.conf import settings
 from django.db import InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
@@ -93,6 +95,15 @@ def install_handlers(api: NinjaAPI) -> None:
     @api.exception_handler(InterfaceError)
     def away(_request: HttpRequest, _error: Exception) -> HttpResponse:
         return _database_away()
+
+
+def locked_out(_request: HttpRequest, *_more: object) -> JsonResponse:
+    """Too many wrong passwords: how long to wait, in words and for machines."""
+    wait = timedelta(hours=settings.AXES_COOLOFF_TIME)
+    minutes = wait // timedelta(minutes=1)
+    answer = _answer(429, "locked", f"Too many wrong passwords. Try again in {minutes} minutes.")
+    answer.headers["Retry-After"] = str(wait // timedelta(seconds=1))
+    return answer
 
 
 def _answer(status: int, code: str, message: str) -> JsonResponse:

@@ -2,11 +2,15 @@
 
 import logging
 from dataclasses import asdict, replace
+from datetime import timedelta
 
-from django.db import connection
+from asgiref.sync import sync_to_async
+from django.db import InterfaceError, OperationalError, connection
 from django.utils import timezone
-from procrastinate import JobContext
+from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
+from procrastinate.contrib.django.models import ProcrastinateJob
+from procrastinate.exceptions import ConnectorException
 from pydantic import TypeAdapter
 
 from keel.design.document import Design
@@ -18,6 +22,12 @@ from server.slosh.models import Study, StudyRow
 
 PART = 4
 """Cases a job."""
+AGAIN = RetryStrategy(
+    max_attempts=8, exponential_wait=2, retry_exceptions=[OperationalError, InterfaceError, ConnectorException]
+)
+"""The store went away: a part is tried again, later each time."""
+GRACE = timedelta(minutes=1)
+"""A study this young may still be on its way to the queue."""
 log = logging.getLogger(__name__)
 WORKSHOP = TypeAdapter(Workshop)
 
@@ -28,7 +38,7 @@ def enqueue(study: Study) -> None:
         run_part.defer(study_id=study.pk, first=first)
 
 
-@app.task(queue="studies", name="slosh.run_part")
+@app.task(queue="studies", name="slosh.run_part", retry=AGAIN)
 def run_part(study_id: int, first: int) -> None:
     """Try a few cases of a study; those that are there already, from a worker that died, are left alone."""
     try:
@@ -48,6 +58,10 @@ def _run(study: Study, first: int) -> None:
             return
         trial = asdict(_tried(study, design, rules, Case(**study.cases[number])))
         StudyRow.objects.bulk_create([StudyRow(study=study, number=number, trial=trial)], ignore_conflicts=True)
+    _close_if_done(study)
+
+
+def _close_if_done(study: Study) -> None:
     if study.rows.count() >= study.total:
         running = Study.objects.filter(pk=study.pk, state=Study.State.RUNNING)
         running.update(state=Study.State.DONE, finished=timezone.now())
@@ -58,6 +72,8 @@ def _tried(study: Study, design: Design, rules: Workshop, case: Case) -> Trial:
     try:
         driven = log_for(study.tank.job.workshop, design)
         return tried(case, design, rules, driven, start_l, lowest=study.kind == Study.Kind.INSIDES)
+    except (OperationalError, InterfaceError):
+        raise  # the store went away: the part is tried again
     except Exception:
         # One case that goes wrong must not take the others with it.
         log.exception("study %s: %s", study.pk, case.name)
@@ -72,3 +88,32 @@ async def take_up(context: JobContext, timestamp: int) -> None:
     manager = context.app.job_manager
     for job in await manager.get_stalled_jobs():
         await manager.retry_job(job)
+    await sync_to_async(_mend_apart)()
+
+
+def _mend_apart() -> None:
+    """In a thread of its own, which has a connection of its own."""
+    try:
+        mend()
+    finally:
+        connection.close()
+
+
+def mend() -> int:
+    """Put the missing parts of studies on the queue that run and have no job left; how many studies that were.
+
+    A part that failed for good, or was lost with the store, would otherwise leave its study running for ever.
+    """
+    alone = 0
+    old = Study.objects.filter(state=Study.State.RUNNING, asked__lt=timezone.now() - GRACE)
+    for study in old:
+        jobs = ProcrastinateJob.objects.filter(task_name=run_part.name, args__study_id=study.pk)
+        if jobs.filter(status__in=("todo", "doing")).exists():
+            continue
+        alone += 1
+        made = set(study.rows.values_list("number", flat=True))
+        for first in range(0, study.total, PART):
+            if not set(range(first, min(first + PART, study.total))) <= made:
+                run_part.defer(study_id=study.pk, first=first)
+        _close_if_done(study)
+    return alone

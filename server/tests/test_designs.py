@@ -39,7 +39,11 @@ class Jobs(ApiTestCase):
         customer = self.fabricator("POST", "customers", {"name": "Reed & Son", "contact": "by the lock"})[1]
         status, job = self.fabricator("POST", "jobs", {"title": "Punt", "customer_id": customer["id"]})
         self.assertEqual((status, job["customer"], job["number"]), (201, "Reed & Son", self.job.number + 1))
-        changed = self.fabricator("PUT", f"jobs/{job['id']}", {"title": "Punt tank", "state": "build"})[1]
+        seen = {name: job[name] for name in ("title", "customer_id", "state", "note")}
+        mine = {"title": "Punt tank", "state": "build", "seen": seen}
+        changed = self.fabricator("PUT", f"jobs/{job['id']}", mine)[1]
+        stale = self.refused(self.fabricator("PUT", f"jobs/{job['id']}", mine | {"title": "Late"}), 409, "conflict")
+        self.assertEqual(stale["current"]["title"], "Punt tank")
         self.assertEqual((changed["title"], changed["state"], changed["customer_id"]), ("Punt tank", "build", None))
         self.refused(self.fabricator("POST", "customers", {"name": "Reed & Son"}), 422, "invalid")
         self.refused(self.fabricator("POST", "jobs", {"title": ""}), 422, "invalid")

@@ -10,7 +10,7 @@ from server.workshop.models import Person
 
 WRITES = [
     ("POST", "jobs", {"title": "x"}),
-    ("PUT", "jobs/{job}", {"title": "x"}),
+    ("PUT", "jobs/{job}", {"title": "x", "seen": {"title": "Marsh pump skid"}}),
     ("POST", "customers", {"name": "x"}),
     ("POST", "jobs/{job}/designs", {"name": "x"}),
     ("PUT", "designs/{tank}", {"base_revision": 1, "design": BOX}),
@@ -126,6 +126,11 @@ class SigningIn(ApiTestCase):
         statuses = [self.sign_in(client, headers, f"guess-{n}") for n in range(6)]
         self.assertEqual(statuses[:5], [401] * 5)
         self.assertEqual(self.sign_in(client, headers), 429)
+        body = json.dumps({"username": "owner", "password": PASSWORD})
+        locked = client.post("/api/session", body, content_type="application/json", headers=headers)
+        self.assertEqual((locked.json()["code"], locked.json()["errors"]), ("locked", []))
+        self.assertIn("15 minutes", locked.json()["message"])
+        self.assertEqual(locked.headers["Retry-After"], "900")
         elsewhere = Client(REMOTE_ADDR="10.1.2.3")
         body = json.dumps({"username": "owner", "password": PASSWORD})
         self.assertEqual(elsewhere.post("/api/session", body, content_type="application/json").status_code, 200)

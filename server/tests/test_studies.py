@@ -4,16 +4,18 @@ import os
 import subprocess
 import sys
 import time
+from datetime import timedelta
 from typing import Any
 
 from django.db import connection
+from django.utils import timezone
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from keel.design.document import Design
 from server.jobs.models import TankDesign
 from server.slosh.models import Study
-from server.slosh.tasks import PART, run_part, take_up
+from server.slosh.tasks import PART, mend, run_part, take_up
 from server.tests.helpers import BOX, InWorkshop
 from server.tests.test_slosh import PICKUP, TURN
 
@@ -149,6 +151,20 @@ class Studies(InWorkshop):
         work()
         self.assertEqual((self.watch(made)["state"], self.watch(made)["done"]), ("done", 12))
         self.assertEqual(Study.objects.get(pk=made["id"]).rows.get(number=0).pk, kept.pk)
+
+    def test_a_part_that_is_lost(self) -> None:
+        """A study that runs and has no job left, its parts failed for good or lost, is put on the queue again."""
+        _, made = self.ask()
+        run_part(study_id=made["id"], first=0)
+        jobs_of(made).update(status="failed")
+        self.assertEqual(mend(), 0)  # as young as it is, it may still be on its way there
+        Study.objects.filter(pk=made["id"]).update(asked=timezone.now() - timedelta(minutes=5))
+        self.assertEqual(mend(), 1)
+        self.assertEqual(mend(), 0)
+        self.assertEqual(jobs_of(made, status="todo").count(), 12 // PART - 1)
+        self.assertEqual(self.client.get("/healthz").json()["queue"]["waiting"], 12 // PART - 1)
+        work()
+        self.assertEqual((self.watch(made)["state"], self.watch(made)["done"]), ("done", 12))
 
     def test_what_cannot_be_asked(self) -> None:
         """Too many runs, nothing to vary, no draw, no pickup, one study too many: each says why."""

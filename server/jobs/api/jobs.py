@@ -3,13 +3,14 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
+from django.db import transaction
 from django.db.models import Q, QuerySet
 from django.shortcuts import get_object_or_404
 from ninja import Query, Router, Schema
 from pydantic import Field
 
 from keel.design.base import PLAIN, Name, Note
-from server.http.errors import ErrorOut, refused
+from server.http.errors import ApiError, ErrorOut, refused
 from server.jobs.models import Customer, Job
 from server.workshop.guard import Request, anyone, writer
 
@@ -58,6 +59,12 @@ class JobIn(Schema):
     customer_id: Annotated[int, Field(ge=1, le=2**62)] | None = None
     state: StateName = "enquiry"
     note: Note = ""
+
+
+class JobChange(JobIn):
+    """A job's own fields as they are to be, and as they were when they were read."""
+
+    seen: JobIn
 
 
 class JobFilter(Schema):
@@ -128,13 +135,18 @@ def read_job(request: Request, job_id: int) -> JobOut:
     return job_out(get_object_or_404(Job, pk=job_id, workshop=request.user.workshop))
 
 
-@router.put("jobs/{job_id}", response={200: JobOut, 404: ErrorOut, 422: ErrorOut}, auth=writer)
-def change_job(request: Request, job_id: int, data: JobIn) -> JobOut:
-    """Change a job's own fields."""
-    job = get_object_or_404(Job, pk=job_id, workshop=request.user.workshop)
-    for name, value in _fields(request, data).items():
-        setattr(job, name, value)
-    job.save()
+@router.put("jobs/{job_id}", response={200: JobOut, 404: ErrorOut, 409: ErrorOut, 422: ErrorOut}, auth=writer)
+def change_job(request: Request, job_id: int, data: JobChange) -> JobOut:
+    """Change a job's own fields; 409 with the present ones when they are no longer those that were seen."""
+    with transaction.atomic():
+        job = get_object_or_404(Job.objects.select_for_update(), pk=job_id, workshop=request.user.workshop)
+        seen = data.seen.dict()
+        if any(getattr(job, name) != value for name, value in seen.items()):
+            message = "Somebody changed this job meanwhile."
+            raise ApiError(409, "conflict", message, current=job_out(job).model_dump(mode="json"))
+        for name, value in _fields(request, data).items():
+            setattr(job, name, value)
+        job.save()
     return job_out(job)
 
 
@@ -142,4 +154,4 @@ def _fields(request: Request, data: JobIn) -> dict[str, object]:
     wanted = data.customer_id
     if wanted is not None and not Customer.objects.filter(workshop=request.user.workshop, pk=wanted).exists():
         raise refused("customer_id", data.customer_id, "a customer of this workshop", "There is no such customer.")
-    return data.dict()
+    return data.dict(include=set(JobIn.model_fields))

@@ -5,14 +5,14 @@ from typing import Annotated, Literal
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router, Schema
 from ninja.utils import check_csrf
 from pydantic import Field
 
 from keel.design.base import PLAIN
-from server.http.errors import ApiError, ErrorOut, refused
+from server.http.errors import ApiError, ErrorOut, locked_out, refused
 from server.workshop.guard import Request, anyone
 from server.workshop.models import Person
 
@@ -80,13 +80,13 @@ def who(request: HttpRequest) -> SessionOut:
 
 
 @router.post("session", response={200: SessionOut, 401: ErrorOut, 403: ErrorOut, 422: ErrorOut, 429: ErrorOut})
-def sign_in(request: HttpRequest, data: SignIn) -> SessionOut:
+def sign_in(request: HttpRequest, data: SignIn) -> SessionOut | HttpResponse:
     """Sign in. Too many wrong passwords lock the name for a while."""
     if check_csrf(request):
         raise ApiError(403, "csrf", "The page is out of date; load it again.")
     person = authenticate(request, username=data.username, password=data.password)
     if getattr(request, "axes_locked_out", False):
-        raise ApiError(429, "locked", "Too many wrong passwords. Try again in a quarter of an hour.")
+        return locked_out(request)
     if not isinstance(person, Person):
         raise ApiError(401, "wrong_password", "That name and password don't go together.")
     login(request, person)

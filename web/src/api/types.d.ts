@@ -466,7 +466,7 @@ export interface paths {
         get: operations["server_jobs_api_jobs_read_job"];
         /**
          * Change Job
-         * @description Change a job's own fields.
+         * @description Change a job's own fields; 409 with the present ones when they are no longer those that were seen.
          */
         put: operations["server_jobs_api_jobs_change_job"];
         post?: never;
@@ -3245,6 +3245,28 @@ export interface components {
             starved: components["schemas"]["Starved"][];
             /** Unbrushed */
             unbrushed: string[];
+        };
+        /**
+         * JobChange
+         * @description A job's own fields as they are to be, and as they were when they were read.
+         */
+        JobChange: {
+            /** Customer Id */
+            customer_id?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            seen: components["schemas"]["JobIn"];
+            /**
+             * State
+             * @default enquiry
+             * @enum {string}
+             */
+            state: "enquiry" | "design" | "build" | "done" | "shelved";
+            /** Title */
+            title: string;
         };
         /**
          * JobFilter
@@ -7563,7 +7585,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["JobIn"];
+                "application/json": components["schemas"]["JobChange"];
             };
         };
         responses: {
@@ -7578,6 +7600,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

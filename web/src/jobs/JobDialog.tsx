@@ -2,11 +2,13 @@ import { Alert, Autocomplete, Button, Dialog, DialogActions, DialogContent, Dial
 import { useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { api, asked } from '../api/client'
+import { api, asked, Failure } from '../api/client'
 import { addCustomer, addDesign, customersQuery, type Job, type JobIn, type JobState, STATES, useJobChange } from './queries'
 
 /** A new job with its first design, or the fields of one that is there. */
-export function JobDialog({ job, onClose }: { job: Job | null; onClose: () => void }) {
+export function JobDialog({ job: opened, onClose }: { job: Job | null; onClose: () => void }) {
+  // What the fields were read from: after a conflict that is the job as it is now.
+  const [job, setJob] = useState(opened)
   const [title, setTitle] = useState(job?.title ?? '')
   const [customer, setCustomer] = useState(job?.customer ?? '')
   const [state, setState] = useState<JobState>(job?.state ?? 'enquiry')
@@ -20,12 +22,26 @@ export function JobDialog({ job, onClose }: { job: Job | null; onClose: () => vo
     const customerId = name ? (known ?? (await addCustomer({ name, contact: '', note: '' }))).id : null
     const body: JobIn = { title: title.trim(), customer_id: customerId, state, note }
     if (job) {
-      await asked(api.PUT('/api/jobs/{job_id}', { params: { path: { job_id: job.id } }, body }))
+      const seen: JobIn = { title: job.title, customer_id: job.customer_id, state: job.state, note: job.note }
+      await asked(api.PUT('/api/jobs/{job_id}', { params: { path: { job_id: job.id } }, body: { ...body, seen } }))
       return null
     }
     const made = await asked(api.POST('/api/jobs', { body }))
     return (await addDesign(made.id, 'Tank', null)).id
   })
+  const theirs = keep.error instanceof Failure && keep.error.code === 'conflict' ? (keep.error.body.current as Job) : null
+  const takeTheirs = (now: Job) => {
+    setTitle(now.title)
+    setCustomer(now.customer)
+    setState(now.state)
+    setNote(now.note)
+    setJob(now)
+    keep.reset()
+  }
+  const keepMine = (now: Job) => {
+    setJob(now)
+    keep.reset()
+  }
   const submit = (event: FormEvent) => {
     event.preventDefault()
     keep.mutate(undefined, {
@@ -41,7 +57,24 @@ export function JobDialog({ job, onClose }: { job: Job | null; onClose: () => vo
         <DialogTitle id="job-title">{job ? `Job ${job.number}` : 'New job'}</DialogTitle>
         <DialogContent>
           <Stack sx={{ gap: 2, pt: 1 }}>
-            {keep.error && <Alert severity="error">{keep.error.message}</Alert>}
+            {keep.error && !theirs && <Alert severity="error">{keep.error.message}</Alert>}
+            {theirs && (
+              <Alert
+                severity="warning"
+                action={
+                  <>
+                    <Button color="inherit" onClick={() => takeTheirs(theirs)}>
+                      Show theirs
+                    </Button>
+                    <Button color="inherit" onClick={() => keepMine(theirs)}>
+                      Go on with mine
+                    </Button>
+                  </>
+                }
+              >
+                Somebody changed this job meanwhile: “{theirs.title}”, {theirs.state}. Nothing of yours is lost.
+              </Alert>
+            )}
             <TextField label="Title" required autoFocus value={title} onChange={(event) => setTitle(event.target.value.slice(0, 80))} />
             <Autocomplete
               freeSolo
