@@ -1,6 +1,6 @@
 """One try: a design with something changed, run over a log, with its price."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
@@ -85,7 +85,14 @@ class Trial:
 
 
 def tried(
-    case: Case, design: Design, workshop: Workshop, log: Log, start_l: float | None = None, *, lowest: bool = True
+    case: Case,
+    design: Design,
+    workshop: Workshop,
+    log: Log,
+    start_l: float | None = None,
+    *,
+    lowest: bool = True,
+    before_each: Callable[[], None] = lambda: None,
 ) -> Trial:
     """Try one case.
 
@@ -103,6 +110,8 @@ def tried(
         What is in at the start [L]; by default the design's own share of brimful.
     lowest : bool
         Whether the lowest start without a dry spell is looked for too.
+    before_each : callable
+        Called before each of that search's runs; it may raise to stop them.
     """
     unmade = Trial(case.name, case.choice, case.patch)
     try:
@@ -121,7 +130,7 @@ def tried(
         if start_l > brimful:
             return replace(unmade, problem=f"it holds less than {start_l:g} L")
         setup = replace(setup, fill=start_l / brimful)
-    ran, fill = slosh_run(tank, log, setup), lowest_fill(tank, log, setup) if lowest else None
+    ran, fill = slosh_run(tank, log, setup), lowest_fill(tank, log, setup, before_each) if lowest else None
     hours_per_m = workshop.prices.hours_per_m
     return replace(
         unmade,

@@ -11,7 +11,7 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from keel.formats.quantities import length_text, quantity_text, volume_text
+from keel.formats.quantities import ReaderUnits, length_text, quantity_text, volume_text
 from keel.solid.polyhedron import Array
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.run import Ran
@@ -40,8 +40,21 @@ class Trace:
     colour: HexColor
 
 
+@dataclass(frozen=True)
+class Lowest:
+    """What the search for the lowest start without a dry spell found [L]; empty where even brimful runs dry."""
+
+    litres: float | None
+
+
+def _through(lowest: Lowest | None, units: ReaderUnits) -> str:
+    if lowest is None:
+        return "not looked for"
+    return "never" if lowest.litres is None else volume_text(lowest.litres, units)
+
+
 def slosh_pdf(
-    heading: Heading, log: Log, ran: Ran, shown: RunShown, steady: StarvationMap, lowest_l: float | None
+    heading: Heading, log: Log, ran: Ran, shown: RunShown, steady: StarvationMap, lowest: Lowest | None
 ) -> bytes:
     """A run as a one-page A4 PDF.
 
@@ -53,15 +66,15 @@ def slosh_pdf(
         What it was driven over, and what came of it.
     steady : StarvationMap
         The steady pushes that uncover the pickup.
-    lowest_l : float, optional
-        The lowest start without a dry spell [L]; None where even brimful runs dry.
+    lowest : Lowest, optional
+        The lowest start without a dry spell; None where nobody looked for it.
     """
     stream = io.BytesIO()
     canvas = Canvas(stream, pagesize=A4)
     canvas.setTitle(f"{heading.job}: {heading.design} r{heading.revision}, slosh run")
     canvas.setAuthor(heading.author or heading.workshop)
     y = _head(canvas, heading, shown)
-    y = _figures(canvas, heading, shown, lowest_l, y)
+    y = _figures(canvas, heading, shown, lowest, y)
     best = ran.depths_mm.max(axis=1)
     units = heading.reader
 
@@ -97,12 +110,12 @@ def _head(canvas: Canvas, heading: Heading, shown: RunShown) -> float:
     return float(y - 13 * mm)
 
 
-def _figures(canvas: Canvas, heading: Heading, shown: RunShown, lowest_l: float | None, y: float) -> float:
+def _figures(canvas: Canvas, heading: Heading, shown: RunShown, lowest: Lowest | None, y: float) -> float:
     units = heading.reader
     said = [
         ("At the start", volume_text(shown.start_l, units)),
         ("Dry in all", f"{shown.dry_s:.2f} s in {len(shown.spells)} spells"),
-        ("Runs through from", "never" if lowest_l is None else volume_text(lowest_l, units)),
+        ("Runs through from", _through(lowest, units)),
         ("Used", volume_text(shown.used_l, units)),
         ("Asked and not had", volume_text(shown.missed_l, units)),
     ]

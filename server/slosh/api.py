@@ -19,13 +19,14 @@ from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import Setup, SloshTank, setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.shown import RunShown, shown
-from keel.studies.slosh.starvation import StarvationMap, TimeToDry, lowest_fill, starvation_map, time_to_dry
+from keel.studies.slosh.starvation import StarvationMap, TimeToDry, starvation_map, time_to_dry
 from server.http.errors import ApiError, ErrorOut, refused
 from server.jobs.api.designs import own_design
+from server.jobs.models import TankDesign
 from server.papers.heading import heading_of
-from server.papers.slosh_sheet import slosh_pdf
+from server.papers.slosh_sheet import Lowest, slosh_pdf
 from server.slosh.laps import log_for
-from server.slosh.models import Lap, packed
+from server.slosh.models import Lap, Study, packed
 from server.workshop.guard import Request, anyone, writer
 
 router = Router(tags=["slosh"])
@@ -39,14 +40,6 @@ class SloshIn(Schema):
     model_config = ConfigDict(extra="forbid")
 
     design: dict[str, Any]
-
-
-class LowestOut(Schema):
-    """The lowest fill without a dry spell."""
-
-    fill: float | None
-    litres: float | None
-    brimful_l: float
 
 
 class LapTrace(Schema):
@@ -90,16 +83,6 @@ def run(request: Request, data: SloshIn) -> HttpResponse:
     return HttpResponse(TypeAdapter(RunShown).dump_json(answer), content_type="application/json")
 
 
-@router.post("slosh/lowest", response={200: LowestOut, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
-def lowest(request: Request, data: SloshIn) -> LowestOut:
-    """The lowest fill at which it runs without a dry spell."""
-    tank, log, setup = _ready(request, data)
-    if not log.drawn(setup.draw_l_per_h).any():
-        raise _no_draw()
-    fill, brimful = lowest_fill(tank, log, setup), float(tank.packed.capacity.sum()) / 1e6
-    return LowestOut(fill=fill, litres=None if fill is None else fill * brimful, brimful_l=brimful)
-
-
 @router.post("slosh/map", response={200: StarvationMap, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
 def steady_map(request: Request, data: SloshIn) -> StarvationMap:
     """The g that uncovers the pickups, for every direction and fill."""
@@ -130,16 +113,21 @@ def take_away(request: Request, design_id: int, name: Literal["run.csv", "dry-sp
     ran = slosh_run(tank, log, setup)
     if name == "run.pdf":
         answer = shown(tank, log, ran, setup, _pumps(request, current.design()))
-        fill = lowest_fill(tank, log, setup) if ran.drawn_l_per_h.any() else None
-        lowest_l = None if fill is None else fill * float(tank.packed.capacity.sum()) / 1e6
         heading = heading_of(request.user, own, current)
         steady = starvation_map(tank, request.user.workshop.document().rules.starvation_most_g)
-        content, kind = slosh_pdf(heading, log, ran, answer, steady, lowest_l), "application/pdf"
+        content, kind = slosh_pdf(heading, log, ran, answer, steady, _lowest(own, current.design())), "application/pdf"
     else:
         kind = "text/csv; charset=utf-8"
         content = run_csv(log, ran, [room.name for room in tank.rooms]) if name == "run.csv" else spells_csv(ran)
     disposition = f'attachment; filename="slosh-{name}"'
     return HttpResponse(content, content_type=kind, headers={"Content-Disposition": disposition})
+
+
+def _lowest(own: TankDesign, design: Design) -> Lowest | None:
+    """The lowest start that a study of this very design found; None while none was asked for."""
+    study = own.studies.filter(kind=Study.Kind.LOWEST, state=Study.State.DONE).first()
+    row = study.rows.first() if study and study.design == design.model_dump(mode="json") else None
+    return None if row is None or row.trial["problem"] else Lowest(row.trial["lowest_l"])
 
 
 def _pumps(request: Request, design: Design) -> float | None:

@@ -61,6 +61,7 @@ class Study(models.Model):
 
         INSIDES = "insides"
         SEARCH = "search"
+        LOWEST = "lowest"
 
     tank = models.ForeignKey(TankDesign, on_delete=models.CASCADE, related_name="studies")
     author = models.ForeignKey(Person, on_delete=models.PROTECT)

@@ -33,7 +33,7 @@ MOST_EARLIER = 20
 TRIAL = TypeAdapter(Trial)
 
 
-Kind = Literal["insides", "search"]
+Kind = Literal["insides", "search", "lowest"]
 State = Literal["running", "done", "cancelled"]
 
 
@@ -129,7 +129,9 @@ def ask_for(request: Request, design_id: int, data: StudyIn) -> tuple[int, Study
     if data.kind == "search" and data.ask is None:
         raise refused("ask", None, "what to vary", "Say what may be varied.")
     ask = data.ask if data.kind == "search" else None
-    cases = search_cases(design, ask, rules) if ask else inside_cases(design, rules, driven)
+    cases = [Case("as drawn", {})] if data.kind == "lowest" else []
+    if not cases:
+        cases = search_cases(design, ask, rules) if ask else inside_cases(design, rules, driven)
     cases += [_compared(request, tank, design, against) for against in data.against if data.kind == "insides"]
     with transaction.atomic():
         study = Study.objects.create(

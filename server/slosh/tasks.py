@@ -54,9 +54,10 @@ def _run(study: Study, first: int) -> None:
     numbers = [n for n in range(first, min(first + PART, study.total)) if n not in made]
     design, rules = design_from(study.design), WORKSHOP.validate_python(study.rules, strict=False)
     for number in numbers:
-        if not Study.objects.filter(pk=study.pk, state=Study.State.RUNNING).exists():
+        try:
+            trial = asdict(_tried(study, design, rules, Case(**study.cases[number])))
+        except StoppedError:
             return
-        trial = asdict(_tried(study, design, rules, Case(**study.cases[number])))
         StudyRow.objects.bulk_create([StudyRow(study=study, number=number, trial=trial)], ignore_conflicts=True)
     _close_if_done(study)
 
@@ -67,13 +68,24 @@ def _close_if_done(study: Study) -> None:
         running.update(state=Study.State.DONE, finished=timezone.now())
 
 
+class StoppedError(Exception):
+    """A study was stopped while one of its cases was being tried."""
+
+
+def _go_on(study: Study) -> None:
+    if not Study.objects.filter(pk=study.pk, state=Study.State.RUNNING).exists():
+        raise StoppedError
+
+
 def _tried(study: Study, design: Design, rules: Workshop, case: Case) -> Trial:
     start_l = study.ask["down_to_l"] if study.ask else None
+    _go_on(study)
     try:
         driven = log_for(study.tank.job.workshop, design)
-        return tried(case, design, rules, driven, start_l, lowest=study.kind == Study.Kind.INSIDES)
-    except (OperationalError, InterfaceError):
-        raise  # the store went away: the part is tried again
+        lowest = study.kind != Study.Kind.SEARCH
+        return tried(case, design, rules, driven, start_l, lowest=lowest, before_each=lambda: _go_on(study))
+    except (OperationalError, InterfaceError, StoppedError):
+        raise  # the store went away and the part is tried again, or nobody wants it any more
     except Exception:
         # One case that goes wrong must not take the others with it.
         log.exception("study %s: %s", study.pk, case.name)

@@ -6,6 +6,7 @@ import sys
 import time
 from datetime import timedelta
 from typing import Any
+from unittest import mock
 
 from django.db import connection
 from django.utils import timezone
@@ -13,6 +14,7 @@ from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from keel.design.document import Design
+from keel.studies.slosh import starvation
 from server.jobs.models import TankDesign
 from server.slosh.models import Study
 from server.slosh.tasks import PART, mend, run_part, take_up
@@ -116,6 +118,27 @@ class Studies(InWorkshop):
         self.assertEqual(found["currency"], "cr")
         self.assertAlmostEqual(drawn["money"], 10 * drawn["empty_kg"] + 50 * drawn["weld_m"])
         self.assertIsNone(next(row for name, row in rows.items() if "foam" in name)["money"])
+
+    def test_the_lowest_fill(self) -> None:
+        """A task: looked for by a worker, stopped between two of its runs."""
+        _, made = self.ask("lowest", ask=None)
+        self.assertEqual((made["total"], made["state"]), (1, "running"))
+        work()
+        (row,) = self.watch(made)["rows"]
+        self.assertGreater(row["lowest_l"], 0.1 * row["brimful_l"])
+        _, stopped = self.ask("lowest", ask=None)
+        study = Study.objects.get(pk=stopped["id"])
+        runs = []
+
+        def stop(*_args: object, **_more: object) -> Any:
+            runs.append(0)
+            Study.objects.filter(pk=study.pk).update(state=Study.State.CANCELLED)
+            return patched(*_args, **_more)
+
+        patched = starvation.slosh_run
+        with mock.patch.object(starvation, "slosh_run", stop):
+            run_part(study_id=study.pk, first=0)
+        self.assertEqual((len(runs), study.rows.count()), (1, 0))
 
     def test_stopped(self) -> None:
         """What is stopped is tried no further, keeps what it has, and frees its place."""

@@ -162,6 +162,8 @@ class Slosh(PortsTestCase):
         self.press("Pause")
         self.assertEqual(len(self.browser.find_elements(By.CSS_SELECTOR, "[data-frame]")), 3)
         self.press("Find the lowest fill without a dry spell")
+        self.find("[aria-label='Looking for the lowest fill']")
+        work()
         self.until(lambda: "of brimful" in self.text("[data-lowest]"), "the lowest fill")
         self.assert_accessible("the slosh run")
         self.find("[data-solid=moving] canvas")

@@ -15,9 +15,14 @@ from keel.studies.slosh.refill import Refill, refill
 from keel.studies.slosh.run import DrySpell, Ran
 
 MOST_FRAMES = 1500
+SHOWN_L = 0.005
+"""Less is shown as nothing [L]."""
+APART = "Pools behind steps, humps and sump rims are kept apart"
+LEFT = (
+    "; what one surface still puts in the wrong place is at most {left_l}, and counts as drawable: to the unsafe side"
+)
 LIMITS = (
-    "Pools behind steps, humps and sump rims are kept apart; what one surface still puts in the wrong place is at most "
-    "{left_l}, and counts as drawable: to the unsafe side. In each pool the surface is a plane: no breaking waves, no "
+    ". In each pool the surface is a plane: no breaking waves, no "
     "froth, no splash over a baffle. A frothing pickup breathes sooner than the run says (unsafe side); fuel that runs "
     "along a wall reaches it sooner too (safe side). Free fall and being thrown upside down are not modelled. Take dry "
     "spells as certain and the rest as likely."
@@ -156,9 +161,17 @@ def shown(tank: SloshTank, log: Log, ran: Ran, setup: Setup, pumps_l_per_h: floa
         lowest_mm=float(best[lowest]),
         lowest_at_s=float(ran.times_s[lowest]),
         openings=len(tank.openings),
-        limits=words(LIMITS, left_l=tank.basins.left_mm3 / 1e6),
+        limits=_limits(tank),
         notes=list(_notes(log, ran, setup, pumps_l_per_h)),
     )
+
+
+def _limits(tank: SloshTank) -> Words:
+    """What isn't modelled, and to which side it errs."""
+    left_l = tank.basins.left_mm3 / 1e6
+    if left_l < SHOWN_L:
+        return words(APART + LIMITS)
+    return words(APART + LEFT + LIMITS, left_l=left_l)
 
 
 def _notes(log: Log, ran: Ran, setup: Setup, pumps_l_per_h: float | None) -> Iterator[Words]:

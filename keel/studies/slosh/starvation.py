@@ -1,5 +1,6 @@
 """How hard it can be pushed: the g at which the pickup uncovers, and the lowest fill that a lap runs on."""
 
+from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
@@ -172,14 +173,17 @@ def starvation_map(tank: SloshTank, most_g: float = 4.0) -> StarvationMap:
     )
 
 
-def lowest_fill(tank: SloshTank, log: Log, setup: Setup) -> float | None:
+def lowest_fill(
+    tank: SloshTank, log: Log, setup: Setup, before_each: Callable[[], None] = lambda: None
+) -> float | None:
     """The lowest share of brimful, at the start, at which the log runs without a dry spell; None when none does.
 
     Tried at even fills and then closed in on above the highest that runs dry: a fill in between that happens to
-    run through doesn't count.
+    run through doesn't count. `before_each` is called before each run; it may raise to stop them.
     """
 
     def dry(fill: float) -> bool:
+        before_each()
         return bool(slosh_run(tank, log, replace(setup, fill=fill)).spells)
 
     tried = [n / TRIED for n in range(1, TRIED + 1)]

@@ -752,26 +752,6 @@ export interface paths {
         patch: operations["server_workshop_api_session_set_preferences"];
         trace?: never;
     };
-    "/api/slosh/lowest": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Lowest
-         * @description The lowest fill at which it runs without a dry spell.
-         */
-        post: operations["server_slosh_api_lowest"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/slosh/map": {
         parameters: {
             query?: never;
@@ -3564,18 +3544,6 @@ export interface components {
             ohms: number;
         };
         /**
-         * LowestOut
-         * @description The lowest fill without a dry spell.
-         */
-        LowestOut: {
-            /** Brimful L */
-            brimful_l: number;
-            /** Fill */
-            fill: number | null;
-            /** Litres */
-            litres: number | null;
-        };
-        /**
          * Manoeuvre
          * @description One manoeuvre: how hard, how long, how suddenly.
          */
@@ -5847,7 +5815,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "insides" | "search";
+            kind: "insides" | "search" | "lowest";
         };
         /**
          * StudyOut
@@ -5878,7 +5846,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "insides" | "search";
+            kind: "insides" | "search" | "lowest";
             /** Rows */
             rows: components["schemas"]["StudyRowOut"][];
             /**
@@ -8186,48 +8154,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorOut"];
-                };
-            };
-        };
-    };
-    server_slosh_api_lowest: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SloshIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LowestOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorOut"];
                 };
             };
             /** @description Unprocessable Entity */

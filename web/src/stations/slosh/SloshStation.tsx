@@ -1,6 +1,5 @@
-import { Alert, Box, Button, FormControlLabel, Switch, Typography } from '@mui/material'
-import { useMutation, useQuery } from '@tanstack/react-query'
-import { api, asked } from '../../api/client'
+import { Alert, Box, Button, FormControlLabel, LinearProgress, Switch, Typography } from '@mui/material'
+import { useQuery } from '@tanstack/react-query'
 import type { Lap, Slosh } from '../../api/model'
 import { Choice, FlowField, NumberField, ShareField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
@@ -10,6 +9,7 @@ import { pair } from '../Row'
 import { Downloads } from '../sheet/Downloads'
 import { LapImport } from './LapImport'
 import { lapsQuery, setManoeuvre, setSlosh, useRun } from './slosh'
+import { useStudy } from './study'
 
 const KINDS = ['corner to the left', 'corner to the right', 'braking', 'launch', 'lane change', 'S-bend', 'brake and turn', 'hill'] as const
 const LAPS = ['Corrie hill climb', 'Dry Fork desert stage', 'Eelgate harbour in chop'] as const
@@ -97,32 +97,42 @@ function Draw({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean }) {
   return <FlowField label="Engine draws" value={slosh.draw_l_per_h ?? null} emptyText={drawn === undefined ? 'as the brief' : units.editVolume(Math.round(drawn * 10) / 10)} hint="empty: as the brief’s first case" path="slosh.draw_l_per_h" disabled={readOnly} onCommit={(value) => setSlosh({ draw_l_per_h: value })} />
 }
 
-/** The lowest fill that runs through without a dry spell. */
+/** The lowest fill that runs through without a dry spell: looked for by a worker. */
 function Lowest() {
   const units = useUnits()
   const readOnly = useWork((work) => work.readOnly)
-  const look = useMutation({ mutationFn: () => asked(api.POST('/api/slosh/lowest', { body: { design: useWork.getState().design as unknown as Record<string, unknown> } })) })
-  const found = look.data
+  const { study, stale, start, stop } = useStudy('lowest')
+  const row = study?.state === 'done' && !stale ? study.rows[0] : undefined
   return (
     <>
-      <Button variant="outlined" disabled={look.isPending} onClick={() => look.mutate()}>
-        {look.isPending ? 'Looking' : 'Find the lowest fill without a dry spell'}
-      </Button>
-      {look.error && <Alert severity="error">{look.error.message}</Alert>}
-      {found && (
+      {study?.state === 'running' ? (
+        <Button variant="outlined" disabled={stop.isPending} onClick={() => stop.mutate(study)}>
+          Stop looking for the lowest fill
+        </Button>
+      ) : (
+        <Button variant="outlined" disabled={readOnly || start.isPending} onClick={() => start.mutate({})}>
+          Find the lowest fill without a dry spell
+        </Button>
+      )}
+      {study?.state === 'running' && <LinearProgress aria-label="Looking for the lowest fill" sx={{ flex: 'none' }} />}
+      {(start.error ?? stop.error) && <Alert severity="error">{(start.error ?? stop.error)?.message}</Alert>}
+      {row && (
         <Typography variant="body2" data-lowest>
-          {found.fill === null || found.litres === null ? (
-            'It runs dry even from brimful.'
-          ) : (
-            <>
-              Runs through from <strong>{units.volumeUnitText(found.litres, 1)}</strong>, {units.number(found.fill * 100, 0)} % of brimful.{' '}
-              <Button size="small" disabled={readOnly} onClick={() => setSlosh({ fill: Math.min(1, Math.ceil((found.fill ?? 0) * 1000) / 1000) })}>
-                Fill to that
-              </Button>
-            </>
-          )}
+          {row.problem ?? (row.lowest_l === null ? 'It runs dry even from brimful.' : <Found share={row.lowest_l / row.brimful_l} readOnly={readOnly} text={units.volumeUnitText(row.lowest_l, 1)} />)}
         </Typography>
       )}
+    </>
+  )
+}
+
+function Found({ share, text, readOnly }: { share: number; text: string; readOnly: boolean }) {
+  const units = useUnits()
+  return (
+    <>
+      Runs through from <strong>{text}</strong>, {units.number(share * 100, 0)} % of brimful.{' '}
+      <Button size="small" disabled={readOnly} onClick={() => setSlosh({ fill: Math.min(1, Math.ceil(share * 1000) / 1000) })}>
+        Fill to that
+      </Button>
     </>
   )
 }
