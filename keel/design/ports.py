@@ -81,6 +81,13 @@ class Hanger(Part):
     grip_mm: Gap = Field(default=25, description="Hose or tube inside each clamp [mm]")
 
 
+class Valve(Part):
+    """A valve, flap or check in a path: nothing passes below the pressure that opens it."""
+
+    name: Name
+    opens_kpa: Annotated[float, Field(ge=0, le=50)] = Field(default=0.5, description="Pressure that opens it [kPa]")
+
+
 class VentPath(Part):
     """The way of the air: bore, hose, valve, and where it ends."""
 
@@ -88,6 +95,9 @@ class VentPath(Part):
     length_m: Annotated[float, Field(ge=0, le=50)] = Field(default=0, description="Length of the vent hose [m]")
     opens_kpa: Annotated[float, Field(ge=0, le=50)] = Field(
         default=0, description="Pressure that opens the valve in it [kPa]"
+    )
+    valves: Annotated[tuple[Valve, ...], Field(max_length=6, strict=False)] = Field(
+        default=(), description="Further valves, flaps and checks behind each other"
     )
     rollover: bool = Field(default=False, description="A valve shuts it when the tank is inverted")
     lean_deg: Annotated[float, Field(ge=0, le=180)] = Field(
@@ -99,6 +109,11 @@ class VentPath(Part):
     falls_away: bool | None = Field(default=None, description="Falls away without a low loop, or has a drain")
     hose: HoseName | None = Field(default=None, description="What its hose is made of, where it has one")
 
+    @property
+    def opening_kpa(self) -> float:
+        """What opens all its valves: behind each other their pressures add up [kPa]."""
+        return self.opens_kpa + sum(valve.opens_kpa for valve in self.valves)
+
 
 class NeckPath(Part):
     """The way of the fuel in."""
@@ -106,6 +121,14 @@ class NeckPath(Part):
     bore_mm: Bore = Field(default=38, description="Smallest bore from cap to tank [mm]")
     bonded: bool | None = Field(default=None, description="A strap bonds it to the chassis across any rubber")
     hose: HoseName | None = Field(default=None, description="What its rubber is made of, where it has any")
+    valves: Annotated[tuple[Valve, ...], Field(max_length=6, strict=False)] = Field(
+        default=(), description="Flaps and checks that the fuel opens on its way in"
+    )
+
+    @property
+    def opening_kpa(self) -> float:
+        """What opens all its flaps and checks [kPa]."""
+        return sum(valve.opens_kpa for valve in self.valves)
 
 
 class Fitting(Part):

@@ -164,7 +164,7 @@ def larger_vent(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     run = seen.fill_runs.get(cell)
     if port is None or port.vent is None or run is None:
         return
-    sizes = [other.bore_mm for other in run.others if other.what == "vent"]
+    sizes = [other.size for other in run.others if other.what == "vent"]
     if run.vent_for_wanted_mm:
         sizes.append(round(run.vent_for_wanted_mm, 1))
     for size in sorted(set(sizes)):

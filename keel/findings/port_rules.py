@@ -340,7 +340,8 @@ def fills_and_draws(seen: Studied) -> Iterator[Finding]:
                 words("A vent of {bore_mm} would do.", bore_mm=run.vent_for_wanted_mm)
                 if run.vent_for_wanted_mm
                 else words(
-                    "The neck and what drives the fuel hold it back: with an open vent it still takes {open_s}.",
+                    "The {held} holds it back most: with an open vent it still takes {open_s}.",
+                    held=run.held_back_by,
                     open_s=run.open_vent_s,
                 ),
             )

@@ -24,10 +24,11 @@ def vents_by_cell(solids: Solids, ports: Sequence[Port]) -> dict[str, list[Port]
     }
 
 
-def neck_of(solids: Solids, ports: Sequence[Port], cell: str) -> float:
-    """Bore of a cell's widest filler [mm]."""
+def neck_of(solids: Solids, ports: Sequence[Port], cell: str) -> NeckPath:
+    """The widest of a cell's fillers."""
     space = next(item for item in solids.cells if item.name == cell)
-    return max((port.neck or NeckPath()).bore_mm for port in _in(solids, space, ports, "filler"))
+    necks = [port.neck or NeckPath() for port in _in(solids, space, ports, "filler")]
+    return max(necks, key=lambda neck: neck.bore_mm)
 
 
 def level_rows(solids: Solids, cell: str, rated_l: float) -> list[tuple[float, float]]:

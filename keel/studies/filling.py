@@ -1,12 +1,13 @@
 """Filling and drawing: how fast fuel goes in, and what the air does meanwhile."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import log, pi, sqrt
+from typing import Literal
 
 from scipy.optimize import brentq
 
-from keel.design.ports import Filling, VentPath
+from keel.design.ports import Filling, NeckPath, Valve, VentPath
 from keel.reference.units import STANDARD_GRAVITY
 
 DISCHARGE = 0.62
@@ -16,7 +17,7 @@ AIR_MM2_PER_S = 15.0
 """Density and kinematic viscosity of air at 20 °C."""
 BORES_MM = (3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 14.0, 16.0, 20.0, 25.0, 32.0, 38.0, 42.0, 51.0, 57.0, 63.0)
 """Sizes that necks and vents come in [mm]."""
-STEPS = 60
+Restraint = Literal["neck", "nozzle", "neck's valves", "vent", "vent's valves"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,10 +40,11 @@ class FillPoint:
 
 @dataclass(frozen=True, slots=True)
 class Other:
-    """What another size would bring."""
+    """What another size of one thing in the way would bring."""
 
-    what: str
-    bore_mm: float
+    what: Restraint
+    size: float
+    """A bore [mm]; of valves the pressure that opens them all [kPa]."""
     seconds: float
 
 
@@ -55,8 +57,8 @@ class FillRun:
     peak_kpa: float
     open_vent_s: float
     """With nothing in the air's way."""
-    held_back_by: str
-    """`neck` or `vent`, or `no vent`."""
+    held_back_by: Restraint | Literal["no vent"]
+    """That whose next size would save most time."""
     shuts_off: bool
     """The nozzle clicks off, or the neck spits back, before the tank is full."""
     others: list[Other]
@@ -88,7 +90,7 @@ def air_l_per_s(kpa: float, vent: VentPath) -> float:
     Orifice C_d A √(2 Δp/ρ), with the hose's friction f L/d in series; nothing below the pressure that opens
     its valve. Incompressible, as for the few kPa a tank bears.
     """
-    over = max(0.0, kpa - vent.opens_kpa) * 1e3
+    over = max(0.0, kpa - vent.opening_kpa) * 1e3
     area = area_mm2(vent.bore_mm) * 1e-6
     flow = DISCHARGE * area * sqrt(2 * over / AIR_KG_PER_M3)
     if vent.length_m == 0 or flow == 0:
@@ -154,7 +156,7 @@ def drawing_vacuum_kpa(l_per_h: float, vents: Sequence[VentPath]) -> float:
     if not vents:
         return float("inf")
     # What it takes above the first valve's opening is sought, however little: beside the opening it would be lost.
-    opens, wanted, high = min(vent.opens_kpa for vent in vents), l_per_h / 3600, 1.0
+    opens, wanted, high = min(vent.opening_kpa for vent in vents), l_per_h / 3600, 1.0
     while _air_out(opens + high, vents) < wanted:
         high *= 2
         if high > 1e4:
@@ -163,9 +165,71 @@ def drawing_vacuum_kpa(l_per_h: float, vents: Sequence[VentPath]) -> float:
     return opens + float(above)
 
 
+@dataclass(frozen=True)
+class _Way:
+    """All that fuel and air pass while a tank is filled."""
+
+    filling: Filling
+    neck: NeckPath
+    vents: Sequence[VentPath]
+    density_kg_per_l: float
+
+    @property
+    def bore_mm(self) -> float:
+        """The mouth: the neck, or the nozzle in it where that is the smaller."""
+        return self.neck.bore_mm if self.is_jug else min(self.neck.bore_mm, self.filling.nozzle_bore_mm)
+
+    @property
+    def is_jug(self) -> bool:
+        return self.filling.supply == "jug"
+
+    @property
+    def drive_kpa(self) -> float:
+        """What is left of the drive behind the neck's flaps and checks."""
+        drive = jug_kpa(self.filling.head_mm, self.density_kg_per_l) if self.is_jug else self.filling.supply_kpa
+        return max(0.0, drive - self.neck.opening_kpa)
+
+    def stream(self, vented: bool = True) -> Balance:
+        """The steady stream; without a vent in the air's way where that is asked."""
+        return balance(self.drive_kpa, self.bore_mm, self.density_kg_per_l, self.vents if vented else None)
+
+    def seconds(self, litres: float, vented: bool = True) -> float:
+        """How long so much takes."""
+        stream = self.stream(vented).l_per_s
+        return litres / stream if stream > 1e-9 else float("inf")
+
+    def with_size(self, what: Restraint, size: float) -> "_Way":
+        """With one thing in the way of another size; of valves the first opens at it, the others don't count."""
+        match what:
+            case "neck":
+                return replace(self, neck=self.neck.model_copy(update={"bore_mm": size}))
+            case "nozzle":
+                return replace(self, filling=self.filling.model_copy(update={"nozzle_bore_mm": size}))
+            case "neck's valves":
+                valves = (Valve(name="all", opens_kpa=size),)
+                return replace(self, neck=self.neck.model_copy(update={"valves": valves}))
+            case "vent":
+                return replace(self, vents=_first_of(self.vents, size))
+        wanted = {"opens_kpa": size, "valves": ()}
+        return replace(self, vents=[vent.model_copy(update=wanted) for vent in self.vents])
+
+    def sizes(self) -> dict[Restraint, float]:
+        """What there is in the way, and its size."""
+        found: dict[Restraint, float] = {"neck": self.neck.bore_mm}
+        if not self.is_jug:
+            found["nozzle"] = self.filling.nozzle_bore_mm
+        if self.neck.opening_kpa:
+            found["neck's valves"] = self.neck.opening_kpa
+        if self.vents:
+            found["vent"] = self.vents[0].bore_mm
+        if self.vents and self.vents[0].opening_kpa:
+            found["vent's valves"] = self.vents[0].opening_kpa
+        return found
+
+
 def fill_run(
     filling: Filling,
-    neck_mm: float,
+    neck: NeckPath,
     vents: Sequence[VentPath],
     density_kg_per_l: float,
     rows: Sequence[tuple[float, float]],
@@ -178,8 +242,8 @@ def fill_run(
     ----------
     filling : Filling
         Jug or nozzle, and the time wanted.
-    neck_mm : float
-        Bore of the neck; a nozzle's own bore counts where it is the smaller [mm].
+    neck : NeckPath
+        Its bore, of which a nozzle's own counts where it is the smaller, and its flaps and checks.
     vents : sequence of VentPath
         Ways out for the air.
     density_kg_per_l : float
@@ -190,34 +254,26 @@ def fill_run(
         Back pressure at which a nozzle shuts off or a neck spits.
     drawn_l_per_h : float, optional
         Most that is drawn, for the vacuum [L/h].
+
+    Returns
+    -------
+    FillRun
+        With the time for the next sizes of each thing in the way, of valves for half the pressure that opens them and
+        none; that whose next size saves most is what holds it back.
     """
-    jug = filling.supply == "jug"
-    bore = neck_mm if jug else min(neck_mm, filling.nozzle_bore_mm)
-    drive = jug_kpa(filling.head_mm, density_kg_per_l) if jug else filling.supply_kpa
-    litres = rows[-1][1]
-
-    def seconds(mouth: float, ways: Sequence[VentPath] | None) -> float:
-        stream = balance(drive, mouth, density_kg_per_l, ways).l_per_s
-        return litres / stream if stream > 1e-9 else float("inf")
-
-    now = balance(drive, bore, density_kg_per_l, vents)
-    taken, open_s = seconds(bore, vents), seconds(bore, None)
-    others = []
-    if jug or neck_mm < filling.nozzle_bore_mm:
-        others += [Other("neck", size, seconds(size, vents)) for size in _larger(neck_mm)]
-    if vents:
-        others += [Other("vent", size, seconds(bore, _first_of(vents, size))) for size in _larger(vents[0].bore_mm)]
+    way, litres = _Way(filling, neck, vents, density_kg_per_l), rows[-1][1]
+    now, taken, open_s = way.stream(), way.seconds(litres), way.seconds(litres, vented=False)
     vent_for = None
     if filling.wanted_s is not None and vents and open_s <= filling.wanted_s:
         wanted = litres / filling.wanted_s
-        vent_for = _vent_bore(wanted, held_back_kpa(drive, wanted, bore, density_kg_per_l), vents)
-    flowing = now.l_per_s > 1e-9
+        vent_for = _vent_bore(wanted, held_back_kpa(way.drive_kpa, wanted, way.bore_mm, density_kg_per_l), vents)
+    flowing, others = now.l_per_s > 1e-9, _others(way, litres)
     return FillRun(
         seconds=taken if flowing else -1.0,
         l_per_s=now.l_per_s,
         peak_kpa=now.tank_kpa,
         open_vent_s=open_s,
-        held_back_by="no vent" if not vents else ("vent" if taken > 1.25 * open_s else "neck"),
+        held_back_by=_held_back_by(others) if vents else "no vent",
         shuts_off=now.tank_kpa > shuts_off_kpa,
         others=[other for other in others if other.seconds < float("inf")],
         vent_for_wanted_mm=vent_for,
@@ -226,6 +282,21 @@ def fill_run(
         drawn_l_per_h=drawn_l_per_h,
         points=_points(rows, now) if flowing else [],
     )
+
+
+def _others(way: _Way, litres: float) -> list[Other]:
+    """The next two sizes of each thing in the way; of valves half the pressure and none."""
+    found = []
+    for what, size in way.sizes().items():
+        for other in [size / 2, 0.0] if "valves" in what else _larger(size):
+            found.append(Other(what, other, way.with_size(what, other).seconds(litres)))
+    return found
+
+
+def _held_back_by(others: Sequence[Other]) -> Restraint:
+    """That whose next size would save most."""
+    first = {other.what: other.seconds for other in reversed(others)}
+    return min(first, key=lambda what: first[what])
 
 
 def _finite(value: float) -> float | None:

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from keel.design.brief import Basis, Brief, DemandCase
-from keel.design.ports import Filling, VentPath
+from keel.design.ports import Filling, NeckPath, Valve, VentPath
 from keel.design.pumps import FittedPump, Pump, PumpCurve, PumpPoint
 from keel.design.workshop import HouseRules
 from keel.studies.demand import demands, flow_at, pump_flow, target
@@ -166,20 +166,40 @@ class FillingUp(TestCase):
         """Time, what holds it back, what a larger vent brings, and the vent for a wanted time."""
         rows = [(0.0, 0.0), (100.0, 31.0), (200.0, 62.0)]
         way = Filling(supply="nozzle", wanted_s=81.1661742)
-        found = fill_run(way, 38, [VentPath(bore_mm=3)], 0.745, rows, 2.5, 255)
+        found = fill_run(way, NeckPath(bore_mm=38), [VentPath(bore_mm=3)], 0.745, rows, 2.5, 255)
         self.assertAlmostEqual(found.seconds, 105.314346, places=3)
         self.assertEqual((found.held_back_by, found.shuts_off), ("vent", True))
         self.assertAlmostEqual(found.vent_for_wanted_mm or 0, 6.0, delta=0.06)
         self.assertAlmostEqual(found.vacuum_kpa or 0, 0.156739497, places=6)
         self.assertAlmostEqual(found.points[1].seconds, found.seconds / 2)
-        jug = fill_run(Filling(supply="jug"), 32, [VentPath(bore_mm=8)], 0.745, rows, 2.5, None)
+        jug = fill_run(Filling(supply="jug"), NeckPath(bore_mm=32), [VentPath(bore_mm=8)], 0.745, rows, 2.5, None)
         self.assertAlmostEqual(jug.seconds, 49.73929, places=4)
         self.assertFalse(jug.shuts_off)
         self.assertTrue(all(other.seconds < jug.seconds for other in jug.others))
 
+    def test_what_holds_it_back(self) -> None:
+        """Neck, nozzle, vent, valves: the named one's next size helps most; valves in series add up."""
+        rows = [(0.0, 0.0), (200.0, 60.0)]
+        wide, open_vent = NeckPath(bore_mm=38), VentPath(bore_mm=20)
+        flap = NeckPath(bore_mm=38, valves=(Valve(name="flap", opens_kpa=20), Valve(name="check", opens_kpa=4)))
+        stiff = VentPath(bore_mm=20, opens_kpa=4, valves=(Valve(name="canister", opens_kpa=18),))
+        cases = (
+            ("nozzle", Filling(), wide, open_vent),
+            ("neck", Filling(), NeckPath(bore_mm=10), open_vent),
+            ("neck's valves", Filling(nozzle_bore_mm=25), flap, open_vent),
+            ("vent", Filling(nozzle_bore_mm=25), wide, VentPath(bore_mm=3)),
+            ("vent's valves", Filling(nozzle_bore_mm=25), wide, stiff),
+        )
+        for held, filling, neck, vent in cases:
+            found = fill_run(filling, neck, [vent], 0.745, rows, 2.5, None)
+            self.assertEqual(found.held_back_by, held)
+            self.assertGreater(len({other.what for other in found.others}), 2)
+        self.assertEqual(air_l_per_s(21.9, stiff), 0)
+        self.assertGreater(air_l_per_s(22.1, stiff), 0)
+
     def test_shut_vents(self) -> None:
         """Without a vent nothing goes in for long; below its opening pressure a valve lets nothing by."""
-        found = fill_run(Filling(), 38, [], 0.745, [(0.0, 0.0), (1.0, 9.0)], 2.5, 100)
+        found = fill_run(Filling(), NeckPath(bore_mm=38), [], 0.745, [(0.0, 0.0), (1.0, 9.0)], 2.5, 100)
         self.assertEqual(found.held_back_by, "no vent")
         self.assertIsNone(found.vacuum_kpa)
         self.assertEqual(air_l_per_s(1.0, VentPath(opens_kpa=1.5)), 0)

@@ -119,7 +119,7 @@ function Filling({ cell, run, alone }: { cell: string; run: FillRun; alone: bool
         <Plot label="Level while filling" lines={[{ points: run.points.map((point) => [time(point.seconds), point.level_mm] as const), colour: inks.fuel }]} xText={minutes ? 'min' : 's'} yText={`level, ${units.lengthUnit}`} showX={(value) => units.number(value, 1)} showY={(value) => units.length(value)} perY={units.mmPer} />
         <Plot label="Back pressure while filling" lines={[{ points: run.points.map((point) => [time(point.seconds), point.tank_kpa] as const), colour: inks.hand }]} xText={minutes ? 'min' : 's'} yText="back pressure, kPa" showX={(value) => units.number(value, 1)} showY={(value) => units.number(value, 2)} />
       </Box>
-      <Sheet label="Other sizes" width={480} columns={[{ name: 'With a' }, { name: 'full in', right: true }]} rows={run.others.map((other) => ({ key: other.what + other.bore_mm, cells: [`${units.lengthUnitText(other.bore_mm)} ${other.what}`, `${units.number(other.seconds, 0)} s`] }))} />
+      <Sheet label="Other sizes" width={480} columns={[{ name: 'With a' }, { name: 'full in', right: true }]} rows={run.others.map((other) => ({ key: other.what + other.size, cells: [other.what.endsWith('valves') ? `${other.what} opening at ${units.number(other.size, 1)} kPa` : `${units.lengthUnitText(other.size)} ${other.what}`, `${units.number(other.seconds, 0)} s`] }))} />
     </Block>
   )
 }

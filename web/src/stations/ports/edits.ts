@@ -20,9 +20,9 @@ const PARTS = ['seat', 'hanger', 'vent', 'neck'] as const
 const PLAIN = { stands_mm: 40, across_mm: 60, hangs_mm: 0, hangs_across_mm: 0, diagonal_mm: 0, spanner_mm: 0, seat: null, hanger: null, vent: null, neck: null }
 const USUAL: Partial<Record<Port['role'], Partial<Port>>> = {
   pickup: { stands_mm: 0 },
-  vent: { vent: { bore_mm: 8, length_m: 0, opens_kpa: 0, rollover: false, lean_deg: 0, outside: null, below_people: null, away_from_exhaust: null, falls_away: null } },
-  overflow: { vent: { bore_mm: 12, length_m: 0, opens_kpa: 0, rollover: false, lean_deg: 0, outside: null, below_people: null, away_from_exhaust: null, falls_away: null } },
-  filler: { neck: { bore_mm: 38, bonded: null } },
+  vent: { vent: { valves: [], bore_mm: 8, length_m: 0, opens_kpa: 0, rollover: false, lean_deg: 0, outside: null, below_people: null, away_from_exhaust: null, falls_away: null } },
+  overflow: { vent: { valves: [], bore_mm: 12, length_m: 0, opens_kpa: 0, rollover: false, lean_deg: 0, outside: null, below_people: null, away_from_exhaust: null, falls_away: null } },
+  filler: { neck: { bore_mm: 38, bonded: null, valves: [] } },
   drain: { face: 'floor', stands_mm: 0 },
 }
 
