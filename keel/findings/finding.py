@@ -20,6 +20,11 @@ class Change:
     rated_l: float
     empty_kg: float | None
     weld_m: float
+    minutes: float | None = None
+    """Working time of the seams by the workshop's figure; empty where it isn't typed."""
+    money: float | None = None
+    """By the workshop's prices; empty where one of them isn't typed."""
+    currency: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -96,7 +96,7 @@ function RemedyRow({ id, remedy }: { id: string; remedy: Remedy }) {
   )
 }
 
-/** A change in words: what it does to litres, mass and weld. */
+/** A change in words: what it does to litres, mass, weld, minutes and money. */
 export function usePrice(change: Change | null): string {
   const units = useUnits()
   if (!change) return ''
@@ -104,7 +104,9 @@ export function usePrice(change: Change | null): string {
   const parts = [
     Math.abs(change.brimful_l) >= 0.005 ? `${signed(change.brimful_l, units.volumeUnitText(Math.abs(change.brimful_l)))} brimful` : '',
     change.empty_kg !== null && Math.abs(change.empty_kg) >= 0.005 ? signed(change.empty_kg, `${units.number(Math.abs(change.empty_kg), 2)} kg`) : '',
-    Math.abs(change.weld_m) >= 0.005 ? `${signed(change.weld_m, `${units.number(Math.abs(change.weld_m), 2)} m`)} weld` : 'weld unchanged',
+    Math.abs(change.weld_m) >= 0.005 ? `${signed(change.weld_m, `${units.number(Math.abs(change.weld_m), 2)} m`)} weld` : '',
+    change.minutes !== null && change.minutes !== undefined && Math.abs(change.minutes) >= 0.5 ? signed(change.minutes, `${units.number(Math.abs(change.minutes), 0)} min`) : '',
+    change.money !== null && change.money !== undefined && Math.abs(change.money) >= 0.5 ? signed(change.money, `${units.number(Math.abs(change.money), 0)} ${change.currency}`.trim()) : '',
   ].filter(Boolean)
-  return parts.length === 1 ? 'Costs nothing in litres, mass or weld' : parts.join(', ')
+  return parts.length === 0 ? 'Same litres, mass and weld; its work is not in the tally' : parts.join(', ')
 }

@@ -28,6 +28,7 @@ export function Tally({ onFindings }: { onFindings: () => void }) {
   const against = ghost ? figures : (pinned?.figures ?? before)
   const shown = ghost ?? figures
   const compared = ghost ? 'if taken' : pinned ? 'against the pin' : 'last change'
+  const old = unreachable || faults.length > 0
   const value = (name: Name, amount: number) =>
     name.endsWith('_l') ? units.volume(amount, 2) : name === 'weld_m' ? units.number(amount, 2) : units.number(amount, 1)
   const unit = (name: Name) => (name.endsWith('_l') ? units.volumeUnit : name === 'weld_m' ? 'm' : 'kg')
@@ -35,6 +36,7 @@ export function Tally({ onFindings }: { onFindings: () => void }) {
     <Box
       component="section"
       aria-label="Tally"
+      data-old={old || undefined}
       sx={{ display: 'flex', alignItems: 'stretch', height: 72, flexShrink: 0, borderTop: `2px solid ${ghost ? inks.hand : inks.metal}`, background: inks.sheet, overflowX: 'auto' }}
     >
       {ROWS.map(({ name, label }) => {
@@ -45,7 +47,7 @@ export function Tally({ onFindings }: { onFindings: () => void }) {
         return (
           <Box key={name} data-tally={name} sx={{ px: 1.5, py: 1, borderRight: `1px solid ${inks.line}`, minWidth: 104 }}>
             <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{label}</Box>
-            <Box sx={{ fontSize: 20, fontWeight: 650, lineHeight: 1.15, whiteSpace: 'nowrap', color: name === 'rated_l' ? inks.fuelText : ghost ? inks.hand : 'text.primary' }}>
+            <Box sx={{ fontSize: 20, fontWeight: 650, lineHeight: 1.15, whiteSpace: 'nowrap', color: old ? 'text.secondary' : name === 'rated_l' ? inks.fuelText : ghost ? inks.hand : 'text.primary', fontStyle: old ? 'italic' : 'normal' }}>
               {now === null ? '–' : value(name, now)} <span style={{ fontSize: 12, fontWeight: 500 }}>{now === null ? '' : unit(name)}</span>
             </Box>
             <Box data-delta sx={{ fontSize: 12, height: 15, whiteSpace: 'nowrap', color: inks.hand, fontWeight: 600 }}>
@@ -57,7 +59,7 @@ export function Tally({ onFindings }: { onFindings: () => void }) {
       <FindingCount onFindings={onFindings} />
       <Box sx={{ flex: 1 }} />
       <Box sx={{ display: 'flex', alignItems: 'center', px: 2, gap: 1.5, fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }} role="status">
-        {unreachable ? 'No answer from the server: figures are from before' : faults.length ? 'Figures are from before the field to put right' : (ghost ?? (against && figures)) ? `Change shown: ${compared}` : ''}
+        {unreachable ? 'No answer from the server: figures are from before' : faults.length ? 'What is typed can’t be made: figures are from before' : (ghost ?? (against && figures)) ? `Change shown: ${compared}` : ''}
         <Button variant={pinned ? 'contained' : 'outlined'} onClick={pin} disabled={!figures} aria-pressed={Boolean(pinned)}>
           {pinned ? 'Unpin' : 'Pin'}
         </Button>
