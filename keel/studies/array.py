@@ -53,7 +53,10 @@ def suggested_array(design: Design, solids: Solids, rules: HouseRules, *, clear:
     GeometryError
         Where the shell can't be made without its baffles.
     """
-    size, taken = solids.body.size, taken_by(design, solids) if clear else Taken({axis: [] for axis in AXES})
+    size, taken = (
+        solids.body.size,
+        taken_by(design, solids, rules.brush_mm) if clear else Taken({axis: [] for axis in AXES}),
+    )
     places = [
         (axis, at) for way, axis in enumerate(AXES) for at in _places(design, taken, axis, size[way], rules.free_run_mm)
     ]
@@ -102,7 +105,7 @@ def opened_plates(design: Design, solids: Solids, rules: HouseRules, places: Seq
 
 def next_plate(design: Design, solids: Solids, rules: HouseRules, run: FreeRun) -> Baffle | None:
     """A plate that halves a free run, clear of what hangs, opened by the house rule; None where it can't be made."""
-    at = float(round(taken_by(design, solids).clear_place(run.axis, run.middle_mm)))
+    at = float(round(taken_by(design, solids, rules.brush_mm).clear_place(run.axis, run.middle_mm)))
     return next(iter(opened_plates(design, solids, rules, [(run.axis, at)])), None)
 
 

@@ -7,7 +7,7 @@ from math import cos, radians, sin
 from typing import Literal
 
 from keel.design.document import Design
-from keel.design.features import Pot
+from keel.design.features import Partition, Pot
 from keel.design.gauge import Sender, SwingArm
 from keel.solid.build import Solids
 from keel.studies.gauge import Swing, column_of, motion_of
@@ -49,7 +49,7 @@ class Taken:
         return sorted(found)
 
 
-def taken_by(design: Design, solids: Solids) -> Taken:
+def taken_by(design: Design, solids: Solids, brush_mm: float) -> Taken:
     """What pots, hangers, ports' seats and senders' floats take of the room for plates.
 
     Parameters
@@ -58,10 +58,24 @@ def taken_by(design: Design, solids: Solids) -> Taken:
         With a shell.
     solids : Solids
         It worked out: an arm is as long as its depth asks for.
+    brush_mm : float
+        Between a plate and a wall a brush has to pass, or what lies there is never cleaned.
     """
     arms = {sender.id: _arm_mm(sender, solids) for sender in design.gauge.senders}
-    ends = [[(-FAR_MM, BESIDE_MM), (size - BESIDE_MM, FAR_MM)] for size in solids.body.size[:2]]
-    return Taken({axis: [*ends[n], *_steps(solids, n), *_spans(design, arms, axis)] for n, axis in enumerate(AXES)})
+    off = max(BESIDE_MM, brush_mm + solids.shell.feature_wall_mm + solids.shell.thickness_mm)
+    ends = [[(-FAR_MM, off), (size - off, FAR_MM)] for size in solids.body.size[:2]]
+    return Taken(
+        {
+            axis: [*ends[n], *_beside_walls(solids, axis, off), *_steps(solids, n), *_spans(design, arms, axis)]
+            for n, axis in enumerate(AXES)
+        }
+    )
+
+
+def _beside_walls(solids: Solids, axis: Axis, off: float) -> Iterator[tuple[float, float]]:
+    for wall in solids.shell.features:
+        if isinstance(wall, Partition) and wall.axis == axis:
+            yield wall.at_mm - off, wall.at_mm + off
 
 
 def _steps(solids: Solids, axis: int) -> Iterator[tuple[float, float]]:

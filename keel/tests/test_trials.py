@@ -177,8 +177,9 @@ class Trying(TestCase):
         arm = SwingArm(made_arm_mm=120, empty_deg=-30, full_deg=30, heading_deg=0)
         gauge = Gauge(senders=(Sender(id="s", name="s", x_mm=420, y_mm=60, action=arm),))
         design = tank(pot).model_copy(update={"gauge": gauge})
-        taken = taken_by(design, build(box(600, 400, 300)))
+        taken = taken_by(design, build(box(600, 400, 300)), 25.0)
         self.assertEqual(taken.clear_place("x", 300), 205)
+        self.assertGreaterEqual(taken.clear_place("y", 0), 25 + 3)  # a brush passes between it and the wall
         # For this depth the arm is made 248 mm long, not 120: from there to the front is no room.
         self.assertEqual(taken.clear_place("x", 500), 205)
         self.assertEqual(taken.clear_places("x", [200, 400]), [140, 200])

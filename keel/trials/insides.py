@@ -69,7 +69,7 @@ def _features(design: Design, *without: str) -> list[dict[str, Any]]:
 
 def _plated(design: Design, solids: Solids, rules: HouseRules) -> Iterator[Named]:
     """Other plates in the place of those that are drawn, by number and by school."""
-    size, taken = solids.body.size, taken_by(design, solids)
+    size, taken = solids.body.size, taken_by(design, solids, rules.brush_mm)
     others = _features(design, "baffle")
     if len(others) < len(_features(design)):
         yield "without baffles", {"shell": {"features": others}}

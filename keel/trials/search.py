@@ -105,7 +105,7 @@ class _Ground:
         assert design.shell is not None
         self.design, self.shell = design, design.shell
         solids = build(design.shell, design.sheet.seam)
-        self.size, self.taken = solids.body.size, taken_by(design, solids)
+        self.size, self.taken = solids.body.size, taken_by(design, solids, rules.brush_mm)
         self.draw_l_per_h = setup_of(design, rules).draw_l_per_h
         # The same plates come again with every other choice.
         self.plates = cache(lambda places: opened_plates(design, solids, rules, places))
