@@ -234,9 +234,11 @@ def _strips(parts: Sequence[_Part]) -> BaseGeometry:
 def _pieces(rings: Sequence[Array], crossing: BaseGeometry) -> Iterator[Polygon]:
     """Outlines of what is open, parted where other plates cross: two plates open at their crossing make four ways."""
     for ring in rings:
-        shape = Polygon(ring)
-        if not shape.is_valid or not shape.exterior.is_ccw:
+        drawn = Polygon(ring)
+        if not drawn.exterior.is_ccw:
             continue
+        # A ring that touches itself is still an opening: it comes as the pieces between the places where it does.
+        shape = drawn if drawn.is_valid else drawn.buffer(0)
         left = shape.difference(crossing) if crossing.intersects(shape) else shape
         yield from (piece for piece in getattr(left, "geoms", [left]) if piece.area >= 1.0)
 

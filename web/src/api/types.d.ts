@@ -1717,8 +1717,17 @@ export interface components {
         Change: {
             /** Brimful L */
             brimful_l: number;
+            /**
+             * Currency
+             * @default
+             */
+            currency: string;
             /** Empty Kg */
             empty_kg: number | null;
+            /** Minutes */
+            minutes?: number | null;
+            /** Money */
+            money?: number | null;
             /** Rated L */
             rated_l: number;
             /** Weld M */
@@ -2578,7 +2587,7 @@ export interface components {
             /** Drawn L Per H */
             drawn_l_per_h: number | null;
             /** Held Back By */
-            held_back_by: string;
+            held_back_by: ("neck" | "nozzle" | "neck's valves" | "vent" | "vent's valves") | "no vent";
             /** L Per S */
             l_per_s: number;
             /** Open Vent S */
@@ -3606,6 +3615,12 @@ export interface components {
              * @description What its rubber is made of, where it has any
              */
             hose?: ("nitrile hose" | "fluoropolymer-lined hose" | "PTFE hose" | "EPDM hose" | "silicone hose") | null;
+            /**
+             * Valves
+             * @description Flaps and checks that the fuel opens on its way in
+             * @default []
+             */
+            valves: components["schemas"]["Valve"][];
         };
         /**
          * Notch
@@ -3661,15 +3676,18 @@ export interface components {
         };
         /**
          * Other
-         * @description What another size would bring.
+         * @description What another size of one thing in the way would bring.
          */
         Other: {
-            /** Bore Mm */
-            bore_mm: number;
             /** Seconds */
             seconds: number;
-            /** What */
-            what: string;
+            /** Size */
+            size: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "neck" | "nozzle" | "neck's valves" | "vent" | "vent's valves";
         };
         /**
          * Outgrown
@@ -6170,6 +6188,20 @@ export interface components {
             trapped_l: number | null;
         };
         /**
+         * Valve
+         * @description A valve, flap or check in a path: nothing passes below the pressure that opens it.
+         */
+        Valve: {
+            /** Name */
+            name: string;
+            /**
+             * Opens Kpa
+             * @description Pressure that opens it [kPa]
+             * @default 0.5
+             */
+            opens_kpa: number;
+        };
+        /**
          * VentPath
          * @description The way of the air: bore, hose, valve, and where it ends.
          */
@@ -6226,6 +6258,12 @@ export interface components {
              * @default false
              */
             rollover: boolean;
+            /**
+             * Valves
+             * @description Further valves, flaps and checks behind each other
+             * @default []
+             */
+            valves: components["schemas"]["Valve"][];
         };
         /**
          * View
