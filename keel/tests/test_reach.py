@@ -10,7 +10,7 @@ from pydantic import ValidationError
 
 from keel.design.brief import Brief, CardRule, DemandCase, Surge
 from keel.design.document import Design
-from keel.design.features import Baffle, Holes, Sump
+from keel.design.features import Baffle, Door, Holes, Sump
 from keel.design.ports import Filling, Hanger, NeckPath, Port, Seat, VentPath
 from keel.design.workshop import Workshop
 from keel.evaluate import Evaluation, Showing, evaluate
@@ -243,9 +243,18 @@ class Needs(TestCase):
         self.assertEqual([s.name for s in answer.schools if s.favoured], ["in-tank surge pot"])
         self.assertIn("surge.lift", codes(plain))
         sump = Sump(id="s", name="sump", a_mm=120, b_mm=80, long_mm=160, wide_mm=140, deep_mm=60)
-        answer = seen(tank(features=(sump,)).model_copy(update={"brief": brief})).surge
-        assert answer is not None
-        self.assertEqual([s.name for s in answer.schools if s.favoured], ["baffled sump with trap doors"])
+        door = Door(at_mm=200, wide_mm=60, high_mm=40)
+        plate = Baffle(id="b", name="b", at_mm=100, doors=(door,))
+        wide, short = hanger(300, hangs_across_mm=200), hanger(200, hangs_across_mm=60)
+        for features, ports, favoured in (
+            ((sump,), (), "in-tank surge pot"),
+            ((sump, plate), (), "baffled sump with trap doors"),
+            ((), (wide,), "external surge tank"),
+            ((), (short,), "external surge tank"),
+        ):
+            answer = seen(tank(*ports, features=features).model_copy(update={"brief": brief})).surge
+            assert answer is not None
+            self.assertEqual([s.name for s in answer.schools if s.favoured], [favoured], features)
         for form, most in (("cylinder", 1.1), ("box", 1.05)):
             made = surge_tank(plain, answer.sizing.volume_l, Workshop(), form)
             figures = seen(made).figures
