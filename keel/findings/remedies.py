@@ -6,6 +6,7 @@ from math import ceil, pi, sqrt
 from typing import Literal
 
 from keel.design.features import Baffle, Feature, Partition
+from keel.design.ports import Port
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings import feature_remedies, hazard_remedies, port_remedies
 from keel.findings.finding import Finding, Patch, Remedy
@@ -41,12 +42,33 @@ def clear_the_gap(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     axis = AXES.index(gap.axis)
     short = gap.needed_mm - _straight_gap(seen, gap)
     position = (f"{AXES[axis]}_mm", getattr(seen.shell, f"{AXES[axis]}_mm"))
+    port = seen.fouling(gap).port
+    if port is not None and axis < 2:
+        yield from _moved_aside(seen, port, axis, gap.toward, short)
+    if port is not None and axis == 2 and port.stands_mm > short:
+        lower = [
+            p.model_dump(mode="json") | ({"stands_mm": p.stands_mm - short} if p is port else {})
+            for p in seen.design.ports
+        ]
+        yield Remedy(label=words("{name} {less_mm} lower", name=port.name, less_mm=short), patch={"ports": lower})
     yield Remedy(
-        label=words("Move it {move_mm} away from there", move_mm=short),
+        label=words("Move the tank {move_mm} away from there", move_mm=short),
         patch={"shell": {position[0]: position[1] - gap.toward * short}},
     )
     yield from _drawn_in(seen, axis, gap.toward, short)
     yield from fit(seen, finding)
+
+
+def _moved_aside(seen: Studied, port: Port, axis: int, toward: int, short: float) -> Iterator[Remedy]:
+    """Move a port alone, where it stays over the tank."""
+    name = f"{AXES[axis]}_mm"
+    at = getattr(port, name) - toward * short
+    if not 0 < at < seen.solids.body.size[axis]:
+        return
+    ports = [p.model_dump(mode="json") | ({name: at} if p is port else {}) for p in seen.design.ports]
+    yield Remedy(
+        label=words("Move {name} {move_mm} away from there", name=port.name, move_mm=short), patch={"ports": ports}
+    )
 
 
 def _drawn_in(seen: Studied, axis: int, toward: int, short: float) -> Iterator[Remedy]:

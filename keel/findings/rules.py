@@ -24,13 +24,16 @@ def bay_clearance(seen: Studied) -> Iterator[Finding]:
     for gap in seen.gaps:
         if gap.clears:
             continue
-        fouls = gap.gap_mm < 0
+        fouls, by = gap.gap_mm < 0, seen.fouling(gap)
         yield _bay(
             "bay.clearance",
             gap.key,
             "stop",
             words(
-                "Runs {over_mm} into the {what}" if fouls else "{gap_mm} to the {what}, needs {needed_mm}",
+                "{by} runs {over_mm} into the {what}"
+                if fouls
+                else "{by} is {gap_mm} from the {what}, needs {needed_mm}",
+                by=by.name[0].upper() + by.name[1:],
                 over_mm=max(0.0, -gap.gap_mm),
                 gap_mm=gap.gap_mm,
                 needed_mm=gap.needed_mm,

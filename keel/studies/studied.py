@@ -26,6 +26,7 @@ from keel.studies.draining import Drained, drained, inside, place_of
 from keel.studies.figures import Figures, figures
 from keel.studies.filling import FillRun, fill_run
 from keel.studies.fit import fit_to_bay
+from keel.studies.fouling import Fouls, fouling
 from keel.studies.gauge import GaugeTruth, gauge_truth
 from keel.studies.growth import Placement
 from keel.studies.insides import Insides, insides
@@ -152,6 +153,13 @@ class Studied:
                     self.design.filling, neck, vents, density, rows, limit, self.most_drawn_l_per_h
                 )
         return runs
+
+    def fouling(self, gap: Gap) -> Fouls:
+        """What of the tank it is that comes too near somewhere."""
+        assert self.design.bay is not None
+        lip = self.box.lip if self.box else 0.0
+        ports, rules = self.design.ports, self.workshop.rules
+        return fouling(gap, self.design.bay, self.solids, lip, ports, rules, self.scans)
 
     @cached_property
     def outside_ports(self) -> set[str]:

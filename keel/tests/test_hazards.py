@@ -206,3 +206,33 @@ class SurgeTanks(TestCase):
             finding = next(f for f in seen(left, True).findings if f.code == code)
             self.assertEqual(finding.severity, "stop")
             self.assertTrue(finding.remedies, code)
+
+
+class Fouling(TestCase):
+    """What comes too near is named, and moving it is offered."""
+
+    def found(self, ports: list[dict[str, Any]], keep: dict[str, float], **bay: Any) -> Finding:
+        """The one clearance stop of a box of 600 × 400 × 300 in a large bay with one keep-out."""
+        block = {"kind": "box", "id": "k", "name": "strut", "clearance": {"kind": "hard metal"}}
+        bay = {"length_mm": 2000, "width_mm": 2000, "height_mm": 1000, "keep_outs": [block | keep]} | bay
+        shell = {"x_mm": 700, "y_mm": 800, "z_mm": 300}
+        subject = tank(*ports, shell=shell, bay=bay)
+        (finding,) = (f for f in seen(subject, True).findings if f.code == "bay.clearance")
+        for remedy in finding.remedies:
+            self.assertNotIn(finding.key, {f.key for f in seen(apply(subject, remedy.patch)).findings})
+        return finding
+
+    def test_a_filler_neck(self) -> None:
+        """A neck under a strut: it is named, and lowering or moving it is offered before the tank is."""
+        neck = FILLER | {"stands_mm": 120, "across_mm": 60}
+        strut = {"x_mm": 860, "y_mm": 900, "z_mm": 690, "length_mm": 80, "width_mm": 200, "height_mm": 40}
+        finding = self.found([PICKUP, VENT, neck], strut)
+        self.assertIn("Filler", finding.title.plain())
+        self.assertIn("filler", finding.remedies[0].label.plain())
+
+    def test_the_shell(self) -> None:
+        """Beside its wall it is the shell, whatever stands on the lid."""
+        neck = FILLER | {"stands_mm": 120, "across_mm": 60}
+        strut = {"x_mm": 1305, "y_mm": 900, "z_mm": 400, "length_mm": 40, "width_mm": 200, "height_mm": 40}
+        finding = self.found([PICKUP, VENT, neck], strut)
+        self.assertRegex(finding.title.plain(), "^The (shell|wrapper's lip)")

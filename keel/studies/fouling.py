@@ -1,0 +1,50 @@
+"""What of a tank it is that comes too near: the shell, a lip, or what stands at a port."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from keel.design.bay import Bay
+from keel.design.ports import Port
+from keel.design.workshop import HouseRules
+from keel.solid.build import Solids
+from keel.solid.envelope import envelope_of
+from keel.solid.neighbours import Scans
+from keel.studies.clearance import Gap, gaps
+
+BETTER_MM = 0.5
+"""What leaves a gap this much wider without it is what fouls there [mm]."""
+
+
+@dataclass(frozen=True, slots=True)
+class Fouls:
+    """What comes too near, in words, and the port where it is one."""
+
+    name: str
+    port: Port | None
+
+
+def fouling(
+    gap: Gap, bay: Bay, solids: Solids, lip_mm: float, ports: Sequence[Port], rules: HouseRules, scans: Scans
+) -> Fouls:
+    """What has to move for a gap to widen: that without which it is wider.
+
+    Parameters
+    ----------
+    gap : Gap
+        One that is too small.
+    bay, solids, lip_mm, ports, rules, scans
+        What it was measured with.
+    """
+    only = bay.model_copy(update={"keep_outs": [k for k in bay.keep_outs if k.id == gap.key]})
+
+    def without(left: Sequence[Port], lip: float) -> float:
+        found = gaps(only, envelope_of(solids, lip, left), rules, scans)
+        return next((other.gap_mm for other in found if (other.kind, other.key) == (gap.kind, gap.key)), gap.gap_mm)
+
+    for port in ports:
+        others = [other for other in ports if other is not port]
+        if port.stands_mm and without(others, lip_mm) > gap.gap_mm + BETTER_MM:
+            return Fouls(port.name, port)
+    if lip_mm > 0 and without(ports, 0.0) > gap.gap_mm + BETTER_MM:
+        return Fouls("the wrapper's lip", None)
+    return Fouls("the shell", None)
