@@ -24,6 +24,7 @@ from keel.studies.money import money
 from keel.studies.slosh.manoeuvres import log_of
 from keel.studies.studied import study
 from keel.tests.samples import box
+from keel.trials.advice import advice
 from keel.trials.insides import inside_cases, other_case
 from keel.trials.search import Ask, Counts, Places, Span, search_cases
 from keel.trials.trial import Case, Trial, favoured, tried
@@ -243,3 +244,26 @@ class Money(TestCase):
         self.assertAlmostEqual(money(foamed, seen.figures, prices) or 0, wanted)
         self.assertIsNone(money(foamed, seen.figures, prices.model_copy(update={"surge_tank": None})))
         self.assertIsNone(money(tank(), seen.figures, Prices(weld_per_m=50)))
+
+
+class WhatNext(TestCase):
+    """A search in which nothing runs through."""
+
+    def test_further_or_something_else(self) -> None:
+        """A way at the end of its range is taken further; else the first that was not varied."""
+        ask = Ask(down_to_l=8.0, places=Places(), surge_l=Span(low=0, high=2), pot_mm=Span(low=0, high=200))
+        dry = {"dry_s": 2.5, "spells": 3}
+        tries = [
+            Trial("a", {"surge_l": 0, "pot_mm": 100}, {}, dry_s=9.0, spells=4),
+            Trial("b", {"surge_l": 2}, {}, **dry),
+        ]
+        said = advice(ask, tries)
+        assert said is not None
+        self.assertIn("2.5 s dry, in 3 spells. The surge tank is at the end", said.plain())
+        said = advice(ask, [Trial("b", {"surge_l": 1, "pot_mm": 100}, {}, **dry)])
+        assert said is not None
+        self.assertIn("Vary the sump's depth next", said.plain())
+        said = advice(Ask(down_to_l=8.0), [Trial("b", {}, {}, **dry)])
+        assert said is not None
+        self.assertIn("Vary the pickup's place next", said.plain())
+        self.assertIsNone(advice(ask, [*tries, Trial("c", {}, {})]))

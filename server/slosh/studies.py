@@ -15,6 +15,7 @@ from keel.formats.document import design_from
 from keel.solid.interior import solids_of
 from keel.studies.result import Words
 from keel.studies.slosh.model import setup_of, slosh_tank
+from keel.trials.advice import advice
 from keel.trials.insides import inside_cases, other_case
 from keel.trials.search import Ask, search_cases
 from keel.trials.trial import Case, Trial, favoured
@@ -99,6 +100,8 @@ class StudyOut(Schema):
     design: dict[str, Any]
     favoured: int | None
     currency: str
+    advice: Words | None
+    """Where nothing that was tried runs through: what came nearest, what to vary next."""
     rows: list[StudyRowOut]
 
 
@@ -222,6 +225,7 @@ def _out(study: Study, *, with_rows: bool = True) -> StudyOut:
         design=study.design,
         favoured=number,
         currency=study.currency,
+        advice=advice(Ask.model_validate(study.ask), trials) if study.ask and study.state == Study.State.DONE else None,
         rows=[
             StudyRowOut(number=row.number, changes=bool(trial.patch), **_shown(trial))
             for row, trial in zip(rows, trials, strict=True)

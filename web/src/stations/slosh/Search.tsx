@@ -105,6 +105,7 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
     <>
       <Alert severity={through.length ? 'success' : 'warning'} sx={{ maxWidth: 900 }}>
         {through.length ? `${through.length} of ${study.rows.length} tried run through from ${startText}.` : `None of ${study.rows.length} tried runs through from ${startText}; the least dry comes first.`}
+        {study.advice && ` ${units.say(study.advice)}`}
         {sound.length < study.rows.length && ` ${study.rows.length - sound.length} can’t be made or leave the pickup nowhere to stand.`}
       </Alert>
       <PlaceMap study={study} />
