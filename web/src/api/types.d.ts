@@ -5840,6 +5840,7 @@ export interface components {
          * @description A study as far as it is. In a list its rows are left out.
          */
         StudyOut: {
+            advice: components["schemas"]["Words"] | null;
             ask: components["schemas"]["Ask"] | null;
             /**
              * Asked
