@@ -143,6 +143,23 @@ def _side_gaps(bay: Bay, overall: Cuboid, rules: HouseRules) -> list[Gap]:
     return found
 
 
+def all_clear(bay: Bay, envelope: Envelope, rules: HouseRules, scans: Scans) -> bool:
+    """Whether every gap is as wide as it has to be: `gaps` without the places, for a search that asks often."""
+    if not all(gap.clears for gap in _side_gaps(bay, envelope.bounds, rules)):
+        return False
+    solids = [(piece, bay.profile.clearance) for _, piece in outline_pieces(bay)] if bay.profile else []
+    for keep_out in bay.keep_outs:
+        solid = solid_of_keep_out(keep_out, bay)
+        if solid is not None:
+            solids.append((solid, keep_out.clearance))
+            continue
+        gap = _keep_out_gap(keep_out, bay, envelope, rules, scans)
+        if gap is not None and not gap.clears:
+            return False
+    needs = [(solid, needed_mm(clearance, rules)) for solid, clearance in solids]
+    return all(envelope.solid.min_gap(solid, need + 1.0) >= need - TOUCH_MM for solid, need in needs)
+
+
 def _check_scans(bay: Bay, scans: Scans) -> None:
     """Refuse more scanned triangles than are measured in a few seconds."""
     named = [(place, k.scan) for place, k in enumerate(bay.keep_outs) if isinstance(k, ScanKeepOut) and k.scan in scans]

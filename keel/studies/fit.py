@@ -10,8 +10,8 @@ from keel.solid.build import AnyShell, build
 from keel.solid.envelope import Envelope, envelope_of
 from keel.solid.faults import GeometryError
 from keel.solid.neighbours import Scans
-from keel.studies.clearance import boxes_of, gaps, largest_spaces
-from keel.studies.growth import ROUNDING_MM, Overhang, Placement, grown_into, overhang_of
+from keel.studies.clearance import all_clear, boxes_of, largest_spaces
+from keel.studies.growth import Overhang, Placement, grown_into, overhang_of
 from keel.studies.resize import changed
 
 BLENDS = 7
@@ -86,7 +86,7 @@ def _between(careful: Placement, bold: Placement, design: Design, workshop: Work
         except (GeometryError, ValueError):
             high = share
             continue
-        if all(gap.short_mm <= ROUNDING_MM for gap in gaps(design.bay, envelope, workshop.rules, scans)):
+        if all_clear(design.bay, envelope, workshop.rules, scans):
             low, best = share, fields
             if share == 1.0:
                 break
