@@ -1,6 +1,6 @@
 """Gaps and the largest box that clears everything."""
 
-from itertools import combinations
+from itertools import combinations, product
 from math import dist
 from typing import Any
 from unittest import TestCase
@@ -26,9 +26,10 @@ from keel.design.workshop import HouseRules, Workshop
 from keel.evaluate import Showing, evaluate
 from keel.findings.patch import apply
 from keel.solid.box import Cuboid
-from keel.solid.build import AnyShell
+from keel.solid.build import AnyShell, build
+from keel.solid.envelope import envelope_of
 from keel.solid.shapes import block, mesh_of
-from keel.studies.clearance import Gap, boxes_of, free_box, largest_spaces, nearest, needed_mm
+from keel.studies.clearance import Gap, all_clear, boxes_of, free_box, gaps, largest_spaces, nearest, needed_mm
 from keel.studies.fit import fit_to_bay
 from keel.studies.slide import slide_into
 from keel.tests.samples import SADDLE, STEP, bays, box, lengths, shells
@@ -277,6 +278,24 @@ class Shapes(TestCase):
             held.append(after.figures.brimful_l)
         self.assertGreater(held[1], 0.93 * held[0])
         self.assertLessEqual(held[2], held[1] + 1e-6)
+
+    def test_clear_or_not_as_the_gaps_say(self) -> None:
+        """Beside a slope, a shaft and a box, with a valve on the lid, at many places."""
+        slope = SlopeKeepOut(id="l", name="lid line", blocked="roof", along="x", start_mm=900, end_mm=700)
+        shaft = RoundKeepOut(id="s", name="shaft", axis="x", x_mm=0, y_mm=60, z_mm=40, diameter_mm=50, run_mm=900)
+        box_ = KeepOut(id="b", name="b", x_mm=700, y_mm=400, z_mm=0, length_mm=80, width_mm=80, height_mm=200)
+        bay = self.ROOM.model_copy(
+            update={"keep_outs": [slope, shaft, box_], "length_mm": 1500.0, "width_mm": 900.0, "height_mm": 950.0}
+        )
+        valve = Port(id="v", name="valve", role="fitting", x_mm=60, y_mm=100, stands_mm=60)
+        said = set[bool]()
+        for place in product((20.0, 60.0, 110.0, 160.0), (60.0, 120.0, 180.0), (60.0, 120.0, 250.0)):
+            shell = STEP.model_copy(update=dict(zip(("x_mm", "y_mm", "z_mm"), place, strict=True)))
+            envelope = envelope_of(build(shell), 0.0, (valve,))
+            found = all(gap.clears for gap in gaps(bay, envelope, Workshop().rules))
+            self.assertEqual(all_clear(bay, envelope, Workshop().rules, {}), found, place)
+            said.add(found)
+        self.assertEqual(said, {True, False})
 
     def test_fit_of_every_kind_clears(self) -> None:
         """Saddle over a shaft, step, D and cylinders under a sloping lid: fitted, nothing is short of its clearance."""
