@@ -60,7 +60,7 @@ Length = Annotated[float, Field(gt=0, le=LONGEST_MM)]
 """A size [mm]: above zero."""
 
 Gap = Annotated[float, Field(ge=0, le=LONGEST_MM)]
-"""A distance that may be nought [mm]."""
+"""A distance that may be zero [mm]."""
 
 Coordinate = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM)]
 """A place along an axis [mm]."""

@@ -27,7 +27,7 @@ class DemandCase(Part):
         default=None, description="Typed; empty means the middle of the usual range [kg/kWh]"
     )
     measured_l_per_h: FlowRate | None = Field(
-        default=None, description="A measured figure at full power: it counts before any reckoning [L/h]"
+        default=None, description="A measured figure at full power: it counts before any calculation [L/h]"
     )
     duty: Share = Field(default=1.0, description="Fraction of full power, averaged over the run")
     rail_kpa: Pressure = Field(default=300, description="Pressure the pumps work against [kPa]")

@@ -47,6 +47,6 @@ class Slosh(Part):
     transfer_ratio: Annotated[float, Field(ge=0, le=3)] = Field(
         default=1.0, description="A jet pump's transfer for what drives it; typed, never assumed"
     )
-    surge_l: Annotated[float, Field(ge=0, le=1000)] = Field(default=0.0, description="Surge tank [L]; nought for none")
+    surge_l: Annotated[float, Field(ge=0, le=1000)] = Field(default=0.0, description="Surge tank [L]; zero for none")
     lift_l_per_h: Flow = Field(default=0.0, description="Lift pump into the surge tank [L/h]")
     lag: bool = Field(default=True, description="The surface lags as the first slosh mode; else it stands at once")

@@ -117,7 +117,7 @@ Money = Annotated[float, Field(ge=0, le=1e7)]
 
 
 class Prices(Part):
-    """What the workshop reckons with; what isn't typed isn't guessed."""
+    """What the workshop calculates with; what isn't typed isn't guessed."""
 
     currency: Annotated[str, Field(max_length=8, pattern=PLAIN)] = ""
     metal_per_kg: dict[MetalName, Money] = Field(default_factory=dict, description="Sheet, offcuts included")

@@ -26,7 +26,7 @@ def senders_hang(seen: Studied) -> Iterator[Finding]:
                 sender.id,
                 "stop",
                 words("{name} hangs outside the tank", name=sender.name),
-                words("Nothing is reckoned with it. Move it over the tank."),
+                words("Nothing is calculated with it. Move it over the tank."),
             )
     for reading in seen.gauge.readings:
         if reading.meets:

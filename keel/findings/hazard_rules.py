@@ -20,7 +20,7 @@ from keel.studies.studied import Studied
 Rule = Callable[[Studied], Iterator[Finding]]
 _finding = of_station("ports")
 COUNTED = ("pickup", "transfer", "filler", "return", "drain", *BREATHES)
-"""Roles that something is reckoned from."""
+"""Roles that something is calculated from."""
 SLOPES = {
     "nose up": Attitude(pitch_deg=SLOPE_DEG),
     "nose down": Attitude(pitch_deg=-SLOPE_DEG),

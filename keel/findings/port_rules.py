@@ -34,7 +34,7 @@ def hangers_reach(seen: Studied) -> Iterator[Finding]:
                 reach.id,
                 "stop",
                 words(
-                    "{name}: measured {second_mm}, reckoned {depth_mm}",
+                    "{name}: measured {second_mm}, calculated {depth_mm}",
                     name=reach.name,
                     second_mm=reach.second_mm or 0.0,
                     depth_mm=reach.depth_mm,

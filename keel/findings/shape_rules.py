@@ -54,7 +54,7 @@ def passes_opening(seen: Studied) -> Iterator[Finding]:
         words("Doesn't go in through the opening: {short_mm} too large", short_mm=-best.room_mm),
         words(
             "Best with {leading} first, turned {turn_deg}, and still {short_mm} over in an opening of "
-            "{long_mm} × {wide_mm}. Tried straight through; tilting on the way is not reckoned.",
+            "{long_mm} × {wide_mm}. Tried straight through; tilting on the way is not calculated.",
             leading=best.leading,
             turn_deg=best.turned_deg,
             short_mm=-best.room_mm,
@@ -166,7 +166,7 @@ def _strips_to_edges(seen: Studied, one: _Mouth) -> list[float]:
 
 
 def _apart(mouths: list[_Mouth]) -> Array:
-    """Strips between mouths of one face, shape (n, n) [mm]: below nought they overlap; endless on other faces."""
+    """Strips between mouths of one face, shape (n, n) [mm]: below zero they overlap; endless on other faces."""
     if not mouths:
         return np.zeros((0, 0))
     a, b = np.array([m.a for m in mouths]), np.array([m.b for m in mouths])
@@ -287,7 +287,7 @@ def fuel_can_be_reached(seen: Studied) -> Iterator[Finding]:
                 port.id,
                 "stop",
                 words("{name} opens outside the tank", name=port.name),
-                words("Its opening is not in any cell; nothing is reckoned with it. Move it inside the walls."),
+                words("Its opening is not in any cell; nothing is calculated with it. Move it inside the walls."),
             )
     for cell in seen.level:
         if cell.stranded_l is None or cell.stranded_l <= UNREACHED_SHARE * cell.brimful_l:

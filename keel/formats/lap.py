@@ -46,9 +46,9 @@ class LapColumns(Part):
     fuel_unit: Literal["L/h", "cm³/min"] = "L/h"
     time_unit: Literal["s", "ms"] = "s"
     unit: Literal["g", "m/s²"] = "g"
-    forward_flipped: bool = Field(default=False, description="Braking is above nought in the file")
-    left_flipped: bool = Field(default=False, description="A right turn is above nought in the file")
-    up_has_gravity: bool = Field(default=True, description="At rest the vertical column reads 1 g, not nought")
+    forward_flipped: bool = Field(default=False, description="Braking is above zero in the file")
+    left_flipped: bool = Field(default=False, description="A right turn is above zero in the file")
+    up_has_gravity: bool = Field(default=True, description="At rest the vertical column reads 1 g, not zero")
 
 
 @dataclass(frozen=True, slots=True)
@@ -268,7 +268,7 @@ def _check_fuel(heading: str, l_per_h: Array, notes: list[str]) -> None:
         raise _unreadable(heading, f"{most:.4g} L/h", f"{MOST_L_PER_H:g} L/h", message)
     below = int((l_per_h < 0).sum())
     if below:
-        notes.append(f"“{heading}” is below nought in {below} samples: taken as nought")
+        notes.append(f"“{heading}” is below zero in {below} samples: taken as zero")
 
 
 def run_csv(log: Log, ran: Ran, rooms: Sequence[str]) -> bytes:

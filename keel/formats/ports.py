@@ -57,10 +57,10 @@ def breakpoints_csv(truth: GaugeTruth) -> bytes:
 
 
 def curve_csv(curve: Sequence[CurvePoint], *, simulated: bool) -> bytes:
-    """A measured curve: ohms, litres, and the litres reckoned."""
+    """A measured curve: ohms, litres, and the litres calculated."""
     source = "simulated" if simulated else "measured"
-    rows = [[f"{point.ohms:.2f}", f"{point.litres:.3f}", f"{point.reckoned_l:.3f}", source] for point in curve]
-    return written(("ohms", "litres", "reckoned_litres", "source"), rows)
+    rows = [[f"{point.ohms:.2f}", f"{point.litres:.3f}", f"{point.calculated_l:.3f}", source] for point in curve]
+    return written(("ohms", "litres", "calculated_litres", "source"), rows)
 
 
 def bolt_places(port: Port) -> list[tuple[float, float]]:

@@ -28,7 +28,7 @@ class Cuboid:
 
     @property
     def volume_mm3(self) -> float:
-        """Content [mm³]; nought for a box turned inside out."""
+        """Content [mm³]; zero for a box turned inside out."""
         length, width, height = (max(0.0, side) for side in self.size)
         return length * width * height
 

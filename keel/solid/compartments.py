@@ -41,7 +41,7 @@ class Compartment:
 class Opening:
     """A way between two compartments: a ring in space, counter-clockwise about the baffle's axis [mm].
 
-    `way` is nought for a plain opening; a door opens only from its first side to its second (+1) or back (−1), once
+    `way` is zero for a plain opening; a door opens only from its first side to its second (+1) or back (−1), once
     the head over it is above `crack_mm`. Over a hump of the floor the whole section is an opening.
     """
 

@@ -19,7 +19,7 @@ Place = tuple[float, float]
 
 
 class ShapeError(ValueError):
-    """An outline that can't be made; `corner` is the corner at fault, counted from nought."""
+    """An outline that can't be made; `corner` is the corner at fault, counted from zero."""
 
     def __init__(self, message: str, corner: int | None = None, value: float | None = None, limit: float | None = None):
         super().__init__(message)
@@ -30,7 +30,7 @@ class ShapeError(ValueError):
 class Edge:
     """One edge of an outline, straight or an arc.
 
-    `centre` is None for a straight one; `turn` is the angle gone through, counter-clockwise above nought.
+    `centre` is None for a straight one; `turn` is the angle gone through, counter-clockwise above zero.
     """
 
     start: Place
@@ -190,7 +190,7 @@ def _circles(a: Edge, b: Edge) -> list[Place]:
 
 
 def turn_at(edges: Sequence[Edge], corner: int) -> float:
-    """How far the outline turns at a corner [rad]: left above nought."""
+    """How far the outline turns at a corner [rad]: left above zero."""
     bend = edges[corner].heading(False) - edges[corner - 1].heading(True)
     return (bend + pi) % (2 * pi) - pi
 
@@ -277,6 +277,6 @@ def circle(radius: float) -> Array:
 
 
 def ring_area(ring: Array) -> float:
-    """Signed area of a ring [mm²]: counter-clockwise above nought."""
+    """Signed area of a ring [mm²]: counter-clockwise above zero."""
     x, y = ring.T
     return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2

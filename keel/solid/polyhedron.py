@@ -93,7 +93,7 @@ class Waterline:
     mesh : Mesh
         A closed surface.
     up : ndarray, shape (3,)
-        Direction against which the liquid falls; any length above nought.
+        Direction against which the liquid falls; any length above zero.
 
     Notes
     -----
@@ -259,7 +259,7 @@ def _turned(corners: Array, over: Array, chosen: Array, wet: bool) -> tuple[Arra
 
 
 def _between(corners: Array, over: Array, i: int, j: int) -> Array:
-    """Where edges from corner i to corner j meet the plane, reckoned from the wet end so that both sides agree."""
+    """Where edges from corner i to corner j meet the plane, calculated from the wet end so that both sides agree."""
     swap = over[:, i] > 0
     wet, dry = (
         np.where(swap[:, None], corners[:, j], corners[:, i]),

@@ -15,7 +15,7 @@ MOST_PAIRS = 400_000
 
 @dataclass(frozen=True)
 class Nearest:
-    """The nearest places of two surfaces [mm]; `distance` is nought where they cross."""
+    """The nearest places of two surfaces [mm]; `distance` is zero where they cross."""
 
     distance: float
     start: Array
@@ -154,7 +154,7 @@ def least_push(a: Manifold, b: Manifold) -> tuple[float, Array]:
     Returns
     -------
     mm : float
-        Nought when they don't overlap.
+        Zero when they don't overlap.
     way : ndarray, shape (3,)
         Direction in which the first has to go.
     """

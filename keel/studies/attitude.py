@@ -16,13 +16,13 @@ LEAST_FORCE_G = 0.05
 
 
 class Attitude(Part):
-    """How the vehicle stands and what it is doing. All noughts: at rest on the level."""
+    """How the vehicle stands and what it is doing. All zeros: at rest on the level."""
 
-    pitch_deg: Angle = Field(default=0, description="Nose up is above nought [degrees]")
-    roll_deg: Angle = Field(default=0, description="Right side down is above nought [degrees]")
-    forward_g: Acceleration = Field(default=0, description="Gathering speed is above nought, braking below [g]")
-    left_g: Acceleration = Field(default=0, description="In a left turn above nought, in a right turn below [g]")
-    up_g: Acceleration = Field(default=0, description="Thrown upward above nought, dropping away below [g]")
+    pitch_deg: Angle = Field(default=0, description="Nose up is above zero [degrees]")
+    roll_deg: Angle = Field(default=0, description="Right side down is above zero [degrees]")
+    forward_g: Acceleration = Field(default=0, description="Accelerating is above zero, braking below [g]")
+    left_g: Acceleration = Field(default=0, description="In a left turn above zero, in a right turn below [g]")
+    up_g: Acceleration = Field(default=0, description="Thrown upward above zero, dropping away below [g]")
 
     @model_validator(mode="after")
     def _fuel_feels_something(self) -> "Attitude":

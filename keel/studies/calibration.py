@@ -1,4 +1,4 @@
-"""A sender measured in its tank: the curve that fits the readings, against the reckoned one."""
+"""A sender measured in its tank: the curve that fits the readings, against the calculated one."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -14,21 +14,21 @@ LEAST_POINTS = 3
 
 @dataclass(frozen=True, slots=True)
 class Compared:
-    """One reading beside what was reckoned for its ohms."""
+    """One reading beside what was calculated for its ohms."""
 
     litres: float
     ohms: float
-    reckoned_l: float
+    calculated_l: float
     off_l: float
 
 
 @dataclass(frozen=True, slots=True)
 class CurvePoint:
-    """Ohms and litres of the fitted curve, and the litres reckoned."""
+    """Ohms and litres of the fitted curve, and the litres calculated."""
 
     ohms: float
     litres: float
-    reckoned_l: float
+    calculated_l: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,8 +76,8 @@ def fitted(sender: Sender, solids: Solids, points: Sequence[tuple[float, float]]
     column = found[1]
     readings = []
     for litres, ohms in sorted(points):
-        reckoned = litres_for_ohms(sender, column, ohms)
-        readings.append(Compared(litres, ohms, reckoned, litres - reckoned))
+        calculated = litres_for_ohms(sender, column, ohms)
+        readings.append(Compared(litres, ohms, calculated, litres - calculated))
     if len(readings) < LEAST_POINTS:
         return Fitted(readings, [], None, None)
     way = 1.0 if sender.ohms_full > sender.ohms_empty else -1.0
@@ -94,7 +94,7 @@ def fitted(sender: Sender, solids: Solids, points: Sequence[tuple[float, float]]
     return Fitted(readings, curve, float(off[np.argmax(np.abs(off))]), float(np.sqrt((off**2).mean())))
 
 
-def reckoned_ohms(sender: Sender, solids: Solids, litres: float) -> float | None:
+def calculated_ohms(sender: Sender, solids: Solids, litres: float) -> float | None:
     """Ohms that a sender should read with so much in its cell; None when it hangs in none."""
     found = column_of(solids, sender)
     return None if found is None else ohms_for_litres(sender, found[1], litres)

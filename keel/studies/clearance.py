@@ -45,7 +45,7 @@ class Gap:
 
     @property
     def short_mm(self) -> float:
-        """By how much the gap is too small [mm]; nought or less when it clears."""
+        """By how much the gap is too small [mm]; zero or less when it clears."""
         return self.needed_mm - self.gap_mm
 
     @property
@@ -106,13 +106,13 @@ def gaps(bay: Bay, envelope: Envelope, rules: HouseRules, scans: Scans | None = 
     Returns
     -------
     list of Gap
-        Sides first, then the bay's outline, then keep-outs. A gap below nought is an overlap: the least
+        Sides first, then the bay's outline, then keep-outs. A gap below zero is an overlap: the least
         straight push along a vehicle axis that would part the two.
 
     Raises
     ------
     GeometryError
-        When the bay's outline crosses itself, or its scans have more triangles than can be reckoned with.
+        When the bay's outline crosses itself, or its scans have more triangles than can be measured.
     """
     _check_scans(bay, scans or {})
     found = _side_gaps(bay, envelope.bounds, rules)

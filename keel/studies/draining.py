@@ -138,7 +138,7 @@ def seat_height(solids: Solids, port: Port) -> float:
 
 
 def short_by_mm(solids: Solids, port: Port, floor: float) -> float:
-    """Depth from a hanger's seat to the floor less what it is made for: below nought it has to be cut [mm]."""
+    """Depth from a hanger's seat to the floor less what it is made for: below zero it has to be cut [mm]."""
     if port.hanger is None or port.hanger.remote:
         return 0.0
     return seat_height(solids, port) - floor - port.hanger.made_for_mm - port.hanger.extend_mm

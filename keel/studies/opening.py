@@ -19,7 +19,7 @@ LEADS = ("front or rear", "right or left side", "lid or floor")
 class Passage:
     """One way round: which end leads, how far the tank is turned in the opening, and the room left.
 
-    `room_mm` is the room left on the tighter pair of sides together; below nought it is what is lacking.
+    `room_mm` is the room left on the tighter pair of sides together; below zero it is what is lacking.
     `outline` is the silhouette as it goes through, about the middle of the opening.
     """
 

@@ -66,7 +66,7 @@ class Gaps(TestCase):
         self.assertGreaterEqual(nearest(moved, b)[0], 0)
 
     def test_typed_clearance_beats_the_house_rule(self) -> None:
-        """A typed distance counts, nought included."""
+        """A typed distance counts, zero included."""
         self.assertEqual(needed_mm(Clearance(kind="exhaust, bare"), RULES), 100)
         self.assertEqual(needed_mm(Clearance(kind="exhaust, bare", mm=0.0), RULES), 0)
 

@@ -74,7 +74,7 @@ class Pumping(TestCase):
         self.assertIsNone(answer.short_l_per_h)
 
     def test_fuel_with_less_heat(self) -> None:
-        """E85 takes 1.35 to 1.45 times petrol's mass; a measured figure counts before all reckoning."""
+        """E85 takes 1.35 to 1.45 times petrol's mass; a measured figure counts before all calculation."""
         (petrol,) = demands(self.boosted(), RULES)
         (ethanol,) = demands(self.boosted().model_copy(update={"fuel": "E85"}), RULES)
         self.assertAlmostEqual(ethanol.mass_kg_per_h / petrol.mass_kg_per_h, 1.40)

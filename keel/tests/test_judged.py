@@ -15,7 +15,7 @@ from keel.evaluate import Evaluation, evaluate
 from keel.findings.finding import Finding
 from keel.formats.document import read_design
 from keel.solid.build import build
-from keel.studies.calibration import fitted, monotone, reckoned_ohms
+from keel.studies.calibration import calculated_ohms, fitted, monotone
 from keel.tests.samples import box
 
 BOX: dict[str, Any] = {"length_mm": 600, "width_mm": 400, "height_mm": 300}
@@ -175,10 +175,10 @@ class Calibrated(TestCase):
     @settings(max_examples=30)
     @given(st.lists(st.integers(1, 66), min_size=3, max_size=12, unique=True), st.floats(-3, 3))
     def test_a_true_sender_fits_itself(self, litres: list[int], off: float) -> None:
-        """Readings as reckoned are off by nothing; litres poured wrong by a constant are off by that."""
+        """Readings as calculated are off by nothing; litres poured wrong by a constant are off by that."""
         points = []
         for poured in litres:
-            ohms = reckoned_ohms(self.SENDER, self.SOLIDS, poured)
+            ohms = calculated_ohms(self.SENDER, self.SOLIDS, poured)
             assert ohms is not None
             points.append((poured + off, ohms))
         found = fitted(self.SENDER, self.SOLIDS, points)
@@ -198,4 +198,4 @@ class Calibrated(TestCase):
         self.assertEqual((len(found.readings), found.curve, found.worst_l), (2, [], None))
         outside = self.SENDER.model_copy(update={"x_mm": 900.0})
         self.assertIsNone(fitted(outside, self.SOLIDS, [(5, 200)]))
-        self.assertIsNone(reckoned_ohms(outside, self.SOLIDS, 5.0))
+        self.assertIsNone(calculated_ohms(outside, self.SOLIDS, 5.0))

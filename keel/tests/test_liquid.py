@@ -354,7 +354,7 @@ class Properties(TestCase):
     @given(any_shells(), attitudes, st.floats(0.02, 0.98))
     @settings(SLOW, max_examples=60)
     def test_volume_in_whole_fractions(self, shell: AnyShell, attitude: Attitude, share: float) -> None:
-        """The same reckoned triangle by triangle without rounding."""
+        """The same calculated triangle by triangle without rounding."""
         line = waterline(shell, attitude)
         level = line.depth * share
         exact = exactly_below(line.mesh, line.up, line.lowest + level)
@@ -464,7 +464,7 @@ class Properties(TestCase):
     @given(any_shells(), st.floats(3, 60))
     @settings(SLOW, max_examples=30)
     def test_strapping_rises_to_brimful_at_any_pitch(self, shell: AnyShell, pitch: float) -> None:
-        """Rows rise from nought by the pitch to the whole depth and the brimful volume."""
+        """Rows rise from zero by the pitch to the whole depth and the brimful volume."""
         line = waterline(shell)
         rows = strapping_table(line, pitch)
         volumes = [row.volume_l for row in rows]

@@ -148,7 +148,7 @@ class AnyRun(TestCase):
     def test_nothing_is_lost(
         self, kind: str, g: float, fill: float, draw: float, back: float, surge: float, lag: bool
     ) -> None:
-        """What was there is there or used; nothing goes below nought or over the brim; the same again is the same."""
+        """What was there is there or used; nothing goes below zero or over the brim; the same again is the same."""
         tank = self.nine()
         log = log_of(Manoeuvre.model_validate({"kind": kind, "g": g, "seconds": 4.0}))
         setup = Setup(

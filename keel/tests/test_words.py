@@ -38,8 +38,8 @@ class Sentences(TestCase):
 
     @given(st.floats(-1e4, 1e4), st.sampled_from(["mm", "l", "kg", "m", "pct", "sheet"]))
     @example(-0.00390625, "l")
-    def test_no_minus_nought(self, value: float, kind: str) -> None:
-        """A quantity that rounds to nought has no sign, in anyone's units."""
+    def test_no_minus_zero(self, value: float, kind: str) -> None:
+        """A quantity that rounds to zero has no sign, in anyone's units."""
         name = f"x_{kind}"
         for shown in (metric(name, value), *(quantity_text(name, value, units) for units in UNITS)):
             if not any(digit in shown.partition("/")[0] for digit in "123456789"):

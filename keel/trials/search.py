@@ -86,13 +86,13 @@ class Ask(Part):
     plates_along: Counts | None = Field(default=None, description="Baffles square to y, evenly spaced")
     corner_mm: Span | None = Field(default=None, description="Legs of every baffle's cut-off corners [mm]")
     notch_mm: Span | None = Field(
-        default=None, description="Width of three notches in every baffle's foot; nought for none [mm]"
+        default=None, description="Width of three notches in every baffle's foot; zero for none [mm]"
     )
     door_mm: Span | None = Field(
-        default=None, description="Width of a one-way door towards the pickup in every baffle; nought for none [mm]"
+        default=None, description="Width of a one-way door towards the pickup in every baffle; zero for none [mm]"
     )
     plate_at_mm: Span | None = Field(default=None, description="Place of the first baffle that is drawn [mm]")
-    pot_mm: Span | None = Field(default=None, description="Sides of a pot round the first pickup; nought for none [mm]")
+    pot_mm: Span | None = Field(default=None, description="Sides of a pot round the first pickup; zero for none [mm]")
     sump_deep_mm: Span | None = Field(default=None, description="Depth of the first sump [mm]")
     surge_l: Span | None = Field(default=None, description="Surge tank [L]")
     places: Places | None = Field(default=None, description="Places of the first pickup")

@@ -55,7 +55,7 @@ class Case:
 
 @dataclass(frozen=True, slots=True)
 class Trial:
-    """How a case came out. With a `problem` it can't be made or run, and the figures are nought."""
+    """How a case came out. With a `problem` it can't be made or run, and the figures are zero."""
 
     name: str
     choice: dict[str, float]

@@ -19,7 +19,7 @@ from keel.formats.ports import curve_csv
 from keel.formats.table import read_table
 from keel.solid.build import Solids
 from keel.solid.interior import solids_of
-from keel.studies.calibration import CurvePoint, fitted, reckoned_ohms
+from keel.studies.calibration import CurvePoint, calculated_ohms, fitted
 from server.bench.meters import flow_meter, ohm_meter, pour_seconds
 from server.bench.models import Calibration, Reading, hashed
 from server.http.errors import ApiError, ErrorOut, refused
@@ -61,14 +61,14 @@ class ReadingIn(Schema):
 
 
 class ReadingOut(Schema):
-    """A kept reading beside what was reckoned for its ohms."""
+    """A kept reading beside what was calculated for its ohms."""
 
     litres: float
     ohms: float
     at: datetime
     simulated: bool
     source: str
-    reckoned_l: float | None
+    calculated_l: float | None
     off_l: float | None
 
 
@@ -120,7 +120,7 @@ def start(request: Request, design_id: int, data: StartIn) -> tuple[int, Calibra
     tank = own_design(request, design_id)
     design = tank.current().design()
     sender = sender_of(design, data.sender)
-    if reckoned_ohms(sender, solids_of(design), 0.0) is None:
+    if calculated_ohms(sender, solids_of(design), 0.0) is None:
         raise refused("sender", data.sender, "a sender in the tank", f"{sender.name} hangs outside the tank.")
     made = Calibration.objects.create(
         workshop=request.user.workshop,
@@ -152,7 +152,7 @@ def pour(request: Request, calibration_id: int, data: PourIn) -> CalibrationOut:
         raise ApiError(422, "pouring", "A pour is still running; wait until it is over.")
     inside = (last.litres if last else 0.0) + data.litres
     seed = item.pk * 1000 + item.readings.count()
-    true = reckoned_ohms(sender, solids, inside)
+    true = calculated_ohms(sender, solids, inside)
     if true is None:
         raise refused("sender", item.sender, "a sender in the tank", "The sender hangs outside the tank.")
     counted = (last.litres if last else 0.0) + flow_meter(data.litres, seed)
@@ -264,7 +264,7 @@ def _out(item: Calibration) -> CalibrationOut:
     come = [reading for reading in everything if reading.at <= now]
     answer = fitted(sender, solids, [(reading.litres, reading.ohms) for reading in come])
     compared = answer.readings if answer else []
-    beside = {(c.litres, c.ohms): {"reckoned_l": c.reckoned_l, "off_l": c.off_l} for c in compared}
+    beside = {(c.litres, c.ohms): {"calculated_l": c.calculated_l, "off_l": c.off_l} for c in compared}
     return CalibrationOut(
         id=item.pk,
         sender=item.sender,
@@ -283,7 +283,7 @@ def _out(item: Calibration) -> CalibrationOut:
                 at=reading.at,
                 simulated=reading.simulated,
                 source=reading.source,
-                **beside.get((reading.litres, reading.ohms), {"reckoned_l": None, "off_l": None}),
+                **beside.get((reading.litres, reading.ohms), {"calculated_l": None, "off_l": None}),
             )
             for reading in come
         ],
@@ -302,6 +302,6 @@ def _live(sender: Sender, solids: Solids, readings: list[Reading], now: datetime
     left = (running.at - now).total_seconds()
     share = 1 - min(1.0, left / max(0.1, pour_seconds(running.litres - before)))
     litres = before + share * (running.litres - before)
-    true = reckoned_ohms(sender, solids, litres) or sender.ohms_empty
+    true = calculated_ohms(sender, solids, litres) or sender.ohms_empty
     flicker = secrets.randbelow(1000)
     return Live(litres=litres, ohms=ohm_meter(true, sender.ohms_empty, sender.ohms_full, flicker), left_s=left)

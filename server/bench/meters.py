@@ -1,4 +1,4 @@
-"""Stand-ins for an ohm meter and a flow meter: what the reckoned sender would read, with an instrument's faults."""
+"""Stand-ins for an ohm meter and a flow meter: what the calculated sender would read, with an instrument's faults."""
 
 from random import Random
 

@@ -1,4 +1,4 @@
-"""Files to take away: flat parts, lists, the design itself, the job sheet."""
+"""Files to download: flat parts, lists, the design itself, the job sheet."""
 
 from dataclasses import dataclass
 

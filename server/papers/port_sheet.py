@@ -125,7 +125,7 @@ def _cut_sheet(canvas: Canvas, heading: Heading, reach: Reach) -> None:
     y = HEIGHT - 40 * mm
     second = "not measured a second time yet" if reach.second_mm is None else said(reach.second_mm)
     for line in (
-        f"depth from flange seat to floor, reckoned: {said(reach.depth_mm)}",
+        f"depth from flange seat to floor, calculated: {said(reach.depth_mm)}",
         f"measured in the finished opening, another way: {second}",
     ):
         canvas.setFont("Helvetica", 10)

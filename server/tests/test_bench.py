@@ -45,7 +45,7 @@ class Calibrating(BenchTestCase):
     """Readings come in, a curve comes out."""
 
     def test_pours_are_simulated_and_say_so(self) -> None:
-        """Live while it runs, one at a time, near what was reckoned, marked for ever; closed takes no more."""
+        """Live while it runs, one at a time, near what was calculated, marked for ever; closed takes no more."""
         made = self.start()
         for litres in (5.0, 20.0, 30.0):
             status, item = self.fabricator("POST", f"calibrations/{made}/pour", {"litres": litres})

@@ -1,4 +1,4 @@
-"""Files to take away."""
+"""Files to download."""
 
 import base64
 import io

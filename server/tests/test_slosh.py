@@ -135,13 +135,13 @@ class Slosh(ApiTestCase):
         self.assertEqual(self.fabricator("DELETE", f"laps/{kept['id']}")[0], 204)
 
     def test_a_lap_with_its_fuel(self) -> None:
-        """What was burnt is what is drawn; below nought is put right and said; too much is refused."""
+        """What was burnt is what is drawn; below zero is put right and said; too much is refused."""
         table = lap()
         count = len(table["Time (s)"])
         table["Fuel"] = [f"{v:.1f}" for v in np.where(np.arange(count) < 5, -10.0, 2000.0)]
         status, kept = self.keep(csv_of(table), fuel="Fuel", fuel_unit="cm³/min")
         self.assertEqual(status, 201, kept)
-        self.assertIn("below nought in", " ".join(kept["notes"]))
+        self.assertIn("below zero in", " ".join(kept["notes"]))
         driven = TURN | {"over": "kept lap", "kept_lap": kept["id"], "draw_l_per_h": 0.0, "fill": 0.9}
         _, run = self.ask("run", slosh=driven)
         self.assertAlmostEqual(run["used_l"] + run["missed_l"], 120 * run["times_s"][-1] / 3600, delta=0.02)

@@ -130,7 +130,7 @@ class FromSpaceToSheet(SliceTestCase):
         self.until(lambda: self.tally("rated_l") == 100, "the tried figure")
         self.assertEqual(len(self.browser.find_elements(By.CSS_SELECTOR, "[data-ghost=trial]")), 3)
         self.assertEqual(self.shell()["length_mm"], 700)
-        self.press("Take it", card)
+        self.press("Apply", card)
         self.until(lambda: not self.browser.find_elements(By.CSS_SELECTOR, card), "the finding gone")
         self.assertEqual(self.tally("rated_l"), 100)
         self.press("Pin")

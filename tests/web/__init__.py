@@ -1,1 +1,1 @@
-"""The front end's own reckoning (units, merge patches, snaps, layout), run in Node without a browser."""
+"""The front end's own calculation (units, merge patches, snaps, layout), run in Node without a browser."""

@@ -1,4 +1,4 @@
-"""How flat parts are laid out on the sheet, and what the tool is asked, as the screen reckons them."""
+"""How flat parts are laid out on the sheet, and what the tool is asked, as the screen calculates them."""
 
 from random import Random
 from typing import Any

@@ -178,7 +178,7 @@ def _trim(turn: float, fold: _Fold) -> float:
 
 
 def _turn(before: tuple[Spot, Spot], after: tuple[Spot, Spot]) -> float:
-    """From one side to the next, left above nought [rad]."""
+    """From one side to the next, left above zero [rad]."""
     (ax, ay), (bx, by) = before
     (cx, cy), (dx, dy) = after
     u, v = (bx - ax, by - ay), (dx - cx, dy - cy)

@@ -28,7 +28,7 @@ class _Leg:
     rolled_radius: float
     roll: float
     bend: float
-    """Angle of the bend at its start [rad], left above nought; 0 where it only runs on."""
+    """Angle of the bend at its start [rad], left above zero; 0 where it only runs on."""
 
 
 def profile_sheet(shell: ProfileShell, design: Design, workshop: Workshop) -> Sheet:

@@ -22,7 +22,7 @@ class Log:
     dt_s : float
         From one sample to the next [s].
     forward_g, left_g, up_g : ndarray, shape (n,)
-        Gathering speed, turning left, thrown upward [g].
+        Accelerating, turning left, thrown upward [g].
     use : ndarray, shape (n,)
         Share of full draw.
     pitch_deg : ndarray, shape (n,)

@@ -47,7 +47,7 @@ def log_of(manoeuvre: Manoeuvre) -> Log:
 
 
 def _held(t: Array, m: Manoeuvre) -> Array:
-    """From nought to one over the ramp, held, and back."""
+    """From zero to one over the ramp, held, and back."""
     if m.ramp_s == 0:
         return np.where((t >= 0) & (t <= m.seconds), 1.0, 0.0)
     up = np.clip(t / m.ramp_s, 0, 1)

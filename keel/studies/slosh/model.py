@@ -37,7 +37,7 @@ class Setup:
 
 
 def setup_of(design: Design, rules: HouseRules) -> Setup:
-    """A design's setting with its engine's draw filled in; nought where nothing is known."""
+    """A design's setting with its engine's draw filled in; zero where nothing is known."""
     slosh, cases = design.slosh, demands(design.brief, rules)
     draw = slosh.draw_l_per_h
     if draw is None:

@@ -36,7 +36,7 @@ class Ran:
     planes : ndarray, shape (n, compartments, 4)
         Each surface's upward normal, and the level along it [mm].
     depths_mm : ndarray, shape (n, pickups)
-        Of each inlet under the surface; below nought it is dry.
+        Of each inlet under the surface; below zero it is dry.
     surge_l : ndarray, shape (n,)
     spells : list of DrySpell
     drawn_l_per_h : ndarray, shape (n,)

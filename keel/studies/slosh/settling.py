@@ -19,7 +19,7 @@ MOST_MOVES = 400
 EXACT = 1e-9
 """Surfaces hold their volume to this share of the tank's."""
 MOVES = 100
-"""What would run through a door until both sides are level is nought below so many times that."""
+"""What would run through a door until both sides are level is zero below so many times that."""
 
 
 class Links(NamedTuple):
@@ -196,7 +196,7 @@ def _join(now: Standing, levels: Array, a: int, b: int, sill: int) -> None:
 
 @compiled
 def _evened(rooms: Rooms, seen: Seen, now: Standing, source: int, sink: int, sill: float, exact: float) -> float:
-    """What runs through a door until both sides stand level: below nought where the far side is the higher."""
+    """What runs through a door until both sides stand level: below zero where the far side is the higher."""
     both, apart, kept = now.group.copy(), np.empty(len(now.group)), 0.0
     for i in range(len(both)):
         both[i] = source if both[i] == sink else both[i]

@@ -207,7 +207,7 @@ LONGEST_S = 20.0
 class TimeToDry:
     """How long a held push takes to run the pickup dry.
 
-    `seconds` has a row a push and a column a fill: nought where it is dry at once, empty where it isn't after 20 s.
+    `seconds` has a row a push and a column a fill: zero where it is dry at once, empty where it isn't after 20 s.
     """
 
     pushes_g: list[float]

@@ -59,7 +59,7 @@ class Feeds(NamedTuple):
     transfer_in: Index
     transfer_ratio: float
     surge: float
-    """Surge tank's volume; nought without one."""
+    """Surge tank's volume; zero without one."""
     lift: float
 
 

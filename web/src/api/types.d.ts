@@ -1021,7 +1021,7 @@ export interface components {
         Ask: {
             /** @description Legs of every baffle's cut-off corners [mm] */
             corner_mm?: components["schemas"]["Span"] | null;
-            /** @description Width of a one-way door towards the pickup in every baffle; nought for none [mm] */
+            /** @description Width of a one-way door towards the pickup in every baffle; zero for none [mm] */
             door_mm?: components["schemas"]["Span"] | null;
             /**
              * Down To L
@@ -1035,7 +1035,7 @@ export interface components {
              * @enum {string}
              */
             least: "weld" | "metal" | "money";
-            /** @description Width of three notches in every baffle's foot; nought for none [mm] */
+            /** @description Width of three notches in every baffle's foot; zero for none [mm] */
             notch_mm?: components["schemas"]["Span"] | null;
             /** @description Places of the first pickup */
             places?: components["schemas"]["Places"] | null;
@@ -1045,7 +1045,7 @@ export interface components {
             plates_across?: components["schemas"]["Counts"] | null;
             /** @description Baffles square to y, evenly spaced */
             plates_along?: components["schemas"]["Counts"] | null;
-            /** @description Sides of a pot round the first pickup; nought for none [mm] */
+            /** @description Sides of a pot round the first pickup; zero for none [mm] */
             pot_mm?: components["schemas"]["Span"] | null;
             /** @description Depth of the first sump [mm] */
             sump_deep_mm?: components["schemas"]["Span"] | null;
@@ -1054,36 +1054,36 @@ export interface components {
         };
         /**
          * Attitude
-         * @description How the vehicle stands and what it is doing. All noughts: at rest on the level.
+         * @description How the vehicle stands and what it is doing. All zeros: at rest on the level.
          */
         Attitude: {
             /**
              * Forward G
-             * @description Gathering speed is above nought, braking below [g]
+             * @description Accelerating is above zero, braking below [g]
              * @default 0
              */
             forward_g: number;
             /**
              * Left G
-             * @description In a left turn above nought, in a right turn below [g]
+             * @description In a left turn above zero, in a right turn below [g]
              * @default 0
              */
             left_g: number;
             /**
              * Pitch Deg
-             * @description Nose up is above nought [degrees]
+             * @description Nose up is above zero [degrees]
              * @default 0
              */
             pitch_deg: number;
             /**
              * Roll Deg
-             * @description Right side down is above nought [degrees]
+             * @description Right side down is above zero [degrees]
              * @default 0
              */
             roll_deg: number;
             /**
              * Up G
-             * @description Thrown upward above nought, dropping away below [g]
+             * @description Thrown upward above zero, dropping away below [g]
              * @default 0
              */
             up_g: number;
@@ -1818,15 +1818,15 @@ export interface components {
         };
         /**
          * CurvePoint
-         * @description Ohms and litres of the fitted curve, and the litres reckoned.
+         * @description Ohms and litres of the fitted curve, and the litres calculated.
          */
         CurvePoint: {
+            /** Calculated L */
+            calculated_l: number;
             /** Litres */
             litres: number;
             /** Ohms */
             ohms: number;
-            /** Reckoned L */
-            reckoned_l: number;
         };
         /**
          * CustomerIn
@@ -2096,7 +2096,7 @@ export interface components {
             low_v: number;
             /**
              * Measured L Per H
-             * @description A measured figure at full power: it counts before any reckoning [L/h]
+             * @description A measured figure at full power: it counts before any calculation [L/h]
              */
             measured_l_per_h?: number | null;
             /** Name */
@@ -3888,7 +3888,7 @@ export interface components {
          * Passage
          * @description One way round: which end leads, how far the tank is turned in the opening, and the room left.
          *
-         *     `room_mm` is the room left on the tighter pair of sides together; below nought it is what is lacking.
+         *     `room_mm` is the room left on the tighter pair of sides together; below zero it is what is lacking.
          *     `outline` is the silhouette as it goes through, about the middle of the opening.
          */
         Passage: {
@@ -4299,7 +4299,7 @@ export interface components {
         };
         /**
          * Prices
-         * @description What the workshop reckons with; what isn't typed isn't guessed.
+         * @description What the workshop calculates with; what isn't typed isn't guessed.
          */
         Prices: {
             /**
@@ -4651,7 +4651,7 @@ export interface components {
         };
         /**
          * ReadingOut
-         * @description A kept reading beside what was reckoned for its ohms.
+         * @description A kept reading beside what was calculated for its ohms.
          */
         ReadingOut: {
             /**
@@ -4659,14 +4659,14 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Calculated L */
+            calculated_l: number | null;
             /** Litres */
             litres: number;
             /** Off L */
             off_l: number | null;
             /** Ohms */
             ohms: number;
-            /** Reckoned L */
-            reckoned_l: number | null;
             /** Simulated */
             simulated: boolean;
             /** Source */
@@ -5652,7 +5652,7 @@ export interface components {
             return_l_per_h: number;
             /**
              * Surge L
-             * @description Surge tank [L]; nought for none
+             * @description Surge tank [L]; zero for none
              * @default 0
              */
             surge_l: number;
@@ -6140,7 +6140,7 @@ export interface components {
          * TimeToDry
          * @description How long a held push takes to run the pickup dry.
          *
-         *     `seconds` has a row a push and a column a fill: nought where it is dry at once, empty where it isn't after 20 s.
+         *     `seconds` has a row a push and a column a fill: zero where it is dry at once, empty where it isn't after 20 s.
          */
         TimeToDry: {
             /** Fills */

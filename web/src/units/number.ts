@@ -1,4 +1,4 @@
-/** A number to so many digits, with a true minus sign, and none on what rounds to nought. */
+/** A number to so many digits, with a true minus sign, and none on what rounds to zero. */
 export const plainNumber = (value: number, digits: number) =>
   value
     .toFixed(digits)

@@ -89,7 +89,7 @@ function RemedyRow({ id, remedy }: { id: string; remedy: Remedy }) {
           {trying ? 'Trying' : 'Try'}
         </Button>
         <Button disabled={readOnly || stale} onClick={() => applyPatch(remedy.patch)}>
-          Take it
+          Apply
         </Button>
       </Box>
     </Box>

@@ -211,7 +211,7 @@ function ScanWords({ fingerprint }: { fingerprint: string }) {
   const sizes = scan.data.high_mm.map((high, i) => units.length(high - (scan.data.low_mm[i] ?? 0)))
   return (
     <Typography variant="body2" color="textSecondary">
-      {scan.data.triangles} triangles, {sizes.join(' × ')} {units.lengthUnit}; shown thinned, reckoned whole.
+      {scan.data.triangles} triangles, {sizes.join(' × ')} {units.lengthUnit}; shown thinned, calculated whole.
     </Typography>
   )
 }

@@ -69,7 +69,7 @@ function Answer({ answer }: { answer: NonNullable<Evaluation['goes_in']> }) {
         <path d={path} fill={inks.metalFill} fillOpacity={0.7} stroke={best.passes ? inks.metal : inks.stop} strokeWidth={1.6} />
       </svg>
       <Typography variant="body2" color="textSecondary">
-        Straight through, all that stands on it included; tilting on the way is not reckoned.
+        Straight through, all that stands on it included; tilting on the way is not calculated.
       </Typography>
     </Box>
   )

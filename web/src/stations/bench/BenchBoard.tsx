@@ -131,13 +131,13 @@ function Outcome({ item }: { item: Calibration }) {
   const units = useUnits()
   const { inks } = useTheme()
   if (item.readings.length < 2) return null
-  const reckoned = item.curve.map((point) => [point.ohms, point.reckoned_l] as const)
+  const calculated = item.curve.map((point) => [point.ohms, point.calculated_l] as const)
   const measured = item.curve.map((point) => [point.ohms, point.litres] as const)
   return (
     <Block title="The curve">
       {item.worst_l !== null && item.rms_l !== null ? (
         <Typography variant="body2" data-fitted>
-          Measured against reckoned: off by {units.volumeUnitText(Math.abs(item.worst_l))} at the worst, {units.volumeUnitText(item.rms_l)} in the mean square. Between readings the curve is straight; it isn’t carried on beyond them.
+          Measured against calculated: off by {units.volumeUnitText(Math.abs(item.worst_l))} at the worst, {units.volumeUnitText(item.rms_l)} in the mean square. Between readings the curve is straight; it isn’t carried on beyond them.
         </Typography>
       ) : (
         <Typography variant="body2" color="textSecondary">
@@ -150,12 +150,12 @@ function Outcome({ item }: { item: Calibration }) {
         height={230}
         fromZero={false}
         lines={[
-          { points: reckoned, colour: inks.quiet, dash: '6 4' },
+          { points: calculated, colour: inks.quiet, dash: '6 4' },
           { points: measured, colour: inks.fuel },
         ].filter((line) => line.points.length)}
         dots={item.readings.map((reading) => ({ at: [reading.ohms, reading.litres] as const, colour: inks.hand, hollow: reading.simulated }))}
         xText="Ω"
-        yText={`${units.volumeUnit}: dashed reckoned, full measured${item.simulated ? '; hollow dots simulated' : ''}`}
+        yText={`${units.volumeUnit}: dashed calculated, full measured${item.simulated ? '; hollow dots simulated' : ''}`}
         showX={(value) => units.number(value, 0)}
         showY={(value) => units.volume(value, 0)}
         perY={units.litresPer}
@@ -177,8 +177,8 @@ function Readings({ item }: { item: Calibration }) {
       <Sheet
         label="Readings"
         width={760}
-        columns={[{ name: units.volumeUnit, right: true }, { name: 'Ω', right: true }, { name: 'reckoned', right: true }, { name: 'off by', right: true }, { name: 'from' }, { name: 'at' }]}
-        rows={item.readings.map((reading, place) => ({ key: `${place}`, cells: [units.volume(reading.litres), units.number(reading.ohms, 1), reading.reckoned_l === null ? '–' : units.volume(reading.reckoned_l), reading.off_l === null ? '–' : units.volume(reading.off_l), reading.simulated ? <strong key="s">{reading.source}</strong> : reading.source, new Date(reading.at).toLocaleTimeString('en-GB')] }))}
+        columns={[{ name: units.volumeUnit, right: true }, { name: 'Ω', right: true }, { name: 'calculated', right: true }, { name: 'off by', right: true }, { name: 'from' }, { name: 'at' }]}
+        rows={item.readings.map((reading, place) => ({ key: `${place}`, cells: [units.volume(reading.litres), units.number(reading.ohms, 1), reading.calculated_l === null ? '–' : units.volume(reading.calculated_l), reading.off_l === null ? '–' : units.volume(reading.off_l), reading.simulated ? <strong key="s">{reading.source}</strong> : reading.source, new Date(reading.at).toLocaleTimeString('en-GB')] }))}
       />
     </Block>
   )

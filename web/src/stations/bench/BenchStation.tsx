@@ -15,7 +15,7 @@ export function BenchStation({ designId }: { designId: number }) {
   const list = useQuery(calibrationsQuery(designId))
   return (
     <>
-      <Typography variant="body2">Pour a known amount, read the sender, pour again: the curve of the tank as built, beside the one reckoned. Real instruments send their readings, or bring them as CSV; the meters here are simulated stand-ins and say so.</Typography>
+      <Typography variant="body2">Pour a known amount, read the sender, pour again: the curve of the tank as built, beside the one calculated. Real instruments send their readings, or bring them as CSV; the meters here are simulated stand-ins and say so.</Typography>
       {senders.length === 0 ? <Typography variant="body2">There is no sender to measure yet: hang one in the tank at Gauge.</Typography> : <Start designId={designId} readOnly={readOnly} />}
       {list.error && <Alert severity="error">{list.error.message}</Alert>}
       {(list.data ?? []).map((item) => (

@@ -55,7 +55,7 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
       <SwitchLines />
       {findings}
       {gauge.senders.length > 0 && (
-        <Folded title="Take away">
+        <Folded title="Download">
           <Downloads files={FILES} />
         </Folded>
       )}

@@ -40,7 +40,7 @@ export function PortsStation({ findings }: { findings: ReactNode }) {
       <Folded title="Fuel shown, and what stays" open={ports.length > 0}>
         <FillFields />
       </Folded>
-      <Folded title="Take away">
+      <Folded title="Download">
         <Downloads files={[{ name: 'ports.csv', label: 'Port schedule, CSV' }, ...ports.filter((port) => port.seat).flatMap((port) => [{ name: `port-${port.id}.pdf`, label: `${port.name}, template 1:1 PDF` }, { name: `port-${port.id}.dxf`, label: `${port.name}, DXF` }])]} />
       </Folded>
     </>

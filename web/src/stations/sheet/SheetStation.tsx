@@ -50,7 +50,7 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
       <Alert severity="warning" icon={false}>
         Bend a test strip of the same sheet first: K decides every line here. Deburr before you handle the parts.
       </Alert>
-      <Typography variant="h2">Take away</Typography>
+      <Typography variant="h2">Download</Typography>
       <Downloads
         files={[
           { name: 'job-sheet.pdf', label: 'Job sheet, PDF' },
@@ -62,8 +62,8 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
           { name: 'design.json', label: 'Design, JSON' },
         ]}
       />
-      <Folded title="How the flats are reckoned">
-        <Reckoning made={made} />
+      <Folded title="How the flats are calculated">
+        <Calculation made={made} />
       </Folded>
     </>
   )
@@ -101,7 +101,7 @@ function PartsTable({ made }: { made: Sheet }) {
   )
 }
 
-function Reckoning({ made }: { made: Sheet }) {
+function Calculation({ made }: { made: Sheet }) {
   const units = useUnits()
   const notchRows = (notch: NonNullable<Sheet['notch']>): [string, string][] => [
     ['Pan notch: the largest of', units.exact(notch.side_mm)],

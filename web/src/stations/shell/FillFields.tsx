@@ -11,7 +11,7 @@ import { TiltPad } from './TiltPad'
 const FIELDS: { name: keyof Attitude; label: string; unit: string; limit: number }[] = [
   { name: 'pitch_deg', label: 'Nose up', unit: '°', limit: 85 },
   { name: 'roll_deg', label: 'Right side down', unit: '°', limit: 85 },
-  { name: 'forward_g', label: 'Gathering speed', unit: 'g', limit: 6 },
+  { name: 'forward_g', label: 'Accelerating', unit: 'g', limit: 6 },
   { name: 'left_g', label: 'Turning left', unit: 'g', limit: 6 },
   { name: 'up_g', label: 'Thrown upward', unit: 'g', limit: 6 },
 ]
@@ -54,7 +54,7 @@ function AttitudeFields() {
     <>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
         <TiltPad label="Slope: drag the dot, or use the arrow keys" across={{ name: 'roll_deg', limit: 30, step: 0.5, unit: '°', ends: ['left down', 'right down'] }} up={{ name: 'pitch_deg', limit: 30, step: 0.5, unit: '°', ends: ['nose down', 'nose up'] }} attitude={attitude} onChange={setAttitude} />
-        <TiltPad label="Driving: drag the dot, or use the arrow keys" across={{ name: 'left_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['turning right', 'turning left'] }} up={{ name: 'forward_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['braking', 'gathering speed'] }} attitude={attitude} onChange={setAttitude} />
+        <TiltPad label="Driving: drag the dot, or use the arrow keys" across={{ name: 'left_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['turning right', 'turning left'] }} up={{ name: 'forward_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['braking', 'accelerating'] }} attitude={attitude} onChange={setAttitude} />
         {FIELDS.map(({ name, label, unit, limit }) => (
           <NumberField key={name} label={label} unit={unit} value={attitude[name]} fault={name === 'up_g' ? floating : undefined} onCommit={(value) => value !== null && setAttitude({ [name]: Math.min(limit, Math.max(-limit, value)) })} />
         ))}
@@ -63,7 +63,7 @@ function AttitudeFields() {
         </Button>
       </Box>
       <Typography variant="body2" color="textSecondary">
-        Below nought the other way: nose down, left side down, braking, turning right. Held steady; sloshing is not in it. Hatched fuel can’t be drawn in this attitude.
+        Below zero the other way: nose down, left side down, braking, turning right. Held steady; sloshing is not in it. Hatched fuel can’t be drawn in this attitude.
       </Typography>
     </>
   )

@@ -123,7 +123,7 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
             units.number(row.weld_m, 2),
             ...(priced ? [moneyText(units, row.money, study.currency)] : []),
             <Button key="take" disabled={!onTake} onClick={() => onTake?.(row)}>
-              Take it
+              Apply
             </Button>,
           ],
         }))}
@@ -134,10 +134,10 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
 
 const NAMES: Record<string, string> = { plates_across: 'across', plates_along: 'lengthwise', corner_mm: 'corners', notch_mm: 'notches', door_mm: 'doors', plate_at_mm: 'baffle at', pot_mm: 'pot', sump_deep_mm: 'sump', surge_l: 'surge', x_mm: 'from rear', y_mm: 'from right' }
 
-const NONE_AT_NOUGHT = new Set(['notch_mm', 'door_mm', 'pot_mm', 'surge_l'])
+const NONE_AT_ZERO = new Set(['notch_mm', 'door_mm', 'pot_mm', 'surge_l'])
 
 function chosen(units: ReturnType<typeof useUnits>, way: string, value: number) {
-  if (value === 0 && NONE_AT_NOUGHT.has(way)) return 'none'
+  if (value === 0 && NONE_AT_ZERO.has(way)) return 'none'
   if (way.endsWith('_mm')) return units.lengthUnitText(value)
   return way === 'surge_l' ? units.volumeUnitText(value) : `${value}`
 }

@@ -52,7 +52,7 @@ export function SloshStation() {
         </Box>
       </Folded>
       <FormControlLabel control={<Switch checked={slosh.lag} disabled={readOnly} onChange={(event) => setSlosh({ lag: event.target.checked })} />} label="The surface swings, it doesn’t stand at once" />
-      <Folded title="Take away">
+      <Folded title="Download">
         <Downloads files={FILES} />
       </Folded>
       <Typography variant="body2" color="textSecondary">

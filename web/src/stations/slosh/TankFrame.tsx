@@ -125,7 +125,7 @@ function Pushes({ run, at }: { run: RunShown; at: number }) {
           <circle key={n} r={((n + 1) / 2) * scale} fill="none" stroke={inks.line} strokeWidth={n % 2 ? 1.4 : 0.7} />
         ))}
         <path d="M-62 0H62M0 -62V62" stroke={inks.line} />
-        <text y={-68} {...text}>gathering speed</text>
+        <text y={-68} {...text}>accelerating</text>
         <text y={76} {...text}>braking</text>
         <text x={-66} y={-4} {...text} textAnchor="start">left</text>
         <text x={66} y={-4} {...text} textAnchor="end">right</text>

@@ -62,7 +62,7 @@ export function Variants() {
               ...(row.problem ? figures.map(() => '') : figures.map((figure) => figure(row))),
               row.changes && !row.problem ? (
                 <Button disabled={readOnly || stale} onClick={() => take.mutate(row)}>
-                  Take it
+                  Apply
                 </Button>
               ) : (
                 ''

@@ -48,7 +48,7 @@ export function useComparable() {
   return useQuery({ queryKey: ['comparable', designId, revision], enabled: designId !== null, queryFn: () => asked(api.GET('/api/designs/{design_id}/studies/against', { params: { path: { design_id: designId ?? 0 } } })) }).data ?? []
 }
 
-/** Money in the currency it was reckoned in. */
+/** Money in the currency it was calculated in. */
 export const moneyText = (units: { number: (value: number, digits: number) => string }, money: number | null, currency: string) => (money === null ? '–' : `${units.number(money, 0)} ${currency}`.trim())
 
 /** Whether a study's design, as it was asked with, runs like the one on the screen. */

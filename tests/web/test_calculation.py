@@ -101,7 +101,7 @@ class Volumes(TestCase):
             self.assertEqual(shown, volume_text(61.32, units))  # type: ignore[arg-type]
 
     def test_nothing_has_no_sign(self) -> None:
-        """What rounds to nought is nought; less than nothing has a true minus."""
+        """What rounds to zero is zero; less than nothing has a true minus."""
         shown = call("units/volume", [("showVolume", litres, "mm_l", 2) for litres in (-0.0039, -0.0, 0.004, -0.01)])
         self.assertEqual(shown, ["0.00", "0.00", "0.00", "\u22120.01"])
 
