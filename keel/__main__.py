@@ -13,7 +13,7 @@ from keel.design.workshop import Workshop
 from keel.evaluate import evaluate
 from keel.formats.document import UnreadableDesignError, design_schema, read_design
 from keel.solid.faults import GeometryError
-from keel.studies.slosh.warm import warm
+from keel.warm import warm_kernels
 
 BAD_INPUT = 2
 
@@ -32,7 +32,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         print(json.dumps(design_schema(), indent=2, ensure_ascii=False))
         return 0
     if options.command == "warm":
-        warm()
+        warm_kernels()
         return 0
     return _evaluate(options.design, options.workshop)
 

@@ -5,11 +5,10 @@ from dataclasses import dataclass
 import numpy as np
 from manifold3d import Manifold
 
-from keel.solid.polyhedron import Array, Index, Mesh, crossed
+from keel.solid.pairs import nearest_of_all
+from keel.solid.polyhedron import Array, Index, Mesh
 
 TOUCHING_MM3 = 1e-3
-FIRST_PAIRS = 48
-MOST_AT_ONCE = 50_000
 MOST_PAIRS = 400_000
 
 
@@ -27,56 +26,11 @@ def nearest(a: Mesh, b: Mesh) -> Nearest:
 
     Notes
     -----
-    They lie at a corner of one and a face of the other, or on an edge of each. Pairs of triangles are looked at
-    from those whose boxes come nearest; once some pairs are measured, all whose boxes are further apart than the
-    best of them are left out.
+    Only triangles that may hold them are measured, pair by pair (`pairs`).
     """
     mine, theirs = _near_ones(a, b)
-    corners_b = b.corners[theirs]
-    best = Nearest(np.inf, np.zeros(3), np.zeros(3))
-    for corners_a in _chunks(a.corners[mine], len(corners_b)):
-        gap = _gaps_of_pairs(corners_a, corners_b)
-        some = np.argpartition(gap, FIRST_PAIRS)[:FIRST_PAIRS] if len(gap) > FIRST_PAIRS else np.arange(len(gap))
-        best = _nearer(best, corners_a, corners_b, some[gap[some] <= best.distance])
-        best = _nearer(best, corners_a, corners_b, np.flatnonzero(gap <= best.distance))
-    return best
-
-
-def _gaps_of_pairs(a: Array, b: Array) -> Array:
-    """How far the boxes round each pair of triangles are apart, the second running fastest [mm]."""
-    low_a, high_a, low_b, high_b = a.min(axis=1), a.max(axis=1), b.min(axis=1), b.max(axis=1)
-    apart = np.maximum(np.maximum(low_a[:, None] - high_b[None], low_b[None] - high_a[:, None]), 0)
-    return np.asarray(np.sqrt(np.einsum("ijk,ijk->ij", apart, apart)).ravel())
-
-
-def _nearer(best: Nearest, a: Array, b: Array, pairs: Index) -> Nearest:
-    """The nearest of some pairs of triangles, or what was nearer already."""
-    for start in range(0, len(pairs), MOST_AT_ONCE):
-        first, second = np.divmod(pairs[start : start + MOST_AT_ONCE], len(b))
-        best = min(best, _of_pairs(a[first], b[second]), key=lambda one: one.distance)
-    return best
-
-
-def _of_pairs(a: Array, b: Array) -> Nearest:
-    """Nearest places of triangles pair by pair, shapes (n, 3, 3)."""
-    best = Nearest(np.inf, np.zeros(3), np.zeros(3))
-    for one, other, swap in ((a, b, False), (b, a, True)):
-        points, faces = one.reshape(-1, 3), np.repeat(other, 3, axis=0)
-        found = _least(points, _on_triangles(points, faces))
-        if found.distance < best.distance:
-            best = Nearest(found.distance, found.end, found.start) if swap else found
-    ends = [0, 1, 1, 2, 2, 0]
-    edges_a, edges_b = a[:, ends].reshape(-1, 3, 2, 3), b[:, ends].reshape(-1, 3, 2, 3)
-    found = _edges_to_edges(
-        np.repeat(edges_a, 3, axis=1).reshape(-1, 2, 3), np.tile(edges_b, (1, 3, 1, 1)).reshape(-1, 2, 3)
-    )
-    return found if found.distance < best.distance else best
-
-
-def _least(start: Array, end: Array) -> Nearest:
-    away = np.linalg.norm(end - start, axis=1)
-    at = int(np.argmin(away))
-    return Nearest(float(away[at]), start[at], end[at])
+    start, end = nearest_of_all(a.corners[mine], b.corners[theirs])
+    return Nearest(float(np.linalg.norm(end - start)), start, end)
 
 
 def _near_ones(a: Mesh, b: Mesh) -> tuple[Index, Index]:
@@ -105,42 +59,6 @@ def _edges(corners: Array) -> Array:
     # Each edge comes once from either side, there and back: keep the way that rises along an odd direction.
     rising = (both[:, 3:] - both[:, :3]) @ np.array([0.7391, 0.5113, 0.4399]) >= 0
     return np.asarray(both[rising].reshape(-1, 2, 3))
-
-
-def _on_triangles(p: Array, corners: Array) -> Array:
-    """The place of each triangle nearest to each point: in its face, else on its nearest side."""
-    a, b, c = corners[:, 0], corners[:, 1], corners[:, 2]
-    ab, ac = b - a, c - a
-    normal = crossed(ab, ac)
-    square = np.maximum((normal * normal).sum(-1), 1e-300)
-    ap = p - a
-    v = (crossed(ap, ac) * normal).sum(-1) / square
-    w = (crossed(ab, ap) * normal).sum(-1) / square
-    inside = (v >= 0) & (w >= 0) & (v + w <= 1)
-    face = a + v[..., None] * ab + w[..., None] * ac
-    sides = np.stack([_on_segments(p, a, b), _on_segments(p, b, c), _on_segments(p, c, a)])
-    away = np.linalg.norm(sides - p, axis=-1)
-    side = np.take_along_axis(sides, np.argmin(away, axis=0)[None, ..., None], axis=0)[0]
-    return np.asarray(np.where(inside[..., None], face, side))
-
-
-def _on_segments(p: Array, a: Array, b: Array) -> Array:
-    along = b - a
-    share = ((p - a) * along).sum(-1) / np.maximum((along * along).sum(-1), 1e-300)
-    return np.asarray(a + np.clip(share, 0, 1)[..., None] * along)
-
-
-def _edges_to_edges(first: Array, second: Array) -> Nearest:
-    """Nearest places of edges pair by pair, shapes (n, 2, 3)."""
-    p, q = first[:, 0], second[:, 0]
-    u, v, r = first[:, 1] - p, second[:, 1] - q, p - q
-    a, b, c = (u * u).sum(-1), (u * v).sum(-1), (v * v).sum(-1)
-    d, e = (u * r).sum(-1), (v * r).sum(-1)
-    bottom = a * c - b * b
-    s = np.where(bottom > 1e-12 * a * c, np.clip((b * e - c * d) / np.maximum(bottom, 1e-300), 0, 1), 0.0)
-    t = np.clip((b * s + e) / np.maximum(c, 1e-300), 0, 1)
-    s = np.clip((b * t - d) / np.maximum(a, 1e-300), 0, 1)
-    return _least(p + s[:, None] * u, q + t[:, None] * v)
 
 
 def _chunks(items: Array, others: int) -> list[Array]:
