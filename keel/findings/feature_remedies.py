@@ -1,6 +1,7 @@
 """Remedies for features and ports: each changes one of them and leaves the rest alone."""
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
+from itertools import count
 from typing import Any
 
 import numpy as np
@@ -19,7 +20,7 @@ OFF_WALL_MM = 5.0
 """A pickup stands this far off the floor, a vent this far under the roof [mm]."""
 
 
-def _id_of(finding: Finding) -> str:
+def id_of(finding: Finding) -> str:
     return finding.key.split(":")[1]
 
 
@@ -51,7 +52,7 @@ def _edges(seen: Studied, one: Well | Sump) -> list[tuple[str, str, float]]:
 
 def shed_water(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Move a well to the nearest edge, or drain it."""
-    well = _mouth(seen, _id_of(finding))
+    well = _mouth(seen, id_of(finding))
     if well is None:
         return
     if well.form == "box":
@@ -66,7 +67,7 @@ def shed_water(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def wider_land(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Move it to the edge, or leave a strip that can be welded."""
-    one = _mouth(seen, _id_of(finding))
+    one = _mouth(seen, id_of(finding))
     if one is None or (isinstance(one, Well) and one.face not in ("roof", "floor")):
         return
     edge, field, at = min(_edges(seen, one), key=lambda e: abs(getattr(one, e[1]) - e[2]))
@@ -84,7 +85,7 @@ def wider_land(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def no_sliver(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Take a roof well to the wall it nearly meets."""
-    well = _mouth(seen, _id_of(finding))
+    well = _mouth(seen, id_of(finding))
     if not isinstance(well, Well) or well.face != "roof":
         return
     for edge, field, at in _edges(seen, well):
@@ -97,7 +98,7 @@ def no_sliver(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def higher_sump(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Let the sump hang less deep, or put the tank higher."""
-    sump, bay = _mouth(seen, _id_of(finding)), seen.design.bay
+    sump, bay = _mouth(seen, id_of(finding)), seen.design.bay
     if sump is None or bay is None:
         return
     low = next(cost.box.low[2] for cost in seen.solids.costs if cost.id == sump.id)
@@ -114,7 +115,7 @@ def higher_sump(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def reach_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Put the pickup at the lowest place of its cell; or a second one where the fuel stays."""
-    cell = next((c for c in seen.solids.cells if c.name == _id_of(finding)), None)
+    cell = next((c for c in seen.solids.cells if c.name == id_of(finding)), None)
     if cell is None:
         return
     ours = [port for port in seen.design.ports if port.role == "pickup"]
@@ -132,7 +133,7 @@ def reach_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def let_air_out(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Open the vent at the highest place of its cell."""
-    cell = next((c for c in seen.solids.cells if c.name == _id_of(finding)), None)
+    cell = next((c for c in seen.solids.cells if c.name == id_of(finding)), None)
     vents = [port for port in seen.design.ports if port.role == "vent"]
     if cell is None:
         return
@@ -149,7 +150,7 @@ def let_air_out(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def port_inside(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Bring a port's opening into the largest cell: a pickup to its floor, the others under its roof."""
-    port = next(p for p in seen.design.ports if p.id == _id_of(finding))
+    port = next(p for p in seen.design.ports if p.id == id_of(finding))
     cell = max(seen.solids.cells, key=lambda c: c.mesh.volume_mm3)
     place = extreme_place(cell, np.array([0.0, 0.0, 1.0 if port.role == "pickup" else -1.0]))
     moved = [at_place(seen, p, place) if p.id == port.id else p for p in seen.design.ports]
@@ -187,7 +188,10 @@ def at_place(seen: Studied, port: Port, place: Array) -> Port:
 
 
 def free_id(seen: Studied, stem: str) -> str:
-    taken, number = {port.id for port in seen.design.ports}, 2
-    while f"{stem}-{number}" in taken:
-        number += 1
-    return f"{stem}-{number}"
+    """An id that no port has."""
+    return unused(stem, [port.id for port in seen.design.ports])
+
+
+def unused(stem: str, taken: Collection[str]) -> str:
+    """The stem with the first number that isn't taken."""
+    return next(name for name in (f"{stem}-{number}" for number in count(1)) if name not in taken)

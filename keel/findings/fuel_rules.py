@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator
 from itertools import product
 
 from keel.design.ports import Port
-from keel.findings.finding import Finding, of_station
+from keel.findings.finding import Finding, Severity, of_station
 from keel.findings.hazard_rules import fuels_of
 from keel.reference.compatibility import HOSES, OF_LINING, OF_METAL, OF_RUBBER, Against
 from keel.reference.engines import DIESEL_FUELS
@@ -63,41 +63,34 @@ def senders_bear_it(seen: Studied) -> Iterator[Finding]:
 
 def metal_bears_it(seen: Studied) -> Iterator[Finding]:
     """The shell's metal, unless it is lined."""
-    family = METALS[seen.shell.metal].family
-    for fuel in fuels_of(seen):
-        against = OF_METAL.get((family, fuel))
-        if against and seen.design.inside.lining is None:
-            yield _shell(
-                "fuel.metal",
-                fuel,
-                "caution",
-                words("{fuel} attacks {metal}", fuel=fuel, metal=seen.shell.metal),
-                words("Bare, {why}.", why=against.why),
-            )
+    if seen.design.inside.lining is None:
+        metal = seen.shell.metal
+        for fuel in fuels_of(seen):
+            against = OF_METAL.get((METALS[metal].family, fuel))
+            yield from _attacked(_shell, "fuel.metal", fuel, fuel, metal, against, "Bare, {why}.")
 
 
 def lining_bears_it(seen: Studied) -> Iterator[Finding]:
     """The lining."""
     lining = seen.design.inside.lining
+    if lining is None:
+        return
     for fuel in fuels_of(seen):
-        against = OF_LINING.get((lining, fuel)) if lining else None
-        if against:
-            yield _inside(
-                "fuel.lining",
-                fuel,
-                "stop" if against.verdict == "no" else "caution",
-                words("{fuel} attacks a lining of {lining}", fuel=fuel, lining=lining or ""),
-                words("With it, {why}. The product's label counts.", why=against.why),
-            )
+        what, against = f"a lining of {lining}", OF_LINING.get((lining, fuel))
+        yield from _attacked(
+            _inside, "fuel.lining", fuel, fuel, what, against, "With it, {why}. The product's label counts."
+        )
 
 
 def rubber_bears_it(seen: Studied) -> Iterator[Finding]:
     """Seals and hoses at the ports."""
     for port, fuel in product(seen.design.ports, fuels_of(seen)):
-        for what, material in _rubbers(port):
+        for kind, material in _rubbers(port):
+            what = f"the {material}{' seal' if kind == 'seal' else ''} at {port.name}"
             against = OF_RUBBER.get((HOSES.get(material, material), fuel))
-            if against:
-                yield _of_rubber(port, fuel, what, material, against)
+            yield from _attacked(
+                _ports, "fuel.rubber", f"{port.id}:{kind}:{fuel}", fuel, what, against, "With it, {why}."
+            )
 
 
 def _rubbers(port: Port) -> Iterator[tuple[str, str]]:
@@ -109,19 +102,14 @@ def _rubbers(port: Port) -> Iterator[tuple[str, str]]:
         yield "hose", port.vent.hose
 
 
-def _of_rubber(port: Port, fuel: str, what: str, material: str, against: Against) -> Finding:
-    return _ports(
-        "fuel.rubber",
-        f"{port.id}:{what}:{fuel}",
-        "stop" if against.verdict == "no" else "caution",
-        words(
-            "{fuel} attacks the {material} at {name}",
-            fuel=fuel,
-            material=material if what == "hose" else f"{material} seal",
-            name=port.name,
-        ),
-        words("With it, {why}.", why=against.why),
-    )
+def _attacked(
+    station: Callable[..., Finding], code: str, about: str, fuel: str, what: str, against: Against | None, text: str
+) -> Iterator[Finding]:
+    """What a fuel does to a material, if anything."""
+    if against is not None:
+        severity: Severity = "stop" if against.verdict == "no" else "caution"
+        title = words("{fuel} attacks {what}", fuel=fuel, what=what)
+        yield station(code, about, severity, title, words(text, why=against.why))
 
 
 FUEL_RULES: tuple[Rule, ...] = (

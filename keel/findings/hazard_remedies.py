@@ -5,13 +5,12 @@ from typing import Any
 
 import numpy as np
 
-from keel.design.ports import HoseName, NeckPath, Port, PortRole, SealName, VentPath
-from keel.findings.feature_remedies import at_place, extreme_place, free_id, with_ports
-from keel.findings.finding import Finding, Patch, Remedy
-from keel.findings.hazard_rules import SLOPES, fuels_of, under_on_slopes
+from keel.design.features import Partition
+from keel.design.ports import NeckPath, Port, PortRole, VentPath
+from keel.findings.feature_remedies import at_place, extreme_place, free_id, unused, with_ports
+from keel.findings.finding import Finding, Remedy
+from keel.findings.hazard_rules import SLOPES, in_cell, under_on_slopes
 from keel.findings.port_remedies import port_of, with_port
-from keel.reference.compatibility import HOSES, OF_METAL, OF_RUBBER
-from keel.reference.metals import METALS, MetalName
 from keel.solid.build import Cell
 from keel.solid.polyhedron import Array
 from keel.studies.attitude import felt
@@ -19,10 +18,6 @@ from keel.studies.result import words
 from keel.studies.studied import Studied
 
 UP = np.array([0.0, 0.0, 1.0])
-SEALS: tuple[SealName, ...] = ("nitrile", "fluoroelastomer", "PTFE")
-"""Seals and hoses that are offered, the dearest last."""
-HOSES_OFFERED: tuple[HoseName, ...] = ("nitrile hose", "fluoropolymer-lined hose", "PTFE hose")
-METALS_OFFERED: tuple[MetalName, ...] = ("stainless 304L", "5052-H32")
 
 
 def _cell_of(seen: Studied, finding: Finding) -> Cell | None:
@@ -126,32 +121,30 @@ def driven(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     yield from a_return(seen, finding)
 
 
-def other_metal(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
-    """A metal that bears all the fuels."""
-    for metal in METALS_OFFERED:
-        if metal != seen.shell.metal and not any((METALS[metal].family, fuel) in OF_METAL for fuel in fuels_of(seen)):
-            yield Remedy(label=words("Make it of {metal}", metal=metal), patch={"shell": {"metal": metal}})
+def parted(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
+    """A partition across the middle, whichever way the tank is longer."""
+    long = 0 if seen.solids.body.size[0] >= seen.solids.body.size[1] else 1
+    wall = Partition(
+        id=unused("partition", [feature.id for feature in seen.shell.features]),
+        name="partition between the fuels",
+        axis="x" if long == 0 else "y",
+        at_mm=round(seen.solids.body.size[long] / 2, 1),
+    )
+    features = [feature.model_dump(mode="json") for feature in (*seen.shell.features, wall)]
+    yield Remedy(label=words("A partition across the middle"), patch={"shell": {"features": features}})
 
 
-def other_rubber(seen: Studied, finding: Finding) -> Iterator[Remedy]:
-    """The first seal or hose that all the fuels leave alone."""
-    _, name, what, _ = finding.key.split(":")
-    port = next(port for port in seen.design.ports if port.id == name)
-    offered: tuple[str, ...] = SEALS if what == "seal" else HOSES_OFFERED
-    bears = [m for m in offered if not any((HOSES.get(m, m), fuel) in OF_RUBBER for fuel in fuels_of(seen))]
-    for material in bears[:2]:
-        yield Remedy(
-            label=words("{material} at {name}", material=material, name=port.name),
-            patch=_rubber(seen, port, what, material),
-        )
-
-
-def _rubber(seen: Studied, port: Port, what: str, material: str) -> Patch:
-    part = "seat" if what == "seal" else "neck" if port.neck and port.neck.hose else "vent"
-    now = getattr(port, part).model_dump(mode="json")
-    return with_port(seen, port.id, **{part: now | {"seal" if what == "seal" else "hose": material}})
-
-
-def other_lining(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
-    """None, where the metal bears the fuel bare."""
-    yield Remedy(label=words("Leave the metal bare"), patch={"inside": {"lining": None}})
+def kept_apart(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+    """Close what leads across; give every cell a return of its own."""
+    port = port_of(seen, finding)
+    if port.role != "return":
+        label = words("Close {name} blind, as a spare", name=port.name)
+        yield Remedy(label=label, patch=with_port(seen, port.id, role="spare", capped=True))
+        return
+    ports = list(seen.design.ports)
+    for cell in seen.solids.cells:
+        if not in_cell(seen, cell, [p for p in seen.design.ports if p.role == "return" and not p.capped]):
+            name = f"return, {cell.name}"[:80]
+            more = _more(seen, "return", extreme_place(cell, -UP)).model_copy(update={"name": name})
+            ports.append(more.model_copy(update={"id": unused("return", [p.id for p in ports])}))
+    yield Remedy(label=words("A return of its own in each cell"), patch=with_ports(ports))

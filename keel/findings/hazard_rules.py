@@ -6,7 +6,7 @@ from itertools import product
 import numpy as np
 
 from keel.design.ports import BREATHES, Port, VentPath, drawing, is_driven, opened
-from keel.findings.finding import Finding, of_station
+from keel.findings.finding import Finding, Severity, of_station
 from keel.reference.fuels import FuelName
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell
@@ -31,6 +31,16 @@ UNDER_MM = 0.5
 """An opening so far under the surface is under it [mm]."""
 
 
+def _said(code: str, about: str, severity: Severity, title: str, text: str, **quantities: float | str) -> Finding:
+    """A finding whose title and text share their quantities."""
+    return _finding(code, about, severity, words(title, **quantities), words(text, **quantities))
+
+
+def _of_port(port: Port, code: str, severity: Severity, title: str, text: str, **quantities: float | str) -> Finding:
+    """A finding about one port; `{name}` in its words is the port's."""
+    return _said(code, port.id, severity, title, text, name=port.name, **quantities)
+
+
 def in_cell(seen: Studied, cell: Cell, ports: Sequence[Port]) -> list[Port]:
     """Those ports that open into a cell."""
     return [port for port in ports if inside(cell, place_of(seen.solids, port))]
@@ -42,37 +52,19 @@ def cells_are_complete(seen: Studied) -> Iterator[Finding]:
     if not ports:
         return
     for cell in seen.solids.cells:
-        litres = cell.mesh.volume_mm3 / MM3_PER_LITRE
+        named: dict[str, float | str] = {"cell": cell.name, "whole_l": cell.mesh.volume_mm3 / MM3_PER_LITRE}
         if not in_cell(seen, cell, opened(ports, *BREATHES)):
-            yield _finding(
-                "cell.no_vent",
-                cell.name,
-                "stop",
-                words("The {cell} has no vent", cell=cell.name),
-                words(
-                    "Nothing lets the air out or in: it can't be filled, drawing from it sucks its panels in, and heat "
-                    "raises its pressure until something gives."
-                ),
+            text = (
+                "Nothing lets the air out or in: it can't be filled, drawing from it sucks its panels in, and heat "
+                "raises its pressure until something gives."
             )
+            yield _said("cell.no_vent", cell.name, "stop", "The {cell} has no vent", text, **named)
         if not in_cell(seen, cell, drawing(ports)):
-            yield _finding(
-                "cell.no_pickup",
-                cell.name,
-                "stop",
-                words("Nothing draws from the {cell}", cell=cell.name),
-                words("Its {whole_l} are carried and none of them is usable.", whole_l=litres),
-            )
+            text = "Its {whole_l} are carried and none of them is usable."
+            yield _said("cell.no_pickup", cell.name, "stop", "Nothing draws from the {cell}", text, **named)
         if not surge and not in_cell(seen, cell, opened(ports, "filler")):
-            yield _finding(
-                "cell.no_filler",
-                cell.name,
-                "stop",
-                words("The {cell} has no filler", cell=cell.name),
-                words(
-                    "Nobody can fill its {whole_l}; through a port that isn't made for it fuel is spilt.",
-                    whole_l=litres,
-                ),
-            )
+            text = "Nobody can fill its {whole_l}; through a port that isn't made for it fuel is spilt."
+            yield _said("cell.no_filler", cell.name, "stop", "The {cell} has no filler", text, **named)
 
 
 def surge_tanks_are_plumbed(seen: Studied) -> Iterator[Finding]:
@@ -80,34 +72,20 @@ def surge_tanks_are_plumbed(seen: Studied) -> Iterator[Finding]:
     if not seen.design.brief.is_surge_tank:
         return
     if not opened(seen.design.ports, "overflow"):
-        yield _finding(
-            "surge.no_overflow",
-            "tank",
-            "stop",
-            words("The surge tank has no overflow"),
-            words("What the lift pump brings too much has nowhere to go: the pressure rises until a hose comes off."),
-        )
+        text = "What the lift pump brings too much has nowhere to go: the pressure rises until a hose comes off."
+        yield _said("surge.no_overflow", "tank", "stop", "The surge tank has no overflow", text)
     if not opened(seen.design.ports, "return"):
-        yield _finding(
-            "surge.no_return",
-            "tank",
-            "stop",
-            words("Nothing comes into the surge tank"),
-            words("It needs the lift pump's inlet and the engine's return: without them it is empty in seconds."),
-        )
+        text = "It needs the lift pump's inlet and the engine's return: without them it is empty in seconds."
+        yield _said("surge.no_return", "tank", "stop", "Nothing comes into the surge tank", text)
 
 
 def vents_shut_when_rolled(seen: Studied) -> Iterator[Finding]:
     """A vent has a valve that shuts when the tank is inverted."""
     for port in opened(seen.design.ports, "vent"):
         if not (port.vent or VentPath()).rollover:
-            yield _finding(
-                "vent.rollover",
-                port.id,
-                "caution",
-                words("{name} has no roll-over valve", name=port.name),
-                words("Upside down the tank runs out through it, over whatever is hot."),
-            )
+            title = "{name} has no roll-over valve"
+            text = "Upside down the tank runs out through it, over whatever is hot."
+            yield _of_port(port, "vent.rollover", "caution", title, text)
 
 
 def under_on_slopes(seen: Studied, cell: Cell) -> list[str]:
@@ -158,47 +136,30 @@ def fillers_are_bonded(seen: Studied) -> Iterator[Finding]:
     for port in opened(seen.design.ports, "filler"):
         bonded = None if port.neck is None else port.neck.bonded
         if bonded is False:
-            yield _finding(
-                "filler.unbonded",
-                port.id,
-                "stop",
-                words("{name} isn't bonded to the chassis", name=port.name),
-                words("Across the rubber it charges while fuel runs in; the spark jumps from the nozzle into vapour."),
-            )
+            title = "{name} isn't bonded to the chassis"
+            text = "Across the rubber it charges while fuel runs in; the spark jumps from the nozzle into vapour."
+            yield _of_port(port, "filler.unbonded", "stop", title, text)
         elif bonded is None:
-            yield _finding(
-                "filler.bonding_open",
-                port.id,
-                "note",
-                words("Say whether {name} is bonded across any rubber", name=port.name),
-                words("A filler that stands on rubber charges while fuel runs in; a strap to the chassis prevents it."),
-            )
+            title = "Say whether {name} is bonded across any rubber"
+            text = "A filler that stands on rubber charges while fuel runs in; a strap to the chassis prevents it."
+            yield _of_port(port, "filler.bonding_open", "note", title, text)
 
 
 def blind_ports_count_for_nothing(seen: Studied) -> Iterator[Finding]:
     """Say which ports are closed blind and so do nothing of what their role is."""
     for port in seen.design.ports:
         if port.capped and port.role in COUNTED:
-            yield _finding(
-                "port.blind",
-                port.id,
-                "note",
-                words("{name} is closed blind and does nothing as a {role}", name=port.name, role=port.role),
-                words("No figure counts it. Open it, or make it a spare."),
-            )
+            title = "{name} is closed blind and does nothing as a {role}"
+            text = "No figure counts it. Open it, or make it a spare."
+            yield _of_port(port, "port.blind", "note", title, text, role=port.role)
 
 
 def transfers_are_driven(seen: Studied) -> Iterator[Finding]:
     """A transfer has something that moves fuel through it."""
     for port in opened(seen.design.ports, "transfer"):
         if not is_driven(port, seen.design.ports):
-            yield _finding(
-                "transfer.idle",
-                port.id,
-                "stop",
-                words("Nothing drives {name}", name=port.name),
-                words("There is no return whose flow could drive its jet, and no pump: what it should fetch stays."),
-            )
+            text = "There is no return whose flow could drive its jet, and no pump: what it should fetch stays."
+            yield _of_port(port, "transfer.idle", "stop", "Nothing drives {name}", text)
 
 
 def fuels_of(seen: Studied) -> list[FuelName]:
@@ -214,34 +175,27 @@ def fuels_stay_apart(seen: Studied) -> Iterator[Finding]:
     if len(fuels) < 2:
         return
     if len(cells) < len(fuels):
-        yield _finding(
-            "fuels.one_cell",
-            "",
-            "stop",
-            words("{fuels} would share one cell", fuels=" and ".join(fuels)),
-            words("The cases ask for {many} fuels, the tank has {cells} cell.", many=len(fuels), cells=len(cells)),
+        title, text = "{fuels} would share one cell", "The cases ask for {many} fuels, the tank has {cells} cell."
+        yield _said(
+            "fuels.one_cell", "", "stop", title, text, fuels=" and ".join(fuels), many=len(fuels), cells=len(cells)
         )
         return
     for port in opened(ports, "transfer"):
-        yield _meet(port.id, port.name, "it moves fuel from one cell to the other")
+        yield _meet(port, "it moves fuel from one cell to the other")
     returns = opened(ports, "return")
     served = {cell.name for cell, port in product(cells, returns) if in_cell(seen, cell, [port])}
     if returns and len(served) < len(cells):
-        yield _meet(returns[0].id, returns[0].name, "what comes back from either engine ends in one cell")
+        yield _meet(returns[0], "what comes back from either engine ends in one cell")
     for vent in opened(ports, *BREATHES):
         over = [cell.name for cell in cells if in_cell(seen, cell, [vent])]
         if len(over) > 1:
-            yield _meet(vent.id, vent.name, "it opens into both cells")
+            yield _meet(vent, "it opens into both cells")
 
 
-def _meet(about: str, name: str, how: str) -> Finding:
-    return _finding(
-        "fuels.meet",
-        about,
-        "stop",
-        words("The two fuels can meet through {name}", name=name),
-        words("As it is, {how}. Each fuel needs its own pickup, return, vent and filler.", how=how),
-    )
+def _meet(port: Port, how: str) -> Finding:
+    title = "The two fuels can meet through {name}"
+    text = "As it is, {how}. Each fuel needs its own pickup, return, vent and filler."
+    return _of_port(port, "fuels.meet", "stop", title, text, how=how)
 
 
 HAZARD_RULES: tuple[Rule, ...] = (

@@ -6,9 +6,8 @@ from typing import Any
 from keel.design.features import Well
 from keel.design.ports import Port
 from keel.design.sheet import SeamPlace
-from keel.findings.feature_remedies import lowest_spot
+from keel.findings.feature_remedies import lowest_spot, unused
 from keel.findings.finding import Finding, Patch, Remedy
-from keel.solid.build import AnyShell
 from keel.studies.resize import directions, resized, size_along
 from keel.studies.result import words
 from keel.studies.studied import Studied
@@ -123,7 +122,7 @@ def _well_round(seen: Studied, port: Port, deep: float) -> Well:
         spans.append((max(0.0, low), min(length, high)))
     (a, b), (c, d) = spans
     return Well(
-        id=_free(seen.shell, "well"),
+        id=unused("well", [feature.id for feature in seen.shell.features]),
         name=f"well of {port.name}"[:80],
         a_mm=a,
         b_mm=c,
@@ -132,13 +131,6 @@ def _well_round(seen: Studied, port: Port, deep: float) -> Well:
         deep_mm=deep,
         drain=not open_edge,
     )
-
-
-def _free(shell: AnyShell, stem: str) -> str:
-    taken, number = {feature.id for feature in shell.features}, 1
-    while f"{stem}-{number}" in taken:
-        number += 1
-    return f"{stem}-{number}"
 
 
 def to_the_low_point(seen: Studied, finding: Finding) -> Iterator[Remedy]:

@@ -8,7 +8,7 @@ from typing import Literal
 from keel.design.features import Baffle, Feature, Partition
 from keel.design.ports import Port
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
-from keel.findings import feature_remedies, hazard_remedies, port_remedies
+from keel.findings import feature_remedies, fuel_remedies, hazard_remedies, port_remedies
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.findings.inside_rules import slowed
 from keel.reference.metals import METALS
@@ -414,9 +414,14 @@ PRESCRIBERS: dict[str, Prescriber] = {
     "filler.bonding_open": hazard_remedies.bonded,
     "port.blind": hazard_remedies.unblinded,
     "transfer.idle": hazard_remedies.driven,
-    "fuel.metal": hazard_remedies.other_metal,
-    "fuel.rubber": hazard_remedies.other_rubber,
-    "fuel.lining": hazard_remedies.other_lining,
+    "fuels.one_cell": hazard_remedies.parted,
+    "fuels.meet": hazard_remedies.kept_apart,
+    "fuel.engine": fuel_remedies.other_fuel,
+    "fuel.pump": fuel_remedies.other_pump,
+    "fuel.sender": fuel_remedies.other_sender,
+    "fuel.metal": fuel_remedies.other_metal,
+    "fuel.rubber": fuel_remedies.other_rubber,
+    "fuel.lining": fuel_remedies.other_lining,
     "port.on_seam": port_remedies.seam_elsewhere,
     "drain.high": port_remedies.to_the_low_point,
     "port.open": port_remedies.closed,
