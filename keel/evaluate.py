@@ -34,7 +34,8 @@ from keel.studies.insides import Insides
 from keel.studies.level import CellStrapping, strapping_table
 from keel.studies.liquid import Fill, fill_at
 from keel.studies.opening import GoesIn
-from keel.studies.panels import Panel, safe_proof_kpa
+from keel.studies.panels.panel import Panel
+from keel.studies.panels.rows import safe_proof_kpa
 from keel.studies.reach import Hung, Landing, Reach, Unreached, in_attitudes
 from keel.studies.result import Point, words
 from keel.studies.sheet.made import Sheet

@@ -18,7 +18,8 @@ from keel.solid.interior import filled
 from keel.studies.attitude import Attitude
 from keel.studies.clearance import Gap
 from keel.studies.draining import drained
-from keel.studies.panels import Panel, panels
+from keel.studies.panels.panel import Panel
+from keel.studies.panels.rows import panels
 from keel.studies.resize import ALONG, Direction, directions, resized, size_along, size_for
 from keel.studies.result import Words, words
 from keel.studies.slide import slid_into_bay

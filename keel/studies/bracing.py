@@ -8,7 +8,8 @@ from keel.design.features import Baffle, Feature, Partition
 from keel.design.shell import CylinderShell
 from keel.design.workshop import HouseRules
 from keel.solid.build import Solids
-from keel.studies.panels import Panel, panels
+from keel.studies.panels.panel import Panel
+from keel.studies.panels.rows import panels
 
 FELT = 1.02
 """A plate that makes a panel stand less than this many times more braces nothing."""

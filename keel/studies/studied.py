@@ -31,7 +31,8 @@ from keel.studies.gauge import GaugeTruth, gauge_truth
 from keel.studies.growth import Placement
 from keel.studies.insides import Insides, insides
 from keel.studies.opening import GoesIn, goes_in
-from keel.studies.panels import Panel, panels
+from keel.studies.panels.panel import Panel
+from keel.studies.panels.rows import panels
 from keel.studies.reach import Crowd, Hung, Landing, Reach, crowds, hung, landings, reaches
 from keel.studies.sheet.internals import internal_parts
 from keel.studies.sheet.made import Sheet

@@ -12,7 +12,7 @@ from keel.design.workshop import HouseRules, Workshop
 from keel.evaluate import Evaluation, Showing, evaluate
 from keel.formats.document import read_design
 from keel.reference.plates import ROWS, STRIP_BETA, Held
-from keel.studies.panels import Panel, how_held
+from keel.studies.panels.panel import Panel, how_held
 from keel.studies.strength import coefficients, panel_deflection_mm, panel_stress_mpa, pushed_kpa
 
 Array = npt.NDArray[np.float64]

@@ -17,7 +17,7 @@ from keel.solid.build import build
 from keel.solid.compartments import compartments
 from keel.solid.faults import GeometryError
 from keel.studies.draining import inside
-from keel.studies.panels import stations
+from keel.studies.panels.fields import stations
 from keel.tests.samples import STEP, box, profile
 
 
