@@ -13,7 +13,7 @@ from keel.design.workshop import Workshop
 from keel.evaluate import evaluate
 from keel.formats.document import UnreadableDesignError, design_schema, read_design
 from keel.solid.faults import GeometryError
-from keel.warm import warm_kernels
+from keel.warm import warm_answers, warm_kernels
 
 BAD_INPUT = 2
 
@@ -26,13 +26,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
     command.add_argument("design", type=Path, help="design document (JSON), or - for standard input")
     command.add_argument("--workshop", type=Path, help="workshop document (JSON); the usual rules by default")
     commands.add_parser("schema", help="print the design document's JSON Schema")
-    commands.add_parser("warm", help="compile the slosh run ahead of its first use")
+    commands.add_parser("warm", help="compile the kernels ahead of their first use")
     options = parser.parse_args(arguments)
     if options.command == "schema":
         print(json.dumps(design_schema(), indent=2, ensure_ascii=False))
         return 0
     if options.command == "warm":
         warm_kernels()
+        warm_answers()
         return 0
     return _evaluate(options.design, options.workshop)
 

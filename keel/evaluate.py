@@ -17,8 +17,8 @@ from keel.findings.prescribe import Pricing, with_remedies
 from keel.findings.stations import StationState, station_states
 from keel.solid.box import Cuboid
 from keel.solid.build import Solids
-from keel.solid.envelope import lid_height
 from keel.solid.neighbours import Scans
+from keel.solid.standing import lid_height, standing
 from keel.studies.array import next_plate
 from keel.studies.attitude import Attitude, felt
 from keel.studies.bracing import Braced
@@ -41,7 +41,7 @@ from keel.studies.result import Point, words
 from keel.studies.sheet.made import Sheet
 from keel.studies.studied import Studied, study
 from keel.studies.surge_schools import SurgeAnswer, surge_answer
-from keel.studies.views import Cut, Ring, View, cut, views
+from keel.studies.views import LOOKING, Cut, Ring, View, ViewName, cut, silhouette, views
 
 SHOWN_L = 0.05
 """A pool or a pocket smaller than this isn't drawn [L]."""
@@ -92,11 +92,12 @@ class Surface:
 
 @dataclass(frozen=True, slots=True)
 class PortPlace:
-    """Where a port opens, in vehicle axes, and how high the lid is over it [mm]."""
+    """Where a port opens, in vehicle axes, how high the lid is over it, and what stands out there by view [mm]."""
 
     id: str
     place: Point
     lid_mm: float
+    standing: dict[ViewName, list[Ring]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -311,7 +312,9 @@ def _ports(seen: Studied) -> list[PortPlace]:
     for port in seen.design.ports:
         x, y, z = (float(v) for v in place_of(seen.solids, port))
         lid = lid_height(seen.solids, x, y, seen.solids.datum[2])
-        found.append(PortPlace(id=port.id, place=Point(x=x, y=y, z=z), lid_mm=lid))
+        parts = [part.solid for part in standing(seen.solids, port)]
+        outlines = {name: [ring for part in parts for ring in silhouette(part, name)] for name in LOOKING}
+        found.append(PortPlace(id=port.id, place=Point(x=x, y=y, z=z), lid_mm=lid, standing=outlines))
     return found
 
 

@@ -13,6 +13,7 @@ from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.starvation import starvation_map
 
 KEEP_OUT = {"id": "k", "name": "k", "x_mm": 320, "y_mm": 0, "z_mm": 0, "length_mm": 60, "width_mm": 90, "height_mm": 60}
+OPENING = {"a_mm": 0, "b_mm": 0, "long_mm": 60, "wide_mm": 60}
 PORTS = [
     {"id": role, "name": role, "role": role, "x_mm": x, "y_mm": 60, "z_mm": 190}
     for role, x in (("filler", 40), ("vent", 90), ("pickup", 220))
@@ -20,7 +21,7 @@ PORTS = [
 CORNERS = [{"across_mm": across, "up_mm": up} for across, up in ((0, 0), (400, 0), (400, 200), (200, 250), (0, 200))]
 SMALL = {
     "brief": {"target_l": 10},
-    "bay": {"length_mm": 500, "width_mm": 500, "height_mm": 400, "keep_outs": [KEEP_OUT]},
+    "bay": {"length_mm": 500, "width_mm": 500, "height_mm": 400, "keep_outs": [KEEP_OUT], "opening": OPENING},
     "shell": {"kind": "profile", "corners": CORNERS, "run_mm": 300, "thickness_mm": 2},
     "ports": PORTS,
 }

@@ -131,18 +131,40 @@ class NeckPath(Part):
         return sum(valve.opens_kpa for valve in self.valves)
 
 
+class HoseBend(Part):
+    """The hose on what stands at a port: it bends over to one side and needs the room for it."""
+
+    outer_mm: Length = Field(description="Outside diameter of the hose [mm]")
+    radius_mm: Length = Field(description="Radius of its bend, to the hose's middle [mm]")
+    turns_deg: Annotated[float, Field(ge=5, le=180)] = Field(default=90, description="How far it bends [°]")
+    run_mm: Gap = Field(default=0, description="Straight on after the bend [mm]")
+
+    @model_validator(mode="after")
+    def _bends(self) -> "HoseBend":
+        if self.radius_mm < self.outer_mm / 2:
+            refuse(
+                f"a hose of {self.outer_mm:g} mm can't bend on a radius of {self.radius_mm:g} mm: "
+                "its inner side would fold",
+                field="radius_mm",
+                value=self.radius_mm,
+                limit=f"{self.outer_mm / 2:g} or more",
+            )
+        return self
+
+
 class Fitting(Part):
     """What a part at a port is, whatever tank it goes in.
 
     What stands counts from the sheet, what hangs from the seat.
     """
 
-    stands_mm: Gap = Field(default=0, description="Height of what stands on the lid there: valve, neck, hose bend [mm]")
+    stands_mm: Gap = Field(default=0, description="How far what is there stands out: valve, neck [mm]")
     across_mm: Gap = Field(default=60, description="Width of what stands there, all round [mm]")
     hangs_mm: Gap = Field(default=0, description="What hangs below the seat: module, pump, tube [mm]")
     hangs_across_mm: Gap = Field(default=0, description="Its width, all round [mm]")
     diagonal_mm: Gap = Field(default=0, description="Widest across on its way through the hole [mm]")
     spanner_mm: Gap = Field(default=0, description="Room for hand and spanner round its middle, a radius [mm]")
+    bend: HoseBend | None = Field(default=None, description="The hose on it, where it bends over")
     seat: Seat | None = None
     hanger: Hanger | None = None
     vent: VentPath | None = None

@@ -6,8 +6,7 @@ from datetime import timedelta
 from keel.design.features import Baffle, Partition
 from keel.findings.finding import Finding, Remedy, of_station
 from keel.studies.array import runs_kept, suggested_array, with_array
-from keel.studies.assembly import in_words
-from keel.studies.result import words
+from keel.studies.result import in_words, words
 from keel.studies.studied import Studied
 
 DAYS_A_YEAR = 365.25

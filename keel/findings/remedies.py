@@ -43,7 +43,10 @@ def clear_the_gap(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     axis = AXES.index(gap.axis)
     short = gap.needed_mm - _straight_gap(seen, gap)
     position = (f"{AXES[axis]}_mm", getattr(seen.shell, f"{AXES[axis]}_mm"))
-    port = seen.fouling(gap).port
+    fouls = seen.fouling(gap)
+    port = fouls.port
+    if port is not None and fouls.is_hose:
+        yield from _hose_elsewhere(seen, port)
     if port is not None and axis < 2:
         yield from _moved_aside(seen, port, axis, gap.toward, short)
     if port is not None and axis == 2 and port.stands_mm > short:
@@ -58,6 +61,16 @@ def clear_the_gap(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     )
     yield from _drawn_in(seen, axis, gap.toward, short)
     yield from fit(seen, finding)
+
+
+def _hose_elsewhere(seen: Studied, port: Port) -> Iterator[Remedy]:
+    """Let its hose leave to either side, or back."""
+    for turn in (90, -90, 180):
+        way = ((port.hose_deg or 0.0) + turn) % 360
+        yield Remedy(
+            label=words("Let the hose at {name} leave at {way_deg}", name=port.name, way_deg=way),
+            patch=port_remedies.with_port(seen, port.id, hose_deg=way),
+        )
 
 
 def _moved_aside(seen: Studied, port: Port, axis: int, toward: int, short: float) -> Iterator[Remedy]:

@@ -12,7 +12,8 @@ from keel.solid.cuts import FACE_AXIS
 from keel.solid.polyhedron import Array
 from keel.solid.pools import lobes
 from keel.studies.clearance import needed_mm
-from keel.studies.result import words
+from keel.studies.opening import LEAST_LEAN_DEG, Passage
+from keel.studies.result import in_words, words
 from keel.studies.studied import Studied
 
 Rule = Callable[[Studied], Iterator[Finding]]
@@ -25,43 +26,47 @@ _bay, _shell, _sheet = of_station("bay"), of_station("shell"), of_station("sheet
 
 
 def passes_opening(seen: Studied) -> Iterator[Finding]:
-    """The shell goes in through the bay's opening."""
+    """The shell goes in through the bay's opening, and which way round."""
     answer = seen.goes_in
     if answer is None or answer.straight:
         return
-    best = answer.ways[0]
-    if answer.passes:
-        yield _bay(
-            "opening.turned",
-            "",
-            "note",
-            words(
-                "Goes in only with {leading} first, turned {turn_deg}", leading=best.leading, turn_deg=best.turned_deg
-            ),
-            words(
-                "The opening is {long_mm} × {wide_mm}; that way {room_mm} is left on the tighter pair of sides, "
-                "standing as it will stand it doesn't pass. Inside it has to be turned again: see that there is room.",
-                long_mm=answer.long_mm,
-                wide_mm=answer.wide_mm,
-                room_mm=best.room_mm,
-            ),
-        )
+    way = answer.best
+    said: dict[str, float | str] = {
+        "long_mm": answer.long_mm, "wide_mm": answer.wide_mm, "room_mm": abs(way.room_mm), "how": way_round(way),
+        "off": in_words(answer.off), "deep_mm": way.deep_mm, "bay_mm": answer.deep_mm,
+    }  # fmt: skip
+    if not answer.passes:
+        text = "At best {how}, and then {room_mm} over in an opening of {long_mm} × {wide_mm}. "
+        if answer.off:
+            text += "Tried with {off} off too. "
+        title = "Doesn't go in through the opening: {room_mm} too large"
+        yield _bay("opening.short", "", "stop", words(title, **said), words(text + NOT_TRIED, **said))
         return
-    yield _bay(
-        "opening.short",
-        "",
-        "stop",
-        words("Doesn't go in through the opening: {short_mm} too large", short_mm=-best.room_mm),
-        words(
-            "Best with {leading} first, turned {turn_deg}, and still {short_mm} over in an opening of "
-            "{long_mm} × {wide_mm}. Tried straight through; tilting on the way is not calculated.",
-            leading=best.leading,
-            turn_deg=best.turned_deg,
-            short_mm=-best.room_mm,
-            long_mm=answer.long_mm,
-            wide_mm=answer.wide_mm,
-        ),
-    )
+    text = "The opening is {long_mm} × {wide_mm}; held so, {room_mm} is left on the tighter pair of sides. "
+    if way.turns_inside:
+        text += "It reaches {deep_mm} along the way in and the bay is {bay_mm} deep: it turns while in the opening. "
+        text += NOT_TRIED
+    elif not way.as_it_stands:
+        text += "Inside it has to be turned to stand: see that there is room."
+    if answer.off:
+        text += " What is off goes on inside: see that hand and spanner reach it."
+        title = "Goes in only without {off}, {how}"
+        yield _bay("opening.ports_off", "", "caution", words(title, **said), words(text, **said))
+        return
+    yield _bay("opening.turned", "", "note", words("Goes in only {how}", **said), words(text, **said))
+
+
+NOT_TRIED = "Turning it on the way is not calculated."
+
+
+def way_round(way: Passage) -> str:
+    """How a tank is held as it goes in, in words."""
+    if way.as_it_stands:
+        return "as it stands"
+    if way.leaning_deg > LEAST_LEAN_DEG:
+        return f"with {way.leading} first, leaning {way.leaning_deg:.0f}° to {way.leaning_to}"
+    turned = f", turned {way.turned_deg:.0f}°" if way.turned_deg > LEAST_LEAN_DEG else ""
+    return f"with {way.leading} first{turned}"
 
 
 def well_sheds_water(seen: Studied) -> Iterator[Finding]:

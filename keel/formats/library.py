@@ -1,6 +1,6 @@
 """The workshop's pumps, parts and senders as CSV, out and in."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any, get_args
 
 from pydantic import ValidationError
@@ -16,14 +16,30 @@ PUMP_COLUMNS: dict[str, Kind] = {"pump": "text", "voltage_v": "number", "kpa": "
 PUMP_MORE: dict[str, Kind] = {"stands": "text", "outlet": "text", "fuels": "text"}
 PART_COLUMNS: dict[str, Kind] = {"name": "text", "role": "text"}
 SIZES = ("stands_mm", "across_mm", "hangs_mm", "hangs_across_mm", "diagonal_mm", "spanner_mm")
-SEAT = ("seat", "hole_mm", "outer_mm", "bolt_circle_mm", "bolts", "bolt_mm", "torque_nm", "plate_mm", "thread")
-HANGER = ("hanger", "made_for_mm", "bracket_mm", "pump_mm", "strainer_mm", "grip_mm", "sprung")
-VENT = ("vent_bore_mm", "vent_length_m", "vent_opens_kpa", "vent_rollover")
-TEXTS = ("seat", "thread", "hanger", "sprung", "vent_rollover")
-PART_MORE: dict[str, Kind] = {
-    name: "text" if name in TEXTS else "count" if name == "bolts" else "number"
-    for name in (*SIZES, *SEAT, *HANGER, *VENT, "neck_bore_mm")
+SEAT = ("hole_mm", "outer_mm", "bolt_circle_mm", "bolts", "bolt_mm", "torque_nm", "plate_mm", "thread", "seal")
+HANGER = ("made_for_mm", "bracket_mm", "bracket_least_mm", "pump_mm", "strainer_mm", "grip_mm", "sprung")
+Path = tuple[str, ...]
+PART_PATHS: dict[str, Path] = {
+    **{name: (name,) for name in (*PART_COLUMNS, *SIZES)},
+    "seat": ("seat", "kind"),
+    **{name: ("seat", name) for name in SEAT},
+    "hanger": ("hanger", "kind"),
+    **{name: ("hanger", name) for name in HANGER},
+    **{f"vent_{name}": ("vent", name) for name in ("bore_mm", "length_m", "opens_kpa", "rollover", "hose", "valves")},
+    **{f"neck_{name}": ("neck", name) for name in ("bore_mm", "hose", "valves")},
+    **{f"hose_{name}": ("bend", name) for name in ("outer_mm", "radius_mm", "turns_deg", "run_mm")},
 }
+"""Where each column of the parts' table stands in a part's document."""
+IS_YES_OR_NO = ("sprung", "vent_rollover")
+IS_VALVES = ("vent_valves", "neck_valves")
+IS_TEXT = ("seat", "thread", "seal", "hanger", "vent_hose", "neck_hose", *IS_YES_OR_NO, *IS_VALVES)
+PART_MORE: dict[str, Kind] = {
+    name: "text" if name in IS_TEXT else "count" if name == "bolts" else "number"
+    for name in PART_PATHS
+    if name not in PART_COLUMNS
+}
+FUELS_APART = "; "
+KNOWN_FUELS = f"one of {', '.join(get_args(FuelName))}"
 DIGITS = ".12g"
 """Sizes go out with all the digits they have."""
 YES = {"yes": True, "no": False, "": False}
@@ -34,7 +50,7 @@ SENDER_COLUMNS: dict[str, Kind] = {
     "ohms_full": "number",
 }
 ARM_SIZES = ("made_arm_mm", "empty_deg", "full_deg", "empty_rise_mm", "full_rise_mm", "float_mm")
-SENDER_MORE: dict[str, Kind] = dict.fromkeys((*ARM_SIZES, "length_mm"), "number")
+SENDER_MORE: dict[str, Kind] = {**dict.fromkeys((*ARM_SIZES, "length_mm"), "number"), "fuels": "text"}
 
 
 def pumps_csv(pumps: Sequence[Pump]) -> bytes:
@@ -47,7 +63,7 @@ def pumps_csv(pumps: Sequence[Pump]) -> bytes:
             _said(point.l_per_h),
             pump.stands,
             pump.outlet,
-            "; ".join(pump.fuels),
+            FUELS_APART.join(pump.fuels),
         )
         for pump in pumps
         for curve in pump.curves
@@ -88,9 +104,14 @@ def _pump(name: str, rows: list[tuple[int, dict[str, Any]]]) -> Pump:
         for volt in volts
     ]
     first = rows[0][1]
-    fuels = [fuel.strip() for fuel in str(first.get("fuels") or "").split(";") if fuel.strip()]
+    fuels = _listed(first.get("fuels"))
     more = {key: first[key] for key in ("stands", "outlet") if first.get(key)}
     return Pump.model_validate({"name": name, "curves": curves, "fuels": fuels} | more)
+
+
+def _listed(cell: Any) -> list[str]:
+    """The items of a cell that has several."""
+    return [item.strip() for item in str(cell or "").split(";") if item.strip()]
 
 
 def _pump_problem(name: str, rows: list[tuple[int, dict[str, Any]]], error: ValidationError) -> Fault:
@@ -107,8 +128,7 @@ def _pump_problem(name: str, rows: list[tuple[int, dict[str, Any]]], error: Vali
         number = same[min(place, len(same) - 1)]
         column = str(path[-1]) if str(path[-1]) in PUMP_COLUMNS else "kpa"
     elif "fuels" in path:
-        column, known = "fuels", ", ".join(get_args(FuelName))
-        return problem(number, column, str(details.get("input")), f"one of {known}")
+        return problem(number, "fuels", str(details.get("input")), KNOWN_FUELS)
     said = str(context.get("message") or details["msg"])
     return Fault(
         field=f"row {number}, {column}",
@@ -124,17 +144,14 @@ def parts_csv(parts: Sequence[PortPart]) -> bytes:
 
 
 def _part_row(part: PortPart) -> list[str]:
-    seat, hanger = part.seat, part.hanger
-    cells: dict[str, Any] = {"name": part.name, "role": part.role} | {name: getattr(part, name) for name in SIZES}
-    if seat:
-        cells |= {"seat": seat.kind} | {name: getattr(seat, name) for name in SEAT[1:]}
-    if hanger:
-        cells |= {"hanger": hanger.kind} | {name: getattr(hanger, name) for name in HANGER[1:]}
-    if part.vent:
-        cells |= {name: getattr(part.vent, name.removeprefix("vent_")) for name in VENT}
-    if part.neck:
-        cells["neck_bore_mm"] = part.neck.bore_mm
-    return [_said(cells.get(name)) for name in (*PART_COLUMNS, *PART_MORE)]
+    written_out = part.model_dump()
+    return [_said(_at(written_out, path)) for path in PART_PATHS.values()]
+
+
+def _at(document: Any, path: Path) -> Any:
+    for step in path:
+        document = None if document is None else document[step]
+    return document
 
 
 def _said(value: Any) -> str:
@@ -142,6 +159,8 @@ def _said(value: Any) -> str:
         return ""
     if value is True:
         return "yes"
+    if isinstance(value, tuple):
+        return "; ".join(f"{valve['name'].replace(';', ',')} {valve['opens_kpa']:{DIGITS}}" for valve in value)
     return format(value, DIGITS) if isinstance(value, float | int) else str(value)
 
 
@@ -153,6 +172,7 @@ def senders_csv(senders: Sequence[SenderPart]) -> bytes:
         cells: dict[str, Any] = {name: getattr(sender.action, name) for name in sizes}
         cells |= {"name": sender.name, "kind": sender.action.kind}
         cells |= {"ohms_empty": sender.ohms_empty, "ohms_full": sender.ohms_full}
+        cells["fuels"] = FUELS_APART.join(sender.fuels)
         rows.append([_said(cells.get(name)) for name in (*SENDER_COLUMNS, *SENDER_MORE)])
     return written([*SENDER_COLUMNS, *SENDER_MORE], rows)
 
@@ -162,8 +182,9 @@ def read_senders(content: bytes) -> tuple[list[SenderPart], list[Fault]]:
     table = read_table(content, SENDER_COLUMNS, SENDER_MORE)
     problems, senders = list(table.problems), []
     for number, row in table.rows.items():
-        action = {key: row[key] for key in ("kind", *SENDER_MORE) if row.get(key) is not None}
-        sender = {key: row[key] for key in ("name", "ohms_empty", "ohms_full")} | {"action": action}
+        action = {key: row[key] for key in ("kind", *ARM_SIZES, "length_mm") if row.get(key) is not None}
+        sender: dict[str, Any] = {key: row[key] for key in ("name", "ohms_empty", "ohms_full")} | {"action": action}
+        sender["fuels"] = _listed(row.get("fuels"))
         try:
             senders.append(SenderPart.model_validate(sender))
         except ValidationError as error:
@@ -174,17 +195,22 @@ def read_senders(content: bytes) -> tuple[list[SenderPart], list[Fault]]:
 def _row_problem(number: int, details: Any) -> Fault:
     """What a validation error says, with its row and column."""
     context = details.get("ctx") or {}
-    column, under = str(context.get("field") or details["loc"][-1]), str(details["loc"][0])
-    if details["type"] == "union_tag_invalid":
-        column = "kind"
-    elif under in ("seat", "hanger", "vent", "neck"):
-        column = {"kind": under, "bore_mm": f"{under}_bore_mm"}.get(column, column)
-        column = f"vent_{column}" if f"vent_{column}" in VENT and under == "vent" else column
-    expected = context.get("expected_tags") or context.get("expected")
-    limit = str(context.get("limit") or expected or details["msg"])
     value = details.get("input")
     said = context.get("tag") or ("" if isinstance(value, dict) else str(value))
-    return problem(number, column, str(context.get("value", said))[:80], limit)
+    expected = context.get("expected_tags") or context.get("expected")
+    limit = str(context.get("limit") or expected or details["msg"])
+    return problem(number, _column(details, context), str(context.get("value", said))[:80], limit)
+
+
+def _column(details: Any, context: Mapping[str, Any]) -> str:
+    """The column that a validation error is about: that whose place in the document it names, or one beside it."""
+    if details["type"] == "union_tag_invalid":
+        return "kind"
+    steps = [*details["loc"], *str(context.get("field", "")).split(".")]
+    path = tuple(str(step) for step in steps if str(step) and not str(step).isdigit())
+    exact = [column for column, place in PART_PATHS.items() if path[: len(place)] == place]
+    beside = [column for column, place in PART_PATHS.items() if place[:1] == path[:1]]
+    return next(iter([*exact, *beside]), path[-1])
 
 
 def read_parts(content: bytes) -> tuple[list[PortPart], list[Fault]]:
@@ -200,23 +226,28 @@ def read_parts(content: bytes) -> tuple[list[PortPart], list[Fault]]:
 
 
 def _part(row: Mapping[str, Any]) -> dict[str, Any]:
-    def given(names: Iterable[str]) -> dict[str, Any]:
-        return {name: row[name] for name in names if row.get(name) is not None}
-
-    part = given(("name", "role", *SIZES))
-    seat, hanger = given(SEAT[1:]), given(HANGER[1:])
-    vent = {name.removeprefix("vent_"): value for name, value in given(VENT).items()}
-    for group, name in ((hanger, "sprung"), (vent, "rollover")):
-        if name in group:
-            group[name] = YES.get(str(group[name]).strip().lower(), group[name])
-    if "bolts" in seat:
-        seat["bolts"] = int(seat["bolts"])
-    if seat:
-        part["seat"] = seat | ({"kind": row["seat"]} if row.get("seat") else {})
-    if hanger:
-        part["hanger"] = hanger | ({"kind": row["hanger"]} if row.get("hanger") else {})
-    if vent:
-        part["vent"] = vent
-    if row.get("neck_bore_mm") is not None:
-        part["neck"] = {"bore_mm": row["neck_bore_mm"]}
+    """A row as a part's document; what no column is filled in for isn't there."""
+    part: dict[str, Any] = {}
+    for column, path in PART_PATHS.items():
+        if row.get(column) is not None:
+            *above, name = path
+            under = part.setdefault(above[0], {}) if above else part
+            under[name] = _meant(column, row[column])
     return part
+
+
+def _meant(column: str, cell: Any) -> Any:
+    if column in IS_YES_OR_NO:
+        return YES.get(str(cell).strip().lower(), cell)
+    if column in IS_VALVES:
+        return [_valve(item) for item in _listed(cell)]
+    return int(cell) if column == "bolts" else cell
+
+
+def _valve(text: str) -> dict[str, Any]:
+    """A valve: its name, then the pressure that opens it."""
+    name, _, opens = text.rpartition(" ")
+    try:
+        return {"name": name.strip(), "opens_kpa": float(opens)}
+    except ValueError:
+        return {"name": text, "opens_kpa": opens}

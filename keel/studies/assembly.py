@@ -1,6 +1,5 @@
 """Putting the inside together: whether plates go in, in which order they are welded, what a torch reaches."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -130,8 +129,3 @@ def _straddles(solids: Solids, plate: Plated, cost: FeatureCost, axis: int) -> b
         return False
     low, high = solids.body.low[axis] + AT_END_MM, solids.body.high[axis] - AT_END_MM
     return low < cost.box.low[axis] and cost.box.high[axis] < high
-
-
-def in_words(names: Sequence[str]) -> str:
-    """Names as people list them: a, b and c."""
-    return " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)

@@ -11,9 +11,9 @@ from manifold3d import Manifold
 from keel.design.ports import BREATHES, DRAWS, Port, drawing, opened
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
-from keel.solid.envelope import lid_height
 from keel.solid.polyhedron import Array, Mesh, Waterline
 from keel.solid.pools import Pool, Pools, hairs_beside
+from keel.solid.standing import lid_height
 from keel.studies.attitude import Attitude, felt
 from keel.studies.liquid import flat
 from keel.studies.result import Point

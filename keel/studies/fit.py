@@ -10,6 +10,7 @@ from keel.solid.build import AnyShell, build
 from keel.solid.envelope import Envelope, envelope_of
 from keel.solid.faults import GeometryError
 from keel.solid.neighbours import Scans
+from keel.solid.standing import stands_out
 from keel.studies.clearance import all_clear, boxes_of, largest_spaces
 from keel.studies.growth import Overhang, Placement, grown_into, overhang_of
 from keel.studies.resize import changed
@@ -53,7 +54,7 @@ def fit_to_bay(
     if isinstance(like, BoxShell) and boxes_of(design.bay) is not None:
         return _box_in_boxes(like, design, workshop, over)
     careful = grown_into(like, design.bay, workshop, over, scans or {})
-    stands = any(port.stands_mm and port.across_mm for port in design.ports)
+    stands = any(stands_out(port) for port in design.ports)
     if careful is None or not stands or design.shell is None:
         return careful
     plain = Design.model_copy(design, update={"ports": ()})

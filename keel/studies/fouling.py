@@ -9,6 +9,7 @@ from keel.design.workshop import HouseRules
 from keel.solid.build import Solids
 from keel.solid.envelope import envelope_of
 from keel.solid.neighbours import Scans
+from keel.solid.standing import stands_out
 from keel.studies.clearance import Gap, gaps
 
 BETTER_MM = 0.5
@@ -21,6 +22,7 @@ class Fouls:
 
     name: str
     port: Port | None
+    is_hose: bool = False
 
 
 def fouling(
@@ -43,8 +45,12 @@ def fouling(
 
     for port in ports:
         others = [other for other in ports if other is not port]
-        if port.stands_mm and without(others, lip_mm) > gap.gap_mm + BETTER_MM:
-            return Fouls(port.name, port)
+        if not stands_out(port) or without(others, lip_mm) <= gap.gap_mm + BETTER_MM:
+            continue
+        bare = port.model_copy(update={"bend": None})
+        if port.bend is not None and without([*others, bare], lip_mm) > gap.gap_mm + BETTER_MM:
+            return Fouls(f"the hose at {port.name}", port, is_hose=True)
+        return Fouls(port.name, port)
     if lip_mm > 0 and without(ports, 0.0) > gap.gap_mm + BETTER_MM:
         return Fouls("the wrapper's lip", None)
     return Fouls("the shell", None)

@@ -7,9 +7,9 @@ from manifold3d import Manifold
 
 from keel.design.ports import Port
 from keel.solid.build import Solids
-from keel.solid.envelope import lid_height
 from keel.solid.polygon import circle
 from keel.solid.shapes import drawn_out
+from keel.solid.standing import lid_height
 from keel.studies.draining import short_by_mm, span_at
 
 LIFT_MM = 0.5

@@ -12,9 +12,9 @@ from keel.design.ports import DRAWS, Port, drawing
 from keel.reference.units import MM3_PER_LITRE, STANDARD_GRAVITY
 from keel.solid.build import Solids
 from keel.solid.compartments import Compartment, Opening, compartments
-from keel.solid.envelope import lid_height
 from keel.solid.polyhedron import Array
 from keel.solid.shapes import slice_rings
+from keel.solid.standing import lid_height
 from keel.studies.draining import inside, place_of
 from keel.studies.filling import DISCHARGE
 

@@ -1,47 +1,102 @@
-"""Will it go in: can the shell be passed straight through the bay's opening, and which way round?"""
+"""Will it go in: can the shell be passed straight through the bay's opening, which way round, and with what off?"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 from math import degrees, pi
 
 import numpy as np
+from manifold3d import Manifold
 from shapely import multipoints
 
-from keel.design.bay import SIDES, Bay, Side
+from keel.compiled import compiled
+from keel.design.bay import SIDES, Bay, Opening, Side
 from keel.solid.envelope import Envelope
 from keel.solid.polyhedron import Array
+from keel.solid.shapes import mesh_of
 
 TURNS = 720
 LEADS = ("front or rear", "right or left side", "lid or floor")
+COARSE_DEG = 5.0
+"""How finely leanings are looked through before the best are followed."""
+FOLLOWED = 6
+LEAST_LEAN_DEG = 0.1
+ROUNDING_MM = 1e-6
 
 
 @dataclass(frozen=True, slots=True)
 class Passage:
-    """One way round: which end leads, how far the tank is turned in the opening, and the room left.
+    """One way round: which end leads, how far the tank leans and to which side, how far it is turned in the opening.
 
-    `room_mm` is the room left on the tighter pair of sides together; below zero it is what is lacking.
-    `outline` is the silhouette as it goes through, about the middle of the opening.
+    `room_mm` is the room left on the tighter pair of sides together; below zero it is what is lacking. `deep_mm` is how
+    far the tank reaches along the way in; where that is more than the bay is deep it `turns_inside` the opening, and
+    whether it can isn't calculated. `outline` is the silhouette as it goes through, about the opening's middle.
     """
 
     leading: str
+    as_it_stands: bool
+    leaning_deg: float
+    leaning_to: str
     turned_deg: float
     room_mm: float
+    deep_mm: float
     passes: bool
+    turns_inside: bool
     outline: list[tuple[float, float]]
 
 
 @dataclass(frozen=True, slots=True)
 class GoesIn:
-    """The answer for one opening; the best way first."""
+    """The answer for one opening.
+
+    Attributes
+    ----------
+    deep_mm : float
+        The bay's depth behind the opening.
+    passes, room_mm
+        Of the way that is recommended: the first of `ways`, or of `bare` where it goes in only so.
+    straight : bool
+        Whether it goes in standing as it will stand, with everything on.
+    off : list of str
+        What has to be off on that way.
+    ways : list of Passage
+        With everything on: one for each end first, and one leaning where none of them passes; the best first.
+    bare : list of Passage
+        The same with all off that comes off; empty where nothing does, or where it goes in with everything on.
+    """
 
     side: Side
     long_mm: float
     wide_mm: float
+    deep_mm: float
     passes: bool
     room_mm: float
     straight: bool
-    """Whether it goes in standing as it will stand."""
     ways: list[Passage]
+    bare: list[Passage]
+    off: list[str]
+
+    @property
+    def best(self) -> Passage:
+        """The way that is recommended, or that comes nearest."""
+        return self.bare[0] if self.bare else self.ways[0]
+
+
+@dataclass(frozen=True)
+class _Frame:
+    """The opening, the axis it is gone in along, and the bay's depth behind it [mm]."""
+
+    opening: Opening
+    axis: int
+    deep_mm: float
+
+
+@dataclass(frozen=True)
+class _Stance:
+    """How a tank is held in the opening: the way it moves, and the two directions across, each shape (3,)."""
+
+    way: Array
+    first: Array
+    second: Array
 
 
 def goes_in(bay: Bay, envelope: Envelope) -> GoesIn | None:
@@ -58,72 +113,197 @@ def goes_in(bay: Bay, envelope: Envelope) -> GoesIn | None:
     -------
     GoesIn or None
         A convex opening lets a solid through on a straight path just when it lets the convex hull of its
-        silhouette along the path through. Tried with each pair of ends leading, turned by any angle.
-        Tilting on the way is not tried: what is said not to pass may yet be coaxed in.
+        silhouette along the path through. Tried as it stands, with each pair of ends leading and turned by any angle,
+        and, where none of these passes, leaning by any angle; with everything on, then with all off that comes off.
+        Turning on the way is not tried: what is said not to pass may yet be coaxed in, and a way that is longer than
+        the bay is deep (`deep_mm`) ends in such a turn.
     """
     opening = bay.opening
     if opening is None:
         return None
-    ways = [_best_turn(envelope.mesh.points, axis, opening.long_mm, opening.wide_mm) for axis in range(3)]
-    own = SIDES.index(opening.side) // 2
-    as_it_stands = _room(_silhouette(envelope.mesh.points, own), 0.0, opening.long_mm, opening.wide_mm)
-    if as_it_stands >= 0:
-        ways[own] = _passage(_silhouette(envelope.mesh.points, own), own, 0.0, opening.long_mm, opening.wide_mm)
-    ways.sort(key=lambda way: (as_it_stands < 0 or way.leading != LEADS[own], -way.room_mm))
+    frame = _Frame(opening, SIDES.index(opening.side) // 2, _depth(bay, opening.side))
+    ways = _ways(_corners(envelope.parts), frame)
+    bare: list[Passage] = []
+    off: list[str] = []
+    loose = [part for part in envelope.at_ports if part.comes_off]
+    if loose and not _sure(ways[0]):
+        fixed = _corners([part for part in envelope.parts if not any(part is one.solid for one in loose)])
+        bare = _ways(fixed, frame)
+        if bare[0].passes and (_sure(bare[0]) or not ways[0].passes):
+            off = _must_be_off(fixed, [(part.name, _corners([part.solid])) for part in loose], frame)
+        elif ways[0].passes:
+            bare = []
+        else:
+            off = [part.name for part in loose]
+    best = bare[0] if bare and bare[0].passes else ways[0]
     return GoesIn(
         side=opening.side,
         long_mm=opening.long_mm,
         wide_mm=opening.wide_mm,
-        passes=ways[0].passes,
-        room_mm=ways[0].room_mm,
-        straight=as_it_stands >= 0,
+        deep_mm=frame.deep_mm,
+        passes=best.passes,
+        room_mm=best.room_mm,
+        straight=ways[0].as_it_stands and ways[0].passes,
         ways=ways,
+        bare=bare,
+        off=off,
     )
 
 
-def _silhouette(points: Array, axis: int) -> Array:
-    """Convex hull of the points seen along an axis, shape (k, 2)."""
-    flat = np.delete(points, axis, axis=1)
-    return np.asarray(multipoints(flat).convex_hull.exterior.coords)[:-1]
+def _depth(bay: Bay, side: Side) -> float:
+    return (bay.length_mm, bay.width_mm, bay.height_mm)[SIDES.index(side) // 2]
 
 
-def _room(ring: Array, turn: float, long: float, wide: float) -> float:
-    return float(_rooms(ring, np.array([turn]), long, wide)[0])
+def _sure(way: Passage) -> bool:
+    """Whether a way passes without a turn that isn't calculated."""
+    return way.passes and not way.turns_inside
 
 
-def _rooms(ring: Array, turns: Array, long: float, wide: float) -> Array:
+def _corners(parts: Sequence[Manifold]) -> Array:
+    """Corners of the convex hull round parts, shape (n, 3) [mm]."""
+    return mesh_of(Manifold.batch_hull(list(parts))).points
+
+
+def _must_be_off(fixed: Array, loose: list[tuple[str, Array]], frame: _Frame) -> list[str]:
+    """Of what comes off, that without which it doesn't go in as well: the rest is put on again, piece by piece."""
+    off = []
+    turns = _ways(fixed, frame)[0].turns_inside
+    for name, points in loose:
+        more = np.vstack([fixed, points])
+        way = _ways(more, frame)[0]
+        if way.passes and (turns or not way.turns_inside):
+            fixed = more
+        else:
+            off.append(name)
+    return off
+
+
+def _ways(points: Array, frame: _Frame) -> list[Passage]:
+    """As it stands, each pair of ends first, and leaning where none of these passes; the best first."""
+    standing = _passage(points, _upright(frame.axis), frame, as_it_stands=True)
+    ways = [_best_turn(points, axis, frame) for axis in range(3)]
+    if standing.passes:
+        ways[frame.axis] = standing
+    elif not any(way.passes for way in ways):
+        ways.append(_best_lean(points, frame))
+    return sorted(ways, key=lambda way: (not (way.as_it_stands and way.passes), not _sure(way), -way.room_mm))
+
+
+def _upright(axis: int) -> _Stance:
+    """Moved along an axis, the other two across the opening in their order."""
+    first, second = np.delete(np.eye(3), axis, axis=0)
+    return _Stance(np.eye(3)[axis], first, second)
+
+
+def _turned(stance: _Stance, turn: float) -> _Stance:
+    c, s = np.cos(turn), np.sin(turn)
+    return _Stance(stance.way, c * stance.first - s * stance.second, s * stance.first + c * stance.second)
+
+
+def _best_turn(points: Array, axis: int, frame: _Frame) -> Passage:
+    """An end first, turned as leaves most room; not at all where that is as good."""
+    stance = _upright(axis)
+    flat = points @ np.column_stack([stance.first, stance.second])
+    ring = np.asarray(multipoints(flat).convex_hull.exterior.coords)[:-1]
+    turns = np.arange(TURNS) * pi / TURNS
+    rooms = _rooms(ring, turns, frame.opening)
+    turn = float(turns[int(np.argmax(rooms))]) if rooms[0] < rooms.max() - 1e-9 else 0.0
+    if turn:
+        fine = turn + np.linspace(-1, 1, 201) * pi / TURNS
+        turn = float(fine[int(np.argmax(_rooms(ring, fine, frame.opening)))])
+    return _passage(points, _turned(stance, turn), frame, turn)
+
+
+def _rooms(ring: Array, turns: Array, opening: Opening) -> Array:
     """Room left at each turn [mm]: the lesser of that along and that across."""
     c, s = np.cos(turns)[:, None], np.sin(turns)[:, None]
     x, y = ring[:, 0] * c - ring[:, 1] * s, ring[:, 0] * s + ring[:, 1] * c
-    return np.asarray(np.minimum(long - np.ptp(x, axis=1), wide - np.ptp(y, axis=1)))
+    return np.asarray(np.minimum(opening.long_mm - np.ptp(x, axis=1), opening.wide_mm - np.ptp(y, axis=1)))
 
 
-def _best_turn(points: Array, axis: int, long: float, wide: float) -> Passage:
-    ring = _silhouette(points, axis)
-    turns = np.arange(TURNS) * pi / TURNS
-    rooms = _rooms(ring, turns, long, wide)
-    at = float(turns[int(np.argmax(rooms))])
-    turn = at if rooms[0] < rooms.max() - 1e-9 else 0.0
-    if turn:
-        fine = turn + np.linspace(-1, 1, 201) * pi / TURNS
-        turn = float(fine[int(np.argmax(_rooms(ring, fine, long, wide)))])
-    return _passage(ring, axis, turn, long, wide)
+def _best_lean(points: Array, frame: _Frame) -> Passage:
+    """Of all ways to hold it that which leaves most room."""
+    opening = frame.opening
+    found = _search(points, opening.long_mm, opening.wide_mm, np.radians(COARSE_DEG), FOLLOWED)
+    way, first, second = _held(found[0], found[1], found[2])
+    return _passage(points, _Stance(way, first, second), frame, float(found[2]))
 
 
-def _passage(ring: Array, axis: int, turn: float, long: float, wide: float) -> Passage:
-    room = _room(ring, turn, long, wide)
+@compiled
+def _held(round_: float, up: float, turn: float) -> Array:
+    """The way in by its two angles, and the two directions across it, turned: rows, shape (3, 3) [rad]."""
+    way = np.array([np.cos(round_) * np.cos(up), np.sin(round_) * np.cos(up), np.sin(up)])
+    first = np.array([-np.sin(round_), np.cos(round_), 0.0])
+    second = np.array([-np.cos(round_) * np.sin(up), -np.sin(round_) * np.sin(up), np.cos(up)])
     c, s = np.cos(turn), np.sin(turn)
-    turned = ring @ np.array([[c, s], [-s, c]])
-    turned -= (turned.max(axis=0) + turned.min(axis=0)) / 2
+    held = np.empty((3, 3))
+    held[0], held[1], held[2] = way, c * first - s * second, s * first + c * second
+    return held
+
+
+@compiled
+def _room_held(points: Array, at: Array, long: float, wide: float) -> float:
+    """Room left when a body is held by three angles [mm]."""
+    held = _held(at[0], at[1], at[2])
+    low = np.full(2, np.inf)
+    high = np.full(2, -np.inf)
+    for p in points:
+        for k in range(2):
+            across = p[0] * held[k + 1, 0] + p[1] * held[k + 1, 1] + p[2] * held[k + 1, 2]
+            low[k], high[k] = min(low[k], across), max(high[k], across)
+    return float(min(long - (high[0] - low[0]), wide - (high[1] - low[1])))
+
+
+@compiled
+def _search(points: Array, long: float, wide: float, step: float, followed: int) -> Array:
+    """Three angles that leave most room: looked through in steps, the best of them followed with smaller ones."""
+    kept = np.full((followed, 4), -np.inf)
+    for i in range(int(np.ceil(np.pi / step))):
+        for j in range(int(np.ceil(np.pi / step))):
+            for k in range(int(np.ceil(np.pi / step))):
+                at = np.array([i * step, -np.pi / 2 + j * step, k * step])
+                room = _room_held(points, at, long, wide)
+                worst = int(np.argmin(kept[:, 3]))
+                if room > kept[worst, 3]:
+                    kept[worst, :3], kept[worst, 3] = at, room
+    for n in range(followed):
+        _follow(points, kept[n], long, wide, step)
+    return kept[int(np.argmax(kept[:, 3])), :3].copy()
+
+
+@compiled
+def _follow(points: Array, best: Array, long: float, wide: float, step: float) -> None:
+    """From a good place to the best near it, in every combination of steps, halved when none gains."""
+    while step > 1e-5:
+        gained = False
+        for code in range(27):
+            at = best[:3].copy()
+            at[0] += (code % 3 - 1) * step
+            at[1] += (code // 3 % 3 - 1) * step
+            at[2] += (code // 9 - 1) * step
+            room = _room_held(points, at, long, wide)
+            if room > best[3] + 1e-9:
+                best[:3], best[3], gained = at, room, True
+        if not gained:
+            step /= 2
+
+
+def _passage(points: Array, held: _Stance, frame: _Frame, turn: float = 0.0, as_it_stands: bool = False) -> Passage:
+    flat = points @ np.column_stack([held.first, held.second])
+    room = float(min(frame.opening.long_mm - np.ptp(flat[:, 0]), frame.opening.wide_mm - np.ptp(flat[:, 1])))
+    ring = np.asarray(multipoints(flat).convex_hull.exterior.coords)[:-1]
+    ring = ring - (ring.max(axis=0) + ring.min(axis=0)) / 2
+    _, side, lead = np.argsort(np.abs(held.way), kind="stable")
+    deep = float(np.ptp(points @ held.way))
     return Passage(
-        leading=LEADS[axis],
-        turned_deg=degrees(turn),
+        leading=LEADS[lead],
+        as_it_stands=as_it_stands,
+        leaning_deg=degrees(np.arccos(min(1.0, abs(float(held.way[lead]))))),
+        leaning_to=LEADS[side],
+        turned_deg=degrees(turn) % 180,
         room_mm=room,
+        deep_mm=deep,
         passes=room >= 0,
-        outline=_pairs(turned),
+        turns_inside=deep > frame.deep_mm + ROUNDING_MM,
+        outline=[(float(x), float(y)) for x, y in ring.tolist()],
     )
-
-
-def _pairs(ring: Array) -> list[tuple[float, float]]:
-    places: Sequence[Sequence[float]] = ring.tolist()
-    return [(float(x), float(y)) for x, y in places]

@@ -1,6 +1,6 @@
 """What every study's answer has in common."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 
 Value = float | int | str
@@ -71,3 +71,8 @@ def metric(name: str, value: Value) -> str:
         return value
     shape, factor = METRIC.get(name.rpartition("_")[2], ("{:g}", 1))
     return shape.format(round(value * factor, 6) + 0.0).replace(".0 mm", " mm")
+
+
+def in_words(names: Sequence[str]) -> str:
+    """Names as people list them: a, b and c."""
+    return " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)

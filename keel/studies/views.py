@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
+from manifold3d import Manifold
 
 from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Array, Mesh
@@ -80,13 +81,18 @@ def sharp_edges(mesh: Mesh) -> Array:
     return np.asarray(found[longest])
 
 
-def _view(name: ViewName, solids: Solids, edges: Array) -> View:
-    across, up, along, near = LOOKING[name]
+def silhouette(solid: Manifold, name: ViewName) -> list[Ring]:
+    """A solid's outline as one of the views shows it."""
+    across, up, along, _ = LOOKING[name]
     turn = np.zeros((3, 4))
     turn[0, across], turn[1, up], turn[2, along] = 1.0, 1.0, 1.0
     if np.linalg.det(turn[:, :3]) < 0:
         turn[2] *= -1
-    outline = solids.outer.transform(turn).project().to_polygons()
+    return [_ring(ring) for ring in solid.transform(turn).project().to_polygons()]
+
+
+def _view(name: ViewName, solids: Solids, edges: Array) -> View:
+    across, up, along, near = LOOKING[name]
     flat = edges[:, :, [across, up]]
     shown = np.linalg.norm(flat[:, 1] - flat[:, 0], axis=1) > LEAST_LINE_MM
     # A hair towards the middle of the view, so that no ray runs along a wall.
@@ -99,7 +105,7 @@ def _view(name: ViewName, solids: Solids, edges: Array) -> View:
     lines = np.round(flat[shown], 2)
     return View(
         name=name,
-        silhouette=[_ring(ring) for ring in outline],
+        silhouette=silhouette(solids.outer, name),
         seen=lines[~hidden].ravel().tolist(),
         hidden=lines[hidden].ravel().tolist(),
     )

@@ -13,7 +13,6 @@ from keel.design.bay import (
     BayProfile,
     Clearance,
     KeepOut,
-    Opening,
     ProfilePoint,
     RoundKeepOut,
     ScanKeepOut,
@@ -234,32 +233,6 @@ class Shapes(TestCase):
         outline = BayProfile(axis="y", points=tuple(ProfilePoint(across_mm=a, up_mm=z) for a, z in points))
         found = self.gap(self.ROOM.model_copy(update={"profile": outline}), self.TANK, "outline")
         self.assertAlmostEqual(found.gap_mm, (1300 - 767 - 320) / 2**0.5, places=4)
-
-    def test_opening(self) -> None:
-        """634 over its lips, 300 wide and high: through 640 × 310, end first through 310 × 310, not through 290."""
-        for long, wide, passes, straight in (
-            (640.0, 310.0, True, True),
-            (310.0, 310.0, True, False),
-            (290.0, 700.0, False, False),
-        ):
-            room = self.ROOM.model_copy(
-                update={"opening": Opening(side="roof", a_mm=0, b_mm=0, long_mm=long, wide_mm=wide)}
-            )
-            answer = evaluate(Design(bay=room, shell=self.TANK), None, Showing(remedies=False)).goes_in
-            assert answer is not None
-            self.assertEqual((answer.passes, answer.straight), (passes, straight))
-        self.assertAlmostEqual(answer.room_mm, -10, places=6)
-
-    def test_opening_across_the_corner(self) -> None:
-        """A plate 700 × 20 in section goes through 520 × 520 turned by 45°, not through 490."""
-        plate = box(400, 700, 26, thickness_mm=1.0, bend_radius_mm=0.0)
-        for side, passes in ((520.0, True), (490.0, False)):
-            room = self.ROOM.model_copy(update={"opening": Opening(a_mm=0, b_mm=0, long_mm=side, wide_mm=side)})
-            answer = evaluate(Design(bay=room, shell=plate), None, Showing(remedies=False)).goes_in
-            assert answer is not None
-            ends = next(way for way in answer.ways if way.leading == "front or rear")
-            self.assertEqual(ends.passes, passes)
-            self.assertAlmostEqual(ends.turned_deg % 90, 45, delta=0.5)
 
     def test_fit_lets_a_valve_stand_where_there_is_room(self) -> None:
         """A valve at the high side of a sloping lid line costs nothing; at the low side it holds the tank down."""

@@ -13,7 +13,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from keel.design.gauge import SenderPart, SwingArm, TubeSender
-from keel.design.ports import Hanger, NeckPath, Port, PortPart, Seat, VentPath
+from keel.design.ports import Hanger, HoseBend, NeckPath, Port, PortPart, Seat, Valve, VentPath
 from keel.design.pumps import Pump, PumpCurve, PumpPoint
 from keel.formats.lap import LapColumns, look_at_lap, read_lap, run_csv
 from keel.formats.library import parts_csv, pumps_csv, read_parts, read_pumps, read_senders, senders_csv
@@ -48,21 +48,35 @@ PARTS = [
         hangs_mm=231.25,
         hangs_across_mm=101.6,
         seat=Seat(kind="flange", hole_mm=110, outer_mm=150, bolt_circle_mm=130.175, bolts=6, bolt_mm=5.5, torque_nm=8),
-        hanger=Hanger(made_for_mm=231.25, sprung=True, strainer_mm=21.5),
+        hanger=Hanger(made_for_mm=231.25, sprung=True, strainer_mm=21.5, bracket_mm=90, bracket_least_mm=31.5),
     ),
     PortPart(
         name="Valve",
         role="vent",
-        seat=Seat(hole_mm=18, outer_mm=30, thread="M18 × 1.5"),
-        vent=VentPath(bore_mm=9.5, length_m=1.25, rollover=True),
+        seat=Seat(hole_mm=18, outer_mm=30, thread="M18 × 1.5", seal="PTFE"),
+        vent=VentPath(
+            bore_mm=9.5,
+            length_m=1.25,
+            rollover=True,
+            hose="nitrile hose",
+            valves=(Valve(name="check, 2 way", opens_kpa=1.25), Valve(name="flap", opens_kpa=0.3)),
+        ),
+        bend=HoseBend(outer_mm=17.5, radius_mm=60, turns_deg=75, run_mm=40),
     ),
-    PortPart(name="Neck", role="filler", seat=Seat(kind="neck", hole_mm=51, outer_mm=60), neck=NeckPath(bore_mm=51)),
+    PortPart(
+        name="Neck",
+        role="filler",
+        seat=Seat(kind="neck", hole_mm=51, outer_mm=60),
+        neck=NeckPath(bore_mm=51, hose="PTFE hose", valves=(Valve(name="flap", opens_kpa=0.125),)),
+    ),
 ]
 SENDERS = [
     SenderPart(
         name="Arm", ohms_empty=240, ohms_full=33.3, action=SwingArm(made_arm_mm=150, empty_deg=-40, full_deg=40)
     ),
-    SenderPart(name="Tube", ohms_empty=10, ohms_full=180.25, action=TubeSender(length_mm=1234.567)),
+    SenderPart(
+        name="Tube", ohms_empty=10, ohms_full=180.25, action=TubeSender(length_mm=1234.567), fuels=("E85", "diesel")
+    ),
 ]
 
 
@@ -91,6 +105,11 @@ class Library(TestCase):
         self.assertIn("decimal point", said[0].message)
         _, said = read_parts(b"name,role,vent_bore_mm,vent_rollover\nValve,vent,8,maybe\n")
         self.assertEqual(said[0].field, "row 2, vent_rollover")
+        for column, cell in (("vent_valves", "flap stiff"), ("seal", "putty"), ("hose_radius_mm", "-4")):
+            _, said = read_parts(f"name,role,hole_mm,outer_mm,{column}\nValve,vent,8,20,{cell}\n".encode())
+            self.assertIn(f"row 2, {column}", [fault.field for fault in said])
+        _, said = read_senders(b"name,kind,ohms_empty,ohms_full,fuels\nTube,tube,10,180,tea\n")
+        self.assertEqual(said[0].field, "row 2, fuels")
 
 
 class Flanges(TestCase):

@@ -2883,11 +2883,32 @@ export interface components {
         };
         /**
          * GoesIn
-         * @description The answer for one opening; the best way first.
+         * @description The answer for one opening.
+         *
+         *     Attributes
+         *     ----------
+         *     deep_mm : float
+         *         The bay's depth behind the opening.
+         *     passes, room_mm
+         *         Of the way that is recommended: the first of `ways`, or of `bare` where it goes in only so.
+         *     straight : bool
+         *         Whether it goes in standing as it will stand, with everything on.
+         *     off : list of str
+         *         What has to be off on that way.
+         *     ways : list of Passage
+         *         With everything on: one for each end first, and one leaning where none of them passes; the best first.
+         *     bare : list of Passage
+         *         The same with all off that comes off; empty where nothing does, or where it goes in with everything on.
          */
         GoesIn: {
+            /** Bare */
+            bare: components["schemas"]["Passage"][];
+            /** Deep Mm */
+            deep_mm: number;
             /** Long Mm */
             long_mm: number;
+            /** Off */
+            off: string[];
             /** Passes */
             passes: boolean;
             /** Room Mm */
@@ -3001,6 +3022,34 @@ export interface components {
              * @description Middles above the tank's underside [mm]
              */
             up_mm: number;
+        };
+        /**
+         * HoseBend
+         * @description The hose on what stands at a port: it bends over to one side and needs the room for it.
+         */
+        HoseBend: {
+            /**
+             * Outer Mm
+             * @description Outside diameter of the hose [mm]
+             */
+            outer_mm: number;
+            /**
+             * Radius Mm
+             * @description Radius of its bend, to the hose's middle [mm]
+             */
+            radius_mm: number;
+            /**
+             * Run Mm
+             * @description Straight on after the bend [mm]
+             * @default 0
+             */
+            run_mm: number;
+            /**
+             * Turns Deg
+             * @description How far it bends [°]
+             * @default 90
+             */
+            turns_deg: number;
         };
         /**
          * HouseRules
@@ -3886,14 +3935,23 @@ export interface components {
         };
         /**
          * Passage
-         * @description One way round: which end leads, how far the tank is turned in the opening, and the room left.
+         * @description One way round: which end leads, how far the tank leans and to which side, how far it is turned in the opening.
          *
-         *     `room_mm` is the room left on the tighter pair of sides together; below zero it is what is lacking.
-         *     `outline` is the silhouette as it goes through, about the middle of the opening.
+         *     `room_mm` is the room left on the tighter pair of sides together; below zero it is what is lacking. `deep_mm` is how
+         *     far the tank reaches along the way in; where that is more than the bay is deep it `turns_inside` the opening, and
+         *     whether it can isn't calculated. `outline` is the silhouette as it goes through, about the opening's middle.
          */
         Passage: {
+            /** As It Stands */
+            as_it_stands: boolean;
+            /** Deep Mm */
+            deep_mm: number;
             /** Leading */
             leading: string;
+            /** Leaning Deg */
+            leaning_deg: number;
+            /** Leaning To */
+            leaning_to: string;
             /** Outline */
             outline: [
                 number,
@@ -3905,6 +3963,8 @@ export interface components {
             room_mm: number;
             /** Turned Deg */
             turned_deg: number;
+            /** Turns Inside */
+            turns_inside: boolean;
         };
         /**
          * PasswordChange
@@ -4024,6 +4084,8 @@ export interface components {
              * @default 60
              */
             across_mm: number;
+            /** @description The hose on it, where it bends over */
+            bend?: components["schemas"]["HoseBend"] | null;
             /**
              * Capped
              * @description Closed blind
@@ -4099,7 +4161,7 @@ export interface components {
             spanner_mm: number;
             /**
              * Stands Mm
-             * @description Height of what stands on the lid there: valve, neck, hose bend [mm]
+             * @description How far what is there stands out: valve, neck [mm]
              * @default 0
              */
             stands_mm: number;
@@ -4136,6 +4198,8 @@ export interface components {
              * @default 60
              */
             across_mm: number;
+            /** @description The hose on it, where it bends over */
+            bend?: components["schemas"]["HoseBend"] | null;
             /**
              * Diagonal Mm
              * @description Widest across on its way through the hole [mm]
@@ -4173,7 +4237,7 @@ export interface components {
             spanner_mm: number;
             /**
              * Stands Mm
-             * @description Height of what stands on the lid there: valve, neck, hose bend [mm]
+             * @description How far what is there stands out: valve, neck [mm]
              * @default 0
              */
             stands_mm: number;
@@ -4181,7 +4245,7 @@ export interface components {
         };
         /**
          * PortPlace
-         * @description Where a port opens, in vehicle axes, and how high the lid is over it [mm].
+         * @description Where a port opens, in vehicle axes, how high the lid is over it, and what stands out there by view [mm].
          */
         PortPlace: {
             /** Id */
@@ -4189,6 +4253,13 @@ export interface components {
             /** Lid Mm */
             lid_mm: number;
             place: components["schemas"]["Point"];
+            /** Standing */
+            standing: {
+                [key: string]: [
+                    number,
+                    number
+                ][][];
+            };
         };
         /**
          * Pot

@@ -5,7 +5,7 @@ import { select, useWork } from '../work/store'
 import { changePort } from './edits'
 import type { Placed } from './layout'
 import { MoveBody } from './MoveBody'
-import { datumOf } from './shapes'
+import { datumOf, ringPath } from './shapes'
 import { TurnGrips } from './TurnGrips'
 
 const GLYPH: Record<Port['role'], string> = {
@@ -108,14 +108,13 @@ function labelAt(view: Placed, port: Port, x: number, y: number, leftward: boole
   return { x: x + (leftward ? -off : off), y: y + 4, textAnchor: leftward ? ('end' as const) : ('start' as const) }
 }
 
-/** What stands up over the lid. */
-function Standing({ view, port, found }: MarkProps) {
+/** What stands out there, with the hose on it, as the core has it. */
+function Standing({ view, found }: MarkProps) {
   const { inks } = useTheme()
-  if (port.stands_mm <= 0 || port.face !== 'roof') return null
-  const x = view.toX(found.place[view.across])
-  const half = (port.across_mm / 2) * view.scale
-  if (view.up === 'y') return <circle cx={x} cy={view.toY(found.place.y)} r={half} fill="none" stroke={inks.metal} strokeWidth={1} />
-  return <rect x={x - half} y={view.toY(found.lid_mm) - port.stands_mm * view.scale} width={2 * half} height={port.stands_mm * view.scale} fill={inks.metalFill} stroke={inks.metal} strokeWidth={1} opacity={0.9} />
+  const rings = found.standing[view.id] ?? []
+  if (!rings.length) return null
+  const inPlan = view.id === 'plan'
+  return <path data-standing={found.id} d={rings.map((ring) => ringPath(view, [ring])).join('')} fill={inPlan ? 'none' : inks.metalFill} stroke={inks.metal} strokeWidth={1} opacity={0.9} />
 }
 
 /** What hangs below the sheet: as wide and as deep as it is, and a line on down to the inlet. */

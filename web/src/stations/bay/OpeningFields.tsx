@@ -5,6 +5,7 @@ import { setBay } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useFault, useWork } from '../../work/store'
+import { Sheet } from '../Board'
 
 const SIDES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
 
@@ -49,28 +50,59 @@ function Field({ label, name, opening, set, readOnly }: { label: string; name: '
   return <LengthField label={label} value={opening[name]} fault={useFault(`bay.opening.${name}`)} disabled={readOnly} onCommit={(mm) => mm !== null && set({ [name]: mm })} />
 }
 
-/** The tank's silhouette as it goes through, in the opening, at one scale. */
-function Answer({ answer }: { answer: NonNullable<Evaluation['goes_in']> }) {
+type GoesIn = NonNullable<Evaluation['goes_in']>
+type Passage = GoesIn['ways'][number]
+
+/** How the tank is held, in words. */
+function heldAs(way: Passage, degrees: (value: number) => string): string {
+  if (way.as_it_stands) return 'as it stands'
+  if (way.leaning_deg > 0.1) return `${way.leading} first, leaning ${degrees(way.leaning_deg)} to ${way.leaning_to}`
+  return `${way.leading} first${way.turned_deg > 0.1 ? `, turned ${degrees(way.turned_deg)}` : ''}`
+}
+
+/** The tank's silhouette as it goes through, in the opening, at one scale; then every way that was tried. */
+function Answer({ answer }: { answer: GoesIn }) {
   const { inks } = useTheme()
   const units = useUnits()
-  const best = answer.ways[0]
+  const degrees = (value: number) => `${units.number(value, 0)}°`
+  const best = answer.bare[0] ?? answer.ways[0]
   if (!best) return null
   const reach = Math.max(answer.long_mm, answer.wide_mm, ...best.outline.flat().map((mm) => 2 * Math.abs(mm as number)))
   const scale = 200 / reach
   const path = `M${best.outline.map(([x, y]) => `${(150 + (x as number) * scale).toFixed(1)},${(110 - (y as number) * scale).toFixed(1)}`).join('L')}z`
   const room = units.lengthUnitText(Math.abs(best.room_mm))
+  const off = answer.off.length ? `, with ${answer.off.join(', ')} off` : ''
   return (
     <Box data-goes-in={answer.passes ? 'yes' : 'no'}>
       <Typography variant="body2" sx={{ fontWeight: 650, color: answer.passes ? inks.good : inks.stop }}>
-        {answer.straight ? 'It goes in as it stands.' : answer.passes ? `It goes in with the ${best.leading} first${best.turned_deg > 0.05 ? `, turned ${units.number(best.turned_deg, 0)}°` : ''}, ${room} to spare.` : `It doesn’t go in: ${room} too large, at best with the ${best.leading} first.`}
+        {answer.passes ? `It goes in ${heldAs(best, degrees)}${off}, ${room} to spare.` : `It doesn’t go in: ${room} too large, at best ${heldAs(best, degrees)}${off}.`}
       </Typography>
+      {best.turns_inside && (
+        <Typography variant="body2" sx={{ color: inks.caution }}>
+          It reaches {units.lengthUnitText(best.deep_mm)} along that way and the bay is {units.lengthUnitText(answer.deep_mm)} deep: it turns while in the opening.
+        </Typography>
+      )}
       <svg viewBox="0 0 300 220" width="100%" role="img" aria-label="The tank’s silhouette in the opening">
         <rect x={150 - (answer.long_mm / 2) * scale} y={110 - (answer.wide_mm / 2) * scale} width={answer.long_mm * scale} height={answer.wide_mm * scale} fill="none" stroke={inks.block} strokeWidth={3} />
         <path d={path} fill={inks.metalFill} fillOpacity={0.7} stroke={best.passes ? inks.metal : inks.stop} strokeWidth={1.6} />
       </svg>
+      <Ways heading={answer.bare.length ? 'With everything on' : 'All ways tried'} ways={answer.ways} named={(way) => heldAs(way, degrees)} />
+      {answer.bare.length > 0 && <Ways heading={`With ${answer.off.join(', ')} off`} ways={answer.bare} named={(way) => heldAs(way, degrees)} />}
       <Typography variant="body2" color="textSecondary">
-        Straight through, all that stands on it included; tilting on the way is not calculated.
+        Moved straight through. Turning it on the way isn’t calculated.
       </Typography>
     </Box>
+  )
+}
+
+/** Ways to hold it, and the room that each leaves or lacks. */
+function Ways({ heading, ways, named }: { heading: string; ways: Passage[]; named: (way: Passage) => string }) {
+  const units = useUnits()
+  return (
+    <Sheet
+      label={heading}
+      columns={[{ name: heading }, { name: 'room left', right: true }]}
+      rows={ways.map((way) => ({ key: named(way), strong: way.passes, cells: [named(way), `${way.room_mm < 0 ? '−' : ''}${units.lengthUnitText(Math.abs(way.room_mm))}`] }))}
+    />
   )
 }

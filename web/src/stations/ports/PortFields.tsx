@@ -9,6 +9,7 @@ import { select, useFaultUnder, useWork } from '../../work/store'
 import { workshopQuery } from '../../workshop/query'
 import { Folded } from '../Folded'
 import { pair, Row } from '../Row'
+import { BendFields } from './BendFields'
 import { changeRole, fitPart, removePort, ROLES } from './edits'
 import { HangerFields } from './HangerFields'
 import { NeckFields, VentFields } from './PathFields'
@@ -36,13 +37,14 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
       <Folded title="What stands and hangs there">
         <Box sx={pair}>
           <PortLength port={port} place={place} name="stands_mm" label="Stands out by" readOnly={readOnly} />
-          <PortLength port={port} place={place} name="across_mm" label="Wide out there" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="across_mm" label="Its width outside" readOnly={readOnly} />
           <PortLength port={port} place={place} name="hangs_mm" label="Hangs in by" readOnly={readOnly} />
-          <PortLength port={port} place={place} name="hangs_across_mm" label="Wide in there" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="hangs_across_mm" label="Its width inside" readOnly={readOnly} />
           <PortLength port={port} place={place} name="diagonal_mm" label="Widest going in" readOnly={readOnly} />
           <PortLength port={port} place={place} name="spanner_mm" label="Spanner room" readOnly={readOnly} />
         </Box>
       </Folded>
+      <BendFields port={port} place={place} readOnly={readOnly} />
       <SeatFields port={port} place={place} readOnly={readOnly} />
       {(port.role === 'pickup' || port.role === 'transfer') && <HangerFields port={port} place={place} readOnly={readOnly} />}
       {(port.role === 'vent' || port.role === 'overflow') && port.vent && <VentFields port={port} vent={port.vent} place={place} readOnly={readOnly} />}
@@ -50,7 +52,7 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
       <Box sx={pair}>
         <NumberField label="First bolt or mark at" unit="°" value={port.clock_deg} disabled={readOnly} onCommit={(clock_deg) => clock_deg !== null && changePort(port.id, { clock_deg })} />
         {port.seat?.kind === 'lock ring' && <NumberField label="Lock ring stops at" unit="°" value={port.stop_deg ?? null} emptyText="not said" disabled={readOnly} onCommit={(stop_deg) => changePort(port.id, { stop_deg })} />}
-        <NumberField label="Hose leaves at" unit="°" value={port.hose_deg ?? null} emptyText="not said" disabled={readOnly} onCommit={(hose_deg) => changePort(port.id, { hose_deg })} />
+        <NumberField label="Hose leaves at" unit="°" value={port.hose_deg ?? null} emptyText={port.bend ? 'forward' : 'not said'} disabled={readOnly} onCommit={(hose_deg) => changePort(port.id, { hose_deg })} />
       </Box>
       <Typography variant="body2" color="textSecondary">
         Angles from forward, to the left, seen from outside. Turn them on the plan by their grips too.

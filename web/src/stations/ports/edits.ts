@@ -15,9 +15,9 @@ export const ROLES: { value: Port['role']; label: string }[] = [
 ]
 
 const SIZES = ['stands_mm', 'across_mm', 'hangs_mm', 'hangs_across_mm', 'diagonal_mm', 'spanner_mm'] as const
-const PARTS = ['seat', 'hanger', 'vent', 'neck'] as const
+const PARTS = ['bend', 'seat', 'hanger', 'vent', 'neck'] as const
 
-const PLAIN = { stands_mm: 40, across_mm: 60, hangs_mm: 0, hangs_across_mm: 0, diagonal_mm: 0, spanner_mm: 0, seat: null, hanger: null, vent: null, neck: null }
+const PLAIN = { stands_mm: 40, across_mm: 60, hangs_mm: 0, hangs_across_mm: 0, diagonal_mm: 0, spanner_mm: 0, bend: null, seat: null, hanger: null, vent: null, neck: null }
 const USUAL: Partial<Record<Port['role'], Partial<Port>>> = {
   pickup: { stands_mm: 0 },
   vent: { vent: { valves: [], bore_mm: 8, length_m: 0, opens_kpa: 0, rollover: false, lean_deg: 0, outside: null, below_people: null, away_from_exhaust: null, falls_away: null } },
@@ -60,8 +60,8 @@ export function fitPart(port: Port, part: PortPart) {
 /** Turn a port into another role; what its new role needs to know comes along, empty. */
 export const changeRole = (port: Port, role: Port['role']) => changePort(port.id, { role, vent: port.vent ?? (role === 'vent' ? (USUAL.vent?.vent ?? null) : null), neck: port.neck ?? (role === 'filler' ? (USUAL.filler?.neck ?? null) : null) })
 
-type Inner = 'seat' | 'hanger' | 'vent' | 'neck'
-/** Change one thing of a port's seat, hanger, vent or neck. */
+type Inner = 'bend' | 'seat' | 'hanger' | 'vent' | 'neck'
+/** Change one thing of a port's hose, seat, hanger, vent or neck. */
 export const changeInner = <K extends Inner>(port: Port, inner: K, part: Partial<NonNullable<Port[K]>>) => changePort(port.id, { [inner]: { ...port[inner], ...part } } as Partial<Port>)
 
 export const setFilling = (part: Partial<NonNullable<Design['filling']>>) => change((design) => ({ ...design, filling: { ...design.filling, ...part } as Design['filling'] }))
