@@ -44,17 +44,17 @@ def clear_the_gap(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     short = gap.needed_mm - _straight_gap(seen, gap)
     position = (f"{AXES[axis]}_mm", getattr(seen.shell, f"{AXES[axis]}_mm"))
     fouls = seen.fouling(gap)
-    port = fouls.port
-    if port is not None and fouls.is_hose:
-        yield from _hose_elsewhere(seen, port)
-    if port is not None and axis < 2:
-        yield from _moved_aside(seen, port, axis, gap.toward, short)
-    if port is not None and axis == 2 and port.stands_mm > short:
+    alone = fouls.ports[0] if len(fouls.ports) == 1 else None
+    if alone is not None and fouls.is_hose:
+        yield from _hose_elsewhere(seen, alone)
+    if alone is not None and axis < 2:
+        yield from _moved_aside(seen, alone, axis, gap.toward, short)
+    if axis == 2 and fouls.ports and min(port.stands_mm for port in fouls.ports) > short:
         lower = [
-            p.model_dump(mode="json") | ({"stands_mm": p.stands_mm - short} if p is port else {})
+            p.model_dump(mode="json") | ({"stands_mm": p.stands_mm - short} if p in fouls.ports else {})
             for p in seen.design.ports
         ]
-        yield Remedy(label=words("{name} {less_mm} lower", name=port.name, less_mm=short), patch={"ports": lower})
+        yield Remedy(label=words("{name} {less_mm} shorter", name=fouls.name, less_mm=short), patch={"ports": lower})
     yield Remedy(
         label=words("Move the tank {move_mm} away from there", move_mm=short),
         patch={"shell": {position[0]: position[1] - gap.toward * short}},

@@ -11,6 +11,7 @@ from keel.solid.envelope import envelope_of
 from keel.solid.neighbours import Scans
 from keel.solid.standing import stands_out
 from keel.studies.clearance import Gap, gaps
+from keel.studies.result import in_words
 
 BETTER_MM = 0.5
 """What leaves a gap this much wider without it is what fouls there [mm]."""
@@ -18,10 +19,10 @@ BETTER_MM = 0.5
 
 @dataclass(frozen=True, slots=True)
 class Fouls:
-    """What comes too near, in words, and the port where it is one."""
+    """What comes too near, in words, and the ports where it stands at some: all of those that come as near."""
 
     name: str
-    port: Port | None
+    ports: Sequence[Port] = ()
     is_hose: bool = False
 
 
@@ -43,14 +44,17 @@ def fouling(
         found = gaps(only, envelope_of(solids, lip, left), rules, scans)
         return next((other.gap_mm for other in found if (other.kind, other.key) == (gap.kind, gap.key)), gap.gap_mm)
 
-    for port in ports:
-        others = [other for other in ports if other is not port]
-        if not stands_out(port) or without(others, lip_mm) <= gap.gap_mm + BETTER_MM:
-            continue
-        bare = port.model_copy(update={"bend": None})
-        if port.bend is not None and without([*others, bare], lip_mm) > gap.gap_mm + BETTER_MM:
-            return Fouls(f"the hose at {port.name}", port, is_hose=True)
-        return Fouls(port.name, port)
+    bare = without([], lip_mm)
+    if bare > gap.gap_mm + BETTER_MM:
+        fouls = [p for p in ports if stands_out(p) and without([p], lip_mm) <= gap.gap_mm + BETTER_MM]
+        hoses = [p for p in fouls if p.bend and without([_hoseless(p)], lip_mm) > gap.gap_mm + BETTER_MM]
+        if fouls:
+            names = [f"the hose at {port.name}" if port in hoses else port.name for port in fouls]
+            return Fouls(in_words(names), fouls, is_hose=hoses == fouls)
     if lip_mm > 0 and without(ports, 0.0) > gap.gap_mm + BETTER_MM:
-        return Fouls("the wrapper's lip", None)
-    return Fouls("the shell", None)
+        return Fouls("the wrapper's lip")
+    return Fouls("the shell")
+
+
+def _hoseless(port: Port) -> Port:
+    return port.model_copy(update={"bend": None})

@@ -20,6 +20,8 @@ COARSE_DEG = 5.0
 """How finely leanings are looked through before the best are followed."""
 FOLLOWED = 6
 LEAST_LEAN_DEG = 0.1
+WORTH_MM = 0.5
+"""A leaning that gains less than this isn't worth a line [mm]."""
 ROUNDING_MM = 1e-6
 
 
@@ -61,7 +63,7 @@ class GoesIn:
     ways : list of Passage
         With everything on: one for each end first, and one leaning where none of them passes; the best first.
     bare : list of Passage
-        The same with all off that comes off; empty where nothing does, or where it goes in with everything on.
+        The same with `off` off, or all that comes off where that doesn't help; empty where nothing does, or where it goes in with everything on.
     """
 
     side: Side
@@ -130,7 +132,8 @@ def goes_in(bay: Bay, envelope: Envelope) -> GoesIn | None:
         fixed = _corners([part for part in envelope.parts if not any(part is one.solid for one in loose)])
         bare = _ways(fixed, frame)
         if bare[0].passes and (_sure(bare[0]) or not ways[0].passes):
-            off = _must_be_off(fixed, [(part.name, _corners([part.solid])) for part in loose], frame)
+            off, left = _must_be_off(fixed, [(part.name, _corners([part.solid])) for part in loose], frame)
+            bare = _ways(left, frame)
         elif ways[0].passes:
             bare = []
         else:
@@ -164,8 +167,11 @@ def _corners(parts: Sequence[Manifold]) -> Array:
     return mesh_of(Manifold.batch_hull(list(parts))).points
 
 
-def _must_be_off(fixed: Array, loose: list[tuple[str, Array]], frame: _Frame) -> list[str]:
-    """Of what comes off, that without which it doesn't go in as well: the rest is put on again, piece by piece."""
+def _must_be_off(fixed: Array, loose: list[tuple[str, Array]], frame: _Frame) -> tuple[list[str], Array]:
+    """Of what comes off, that without which it doesn't go in as well: the rest is put on again, piece by piece.
+
+    Its names, and the corners of all that is left.
+    """
     off = []
     turns = _ways(fixed, frame)[0].turns_inside
     for name, points in loose:
@@ -175,7 +181,7 @@ def _must_be_off(fixed: Array, loose: list[tuple[str, Array]], frame: _Frame) ->
             fixed = more
         else:
             off.append(name)
-    return off
+    return off, fixed
 
 
 def _ways(points: Array, frame: _Frame) -> list[Passage]:
@@ -185,7 +191,9 @@ def _ways(points: Array, frame: _Frame) -> list[Passage]:
     if standing.passes:
         ways[frame.axis] = standing
     elif not any(way.passes for way in ways):
-        ways.append(_best_lean(points, frame))
+        lean = _best_lean(points, frame)
+        if lean.room_mm > max(way.room_mm for way in ways) + WORTH_MM:
+            ways.append(lean)
     return sorted(ways, key=lambda way: (not (way.as_it_stands and way.passes), not _sure(way), -way.room_mm))
 
 
@@ -300,7 +308,7 @@ def _passage(points: Array, held: _Stance, frame: _Frame, turn: float = 0.0, as_
         as_it_stands=as_it_stands,
         leaning_deg=degrees(np.arccos(min(1.0, abs(float(held.way[lead]))))),
         leaning_to=LEADS[side],
-        turned_deg=degrees(turn) % 180,
+        turned_deg=abs((degrees(turn) + 90) % 180 - 90),
         room_mm=room,
         deep_mm=deep,
         passes=room >= 0,

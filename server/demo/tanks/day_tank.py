@@ -61,7 +61,7 @@ DAY_TANK: dict[str, Any] = {
         "run_mm": 600.0,
         "x_mm": 150.0,
         "y_mm": 40.0,
-        "z_mm": 6.0,
+        "z_mm": 18.0,
         "metal": "5083-H111",
         "thickness_mm": 4.0,
         "bend_radius_mm": 8.0,
