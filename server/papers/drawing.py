@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
 from keel.evaluate import Block, Evaluation
@@ -13,6 +14,7 @@ from keel.studies.sheet.parts import FlatPart, middle_of
 from keel.studies.views import Ring
 
 METAL, FUEL, BEND, TEXT = HexColor("#35505c"), HexColor("#f3c68f"), HexColor("#4b3fa0"), HexColor("#1d262b")
+STOP = HexColor("#a31621")
 GAP = 12 * mm
 DROP = 4 * mm
 LABEL = 12 * mm
@@ -178,7 +180,14 @@ def draw_part(canvas: Canvas, frame: Frame, part: FlatPart, units: ReaderUnits) 
     canvas.setFillColor(TEXT)
     title = f"{part.title} x {part.quantity}: {cut_text(part.length_mm, units)} x {cut_text(part.width_mm, units)}"
     canvas.setFont("Helvetica-Bold", 8)
-    canvas.drawString(x, y + part.width_mm * scale + 2 * mm, title)
+    above = y + part.width_mm * scale + 2 * mm
+    canvas.drawString(x, above, title)
+    canvas.setFillColor(STOP)
+    for warning in part.warnings:
+        lines = simpleSplit(warning, "Helvetica-Bold", 8, frame.width - GAP)
+        for row, line in enumerate(lines):
+            canvas.drawString(x, above + (len(lines) - row) * 3.5 * mm, line)
+    canvas.setFillColor(TEXT)
 
 
 def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None:

@@ -1,7 +1,8 @@
 """A port's template at full size with its bolts in tightening order, and the hanger's cut sheet."""
 
 import io
-from math import hypot
+from itertools import product
+from math import ceil, hypot
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
@@ -18,18 +19,17 @@ INK, QUIET, ACCENT = HexColor("#1d262b"), HexColor("#66757c"), HexColor("#4b3fa0
 WIDTH, HEIGHT = A4
 LEFT = 18 * mm
 RULER_MM = 100
+TILE_WIDE, TILE_HIGH = 180 * mm, 235 * mm
+BESIDE = 12 * mm
+"""Room beside the ring for the lines through its middle."""
 
 
 def port_pdf(heading: Heading, port: Port, reach: Reach | None) -> bytes:
-    """The template on one page, 1:1; with a hanger its cut sheet on the next."""
+    """The template 1:1, on as many sheets as it takes; with a hanger its cut sheet on the next."""
     stream = io.BytesIO()
     canvas = Canvas(stream, pagesize=A4)
     canvas.setTitle(f"{heading.job}: {heading.design} r{heading.revision}, {port.name}")
-    _head(canvas, heading, f"{port.name}: template 1:1, seen from outside")
-    _template(canvas, port)
-    _bolts(canvas, port)
-    _ruler(canvas)
-    canvas.showPage()
+    _template_pages(canvas, heading, port)
     if reach is not None:
         _head(canvas, heading, f"{port.name}: cut sheet")
         _cut_sheet(canvas, heading, reach)
@@ -46,10 +46,64 @@ def _head(canvas: Canvas, heading: Heading, title: str) -> None:
     canvas.drawString(LEFT, HEIGHT - 24 * mm, f"{title}; revision {heading.revision}")
 
 
-def _template(canvas: Canvas, port: Port) -> None:
+def _template_pages(canvas: Canvas, heading: Heading, port: Port) -> None:
+    """One sheet where the template fits; else one with its words, and tiles to be joined edge to edge."""
+    assert port.seat is not None
+    across = port.seat.outer_mm * mm + 2 * BESIDE
+    rows, columns = ceil(across / TILE_HIGH), ceil(across / TILE_WIDE)
+    fits = across <= min(TILE_WIDE, HEIGHT - 110 * mm)
+    title = "template 1:1, seen from outside" if fits else f"template 1:1 on {rows * columns} sheets after this one"
+    _head(canvas, heading, f"{port.name}: {title}")
+    if fits:
+        _template(canvas, port, WIDTH / 2, HEIGHT / 2 + 20 * mm)
+        _ruler(canvas)
+    else:
+        _overview(canvas, port, rows, columns)
+    _bolts(canvas, port)
+    canvas.showPage()
+    for row, column in product(range(rows), range(columns)) if not fits else ():
+        _tile(canvas, heading, port, (row, column), (rows, columns))
+        canvas.showPage()
+
+
+def _overview(canvas: Canvas, port: Port, rows: int, columns: int) -> None:
+    """The tiles as they are joined, made small."""
+    wide, high = columns * TILE_WIDE, rows * TILE_HIGH
+    scale = min((WIDTH - 2 * LEFT) / wide, (HEIGHT - 120 * mm) / high)
+    canvas.saveState()
+    canvas.translate(WIDTH / 2, HEIGHT / 2 + 20 * mm)
+    canvas.scale(scale, scale)
+    _template(canvas, port, 0, 0)
+    canvas.setStrokeColor(QUIET)
+    for row, column in product(range(rows), range(columns)):
+        canvas.rect(-wide / 2 + column * TILE_WIDE, -high / 2 + row * TILE_HIGH, TILE_WIDE, TILE_HIGH)
+    canvas.restoreState()
+    canvas.setFillColor(INK)
+    canvas.setFont("Helvetica", 9)
+    canvas.drawString(
+        LEFT, HEIGHT - 32 * mm, "How the sheets are joined. This drawing is NOT to scale; the sheets are."
+    )
+
+
+def _tile(canvas: Canvas, heading: Heading, port: Port, at: tuple[int, int], of: tuple[int, int]) -> None:
+    """One tile at full size in its frame: rows are counted from the top, columns from the left."""
+    left, foot = (WIDTH - TILE_WIDE) / 2, 30 * mm
+    where = f"row {at[0] + 1} of {of[0]}, column {at[1] + 1} of {of[1]}; cut on the frame, join edge to edge"
+    _head(canvas, heading, f"{port.name}: template 1:1, seen from outside, {where}")
+    canvas.saveState()
+    frame = canvas.beginPath()
+    frame.rect(left, foot, TILE_WIDE, TILE_HIGH)
+    canvas.clipPath(frame, stroke=1)
+    x = left + (of[1] / 2 - at[1]) * TILE_WIDE
+    y = foot + (at[0] + 1 - of[0] / 2) * TILE_HIGH
+    _template(canvas, port, x, y)
+    canvas.restoreState()
+    _ruler(canvas)
+
+
+def _template(canvas: Canvas, port: Port, x: float, y: float) -> None:
     seat = port.seat
     assert seat is not None
-    x, y = WIDTH / 2, HEIGHT / 2 + 20 * mm
     canvas.setStrokeColor(INK)
     canvas.setLineWidth(0.8)
     canvas.circle(x, y, seat.hole_mm / 2 * mm)

@@ -1,7 +1,7 @@
 """What is printed stands where it should: scales, faces, parts, runs."""
 
 import io
-from math import atan2, degrees
+from math import atan2, degrees, hypot
 from typing import Any
 
 from pypdf import PageObject, PdfReader
@@ -12,6 +12,7 @@ from keel.design.document import Design
 from server.jobs.models import TankDesign
 from server.papers.dip_stick import FOOT, TILE
 from server.papers.gauge_face import needle_angle
+from server.papers.port_sheet import TILE_HIGH, TILE_WIDE
 from server.tests.helpers import BOX, ApiTestCase
 
 HALF_FIGURE = 1.25
@@ -66,6 +67,45 @@ class Papers(ApiTestCase):
                     self.assertAlmostEqual(y + 2, FOOT + float(text) * mm - tile * TILE, delta=0.06 * mm)
         self.assertGreater(seen, 10)
         self.assertGreater(len(pages), 1)
+
+    def test_a_large_template_is_tiled(self) -> None:
+        """A ring of 380 mm on 2 × 3 sheets: joined edge to edge, every figure lies at its full-size place, once."""
+        seat = {
+            "kind": "flange",
+            "hole_mm": 300.0,
+            "outer_mm": 380.0,
+            "bolt_circle_mm": 350.0,
+            "bolts": 8,
+            "bolt_mm": 8.0,
+        }
+        port = {"id": "hatch", "name": "hatch", "x_mm": 400.0, "y_mm": 200.0, "seat": seat}
+        first, *tiles = self.pages("port-hatch.pdf", self.made(ports=[port]))
+        self.assertIn("NOT to scale", first.extract_text())
+        self.assertEqual(len(tiles), 6)
+        seen: dict[str, list[tuple[float, float]]] = {}
+        for number, page in enumerate(tiles):
+            row, column = divmod(number, 3)
+            self.assertIn(f"row {row + 1} of 2, column {column + 1} of 3", page.extract_text())
+            left, foot = (A4[0] - TILE_WIDE) / 2, 30 * mm
+            for text, x, y in placed(page):
+                if (
+                    text in {str(n) for n in range(1, 9)}
+                    and left < x < left + TILE_WIDE
+                    and foot < y < foot + TILE_HIGH
+                ):
+                    joined = (x - left + (column - 1.5) * TILE_WIDE, y + 4 - foot - row * TILE_HIGH)
+                    seen.setdefault(text, []).append(joined)
+        self.assertEqual(sorted(seen), [str(n) for n in range(1, 9)])
+        for places in seen.values():
+            self.assertEqual(len(places), 1)
+            self.assertAlmostEqual(hypot(places[0][0] + 3, places[0][1]) / mm, (300 + 350 - 8) / 4, delta=0.2)
+
+    def test_a_sheet_that_lacks_holes_says_so(self) -> None:
+        """On the job sheet, beside the part."""
+        seat = {"hole_mm": 60.0, "outer_mm": 80.0}
+        port = {"id": "vent", "name": "vent", "role": "vent", "x_mm": 400.0, "y_mm": 100.0, "seat": seat}
+        page = self.pages("job-sheet.pdf", self.made(ports=[port]))[0]
+        self.assertIn("DON'T CUT YET: holes not drawn for vent", page.extract_text())
 
     def test_a_gauge_face_tells_the_truth(self) -> None:
         """Each tenth's figure stands where the needle points when so much is in."""
