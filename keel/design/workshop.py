@@ -116,6 +116,9 @@ def _usual_stock() -> list[StockSheet]:
 Money = Annotated[float, Field(ge=0, le=1e7)]
 
 
+Minutes = Annotated[float, Field(ge=0, le=10_000)]
+
+
 class Prices(Part):
     """What the workshop calculates with; what isn't typed isn't guessed."""
 
@@ -125,6 +128,13 @@ class Prices(Part):
     hours_per_m: Annotated[float, Field(gt=0, le=100)] | None = Field(
         default=None, description="Working time of a metre of seam: cut, fitted, welded, dressed [h]"
     )
+    per_hour: Money | None = Field(default=None, description="An hour at the bench, for work other than seams")
+    minutes_per_bend: Minutes | None = Field(default=None, description="One bend, marked out and checked [min]")
+    minutes_per_port: Minutes | None = Field(
+        default=None, description="One port: laid out, cut, its boss or ring welded in [min]"
+    )
+    minutes_per_fitting: Minutes | None = Field(default=None, description="A valve, a bonding strap: fitted [min]")
+    per_fitting: Money | None = Field(default=None, description="A valve or strap as bought")
     foam_per_l: Money | None = None
     bladder: Money | None = Field(default=None, description="A bag made to size")
     surge_tank: Money | None = Field(default=None, description="Surge tank with its pump and hoses")

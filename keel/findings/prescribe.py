@@ -9,8 +9,8 @@ from keel.findings.judge import judge
 from keel.findings.patch import apply
 from keel.findings.remedies import PRESCRIBERS
 from keel.solid.faults import GeometryError
-from keel.studies.money import money
 from keel.studies.studied import Studied, study
+from keel.studies.work import minutes_more, money_more, work
 
 INFORMS = frozenset({"inside.order", "inside.braces", "inside.braces_none"})
 """Findings that say how it is done or what it does: none is settled or raised by a remedy."""
@@ -81,14 +81,14 @@ def _try(seen: Studied, remedy: Remedy) -> tuple[Studied, list[Finding]] | None:
 
 def _change(before: Studied, after: Studied) -> Change:
     a, b, prices = before.figures, after.figures, before.workshop.prices
-    was, is_ = money(before.design, a, prices), money(after.design, b, prices)
+    was, is_ = work(before.design, a, before.sheet), work(after.design, b, after.sheet)
     heavier = b.empty_kg - a.empty_kg if a.empty_kg is not None and b.empty_kg is not None else None
     return Change(
         brimful_l=b.brimful_l - a.brimful_l,
         rated_l=b.rated_l - a.rated_l,
         empty_kg=heavier,
         weld_m=b.weld_m - a.weld_m,
-        minutes=None if prices.hours_per_m is None else 60 * prices.hours_per_m * (b.weld_m - a.weld_m),
-        money=None if was is None or is_ is None else is_ - was,
+        minutes=minutes_more(was, is_, prices),
+        money=money_more((before.design, a), (after.design, b), was, is_, prices),
         currency=prices.currency,
     )

@@ -63,7 +63,8 @@ class GoesIn:
     ways : list of Passage
         With everything on: one for each end first, and one leaning where none of them passes; the best first.
     bare : list of Passage
-        The same with `off` off, or all that comes off where that doesn't help; empty where nothing does, or where it goes in with everything on.
+        The same with `off` off, or with all off that comes off where that doesn't help either; empty where it goes in
+        with everything on, or nothing comes off.
     """
 
     side: Side

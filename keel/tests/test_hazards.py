@@ -93,6 +93,23 @@ class Dangers(TestCase):
         self.settled(tank(PICKUP, VENT, port("filler", neck={"bonded": False})), "filler.unbonded", "stop")
         self.settled(tank(PICKUP, VENT, port("filler")), "filler.bonding_open", "note")
 
+    def test_remedies_carry_their_work(self) -> None:
+        """A valve 20 min and 24 + 20 min at 38 an hour; a vent's hole 35 min more; nothing where one isn't typed."""
+        typed = {"hours_per_m": 0.5, "per_hour": 38.0, "minutes_per_fitting": 20.0, "per_fitting": 24.0}
+        prices = typed | {"weld_per_m": 40.0, "metal_per_kg": {"5052-H32": 7.0}, "minutes_per_port": 35.0}
+        lacks = (tank(PICKUP, port("vent"), FILLER), "vent.rollover"), (tank(PICKUP, FILLER), "cell.no_vent")
+        for (subject, code), minutes in zip(lacks, (20, 55), strict=True):
+            for left_out in (None, "minutes_per_fitting", "per_fitting"):
+                shop = Workshop.model_validate({"prices": {k: v for k, v in prices.items() if k != left_out}})
+                finding = next(f for f in evaluate(subject, shop).findings if f.code == code)
+                change = finding.remedies[0].change
+                assert change is not None
+                self.assertEqual(change.minutes, None if left_out == "minutes_per_fitting" else minutes)
+                if left_out is None:
+                    self.assertAlmostEqual(change.money or 0, 24 + minutes * 38 / 60)
+                else:
+                    self.assertIsNone(change.money)
+
     def test_a_vent_under_fuel_on_a_slope(self) -> None:
         """At the front edge it is under with the nose down; a second one at the rear end settles it."""
         subject = tank(PICKUP, VENT | {"x_mm": 590}, FILLER)

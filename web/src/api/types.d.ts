@@ -2898,7 +2898,8 @@ export interface components {
          *     ways : list of Passage
          *         With everything on: one for each end first, and one leaning where none of them passes; the best first.
          *     bare : list of Passage
-         *         The same with all off that comes off; empty where nothing does, or where it goes in with everything on.
+         *         The same with `off` off, or with all off that comes off where that doesn't help either; empty where it goes in
+         *         with everything on, or nothing comes off.
          */
         GoesIn: {
             /** Bare */
@@ -4397,6 +4398,31 @@ export interface components {
             metal_per_kg?: {
                 [key: string]: number;
             };
+            /**
+             * Minutes Per Bend
+             * @description One bend, marked out and checked [min]
+             */
+            minutes_per_bend?: number | null;
+            /**
+             * Minutes Per Fitting
+             * @description A valve, a bonding strap: fitted [min]
+             */
+            minutes_per_fitting?: number | null;
+            /**
+             * Minutes Per Port
+             * @description One port: laid out, cut, its boss or ring welded in [min]
+             */
+            minutes_per_port?: number | null;
+            /**
+             * Per Fitting
+             * @description A valve or strap as bought
+             */
+            per_fitting?: number | null;
+            /**
+             * Per Hour
+             * @description An hour at the bench, for work other than seams
+             */
+            per_hour?: number | null;
             /**
              * Surge Tank
              * @description Surge tank with its pump and hoses
@@ -6475,6 +6501,11 @@ export interface components {
              *       "foam_per_l": null,
              *       "hours_per_m": null,
              *       "metal_per_kg": {},
+             *       "minutes_per_bend": null,
+             *       "minutes_per_fitting": null,
+             *       "minutes_per_port": null,
+             *       "per_fitting": null,
+             *       "per_hour": null,
              *       "surge_tank": null,
              *       "weld_per_m": null
              *     }

@@ -108,5 +108,5 @@ export function usePrice(change: Change | null): string {
     change.minutes !== null && change.minutes !== undefined && Math.abs(change.minutes) >= 0.5 ? signed(change.minutes, `${units.number(Math.abs(change.minutes), 0)} min`) : '',
     change.money !== null && change.money !== undefined && Math.abs(change.money) >= 0.5 ? signed(change.money, `${units.number(Math.abs(change.money), 0)} ${change.currency}`.trim()) : '',
   ].filter(Boolean)
-  return parts.length === 0 ? 'Same litres, mass and weld; its work is not in the tally' : parts.join(', ')
+  return parts.length === 0 ? 'Same litres, mass and weld; its work isn’t priced' : parts.join(', ')
 }

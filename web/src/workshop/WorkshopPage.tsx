@@ -21,6 +21,11 @@ type Metal = keyof PerKg
 const PRICES = [
   ['weld_per_m', 'Weld, a metre', 'time, gas, rod, finishing'],
   ['hours_per_m', 'Hours, a metre of weld', 'cut, fitted, welded, dressed'],
+  ['per_hour', 'Hour at the bench', 'for work beside seams'],
+  ['minutes_per_bend', 'Minutes, a bend', 'marked out and checked'],
+  ['minutes_per_port', 'Minutes, a port', 'laid out, cut, boss welded in'],
+  ['minutes_per_fitting', 'Minutes, a valve or strap', 'fitted'],
+  ['per_fitting', 'Valve or strap', 'as bought'],
   ['foam_per_l', 'Foam, a litre', ''],
   ['bladder', 'Bladder', 'made to size'],
   ['surge_tank', 'Surge tank', 'with its pump and hoses'],
@@ -107,7 +112,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <LengthField label="Tightest outside radius" value={rolls.least_radius_mm ?? null} disabled={!mayWrite} fault={fault('rolls.least_radius_mm')} onCommit={(value) => value !== null && setRolls({ least_radius_mm: value })} />
         </Box>
       </Section>
-      <Section title="Prices" about="With them Slosh sets insides side by side in money too. What isn’t typed isn’t guessed.">
+      <Section title="Prices" about="Remedies and insides are set side by side in minutes and money by them. What isn’t typed isn’t guessed.">
         <Box sx={grid}>
           <TextField label="Currency" value={prices.currency ?? ''} disabled={!mayWrite} onChange={(event) => setPrices({ currency: event.target.value.slice(0, 8) })} />
           {PRICES.map(([name, label, hint]) => (
