@@ -1,5 +1,6 @@
 """The one door: a design in, an evaluation out."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -13,12 +14,12 @@ from keel.design.workshop import Workshop
 from keel.findings.brief_rules import brief_findings
 from keel.findings.finding import Finding, Remedy
 from keel.findings.judge import judge, sorted_by_weight
-from keel.findings.prescribe import Pricing, with_remedies
+from keel.findings.prescribe import Pricing
 from keel.findings.stations import StationState, station_states
 from keel.solid.box import Cuboid
 from keel.solid.build import Solids
 from keel.solid.neighbours import Scans
-from keel.solid.standing import lid_height, standing
+from keel.solid.standing import lid_height
 from keel.studies.array import next_plate
 from keel.studies.attitude import Attitude, felt
 from keel.studies.bracing import Braced
@@ -153,6 +154,8 @@ class Evaluation(BaseModel):
     fit: Remedy | None = None
     tried: bool = True
     """Whether remedies were looked for."""
+    untried: int = 0
+    """How many remedies weren't tried because it would have taken too long."""
 
 
 def evaluate(
@@ -160,6 +163,7 @@ def evaluate(
     workshop: Workshop | None = None,
     showing: Showing | None = None,
     scans: Scans | None = None,
+    enough: Callable[[], bool] = lambda: False,
 ) -> Evaluation:
     """Work a design out.
 
@@ -173,6 +177,8 @@ def evaluate(
         Fill, attitude and cuts to show; by default the rated capacity, level and at rest, cut in the middle.
     scans : mapping of str to Mesh, optional
         Kept scans by fingerprint; a keep-out whose scan isn't among them is not judged.
+    enough : callable, optional
+        Asked before each remedy is tried: once it says so no more are, and the answer tells how many were left.
 
     Returns
     -------
@@ -186,7 +192,7 @@ def evaluate(
     workshop, showing, scans = workshop or Workshop(), showing or Showing(), scans or {}
     seen = study(design, workshop, scans)
     if seen is None:
-        fit = _offer_fit(design, workshop, None, [], scans) if showing.remedies else None
+        fit = _offer_fit(design, workshop, None, scans, None) if showing.remedies else None
         findings = sorted_by_weight(list(brief_findings(design, workshop.rules)))
         return Evaluation(
             target=target(design.brief, workshop.rules),
@@ -199,6 +205,9 @@ def evaluate(
             tried=showing.remedies,
         )
     findings = judge(seen)
+    pricing = Pricing(seen, findings, enough)
+    told = pricing.with_remedies() if showing.remedies else findings
+    fit = _offer_fit(design, workshop, seen, scans, pricing) if showing.remedies else None
     fraction = showing.fill_fraction
     if fraction is None:
         fraction = seen.capacity.rated_l / seen.capacity.brimful_l
@@ -235,22 +244,25 @@ def evaluate(
         panels=seen.panels,
         safe_proof_kpa=safe_proof_kpa(seen.panels),
         sheet=seen.sheet,
-        findings=with_remedies(seen, findings) if showing.remedies else findings,
+        findings=told,
         stations=station_states(design, findings),
-        fit=_offer_fit(design, workshop, seen, findings, scans) if showing.remedies else None,
+        fit=fit,
         tried=showing.remedies,
+        untried=pricing.untried,
     )
 
 
 def _offer_fit(
-    design: Design, workshop: Workshop, seen: Studied | None, findings: list[Finding], scans: Scans
+    design: Design, workshop: Workshop, seen: Studied | None, scans: Scans, pricing: Pricing | None
 ) -> Remedy | None:
+    if pricing is not None and pricing.enough():
+        return None
     placed = seen.fit if seen else fit_to_bay(design, workshop, None, scans)
     if placed is None:
         return None
-    if seen is None:
+    if pricing is None:
         return Remedy(label=words("Fit to bay"), patch={"shell": first_shell(placed)})
-    return Pricing(seen, findings).price(Remedy(label=words("Fit to bay"), patch={"shell": placed}))
+    return pricing.price(Remedy(label=words("Fit to bay"), patch={"shell": placed}))
 
 
 def _geometry(seen: Studied, showing: Showing, fill: Fill, held: list[Drained]) -> Geometry:
@@ -312,7 +324,7 @@ def _ports(seen: Studied) -> list[PortPlace]:
     for port in seen.design.ports:
         x, y, z = (float(v) for v in place_of(seen.solids, port))
         lid = lid_height(seen.solids, x, y, seen.solids.datum[2])
-        parts = [part.solid for part in standing(seen.solids, port)]
+        parts = [part.solid for part in seen.envelope.at_ports if part.port == port.id]
         outlines = {name: [ring for part in parts for ring in silhouette(part, name)] for name in LOOKING}
         found.append(PortPlace(id=port.id, place=Point(x=x, y=y, z=z), lid_mm=lid, standing=outlines))
     return found

@@ -1,6 +1,7 @@
 """Price remedies: try each on the design and say what it settles, raises and costs."""
 
-from dataclasses import replace
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 
 from pydantic import ValidationError
 
@@ -9,6 +10,7 @@ from keel.findings.judge import judge
 from keel.findings.patch import apply
 from keel.findings.remedies import PRESCRIBERS
 from keel.solid.faults import GeometryError
+from keel.studies.result import Words
 from keel.studies.studied import Studied, study
 from keel.studies.work import minutes_more, money_more, work
 
@@ -16,26 +18,48 @@ INFORMS = frozenset({"inside.order", "inside.braces", "inside.braces_none"})
 """Findings that say how it is done or what it does: none is settled or raised by a remedy."""
 
 
-def with_remedies(seen: Studied, findings: list[Finding]) -> list[Finding]:
-    """The findings with their remedies, each tried and priced.
+@dataclass(frozen=True)
+class _Tried:
+    """What a remedy changes, and what is found then."""
 
-    A remedy that leads to no valid design, or doesn't settle its finding, is left out.
-    """
-    pricing = Pricing(seen, findings)
-    return [replace(finding, remedies=pricing.remedies(finding)) for finding in findings]
+    change: Change
+    titles: dict[str, Words]
 
 
 class Pricing:
-    """Tries remedies on one design. Several findings may ask for the same one: it is tried once."""
+    """Tries remedies on one design. Several findings may ask for the same one: it is tried once.
 
-    def __init__(self, seen: Studied, findings: list[Finding]) -> None:
-        self.seen = seen
+    Parameters
+    ----------
+    seen : Studied
+        The design as it is.
+    findings : list of Finding
+        What is found on it, what weighs most first.
+    enough : callable
+        Asked before each try; once it says so, what is left is counted as `untried`.
+    """
+
+    def __init__(self, seen: Studied, findings: list[Finding], enough: Callable[[], bool] = lambda: False) -> None:
+        self.seen, self.findings, self.enough = seen, findings, enough
         self.present = {finding.key for finding in findings if finding.code not in INFORMS}
-        self._tried: dict[str, tuple[Studied, list[Finding]] | None] = {}
+        self.untried = 0
+        self._tried: dict[str, _Tried | None] = {}
+
+    def with_remedies(self) -> list[Finding]:
+        """The findings with their remedies, each tried and priced.
+
+        A remedy that leads to no valid design, or doesn't settle its finding, is left out.
+        """
+        return [replace(finding, remedies=self.remedies(finding)) for finding in self.findings]
 
     def remedies(self, finding: Finding) -> list[Remedy]:
         """The priced remedies that settle a finding."""
-        drafts = PRESCRIBERS[finding.code](self.seen, finding) if finding.code in PRESCRIBERS else ()
+        if finding.code not in PRESCRIBERS:
+            return []
+        if self.enough():
+            self.untried += 1
+            return []
+        drafts = PRESCRIBERS[finding.code](self.seen, finding)
         return [priced for draft in drafts if (priced := self.price(draft, finding.key)) is not None]
 
     def price(self, remedy: Remedy, key: str | None = None) -> Remedy | None:
@@ -55,26 +79,29 @@ class Pricing:
         """
         name = repr(remedy.patch)
         if name not in self._tried:
+            if self.enough():
+                self.untried += 1
+                return None
             self._tried[name] = _try(self.seen, remedy)
         tried = self._tried[name]
-        if tried is None:
+        if tried is None or key in tried.titles:
             return None
-        after, findings = tried
-        then = {item.key: item.title for item in findings if item.code not in INFORMS}
-        if key in then:
-            return None
+        then = tried.titles
         return replace(
             remedy,
-            change=_change(self.seen, after),
+            change=tried.change,
             settles=len(self.present - then.keys()),
             raises=[title for key, title in then.items() if key not in self.present],
         )
 
 
-def _try(seen: Studied, remedy: Remedy) -> tuple[Studied, list[Finding]] | None:
+def _try(seen: Studied, remedy: Remedy) -> _Tried | None:
     try:
         after = study(apply(seen.design, remedy.patch), seen.workshop, seen.scans)
-        return (after, judge(after)) if after else None
+        if after is None:
+            return None
+        titles = {item.key: item.title for item in judge(after) if item.code not in INFORMS}
+        return _Tried(_change(seen, after), titles)
     except (ValidationError, GeometryError):
         return None
 

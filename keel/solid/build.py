@@ -24,7 +24,7 @@ from keel.solid.cuts import (
     well_piece,
 )
 from keel.solid.faults import wrong
-from keel.solid.plates import Plate, plate_at
+from keel.solid.plates import Plate, plate_at, slab_of
 from keel.solid.polyhedron import Mesh
 from keel.solid.pots import PotPlace, place_of_pot, walls_of
 from keel.solid.section import Section, section_of
@@ -38,6 +38,8 @@ SLIVER_L = 1e-4
 """A separate space smaller than this is rounding, no cell [L]."""
 
 AnyShell = BoxShell | ProfileShell | CylinderShell
+BUILT_KEPT = 48
+"""How many shells are remembered, so that whoever asks again about the same one gets it at once."""
 
 
 @dataclass(frozen=True)
@@ -127,7 +129,7 @@ class _Asked:
     shell: AnyShell = field(compare=False)
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=BUILT_KEPT)
 def _built(asked: _Asked) -> Solids:
     return _build(asked.shell, asked.seam)
 
@@ -306,7 +308,8 @@ class _Making:
 
     def _stand(self, feature: Partition | Baffle, where: str) -> None:
         """Stand a plate inside."""
-        plate = plate_at(feature, self.inner, self.body, self.inner_body, self.wall, where)
+        here = self._inner.within(slab_of(feature, self.body, self.wall))
+        plate = plate_at(feature, here, self.body, self.inner_body, self.wall, where)
         axis = "xy".index(feature.axis)
         start = self.body.low[axis] + feature.at_mm
         thick = feature.wall_mm(self.wall)
@@ -321,7 +324,8 @@ class _Making:
     def _set_down(self, pot: Pot, where: str) -> None:
         """Set a pot down on the floor."""
         place = place_of_pot(pot, self.body, self.inner_body, self.wall)
-        walls = walls_of(place, self.inner, where)
+        upright = (0.0, 0.0, self.inner_body.size[2])
+        walls = walls_of(place, self._inner.within(place.box.grown(upright, upright)), where)
         for other in self.pots:
             if meet(place.box, other.box):
                 raise wrong(where, f"{pot.name} runs into {other.pot.name}", pot.a_mm, "clear of it")

@@ -10,13 +10,15 @@ PARALLEL = 1e-12
 
 
 @compiled
-def nearest_of_all(a: Array, b: Array) -> Array:
+def nearest_of_all(a: Array, least_a: Array, b: Array, least_b: Array) -> Array:
     """Nearest places of two sets of triangles.
 
     Parameters
     ----------
     a, b : ndarray, shapes (n, 3, 3) and (m, 3, 3)
         Corners [mm].
+    least_a, least_b : ndarray, shapes (n,) and (m,)
+        How far each is at least from all of the other set, rising [mm].
 
     Returns
     -------
@@ -26,21 +28,17 @@ def nearest_of_all(a: Array, b: Array) -> Array:
     Notes
     -----
     They lie at a corner of one and a face of the other, or on an edge of each (Ericson, Real-Time Collision
-    Detection, ch. 5). The pair whose boxes come nearest is measured first; then all whose boxes are no further apart
-    than the best so far.
+    Detection, ch. 5). Pairs are measured whose boxes are no further apart than the best so far; nothing after the
+    first triangle that is at least as far from the whole other set can be nearer.
     """
     low_a, high_a, low_b, high_b = _lows(a), _highs(a), _lows(b), _highs(b)
-    first = (0, 0)
-    least = np.inf
-    for i in range(len(a)):
-        for j in range(len(b)):
-            gap = _apart(low_a[i], high_a[i], low_b[j], high_b[j])
-            if gap < least:
-                least, first = gap, (i, j)
     best = np.full(7, np.inf)
-    _measure(a[first[0]], b[first[1]], best)
     for i in range(len(a)):
+        if least_a[i] * least_a[i] >= best[0]:
+            break
         for j in range(len(b)):
+            if least_b[j] * least_b[j] >= best[0]:
+                break
             if _apart(low_a[i], high_a[i], low_b[j], high_b[j]) < best[0]:
                 _measure(a[i], b[j], best)
     return best[1:].copy().reshape(2, 3)

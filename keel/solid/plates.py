@@ -46,7 +46,7 @@ def plate_at(
     feature : Partition or Baffle
         The plate; its place counts from the body's low side.
     inner : Manifold
-        The inside as it is so far: wells, reliefs and other plates taken off.
+        The inside as it is so far where the plate stands: wells, reliefs and other plates taken off.
     body, room : Cuboid
         The boxes round the outside and the inside of the plain body [mm].
     wall : float
@@ -69,9 +69,8 @@ def plate_at(
             feature.at_mm,
             f"{room.low[axis] - body.low[axis]:g} to {room.high[axis] - body.low[axis] - thick:g} mm",
         )
-    low, high = [v - FAR_MM for v in body.low], [v + FAR_MM for v in body.high]
-    low[axis], high[axis] = start, start + thick
-    slab = block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+    place = slab_of(feature, body, wall)
+    slab = block(place.low, place.high)
     section = CrossSection(slice_rings(inner, axis, start + thick / 2))
     if section.is_empty():
         raise wrong(f"{where}.at_mm", f"{feature.name} stands where another plate is", feature.at_mm, "a free place")
@@ -96,6 +95,15 @@ def plate_at(
         slab -= _through(ring, axis, start - 1.0, start + thick + 1.0)
     missed = tuple(cut.name for cut in cuts if (cut.shape ^ section).area() < LEAST_ON * cut.area)
     return Plate(slab, weld, section, left, missed)
+
+
+def slab_of(feature: Partition | Baffle, body: Cuboid, wall: float) -> Cuboid:
+    """The box that a plate fills before the tank and its openings are cut out of it."""
+    axis = "xy".index(feature.axis)
+    low, high = [v - FAR_MM for v in body.low], [v + FAR_MM for v in body.high]
+    low[axis] = body.low[axis] + feature.at_mm
+    high[axis] = low[axis] + feature.wall_mm(wall)
+    return Cuboid((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
 def corners_cut(section: CrossSection, leg_mm: float) -> CrossSection:

@@ -53,6 +53,12 @@ class Mesh:
         return self.points[self.triangles]
 
     @cached_property
+    def boxes(self) -> tuple[Array, Array]:
+        """Low and high corner of the box round each triangle, shape (m, 3) each [mm]; not to be changed."""
+        a, b, c = self.corners[:, 0], self.corners[:, 1], self.corners[:, 2]
+        return np.minimum(np.minimum(a, b), c), np.maximum(np.maximum(a, b), c)
+
+    @cached_property
     def halves(self) -> Array:
         """Each triangle's outward normal as long as its area, shape (m, 3) [mm²]; not to be changed."""
         corners = self.corners

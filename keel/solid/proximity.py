@@ -28,29 +28,35 @@ def nearest(a: Mesh, b: Mesh) -> Nearest:
     -----
     Only triangles that may hold them are measured, pair by pair (`pairs`).
     """
-    mine, theirs = _near_ones(a, b)
-    start, end = nearest_of_all(a.corners[mine], b.corners[theirs])
+    start, end = nearest_of_all(*_near_ones(a, b))
     return Nearest(float(np.linalg.norm(end - start)), start, end)
 
 
-def _near_ones(a: Mesh, b: Mesh) -> tuple[Index, Index]:
-    """Indices of the triangles of each that may hold the nearest places."""
+def _near_ones(a: Mesh, b: Mesh) -> tuple[Array, Array, Array, Array]:
+    """The triangles of each that may hold the nearest places, those first that may be nearest, and how near."""
     low_b, high_b = b.points.min(axis=0), b.points.max(axis=0)
     gap_a = _box_gap(a, low_b, high_b)
     seed = a.corners[int(np.argmin(gap_a))].mean(axis=0)
     target = b.points[int(np.argmin(np.linalg.norm(b.points - seed, axis=1)))]
-    reach = float(np.linalg.norm(a.points - target, axis=1).min())
-    mine = np.flatnonzero(gap_a <= reach + 1e-9)
+    reach = float(np.sqrt(((a.points - target) ** 2).sum(axis=1).min())) + 1e-9
+    mine, least_a = _rising(gap_a, reach)
     chosen = a.corners[mine].reshape(-1, 3)
-    theirs = np.flatnonzero(_box_gap(b, chosen.min(axis=0), chosen.max(axis=0)) <= reach + 1e-9)
-    return mine, theirs
+    theirs, least_b = _rising(_box_gap(b, chosen.min(axis=0), chosen.max(axis=0)), reach)
+    return a.corners[mine], least_a, b.corners[theirs], least_b
+
+
+def _rising(gaps: Array, most: float) -> tuple[Index, Array]:
+    """Where gaps are no larger than the most, the least first, and those gaps."""
+    near = np.flatnonzero(gaps <= most)
+    order = near[np.argsort(gaps[near], kind="stable")]
+    return order, gaps[order]
 
 
 def _box_gap(mesh: Mesh, low: Array, high: Array) -> Array:
     """From the box round each triangle to a box [mm]."""
-    corners = mesh.corners
-    apart = np.maximum(np.maximum(corners.min(axis=1) - high, low - corners.max(axis=1)), 0)
-    return np.asarray(np.linalg.norm(apart, axis=1))
+    lows, highs = mesh.boxes
+    apart = np.maximum(np.maximum(lows - high, low - highs), 0)
+    return np.asarray(np.sqrt(apart[:, 0] ** 2 + apart[:, 1] ** 2 + apart[:, 2] ** 2))
 
 
 def _edges(corners: Array) -> Array:

@@ -33,8 +33,8 @@ class Side:
 
     def __init__(self, body: Manifold, hull: Hull | None) -> None:
         self._body, self._hull = body, hull
-        self._on: list[Manifold] = []
-        self._off: list[Manifold] = []
+        self._on: list[_Piece] = []
+        self._off: list[_Piece] = []
         self._boxes: list[Cuboid] = []
 
     def holds(self, box: Cuboid) -> bool:
@@ -43,27 +43,41 @@ class Side:
 
     def cut_unseen(self, solid: Manifold, about: Cuboid) -> None:
         """Take a solid away that `holds` was true of; a box about it."""
-        self._off.append(solid)
+        self._off.append((solid, about))
         self._boxes.append(about)
 
     def put_on(self, solid: Manifold) -> Manifold:
         """Add a solid; gives what of it is new."""
-        new = Manifold.batch_boolean([solid, self._body, *_meeting(solid, self._on)], OpType.Subtract)
-        self._on.append(solid)
-        self._boxes.append(bounds_of(solid))
+        box = bounds_of(solid)
+        new = Manifold.batch_boolean([solid, self._body, *_meeting(box, self._on)], OpType.Subtract)
+        self._on.append((solid, box))
+        self._boxes.append(box)
         return new
 
     def cut(self, solid: Manifold) -> Manifold:
         """Take a solid away; gives what of it was there."""
-        there = Manifold.batch_boolean([self._body, *_meeting(solid, self._on)], OpType.Add) ^ solid
-        earlier = _meeting(solid, self._off)
-        self.cut_unseen(solid, bounds_of(solid))
+        box = bounds_of(solid)
+        there = Manifold.batch_boolean([self._body, *_meeting(box, self._on)], OpType.Add) ^ solid
+        earlier = _meeting(box, self._off)
+        self.cut_unseen(solid, box)
         return Manifold.batch_boolean([there, *earlier], OpType.Subtract) if earlier else there
 
     def whole(self) -> Manifold:
         """The body with everything done to it."""
-        solid = Manifold.batch_boolean([self._body, *self._on], OpType.Add) if self._on else self._body
-        return Manifold.batch_boolean([solid, *self._off], OpType.Subtract) if self._off else solid
+        return _made(self._body, [solid for solid, _ in self._on], [solid for solid, _ in self._off])
+
+    def within(self, box: Cuboid) -> Manifold:
+        """The body with what was done to it in a box; elsewhere it may be as it was."""
+        return _made(self._body, _meeting(box, self._on), _meeting(box, self._off))
+
+
+_Piece = tuple[Manifold, Cuboid]
+"""A solid and the box round it."""
+
+
+def _made(body: Manifold, on: list[Manifold], off: list[Manifold]) -> Manifold:
+    solid = Manifold.batch_boolean([body, *on], OpType.Add) if on else body
+    return Manifold.batch_boolean([solid, *off], OpType.Subtract) if off else solid
 
 
 def meet(a: Cuboid, b: Cuboid) -> bool:
@@ -72,7 +86,6 @@ def meet(a: Cuboid, b: Cuboid) -> bool:
     return ax < bu and bx < au and ay < bv and by < av and az < bw and bz < aw
 
 
-def _meeting(solid: Manifold, others: list[Manifold]) -> list[Manifold]:
-    """Those whose bounding boxes meet a solid's."""
-    box = bounds_of(solid)
-    return [other for other in others if meet(box, bounds_of(other))]
+def _meeting(box: Cuboid, others: list[_Piece]) -> list[Manifold]:
+    """Those whose bounding boxes meet a box."""
+    return [solid for solid, about in others if meet(box, about)]

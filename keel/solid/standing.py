@@ -27,6 +27,7 @@ STEP_DEG = 5.0
 class StandingPart:
     """One thing that stands out: the port's body, or the hose on it."""
 
+    port: str
     name: str
     solid: Manifold
     comes_off: bool
@@ -55,10 +56,12 @@ def standing(solids: Solids, port: Port) -> list[StandingPart]:
     parts = []
     if port.stands_mm and port.across_mm:
         body = _swept([root, far], [out, out], _aside(out, 0.0), port.across_mm / 2)
-        parts.append(StandingPart(port.name, body, comes_off=port.seat is not None and port.seat.kind != "neck"))
+        parts.append(
+            StandingPart(port.id, port.name, body, comes_off=port.seat is not None and port.seat.kind != "neck")
+        )
     if port.bend is not None:
         hose = _bent(port.bend, far, out, _aside(out, port.hose_deg or 0.0))
-        parts.append(StandingPart(f"the hose at {port.name}", hose, comes_off=True))
+        parts.append(StandingPart(port.id, f"the hose at {port.name}", hose, comes_off=True))
     return parts
 
 

@@ -3,6 +3,7 @@
 from typing import Any
 
 from keel.design.document import Design
+from keel.design.features import Baffle, Partition, Pot
 from keel.design.shell import BoxShell
 from keel.design.workshop import Workshop
 from keel.solid.box import Cuboid, flange_of, solid_of
@@ -16,6 +17,7 @@ from keel.studies.growth import Overhang, Placement, grown_into, overhang_of
 from keel.studies.resize import changed
 
 BLENDS = 7
+STANDS_INSIDE = (Baffle, Partition, Pot)
 
 
 def fit_to_bay(
@@ -68,7 +70,12 @@ def _envelope(design: Design, shell: AnyShell, workshop: Workshop) -> Envelope:
     lip = 0.0
     if isinstance(shell, BoxShell):
         lip = flange_of(shell, design.sheet.flange_mm, workshop.rules) - shell.end_wall_mm
-    return envelope_of(build(shell, design.sheet.seam), lip, design.ports)
+    return envelope_of(build(_outside_only(shell), design.sheet.seam), lip, design.ports)
+
+
+def _outside_only(shell: AnyShell) -> AnyShell:
+    """A shell without what stands inside it."""
+    return shell.model_copy(update={"features": tuple(f for f in shell.features if not isinstance(f, STANDS_INSIDE))})
 
 
 def _between(careful: Placement, bold: Placement, design: Design, workshop: Workshop, scans: Scans) -> Placement:

@@ -16,7 +16,7 @@ from keel.solid.shapes import mesh_of
 
 TURNS = 720
 LEADS = ("front or rear", "right or left side", "lid or floor")
-COARSE_DEG = 5.0
+COARSE_DEG = 7.5
 """How finely leanings are looked through before the best are followed."""
 FOLLOWED = 6
 LEAST_LEAN_DEG = 0.1

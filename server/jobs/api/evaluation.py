@@ -1,5 +1,6 @@
 """The core's answers about a design that need not be saved yet."""
 
+from time import monotonic
 from typing import Any
 
 from django.http import HttpResponse
@@ -11,6 +12,9 @@ from keel.formats.document import design_from
 from server.http.errors import ErrorOut
 from server.jobs.scans import scans_of
 from server.workshop.guard import Request, anyone
+
+LONGEST_S = 5.0
+"""Once an answer has taken so long no more remedies are tried for it [s]."""
 
 router = Router(tags=["evaluation"])
 
@@ -27,6 +31,7 @@ class Question(Schema):
 @router.post("evaluate", response={200: Evaluation, 422: ErrorOut}, auth=anyone)
 def evaluate_design(request: Request, data: Question) -> HttpResponse:
     """Work a design out by the workshop's rules. Nothing is stored."""
-    design, workshop = design_from(data.design), request.user.workshop
-    answer = evaluate(design, workshop.document(), data.showing, scans_of(workshop, design))
+    design, workshop, begun = design_from(data.design), request.user.workshop, monotonic()
+    scans = scans_of(workshop, design)
+    answer = evaluate(design, workshop.document(), data.showing, scans, lambda: monotonic() - begun > LONGEST_S)
     return HttpResponse(answer.model_dump_json(), content_type="application/json")

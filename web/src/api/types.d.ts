@@ -2479,6 +2479,11 @@ export interface components {
              * @default true
              */
             tried: boolean;
+            /**
+             * Untried
+             * @default 0
+             */
+            untried: number;
         };
         /**
          * Fault

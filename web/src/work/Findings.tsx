@@ -1,7 +1,7 @@
-import { Box, Button, Typography } from '@mui/material'
+import { Box, Button, CircularProgress, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { Link } from 'react-router'
-import type { Change, Finding, Remedy, StationName } from '../api/model'
+import type { Change, Evaluation, Finding, Remedy, StationName } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import { tryRemedy } from './evaluate'
 import { SeverityMark } from './Marks'
@@ -25,6 +25,7 @@ export function Findings({ designId, station, everywhere }: { designId: number; 
           {evaluation.figures ? 'Nothing to put right.' : 'Judged once the tank has a shape.'}
         </Typography>
       )}
+      {shown.length > 0 && <Search evaluation={evaluation} />}
       {shown.map((finding) => (
         <FindingCard key={finding.key} finding={finding} designId={designId} showStation={everywhere} />
       ))}
@@ -34,6 +35,24 @@ export function Findings({ designId, station, everywhere }: { designId: number; 
         </Typography>
       )}
     </Box>
+  )
+}
+
+/** Whether remedies are still looked for, and how many weren't tried. */
+function Search({ evaluation }: { evaluation: Evaluation }) {
+  const { untried = 0 } = evaluation
+  if (!evaluation.tried) {
+    return (
+      <Typography variant="body2" color="textSecondary" role="status" data-looking sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1 }}>
+        <CircularProgress size={14} aria-hidden="true" /> Looking for remedies
+      </Typography>
+    )
+  }
+  if (untried === 0) return null
+  return (
+    <Typography variant="body2" color="textSecondary" data-untried sx={{ mb: 1 }}>
+      {untried} more remedies would take too long to try. Settle what stands first; then they are tried.
+    </Typography>
   )
 }
 
