@@ -1,5 +1,6 @@
 """Findings come up when they should, and each remedy does what it says."""
 
+import json
 from typing import Any
 from unittest import TestCase
 
@@ -14,8 +15,11 @@ from keel.design.workshop import Brake, HouseRules, StockSheet, Workshop
 from keel.evaluate import Showing, evaluate
 from keel.findings.finding import Finding
 from keel.findings.patch import apply, merged
+from keel.formats.document import UnreadableDesignError, read_design
+from keel.solid.faults import GeometryError
 from keel.studies.strength import fuel_head_kpa, panel_deflection_mm, panel_stress_mpa
 from keel.tests.samples import bays, box, design, shells
+from keel.tests.wild import Wild
 
 SOUND = {"bend_radius_mm": 4.5}
 
@@ -186,3 +190,36 @@ class Stations(TestCase):
         self.assertEqual(states(Design(bay=room, shell=box(**SOUND)))["bay"], "has a stop")
         lax = Workshop(rules=HouseRules(bump_g=20.0))
         self.assertEqual(states(Design(bay=room, shell=shell), lax)["shell"], "in work")
+
+
+class Whole(TestCase):
+    """Any document at all."""
+
+    @given(st.integers(0, 10**9))
+    @settings(max_examples=40, deadline=None)
+    def test_worked_out_or_refused_by_name(self, seed: int) -> None:
+        """Whatever is in it, it is evaluated or refused with a field; stranded fuel is never more than there is."""
+        try:
+            seen = evaluate(read_design(json.dumps(Wild(seed).document())), None, Showing(remedies=False))
+        except UnreadableDesignError as error:
+            self.assertTrue(all(fault.field for fault in error.faults))
+            return
+        except GeometryError as error:
+            self.assertTrue(error.fault.field)
+            return
+        if seen.figures and seen.figures.stranded_l is not None and seen.figures.usable_l is not None:
+            self.assertLessEqual(seen.figures.stranded_l, seen.figures.brimful_l + 1e-6)
+            self.assertLessEqual(seen.figures.usable_l, seen.figures.rated_l + 1e-6)
+
+    def test_remedies_stop_when_it_is_enough(self) -> None:
+        """No more than asked for are tried; the findings stay, and how many are left is said."""
+        subject = design(box(1200, 500, 400, thickness_mm=1.0, bend_radius_mm=0.5), brief=Brief(target_l=300.0))
+        all_of_them = evaluate(subject)
+        self.assertEqual(all_of_them.untried, 0)
+        asked = iter([False, False, True])
+        some = evaluate(subject, enough=lambda: next(asked, True))
+        self.assertGreater(some.untried, 0)
+        self.assertEqual([f.key for f in some.findings], [f.key for f in all_of_them.findings])
+        tried, wanted = (sum(len(f.remedies) for f in seen.findings) for seen in (some, all_of_them))
+        self.assertLess(tried, wanted)
+        self.assertIsNone(some.fit)
