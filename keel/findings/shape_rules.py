@@ -39,7 +39,7 @@ def passes_opening(seen: Studied) -> Iterator[Finding]:
         text = "At best {how}, and then {room_mm} over in an opening of {long_mm} × {wide_mm}. "
         if answer.off:
             text += "Tried with {off} off too. "
-        title = "Doesn't go in through the opening: {room_mm} too large"
+        title = "Doesn't pass the opening: {room_mm} too large"
         yield _bay("opening.short", "", "stop", words(title, **said), words(text + NOT_TRIED, **said))
         return
     text = "The opening is {long_mm} × {wide_mm}; held so, {room_mm} is left on the tighter pair of sides. "
@@ -50,10 +50,10 @@ def passes_opening(seen: Studied) -> Iterator[Finding]:
         text += "Inside it has to be turned to stand: see that there is room."
     if answer.off:
         text += " What is off goes on inside: see that hand and spanner reach it."
-        title = "Goes in only without {off}, {how}"
+        title = "Passes the opening only without {off}, {how}"
         yield _bay("opening.ports_off", "", "caution", words(title, **said), words(text, **said))
         return
-    yield _bay("opening.turned", "", "note", words("Goes in only {how}", **said), words(text, **said))
+    yield _bay("opening.turned", "", "note", words("Passes the opening only {how}", **said), words(text, **said))
 
 
 NOT_TRIED = "Turning it on the way is not calculated."
@@ -62,7 +62,7 @@ NOT_TRIED = "Turning it on the way is not calculated."
 def way_round(way: Passage) -> str:
     """How a tank is held as it goes in, in words."""
     if way.as_it_stands:
-        return "as it stands"
+        return "in its installed orientation"
     if way.leaning_deg > LEAST_LEAN_DEG:
         return f"with {way.leading} first, leaning {way.leaning_deg:.0f}° to {way.leaning_to}"
     turned = f", turned {way.turned_deg:.0f}°" if way.turned_deg > LEAST_LEAN_DEG else ""

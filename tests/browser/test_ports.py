@@ -111,6 +111,19 @@ class Ports(PortsTestCase):
         self.click("[data-file='port-pickup-1.dxf']")
         self.until(lambda: next(self.downloads.glob("*port-pickup-1.dxf")), "the template")
 
+    def test_a_hose_that_bends_over(self) -> None:
+        """It is drawn as it runs, turned by the keyboard, and has to be off where the opening is too low for it."""
+        self.open_tank("ports")
+        self.choose("Add a port", "filler")
+        self.press("A hose bends over from it")
+        drawn = "[data-standing=filler-1]"
+        self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, drawn)) == 3, "in all three views")
+        before = self.find(drawn).get_attribute("d")
+        self.type_into("Hose leaves at", "90")
+        self.until(lambda: self.find(drawn).get_attribute("d") != before, "it runs elsewhere")
+        self.type_into("Bend radius", "2")
+        self.until(lambda: "can't bend" in self.text("[data-row=filler-1]"), "a radius it can't have, and why")
+
     def test_the_needle_and_the_bench(self) -> None:
         """A sender of the shop's, its truth, the breakpoints taken away; poured, fitted, kept, marked simulated."""
         self.open_tank("gauge")

@@ -112,11 +112,11 @@ class Shaping(SliceTestCase):
     def test_will_it_go_in(self) -> None:
         """An opening that is too small is a stop with how much; made larger it passes as it stands."""
         self.open_tank("bay")
-        self.press("An opening it has to go in through")
+        self.press("Opening of the bay")
         self.press("Measure an opening")
-        self.until(lambda: "goes in as it stands" in self.text("[data-goes-in]"), "whole roof open")
+        self.until(lambda: "installed orientation" in self.text("[data-goes-in]"), "whole roof open")
         fields = self.browser.find_elements(By.XPATH, "//*[@data-goes-in]/preceding-sibling::*//input")
         fields[-1].send_keys(Keys.CONTROL, "a")
         fields[-1].send_keys("250", Keys.ENTER)
-        self.until(lambda: "doesn’t go in: 50 mm too large" in self.text("[data-goes-in]"), "by how much")
+        self.until(lambda: "Doesn’t pass the opening: 50 mm too large" in self.text("[data-goes-in]"), "by how much")
         self.find("[data-finding='opening.short']")

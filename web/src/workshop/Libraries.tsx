@@ -42,7 +42,7 @@ export function PartLibrary(props: Props<PortPart>) {
         { name: 'Hole', cell: (part) => (part.seat ? units.lengthUnitText(part.seat.hole_mm) : '–') },
         { name: 'Seat', cell: (part) => (part.seat ? `${part.seat.kind} ${units.lengthUnitText(part.seat.outer_mm)}${part.seat.bolts ? `, ${part.seat.bolts} bolts` : ''}` : '–') },
         { name: 'Made for a depth of', cell: (part) => (part.hanger ? units.lengthUnitText(part.hanger.made_for_mm) : '–') },
-        { name: 'Widest going in', cell: (part) => (part.diagonal_mm ? units.lengthUnitText(part.diagonal_mm) : '–') },
+        { name: 'Insertion diagonal', cell: (part) => (part.diagonal_mm ? units.lengthUnitText(part.diagonal_mm) : '–') },
       ]}
     />
   )

@@ -68,7 +68,7 @@ function Measured({ bay, findings }: { bay: Bay; findings: ReactNode }) {
       {findings}
       <Typography variant="h2">Keep-outs</Typography>
       <KeepOuts bay={bay} readOnly={readOnly} />
-      <Folded title={bay.opening ? 'The opening it goes in through' : 'An opening it has to go in through'} open={Boolean(bay.opening)}>
+      <Folded title="Opening of the bay" open={Boolean(bay.opening)}>
         <OpeningFields bay={bay} readOnly={readOnly} />
       </Folded>
       <Folded title="Outline, where the bay is no plain box" open={Boolean(bay.profile)}>

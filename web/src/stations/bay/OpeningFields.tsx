@@ -18,7 +18,7 @@ export function OpeningFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }
     return (
       <>
         <Typography variant="body2" color="textSecondary">
-          Without one the bay counts as open on a side that is large enough.
+          Without an opening, the bay counts as open on one side.
         </Typography>
         <Button variant="outlined" disabled={readOnly} onClick={() => setBay({ opening: whole })}>
           Measure an opening
@@ -31,7 +31,7 @@ export function OpeningFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }
   const [first, second] = level ? ['rear', 'right'] : opening.side === 'front' || opening.side === 'rear' ? ['right', 'floor'] : ['rear', 'floor']
   return (
     <>
-      <Choice label="It is in the" value={opening.side} options={SIDES} disabled={readOnly} onChange={(side) => set({ side })} />
+      <Choice label="Side of the bay" value={opening.side} options={SIDES} disabled={readOnly} onChange={(side) => set({ side })} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
         <Field label={`From ${first}`} name="a_mm" opening={opening} set={set} readOnly={readOnly} />
         <Field label={`From ${second}`} name="b_mm" opening={opening} set={set} readOnly={readOnly} />
@@ -55,7 +55,7 @@ type Passage = GoesIn['ways'][number]
 
 /** How the tank is held, in words. */
 function heldAs(way: Passage, degrees: (value: number) => string): string {
-  if (way.as_it_stands) return 'as it stands'
+  if (way.as_it_stands) return 'in its installed orientation'
   if (way.leaning_deg > 0.1) return `${way.leading} first, leaning ${degrees(way.leaning_deg)} to ${way.leaning_to}`
   return `${way.leading} first${way.turned_deg > 0.1 ? `, turned ${degrees(way.turned_deg)}` : ''}`
 }
@@ -75,7 +75,7 @@ function Answer({ answer }: { answer: GoesIn }) {
   return (
     <Box data-goes-in={answer.passes ? 'yes' : 'no'}>
       <Typography variant="body2" sx={{ fontWeight: 650, color: answer.passes ? inks.good : inks.stop }}>
-        {answer.passes ? `It goes in ${heldAs(best, degrees)}${off}, ${room} to spare.` : `It doesn’t go in: ${room} too large, at best ${heldAs(best, degrees)}${off}.`}
+        {answer.passes ? `Passes the opening ${heldAs(best, degrees)}${off}, ${room} to spare.` : `Doesn’t pass the opening: ${room} too large, at best ${heldAs(best, degrees)}${off}.`}
       </Typography>
       {best.turns_inside && (
         <Typography variant="body2" sx={{ color: inks.caution }}>

@@ -34,14 +34,14 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
         <PortLength port={port} place={place} name="y_mm" label="From right" readOnly={readOnly} />
       </Box>
       <OpeningField port={port} place={place} readOnly={readOnly} />
-      <Folded title="What stands and hangs there">
+      <Folded title="Outside and inside the tank">
         <Box sx={pair}>
-          <PortLength port={port} place={place} name="stands_mm" label="Stands out by" readOnly={readOnly} />
-          <PortLength port={port} place={place} name="across_mm" label="Its width outside" readOnly={readOnly} />
-          <PortLength port={port} place={place} name="hangs_mm" label="Hangs in by" readOnly={readOnly} />
-          <PortLength port={port} place={place} name="hangs_across_mm" label="Its width inside" readOnly={readOnly} />
-          <PortLength port={port} place={place} name="diagonal_mm" label="Widest going in" readOnly={readOnly} />
-          <PortLength port={port} place={place} name="spanner_mm" label="Spanner room" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="stands_mm" label="Outside height" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="across_mm" label="Outside width" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="hangs_mm" label="Inside depth" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="hangs_across_mm" label="Inside width" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="diagonal_mm" label="Insertion diagonal" readOnly={readOnly} />
+          <PortLength port={port} place={place} name="spanner_mm" label="Spanner radius" readOnly={readOnly} />
         </Box>
       </Folded>
       <BendFields port={port} place={place} readOnly={readOnly} />
