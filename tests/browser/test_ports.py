@@ -115,7 +115,7 @@ class Ports(PortsTestCase):
         """It is drawn as it runs, turned by the keyboard, and has to be off where the opening is too low for it."""
         self.open_tank("ports")
         self.choose("Add a port", "filler")
-        self.press("A hose bends over from it")
+        self.press("Add a hose bend")
         drawn = "[data-standing=filler-1]"
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, drawn)) == 3, "in all three views")
         before = self.find(drawn).get_attribute("d")

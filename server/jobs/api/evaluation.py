@@ -1,6 +1,5 @@
 """The core's answers about a design that need not be saved yet."""
 
-from time import monotonic
 from typing import Any
 
 from django.http import HttpResponse
@@ -10,26 +9,11 @@ from pydantic import ConfigDict
 from keel.evaluate import Evaluation, Showing, evaluate
 from keel.formats.document import design_from
 from server.http.errors import ErrorOut
+from server.jobs.patience import Patience
 from server.jobs.scans import scans_of
 from server.workshop.guard import Request, anyone
 
-LONGEST_S = 8.0
-"""How long an answer may take with its remedies [s]."""
-
 router = Router(tags=["evaluation"])
-
-
-class Patience:
-    """Says when trying another remedy would take too long: a try takes up to twice as long as the figures did."""
-
-    def __init__(self) -> None:
-        self._begun, self._figures_s = monotonic(), 0.0
-
-    def is_over(self) -> bool:
-        """Whether it would; asked for the first time when the figures are there."""
-        passed = monotonic() - self._begun
-        self._figures_s = self._figures_s or passed
-        return passed + 2 * self._figures_s > LONGEST_S
 
 
 class Question(Schema):

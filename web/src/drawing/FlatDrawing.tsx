@@ -64,14 +64,17 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
   const uprights = part.bends.filter(isUpright)
   const levels = part.bends.filter(isLevel)
   const middles = part.holes.map(middleOf)
-  const note = wrapped(part.note, Math.floor((wide - 20) / LETTER))
+  const letters = Math.floor((wide - 20) / LETTER)
+  const lacking = part.holes_not_drawn ?? []
+  const warning = lacking.length ? wrapped(`Don’t cut yet: holes not drawn for ${lacking.join(', ')}`, letters) : []
+  const note = [...wrapped(part.note, letters), ...warning]
   return (
     <g data-part={part.name}>
       <text x={x} y={py(part.width_mm) - 20 - 15 * note.length} fontSize={15} fontWeight={650} fill={inks.ink}>
         {part.title} <tspan fontWeight={450}>× {part.quantity}, flat {units.length(part.length_mm)} × {units.length(part.width_mm)} {units.inches ? '' : 'mm'}</tspan>
       </text>
       {note.map((line, place) => (
-        <text key={line} x={x} y={py(part.width_mm) - 13 - 15 * (note.length - 1 - place)} fontSize={13} fill={inks.quiet}>
+        <text key={line} x={x} y={py(part.width_mm) - 13 - 15 * (note.length - 1 - place)} fontSize={13} fontWeight={warning.includes(line) ? 650 : 400} fill={warning.includes(line) ? inks.stop : inks.quiet}>
           {line}
         </text>
       ))}

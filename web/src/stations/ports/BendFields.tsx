@@ -15,7 +15,7 @@ export function BendFields({ port, place, readOnly }: { port: Port; place: numbe
   if (!bend) {
     return (
       <Button variant="outlined" disabled={readOnly} onClick={() => changePort(port.id, { bend: USUAL, hose_deg: port.hose_deg ?? 0 })}>
-        A hose bends over from it
+        Add a hose bend
       </Button>
     )
   }
@@ -23,15 +23,15 @@ export function BendFields({ port, place, readOnly }: { port: Port; place: numbe
     <LengthField label={label} value={bend[name]} path={`ports.${place}.bend.${name}`} disabled={readOnly} onCommit={(mm) => mm !== null && changeInner(port, 'bend', { [name]: mm })} />
   )
   return (
-    <Folded title="Hose that bends over" open>
+    <Folded title="Hose bend" open>
       <Box sx={pair}>
-        {size('outer_mm', 'Hose outside')}
+        {size('outer_mm', 'Outside diameter')}
         {size('radius_mm', 'Bend radius')}
-        <NumberField label="Bends by" unit="°" value={bend.turns_deg} path={`ports.${place}.bend.turns_deg`} disabled={readOnly} onCommit={(turns_deg) => turns_deg !== null && changeInner(port, 'bend', { turns_deg })} />
-        {size('run_mm', 'Straight after it')}
+        <NumberField label="Angle" unit="°" value={bend.turns_deg} path={`ports.${place}.bend.turns_deg`} disabled={readOnly} onCommit={(turns_deg) => turns_deg !== null && changeInner(port, 'bend', { turns_deg })} />
+        {size('run_mm', 'Straight run after')}
       </Box>
       <Button disabled={readOnly} onClick={() => changePort(port.id, { bend: null })}>
-        No hose bends over
+        Remove the hose bend
       </Button>
     </Folded>
   )
