@@ -123,6 +123,14 @@ class Ports(PortsTestCase):
         self.until(lambda: self.find(drawn).get_attribute("d") != before, "it runs elsewhere")
         self.type_into("Bend radius", "2")
         self.until(lambda: "can't bend" in self.text("[data-row=filler-1]"), "a radius it can't have, and why")
+        self.type_into("Bend radius", "60")
+        self.press("Add a flap in this path")
+        self.press("Add a flap in this path")
+        opens = self.browser.find_elements(By.CSS_SELECTOR, "[data-valve='1'] input")
+        opens[1].send_keys(Keys.CONTROL, "a")
+        opens[1].send_keys("1.25", Keys.ENTER)
+        kept = [{"name": "flap", "opens_kpa": 0.5}, {"name": "flap", "opens_kpa": 1.25}]
+        self.until(lambda: (self.kept("ports") or [{"neck": {}}])[0]["neck"].get("valves") == kept, "each its own")
 
     def test_the_needle_and_the_bench(self) -> None:
         """A sender of the shop's, its truth, the breakpoints taken away; poured, fitted, kept, marked simulated."""

@@ -4,6 +4,7 @@ import { AskedField, Choice, LengthField, NumberField } from '../../fields/field
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { changeInner } from './edits'
+import { ValveFields } from './ValveFields'
 
 type Vent = NonNullable<Port['vent']>
 type Neck = NonNullable<Port['neck']>
@@ -14,10 +15,6 @@ const ASKED: [keyof Vent & ('outside' | 'below_people' | 'away_from_exhaust' | '
   ['away_from_exhaust', 'Ends away from the exhaust'],
   ['falls_away', 'Falls away, no low loop'],
 ]
-
-type Valves = Vent['valves']
-const total = (valves: Valves) => valves.reduce((sum, valve) => sum + valve.opens_kpa, 0)
-const further = (kpa: number): Valves => (kpa > 0 ? [{ name: 'further valves', opens_kpa: kpa }] : [])
 
 const HOSES = ['not said', 'nitrile hose', 'fluoropolymer-lined hose', 'PTFE hose', 'EPDM hose', 'silicone hose'] as const
 
@@ -30,10 +27,10 @@ export function VentFields({ port, vent, place, readOnly }: { port: Port; vent: 
       <Box sx={pair}>
         <LengthField label="Smallest bore" value={vent.bore_mm} path={`${path}.bore_mm`} disabled={readOnly} onCommit={(bore_mm) => bore_mm !== null && set({ bore_mm })} />
         <NumberField label="Hose" unit="m" value={vent.length_m} path={`${path}.length_m`} disabled={readOnly} onCommit={(length_m) => length_m !== null && set({ length_m })} />
-        <NumberField label="Valve opens at" unit="kPa" value={vent.opens_kpa} path={`${path}.opens_kpa`} disabled={readOnly} onCommit={(opens_kpa) => opens_kpa !== null && set({ opens_kpa })} />
-        <NumberField label="Others behind it, together" unit="kPa" value={total(vent.valves)} hint="canister, flap, check" disabled={readOnly} onCommit={(kpa) => kpa !== null && set({ valves: further(kpa) })} />
+        <NumberField label="Valve opening pressure" unit="kPa" value={vent.opens_kpa} path={`${path}.opens_kpa`} disabled={readOnly} onCommit={(opens_kpa) => opens_kpa !== null && set({ opens_kpa })} />
         {vent.rollover && <NumberField label="Stands off upright" unit="°" value={vent.lean_deg} path={`${path}.lean_deg`} disabled={readOnly} onCommit={(lean_deg) => lean_deg !== null && set({ lean_deg })} />}
       </Box>
+      <ValveFields valves={vent.valves} path={path} usual="check valve" readOnly={readOnly} onChange={(valves) => set({ valves })} />
       <Choice label="Hose" value={vent.hose ?? 'not said'} options={HOSES} disabled={readOnly} onChange={(hose) => set({ hose: hose === 'not said' ? null : hose })} />
       <FormControlLabel control={<Switch checked={vent.rollover} disabled={readOnly} onChange={(event) => set({ rollover: event.target.checked })} />} label="Roll-over valve" />
       {port.role === 'vent' && ASKED.map(([name, label]) => (
@@ -53,7 +50,7 @@ export function NeckFields({ port, neck, place, readOnly }: { port: Port; neck: 
     <Folded title="Way of the fuel in" open>
       <LengthField label="Smallest bore, cap to tank" value={neck.bore_mm} path={`ports.${place}.neck.bore_mm`} disabled={readOnly} onCommit={(bore_mm) => bore_mm !== null && set({ bore_mm })} />
       <Choice label="Filler hose" value={neck.hose ?? 'not said'} options={HOSES} disabled={readOnly} onChange={(hose) => set({ hose: hose === 'not said' ? null : hose })} />
-      <NumberField label="Flaps and checks open at" unit="kPa" value={total(neck.valves)} disabled={readOnly} onCommit={(kpa) => kpa !== null && set({ valves: further(kpa) })} />
+      <ValveFields valves={neck.valves} path={`ports.${place}.neck`} usual="flap" readOnly={readOnly} onChange={(valves) => set({ valves })} />
       <AskedField label="Bonded to the chassis" value={neck.bonded} disabled={readOnly} onChange={(bonded) => set({ bonded })} />
     </Folded>
   )

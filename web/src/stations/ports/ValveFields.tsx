@@ -1,0 +1,31 @@
+import { Box, Button } from '@mui/material'
+import type { Port } from '../../api/model'
+import { NumberField } from '../../fields/fields'
+import { NameField } from '../../fields/NameField'
+import { pair } from '../Row'
+
+type Valves = NonNullable<Port['vent']>['valves']
+const MOST = 6
+
+/** Valves, flaps and checks behind each other, each with the pressure that opens it. */
+export function ValveFields({ valves, path, usual, readOnly, onChange }: { valves: Valves; path: string; usual: string; readOnly: boolean; onChange: (valves: Valves) => void }) {
+  const set = (place: number, part: Partial<Valves[number]>) => onChange(valves.map((valve, here) => (here === place ? { ...valve, ...part } : valve)))
+  return (
+    <Box sx={{ display: 'grid', gap: 1.5 }}>
+      {valves.map((valve, place) => (
+        <Box key={place} data-valve={place}>
+          <Box sx={pair}>
+            <NameField value={valve.name} disabled={readOnly} onCommit={(name) => set(place, { name })} />
+            <NumberField label="Opening pressure" unit="kPa" value={valve.opens_kpa} path={`${path}.valves.${place}.opens_kpa`} disabled={readOnly} onCommit={(opens_kpa) => opens_kpa !== null && set(place, { opens_kpa })} />
+          </Box>
+          <Button size="small" disabled={readOnly} onClick={() => onChange(valves.filter((_, here) => here !== place))}>
+            Remove {valve.name}
+          </Button>
+        </Box>
+      ))}
+      <Button variant="outlined" disabled={readOnly || valves.length >= MOST} onClick={() => onChange([...valves, { name: usual, opens_kpa: 0.5 }])}>
+        Add a {usual} in this path
+      </Button>
+    </Box>
+  )
+}
