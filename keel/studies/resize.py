@@ -13,6 +13,7 @@ Direction = Literal["length", "width", "height", "diameter"]
 DIMENSIONS = ("length_mm", "width_mm", "height_mm")
 ALONG: dict[Direction, int] = {"length": 0, "width": 1, "height": 2}
 MOST_STEPS = 40
+EXACT, GOOD, GOOD_AFTER = 1e-9, 1e-5, 6
 
 
 def directions(shell: AnyShell) -> list[Direction]:
@@ -97,8 +98,8 @@ def size_for(
     Returns
     -------
     float or None
-        The size as the design writes it [mm], by the secant method to 1e-9 of the capacity; None where no
-        size does.
+        The size as the design writes it [mm], by the secant method to 1e-9 of the capacity, or, where chords
+        of rounds make it step, to 1e-5 above it; None where no size does.
     """
 
     def over(size: float) -> float:
@@ -111,9 +112,14 @@ def size_for(
         if abs(high - low) < 1e-9:
             return low
         a, b = over(low), over(high)
-        for _ in range(MOST_STEPS):
-            if abs(b) <= 1e-9 * wanted_l or a == b:
+        enough: list[tuple[float, float]] = []
+        for step in range(MOST_STEPS):
+            if abs(b) <= EXACT * wanted_l or a == b:
                 return high
+            if 0 < b <= GOOD * wanted_l:
+                enough.append((b, high))
+            if step >= GOOD_AFTER and enough:
+                return min(enough)[1]
             low, a, high = high, b, high - b * (high - low) / (b - a)
             b = over(high)
     except (GeometryError, ValueError, ZeroDivisionError):
