@@ -160,12 +160,14 @@ SENDERS: list[dict[str, Any]] = [
         "action": {"kind": "swing arm", "made_arm_mm": 150.0, "empty_deg": -44.0, "full_deg": 40.0, "float_mm": 38.0},
         "ohms_empty": 240.0,
         "ohms_full": 33.0,
+        "fuels": ["petrol E10", "race petrol", "diesel", "kerosene", "avgas 100"],
     },
     {
         "name": "Reed tube",
         "action": {"kind": "tube"},
         "ohms_empty": 10.0,
         "ohms_full": 180.0,
+        "fuels": ["petrol E10", "race petrol", "E85", "methanol", "diesel", "kerosene", "avgas 100"],
     },
 ]
 

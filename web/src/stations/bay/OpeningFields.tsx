@@ -74,7 +74,7 @@ function Answer({ answer }: { answer: GoesIn }) {
   const off = answer.off.length ? `, with ${answer.off.join(', ')} off` : ''
   return (
     <Box data-goes-in={answer.passes ? 'yes' : 'no'}>
-      <Typography variant="body2" sx={{ fontWeight: 650, color: answer.passes ? inks.good : inks.stop }}>
+      <Typography variant="body2" sx={{ fontWeight: 650, color: !answer.passes ? inks.stop : best.turns_inside ? inks.caution : inks.good }}>
         {answer.passes ? `Passes the opening ${heldAs(best, degrees)}${off}, ${room} to spare.` : `Doesn’t pass the opening: ${room} too large, at best ${heldAs(best, degrees)}${off}.`}
       </Typography>
       {best.turns_inside && (
