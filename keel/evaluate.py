@@ -11,15 +11,14 @@ from keel.design.base import Coordinate, Part
 from keel.design.document import Design
 from keel.design.features import Baffle
 from keel.design.workshop import Workshop
-from keel.findings.brief_rules import brief_findings
 from keel.findings.finding import Finding, Remedy
-from keel.findings.judge import judge, sorted_by_weight
-from keel.findings.prescribe import Pricing
-from keel.findings.stations import StationState, station_states
 from keel.solid.box import Cuboid
 from keel.solid.build import Solids
 from keel.solid.neighbours import Scans
 from keel.solid.standing import lid_height
+from keel.stations.judge import judge, judge_document
+from keel.stations.pricing import Pricing
+from keel.stations.states import StationState, station_states
 from keel.studies.array import next_plate
 from keel.studies.attitude import Attitude, felt
 from keel.studies.bracing import Braced
@@ -193,7 +192,7 @@ def evaluate(
     seen = study(design, workshop, scans)
     if seen is None:
         fit = _offer_fit(design, workshop, None, scans, None) if showing.remedies else None
-        findings = sorted_by_weight(list(brief_findings(design, workshop.rules)))
+        findings = judge_document(design, workshop.rules)
         return Evaluation(
             target=target(design.brief, workshop.rules),
             demands=demands(design.brief, workshop.rules),

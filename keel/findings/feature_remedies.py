@@ -20,10 +20,6 @@ OFF_WALL_MM = 5.0
 """A pickup stands this far off the floor, a vent this far under the roof [mm]."""
 
 
-def id_of(finding: Finding) -> str:
-    return finding.key.split(":")[1]
-
-
 def _with_feature(seen: Studied, name: str, **fields: Any) -> Patch:
     features = [f.model_dump(mode="json") | (fields if f.id == name else {}) for f in seen.shell.features]
     return {"shell": {"features": features}}
@@ -52,7 +48,7 @@ def _edges(seen: Studied, one: Well | Sump) -> list[tuple[str, str, float]]:
 
 def shed_water(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Move a well to the nearest edge, or drain it."""
-    well = _mouth(seen, id_of(finding))
+    well = _mouth(seen, finding.subject)
     if well is None:
         return
     if well.form == "box":
@@ -67,7 +63,7 @@ def shed_water(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def wider_land(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Move it to the edge, or leave a strip that can be welded."""
-    one = _mouth(seen, id_of(finding))
+    one = _mouth(seen, finding.subject)
     if one is None or (isinstance(one, Well) and one.face not in ("roof", "floor")):
         return
     edge, field, at = min(_edges(seen, one), key=lambda e: abs(getattr(one, e[1]) - e[2]))
@@ -85,7 +81,7 @@ def wider_land(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def no_sliver(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Take a roof well to the wall it nearly meets."""
-    well = _mouth(seen, id_of(finding))
+    well = _mouth(seen, finding.subject)
     if not isinstance(well, Well) or well.face != "roof":
         return
     for edge, field, at in _edges(seen, well):
@@ -98,7 +94,7 @@ def no_sliver(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def higher_sump(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Let the sump hang less deep, or put the tank higher."""
-    sump, bay = _mouth(seen, id_of(finding)), seen.design.bay
+    sump, bay = _mouth(seen, finding.subject), seen.design.bay
     if sump is None or bay is None:
         return
     low = next(cost.box.low[2] for cost in seen.solids.costs if cost.id == sump.id)
@@ -115,7 +111,7 @@ def higher_sump(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def reach_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Put the pickup at the lowest place of its cell; or a second one where the fuel stays."""
-    cell = next((c for c in seen.solids.cells if c.name == id_of(finding)), None)
+    cell = next((c for c in seen.solids.cells if c.name == finding.subject), None)
     if cell is None:
         return
     ours = [port for port in seen.design.ports if port.role == "pickup"]
@@ -133,7 +129,7 @@ def reach_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def let_air_out(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Open the vent at the highest place of its cell."""
-    cell = next((c for c in seen.solids.cells if c.name == id_of(finding)), None)
+    cell = next((c for c in seen.solids.cells if c.name == finding.subject), None)
     vents = [port for port in seen.design.ports if port.role == "vent"]
     if cell is None:
         return
@@ -150,7 +146,7 @@ def let_air_out(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def port_inside(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Bring a port's opening into the largest cell: a pickup to its floor, the others under its roof."""
-    port = next(p for p in seen.design.ports if p.id == id_of(finding))
+    port = next(p for p in seen.design.ports if p.id == finding.subject)
     cell = max(seen.solids.cells, key=lambda c: c.mesh.volume_mm3)
     place = extreme_place(cell, np.array([0.0, 0.0, 1.0 if port.role == "pickup" else -1.0]))
     moved = [at_place(seen, p, place) if p.id == port.id else p for p in seen.design.ports]

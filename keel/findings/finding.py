@@ -1,13 +1,15 @@
 """A finding as data: what is wrong, why it matters, and what would put it right."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
-from typing import Any, Literal
+from typing import Any, Literal, Protocol
 
 from keel.studies.result import Words
+from keel.studies.studied import Studied
 
 Severity = Literal["stop", "caution", "note"]
-Station = Literal["brief", "bay", "shell", "inside", "ports", "gauge", "sheet"]
+StationName = str
+"""A station's name in the registry."""
 Patch = dict[str, Any]
 """A JSON merge patch (RFC 7396) for the design document."""
 
@@ -42,22 +44,52 @@ class Remedy:
 
 @dataclass(frozen=True, slots=True)
 class Finding:
-    """One judgement. `key` stays the same while the same thing is wrong."""
+    """One judgement.
+
+    Attributes
+    ----------
+    code : str
+        Which rule it comes from.
+    subject : str
+        What it is about: the id of a port, a feature, a case; the name of a cell or a part; empty for the whole tank.
+    detail : str
+        What of the subject, where a rule has more than one thing to say of it.
+    key : str
+        All three together: it stays the same while the same thing is wrong.
+    """
 
     code: str
+    subject: str
+    detail: str
     key: str
     severity: Severity
-    station: Station
+    station: StationName
     title: Words
     why: Words
     remedies: list[Remedy] = field(default_factory=list)
 
 
-def of_station(station: Station) -> Callable[[str, str, Severity, Words, Words], Finding]:
-    """A maker of a station's findings, from code, what it is about (empty: the whole tank), severity, title, why."""
+class Maker(Protocol):
+    """Makes a station's findings, from code, subject (empty: the whole tank), severity, title, why, and detail."""
 
-    def finding(code: str, about: str, severity: Severity, title: Words, why: Words) -> Finding:
-        key = f"{code}:{about}" if about else code
-        return Finding(code=code, key=key, severity=severity, station=station, title=title, why=why)
+    def __call__(
+        self, code: str, subject: str, severity: Severity, title: Words, why: Words, detail: str = ""
+    ) -> Finding:
+        """One finding."""
+        ...
+
+
+def of_station(station: StationName) -> Maker:
+    """A maker of a station's findings."""
+
+    def finding(code: str, subject: str, severity: Severity, title: Words, why: Words, detail: str = "") -> Finding:
+        key = ":".join(part for part in (code, subject, detail) if part)
+        return Finding(code, subject, detail, key, severity, station, title, why)
 
     return finding
+
+
+Rule = Callable[[Studied], Iterator[Finding]]
+"""Finds what is wrong in one way."""
+Prescriber = Callable[[Studied, Finding], Iterator[Remedy]]
+"""Says what would put a finding right, untried."""

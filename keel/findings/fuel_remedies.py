@@ -4,10 +4,10 @@ from collections.abc import Iterator, Sequence
 
 from keel.design.base import Part
 from keel.design.ports import HoseName, Port, SealName
-from keel.findings.feature_remedies import id_of
 from keel.findings.finding import Finding, Patch, Remedy
+from keel.findings.fuel_rules import rubbers
 from keel.findings.hazard_rules import fuels_of
-from keel.findings.port_remedies import with_port
+from keel.findings.port_remedies import port_of, with_port
 from keel.reference.compatibility import HOSES, OF_METAL, OF_RUBBER
 from keel.reference.engines import DIESEL_FUELS, EngineKind
 from keel.reference.fuels import FuelName
@@ -25,7 +25,7 @@ MOST_OFFERED = 2
 
 def other_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Fuel of the kind that the engine burns, or an engine that burns the fuel."""
-    brief, name = seen.design.brief, id_of(finding)
+    brief, name = seen.design.brief, finding.subject
     case = next(case for case in brief.cases if case.id == name)
     fuel: FuelName = "diesel" if case.engine == "diesel" else "petrol E10"
     label = words("{fuel} for {case}", fuel=fuel, case=case.name)
@@ -41,7 +41,7 @@ def other_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def other_pump(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """A pump of the library's that is listed for all the fuels, those that stand where it does first."""
-    name = id_of(finding)
+    name = finding.subject
     fitted = next(fitted for fitted in seen.design.brief.pumps if fitted.id == name)
     known = sorted(seen.workshop.pumps, key=lambda pump: pump.stands != fitted.pump.stands)
     for pump in [pump for pump in known if set(fuels_of(seen)) <= set(pump.fuels)][:MOST_OFFERED]:
@@ -53,7 +53,7 @@ def other_pump(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def other_sender(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """A sender of the library's that is listed for all the fuels, of the same action first."""
-    senders, name = seen.design.gauge.senders, id_of(finding)
+    senders, name = seen.design.gauge.senders, finding.subject
     sender = next(sender for sender in senders if sender.id == name)
     known = sorted(seen.workshop.senders, key=lambda one: one.action.kind != sender.action.kind)
     for one in [one for one in known if set(fuels_of(seen)) <= set(one.fuels)][:MOST_OFFERED]:
@@ -78,16 +78,16 @@ def other_metal(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
 
 
 def other_rubber(seen: Studied, finding: Finding) -> Iterator[Remedy]:
-    """The first seal or hose that all the fuels leave alone."""
-    _, name, what, _ = finding.key.split(":")
-    port = next(port for port in seen.design.ports if port.id == name)
-    offered: tuple[str, ...] = SEALS if what == "seal" else HOSES_OFFERED
-    bears = [m for m in offered if not any((HOSES.get(m, m), fuel) in OF_RUBBER for fuel in fuels_of(seen))]
-    for material in bears[:MOST_OFFERED]:
-        yield Remedy(
-            label=words("{material} at {name}", material=material, name=port.name),
-            patch=_rubber(seen, port, what, material),
-        )
+    """The first seals or hoses that all the fuels leave alone."""
+    port = port_of(seen, finding)
+    for what, _ in rubbers(port):
+        offered: tuple[str, ...] = SEALS if what == "seal" else HOSES_OFFERED
+        bears = [m for m in offered if not any((HOSES.get(m, m), fuel) in OF_RUBBER for fuel in fuels_of(seen))]
+        for material in bears[:MOST_OFFERED]:
+            yield Remedy(
+                label=words("{material} at {name}", material=material, name=port.name),
+                patch=_rubber(seen, port, what, material),
+            )
 
 
 def _rubber(seen: Studied, port: Port, what: str, material: str) -> Patch:

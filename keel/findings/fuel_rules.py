@@ -1,10 +1,10 @@
 """Rules of what the fuel meets: pump, engine, sender, seals, hoses, metal, lining."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from itertools import product
 
 from keel.design.ports import Port
-from keel.findings.finding import Finding, Severity, of_station
+from keel.findings.finding import Finding, Maker, Severity, of_station
 from keel.findings.hazard_rules import fuels_of
 from keel.reference.compatibility import HOSES, OF_LINING, OF_METAL, OF_RUBBER, Against
 from keel.reference.engines import DIESEL_FUELS
@@ -12,7 +12,6 @@ from keel.reference.metals import METALS
 from keel.studies.result import words
 from keel.studies.studied import Studied
 
-Rule = Callable[[Studied], Iterator[Finding]]
 _brief, _shell, _ports, _gauge, _inside = (of_station(s) for s in ("brief", "shell", "ports", "gauge", "inside"))
 
 
@@ -36,13 +35,14 @@ def pumps_bear_it(seen: Studied) -> Iterator[Finding]:
         if fitted.pump.fuels and fuel not in fitted.pump.fuels:
             yield _brief(
                 "fuel.pump",
-                f"{fitted.id}:{fuel}",
+                fitted.id,
                 "stop",
                 words("{pump} isn't made for {fuel}", pump=fitted.pump.name, fuel=fuel),
                 words(
                     "Its list says {list}. Seals and windings that aren't made for it fail in the tank.",
                     list=", ".join(fitted.pump.fuels),
                 ),
+                fuel,
             )
 
 
@@ -52,12 +52,11 @@ def senders_bear_it(seen: Studied) -> Iterator[Finding]:
         if sender.fuels and fuel not in sender.fuels:
             yield _gauge(
                 "fuel.sender",
-                f"{sender.id}:{fuel}",
+                sender.id,
                 "stop",
                 words("{sender} isn't made for {fuel}", sender=sender.name, fuel=fuel),
-                words(
-                    "Its float soaks or its track corrodes: the needle lies before it stops.",
-                ),
+                words("Its float soaks or its track corrodes: the needle lies before it stops."),
+                fuel,
             )
 
 
@@ -67,7 +66,7 @@ def metal_bears_it(seen: Studied) -> Iterator[Finding]:
         metal = seen.shell.metal
         for fuel in fuels_of(seen):
             against = OF_METAL.get((METALS[metal].family, fuel))
-            yield from _attacked(_shell, "fuel.metal", fuel, fuel, metal, against, "Bare, {why}.")
+            yield from _attacked(_shell, ("fuel.metal", "", fuel), fuel, metal, against, "Bare, {why}.")
 
 
 def lining_bears_it(seen: Studied) -> Iterator[Finding]:
@@ -77,23 +76,22 @@ def lining_bears_it(seen: Studied) -> Iterator[Finding]:
         return
     for fuel in fuels_of(seen):
         what, against = f"a lining of {lining}", OF_LINING.get((lining, fuel))
-        yield from _attacked(
-            _inside, "fuel.lining", fuel, fuel, what, against, "With it, {why}. The product's label counts."
-        )
+        text = "With it, {why}. The product's label counts."
+        yield from _attacked(_inside, ("fuel.lining", "", fuel), fuel, what, against, text)
 
 
 def rubber_bears_it(seen: Studied) -> Iterator[Finding]:
     """Seals and hoses at the ports."""
     for port, fuel in product(seen.design.ports, fuels_of(seen)):
-        for kind, material in _rubbers(port):
+        for kind, material in rubbers(port):
             what = f"the {material}{' seal' if kind == 'seal' else ''} at {port.name}"
             against = OF_RUBBER.get((HOSES.get(material, material), fuel))
-            yield from _attacked(
-                _ports, "fuel.rubber", f"{port.id}:{kind}:{fuel}", fuel, what, against, "With it, {why}."
-            )
+            about = ("fuel.rubber", port.id, f"{kind}:{fuel}")
+            yield from _attacked(_ports, about, fuel, what, against, "With it, {why}.")
 
 
-def _rubbers(port: Port) -> Iterator[tuple[str, str]]:
+def rubbers(port: Port) -> Iterator[tuple[str, str]]:
+    """Seals and hoses of a port, each with what it is made of."""
     if port.seat and port.seat.seal:
         yield "seal", port.seat.seal
     if port.neck and port.neck.hose:
@@ -103,20 +101,11 @@ def _rubbers(port: Port) -> Iterator[tuple[str, str]]:
 
 
 def _attacked(
-    station: Callable[..., Finding], code: str, about: str, fuel: str, what: str, against: Against | None, text: str
+    station: Maker, about: tuple[str, str, str], fuel: str, what: str, against: Against | None, text: str
 ) -> Iterator[Finding]:
     """What a fuel does to a material, if anything."""
     if against is not None:
         severity: Severity = "stop" if against.verdict == "no" else "caution"
         title = words("{fuel} attacks {what}", fuel=fuel, what=what)
-        yield station(code, about, severity, title, words(text, why=against.why))
-
-
-FUEL_RULES: tuple[Rule, ...] = (
-    engines_burn_it,
-    pumps_bear_it,
-    senders_bear_it,
-    metal_bears_it,
-    lining_bears_it,
-    rubber_bears_it,
-)
+        code, subject, detail = about
+        yield station(code, subject, severity, title, words(text, why=against.why), detail)

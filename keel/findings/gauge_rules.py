@@ -2,8 +2,7 @@
 
 from collections.abc import Iterator
 
-from keel.findings.finding import Finding, of_station
-from keel.findings.rules import Rule
+from keel.findings.finding import Finding, Rule, of_station
 from keel.studies.result import words
 from keel.studies.studied import Studied
 

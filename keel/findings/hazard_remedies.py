@@ -21,8 +21,7 @@ UP = np.array([0.0, 0.0, 1.0])
 
 
 def _cell_of(seen: Studied, finding: Finding) -> Cell | None:
-    name = finding.key.split(":", 1)[1]
-    return next((cell for cell in seen.solids.cells if cell.name == name), None)
+    return next((cell for cell in seen.solids.cells if cell.name == finding.subject), None)
 
 
 def _more(seen: Studied, role: PortRole, place: Array, **fields: Any) -> Port:

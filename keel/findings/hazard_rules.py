@@ -1,12 +1,12 @@
 """Rules of what a tank must have before it is dangerous to fill: air, valves, bonding, fuels kept apart."""
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from itertools import product
 
 import numpy as np
 
 from keel.design.ports import BREATHES, Port, VentPath, drawing, is_driven, opened
-from keel.findings.finding import Finding, Severity, of_station
+from keel.findings.finding import Finding, Rule, Severity, of_station
 from keel.reference.fuels import FuelName
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell
@@ -17,7 +17,6 @@ from keel.studies.reach import SLOPE_DEG
 from keel.studies.result import words
 from keel.studies.studied import Studied
 
-Rule = Callable[[Studied], Iterator[Finding]]
 _finding = of_station("ports")
 COUNTED = ("pickup", "transfer", "filler", "return", "drain", *BREATHES)
 """Roles that something is calculated from."""

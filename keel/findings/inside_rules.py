@@ -96,7 +96,7 @@ def seams_can_be_welded(seen: Studied) -> Iterator[Finding]:
             "A plate that crosses both has seams there that both plates shut in. Plug-weld them from outside, or leave "
             "that piece out."
         )
-        yield _finding("inside.shut_in", f"{first}:{second}", "caution", title, why)
+        yield _finding("inside.shut_in", first, "caution", title, why, second)
     if len(made.order) > 1:
         title = words("Weld the plates in this order: {names}", names=", ".join(made.order))
         crossed = in_words(made.crossed)

@@ -19,7 +19,7 @@ FINGERS_MM = 30.0
 
 
 def port_of(seen: Studied, finding: Finding) -> Port:
-    return next(port for port in seen.design.ports if finding.key.endswith(f":{port.id}"))
+    return next(port for port in seen.design.ports if port.id == finding.subject)
 
 
 def with_port(seen: Studied, name: str, **fields: Any) -> Patch:
@@ -151,7 +151,7 @@ def closed(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 
 def larger_vent(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """The next sizes of vent in the cell that is held back."""
-    cell = finding.key.split(":", 1)[1]
+    cell = finding.subject
     port = next((p for p in seen.vents_of.get(cell, []) if p.vent is not None), None)
     run = seen.fill_runs.get(cell)
     if port is None or port.vent is None or run is None:

@@ -4,8 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from keel.findings.finding import Finding, of_station
-from keel.findings.rules import Rule
+from keel.findings.finding import Finding, Rule, of_station
 from keel.solid.polyhedron import Array
 from keel.studies.draining import place_of
 from keel.studies.reach import CLOSING_SEAM

@@ -1,6 +1,6 @@
 """Remedies: for each kind of finding, changes to the design that would put it right."""
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from itertools import accumulate, count, product
 from math import ceil, pi, sqrt
 from typing import Literal
@@ -8,9 +8,8 @@ from typing import Literal
 from keel.design.features import Baffle, Feature, Partition
 from keel.design.ports import Port
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
-from keel.findings import feature_remedies, fuel_remedies, hazard_remedies, port_remedies
+from keel.findings import port_remedies
 from keel.findings.finding import Finding, Patch, Remedy
-from keel.findings.inside_rules import slowed
 from keel.reference.metals import METALS
 from keel.solid.box import AXES
 from keel.solid.build import AnyShell
@@ -25,8 +24,6 @@ from keel.studies.result import Words, words
 from keel.studies.slide import slid_into_bay
 from keel.studies.studied import Studied
 
-Prescriber = Callable[[Studied, Finding], Iterator[Remedy]]
-
 DIRECTIONS: tuple[Direction, ...] = ("length", "width", "height")
 GROWN: dict[Direction, str] = {"length": "longer", "width": "wider", "height": "taller", "diameter": "larger across"}
 SHRUNK: dict[Direction, str] = {
@@ -39,7 +36,7 @@ SHRUNK: dict[Direction, str] = {
 
 def clear_the_gap(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Move away, draw the shell in, or fit it to the bay."""
-    gap = next(g for g in seen.gaps if finding.key.endswith(f":{g.key}"))
+    gap = next(g for g in seen.gaps if g.key == finding.subject)
     axis = AXES.index(gap.axis)
     short = gap.needed_mm - _straight_gap(seen, gap)
     position = (f"{AXES[axis]}_mm", getattr(seen.shell, f"{AXES[axis]}_mm"))
@@ -282,9 +279,9 @@ def larger_radius(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
 def closable(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Make the wrapper as large as the brake needs, or wrap the other way."""
     which: Direction = "height"
-    if finding.key.endswith(":width"):
+    if finding.subject == "width":
         which = "width"
-    elif finding.key.endswith(":length"):
+    elif finding.subject == "length":
         which = "length"
     inside = (seen.sheet.section_inside_mm or (0.0, 0.0))[1 if which == "height" else 0]
     more = seen.workshop.brake.smallest_closed_box_mm - inside
@@ -305,7 +302,7 @@ def shorter(seen: Studied, finding: Finding) -> Iterator[Remedy]:
 def on_the_sheet(seen: Studied, finding: Finding) -> Iterator[Remedy]:
     """Wrap the other way; or take the overlength off the wrapper's section."""
     yield from wrapped_the_other_way(seen, finding)
-    if not finding.key.endswith(":wrapper"):
+    if finding.subject != "wrapper":
         return
     yield from in_two_pieces(seen)
     part = seen.sheet.parts[0]
@@ -388,58 +385,3 @@ def _resized(seen: Studied, direction: Direction, more_mm: float, label: Words) 
     for axis in [ALONG[direction]] if direction in ALONG else _cross_axes(seen):
         patch |= _slid(seen, axis, more_mm)
     return Remedy(label=label, patch={"shell": patch})
-
-
-PRESCRIBERS: dict[str, Prescriber] = {
-    "inside.free_run": slowed,
-    "bay.clearance": clear_the_gap,
-    "capacity.below": reach_target,
-    "capacity.beyond": reach_target,
-    "wall.thin": thicker,
-    "wall.weldable": thicker,
-    "proof.weak": thicker,
-    "bend.radius": larger_radius,
-    "brake.closed_box": closable,
-    "brake.thick": thinner,
-    "brake.width": shorter,
-    "rolls.width": shorter,
-    "rolls.tight": wider_roll,
-    "opening.short": through_the_opening,
-    "pan.flange": longer_flange,
-    "stock.size": on_the_sheet,
-    "stock.none": stocked_gauge,
-    "well.holds_water": feature_remedies.shed_water,
-    "land.narrow": feature_remedies.wider_land,
-    "sliver": feature_remedies.no_sliver,
-    "sump.ground": feature_remedies.higher_sump,
-    "fuel.unreached": feature_remedies.reach_fuel,
-    "air.trapped": feature_remedies.let_air_out,
-    "port.outside": feature_remedies.port_inside,
-    "reach.short": port_remedies.reach_the_floor,
-    "reach.long": port_remedies.lift_the_flange,
-    "cell.no_vent": hazard_remedies.a_vent,
-    "cell.no_pickup": hazard_remedies.a_pickup,
-    "cell.no_filler": hazard_remedies.a_filler,
-    "surge.no_overflow": hazard_remedies.an_overflow,
-    "surge.no_return": hazard_remedies.a_return,
-    "vent.rollover": hazard_remedies.rolled_over,
-    "vent.under": hazard_remedies.vents_on_slopes,
-    "filler.unbonded": hazard_remedies.bonded,
-    "filler.bonding_open": hazard_remedies.bonded,
-    "port.blind": hazard_remedies.unblinded,
-    "transfer.idle": hazard_remedies.driven,
-    "fuels.one_cell": hazard_remedies.parted,
-    "fuels.meet": hazard_remedies.kept_apart,
-    "fuel.engine": fuel_remedies.other_fuel,
-    "fuel.pump": fuel_remedies.other_pump,
-    "fuel.sender": fuel_remedies.other_sender,
-    "fuel.metal": fuel_remedies.other_metal,
-    "fuel.rubber": fuel_remedies.other_rubber,
-    "fuel.lining": fuel_remedies.other_lining,
-    "port.on_seam": port_remedies.seam_elsewhere,
-    "drain.high": port_remedies.to_the_low_point,
-    "port.open": port_remedies.closed,
-    "fill.back_pressure": port_remedies.larger_vent,
-    "fill.slow": port_remedies.larger_vent,
-    "draw.vacuum": port_remedies.larger_vent,
-}

@@ -1,6 +1,6 @@
 """Rules of space, capacity, strength and sheet: each reads the studies and says what is wrong. One function a rule."""
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from math import ceil, sqrt
 
 from keel.design.shell import CylinderShell
@@ -11,8 +11,6 @@ from keel.studies.panels.panel import how_held
 from keel.studies.result import words
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.studied import Studied
-
-Rule = Callable[[Studied], Iterator[Finding]]
 
 ROUNDING_MM = 1e-6
 ROUNDING_L = 1e-6
@@ -327,15 +325,3 @@ def fits_on(
     long, short = sheet_length_mm - 2 * margin_mm, sheet_width_mm - 2 * margin_mm
     upright = length_mm <= long and width_mm <= short
     return upright or (width_mm <= long and length_mm <= short)
-
-
-SHEET_RULES: tuple[Rule, ...] = (
-    bend_radius,
-    closed_box,
-    brake_width,
-    pan_possible,
-    stock_sheet,
-    pan_flange,
-    brake_bends_it,
-    holes_are_drawn,
-)

@@ -1,6 +1,6 @@
 """Rules of the shape: features, the opening, rolls, lobes, and fuel that nothing can reach."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -16,7 +16,6 @@ from keel.studies.opening import LEAST_LEAN_DEG, Passage
 from keel.studies.result import in_words, words
 from keel.studies.studied import Studied
 
-Rule = Callable[[Studied], Iterator[Finding]]
 ROUNDING_MM = 1e-6
 UNREACHED_SHARE = 0.05
 """Stranded fuel beyond this share of brimful is worth a caution."""
@@ -144,13 +143,14 @@ def mouths_keep_apart(seen: Studied) -> Iterator[Finding]:
             if apart[place, there] < -ROUNDING_MM:
                 yield _shell(
                     "feature.overlap",
-                    f"{one.of.id}:{other.of.id}",
+                    one.of.id,
                     "stop",
                     words("{one} and {other} run into each other", one=one.of.name, other=other.of.name),
                     words(
                         "By {over_mm}. Their litres are counted once, but two plates can't stand in one place.",
                         over_mm=-float(apart[place, there]),
                     ),
+                    other.of.id,
                 )
 
 
@@ -196,7 +196,7 @@ def walls_leave_no_sliver(seen: Studied) -> Iterator[Finding]:
                 if 1e-3 < gap < least - ROUNDING_MM:
                     yield _shell(
                         "sliver",
-                        f"{cost.id}:{axis}",
+                        cost.id,
                         "caution",
                         words("{name} leaves a space of {gap_mm} beside it", name=cost.name, gap_mm=gap),
                         words(
@@ -204,6 +204,7 @@ def walls_leave_no_sliver(seen: Studied) -> Iterator[Finding]:
                             "cleaned or lined; take it to the wall or leave more.",
                             least_mm=least,
                         ),
+                        "xyz"[axis],
                     )
 
 
@@ -370,19 +371,3 @@ def features_not_unfolded(seen: Studied) -> Iterator[Finding]:
                 "The mass in the tally has them in; weld, too."
             ),
         )
-
-
-SHAPE_RULES: tuple[Rule, ...] = (
-    passes_opening,
-    sump_clears_ground,
-    rolls_can_be_made,
-    fuel_can_be_reached,
-    air_can_leave,
-    well_sheds_water,
-    mouths_keep_apart,
-    lands_are_wide_enough,
-    walls_leave_no_sliver,
-    lobes_are_even,
-    proof_is_safe,
-    features_not_unfolded,
-)

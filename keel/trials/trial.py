@@ -10,6 +10,7 @@ from pydantic import ValidationError
 from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.findings.brief_rules import card_is_kept
+from keel.findings.finding import Rule
 from keel.findings.inside_rules import (
     a_bag_is_left_whole,
     compartments_drain_and_breathe,
@@ -19,7 +20,6 @@ from keel.findings.inside_rules import (
     plates_go_in,
 )
 from keel.findings.patch import apply
-from keel.findings.rules import Rule
 from keel.solid.faults import GeometryError
 from keel.studies.money import money
 from keel.studies.result import Words

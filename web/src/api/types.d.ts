@@ -2651,11 +2651,24 @@ export interface components {
         };
         /**
          * Finding
-         * @description One judgement. `key` stays the same while the same thing is wrong.
+         * @description One judgement.
+         *
+         *     Attributes
+         *     ----------
+         *     code : str
+         *         Which rule it comes from.
+         *     subject : str
+         *         What it is about: the id of a port, a feature, a case; the name of a cell or a part; empty for the whole tank.
+         *     detail : str
+         *         What of the subject, where a rule has more than one thing to say of it.
+         *     key : str
+         *         All three together: it stays the same while the same thing is wrong.
          */
         Finding: {
             /** Code */
             code: string;
+            /** Detail */
+            detail: string;
             /** Key */
             key: string;
             /** Remedies */
@@ -2665,11 +2678,10 @@ export interface components {
              * @enum {string}
              */
             severity: "stop" | "caution" | "note";
-            /**
-             * Station
-             * @enum {string}
-             */
-            station: "brief" | "bay" | "shell" | "inside" | "ports" | "gauge" | "sheet";
+            /** Station */
+            station: string;
+            /** Subject */
+            subject: string;
             title: components["schemas"]["Words"];
             why: components["schemas"]["Words"];
         };
@@ -5850,11 +5862,10 @@ export interface components {
              * @enum {string}
              */
             state: "untouched" | "in work" | "has a stop" | "settled";
-            /**
-             * Station
-             * @enum {string}
-             */
-            station: "brief" | "bay" | "shell" | "inside" | "ports" | "gauge" | "sheet";
+            /** Station */
+            station: string;
+            /** Title */
+            title: string;
         };
         /**
          * StockSheet

@@ -6,10 +6,10 @@ from dataclasses import dataclass, replace
 from pydantic import ValidationError
 
 from keel.findings.finding import Change, Finding, Remedy
-from keel.findings.judge import judge
 from keel.findings.patch import apply
-from keel.findings.remedies import PRESCRIBERS
 from keel.solid.faults import GeometryError
+from keel.stations.judge import judge
+from keel.stations.registry import prescriber_of
 from keel.studies.result import Words
 from keel.studies.studied import Studied, study
 from keel.studies.work import minutes_more, money_more, work
@@ -54,12 +54,13 @@ class Pricing:
 
     def remedies(self, finding: Finding) -> list[Remedy]:
         """The priced remedies that settle a finding."""
-        if finding.code not in PRESCRIBERS:
+        prescriber = prescriber_of(finding.code)
+        if prescriber is None:
             return []
         if self.enough():
             self.untried += 1
             return []
-        drafts = PRESCRIBERS[finding.code](self.seen, finding)
+        drafts = prescriber(self.seen, finding)
         return [priced for draft in drafts if (priced := self.price(draft, finding.key)) is not None]
 
     def price(self, remedy: Remedy, key: str | None = None) -> Remedy | None:

@@ -1,0 +1,18 @@
+"""Bay: the space it has to live in."""
+
+from keel.findings import remedies, rules, shape_rules
+from keel.stations.station import Station
+
+BAY = Station(
+    name="bay",
+    title="Bay",
+    is_begun=lambda design: design.bay is not None,
+    rules=(
+        rules.bay_clearance,
+        shape_rules.passes_opening,
+    ),
+    prescribers={
+        "bay.clearance": remedies.clear_the_gap,
+        "opening.short": remedies.through_the_opening,
+    },
+)

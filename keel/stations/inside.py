@@ -1,0 +1,26 @@
+"""Inside: baffles, foam, bladder, lining."""
+
+from keel.design.document import Design
+from keel.design.inside import Inside
+from keel.findings import fuel_remedies, fuel_rules, inside_rules
+from keel.stations.station import Station
+
+
+def _is_begun(design: Design) -> bool:
+    features = design.shell.features if design.shell else ()
+    return design.inside != Inside() or any(feature.kind == "baffle" for feature in features)
+
+
+INSIDE = Station(
+    name="inside",
+    title="Inside",
+    is_begun=_is_begun,
+    rules=(
+        *inside_rules.INSIDE_RULES,
+        fuel_rules.lining_bears_it,
+    ),
+    prescribers={
+        "inside.free_run": inside_rules.slowed,
+        "fuel.lining": fuel_remedies.other_lining,
+    },
+)

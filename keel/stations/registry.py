@@ -1,0 +1,36 @@
+"""All stations, in the order of the work: judging, pricing and the marks of the stations walk this list."""
+
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
+
+from keel.findings.finding import Prescriber
+from keel.stations.bay import BAY
+from keel.stations.brief import BRIEF
+from keel.stations.gauge import GAUGE
+from keel.stations.inside import INSIDE
+from keel.stations.ports import PORTS
+from keel.stations.sheet import SHEET
+from keel.stations.shell import SHELL
+from keel.stations.station import Station
+
+_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET]
+
+
+def stations() -> Sequence[Station]:
+    """Every station."""
+    return tuple(_STATIONS)
+
+
+def prescriber_of(code: str) -> Prescriber | None:
+    """What would put a finding of a code right; None where nothing is known."""
+    return next((station.prescribers[code] for station in _STATIONS if code in station.prescribers), None)
+
+
+@contextmanager
+def registered(station: Station) -> Iterator[None]:
+    """One station more for a while."""
+    _STATIONS.append(station)
+    try:
+        yield
+    finally:
+        _STATIONS.remove(station)

@@ -1,0 +1,31 @@
+"""Sheet: flat parts."""
+
+from keel.findings import remedies, rules, shape_rules
+from keel.stations.station import Station
+
+SHEET = Station(
+    name="sheet",
+    title="Sheet",
+    is_begun=lambda design: design.shell is not None,
+    rules=(
+        rules.closed_box,
+        rules.brake_width,
+        rules.pan_possible,
+        rules.stock_sheet,
+        rules.pan_flange,
+        rules.brake_bends_it,
+        rules.holes_are_drawn,
+        shape_rules.rolls_can_be_made,
+        shape_rules.features_not_unfolded,
+    ),
+    prescribers={
+        "brake.closed_box": remedies.closable,
+        "brake.thick": remedies.thinner,
+        "brake.width": remedies.shorter,
+        "rolls.width": remedies.shorter,
+        "rolls.tight": remedies.wider_roll,
+        "pan.flange": remedies.longer_flange,
+        "stock.size": remedies.on_the_sheet,
+        "stock.none": remedies.stocked_gauge,
+    },
+)
