@@ -16,4 +16,5 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
+  { files: ['*.mjs'], languageOptions: { globals: globals.node } },
 )

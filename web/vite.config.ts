@@ -6,7 +6,7 @@ const api = 'http://127.0.0.1:8000'
 
 export default defineConfig({
   plugins: [react()],
-  build: { chunkSizeWarningLimit: 1200, sourcemap: false },
+  build: { chunkSizeWarningLimit: 1200, sourcemap: false, manifest: true },
   server: {
     port: 5173,
     proxy: { '/api': api, '/healthz': api },

@@ -259,3 +259,18 @@ class EveryScreen(SliceTestCase):
         self.go(f"/designs/{self.tank.pk}/sheet")
         self.until(lambda: "can't close it" in self.text("aside"), "the stop")
         self.assertIn("has a stop", self.text("[data-station=sheet]"))
+
+    def test_what_breaks_breaks_alone(self) -> None:
+        """A station whose script doesn't come says so; drawing and rail go on, and it comes back."""
+        self.open_tank("bay")
+        self.browser.execute_cdp_cmd("Network.enable", {})
+        self.browser.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*GaugeStation*"]})
+        self.station("gauge")
+        self.until(lambda: "Gauge has met an error" in self.text("[aria-label=Inputs]"), "the station says so")
+        self.find("[data-view=plan]")
+        self.station("shell")
+        self.until(lambda: "Metal" in self.text("[aria-label=Inputs]"), "another station")
+        self.browser.execute_cdp_cmd("Network.setBlockedURLs", {"urls": []})
+        self.station("gauge")
+        self.press("Load the page again")
+        self.until(lambda: "Lamp comes on with" in self.text("[aria-label=Inputs]"), "it is back")

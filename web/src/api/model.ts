@@ -53,8 +53,6 @@ export type Slosh = Design['slosh']
 export type RunShown = Schemas['RunShown']
 export type Lap = Schemas['LapOut']
 export type StarvationMap = Schemas['StarvationMap']
-/** The bench has no state of its own: it keeps measurements, it judges nothing. */
-export type StationName = Schemas['StationState']['station'] | 'bench' | 'slosh'
 export type StationMark = Schemas['StationState']['state']
 export type Session = Schemas['SessionOut']
 export type Units = Session['units']

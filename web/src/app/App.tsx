@@ -1,10 +1,12 @@
-import { Box, Button, CssBaseline, Stack, ThemeProvider, Typography, useMediaQuery } from '@mui/material'
+import { Box, Button, CssBaseline, ThemeProvider, useMediaQuery } from '@mui/material'
 import { lazy, Suspense, useMemo } from 'react'
-import { Link, Route, Routes } from 'react-router'
+import { Route, Routes } from 'react-router'
 import type { Session } from '../api/model'
 import { UnitsContext } from '../units/useUnits'
 import { JobsPage } from '../jobs/JobsPage'
+import { ErrorBoundary } from './ErrorBoundary'
 import { Header } from './Header'
+import { Message, NothingHere } from './Message'
 import { useSession } from './session'
 import { SignIn } from './SignIn'
 import { makeTheme } from './theme'
@@ -41,33 +43,17 @@ function SignedIn({ session }: { session: Session }) {
     <UnitsContext value={session.units}>
       <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh', minWidth: 320 }}>
         <Header session={session} />
-        <Suspense fallback={<Message title="One moment" text="" />}>
-          <Routes>
-            <Route path="/" element={<JobsPage />} />
-            <Route path="/designs/:designId/:station?" element={<WorkPage />} />
-            <Route path="/workshop" element={<WorkshopPage />} />
-            <Route path="*" element={<NothingHere />} />
-          </Routes>
-        </Suspense>
+        <ErrorBoundary title="This page has met an error">
+          <Suspense fallback={<Message title="One moment" text="" />}>
+            <Routes>
+              <Route path="/" element={<JobsPage />} />
+              <Route path="/designs/:designId/:station?" element={<WorkPage />} />
+              <Route path="/workshop" element={<WorkshopPage />} />
+              <Route path="*" element={<NothingHere />} />
+            </Routes>
+          </Suspense>
+        </ErrorBoundary>
       </Box>
     </UnitsContext>
-  )
-}
-
-export const NothingHere = () => (
-  <Message title="There is nothing here" text="The address is wrong, or this belongs to another workshop.">
-    <Button component={Link} to="/" variant="contained">
-      To the jobs
-    </Button>
-  </Message>
-)
-
-export function Message({ title, text, children }: { title: string; text: string; children?: React.ReactNode }) {
-  return (
-    <Stack component="main" sx={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 2, p: 4, minHeight: 300 }}>
-      <Typography variant="h1">{title}</Typography>
-      {text && <Typography>{text}</Typography>}
-      {children}
-    </Stack>
   )
 }

@@ -1,7 +1,7 @@
 import { Box, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { lazy, Suspense, useLayoutEffect, useRef, useState } from 'react'
-import type { Axis, Bay, Design, Evaluation, StationName } from '../api/model'
+import type { Axis, Bay, Design, Evaluation } from '../api/model'
 import { PLACE, SIZE } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import { select, useWork } from '../work/store'
@@ -27,7 +27,7 @@ import { shellSnaps } from './snaps'
 const Solid = lazy(() => import('./Solid'))
 
 /** The sheet: plan over elevation, end view beside it, the solid in the corner. The work surface of every station. */
-export function TankDrawing({ station }: { station: StationName }) {
+export function TankDrawing({ station }: { station: string }) {
   const { inks } = useTheme()
   const box = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState({ width: 0, height: 0 })
@@ -81,7 +81,7 @@ function EmptySheet() {
 
 interface ViewProps {
   view: Placed
-  station: StationName
+  station: string
   onEdit: ((editing: Editing) => void) | undefined
 }
 
@@ -167,13 +167,13 @@ function Dimensions({ view, design, evaluation, station, onEdit }: ViewProps & {
 }
 
 /** Where ports have their names beside them: elsewhere they are in the way of what is worked on. */
-const NAMED: readonly StationName[] = ['brief', 'inside', 'ports', 'slosh', 'bench', 'sheet']
+const NAMED: readonly string[] = ['brief', 'inside', 'ports', 'slosh', 'bench', 'sheet']
 const STANDING = ['baffle', 'pot'] as const
 const SHAPING = ['well', 'sump', 'relief', 'roof step', 'partition'] as const
 
 interface GripsProps {
   view: Placed
-  station: StationName
+  station: string
   design: Design
   evaluation: Evaluation | null
   onEdit: (editing: Editing) => void

@@ -1,15 +1,15 @@
 import { Box, Button, CircularProgress, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { Link } from 'react-router'
-import type { Change, Evaluation, Finding, Remedy, StationName } from '../api/model'
+import type { Change, Evaluation, Finding, Remedy } from '../api/model'
+import { stationOf } from '../stations/registry'
 import { useUnits } from '../units/useUnits'
 import { tryRemedy } from './evaluate'
 import { SeverityMark } from './Marks'
 import { applyPatch, useWork } from './store'
-import { STATIONS } from './Stations'
 
 /** What is wrong, why it matters, and what would put it right. */
-export function Findings({ designId, station, everywhere }: { designId: number; station: StationName; everywhere: boolean }) {
+export function Findings({ designId, station, everywhere }: { designId: number; station: string; everywhere: boolean }) {
   const evaluation = useWork((work) => work.evaluation)
   const all = evaluation?.findings ?? []
   const shown = everywhere ? all : all.filter((finding) => finding.station === station)
@@ -65,7 +65,7 @@ function FindingCard({ finding, designId, showStation }: { finding: Finding; des
         <SeverityMark severity={finding.severity} /> {finding.severity}
         {showStation && (
           <Link to={`/designs/${designId}/${finding.station}`} style={{ marginLeft: 'auto', color: inks.quiet, fontWeight: 500 }}>
-            {STATIONS.find((item) => item.name === finding.station)?.title}
+            {stationOf(finding.station)?.title}
           </Link>
         )}
       </Box>

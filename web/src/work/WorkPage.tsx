@@ -1,29 +1,16 @@
 import { Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
-import { type ReactNode, useEffect, useState } from 'react'
+import { type ReactNode, Suspense, useEffect, useState } from 'react'
 import { createPortal } from 'react-dom'
 import { useParams } from 'react-router'
 import { api, asked, Failure, type Schemas } from '../api/client'
-import type { StationName } from '../api/model'
-import { Message, NothingHere } from '../app/App'
+import { ErrorBoundary } from '../app/ErrorBoundary'
+import { Message, NothingHere } from '../app/Message'
 import { useSession } from '../app/session'
-import { FlatDrawing } from '../drawing/FlatDrawing'
 import { TankDrawing } from '../drawing/TankDrawing'
-import { BayStation } from '../stations/bay/BayStation'
-import { BenchBoard } from '../stations/bench/BenchBoard'
-import { BenchStation } from '../stations/bench/BenchStation'
-import { BriefStation } from '../stations/brief/BriefStation'
-import { DemandBoard } from '../stations/brief/DemandBoard'
-import { GaugeBoard } from '../stations/gauge/GaugeBoard'
-import { GaugeStation } from '../stations/gauge/GaugeStation'
-import { InsideStation } from '../stations/inside/InsideStation'
-import { PortsBoard } from '../stations/ports/PortsBoard'
-import { PortsStation } from '../stations/ports/PortsStation'
-import { SloshBoard } from '../stations/slosh/SloshBoard'
-import { SloshStation } from '../stations/slosh/SloshStation'
-import { SheetStation } from '../stations/sheet/SheetStation'
-import { ShellStation } from '../stations/shell/ShellStation'
+import { stationOf } from '../stations/registry'
+import type { Station } from '../stations/station'
 import { ConflictDialog } from './ConflictDialog'
 import { useEvaluating } from './evaluate'
 import { Findings } from './Findings'
@@ -31,7 +18,7 @@ import { RenameDialog } from './RenameDialog'
 import { RevisionsDialog } from './RevisionsDialog'
 import { SaveState } from './SaveState'
 import { begin, useSaving, watchForSaving } from './saving'
-import { STATIONS, Stations } from './Stations'
+import { Stations } from './Stations'
 import { redo, stopTrial, undo, useSteps, useWork } from './store'
 import { Tally } from './Tally'
 
@@ -47,7 +34,7 @@ export default function WorkPage() {
     staleTime: Infinity,
     queryFn: () => asked(api.GET('/api/designs/{design_id}', { params: { path: { design_id: id } } })),
   })
-  const at = STATIONS.find((item) => item.name === station)?.name
+  const at = stationOf(station)
   if (!Number.isInteger(id) || !at) return <NothingHere />
   if (loaded.error) {
     if (loaded.error instanceof Failure && loaded.error.status === 404) return <NothingHere />
@@ -63,10 +50,10 @@ export default function WorkPage() {
   return <Bench key={id} opened={loaded.data} station={at} readOnly={session.data.role === 'viewer'} />
 }
 
-function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; station: StationName; readOnly: boolean }) {
-  const { inks } = useTheme()
+function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; station: Station; readOnly: boolean }) {
   const ready = useSaving((saving) => saving.designId === opened.id)
   const [everywhere, setEverywhere] = useState(false)
+  const [turned, setTurned] = useState<Record<string, boolean>>({})
   useEffect(() => {
     begin(opened.id, opened.revision, opened.design, readOnly)
     return watchForSaving()
@@ -75,39 +62,13 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
   }, [opened.id])
   useEvaluating()
   useKeys()
-  const boards = useBoards(opened.id)
-  const [turned, setTurned] = useState<Partial<Record<StationName, boolean>>>({})
   if (!ready) return null
-  const findings = <Findings designId={opened.id} station={station} everywhere={everywhere} />
-  const board = boards[station]
-  const asBoard = board && (turned[station] ?? board.first)
   return (
     <>
       <HeaderParts opened={opened} />
       <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
-        <Stations designId={opened.id} at={station} />
-        <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>
-          {asBoard ? board.shown : <TankDrawing station={station} />}
-        </Box>
-        <Box component="aside" aria-label="Inputs" sx={{ width: 336, flexShrink: 0, overflowY: 'auto', borderLeft: `1px solid ${inks.line}`, background: inks.sheet, p: 2, display: 'flex', flexDirection: 'column', gap: 1.75 }}>
-          <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', minHeight: 44 }}>
-            <Typography variant="h1">{STATIONS.find((item) => item.name === station)?.title}</Typography>
-            {board?.name && (
-              <Button variant="outlined" onClick={() => setTurned({ ...turned, [station]: !asBoard })}>
-                {asBoard ? 'Show the tank' : `Show ${board.name}`}
-              </Button>
-            )}
-          </Box>
-          {station === 'brief' && <BriefStation findings={findings} />}
-          {station === 'bay' && <BayStation findings={findings} />}
-          {station === 'shell' && <ShellStation findings={findings} />}
-          {station === 'inside' && <InsideStation findings={findings} />}
-          {station === 'ports' && <PortsStation findings={findings} />}
-          {station === 'slosh' && <SloshStation />}
-          {station === 'gauge' && <GaugeStation findings={findings} />}
-          {station === 'bench' && <BenchStation designId={opened.id} />}
-          {station === 'sheet' && <SheetStation findings={findings} />}
-        </Box>
+        <Stations designId={opened.id} at={station.name} />
+        <AtStation key={station.name} station={station} designId={opened.id} turned={turned[station.name]} onTurn={(to) => setTurned({ ...turned, [station.name]: to })} findings={<Findings designId={opened.id} station={station.name} everywhere={everywhere} />} />
       </Box>
       <Tally
         onFindings={() => {
@@ -120,27 +81,44 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
   )
 }
 
-interface BoardOf {
-  /** What the button says that turns to it; without a name there is no turning back to the tank. */
-  name?: string
-  shown: ReactNode
-  /** Whether it is what a station opens with. */
-  first: boolean
+interface AtStationProps {
+  station: Station
+  designId: number
+  turned: boolean | undefined
+  onTurn: (toBoard: boolean) => void
+  findings: ReactNode
 }
 
-/** Stations that have figures to show instead of the tank, where there are any. */
-function useBoards(designId: number): Partial<Record<StationName, BoardOf>> {
-  const parts = useWork((work) => work.evaluation?.sheet?.parts) ?? []
-  const shaped = useWork((work) => Boolean(work.evaluation?.geometry))
-  const senders = useWork((work) => work.evaluation?.gauge?.readings.length) ?? 0
-  return {
-    brief: { name: 'the demand', shown: <DemandBoard />, first: true },
-    ...(shaped ? { ports: { name: 'the figures', shown: <PortsBoard />, first: false } } : {}),
-    ...(senders ? { gauge: { name: 'the needle', shown: <GaugeBoard />, first: false } } : {}),
-    ...(shaped ? { slosh: { shown: <SloshBoard />, first: true } } : {}),
-    bench: { shown: <BenchBoard designId={designId} />, first: true },
-    ...(parts.length ? { sheet: { name: 'the flat parts', shown: <FlatDrawing parts={parts} />, first: true } } : {}),
-  }
+const never = () => false
+
+/** The drawing or the station's board, and its inputs. Each breaks alone. */
+function AtStation({ station, designId, turned, onTurn, findings }: AtStationProps) {
+  const { inks } = useTheme()
+  const { Panel, title } = station
+  const useIsThere = station.board?.useIsThere ?? never
+  const board = useIsThere() ? station.board : undefined
+  const asBoard = board && (turned ?? board.first)
+  const guarded = (part: ReactNode) => (
+    <ErrorBoundary title={`${title} has met an error`}>
+      <Suspense fallback={null}>{part}</Suspense>
+    </ErrorBoundary>
+  )
+  return (
+    <>
+      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>{guarded(asBoard ? <board.Shown designId={designId} /> : <TankDrawing station={station.name} />)}</Box>
+      <Box component="aside" aria-label="Inputs" sx={{ width: 336, flexShrink: 0, overflowY: 'auto', borderLeft: `1px solid ${inks.line}`, background: inks.sheet, p: 2, display: 'flex', flexDirection: 'column', gap: 1.75 }}>
+        <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', minHeight: 44 }}>
+          <Typography variant="h1">{title}</Typography>
+          {board?.name && (
+            <Button variant="outlined" onClick={() => onTurn(!asBoard)}>
+              {asBoard ? 'Show the tank' : `Show ${board.name}`}
+            </Button>
+          )}
+        </Box>
+        {guarded(<Panel designId={designId} findings={findings} />)}
+      </Box>
+    </>
+  )
 }
 
 /** Job, design, undo, saving: the page's part of the strip along the top. */

@@ -1,0 +1,20 @@
+import { useQuery } from '@tanstack/react-query'
+import { always, shownLater, type Station } from '../station'
+import { calibrationsQuery } from './bench'
+
+export const bench: Station = {
+  name: 'bench',
+  title: 'Bench',
+  about: 'measured by pouring',
+  Panel: shownLater(() => import('./BenchStation'), 'BenchStation'),
+  board: {
+    Shown: shownLater(() => import('./BenchBoard'), 'BenchBoard'),
+    first: true,
+    useIsThere: always,
+  },
+  // The bench judges nothing: it is settled when its last calibration was kept.
+  useMark: (designId) => {
+    const last = useQuery(calibrationsQuery(designId)).data?.[0]
+    return !last ? 'untouched' : last.closed ? 'settled' : 'in work'
+  },
+}

@@ -1,0 +1,14 @@
+import { always, shownLater, type Station } from '../station'
+
+export const brief: Station = {
+  name: 'brief',
+  title: 'Brief',
+  about: 'fuel and target',
+  Panel: shownLater(() => import('./BriefStation'), 'BriefStation'),
+  board: {
+    Shown: shownLater(() => import('./DemandBoard'), 'DemandBoard'),
+    name: 'the demand',
+    first: true,
+    useIsThere: always,
+  },
+}

@@ -1,0 +1,15 @@
+import { useWork } from '../../work/store'
+import { shownLater, type Station } from '../station'
+
+export const gauge: Station = {
+  name: 'gauge',
+  title: 'Gauge',
+  about: 'senders and needle',
+  Panel: shownLater(() => import('./GaugeStation'), 'GaugeStation'),
+  board: {
+    Shown: shownLater(() => import('./GaugeBoard'), 'GaugeBoard'),
+    name: 'the needle',
+    first: false,
+    useIsThere: () => useWork((work) => Boolean(work.evaluation?.gauge?.readings.length)),
+  },
+}

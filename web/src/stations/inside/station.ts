@@ -1,0 +1,8 @@
+import { shownLater, type Station } from '../station'
+
+export const inside: Station = {
+  name: 'inside',
+  title: 'Inside',
+  about: 'baffles, foam, bladder',
+  Panel: shownLater(() => import('./InsideStation'), 'InsideStation'),
+}

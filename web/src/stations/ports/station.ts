@@ -1,0 +1,15 @@
+import { useWork } from '../../work/store'
+import { shownLater, type Station } from '../station'
+
+export const ports: Station = {
+  name: 'ports',
+  title: 'Ports',
+  about: 'in, out and air',
+  Panel: shownLater(() => import('./PortsStation'), 'PortsStation'),
+  board: {
+    Shown: shownLater(() => import('./PortsBoard'), 'PortsBoard'),
+    name: 'the figures',
+    first: false,
+    useIsThere: () => useWork((work) => Boolean(work.evaluation?.geometry)),
+  },
+}

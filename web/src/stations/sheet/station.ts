@@ -1,0 +1,15 @@
+import { useWork } from '../../work/store'
+import { shownLater, type Station } from '../station'
+
+export const sheet: Station = {
+  name: 'sheet',
+  title: 'Sheet',
+  about: 'flat parts',
+  Panel: shownLater(() => import('./SheetStation'), 'SheetStation'),
+  board: {
+    Shown: shownLater(() => import('./FlatBoard'), 'FlatBoard'),
+    name: 'the flat parts',
+    first: true,
+    useIsThere: () => useWork((work) => Boolean(work.evaluation?.sheet?.parts.length)),
+  },
+}

@@ -1,0 +1,8 @@
+import { shownLater, type Station } from '../station'
+
+export const shell: Station = {
+  name: 'shell',
+  title: 'Shell',
+  about: 'shape and capacity',
+  Panel: shownLater(() => import('./ShellStation'), 'ShellStation'),
+}
