@@ -117,7 +117,7 @@ def card_is_kept(seen: Studied) -> Iterator[Finding]:
 
 def _broken(rule: CardRule, value: float) -> Words:
     unit = CARD_UNIT[rule.subject]
-    said = "{rule}: {subject} {limit_unit}, here {value_unit}".replace("unit", unit)
+    said = f"{{rule}}: {{subject}} {{limit_{unit}}}, here {{value_{unit}}}"
     return Words(
         said, {"rule": rule.rule, "subject": rule.subject, f"limit_{unit}": rule.limit, f"value_{unit}": value}
     )

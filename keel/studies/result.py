@@ -65,11 +65,21 @@ METRIC: dict[str, tuple[str, float]] = {
 }
 
 
+PLAIN = ("{:g}", 1.0)
+
+
 def metric(name: str, value: Value) -> str:
-    """A quantity in metric units, by the ending of its name."""
+    """A quantity in metric units, by the ending of its name; a name of one word is a plain number.
+
+    Raises
+    ------
+    KeyError
+        For an ending that is no known unit: a number must not lose its unit on the way to the reader.
+    """
     if isinstance(value, str):
         return value
-    shape, factor = METRIC.get(name.rpartition("_")[2], ("{:g}", 1))
+    _, is_measured, unit = name.rpartition("_")
+    shape, factor = METRIC[unit] if is_measured else PLAIN
     return shape.format(round(value * factor, 6) + 0.0).replace(".0 mm", " mm")
 
 

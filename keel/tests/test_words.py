@@ -1,16 +1,20 @@
 """Sentences with quantities, workshops as documents, and the words of what was refused."""
 
+import ast
+import re
+from pathlib import Path
 from unittest import TestCase
 
 from hypothesis import example, given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+import keel
 from keel.design.faults import faults
 from keel.design.workshop import K_BY_FAMILY, HouseRules, Workshop
 from keel.formats.quantities import ReaderUnits, quantity_text
 from keel.reference.metals import METALS
-from keel.studies.result import metric, words
+from keel.studies.result import METRIC, metric, words
 
 UNITS: tuple[ReaderUnits, ...] = ("mm_l", "in_usgal", "in_impgal")
 
@@ -35,6 +39,23 @@ class Sentences(TestCase):
         self.assertEqual(shown[0], ["12.7 mm", "3.0 mm".replace(".0", ""), "10.00 L", "1.00 kg"])
         self.assertEqual(shown[1], ['1/2"', '0.118"', "2.64 US gal", "1.00 kg"])
         self.assertEqual(shown[2][2], "2.20 imp gal")
+
+    def test_every_unit_is_known(self) -> None:
+        """Whatever a sentence of the core names with an ending, the core and the interface know how to show it."""
+        with self.assertRaises(KeyError):
+            words("{load_stone}", load_stone=3.0).plain()
+        named = {
+            name
+            for room in ("findings", "stations", "studies", "trials")
+            for file in (Path(keel.__file__).parent / room).rglob("*.py")
+            for node in ast.walk(ast.parse(file.read_text()))
+            if isinstance(node, ast.Constant) and isinstance(node.value, str)
+            for name in re.findall(r"\{([a-z]+(?:_[a-z0-9]+)+)\}", node.value)
+        }
+        self.assertGreater(len(named), 100)
+        self.assertLessEqual({name.rpartition("_")[2] for name in named}, set(METRIC))
+        shown = (Path(keel.__file__).parents[1] / "web/src/units/useUnits.ts").read_text()
+        self.assertEqual(set(METRIC), set(re.findall(r"case '(\w+)':", shown)))
 
     @given(st.floats(-1e4, 1e4), st.sampled_from(["mm", "l", "kg", "m", "pct", "sheet"]))
     @example(-0.00390625, "l")
