@@ -24,7 +24,7 @@ sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
 from keel.design.document import Design
 from keel.design.workshop import Workshop
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.formats.document import design_json, read_design
 from server.demo import saltmarsh
 

@@ -14,7 +14,7 @@ sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 from pydantic import ValidationError
 
 from keel.design.workshop import Workshop
-from keel.evaluate import evaluate
+from keel.evaluation import evaluate
 from keel.formats.document import UnreadableDesignError, read_design
 from keel.solid.faults import GeometryError
 from keel.tests.wild import Wild

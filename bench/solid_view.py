@@ -21,7 +21,7 @@ from selenium.webdriver.support.ui import WebDriverWait
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
 from bench.evaluate import BEHIND, WELLS
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.formats.document import read_design
 
 FLAGS = ["--headless=new", "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking"]

@@ -10,7 +10,7 @@ from pydantic import ValidationError
 
 from keel.design.faults import faults
 from keel.design.workshop import Workshop
-from keel.evaluate import evaluate
+from keel.evaluation import evaluate
 from keel.formats.document import UnreadableDesignError, design_schema, read_design
 from keel.solid.faults import GeometryError
 from keel.warm import warm_answers, warm_kernels

@@ -5,7 +5,7 @@ from keel.design.features import Baffle, Sump
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
 from keel.design.workshop import Workshop
-from keel.evaluate import evaluate
+from keel.evaluation import evaluate
 from keel.solid.build import build
 from keel.studies.slosh.log import still
 from keel.studies.slosh.model import Setup, slosh_tank

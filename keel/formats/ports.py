@@ -8,7 +8,7 @@ from ezdxf import units
 from ezdxf.filemanagement import new
 
 from keel.design.ports import Port
-from keel.evaluate import PortPlace
+from keel.evaluation import PortPlace
 from keel.formats.table import written
 from keel.studies.calibration import CurvePoint
 from keel.studies.gauge import GaugeTruth

@@ -4,7 +4,7 @@ import json
 from typing import Any
 from unittest import TestCase
 
-from keel.evaluate import evaluate
+from keel.evaluation import evaluate
 from keel.findings.finding import Finding
 from keel.formats.document import read_design
 

@@ -22,7 +22,7 @@ from keel.design.document import Design
 from keel.design.ports import Port
 from keel.design.shell import BoxShell, CylinderShell
 from keel.design.workshop import HouseRules, Workshop
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.findings.patch import apply
 from keel.solid.box import Cuboid
 from keel.solid.build import AnyShell, build

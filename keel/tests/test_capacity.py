@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from keel.design.document import Design
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.reference.fuels import FUELS
 from keel.solid.box import box_solid, sharp_corners_of
 from keel.solid.build import AnyShell, build

@@ -12,7 +12,7 @@ from keel.design.brief import Brief
 from keel.design.document import Design
 from keel.design.shell import BoxShell
 from keel.design.workshop import Brake, HouseRules, StockSheet, Workshop
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.findings.finding import Finding
 from keel.findings.patch import apply, merged
 from keel.formats.document import UnreadableDesignError, read_design

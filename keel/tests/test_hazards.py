@@ -6,7 +6,7 @@ from unittest import TestCase
 
 from keel.design.document import Design
 from keel.design.workshop import Workshop
-from keel.evaluate import Evaluation, Showing, evaluate
+from keel.evaluation import Evaluation, Showing, evaluate
 from keel.findings.finding import Finding
 from keel.findings.patch import apply
 from keel.formats.document import read_design

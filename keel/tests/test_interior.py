@@ -13,7 +13,7 @@ from keel.design.document import Design
 from keel.design.features import Baffle
 from keel.design.inside import Bladder, Foam, Inside
 from keel.design.ports import Port
-from keel.evaluate import Evaluation, Showing, evaluate
+from keel.evaluation import Evaluation, Showing, evaluate
 from keel.formats.document import read_design
 from keel.solid.faults import GeometryError
 from keel.solid.interior import solids_of

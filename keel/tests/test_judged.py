@@ -11,7 +11,7 @@ from scipy.optimize import isotonic_regression
 
 from keel.design.brief import CardSubject
 from keel.design.gauge import Sender, SwingArm
-from keel.evaluate import Evaluation, evaluate
+from keel.evaluation import Evaluation, evaluate
 from keel.findings.finding import Finding
 from keel.formats.document import read_design
 from keel.solid.build import build

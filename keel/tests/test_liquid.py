@@ -13,7 +13,7 @@ from keel.design.document import Design
 from keel.design.features import Partition, Relief
 from keel.design.ports import Port
 from keel.design.shell import BoxShell, Corner, CylinderShell, ProfileShell
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
 from keel.solid.polyhedron import Array, Mesh, Waterline

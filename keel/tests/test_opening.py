@@ -8,7 +8,7 @@ from keel.design.bay import Bay, KeepOut, Opening
 from keel.design.document import Design
 from keel.design.ports import HoseBend, Port
 from keel.design.shell import Corner, ProfileShell
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.findings.finding import Finding
 from keel.findings.patch import apply
 from keel.solid.build import build

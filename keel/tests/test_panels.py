@@ -9,7 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from keel.design.workshop import HouseRules, Workshop
-from keel.evaluate import Evaluation, Showing, evaluate
+from keel.evaluation import Evaluation, Showing, evaluate
 from keel.formats.document import read_design
 from keel.reference.plates import ROWS, STRIP_BETA, Held
 from keel.studies.panels.panel import Panel, how_held

@@ -11,7 +11,7 @@ from keel.design.document import Design
 from keel.design.features import Baffle, Door, Holes, Notch, Partition
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.findings.patch import apply
 from keel.solid.build import build
 from keel.solid.compartments import compartments

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from keel.design.document import Design
 from keel.design.ports import Port, PortRole
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.solid.build import build
 from keel.studies.draining import place_of
 from keel.tests.samples import PILOT, WEDGE, box

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from keel.design.document import Design
 from keel.design.workshop import StockSheet, Workshop
-from keel.evaluate import evaluate
+from keel.evaluation import evaluate
 from keel.formats.document import read_design
 from keel.formats.dxf import part_dxf
 from keel.solid.build import build

@@ -13,7 +13,7 @@ from keel.design.document import Design
 from keel.design.features import Baffle, Door, Holes, Sump
 from keel.design.ports import Filling, Hanger, NeckPath, Port, Seat, VentPath
 from keel.design.workshop import Workshop
-from keel.evaluate import Evaluation, Showing, evaluate
+from keel.evaluation import Evaluation, Showing, evaluate
 from keel.findings.patch import apply
 from keel.formats.ports import marks
 from keel.solid.build import build

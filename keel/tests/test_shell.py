@@ -6,7 +6,7 @@ from unittest import TestCase
 from keel.design.document import Design
 from keel.design.features import Partition, Relief, RoofStep, Sump, Well
 from keel.design.shell import Corner, CylinderShell, ProfileShell
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
 from keel.solid.polygon import ring_area

@@ -15,7 +15,7 @@ from keel.design.ports import Port, Seat
 from keel.design.shell import BoxShell, Corner, CylinderShell
 from keel.design.slosh import KINDS, LAPS, Manoeuvre
 from keel.design.workshop import HouseRules
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.findings.finding import Finding
 from keel.solid.build import AnyShell, build
 from keel.solid.compartments import compartments

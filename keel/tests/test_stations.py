@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from unittest import TestCase
 
 from keel.design.document import Design
-from keel.evaluate import evaluate
+from keel.evaluation import evaluate
 from keel.findings.finding import Finding, Remedy, of_station
 from keel.stations.registry import prescriber_of, registered, stations
 from keel.stations.station import Station

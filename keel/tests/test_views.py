@@ -10,7 +10,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from keel.design.document import Design
 from keel.design.features import Partition
 from keel.design.shell import CylinderShell
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
 from keel.solid.polyhedron import Waterline

@@ -9,7 +9,7 @@ from ninja import Query, Router, Schema
 from pydantic import Field
 
 from keel.design.document import Design
-from keel.evaluate import Evaluation, Showing, evaluate
+from keel.evaluation import Evaluation, Showing, evaluate
 from keel.formats.cutlist import cut_list_csv, strapping_csv
 from keel.formats.document import design_json
 from keel.formats.dxf import part_dxf

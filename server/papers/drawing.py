@@ -8,7 +8,7 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from keel.evaluate import Block, Evaluation
+from keel.evaluation import Block, Evaluation
 from keel.formats.quantities import ReaderUnits, cut_text, length_text
 from keel.studies.sheet.parts import FlatPart, middle_of
 from keel.studies.views import Ring

@@ -10,7 +10,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from keel.design.document import Design
 from keel.design.shell import CylinderShell
-from keel.evaluate import Evaluation
+from keel.evaluation import Evaluation
 from keel.formats.quantities import length_text, quantity_text, volume_text
 from keel.solid.build import AnyShell
 from keel.studies.sheet.made import Sheet

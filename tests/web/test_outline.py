@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from keel.design.document import Design
 from keel.design.shell import Corner, ProfileShell
-from keel.evaluate import Showing, evaluate
+from keel.evaluation import Showing, evaluate
 from keel.solid.build import build
 from keel.studies.resize import stretched
 from keel.tests.samples import STEP, profile

@@ -6,7 +6,7 @@ from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import ConfigDict
 
-from keel.evaluate import Evaluation, Showing, evaluate
+from keel.evaluation import Evaluation, Showing, evaluate
 from keel.formats.document import design_from
 from server.http.errors import ErrorOut
 from server.jobs.patience import Patience
