@@ -140,8 +140,8 @@ class Ports(PortsTestCase):
         self.drag("[data-move='plan-Arm 120']", -40, 0)
         self.until(lambda: (self.kept("gauge") or {"senders": [{"x_mm": 350}]})["senders"][0]["x_mm"] < 345, "dragged")
         self.press("Show the needle")
-        rows = self.browser.find_elements(By.CSS_SELECTOR, "[aria-label='Eighths of Arm 120'] tbody tr")
-        self.assertEqual(len(rows), 9)
+        rows = "[aria-label='Eighths of Arm 120'] tbody tr"
+        self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, rows)) == 9, "nine rows of eighths")
         self.assert_accessible("the needle")
         self.press("Download")
         self.click("[data-file='gauge.csv']")
