@@ -14,7 +14,7 @@ export function Message({ title, text, children }: { title: string; text: string
   return (
     <Stack component="main" sx={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 2, p: 4, minHeight: 300 }}>
       <Typography variant="h1">{title}</Typography>
-      {text && <Typography>{text}</Typography>}
+      {text && <Typography sx={{ overflowWrap: 'anywhere' }}>{text}</Typography>}
       {children}
     </Stack>
   )

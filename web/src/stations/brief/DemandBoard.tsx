@@ -28,16 +28,16 @@ function DemandTable({ demands }: { demands: Demand[] }) {
   const flow = (value: number | null | undefined) => (!isNumber(value) ? 'no figure' : units.flowText(value))
   const short = (value: number | null | undefined) => (!isNumber(value) ? null : value > 0 ? <strong style={{ color: inks.stop }}>short by {units.flowText(value)}</strong> : 'enough')
   const rows: { name: string; value: (demand: Demand) => ReactNode }[] = [
-    { name: 'Burns at full power', value: (d) => <strong>{flow(d.flow_l_per_h)}</strong> },
-    { name: 'by the usual range', value: (d) => (d.bsfc ? `${units.volume(d.range_l_per_h[0], 1)} to ${units.flowText(d.range_l_per_h[1])}` : 'measured') },
-    { name: 'in mass', value: (d) => `${units.number(d.mass_kg_per_h, 1)} kg/h` },
-    { name: 'on average, at its duty', value: (d) => flow(d.average_l_per_h) },
-    { name: 'Pumps have to give', value: (d) => <strong>{flow(d.needed_l_per_h)}</strong> },
-    { name: 'they give, at rail pressure', value: (d) => (d.pumps.length ? flow(d.running_l_per_h) : 'no pump yet') },
-    { name: 'so', value: (d) => (d.pumps.length ? short(d.short_l_per_h) : '') },
-    { name: 'at the lowest voltage', value: (d) => (d.pumps.length ? (!isNumber(d.low_running_l_per_h) ? 'beyond the tables' : short(d.low_short_l_per_h)) : '') },
-    { name: 'they carry', value: (d) => (!isNumber(d.carries_kw) ? '' : units.powerText(d.carries_kw)) },
-    { name: 'Comes on', value: (d) => <Staging demand={d} /> },
+    { name: 'Fuel flow at full power', value: (d) => <strong>{flow(d.flow_l_per_h)}</strong> },
+    { name: 'Fuel flow over the BSFC range', value: (d) => (d.bsfc ? `${units.volume(d.range_l_per_h[0], 1)} to ${units.flowText(d.range_l_per_h[1])}` : 'measured') },
+    { name: 'Mass flow', value: (d) => `${units.number(d.mass_kg_per_h, 1)} kg/h` },
+    { name: 'Average flow at its duty', value: (d) => flow(d.average_l_per_h) },
+    { name: 'Required pump flow', value: (d) => <strong>{flow(d.needed_l_per_h)}</strong> },
+    { name: 'Pump flow at rail pressure', value: (d) => (d.pumps.length ? flow(d.running_l_per_h) : 'no pump yet') },
+    { name: 'Margin at rail pressure', value: (d) => (d.pumps.length ? short(d.short_l_per_h) : '') },
+    { name: 'Margin at lowest voltage', value: (d) => (d.pumps.length ? (!isNumber(d.low_running_l_per_h) ? 'beyond the tables' : short(d.low_short_l_per_h)) : '') },
+    { name: 'Power the pumps can feed', value: (d) => (!isNumber(d.carries_kw) ? '' : units.powerText(d.carries_kw)) },
+    { name: 'Pumps come on', value: (d) => <Staging demand={d} /> },
   ]
   if (!demands.length) {
     return (
@@ -71,7 +71,7 @@ function DemandTable({ demands }: { demands: Demand[] }) {
             </TableRow>
           ))}
           <TableRow>
-            <TableCell sx={{ pl: 0, color: 'text.secondary' }}>The sum</TableCell>
+            <TableCell sx={{ pl: 0, color: 'text.secondary' }}>Calculation</TableCell>
             {demands.map((demand) => (
               <TableCell key={demand.id} sx={{ fontSize: 12, color: 'text.secondary' }}>
                 {units.say(demand.how)}
