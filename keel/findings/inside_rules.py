@@ -22,12 +22,14 @@ def fuel_runs_free(seen: Studied) -> Iterator[Finding]:
     run, most = seen.insides.longest, seen.workshop.rules.free_run_mm
     if run.mm > most + 1:
         title = words(
-            "Fuel runs free for {run_mm} {way}", run_mm=run.mm, way="lengthwise" if run.axis == "x" else "across"
+            "Unbaffled run {run_mm} {way}, limit {most_mm} (house rule)",
+            run_mm=run.mm,
+            way="lengthwise" if run.axis == "x" else "across",
+            most_mm=most,
         )
         why = words(
-            "The house rule is {most_mm}. In a vehicle that moves, a longer run hits harder and uncovers the pickup "
-            "for longer; Slosh shows whether it matters here.",
-            most_mm=most,
+            "In a vehicle that moves, fuel hits harder after a longer run and uncovers the pickup for longer; Slosh "
+            "shows whether it matters here."
         )
         yield _finding("inside.free_run", "tank", "note", title, why)
 
@@ -37,15 +39,16 @@ def plates_are_open_enough(seen: Studied) -> Iterator[Finding]:
     rules = seen.workshop.rules
     for plate in seen.insides.plates:
         if plate.share > rules.clear_most:
-            title = words("{name} is {clear_pct} open", name=plate.name, clear_pct=plate.share)
-            why = words("Over {most_pct} it slows little. Smaller openings slow more.", most_pct=rules.clear_most)
+            said = "Open area of {name} {clear_pct}, limit {most_pct} (house rule)"
+            title = words(said, name=plate.name, clear_pct=plate.share, most_pct=rules.clear_most)
+            why = words("So open it slows the fuel little. Smaller openings slow more.")
             yield _finding("baffle.open", plate.id, "note", title, why)
         elif plate.share < rules.clear_least:
-            title = words("{name} is only {clear_pct} open", name=plate.name, clear_pct=plate.share)
+            said = "Open area of {name} {clear_pct}, at least {least_pct} (house rule)"
+            title = words(said, name=plate.name, clear_pct=plate.share, least_pct=rules.clear_least)
             why = words(
-                "Under {least_pct} fuel may not come through as fast as it is drawn, and filling takes its time. Give "
-                "it notches, holes or larger corners.",
-                least_pct=rules.clear_least,
+                "Fuel may not come through as fast as it is drawn, and filling takes its time. Give it notches, holes "
+                "or larger corners."
             )
             yield _finding("baffle.tight", plate.id, "note", title, why)
 
@@ -64,7 +67,7 @@ def compartments_drain_and_breathe(seen: Studied) -> Iterator[Finding]:
     """Every compartment's air and fuel get out."""
     for shut in seen.insides.shut:
         what = " and ".join([*(["air"] if shut.traps else []), *(["fuel"] if shut.holds else [])])
-        title = words("{room} keeps its {what}", room=shut.room, what=what)
+        title = words("{room} traps {what}", room=shut.room, what=what)
         ends = " or ".join([*(["top"] if shut.traps else []), *(["bottom"] if shut.holds else [])])
         why = words("No opening reaches its {ends}. Open the plates' corners or feet there.", ends=ends)
         yield _finding("inside.shut", shut.room, "caution", title, why)
@@ -151,7 +154,7 @@ def draw_gets_through(seen: Studied) -> Iterator[Finding]:
     for room in seen.insides.starved:
         if room.head_mm <= HEAD_MOST_MM:
             continue
-        title = words("{room} starves behind its openings", room=room.room)
+        title = words("{room} is a starved compartment", room=room.room)
         why = words("In its lowest quarter nothing is open towards it: what is drawn can't come. Open it lower down.")
         if room.open_mm2 > 0:
             why = words(

@@ -169,8 +169,8 @@ class Trying(TestCase):
         self.assertEqual(bare.hours, bare.weld_m * 0.5)
         self.assertIsNone(tried(Case("c", None), design, SHOP, log_of(TURN), lowest=False).hours)
         said = [words.plain() for words in bare.breaks]
-        self.assertEqual([text[:14] for text in said], ["Fuel runs free", "4.2: brimful c"])
-        self.assertFalse(any("runs free" in words.plain() for words in plated.breaks))
+        self.assertEqual([text[:14] for text in said], ["Unbaffled run ", "4.2: brimful c"])
+        self.assertFalse(any("Unbaffled run" in words.plain() for words in plated.breaks))
 
     def test_plates_keep_off_what_stands_and_swings(self) -> None:
         """Beside a pot and a float's sweep, not through them: every suggested plate can be made."""
