@@ -250,11 +250,13 @@ def air_path(seen: Studied) -> Iterator[Finding]:
                 "vent.lean",
                 port.id,
                 "stop",
-                words("The roll-over valve of {name} leans by {lean_deg}", name=port.name, lean_deg=vent.lean_deg),
                 words(
-                    "Its ball shuts by its own weight: it has to stand upright, within {most_deg}.",
+                    "Roll-over valve of {name} {lean_deg} off upright, limit {most_deg}",
+                    name=port.name,
+                    lean_deg=vent.lean_deg,
                     most_deg=LEAN_MOST_DEG,
                 ),
+                words("Its ball shuts by its own weight: leaning it shuts late or never."),
             )
 
 
@@ -318,12 +320,13 @@ def fills_and_draws(seen: Studied) -> Iterator[Finding]:
                 "fill.back_pressure",
                 cell,
                 "caution",
-                words("{kpa_kpa} of back pressure while the {cell} is filled", kpa_kpa=run.peak_kpa, cell=cell),
                 words(
-                    "From {limit_kpa} a nozzle shuts off or the neck spits back (house rule). A larger vent lets "
-                    "the air by.",
+                    "Back pressure {peak_kpa} while the {cell} is filled, limit {limit_kpa} (house rule)",
+                    peak_kpa=run.peak_kpa,
+                    cell=cell,
                     limit_kpa=rules.back_pressure_kpa,
                 ),
+                words("Above it a nozzle shuts off or the neck spits back. A larger vent lets the air by."),
             )
         if run.wanted_s is not None and run.seconds > run.wanted_s * 1.001:
             yield _finding(

@@ -92,11 +92,13 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
             "wall.weldable",
             "",
             "caution",
-            words("{thickness_sheet} {metal} is thin to weld tight", thickness_sheet=thickness, metal=seen.shell.metal),
             words(
-                "Below {least_sheet} it burns through and its seams leak; a tank needs every seam tight.",
+                "Wall {thickness_sheet} of {metal}, at least {least_sheet} to weld tight",
+                thickness_sheet=thickness,
+                metal=seen.shell.metal,
                 least_sheet=metal.weldable_from_mm,
             ),
+            words("Thinner sheet burns through and its seams leak; a tank needs every seam tight."),
         )
     worst = max(seen.panels, key=lambda panel: panel.least_thickness_mm / panel.thickness_mm)
     if worst.least_thickness_mm > worst.thickness_mm + ROUNDING_MM:
@@ -141,13 +143,14 @@ def bend_radius(seen: Studied) -> Iterator[Finding]:
         "bend.radius",
         "",
         "stop",
-        words("{radius_sheet} bends crack {metal}", radius_sheet=radius, metal=seen.shell.metal),
         words(
-            "At {thickness_sheet} its inside radius must be {least_sheet} or more; {sure_sheet} is sure.",
-            thickness_sheet=thickness,
+            "Bend radius {radius_sheet}, at least {least_sheet} for {thickness_sheet} {metal}",
+            radius_sheet=radius,
             least_sheet=least,
-            sure_sheet=sure,
+            thickness_sheet=thickness,
+            metal=seen.shell.metal,
         ),
+        words("Bent tighter it cracks along the bend; {sure_sheet} is sure.", sure_sheet=sure),
     )
 
 
@@ -250,7 +253,7 @@ def pan_flange(seen: Studied) -> Iterator[Finding]:
             "pan.flange",
             "",
             "caution",
-            words("Pan flanges of {flange_mm} are short", flange_mm=flange),
+            words("Pan flange {flange_mm}, at least {least_mm}", flange_mm=flange, least_mm=least),
             words(
                 "They weld well from {weld_mm} (house rule) and {brake} bends {bend_mm} or more.",
                 weld_mm=rules.flange_least_mm,

@@ -114,11 +114,15 @@ def lands_are_wide_enough(seen: Studied) -> Iterator[Finding]:
                 "land.narrow",
                 mouth.of.id,
                 "caution",
-                words("{name} leaves a strip of {strip_mm}", name=mouth.of.name, strip_mm=gap),
                 words(
-                    "A strip narrower than {least_mm} (house rule) between a seam and a bend or another seam "
-                    "warps and can't be welded well on both sides.",
+                    "Strip beside {name} {strip_mm}, at least {least_mm} (house rule)",
+                    name=mouth.of.name,
+                    strip_mm=gap,
                     least_mm=least,
+                ),
+                words(
+                    "A narrower strip between a seam and a bend or another seam warps and can't be welded well on both "
+                    "sides."
                 ),
             )
 
@@ -198,12 +202,13 @@ def walls_leave_no_sliver(seen: Studied) -> Iterator[Finding]:
                         "sliver",
                         cost.id,
                         "caution",
-                        words("{name} leaves a space of {gap_mm} beside it", name=cost.name, gap_mm=gap),
                         words(
-                            "Less than {least_mm} (house rule) between it and the wall can't be welded from inside, "
-                            "cleaned or lined; take it to the wall or leave more.",
+                            "Space beside {name} {gap_mm}, at least {least_mm} (house rule)",
+                            name=cost.name,
+                            gap_mm=gap,
                             least_mm=least,
                         ),
+                        words("Less can't be welded from inside, cleaned or lined; take it to the wall or leave more."),
                         "xyz"[axis],
                     )
 
@@ -236,11 +241,13 @@ def rolls_can_be_made(seen: Studied) -> Iterator[Finding]:
             "rolls.tight",
             "",
             "stop",
-            words("A roll of {radius_mm} is tighter than {name} goes", radius_mm=radius, name=rolls.name),
             words(
-                "They roll down to {least_mm}; tighter has to be bent in steps or bought in.",
+                "Roll radius {radius_mm}, at least {least_mm} on {name}",
+                radius_mm=radius,
                 least_mm=rolls.least_radius_mm,
+                name=rolls.name,
             ),
+            words("Tighter has to be bent in steps or bought in."),
         )
     if radius is not None and seen.sheet.overall_mm > rolls.width_mm + ROUNDING_MM:
         yield _sheet(
