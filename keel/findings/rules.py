@@ -56,10 +56,14 @@ def capacity_below(seen: Studied) -> Iterator[Finding]:
             "capacity.below",
             "",
             "caution",
-            words("Holds {rated_l}, {short_l} less than asked", rated_l=rated, short_l=target - rated),
             words(
-                "The brief asks for {target_l} rated; brimful is {brimful_l} less ullage.",
+                "Rated capacity {rated_l}, {short_l} below the target of {target_l}",
+                rated_l=rated,
+                short_l=target - rated,
                 target_l=target,
+            ),
+            words(
+                "It is {brimful_l} brimful, less the ullage that fuel needs to expand.",
                 brimful_l=seen.figures.brimful_l,
             ),
         )
@@ -74,13 +78,14 @@ def capacity_beyond(seen: Studied) -> Iterator[Finding]:
             "capacity.beyond",
             "",
             "note",
-            words("Holds {rated_l}, {more_pct} more than asked", rated_l=rated, more_pct=rated / target - 1),
             words(
-                "More than {allowed_pct} above the {target_l} of the brief (house rule): "
-                "metal, weight and fuel that nobody asked for.",
-                allowed_pct=allowed,
+                "Rated capacity {rated_l}, {more_pct} above the target of {target_l}, limit {allowed_pct} (house rule)",
+                rated_l=rated,
+                more_pct=rated / target - 1,
                 target_l=target,
+                allowed_pct=allowed,
             ),
+            words("That is metal, weight and fuel that nobody asked for."),
         )
 
 
