@@ -1,8 +1,9 @@
-import { Alert, Box, Button, Typography } from '@mui/material'
+import { Alert, Box, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, asked, type Schemas } from '../../api/client'
 import { sendFile } from '../../api/sendFile'
+import { ConfirmedButton } from '../../fields/ConfirmedButton'
 import { Plot } from '../../plots/Plot'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
@@ -85,14 +86,12 @@ export function KeptTrace() {
   return (
     <Box data-lap={lap.id}>
       <Trace lap={lap} name={lap.name} />
-      <Button
+      <ConfirmedButton
+        label={`Delete ${lap.name}`}
+        warning="The lap goes from the workshop’s laps, for everybody. Studies that are done keep their figures. It can’t be undone."
         disabled={readOnly}
-        onClick={() => {
-          void asked(api.DELETE('/api/laps/{lap_id}', { params: { path: { lap_id: lap.id } } })).then(() => queries.invalidateQueries({ queryKey: lapsQuery.queryKey }))
-        }}
-      >
-        Take {lap.name} out
-      </Button>
+        onConfirm={() => void asked(api.DELETE('/api/laps/{lap_id}', { params: { path: { lap_id: lap.id } } })).then(() => queries.invalidateQueries({ queryKey: lapsQuery.queryKey }))}
+      />
     </Box>
   )
 }
