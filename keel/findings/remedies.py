@@ -368,7 +368,7 @@ def through_the_opening(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
     if answer is None:
         return
     for direction in directions(seen.shell):
-        less = -answer.ways[0].room_mm
+        less = -answer.room_mm
         if less < size_along(seen.shell, direction) / 2:
             yield _resized(seen, direction, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[direction]))
 

@@ -55,7 +55,7 @@ class GoesIn:
     deep_mm : float
         The bay's depth behind the opening.
     passes, room_mm
-        Of the way that is recommended: the first of `ways`, or of `bare` where it goes in only so.
+        Of `best`: the first of `bare`, or of `ways` where there is none.
     straight : bool
         Whether it goes in standing as it will stand, with everything on.
     off : list of str
@@ -139,7 +139,7 @@ def goes_in(bay: Bay, envelope: Envelope) -> GoesIn | None:
             bare = []
         else:
             off = [part.name for part in loose]
-    best = bare[0] if bare and bare[0].passes else ways[0]
+    best = bare[0] if bare else ways[0]
     return GoesIn(
         side=opening.side,
         long_mm=opening.long_mm,

@@ -206,7 +206,7 @@ function SlopeFields({ keepOut, path, set, readOnly }: { keepOut: Extract<KeepOu
 function ScanWords({ fingerprint }: { fingerprint: string }) {
   const scan = useQuery(scanQuery(fingerprint))
   const units = useUnits()
-  if (scan.error) return <Alert severity="warning">This scan isn’t kept in your workshop, so nothing is checked against it. Take its STL file again.</Alert>
+  if (scan.error) return <Alert severity="warning">This scan isn’t kept in your workshop, so nothing is checked against it. Import its STL file again.</Alert>
   if (!scan.data) return null
   const sizes = scan.data.high_mm.map((high, i) => units.length(high - (scan.data.low_mm[i] ?? 0)))
   return (
