@@ -14,6 +14,8 @@ from keel.studies.capacity import ullage_for
 from keel.studies.surge_schools import WALL_MM, cylinder_for, slender_box_for
 
 SurgeForm = Literal["cylinder", "box"]
+SHORTEST_MM = 60.0
+"""A box is no shorter than its ports need [mm]."""
 STEP_MM = 5
 """Sizes across are rounded up to this [mm]."""
 
@@ -68,13 +70,15 @@ def _box(volume_l: float, design: Design, workshop: Workshop, metal: MetalName) 
     plain = BoxShell(length_mm=100, width_mm=100, height_mm=100, metal=metal, thickness_mm=WALL_MM)
     brimful = volume_l / (1 - ullage_for(design.brief, plain, workshop.rules))
     across = _stepped(slender_box_for(brimful)[0])
+    # The brake closes no smaller wrapper: then it is wider and as high, and shorter for the same volume.
+    closed = workshop.brake.smallest_closed_box_mm
+    wide = max(across, closed)
     # What the bends' rounds take from the section is made up for in height.
-    lost = (4 - pi) * plain.bend_radius_mm**2 * across
-    tall = (brimful * MM3_PER_LITRE + lost) / across**2
-    outer = across + 2 * WALL_MM
-    return plain.model_copy(
-        update={"length_mm": outer, "width_mm": outer, "height_mm": float(round(tall + 2 * WALL_MM + 0.5))}
-    )
+    lost = (4 - pi) * plain.bend_radius_mm**2
+    tall = max(brimful * MM3_PER_LITRE / across**2 + lost / across, closed)
+    long = across if wide == across else max(brimful * MM3_PER_LITRE / (wide * tall - lost), SHORTEST_MM)
+    sizes = {"length_mm": long, "width_mm": wide, "height_mm": tall}
+    return plain.model_copy(update={name: float(round(mm + 2 * WALL_MM + 0.5)) for name, mm in sizes.items()})
 
 
 def _stepped(mm: float) -> float:

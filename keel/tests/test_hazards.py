@@ -213,10 +213,12 @@ class SurgeTanks(TestCase):
         """Cylinder and box: an overflow is judged as one, nothing is missing."""
         asked = {"surge.no_overflow", "surge.no_return", "cell.no_vent", "cell.no_pickup", "cell.no_filler"}
         main = tank(*WHOLE)
-        for form in ("cylinder", "box"):
-            made = surge_tank(main, 2.0, Workshop(), form)
-            found = codes(made)
-            self.assertFalse((asked | {"vent.rollover", "rolls.tight"}) & found, (form, found))
+        for form, litres in (("cylinder", 2.0), ("box", 2.0), ("box", 0.1), ("box", 12.0)):
+            made = surge_tank(main, litres, Workshop(), form)
+            found, figures = codes(made), seen(made).figures
+            self.assertFalse((asked | {"vent.rollover", "rolls.tight", "brake.closed_box"}) & found, (form, found))
+            assert figures is not None
+            self.assertGreaterEqual(figures.rated_l, litres - 1e-6)
 
     def test_what_it_lacks(self) -> None:
         """Without overflow, return or outlet."""
