@@ -2907,7 +2907,7 @@ export interface components {
          *     deep_mm : float
          *         The bay's depth behind the opening.
          *     passes, room_mm
-         *         Of the way that is recommended: the first of `ways`, or of `bare` where it goes in only so.
+         *         Of `best`: the first of `bare`, or of `ways` where there is none.
          *     straight : bool
          *         Whether it goes in standing as it will stand, with everything on.
          *     off : list of str
