@@ -19,29 +19,29 @@ from keel.solid.standing import lid_height
 from keel.stations.judge import judge, judge_document
 from keel.stations.pricing import Pricing
 from keel.stations.states import StationState, station_states
-from keel.studies.array import next_plate
-from keel.studies.attitude import Attitude, felt
-from keel.studies.bracing import Braced
-from keel.studies.capacity import Capacity
-from keel.studies.clearance import Gap
-from keel.studies.demand import Demand, Outgrown, Target, demands, outgrown, target
-from keel.studies.draining import Drained, drained, place_of
-from keel.studies.figures import Figures
-from keel.studies.filling import FillRun
-from keel.studies.fit import first_shell, fit_to_bay
-from keel.studies.gauge import GaugeTruth
-from keel.studies.insides import Insides
-from keel.studies.level import CellStrapping, strapping_table
-from keel.studies.liquid import Fill, fill_at
-from keel.studies.opening import GoesIn
-from keel.studies.panels.panel import Panel
-from keel.studies.panels.rows import safe_proof_kpa
-from keel.studies.reach import Hung, Landing, Reach, Unreached, in_attitudes
+from keel.studies.cost.figures import Figures
+from keel.studies.demand.demand import Demand, Outgrown, Target, demands, outgrown, target
+from keel.studies.demand.surge_methods import SurgeAnswer, surge_answer
+from keel.studies.drawing.views import LOOKING, Cut, Ring, View, ViewName, cut, silhouette, views
+from keel.studies.gauge.gauge import GaugeTruth
+from keel.studies.inside.baffle_layout import next_plate
+from keel.studies.inside.bracing import Braced
+from keel.studies.inside.compartment_checks import Insides
+from keel.studies.liquid.attitude import Attitude, felt
+from keel.studies.liquid.capacity import Capacity
+from keel.studies.liquid.draining import Drained, drained, place_of
+from keel.studies.liquid.fill_level import Fill, fill_at
+from keel.studies.liquid.strapping import CellStrapping, strapping_table
+from keel.studies.ports.filling import FillRun
+from keel.studies.ports.reach import Hung, Landing, Reach, Unreached, in_attitudes
 from keel.studies.result import Point, words
-from keel.studies.sheet.made import Sheet
+from keel.studies.sheet.model import Sheet
+from keel.studies.space.clearance import Gap
+from keel.studies.space.fit import first_shell, fit_to_bay
+from keel.studies.space.opening import GoesIn
+from keel.studies.strength.panels.panel import Panel
+from keel.studies.strength.panels.rows import safe_proof_kpa
 from keel.studies.studied import Studied, study
-from keel.studies.surge_schools import SurgeAnswer, surge_answer
-from keel.studies.views import LOOKING, Cut, Ring, View, ViewName, cut, silhouette, views
 
 SHOWN_L = 0.05
 """A pool or a pocket smaller than this isn't drawn [L]."""

@@ -7,10 +7,10 @@ from keel.design.document import Design
 from keel.design.workshop import HouseRules
 from keel.findings.finding import Finding, of_station
 from keel.reference.fuels import FUELS
-from keel.studies.demand import Demand, demands
+from keel.studies.demand.demand import Demand, demands
+from keel.studies.demand.surge_methods import surge_answer
 from keel.studies.result import Words, words
 from keel.studies.studied import Studied
-from keel.studies.surge_schools import surge_answer
 
 _finding = of_station("brief")
 

@@ -11,9 +11,9 @@ from keel.design.ports import Port
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.solid.build import Cell
 from keel.solid.polyhedron import Array, Waterline
-from keel.studies.clearance import needed_mm
-from keel.studies.draining import inside, place_of
+from keel.studies.liquid.draining import inside, place_of
 from keel.studies.result import words
+from keel.studies.space.clearance import needed_mm
 from keel.studies.studied import Studied
 
 OFF_WALL_MM = 5.0

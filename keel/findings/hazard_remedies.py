@@ -13,7 +13,7 @@ from keel.findings.hazard_rules import SLOPES, in_cell, under_on_slopes
 from keel.findings.port_remedies import port_of, with_port
 from keel.solid.build import Cell
 from keel.solid.polyhedron import Array
-from keel.studies.attitude import felt
+from keel.studies.liquid.attitude import felt
 from keel.studies.result import words
 from keel.studies.studied import Studied
 

@@ -11,9 +11,9 @@ from keel.reference.fuels import FuelName
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell
 from keel.solid.polyhedron import Array
-from keel.studies.attitude import Attitude, felt
-from keel.studies.draining import drained, inside, place_of
-from keel.studies.reach import SLOPE_DEG
+from keel.studies.liquid.attitude import Attitude, felt
+from keel.studies.liquid.draining import drained, inside, place_of
+from keel.studies.ports.reach import SLOPE_DEG
 from keel.studies.result import words
 from keel.studies.studied import Studied
 

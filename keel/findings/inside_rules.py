@@ -5,7 +5,7 @@ from datetime import timedelta
 
 from keel.design.features import Baffle, Partition
 from keel.findings.finding import Finding, Remedy, of_station
-from keel.studies.array import runs_kept, suggested_array, with_array
+from keel.studies.inside.baffle_layout import runs_kept, suggested_array, with_array
 from keel.studies.result import in_words, words
 from keel.studies.studied import Studied
 

@@ -8,8 +8,8 @@ from keel.design.ports import Port
 from keel.design.sheet import SeamPlace
 from keel.findings.feature_remedies import lowest_spot, unused
 from keel.findings.finding import Finding, Patch, Remedy
-from keel.studies.resize import directions, resized, size_along
 from keel.studies.result import words
+from keel.studies.space.resize import directions, resized, size_along
 from keel.studies.studied import Studied
 
 RING_MOST_MM = 30.0

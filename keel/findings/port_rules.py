@@ -6,8 +6,8 @@ import numpy as np
 
 from keel.findings.finding import Finding, Rule, of_station
 from keel.solid.polyhedron import Array
-from keel.studies.draining import place_of
-from keel.studies.reach import CLOSING_SEAM
+from keel.studies.liquid.draining import place_of
+from keel.studies.ports.reach import CLOSING_SEAM
 from keel.studies.result import words
 from keel.studies.studied import Studied
 

@@ -14,14 +14,14 @@ from keel.reference.metals import METALS
 from keel.solid.box import AXES
 from keel.solid.build import AnyShell
 from keel.solid.interior import filled
-from keel.studies.attitude import Attitude
-from keel.studies.clearance import Gap
-from keel.studies.draining import drained
-from keel.studies.panels.panel import Panel
-from keel.studies.panels.rows import panels
-from keel.studies.resize import ALONG, Direction, directions, resized, size_along, size_for
+from keel.studies.liquid.attitude import Attitude
+from keel.studies.liquid.draining import drained
 from keel.studies.result import Words, words
-from keel.studies.slide import slid_into_bay
+from keel.studies.space.clearance import Gap
+from keel.studies.space.resize import ALONG, Direction, directions, resized, size_along, size_for
+from keel.studies.space.shift_into_bay import slid_into_bay
+from keel.studies.strength.panels.panel import Panel
+from keel.studies.strength.panels.rows import panels
 from keel.studies.studied import Studied
 
 DIRECTIONS: tuple[Direction, ...] = ("length", "width", "height")

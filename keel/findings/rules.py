@@ -7,9 +7,9 @@ from keel.design.shell import CylinderShell
 from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding, of_station
 from keel.reference.metals import METALS
-from keel.studies.panels.panel import how_held
 from keel.studies.result import words
 from keel.studies.sheet.parts import FlatPart
+from keel.studies.strength.panels.panel import how_held
 from keel.studies.studied import Studied
 
 ROUNDING_MM = 1e-6

@@ -11,9 +11,9 @@ from keel.findings.finding import Finding, of_station
 from keel.solid.cuts import FACE_AXIS
 from keel.solid.polyhedron import Array
 from keel.solid.pools import lobes
-from keel.studies.clearance import needed_mm
-from keel.studies.opening import LEAST_LEAN_DEG, Passage
 from keel.studies.result import in_words, words
+from keel.studies.space.clearance import needed_mm
+from keel.studies.space.opening import LEAST_LEAN_DEG, Passage
 from keel.studies.studied import Studied
 
 ROUNDING_MM = 1e-6

@@ -3,8 +3,8 @@
 from collections.abc import Mapping
 
 from keel.formats.table import written
-from keel.studies.level import StrappingRow
-from keel.studies.sheet.made import Sheet
+from keel.studies.liquid.strapping import StrappingRow
+from keel.studies.sheet.model import Sheet
 
 COLUMNS = (
     "part", "quantity", "metal", "thickness_mm", "flat_length_mm", "flat_width_mm",

@@ -10,8 +10,8 @@ from ezdxf.filemanagement import new
 from keel.design.ports import Port
 from keel.evaluation import PortPlace
 from keel.formats.table import written
-from keel.studies.calibration import CurvePoint
-from keel.studies.gauge import GaugeTruth
+from keel.studies.gauge.calibration import CurvePoint
+from keel.studies.gauge.gauge import GaugeTruth
 
 SCHEDULE = (
     "port", "role", "face", "from_rear_mm", "from_right_mm", "opening_over_underside_mm", "hole_mm", "seat",

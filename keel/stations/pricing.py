@@ -10,9 +10,9 @@ from keel.findings.patch import apply
 from keel.solid.faults import GeometryError
 from keel.stations.judge import judge
 from keel.stations.registry import prescriber_of
+from keel.studies.cost.work import minutes_more, money_more, work
 from keel.studies.result import Words
 from keel.studies.studied import Studied, study
-from keel.studies.work import minutes_more, money_more, work
 
 INFORMS = frozenset({"inside.order", "inside.braces", "inside.braces_none"})
 """Findings that say how it is done or what it does: none is settled or raised by a remedy."""

@@ -15,29 +15,29 @@ from keel.solid.build import AnyShell, Solids, build
 from keel.solid.envelope import Envelope, envelope_of
 from keel.solid.interior import solids_of
 from keel.solid.neighbours import Scans
-from keel.studies.airways import level_rows, neck_of, vents_by_cell
-from keel.studies.assembly import Assembly, assembly
-from keel.studies.attitude import Attitude
-from keel.studies.bracing import Braced, bracing
-from keel.studies.capacity import Capacity, capacity
-from keel.studies.clearance import Gap, gaps
-from keel.studies.demand import Demand, Target, demands, target
-from keel.studies.draining import Drained, drained, inside, place_of
-from keel.studies.figures import Figures, figures
-from keel.studies.filling import FillRun, fill_run
-from keel.studies.fit import fit_to_bay
-from keel.studies.fouling import Fouls, fouling
-from keel.studies.gauge import GaugeTruth, gauge_truth
-from keel.studies.growth import Placement
-from keel.studies.insides import Insides, insides
-from keel.studies.opening import GoesIn, goes_in
-from keel.studies.panels.panel import Panel
-from keel.studies.panels.rows import panels
-from keel.studies.reach import Crowd, Hung, Landing, Reach, crowds, hung, landings, reaches
+from keel.studies.cost.figures import Figures, figures
+from keel.studies.demand.demand import Demand, Target, demands, target
+from keel.studies.gauge.gauge import GaugeTruth, gauge_truth
+from keel.studies.inside.assembly import Assembly, assembly
+from keel.studies.inside.bracing import Braced, bracing
+from keel.studies.inside.compartment_checks import Insides, insides
+from keel.studies.liquid.attitude import Attitude
+from keel.studies.liquid.capacity import Capacity, capacity
+from keel.studies.liquid.draining import Drained, drained, inside, place_of
+from keel.studies.ports.filling import FillRun, fill_run
+from keel.studies.ports.reach import Crowd, Hung, Landing, Reach, crowds, hung, landings, reaches
+from keel.studies.ports.vent_paths import level_rows, neck_of, vents_by_cell
 from keel.studies.sheet.internals import internal_parts
-from keel.studies.sheet.made import Sheet
+from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import sheet
+from keel.studies.space.clearance import Gap, gaps
+from keel.studies.space.fit import fit_to_bay
+from keel.studies.space.fouling import Fouls, fouling
+from keel.studies.space.largest_fit import Placement
+from keel.studies.space.opening import GoesIn, goes_in
+from keel.studies.strength.panels.panel import Panel
+from keel.studies.strength.panels.rows import panels
 
 
 @dataclass(frozen=True)

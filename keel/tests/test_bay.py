@@ -28,9 +28,9 @@ from keel.solid.box import Cuboid
 from keel.solid.build import AnyShell, build
 from keel.solid.envelope import envelope_of
 from keel.solid.shapes import block, mesh_of
-from keel.studies.clearance import Gap, all_clear, boxes_of, free_box, gaps, largest_spaces, nearest, needed_mm
-from keel.studies.fit import fit_to_bay
-from keel.studies.slide import slide_into
+from keel.studies.space.clearance import Gap, all_clear, boxes_of, free_box, gaps, largest_spaces, nearest, needed_mm
+from keel.studies.space.fit import fit_to_bay
+from keel.studies.space.shift_into_bay import slide_into
 from keel.tests.samples import SADDLE, STEP, bays, box, lengths, shells
 
 RULES = HouseRules()

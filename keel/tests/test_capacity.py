@@ -14,9 +14,9 @@ from keel.reference.fuels import FUELS
 from keel.solid.box import box_solid, sharp_corners_of
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
-from keel.studies.attitude import Attitude
-from keel.studies.capacity import ullage_fraction
-from keel.studies.resize import changed, resized, size_for
+from keel.studies.liquid.attitude import Attitude
+from keel.studies.liquid.capacity import ullage_fraction
+from keel.studies.space.resize import changed, resized, size_for
 from keel.tests.samples import any_shells, box, design, shells
 
 FLANGE = 20.0

@@ -17,7 +17,7 @@ from keel.findings.finding import Finding
 from keel.findings.patch import apply, merged
 from keel.formats.document import UnreadableDesignError, read_design
 from keel.solid.faults import GeometryError
-from keel.studies.strength import fuel_head_kpa, panel_deflection_mm, panel_stress_mpa
+from keel.studies.strength.plate_bending import fuel_head_kpa, panel_deflection_mm, panel_stress_mpa
 from keel.tests.samples import bays, box, design, shells
 from keel.tests.wild import Wild
 

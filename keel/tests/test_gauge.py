@@ -12,7 +12,7 @@ from keel.design.gauge import Gauge, Sender, SwingArm, TubeSender
 from keel.design.ports import Port
 from keel.design.shell import ProfileShell
 from keel.solid.build import Solids, build
-from keel.studies.gauge import Reading, column_of, gauge_truth, litres_for_ohms, needle_reader
+from keel.studies.gauge.gauge import Reading, column_of, gauge_truth, litres_for_ohms, needle_reader
 from keel.tests.samples import box, profile
 
 

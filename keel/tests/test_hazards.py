@@ -10,7 +10,7 @@ from keel.evaluation import Evaluation, Showing, evaluate
 from keel.findings.finding import Finding
 from keel.findings.patch import apply
 from keel.formats.document import read_design
-from keel.studies.surge_tank import surge_tank
+from keel.studies.demand.surge_tank import surge_tank
 
 BOX: dict[str, Any] = {"kind": "box", "length_mm": 600, "width_mm": 400, "height_mm": 300, "thickness_mm": 4}
 BOX |= {"bend_radius_mm": 6}

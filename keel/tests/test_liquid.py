@@ -18,9 +18,9 @@ from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
 from keel.solid.polyhedron import Array, Mesh, Waterline
 from keel.solid.pools import NotInsideError, Pools
-from keel.studies.attitude import Attitude, felt
-from keel.studies.level import strapping_table
-from keel.studies.liquid import fill_at
+from keel.studies.liquid.attitude import Attitude, felt
+from keel.studies.liquid.fill_level import fill_at
+from keel.studies.liquid.strapping import strapping_table
 from keel.tests.samples import PILOT, SADDLE, STEP, WEDGE, any_shells, box, profile
 
 G = 9.80665

@@ -13,7 +13,7 @@ from keel.findings.finding import Finding
 from keel.findings.patch import apply
 from keel.solid.build import build
 from keel.solid.standing import standing, surface_at
-from keel.studies.opening import GoesIn
+from keel.studies.space.opening import GoesIn
 from keel.tests.samples import box
 
 ROOM = Bay(length_mm=1000, width_mm=600, height_mm=500)

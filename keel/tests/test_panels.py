@@ -12,8 +12,8 @@ from keel.design.workshop import HouseRules, Workshop
 from keel.evaluation import Evaluation, Showing, evaluate
 from keel.formats.document import read_design
 from keel.reference.plates import ROWS, STRIP_BETA, Held
-from keel.studies.panels.panel import Panel, how_held
-from keel.studies.strength import coefficients, panel_deflection_mm, panel_stress_mpa, pushed_kpa
+from keel.studies.strength.panels.panel import Panel, how_held
+from keel.studies.strength.plate_bending import coefficients, panel_deflection_mm, panel_stress_mpa, pushed_kpa
 
 Array = npt.NDArray[np.float64]
 HOW: dict[str, Held] = {"c": "clamped", "s": "simply supported"}

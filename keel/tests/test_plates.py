@@ -16,8 +16,8 @@ from keel.findings.patch import apply
 from keel.solid.build import build
 from keel.solid.compartments import compartments
 from keel.solid.faults import GeometryError
-from keel.studies.draining import inside
-from keel.studies.panels.fields import stations
+from keel.studies.liquid.draining import inside
+from keel.studies.strength.panels.fields import stations
 from keel.tests.samples import STEP, box, profile
 
 

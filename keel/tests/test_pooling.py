@@ -14,8 +14,8 @@ from keel.design.shell import BoxShell
 from keel.solid.build import Solids, build
 from keel.solid.faults import GeometryError
 from keel.solid.interior import solids_of
-from keel.studies.attitude import Attitude, felt
-from keel.studies.draining import drained
+from keel.studies.liquid.attitude import Attitude, felt
+from keel.studies.liquid.draining import drained
 from keel.studies.slosh.log import Log, still
 from keel.studies.slosh.model import Setup, SloshTank, slosh_tank
 from keel.studies.slosh.run import slosh_run

@@ -9,7 +9,7 @@ from keel.design.document import Design
 from keel.design.ports import Port, PortRole
 from keel.evaluation import Showing, evaluate
 from keel.solid.build import build
-from keel.studies.draining import place_of
+from keel.studies.liquid.draining import place_of
 from keel.tests.samples import PILOT, WEDGE, box
 
 

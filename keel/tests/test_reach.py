@@ -17,8 +17,8 @@ from keel.evaluation import Evaluation, Showing, evaluate
 from keel.findings.patch import apply
 from keel.formats.ports import marks
 from keel.solid.build import build
-from keel.studies.reach import least_jump_deg, star_order
-from keel.studies.surge_tank import surge_tank
+from keel.studies.demand.surge_tank import surge_tank
+from keel.studies.ports.reach import least_jump_deg, star_order
 from keel.tests.samples import WEDGE, box, profile, well
 from keel.tests.test_demand import fitted
 

@@ -10,7 +10,7 @@ from keel.evaluation import Showing, evaluate
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
 from keel.solid.polygon import ring_area
-from keel.studies.strength import large_deflection_mm, round_plate_stress_mpa
+from keel.studies.strength.plate_bending import large_deflection_mm, round_plate_stress_mpa
 from keel.tests.samples import SADDLE, STEP, WEDGE, box, profile, well
 
 

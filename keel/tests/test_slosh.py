@@ -19,7 +19,7 @@ from keel.evaluation import Showing, evaluate
 from keel.findings.finding import Finding
 from keel.solid.build import AnyShell, build
 from keel.solid.compartments import compartments
-from keel.studies.array import suggested_array
+from keel.studies.inside.baffle_layout import suggested_array
 from keel.studies.slosh import kernel
 from keel.studies.slosh.log import Log, still
 from keel.studies.slosh.manoeuvres import demo_lap, log_of

@@ -19,8 +19,8 @@ from keel.design.workshop import Prices, Workshop
 from keel.findings.patch import apply, difference, merged
 from keel.solid.build import build
 from keel.solid.faults import GeometryError
-from keel.studies.clear import taken_by
-from keel.studies.money import money
+from keel.studies.cost.money import money
+from keel.studies.inside.plate_placement import taken_by
 from keel.studies.slosh.manoeuvres import log_of
 from keel.studies.studied import study
 from keel.tests.samples import box

@@ -14,8 +14,8 @@ from keel.evaluation import Showing, evaluate
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
 from keel.solid.polyhedron import Waterline
-from keel.studies.attitude import Attitude, felt
-from keel.studies.views import Ring, cut, views
+from keel.studies.drawing.views import Ring, cut, views
+from keel.studies.liquid.attitude import Attitude, felt
 from keel.tests.samples import PILOT, SADDLE, STEP, any_shells, box, well
 
 SLOW = settings(suppress_health_check=[HealthCheck.filter_too_much, HealthCheck.too_slow], max_examples=8)
@@ -112,7 +112,7 @@ class Cuts(TestCase):
         """The pilot boat's three pools in a right turn: sump, floor strip and on the relief, each where it is."""
         solids = build(PILOT)
         from keel.design.ports import Port
-        from keel.studies.draining import drained
+        from keel.studies.liquid.draining import drained
 
         turn = Attitude(left_g=-0.3)
         pickup = Port(id="p", name="p", role="pickup", x_mm=170, y_mm=300, z_mm=-50)

@@ -13,8 +13,8 @@ from keel.findings.patch import difference
 from keel.solid.box import Triple
 from keel.solid.build import Solids, build
 from keel.solid.interior import solids_of
-from keel.studies.array import opened_plates
-from keel.studies.clear import AXES, taken_by
+from keel.studies.inside.baffle_layout import opened_plates
+from keel.studies.inside.plate_placement import AXES, taken_by
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run

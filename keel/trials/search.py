@@ -17,8 +17,8 @@ from keel.findings.patch import apply
 from keel.solid.box import Triple
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import wrong
-from keel.studies.array import opened_plates
-from keel.studies.clear import taken_by
+from keel.studies.inside.baffle_layout import opened_plates
+from keel.studies.inside.plate_placement import taken_by
 from keel.studies.slosh.model import setup_of
 from keel.trials.insides import SURGE_LIFT, pot_round
 from keel.trials.openings import door_towards, feet

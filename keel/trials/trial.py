@@ -21,7 +21,7 @@ from keel.findings.inside_rules import (
 )
 from keel.findings.patch import apply
 from keel.solid.faults import GeometryError
-from keel.studies.money import money
+from keel.studies.cost.money import money
 from keel.studies.result import Words
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import setup_of, slosh_tank

@@ -19,7 +19,7 @@ from keel.formats.ports import curve_csv
 from keel.formats.table import read_table
 from keel.solid.build import Solids
 from keel.solid.interior import solids_of
-from keel.studies.calibration import CurvePoint, calculated_ohms, fitted
+from keel.studies.gauge.calibration import CurvePoint, calculated_ohms, fitted
 from server.bench.meters import flow_meter, ohm_meter, pour_seconds
 from server.bench.models import Calibration, Reading, hashed
 from server.http.errors import ApiError, ErrorOut, refused

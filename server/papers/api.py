@@ -17,7 +17,7 @@ from keel.formats.ports import breakpoints_csv, flange_dxf, schedule_csv
 from keel.formats.svg import part_svg
 from keel.solid.interior import solids_of
 from keel.solid.polyhedron import Waterline
-from keel.studies.level import StrappingRow, strapping_table
+from keel.studies.liquid.strapping import StrappingRow, strapping_table
 from server.http.errors import ApiError, ErrorOut, not_yours
 from server.jobs.api.designs import own_design
 from server.jobs.scans import scans_of

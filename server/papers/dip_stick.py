@@ -9,7 +9,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from keel.formats.quantities import length_text, volume_text
-from keel.studies.level import StrappingRow
+from keel.studies.liquid.strapping import StrappingRow
 from server.papers.heading import Heading
 
 INK, QUIET = HexColor("#1d262b"), HexColor("#66757c")

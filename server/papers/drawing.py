@@ -10,8 +10,8 @@ from reportlab.pdfgen.canvas import Canvas
 
 from keel.evaluation import Block, Evaluation
 from keel.formats.quantities import ReaderUnits, cut_text, length_text
+from keel.studies.drawing.views import Ring
 from keel.studies.sheet.parts import FlatPart, middle_of
-from keel.studies.views import Ring
 
 METAL, FUEL, BEND, TEXT = HexColor("#35505c"), HexColor("#f3c68f"), HexColor("#4b3fa0"), HexColor("#1d262b")
 STOP = HexColor("#a31621")

@@ -13,7 +13,7 @@ from keel.design.shell import CylinderShell
 from keel.evaluation import Evaluation
 from keel.formats.quantities import length_text, quantity_text, volume_text
 from keel.solid.build import AnyShell
-from keel.studies.sheet.made import Sheet
+from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import FlatPart
 from server.papers.drawing import GAP, Frame, draw_part, draw_views
 from server.papers.heading import Heading

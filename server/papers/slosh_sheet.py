@@ -15,7 +15,7 @@ from keel.formats.quantities import ReaderUnits, length_text, quantity_text, vol
 from keel.solid.polyhedron import Array
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.run import Ran
-from keel.studies.slosh.shown import RunShown
+from keel.studies.slosh.run_view import RunShown
 from keel.studies.slosh.starvation import StarvationMap
 from server.papers.heading import Heading
 

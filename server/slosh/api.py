@@ -14,11 +14,11 @@ from keel.design.document import Design
 from keel.formats.document import design_from
 from keel.formats.lap import LapColumns, LapLook, look_at_lap, read_lap, run_csv, spells_csv
 from keel.solid.interior import solids_of
-from keel.studies.demand import demands
+from keel.studies.demand.demand import demands
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import Setup, SloshTank, setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
-from keel.studies.slosh.shown import RunShown, shown
+from keel.studies.slosh.run_view import RunShown, shown
 from keel.studies.slosh.starvation import StarvationMap, TimeToDry, starvation_map, time_to_dry
 from server.http.errors import ApiError, ErrorOut, refused
 from server.jobs.api.designs import own_design

@@ -10,7 +10,7 @@ from keel.design.document import Design
 from keel.design.shell import Corner, ProfileShell
 from keel.evaluation import Showing, evaluate
 from keel.solid.build import build
-from keel.studies.resize import stretched
+from keel.studies.space.resize import stretched
 from keel.tests.samples import STEP, profile
 from tests.web.node import call
 

@@ -1,0 +1,1 @@
+"""Flat parts: the shell unfolded, and what stands inside."""

@@ -17,7 +17,7 @@ from keel.design.workshop import Workshop
 from keel.solid.build import AnyShell, FeatureCost, Solids
 from keel.solid.plates import Plate
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
-from keel.studies.sheet.made import flat_part
+from keel.studies.sheet.model import flat_part
 from keel.studies.sheet.parts import Bend, FlatPart, Spot, rectangle
 from keel.studies.sheet.wrapper import folding_order, wrapper_legs
 

@@ -12,7 +12,7 @@ from keel.design.workshop import Workshop
 from keel.solid.polygon import Edge, ShapeError, inset, turn_at
 from keel.solid.section import Section, section_of
 from keel.studies.sheet.bends import bend_deduction
-from keel.studies.sheet.made import Seam, Sheet, flat_part
+from keel.studies.sheet.model import Seam, Sheet, flat_part
 from keel.studies.sheet.parts import Bend, FlatPart, Mark, Spot, rectangle
 from keel.studies.sheet.wrapper import folding_order
 

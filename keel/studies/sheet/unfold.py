@@ -3,7 +3,7 @@
 from keel.design.document import Design
 from keel.design.shell import BoxShell, ProfileShell
 from keel.design.workshop import Workshop
-from keel.studies.sheet.made import Sheet
+from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.profile import cylinder_sheet, profile_sheet
 from keel.studies.sheet.wrapper import box_sheet
 

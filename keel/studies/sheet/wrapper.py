@@ -9,7 +9,7 @@ from keel.design.workshop import Workshop
 from keel.solid.box import BoxSolid, solid_of
 from keel.studies.result import Words, words
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
-from keel.studies.sheet.made import PanNotch, Seam, Sheet, flat_part
+from keel.studies.sheet.model import PanNotch, Seam, Sheet, flat_part
 from keel.studies.sheet.parts import (
     Bend,
     Direction,

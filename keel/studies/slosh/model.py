@@ -14,8 +14,8 @@ from keel.solid.basins import Basins, basins
 from keel.solid.build import Solids
 from keel.solid.compartments import Compartment, Opening
 from keel.solid.polyhedron import Array, Waterline
-from keel.studies.demand import demands
-from keel.studies.draining import inside, place_of
+from keel.studies.demand.demand import demands
+from keel.studies.liquid.draining import inside, place_of
 from keel.studies.slosh.state import Feeds, Rooms, Ways
 
 DAMPING_BARE, DAMPING_FOAM = 0.05, 0.3

@@ -10,8 +10,8 @@ from pydantic import Field
 from keel.design.base import PLAIN, Name
 from keel.design.document import Design
 from keel.formats.document import design_from
-from keel.studies.surge_schools import surge_answer
-from keel.studies.surge_tank import SurgeForm, surge_tank
+from keel.studies.demand.surge_methods import surge_answer
+from keel.studies.demand.surge_tank import SurgeForm, surge_tank
 from server.http.errors import ApiError, ErrorOut
 from server.jobs.models import Job, Revision, TankDesign
 from server.workshop.guard import Request, anyone, writer

@@ -1,0 +1,1 @@
+"""What it comes to: litres and kilograms, metres and minutes, money."""

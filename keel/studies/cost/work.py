@@ -1,0 +1,75 @@
+"""What work a change makes: seams, bends, ports and fittings, in minutes and in money by the workshop's prices."""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+
+from keel.design.document import Design
+from keel.design.ports import Port
+from keel.design.workshop import Prices
+from keel.studies.cost.figures import Figures
+from keel.studies.cost.money import money
+from keel.studies.sheet.model import Sheet
+
+MINUTES_PER_HOUR = 60
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """What there is to do on a tank."""
+
+    weld_m: float
+    bends: int
+    ports: int
+    fittings: int
+
+
+def work(design: Design, figures: Figures, made: Sheet) -> Work:
+    """Count the work of a design that has a shell."""
+    return Work(
+        weld_m=figures.weld_m,
+        bends=sum(len(part.bends) * part.quantity for part in made.parts),
+        ports=len(design.ports),
+        fittings=sum(_fitted(port) for port in design.ports),
+    )
+
+
+def _fitted(port: Port) -> int:
+    """Valves, flaps, straps and pumps that are fitted at a port."""
+    valves = [*(port.vent.valves if port.vent else ()), *(port.neck.valves if port.neck else ())]
+    yes = [bool(port.vent and port.vent.rollover), bool(port.neck and port.neck.bonded), port.pumped]
+    return len(valves) + sum(yes)
+
+
+def minutes_more(before: Work, after: Work, prices: Prices) -> float | None:
+    """How many minutes more the work takes; None where a time that it takes isn't typed."""
+    per_m = None if prices.hours_per_m is None else MINUTES_PER_HOUR * prices.hours_per_m
+    return _sum([(after.weld_m - before.weld_m, per_m), *_beside_seams(before, after, prices)])
+
+
+def money_more(
+    was: tuple[Design, Figures], is_: tuple[Design, Figures], before: Work, after: Work, prices: Prices
+) -> float | None:
+    """How much more it costs: metal, seams, what is bought and the work beside seams; None without a price it takes."""
+    a, b = money(*was, prices), money(*is_, prices)
+    minutes = _sum(_beside_seams(before, after, prices))
+    bench = 0.0 if minutes == 0 else None if prices.per_hour is None else prices.per_hour / MINUTES_PER_HOUR
+    if a is None or b is None or minutes is None or bench is None:
+        return None
+    bought = _sum([(after.fittings - before.fittings, prices.per_fitting)])
+    return None if bought is None else b - a + minutes * bench + bought
+
+
+def _beside_seams(before: Work, after: Work, prices: Prices) -> Iterator[tuple[float, float | None]]:
+    yield after.bends - before.bends, prices.minutes_per_bend
+    yield after.ports - before.ports, prices.minutes_per_port
+    yield after.fittings - before.fittings, prices.minutes_per_fitting
+
+
+def _sum(takes: Iterable[tuple[float, float | None]]) -> float | None:
+    """Amounts times their prices; None where one that counts has no price."""
+    total = 0.0
+    for much, each in takes:
+        if much and each is None:
+            return None
+        total += much * (each or 0.0)
+    return total

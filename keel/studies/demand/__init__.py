@@ -1,0 +1,1 @@
+"""What the engine needs, what pumps give, and how surge is met."""

@@ -1,0 +1,198 @@
+"""The ways to keep an engine fed while the main pickup is dry, with this design's figures."""
+
+from dataclasses import dataclass
+from math import pi
+
+from keel.design.brief import Brief, Surge
+from keel.design.document import Design
+from keel.design.features import Baffle
+from keel.design.ports import drawing
+from keel.design.workshop import HouseRules
+from keel.reference.metals import METALS
+from keel.reference.units import MM3_PER_LITRE, MM3_PER_M3
+from keel.solid.build import Solids
+from keel.studies.demand.demand import Demand, case_of, demands
+from keel.studies.demand.surge import Sizing, surge_sizing
+from keel.studies.ports.reach import reaches
+from keel.studies.result import Words, words
+
+WALL_MM = 2.5
+SLENDER = 2.2
+"""A surge tank stands this many times as high as it is wide: tall, so that its outlet stays covered."""
+POT_CLEAR_MM = 5.0
+"""Between what hangs in a pot and its wall [mm]."""
+POT_ROOM_MM = 25.0
+"""Room over a pot inside the tank, for fuel and return to get in."""
+
+
+@dataclass(frozen=True, slots=True)
+class SurgeSchool:
+    """One way, with what it costs in this design."""
+
+    name: str
+    holds_l: float
+    lasts_s: float
+    joints: int
+    hoses: int
+    metal_kg: float
+    possible: bool
+    favoured: bool
+    why: Words
+
+
+@dataclass(frozen=True, slots=True)
+class SurgeAnswer:
+    """A surge volume for a demand case, and the schools side by side."""
+
+    case: str
+    engine_l_per_h: float
+    sizing: Sizing
+    schools: list[SurgeSchool]
+
+
+def surge_answer(brief: Brief, solids: Solids | None, design: Design, rules: HouseRules) -> SurgeAnswer | None:
+    """Size the surge volume of a brief and set the schools side by side; None without dry time or a demand.
+
+    The figures favour the way with the fewest joints that lasts the dry spell and can be had in this design: a sump
+    whose trap doors are there, a pot where what draws from it goes in and reaches its foot, else a tank outside; a
+    second pickup never by itself.
+    """
+    surge = brief.surge
+    case = case_of(brief, surge.case) if surge else None
+    demand = next((d for d in demands(brief, rules) if case and d.id == case.id), None)
+    if surge is None or demand is None:
+        return None
+    sizing = surge_sizing(demand.flow_l_per_h, surge.uncovered_s, rules.surge_margin, surge.lift_l_per_h, surge.gap_s)
+    return SurgeAnswer(demand.name, demand.flow_l_per_h, sizing, _schools(demand, surge, sizing, solids, design, rules))
+
+
+def _schools(
+    demand: Demand, surge: Surge, sizing: Sizing, solids: Solids | None, design: Design, rules: HouseRules
+) -> list[SurgeSchool]:
+    per_second = demand.flow_l_per_h / 3600
+    need, across, tall = sizing.volume_l, *cylinder_for(sizing.volume_l)
+    metal = design.shell.metal if design.shell else "5052-H32"
+    shell_kg = (pi * across * tall + pi / 2 * across**2) * WALL_MM * METALS[metal].density_kg_per_m3 / MM3_PER_M3
+    sump_l = sum(cost.litres for cost in solids.costs if cost.kind == "sump") if solids else 0.0
+    depth = solids.inner_body.size[2] if solids else 0.0
+    pot_tall = min(tall, max(depth - POT_ROOM_MM, 1.0))
+    pot_across = (4 * need * MM3_PER_LITRE / (pi * pot_tall)) ** 0.5
+    pickups = len(drawing(design.ports))
+    sump_lasts = sump_l / per_second
+    doors = (
+        any(feature.doors for feature in design.shell.features if isinstance(feature, Baffle))
+        if design.shell
+        else False
+    )
+    no_pot = _no_pot(solids, design, rules, tall, pot_across)
+    ways = [
+        SurgeSchool(
+            "baffled sump with trap doors",
+            sump_l,
+            sump_lasts,
+            0,
+            0,
+            0.0,
+            sump_l > 0 and doors,
+            False,
+            _of_sump(sump_l, sump_lasts, doors),
+        ),
+        SurgeSchool(
+            "in-tank surge pot",
+            need,
+            need / per_second,
+            2,
+            1,
+            shell_kg,
+            no_pot is None,
+            False,
+            no_pot
+            or words(
+                "{across_mm} across and {tall_mm} high inside; fewer joints, none outside; out only through the "
+                "tank's top",
+                across_mm=pot_across,
+                tall_mm=pot_tall,
+            ),
+        ),
+        SurgeSchool(
+            "external surge tank",
+            need,
+            need / per_second,
+            10,
+            5,
+            shell_kg,
+            True,
+            False,
+            words(
+                "{across_mm} across and {tall_mm} high; easy to add later; its joints and hoses want a metal box "
+                "where people "
+                "share the air",
+                across_mm=across,
+                tall_mm=tall,
+            ),
+        ),
+        SurgeSchool(
+            "several pickups",
+            0.0,
+            0.0,
+            2 * max(1, 2 - pickups),
+            1,
+            0.0,
+            True,
+            False,
+            words(
+                "{count} now; holds nothing back: it only helps while one of them is wet, which a run over time "
+                "has to show",
+                count=pickups,
+            ),
+        ),
+    ]
+    best = next((way.name for way in ways if way.possible and way.lasts_s >= surge.uncovered_s), "")
+    return [
+        SurgeSchool(w.name, w.holds_l, w.lasts_s, w.joints, w.hoses, w.metal_kg, w.possible, w.name == best, w.why)
+        for w in ways
+    ]
+
+
+def _of_sump(sump_l: float, lasts_s: float, doors: bool) -> Words:
+    if sump_l <= 0:
+        return words("the shell has no sump yet: let one down at Shell")
+    if not doors:
+        return words("its sump holds {sump_l}, but no trap doors keep it there: hang some at Inside", sump_l=sump_l)
+    return words("its sump holds {sump_l}, {lasts_s} at full draw; no pump more", sump_l=sump_l, lasts_s=lasts_s)
+
+
+def _no_pot(solids: Solids | None, design: Design, rules: HouseRules, tall: float, across: float) -> Words | None:
+    """Why a pot can't be had in this design."""
+    if solids is None:
+        return words("there is no tank yet to stand it in")
+    length, width, depth = solids.inner_body.size
+    if depth < tall / SLENDER + POT_ROOM_MM:
+        need = tall / SLENDER + POT_ROOM_MM
+        return words("the tank is {depth_mm} deep inside: a pot needs {need_mm}", depth_mm=depth, need_mm=need)
+    if across > min(length, width):
+        return words("it would be {across_mm} across: there is no room for it", across_mm=across)
+    for port in drawing(design.ports):
+        if port.hangs_across_mm + 2 * POT_CLEAR_MM > across:
+            return words(
+                "{name} is {wide_mm} wide: it doesn't go into a pot of {across_mm}",
+                name=port.name,
+                wide_mm=port.hangs_across_mm,
+                across_mm=across,
+            )
+    short = next((reach for reach in reaches(solids, design.ports, rules) if reach.short_mm > 0), None)
+    if short is not None:
+        return words("{name} stops {short_mm} short of its foot", name=short.name, short_mm=short.short_mm)
+    return None
+
+
+def cylinder_for(litres: float) -> tuple[float, float]:
+    """Diameter and height of an upright cylinder of that volume, a little over twice as high as wide [mm]."""
+    across = (4 * litres * MM3_PER_LITRE / (pi * SLENDER)) ** (1 / 3)
+    return across, SLENDER * across
+
+
+def slender_box_for(litres: float) -> tuple[float, float]:
+    """Side and height of an upright box of that volume, square across, as slender as the cylinder [mm]."""
+    across = (litres * MM3_PER_LITRE / SLENDER) ** (1 / 3)
+    return across, SLENDER * across

@@ -1,0 +1,1 @@
+"""What the drawing shows of the solid."""

@@ -1,0 +1,1 @@
+"""The needle against the litres: senders and calibrations."""

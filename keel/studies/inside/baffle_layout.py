@@ -1,0 +1,208 @@
+"""The fewest baffles that keep fuel from running far: where they stand, and how they are opened."""
+
+from collections.abc import Callable, Sequence
+from itertools import count, pairwise
+from math import ceil
+
+from manifold3d import CrossSection
+
+from keel.design.document import Design
+from keel.design.features import Baffle, Notch, Partition
+from keel.design.workshop import HouseRules
+from keel.solid.build import AnyShell, Solids, build
+from keel.solid.faults import GeometryError
+from keel.solid.plates import corners_cut, plate_at
+from keel.solid.shapes import slice_rings
+from keel.studies.inside.compartment_checks import FreeRun
+from keel.studies.inside.plate_placement import AXES, Axis, Taken, taken_by
+
+MORE = 4
+"""So many plates more than evenly placed ones are tried where something hangs in the way."""
+LEAST_CORNER_MM, MOST_CORNER_MM = 15, 400
+NOTCH_HIGH_MM, WIDEST, FAR_MM = 30.0, 0.6, 1e5
+"""A notch is so high, and no wider than this share of its foot."""
+HELPS = 0.25
+"""Corners that open less than this of what is wanted are those of a round section."""
+NEAR = 0.3
+"""A share this much off the wanted one counts as reached: where a section vanishes, or a millimetre is much."""
+Place = tuple[Axis, float]
+
+
+def suggested_array(design: Design, solids: Solids, rules: HouseRules, *, clear: bool = True) -> list[Baffle]:
+    """The fewest plates for the house rule's free run, opened by the middle of its clear areas.
+
+    Parameters
+    ----------
+    design : Design
+        With a shell; its own baffles are left out of account.
+    solids : Solids
+        Its shell worked out.
+    rules : HouseRules
+        The longest free run, and the least and largest clear area.
+    clear : bool
+        Whether they keep off pots, hangers, ports and floats, or stand evenly whatever is in the way.
+
+    Returns
+    -------
+    list of Baffle
+        Across first, then lengthwise; where there is no room the runs stay longer than the rule. Corners are cut off
+        where the section has any; else a gap over it and a notch in its foot open it.
+
+    Raises
+    ------
+    GeometryError
+        Where the shell can't be made without its baffles.
+    """
+    size, taken = (
+        solids.body.size,
+        taken_by(design, solids, rules.brush_mm) if clear else Taken({axis: [] for axis in AXES}),
+    )
+    places = [
+        (axis, at) for way, axis in enumerate(AXES) for at in _places(design, taken, axis, size[way], rules.free_run_mm)
+    ]
+    return opened_plates(design, solids, rules, places)
+
+
+def runs_kept(design: Design, solids: Solids, plates: Sequence[Baffle], most_mm: float) -> bool:
+    """Whether walls, partitions and plates leave no run longer than that."""
+    for way, axis in enumerate(AXES):
+        stands = sorted(plate.at_mm for plate in plates if plate.axis == axis)
+        ends = sorted([*_walls(design, axis, solids.body.size[way]), *stands])
+        if any(high - low > most_mm + 1 for low, high in pairwise(ends)):
+            return False
+    return True
+
+
+def opened_plates(design: Design, solids: Solids, rules: HouseRules, places: Sequence[Place]) -> list[Baffle]:
+    """Plates at those places, in the place of the shell's own, each opened by the middle of the house rule's areas.
+
+    Parameters and errors as for `suggested_array`; `places` are axes and distances from the rear or right side [mm].
+    """
+    if not places:
+        return []
+    assert design.shell is not None
+    kept = tuple(feature for feature in design.shell.features if not isinstance(feature, Baffle))
+    taken = {feature.id for feature in design.shell.features}
+    numbers = (n for n in count(1) if f"baffle-{n}" not in taken)
+    bare = solids
+    if len(kept) < len(design.shell.features):
+        bare = build(design.shell.model_copy(update={"features": kept}), design.sheet.seam)
+    share, wall = (rules.clear_least + rules.clear_most) / 2, design.shell.feature_wall_mm
+    made, inner = list[Baffle](), bare.inner
+    for axis, at in places:
+        way, number = "xy".index(axis), next(numbers)
+        rings = slice_rings(inner, way, bare.datum[way] + at + wall / 2)
+        if rings:
+            plain = Baffle(id=f"baffle-{number}", name=f"baffle {number}", axis=axis, at_mm=at)
+            plate = _opened(plain, CrossSection(rings), bare, share)
+            try:
+                inner -= plate_at(plate, inner, bare.body, bare.inner_body, wall, "array").slab
+            except GeometryError:
+                continue  # too little is left there to be a plate
+            made.append(plate)
+    return made
+
+
+def next_plate(design: Design, solids: Solids, rules: HouseRules, run: FreeRun) -> Baffle | None:
+    """A plate that halves a free run, clear of what hangs, opened by the house rule; None where it can't be made."""
+    at = float(round(taken_by(design, solids, rules.brush_mm).clear_place(run.axis, run.middle_mm)))
+    return next(iter(opened_plates(design, solids, rules, [(run.axis, at)])), None)
+
+
+def with_array(shell: AnyShell, plates: list[Baffle]) -> list[dict[str, object]]:
+    """A shell's features, as documents, with other baffles in the place of its own."""
+    kept = [feature for feature in shell.features if not isinstance(feature, Baffle)]
+    return [feature.model_dump(mode="json") for feature in (*kept, *plates)]
+
+
+def _places(design: Design, taken: Taken, axis: Axis, size: float, most: float) -> list[float]:
+    """Where the fewest plates stand that keep the runs between walls and them within the rule [mm]."""
+    ends = _walls(design, axis, size)
+    return [at for low, high in pairwise(ends) for at in _between(taken, axis, low, high, most)]
+
+
+def _walls(design: Design, axis: Axis, size: float) -> list[float]:
+    features = design.shell.features if design.shell else ()
+    return [0.0, *sorted(f.at_mm for f in features if isinstance(f, Partition) and f.axis == axis), size]
+
+
+def _between(taken: Taken, axis: Axis, low: float, high: float, most: float) -> list[float]:
+    """The same between two walls, clear of what hangs."""
+    least = ceil((high - low - 1) / most - 1e-6) - 1
+    places: list[float] = []
+    for many in range(max(0, least), least + MORE):
+        even = [round(low + (high - low) * n / (many + 1)) for n in range(1, many + 1)]
+        places = taken.clear_places(axis, even)
+        if all(b - a <= most for a, b in pairwise([low, *places, high])):
+            break
+    return places
+
+
+def _opened(plate: Baffle, section: CrossSection, solids: Solids, share: float) -> Baffle:
+    """A plate opened to a share of its section: corners, notches where they don't do; a gap and its foot if round."""
+
+    def open_share(left: CrossSection) -> float:
+        return float(1 - left.area() / section.area())
+
+    corner = _nearest(lambda mm: open_share(corners_cut(section, mm)), share, MOST_CORNER_MM)
+    left = corners_cut(section, corner)
+    if open_share(left) > HELPS * share:
+        more = share - open_share(left)
+        notches = _notches(plate, section, left, solids, more) if more > NEAR * share else ()
+        return plate.model_copy(update={"corner_mm": float(max(LEAST_CORNER_MM, corner)), "notches": notches})
+    gap = _nearest(lambda mm: open_share(section ^ section.translate((0.0, -mm))), share / 2, MOST_CORNER_MM)
+    foot = _foot(plate, section, solids, share / 2)
+    return plate.model_copy(update={"corner_mm": 0.0, "top_gap_mm": float(gap), "notches": (foot,)})
+
+
+def _notches(
+    plate: Baffle, section: CrossSection, left: CrossSection, solids: Solids, share: float
+) -> tuple[Notch, ...]:
+    """A notch in the middle of every foot of a section, as wide as opens such a share more."""
+    low = section.bounds()[1]
+    slab = CrossSection.square((2 * FAR_MM, NOTCH_HIGH_MM)).translate((-FAR_MM, low))
+    feet = [(piece.bounds()[0], piece.bounds()[2]) for piece in (section ^ slab).decompose()]
+
+    def cut(wide: float) -> CrossSection:
+        found = CrossSection()
+        for first, last in feet:
+            found += CrossSection.square((wide, NOTCH_HIGH_MM)).translate(((first + last - wide) / 2, low))
+        return found
+
+    most = WIDEST * min(last - first for first, last in feet)
+    wide = _nearest(lambda mm: float((left ^ cut(mm)).area() / section.area()), share, most)
+    start = solids.datum[1 - "xy".index(plate.axis)]
+    high = round(low + NOTCH_HIGH_MM - solids.inner_body.low[2], 1)
+    return tuple(
+        Notch(at_mm=round((a + b) / 2 - start, 1), wide_mm=float(wide), high_mm=high) for a, b in feet if high > 0
+    )
+
+
+def _foot(plate: Baffle, section: CrossSection, solids: Solids, share: float) -> Notch:
+    """The foot of a section cut off, as high as opens such a share of it."""
+    left, foot, right, top = section.bounds()
+
+    def below(high: float) -> CrossSection:
+        return section ^ CrossSection.square((right - left, high)).translate((left, foot))
+
+    high = _nearest(lambda mm: float(below(mm).area() / section.area()), share, top - foot)
+    first, _, last, up = below(high).bounds()
+    middle = round((first + last) / 2 - solids.datum[1 - "xy".index(plate.axis)], 1)
+    # Over a sump the foot lies below the floor that notches are measured from.
+    above = max(1.0, round(up - solids.inner_body.low[2], 1))
+    return Notch(at_mm=middle, wide_mm=float(ceil(last - first)), high_mm=above)
+
+
+def _nearest(share_at: Callable[[float], float], wanted: float, most: float) -> int:
+    """The whole millimetres at which a rising share comes nearest, up to the most; below it where it leaps over it."""
+    low, high = 0.0, 1.0
+    while share_at(high) < wanted:
+        low, high = high, high * 2
+        if low > most:
+            return max(1, int(most))
+    while high - low > 0.25:
+        middle = (low + high) / 2
+        low, high = (middle, high) if share_at(middle) < wanted else (low, middle)
+    below, above = int(low), round(high)
+    off = {mm: abs(share_at(mm) / wanted - 1) for mm in (below, above)}
+    return max(1, above if off[above] <= min(NEAR, off[below]) else below)

@@ -1,0 +1,1 @@
+"""The liquid at rest: capacity, levels, what stays and what traps air."""

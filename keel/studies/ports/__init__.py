@@ -1,0 +1,1 @@
+"""What goes through the skin: hangers, seats, filling against venting."""

@@ -1,0 +1,1 @@
+"""What faces and plates bear."""

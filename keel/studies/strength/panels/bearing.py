@@ -1,0 +1,124 @@
+"""How much a panel bears and bows: rectangles, round plates, and what is stretched rather than bent."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+from math import inf, sqrt
+
+from keel.design.shell import BoxShell, CylinderShell, ProfileShell
+from keel.studies.result import Words
+from keel.studies.strength.panels.faces import Face
+from keel.studies.strength.panels.loads import Loads
+from keel.studies.strength.panels.panel import Panel, PanelEdge, typed_edges
+from keel.studies.strength.plate_bending import (
+    large_deflection_mm,
+    panel_deflection_mm,
+    panel_stress_mpa,
+    round_plate_deflection_mm,
+    round_plate_stress_mpa,
+)
+
+
+def rectangle(
+    face: Face,
+    sides: tuple[float, float],
+    edges: Sequence[PanelEdge],
+    shell: BoxShell | ProfileShell | CylinderShell,
+    loads: Loads,
+) -> Panel:
+    edges = typed_edges(shell, face.name, edges)
+    swaged = face.name in shell.swages
+    first, second = sides
+    held = [edge.held for edge in edges]
+    if swaged and first >= second:
+        first, held[1] = first / 2, "clamped"
+    elif swaged:
+        second, held[3] = second / 2, "clamped"
+    how = (held[0], held[1], held[2], held[3])
+    pressure, load = face.pressed
+    at_one_mm = panel_stress_mpa(pressure, first, second, 1.0, how)
+    bow = panel_deflection_mm(pressure, first, second, face.thickness_mm, loads.metal.youngs_modulus_gpa, how)
+    stress = at_one_mm / face.thickness_mm**2
+    allowed = loads.allowed_mpa
+    return Panel(
+        name=face.name,
+        what=face.what,
+        first_mm=first,
+        second_mm=second,
+        long_mm=max(first, second),
+        short_mm=min(first, second),
+        thickness_mm=face.thickness_mm,
+        edges=edges,
+        round=False,
+        load=load,
+        pressure_kpa=pressure,
+        stress_mpa=stress,
+        stress_share=stress / loads.metal.welded_yield_mpa,
+        deflection_mm=bow,
+        large_deflection_mm=large_deflection_mm(bow, face.thickness_mm),
+        allowed_mpa=allowed,
+        allowed_share=loads.rules.stress_share,
+        least_thickness_mm=sqrt(at_one_mm / allowed) if allowed > 0 else inf,
+        proof_kpa=allowed * face.thickness_mm**2 / panel_stress_mpa(1.0, first, second, 1.0, how),
+        errs_safe=bow > face.thickness_mm / 2,
+        swaged=swaged,
+    )
+
+
+def stretched(
+    name: str,
+    what: str,
+    sides: tuple[float, float],
+    thick: float,
+    stress: float,
+    load: tuple[float, Words],
+    loads: Loads,
+) -> Panel:
+    """What bears by being stretched: its stress goes with the pressure and against the thickness."""
+    allowed = loads.allowed_mpa
+    return Panel(
+        name=name,
+        what=what,
+        first_mm=sides[0],
+        second_mm=sides[1],
+        long_mm=max(sides),
+        short_mm=min(sides),
+        thickness_mm=thick,
+        edges=[],
+        round=what == "dished end",
+        load=load[1],
+        pressure_kpa=load[0],
+        stress_mpa=stress,
+        stress_share=stress / loads.metal.welded_yield_mpa,
+        deflection_mm=0.0,
+        large_deflection_mm=0.0,
+        allowed_mpa=allowed,
+        allowed_share=loads.rules.stress_share,
+        least_thickness_mm=stress * thick / allowed if allowed > 0 else inf,
+        proof_kpa=load[0] * allowed / stress,
+        errs_safe=False,
+        swaged=False,
+    )
+
+
+def round_plate(
+    name: str,
+    what: str,
+    across_mm: float,
+    thick: float,
+    edges: Sequence[PanelEdge],
+    load: tuple[float, Words],
+    loads: Loads,
+) -> Panel:
+    held = edges[0].held
+    stress = round_plate_stress_mpa(load[0], across_mm / 2, thick, held)
+    bow = round_plate_deflection_mm(load[0], across_mm / 2, thick, loads.metal.youngs_modulus_gpa, held)
+    flat = stretched(name, what, (across_mm, across_mm), thick, stress, load, loads)
+    return replace(
+        flat,
+        edges=list(edges),
+        round=True,
+        deflection_mm=bow,
+        large_deflection_mm=large_deflection_mm(bow, thick),
+        least_thickness_mm=thick * sqrt(stress / loads.allowed_mpa) if loads.allowed_mpa > 0 else inf,
+        errs_safe=bow > thick / 2,
+    )

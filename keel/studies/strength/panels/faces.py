@@ -1,0 +1,97 @@
+"""Which flat faces a shell has before plates split them, what they meet, and what presses on them."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from keel.solid.build import Solids
+from keel.solid.section import face_names
+from keel.studies.result import Words
+from keel.studies.strength.panels.loads import Loads
+from keel.studies.strength.panels.panel import BEND, FLANGE, WELD, PanelEdge, edge_at
+
+
+@dataclass(frozen=True)
+class Face:
+    """A flat face before plates split it: sides with the axis that each lies along, -1 where none splits it."""
+
+    name: str
+    what: str
+    sides: tuple[float, float]
+    axes: tuple[int, int]
+    edges: tuple[PanelEdge, PanelEdge, PanelEdge, PanelEdge]
+    thickness_mm: float
+    pressed: tuple[float, Words]
+
+
+def box_faces(solids: Solids, loads: Loads) -> Iterator[Face]:
+    """Floor and lid, and both of each pair of uprights: the wrapper's edges at the pans end in a lip."""
+    shell, section = solids.shell, solids.section
+    size, wrap, across = solids.body.size, section.axis, section.across
+    pairs = (("rear end", "front end"), ("right side", "left side"))
+    names = ("rear and front", "right and left")
+    bend = [BEND if bent else WELD for bent in section.bent]
+    low, high = pairs[across]
+    ends = (edge_at(pairs[wrap][0], WELD), edge_at(pairs[wrap][1], WELD))
+    # Corners in turn from the low side's foot; edge n goes from corner n to the next: floor, high side, lid, low side.
+    round_it = ("floor", high, "lid", low)
+    for n, own in enumerate(round_it):
+        first, second = round_it[n - 1], round_it[(n + 1) % 4]
+        sides = (edge_at(first, bend[n]), edge_at(second, bend[(n + 1) % 4]))
+        flat = own in ("floor", "lid")
+        if n in (2, 3):
+            sides = (sides[1], sides[0])
+        along = size[across] if flat else size[2]
+        yield Face(
+            name=own if flat else names[across],
+            what="wrapper",
+            sides=(size[wrap], along),
+            axes=(wrap, across if flat else -1),
+            edges=(*ends, *sides),
+            thickness_mm=shell.thickness_mm,
+            pressed=loads.bump() if flat else loads.upright(loads.run_mm(across)),
+        )
+    yield Face(
+        name=names[wrap],
+        what="end pan",
+        sides=(size[across], size[2]),
+        axes=(across, -1),
+        edges=(edge_at(low, FLANGE), edge_at(high, FLANGE), edge_at("floor", FLANGE), edge_at("lid", FLANGE)),
+        thickness_mm=shell.end_wall_mm,
+        pressed=loads.upright(loads.run_mm(wrap)),
+    )
+
+
+def profile_faces(solids: Solids, loads: Loads) -> Iterator[Face]:
+    """The flat faces of a wrapper and its flat ends, which are set in and welded from outside."""
+    shell, section = solids.shell, solids.section
+    size, names = solids.body.size, face_names(section)
+    far = ("rear end", "front end") if section.axis == 0 else ("right end", "left end")
+    ends = (edge_at(far[0], WELD), edge_at(far[1], WELD))
+    for n, e in enumerate(section.edges):
+        if e.centre is not None:
+            continue
+        after = (n + 1) % len(names)
+        upright = names[n].startswith(("front", "rear", "left", "right"))
+        yield Face(
+            name=names[n],
+            what="wrapper",
+            sides=(size[section.axis], e.chord),
+            axes=(section.axis, -1),
+            edges=(
+                *ends,
+                edge_at(names[n - 1], BEND if section.bent[n] else WELD),
+                edge_at(names[after], BEND if section.bent[after] else WELD),
+            ),
+            thickness_mm=shell.thickness_mm,
+            pressed=loads.upright(loads.run_mm(section.across)) if upright else loads.bump(),
+        )
+    sides = ("right side", "left side") if section.across == 1 else ("rear face", "front face")
+    yield Face(
+        name="ends",
+        what="flat end",
+        sides=(size[section.across], size[2]),
+        axes=(section.across, -1),
+        edges=(edge_at(sides[0], WELD), edge_at(sides[1], WELD), edge_at("floor", WELD), edge_at("lid", WELD)),
+        thickness_mm=shell.end_wall_mm,
+        pressed=loads.upright(loads.run_mm(section.axis)),
+    )

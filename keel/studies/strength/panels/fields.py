@@ -1,0 +1,53 @@
+"""What plates that are welded across a face make of it."""
+
+from collections.abc import Iterator, Sequence
+from itertools import pairwise, product
+
+from keel.design.features import Baffle, Feature, Partition
+from keel.solid.build import Solids
+from keel.studies.strength.panels.bearing import rectangle
+from keel.studies.strength.panels.faces import Face
+from keel.studies.strength.panels.loads import Loads
+from keel.studies.strength.panels.panel import OVER, Panel, PanelEdge, edge_at
+
+
+def stations(features: Sequence[Feature], axis: int, size_mm: float) -> list[tuple[float, str]]:
+    """Where plates brace the sheet along x (0) or y (1): places from the low end [mm] and names, both ends counted."""
+    plates = [f for f in features if isinstance(f, Partition) or (isinstance(f, Baffle) and f.top_gap_mm == 0)]
+    inner = sorted((f.at_mm, f.name) for f in plates if "xy".index(f.axis) == axis)
+    return [(0.0, ""), *inner, (size_mm, "")]
+
+
+def worst_field(
+    face: Face, solids: Solids, plates: Sequence[Feature], loads: Loads, span: tuple[float, float] | None = None
+) -> Panel:
+    """Of the fields between the plates that a face is welded to, the one that bears least."""
+    along = [
+        list(_fields(plates, axis, size, edges, span if number == 0 else None))
+        for number, (axis, size, edges) in enumerate(
+            zip(face.axes, face.sides, (face.edges[:2], face.edges[2:]), strict=True)
+        )
+    ]
+    made = [
+        rectangle(face, (first[0], second[0]), [*first[1], *second[1]], solids.shell, loads)
+        for first, second in product(*along)
+    ]
+    return min(made, key=lambda panel: panel.proof_kpa)
+
+
+def _fields(
+    plates: Sequence[Feature],
+    axis: int,
+    size_mm: float,
+    ends: Sequence[PanelEdge],
+    span: tuple[float, float] | None,
+) -> Iterator[tuple[float, tuple[PanelEdge, PanelEdge]]]:
+    """Lengths along one side between braces, and how each is held at its two ends."""
+    low, high = span or (0.0, size_mm)
+    places = stations(plates, axis, size_mm) if axis in (0, 1) else [(0.0, ""), (size_mm, "")]
+    inner = [(at, name) for at, name in places[1:-1] if low < at < high]
+    for (a, before), (b, after) in pairwise([(low, ""), *inner, (high, "")]):
+        if a == b:
+            continue
+        held = (edge_at(before, OVER) if before else ends[0], edge_at(after, OVER) if after else ends[1])
+        yield b - a, held
