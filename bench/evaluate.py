@@ -22,9 +22,10 @@ from typing import Any
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
+from keel.analysis.showing import Showing
 from keel.design.document import Design
 from keel.design.workshop import Workshop
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.formats.document import design_json, read_design
 from server.demo import saltmarsh
 

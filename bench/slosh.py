@@ -66,7 +66,7 @@ def nine() -> SloshTank:
 def through_scipy(tank: SloshTank, log: Log, setup: Setup) -> tuple[float, float]:
     """Seconds it took, and the dry seconds: the same right-hand side, integrated by LSODA."""
     rooms, ways, feeds = tank.packed, tank.ways, tank.feeds(setup)
-    count, felt, times = len(rooms.capacity), log.felt, log.times_s
+    count, specific_force, times = len(rooms.capacity), log.specific_force, log.times_s
     view, centre = view_of(rooms), np.empty((1, 3))
     state = State(
         np.zeros(count), np.zeros((count, 3)), np.ones(count), np.zeros(count), np.ones(count),
@@ -77,7 +77,7 @@ def through_scipy(tank: SloshTank, log: Log, setup: Setup) -> tuple[float, float
 
     def rate(t: float, volumes: np.ndarray) -> np.ndarray:
         state.volumes[:] = np.clip(volumes[:count], 0, rooms.capacity)
-        target = np.array([np.interp(t, times, felt[:, i]) for i in range(3)])
+        target = np.array([np.interp(t, times, specific_force[:, i]) for i in range(3)])
         kernel.swing(rooms, state, target, 0.05, False, 0.0)
         kernel.stand(rooms, ways, state, view)
         change = np.zeros(count + 1)

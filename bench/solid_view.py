@@ -21,7 +21,8 @@ from selenium.webdriver.support.ui import WebDriverWait
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
 from bench.evaluate import BEHIND, WELLS
-from keel.evaluation import Showing, evaluate
+from keel.analysis.showing import Showing
+from keel.evaluation import evaluate
 from keel.formats.document import read_design
 
 FLAGS = ["--headless=new", "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking"]
@@ -77,7 +78,7 @@ def main() -> None:
     parser.add_argument("--user", default="marla")
     parser.add_argument("--password", default="tide-and-tinplate")
     options = parser.parse_args()
-    shape = evaluate(read_design(json.dumps(DESIGN)), None, Showing(remedies=False)).geometry
+    shape = evaluate(read_design(json.dumps(DESIGN)), None, Showing(remedies=False)).shell.geometry
     assert shape is not None
     print(f"{len(shape.surface.triangles) // 3} triangles")
     chrome = ChromeOptions()

@@ -7,10 +7,10 @@ from importlib import import_module
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
+    from keel.analysis.showing import Showing as Showing
     from keel.design.document import Design as Design
     from keel.design.workshop import Workshop as Workshop
     from keel.evaluation import Evaluation as Evaluation
-    from keel.evaluation import Showing as Showing
     from keel.evaluation import evaluate as evaluate
     from keel.findings.patch import apply as apply
     from keel.formats.document import design_json as design_json
@@ -21,7 +21,7 @@ FACE = {
     "Design": "keel.design.document",
     "Workshop": "keel.design.workshop",
     "Evaluation": "keel.evaluation",
-    "Showing": "keel.evaluation",
+    "Showing": "keel.analysis.showing",
     "evaluate": "keel.evaluation",
     "apply": "keel.findings.patch",
     "design_json": "keel.formats.document",

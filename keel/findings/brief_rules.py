@@ -2,15 +2,16 @@
 
 from collections.abc import Iterator
 
+from keel.analysis.tank import TankAnalysis
 from keel.design.brief import CardRule
 from keel.design.document import Design
 from keel.design.workshop import HouseRules
 from keel.findings.finding import Finding, of_station
 from keel.reference.fuels import FUELS
+from keel.studies.cost.figures import FIGURES
 from keel.studies.demand.demand import Demand, demands
 from keel.studies.demand.surge_methods import surge_answer
 from keel.studies.result import Words, words
-from keel.studies.studied import Studied
 
 _finding = of_station("brief")
 
@@ -98,10 +99,10 @@ def _surge(design: Design, rules: HouseRules) -> Iterator[Finding]:
         )
 
 
-def card_is_kept(seen: Studied) -> Iterator[Finding]:
+def card_is_kept(tank: TankAnalysis) -> Iterator[Finding]:
     """Every limit of the rule card; each is named in its finding."""
-    for rule in seen.design.brief.card:
-        value = card_value(rule, seen)
+    for rule in tank.design.brief.card:
+        value = card_value(rule, tank)
         if value is None:
             continue
         least = rule.subject.endswith("at least")
@@ -134,38 +135,38 @@ CARD_UNIT = {
 }
 
 
-def fuel_kg(seen: Studied) -> float:
+def fuel_kg(tank: TankAnalysis) -> float:
     """Fuel at rated capacity [kg]."""
-    return seen.figures.rated_l * FUELS[seen.design.brief.fuel].density_kg_per_l
+    return tank[FIGURES].rated_l * FUELS[tank.design.brief.fuel].density_kg_per_l
 
 
-def fuel_share(seen: Studied) -> float | None:
+def fuel_share(tank: TankAnalysis) -> float | None:
     """Fuel at rated capacity as a share of vehicle and fuel; None without the vehicle's mass."""
-    vehicle = seen.design.brief.vehicle_kg
-    return None if vehicle is None else fuel_kg(seen) / (vehicle + fuel_kg(seen))
+    vehicle = tank.design.brief.vehicle_kg
+    return None if vehicle is None else fuel_kg(tank) / (vehicle + fuel_kg(tank))
 
 
-def card_value(rule: CardRule, seen: Studied) -> float | None:
+def card_value(rule: CardRule, tank: TankAnalysis) -> float | None:
     """What this design has of a rule's subject."""
     match rule.subject:
         case "rated capacity at most" | "rated capacity at least":
-            return seen.figures.rated_l
+            return tank[FIGURES].rated_l
         case "brimful capacity at most":
-            return seen.figures.brimful_l
+            return tank[FIGURES].brimful_l
         case "fuel mass at most":
-            return fuel_kg(seen)
+            return fuel_kg(tank)
         case "full mass at most":
-            return seen.figures.full_kg
+            return tank[FIGURES].full_kg
         case "wall thickness at least":
-            return min(seen.shell.thickness_mm, seen.shell.end_wall_mm)
+            return min(tank.shell.thickness_mm, tank.shell.end_wall_mm)
         case "fuel share of vehicle at most":
-            return fuel_share(seen)
+            return fuel_share(tank)
 
 
-def fuel_is_a_fair_share(seen: Studied) -> Iterator[Finding]:
+def fuel_is_a_fair_share(tank: TankAnalysis) -> Iterator[Finding]:
     """Full fuel isn't too much of the vehicle."""
-    share = fuel_share(seen)
-    if share is not None and share > seen.workshop.rules.fuel_share:
+    share = fuel_share(tank)
+    if share is not None and share > tank.workshop.rules.fuel_share:
         yield _finding(
             "fuel.share",
             "vehicle",
@@ -175,7 +176,7 @@ def fuel_is_a_fair_share(seen: Studied) -> Iterator[Finding]:
                 "{fuel_kg} at rated capacity; above {rule_pct} (house rule) it changes how the vehicle handles "
                 "from full "
                 "to empty.",
-                fuel_kg=fuel_kg(seen),
-                rule_pct=seen.workshop.rules.fuel_share,
+                fuel_kg=fuel_kg(tank),
+                rule_pct=tank.workshop.rules.fuel_share,
             ),
         )

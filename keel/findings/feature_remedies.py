@@ -6,22 +6,22 @@ from typing import Any
 
 import numpy as np
 
+from keel.analysis.tank import TankAnalysis
 from keel.design.features import Sump, Well
 from keel.design.ports import Port
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.solid.build import Cell
 from keel.solid.polyhedron import Array, Waterline
-from keel.studies.liquid.draining import inside, place_of
+from keel.studies.liquid.draining import LEVEL, inside, place_of
 from keel.studies.result import words
 from keel.studies.space.clearance import needed_mm
-from keel.studies.studied import Studied
 
 OFF_WALL_MM = 5.0
 """A pickup stands this far off the floor, a vent this far under the roof [mm]."""
 
 
-def _with_feature(seen: Studied, name: str, **fields: Any) -> Patch:
-    features = [f.model_dump(mode="json") | (fields if f.id == name else {}) for f in seen.shell.features]
+def _with_feature(tank: TankAnalysis, name: str, **fields: Any) -> Patch:
+    features = [f.model_dump(mode="json") | (fields if f.id == name else {}) for f in tank.shell.features]
     return {"shell": {"features": features}}
 
 
@@ -29,14 +29,14 @@ def with_ports(ports: list[Port]) -> Patch:
     return {"ports": [port.model_dump(mode="json") for port in ports]}
 
 
-def _mouth(seen: Studied, name: str) -> Well | Sump | None:
-    found = next((f for f in seen.shell.features if f.id == name), None)
+def _mouth(tank: TankAnalysis, name: str) -> Well | Sump | None:
+    found = next((f for f in tank.shell.features if f.id == name), None)
     return found if isinstance(found, Well | Sump) else None
 
 
-def _edges(seen: Studied, one: Well | Sump) -> list[tuple[str, str, float]]:
+def _edges(tank: TankAnalysis, one: Well | Sump) -> list[tuple[str, str, float]]:
     """For each edge of a roof or floor face: its name, the field that moves the mouth, and the value at the edge."""
-    size = seen.solids.body.size
+    size = tank.solids.body.size
     wide = one.long_mm if one.form == "round" else one.wide_mm
     return [
         ("rear", "a_mm", 0.0),
@@ -46,110 +46,110 @@ def _edges(seen: Studied, one: Well | Sump) -> list[tuple[str, str, float]]:
     ]
 
 
-def shed_water(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def shed_water(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Move a well to the nearest edge, or drain it."""
-    well = _mouth(seen, finding.subject)
+    well = _mouth(tank, finding.subject)
     if well is None:
         return
     if well.form == "box":
-        for edge, field, at in sorted(_edges(seen, well), key=lambda e: abs(getattr(well, e[1]) - e[2]))[:2]:
+        for edge, field, at in sorted(_edges(tank, well), key=lambda e: abs(getattr(well, e[1]) - e[2]))[:2]:
             moved = abs(getattr(well, field) - at)
             yield Remedy(
                 label=words("Move {name} {move_mm} to the {edge} edge", name=well.name, move_mm=moved, edge=edge),
-                patch=_with_feature(seen, well.id, **{field: at}),
+                patch=_with_feature(tank, well.id, **{field: at}),
             )
-    yield Remedy(label=words("Lead a drain tube out of it"), patch=_with_feature(seen, well.id, drain=True))
+    yield Remedy(label=words("Lead a drain tube out of it"), patch=_with_feature(tank, well.id, drain=True))
 
 
-def wider_land(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def wider_land(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Move it to the edge, or leave a strip that can be welded."""
-    one = _mouth(seen, finding.subject)
+    one = _mouth(tank, finding.subject)
     if one is None or (isinstance(one, Well) and one.face not in ("roof", "floor")):
         return
-    edge, field, at = min(_edges(seen, one), key=lambda e: abs(getattr(one, e[1]) - e[2]))
-    land = seen.workshop.rules.land_mm
+    edge, field, at = min(_edges(tank, one), key=lambda e: abs(getattr(one, e[1]) - e[2]))
+    land = tank.workshop.rules.land_mm
     if one.form == "box":
         yield Remedy(
             label=words("Take {name} to the {edge} edge", name=one.name, edge=edge),
-            patch=_with_feature(seen, one.id, **{field: at}),
+            patch=_with_feature(tank, one.id, **{field: at}),
         )
     inward = land if at == 0 else at - land
     yield Remedy(
-        label=words("Leave a strip of {land_mm}", land_mm=land), patch=_with_feature(seen, one.id, **{field: inward})
+        label=words("Leave a strip of {land_mm}", land_mm=land), patch=_with_feature(tank, one.id, **{field: inward})
     )
 
 
-def no_sliver(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def no_sliver(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Take a roof well to the wall it nearly meets."""
-    well = _mouth(seen, finding.subject)
+    well = _mouth(tank, finding.subject)
     if not isinstance(well, Well) or well.face != "roof":
         return
-    for edge, field, at in _edges(seen, well):
-        if 0 < abs(getattr(well, field) - at) < 3 * seen.workshop.rules.sliver_mm:
+    for edge, field, at in _edges(tank, well):
+        if 0 < abs(getattr(well, field) - at) < 3 * tank.workshop.rules.sliver_mm:
             yield Remedy(
                 label=words("Take {name} to the {edge} edge", name=well.name, edge=edge),
-                patch=_with_feature(seen, well.id, **{field: at}),
+                patch=_with_feature(tank, well.id, **{field: at}),
             )
 
 
-def higher_sump(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def higher_sump(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Let the sump hang less deep, or put the tank higher."""
-    sump, bay = _mouth(seen, finding.subject), seen.design.bay
+    sump, bay = _mouth(tank, finding.subject), tank.design.bay
     if sump is None or bay is None:
         return
-    low = next(cost.box.low[2] for cost in seen.solids.costs if cost.id == sump.id)
-    short = needed_mm(bay.sides.floor, seen.workshop.rules) - low
-    if sump.deep_mm - short > 2 * seen.shell.feature_wall_mm:
+    low = next(cost.box.low[2] for cost in tank.solids.costs if cost.id == sump.id)
+    short = needed_mm(bay.sides.floor, tank.workshop.rules) - low
+    if sump.deep_mm - short > 2 * tank.shell.feature_wall_mm:
         yield Remedy(
             label=words("Let {name} hang {less_mm} less", name=sump.name, less_mm=short),
-            patch=_with_feature(seen, sump.id, deep_mm=sump.deep_mm - short),
+            patch=_with_feature(tank, sump.id, deep_mm=sump.deep_mm - short),
         )
     yield Remedy(
-        label=words("Put the tank {up_mm} higher", up_mm=short), patch={"shell": {"z_mm": seen.shell.z_mm + short}}
+        label=words("Put the tank {up_mm} higher", up_mm=short), patch={"shell": {"z_mm": tank.shell.z_mm + short}}
     )
 
 
-def reach_fuel(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def reach_fuel(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Put the pickup at the lowest place of its cell; or a second one where the fuel stays."""
-    cell = next((c for c in seen.solids.cells if c.name == finding.subject), None)
+    cell = next((c for c in tank.solids.cells if c.name == finding.subject), None)
     if cell is None:
         return
-    ours = [port for port in seen.design.ports if port.role == "pickup"]
+    ours = [port for port in tank.design.ports if port.role == "pickup"]
     place = extreme_place(cell, np.array([0.0, 0.0, 1.0]))
     for port in ours[:1]:
-        moved = [at_place(seen, p, place) if p.id == port.id else p for p in seen.design.ports]
+        moved = [at_place(tank, p, place) if p.id == port.id else p for p in tank.design.ports]
         yield Remedy(label=words("Move {name} to the lowest place", name=port.name), patch=with_ports(moved))
-    elsewhere = [p for p in next(c for c in seen.level if c.cell == cell.name).pools if not p.own]
+    elsewhere = [p for p in next(c for c in tank[LEVEL] if c.cell == cell.name).pools if not p.own]
     for pool in sorted(elsewhere, key=lambda p: -p.litres)[:1]:
         spot = np.array([pool.place.x, pool.place.y, min(pool.faces[2::3]) + OFF_WALL_MM])
-        second = Port(id=free_id(seen, "pickup"), name="second pickup", role="pickup", x_mm=0.0, y_mm=0.0, z_mm=0.0)
+        second = Port(id=free_id(tank, "pickup"), name="second pickup", role="pickup", x_mm=0.0, y_mm=0.0, z_mm=0.0)
         label = words("A second pickup in the pool that holds {pool_l}", pool_l=pool.litres)
-        yield Remedy(label=label, patch=with_ports([*seen.design.ports, at_place(seen, second, spot)]))
+        yield Remedy(label=label, patch=with_ports([*tank.design.ports, at_place(tank, second, spot)]))
 
 
-def let_air_out(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def let_air_out(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Open the vent at the highest place of its cell."""
-    cell = next((c for c in seen.solids.cells if c.name == finding.subject), None)
-    vents = [port for port in seen.design.ports if port.role == "vent"]
+    cell = next((c for c in tank.solids.cells if c.name == finding.subject), None)
+    vents = [port for port in tank.design.ports if port.role == "vent"]
     if cell is None:
         return
     place = extreme_place(cell, np.array([0.0, 0.0, -1.0]))
     if vents:
-        moved = [at_place(seen, p, place) if p.id == vents[0].id else p for p in seen.design.ports]
+        moved = [at_place(tank, p, place) if p.id == vents[0].id else p for p in tank.design.ports]
         yield Remedy(label=words("Open {name} at the highest place", name=vents[0].name), patch=with_ports(moved))
-    more = Port(id=free_id(seen, "vent"), name="vent", role="vent", x_mm=0.0, y_mm=0.0, z_mm=0.0)
+    more = Port(id=free_id(tank, "vent"), name="vent", role="vent", x_mm=0.0, y_mm=0.0, z_mm=0.0)
     yield Remedy(
         label=words("A vent more, at the highest place"),
-        patch=with_ports([*seen.design.ports, at_place(seen, more, place)]),
+        patch=with_ports([*tank.design.ports, at_place(tank, more, place)]),
     )
 
 
-def port_inside(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def port_inside(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Bring a port's opening into the largest cell: a pickup to its floor, the others under its roof."""
-    port = next(p for p in seen.design.ports if p.id == finding.subject)
-    cell = max(seen.solids.cells, key=lambda c: c.mesh.volume_mm3)
+    port = next(p for p in tank.design.ports if p.id == finding.subject)
+    cell = max(tank.solids.cells, key=lambda c: c.mesh.volume_mm3)
     place = extreme_place(cell, np.array([0.0, 0.0, 1.0 if port.role == "pickup" else -1.0]))
-    moved = [at_place(seen, p, place) if p.id == port.id else p for p in seen.design.ports]
+    moved = [at_place(tank, p, place) if p.id == port.id else p for p in tank.design.ports]
     yield Remedy(label=words("Move {name} inside", name=port.name), patch=with_ports(moved))
 
 
@@ -167,25 +167,25 @@ def extreme_place(cell: Cell, up: Array) -> Array:
     return np.asarray(cell.mesh.points.mean(axis=0))
 
 
-def lowest_spot(seen: Studied) -> tuple[float, float]:
+def lowest_spot(tank: TankAnalysis) -> tuple[float, float]:
     """Where the lowest place of the tank is, from the body's rear right corner [mm]."""
-    cell = min(seen.solids.cells, key=lambda c: float(c.mesh.points[:, 2].min()))
-    place = extreme_place(cell, np.array([0.0, 0.0, 1.0])) - np.array(seen.solids.datum)
+    cell = min(tank.solids.cells, key=lambda c: float(c.mesh.points[:, 2].min()))
+    place = extreme_place(cell, np.array([0.0, 0.0, 1.0])) - np.array(tank.solids.datum)
     return round(float(place[0]), 3), round(float(place[1]), 3)
 
 
-def at_place(seen: Studied, port: Port, place: Array) -> Port:
+def at_place(tank: TankAnalysis, port: Port, place: Array) -> Port:
     """The port moved to a place; where that is by its floor or lid anyway, it goes on following them."""
-    x, y, z = (round(float(v), 3) for v in place - np.array(seen.solids.datum))
+    x, y, z = (round(float(v), 3) for v in place - np.array(tank.solids.datum))
     following = port.model_copy(update={"x_mm": x, "y_mm": y, "z_mm": None})
-    if float(np.abs(place_of(seen.solids, following) - place).max()) < 0.01:
+    if float(np.abs(place_of(tank.solids, following) - place).max()) < 0.01:
         return following
     return port.model_copy(update={"x_mm": x, "y_mm": y, "z_mm": z})
 
 
-def free_id(seen: Studied, stem: str) -> str:
+def free_id(tank: TankAnalysis, stem: str) -> str:
     """An id that no port has."""
-    return unused(stem, [port.id for port in seen.design.ports])
+    return unused(stem, [port.id for port in tank.design.ports])
 
 
 def unused(stem: str, taken: Collection[str]) -> str:

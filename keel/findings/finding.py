@@ -4,8 +4,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from typing import Any, Literal, Protocol
 
+from keel.analysis.tank import TankAnalysis
 from keel.studies.result import Words
-from keel.studies.studied import Studied
 
 Severity = Literal["stop", "caution", "note"]
 StationName = str
@@ -89,7 +89,7 @@ def of_station(station: StationName) -> Maker:
     return finding
 
 
-Rule = Callable[[Studied], Iterator[Finding]]
+Rule = Callable[[TankAnalysis], Iterator[Finding]]
 """Finds what is wrong in one way."""
-Prescriber = Callable[[Studied, Finding], Iterator[Remedy]]
+Prescriber = Callable[[TankAnalysis, Finding], Iterator[Remedy]]
 """Says what would put a finding right, untried."""

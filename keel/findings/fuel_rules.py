@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from itertools import product
 
+from keel.analysis.tank import TankAnalysis
 from keel.design.ports import Port
 from keel.findings.finding import Finding, Maker, Severity, of_station
 from keel.findings.hazard_rules import fuels_of
@@ -10,15 +11,14 @@ from keel.reference.compatibility import HOSES, OF_LINING, OF_METAL, OF_RUBBER, 
 from keel.reference.engines import DIESEL_FUELS
 from keel.reference.metals import METALS
 from keel.studies.result import words
-from keel.studies.studied import Studied
 
 _brief, _shell, _ports, _gauge, _inside = (of_station(s) for s in ("brief", "shell", "ports", "gauge", "inside"))
 
 
-def engines_burn_it(seen: Studied) -> Iterator[Finding]:
+def engines_burn_it(tank: TankAnalysis) -> Iterator[Finding]:
     """A diesel engine gets diesel, a spark engine doesn't."""
-    for case in seen.design.brief.cases:
-        fuel = case.fuel or seen.design.brief.fuel
+    for case in tank.design.brief.cases:
+        fuel = case.fuel or tank.design.brief.fuel
         if (case.engine == "diesel") != (fuel in DIESEL_FUELS):
             yield _brief(
                 "fuel.engine",
@@ -29,9 +29,9 @@ def engines_burn_it(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def pumps_bear_it(seen: Studied) -> Iterator[Finding]:
+def pumps_bear_it(tank: TankAnalysis) -> Iterator[Finding]:
     """Every pump that isn't a spare is listed for the fuels asked for, where it has a list."""
-    for fitted, fuel in product(seen.design.brief.pumps, fuels_of(seen)):
+    for fitted, fuel in product(tank.design.brief.pumps, fuels_of(tank)):
         if fitted.pump.fuels and fuel not in fitted.pump.fuels:
             yield _brief(
                 "fuel.pump",
@@ -46,9 +46,9 @@ def pumps_bear_it(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def senders_bear_it(seen: Studied) -> Iterator[Finding]:
+def senders_bear_it(tank: TankAnalysis) -> Iterator[Finding]:
     """Every sender is listed for the fuels asked for, where it has a list."""
-    for sender, fuel in product(seen.design.gauge.senders, fuels_of(seen)):
+    for sender, fuel in product(tank.design.gauge.senders, fuels_of(tank)):
         if sender.fuels and fuel not in sender.fuels:
             yield _gauge(
                 "fuel.sender",
@@ -60,29 +60,29 @@ def senders_bear_it(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def metal_bears_it(seen: Studied) -> Iterator[Finding]:
+def metal_bears_it(tank: TankAnalysis) -> Iterator[Finding]:
     """The shell's metal, unless it is lined."""
-    if seen.design.inside.lining is None:
-        metal = seen.shell.metal
-        for fuel in fuels_of(seen):
+    if tank.design.inside.lining is None:
+        metal = tank.shell.metal
+        for fuel in fuels_of(tank):
             against = OF_METAL.get((METALS[metal].family, fuel))
             yield from _attacked(_shell, ("fuel.metal", "", fuel), fuel, metal, against, "Bare, {why}.")
 
 
-def lining_bears_it(seen: Studied) -> Iterator[Finding]:
+def lining_bears_it(tank: TankAnalysis) -> Iterator[Finding]:
     """The lining."""
-    lining = seen.design.inside.lining
+    lining = tank.design.inside.lining
     if lining is None:
         return
-    for fuel in fuels_of(seen):
+    for fuel in fuels_of(tank):
         what, against = f"a lining of {lining}", OF_LINING.get((lining, fuel))
         text = "With it, {why}. The product's label counts."
         yield from _attacked(_inside, ("fuel.lining", "", fuel), fuel, what, against, text)
 
 
-def rubber_bears_it(seen: Studied) -> Iterator[Finding]:
+def rubber_bears_it(tank: TankAnalysis) -> Iterator[Finding]:
     """Seals and hoses at the ports."""
-    for port, fuel in product(seen.design.ports, fuels_of(seen)):
+    for port, fuel in product(tank.design.ports, fuels_of(tank)):
         for kind, material in rubbers(port):
             what = f"the {material}{' seal' if kind == 'seal' else ''} at {port.name}"
             against = OF_RUBBER.get((HOSES.get(material, material), fuel))

@@ -2,9 +2,11 @@
 
 from collections.abc import Iterator
 
+from keel.analysis.tank import TankAnalysis
 from keel.findings.finding import Finding, Rule, of_station
+from keel.studies.gauge.gauge import GAUGE_TRUTH
+from keel.studies.liquid.draining import LEVEL
 from keel.studies.result import words
-from keel.studies.studied import Studied
 
 LIES_SHARE = 0.08
 """An error of more than this share of brimful is remarked on."""
@@ -15,10 +17,10 @@ RESERVE_SHARE = 0.10
 _finding = of_station("gauge")
 
 
-def senders_hang(seen: Studied) -> Iterator[Finding]:
+def senders_hang(tank: TankAnalysis) -> Iterator[Finding]:
     """Every sender is in the tank, and its float meets nothing."""
-    told = {reading.id for reading in seen.gauge.readings}
-    for sender in seen.design.gauge.senders:
+    told = {reading.id for reading in tank[GAUGE_TRUTH].readings}
+    for sender in tank.design.gauge.senders:
         if sender.id not in told:
             yield _finding(
                 "sender.outside",
@@ -27,7 +29,7 @@ def senders_hang(seen: Studied) -> Iterator[Finding]:
                 words("{name} hangs outside the tank", name=sender.name),
                 words("Nothing is calculated with it. Move it over the tank."),
             )
-    for reading in seen.gauge.readings:
+    for reading in tank[GAUGE_TRUTH].readings:
         if reading.meets:
             yield _finding(
                 "sender.meets",
@@ -54,9 +56,9 @@ def senders_hang(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def needle_tells_the_truth(seen: Studied) -> Iterator[Finding]:
+def needle_tells_the_truth(tank: TankAnalysis) -> Iterator[Finding]:
     """The needle's error, and what is left at E."""
-    for reading in seen.gauge.readings:
+    for reading in tank[GAUGE_TRUTH].readings:
         worst = max(reading.eighths, key=lambda mark: abs(mark.error_l))
         if abs(worst.error_l) > LIES_SHARE * reading.brimful_l:
             yield _finding(
@@ -85,11 +87,11 @@ def needle_tells_the_truth(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def both_lobes_are_seen(seen: Studied) -> Iterator[Finding]:
+def both_lobes_are_seen(tank: TankAnalysis) -> Iterator[Finding]:
     """One sender can't see two lobes."""
-    pools = {cell.cell: sum(not pool.own for pool in cell.pools) for cell in seen.level}
-    for reading in seen.gauge.readings:
-        same = [r for r in seen.gauge.readings if r.cell == reading.cell]
+    pools = {cell.cell: sum(not pool.own for pool in cell.pools) for cell in tank[LEVEL]}
+    for reading in tank[GAUGE_TRUTH].readings:
+        same = [r for r in tank[GAUGE_TRUTH].readings if r.cell == reading.cell]
         if len(same) == 1 and pools.get(reading.cell):
             yield _finding(
                 "gauge.one_eye",

@@ -5,17 +5,18 @@ from itertools import product
 
 import numpy as np
 
+from keel.analysis.tank import TankAnalysis
+from keel.design.attitude import Attitude, specific_force
 from keel.design.ports import BREATHES, Port, VentPath, drawing, is_driven, opened
 from keel.findings.finding import Finding, Rule, Severity, of_station
 from keel.reference.fuels import FuelName
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell
 from keel.solid.polyhedron import Array
-from keel.studies.liquid.attitude import Attitude, felt
+from keel.studies.liquid.capacity import CAPACITY
 from keel.studies.liquid.draining import drained, inside, place_of
 from keel.studies.ports.reach import SLOPE_DEG
 from keel.studies.result import words
-from keel.studies.studied import Studied
 
 _finding = of_station("ports")
 COUNTED = ("pickup", "transfer", "filler", "return", "drain", *BREATHES)
@@ -40,61 +41,61 @@ def _of_port(port: Port, code: str, severity: Severity, title: str, text: str, *
     return _said(code, port.id, severity, title, text, name=port.name, **quantities)
 
 
-def in_cell(seen: Studied, cell: Cell, ports: Sequence[Port]) -> list[Port]:
+def in_cell(tank: TankAnalysis, cell: Cell, ports: Sequence[Port]) -> list[Port]:
     """Those ports that open into a cell."""
-    return [port for port in ports if inside(cell, place_of(seen.solids, port))]
+    return [port for port in ports if inside(cell, place_of(tank.solids, port))]
 
 
-def cells_are_complete(seen: Studied) -> Iterator[Finding]:
+def cells_are_complete(tank: TankAnalysis) -> Iterator[Finding]:
     """Once a tank has a port, every cell has what lets air out, fuel in and fuel out."""
-    ports, surge = seen.design.ports, seen.design.brief.is_surge_tank
+    ports, surge = tank.design.ports, tank.design.brief.is_surge_tank
     if not ports:
         return
-    for cell in seen.solids.cells:
+    for cell in tank.solids.cells:
         named: dict[str, float | str] = {"cell": cell.name, "whole_l": cell.mesh.volume_mm3 / MM3_PER_LITRE}
-        if not in_cell(seen, cell, opened(ports, *BREATHES)):
+        if not in_cell(tank, cell, opened(ports, *BREATHES)):
             text = (
                 "Nothing lets the air out or in: it can't be filled, drawing from it sucks its panels in, and heat "
                 "raises its pressure until something gives."
             )
             yield _said("cell.no_vent", cell.name, "stop", "The {cell} has no vent", text, **named)
-        if not in_cell(seen, cell, drawing(ports)):
+        if not in_cell(tank, cell, drawing(ports)):
             text = "Its {whole_l} are carried and none of them is usable."
             yield _said("cell.no_pickup", cell.name, "stop", "Nothing draws from the {cell}", text, **named)
-        if not surge and not in_cell(seen, cell, opened(ports, "filler")):
+        if not surge and not in_cell(tank, cell, opened(ports, "filler")):
             text = "Nobody can fill its {whole_l}; through a port that isn't made for it fuel is spilt."
             yield _said("cell.no_filler", cell.name, "stop", "The {cell} has no filler", text, **named)
 
 
-def surge_tanks_are_plumbed(seen: Studied) -> Iterator[Finding]:
+def surge_tanks_are_plumbed(tank: TankAnalysis) -> Iterator[Finding]:
     """A surge tank has its engine's return and an overflow home; outlet and air path are asked of every cell."""
-    if not seen.design.brief.is_surge_tank:
+    if not tank.design.brief.is_surge_tank:
         return
-    if not opened(seen.design.ports, "overflow"):
+    if not opened(tank.design.ports, "overflow"):
         text = "What the lift pump brings too much has nowhere to go: the pressure rises until a hose comes off."
         yield _said("surge.no_overflow", "tank", "stop", "The surge tank has no overflow", text)
-    if not opened(seen.design.ports, "return"):
+    if not opened(tank.design.ports, "return"):
         text = "It needs the lift pump's inlet and the engine's return: without them it is empty in seconds."
         yield _said("surge.no_return", "tank", "stop", "Nothing comes into the surge tank", text)
 
 
-def vents_shut_when_rolled(seen: Studied) -> Iterator[Finding]:
+def vents_shut_when_rolled(tank: TankAnalysis) -> Iterator[Finding]:
     """A vent has a valve that shuts when the tank is inverted."""
-    for port in opened(seen.design.ports, "vent"):
+    for port in opened(tank.design.ports, "vent"):
         if not (port.vent or VentPath()).rollover:
             title = "{name} has no roll-over valve"
             text = "Upside down the tank runs out through it, over whatever is hot."
             yield _of_port(port, "vent.rollover", "caution", title, text)
 
 
-def under_on_slopes(seen: Studied, cell: Cell) -> list[str]:
+def under_on_slopes(tank: TankAnalysis, cell: Cell) -> list[str]:
     """On which slopes all a full cell's vents lie under its fuel."""
-    vents = in_cell(seen, cell, opened(seen.design.ports, *BREATHES))
-    rated = next(held.rated_l for held in seen.capacity.cells if held.cell == cell.name)
+    vents = in_cell(tank, cell, opened(tank.design.ports, *BREATHES))
+    rated = next(held.rated_l for held in tank[CAPACITY].cells if held.cell == cell.name)
     if not vents or rated <= 0:
         return []
-    places = np.array([place_of(seen.solids, port) for port in vents])
-    return [name for name, slope in SLOPES.items() if _under(cell, places, rated, -felt(slope))]
+    places = np.array([place_of(tank.solids, port) for port in vents])
+    return [name for name, slope in SLOPES.items() if _under(cell, places, rated, -specific_force(slope))]
 
 
 def _under(cell: Cell, places: Array, litres: float, up: Array) -> bool:
@@ -103,18 +104,18 @@ def _under(cell: Cell, places: Array, litres: float, up: Array) -> bool:
     return bool((places @ line.up).max() < surface - UNDER_MM)
 
 
-def _trapped_l(seen: Studied, cell: Cell, slope: Attitude) -> float:
-    held = drained(seen.solids, seen.design.ports, slope)
+def _trapped_l(tank: TankAnalysis, cell: Cell, slope: Attitude) -> float:
+    held = drained(tank.solids, tank.design.ports, slope)
     return next(found.trapped_l or 0.0 for found in held if found.cell == cell.name)
 
 
-def vents_breathe_on_slopes(seen: Studied) -> Iterator[Finding]:
+def vents_breathe_on_slopes(tank: TankAnalysis) -> Iterator[Finding]:
     """The vents of a full tank stay over the fuel on a slope."""
-    for cell in seen.solids.cells:
-        under = under_on_slopes(seen, cell)
+    for cell in tank.solids.cells:
+        under = under_on_slopes(tank, cell)
         if not under:
             continue
-        trapped = max(_trapped_l(seen, cell, SLOPES[name]) for name in under)
+        trapped = max(_trapped_l(tank, cell, SLOPES[name]) for name in under)
         yield _finding(
             "vent.under",
             cell.name,
@@ -130,9 +131,9 @@ def vents_breathe_on_slopes(seen: Studied) -> Iterator[Finding]:
         )
 
 
-def fillers_are_bonded(seen: Studied) -> Iterator[Finding]:
+def fillers_are_bonded(tank: TankAnalysis) -> Iterator[Finding]:
     """A filler behind rubber is bonded to the chassis."""
-    for port in opened(seen.design.ports, "filler"):
+    for port in opened(tank.design.ports, "filler"):
         bonded = None if port.neck is None else port.neck.bonded
         if bonded is False:
             title = "{name} isn't bonded to the chassis"
@@ -144,33 +145,33 @@ def fillers_are_bonded(seen: Studied) -> Iterator[Finding]:
             yield _of_port(port, "filler.bonding_open", "note", title, text)
 
 
-def blind_ports_count_for_nothing(seen: Studied) -> Iterator[Finding]:
+def blind_ports_count_for_nothing(tank: TankAnalysis) -> Iterator[Finding]:
     """Say which ports are closed blind and so do nothing of what their role is."""
-    for port in seen.design.ports:
+    for port in tank.design.ports:
         if port.capped and port.role in COUNTED:
             title = "{name} is closed blind and does nothing as a {role}"
             text = "No figure counts it. Open it, or make it a spare."
             yield _of_port(port, "port.blind", "note", title, text, role=port.role)
 
 
-def transfers_are_driven(seen: Studied) -> Iterator[Finding]:
+def transfers_are_driven(tank: TankAnalysis) -> Iterator[Finding]:
     """A transfer has something that moves fuel through it."""
-    for port in opened(seen.design.ports, "transfer"):
-        if not is_driven(port, seen.design.ports):
+    for port in opened(tank.design.ports, "transfer"):
+        if not is_driven(port, tank.design.ports):
             text = "There is no return whose flow could drive its jet, and no pump: what it should fetch stays."
             yield _of_port(port, "transfer.idle", "stop", "Nothing drives {name}", text)
 
 
-def fuels_of(seen: Studied) -> list[FuelName]:
+def fuels_of(tank: TankAnalysis) -> list[FuelName]:
     """All fuels that the brief and its cases name."""
-    brief = seen.design.brief
+    brief = tank.design.brief
     named = [case.fuel or brief.fuel for case in brief.cases] or [brief.fuel]
     return list(dict.fromkeys(named))
 
 
-def fuels_stay_apart(seen: Studied) -> Iterator[Finding]:
+def fuels_stay_apart(tank: TankAnalysis) -> Iterator[Finding]:
     """Two fuels have a cell each, and no port that leads from one to the other."""
-    fuels, cells, ports = fuels_of(seen), seen.solids.cells, seen.design.ports
+    fuels, cells, ports = fuels_of(tank), tank.solids.cells, tank.design.ports
     if len(fuels) < 2:
         return
     if len(cells) < len(fuels):
@@ -182,11 +183,11 @@ def fuels_stay_apart(seen: Studied) -> Iterator[Finding]:
     for port in opened(ports, "transfer"):
         yield _meet(port, "it moves fuel from one cell to the other")
     returns = opened(ports, "return")
-    served = {cell.name for cell, port in product(cells, returns) if in_cell(seen, cell, [port])}
+    served = {cell.name for cell, port in product(cells, returns) if in_cell(tank, cell, [port])}
     if returns and len(served) < len(cells):
         yield _meet(returns[0], "what comes back from either engine ends in one cell")
     for vent in opened(ports, *BREATHES):
-        over = [cell.name for cell in cells if in_cell(seen, cell, [vent])]
+        over = [cell.name for cell in cells if in_cell(tank, cell, [vent])]
         if len(over) > 1:
             yield _meet(vent, "it opens into both cells")
 

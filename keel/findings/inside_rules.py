@@ -3,11 +3,14 @@
 from collections.abc import Iterator
 from datetime import timedelta
 
+from keel.analysis.tank import TankAnalysis
 from keel.design.features import Baffle, Partition
 from keel.findings.finding import Finding, Remedy, of_station
+from keel.studies.inside.assembly import ASSEMBLY
 from keel.studies.inside.baffle_layout import runs_kept, suggested_array, with_array
+from keel.studies.inside.bracing import BRACING
+from keel.studies.inside.compartment_checks import CHECKS
 from keel.studies.result import in_words, words
-from keel.studies.studied import Studied
 
 DAYS_A_YEAR = 365.25
 HEAD_MOST_MM = 10.0
@@ -17,9 +20,9 @@ HEAD_MOST_MM = 10.0
 _finding = of_station("inside")
 
 
-def fuel_runs_free(seen: Studied) -> Iterator[Finding]:
+def fuel_runs_free(tank: TankAnalysis) -> Iterator[Finding]:
     """No free run longer than the house rule."""
-    run, most = seen.insides.longest, seen.workshop.rules.free_run_mm
+    run, most = tank[CHECKS].longest, tank.workshop.rules.free_run_mm
     if run.mm > most + 1:
         title = words(
             "Unbaffled run {run_mm} {way}, limit {most_mm} (house rule)",
@@ -34,10 +37,10 @@ def fuel_runs_free(seen: Studied) -> Iterator[Finding]:
         yield _finding("inside.free_run", "tank", "note", title, why)
 
 
-def plates_are_open_enough(seen: Studied) -> Iterator[Finding]:
+def plates_are_open_enough(tank: TankAnalysis) -> Iterator[Finding]:
     """Every baffle's clear area within the house rule."""
-    rules = seen.workshop.rules
-    for plate in seen.insides.plates:
+    rules = tank.workshop.rules
+    for plate in tank[CHECKS].plates:
         if plate.share > rules.clear_most:
             said = "Open area of {name} {clear_pct}, limit {most_pct} (house rule)"
             title = words(said, name=plate.name, clear_pct=plate.share, most_pct=rules.clear_most)
@@ -53,19 +56,19 @@ def plates_are_open_enough(seen: Studied) -> Iterator[Finding]:
             yield _finding("baffle.tight", plate.id, "note", title, why)
 
 
-def openings_are_on_their_plate(seen: Studied) -> Iterator[Finding]:
+def openings_are_on_their_plate(tank: TankAnalysis) -> Iterator[Finding]:
     """No opening beside its plate: over a tunnel, in a wall."""
-    for baffle in (feature for feature in seen.shell.features if isinstance(feature, Baffle)):
-        missed = seen.solids.plates[baffle.id].missed
+    for baffle in (feature for feature in tank.shell.features if isinstance(feature, Baffle)):
+        missed = tank.solids.plates[baffle.id].missed
         if missed:
             title = words("Off the plate of {name}: {what}", name=baffle.name, what=in_words(missed))
             why = words("Less than half of it lies where the plate is, so it lets little through. Move it along.")
             yield _finding("baffle.misses", baffle.id, "caution", title, why)
 
 
-def compartments_drain_and_breathe(seen: Studied) -> Iterator[Finding]:
+def compartments_drain_and_breathe(tank: TankAnalysis) -> Iterator[Finding]:
     """Every compartment's air and fuel get out."""
-    for shut in seen.insides.shut:
+    for shut in tank[CHECKS].shut:
         what = " and ".join([*(["air"] if shut.traps else []), *(["fuel"] if shut.holds else [])])
         title = words("{room} traps {what}", room=shut.room, what=what)
         ends = " or ".join([*(["top"] if shut.traps else []), *(["bottom"] if shut.holds else [])])
@@ -73,18 +76,18 @@ def compartments_drain_and_breathe(seen: Studied) -> Iterator[Finding]:
         yield _finding("inside.shut", shut.room, "caution", title, why)
 
 
-def plates_go_in(seen: Studied) -> Iterator[Finding]:
+def plates_go_in(tank: TankAnalysis) -> Iterator[Finding]:
     """Every plate can be slid in from an end, past what stands there."""
-    for plate in seen.assembly.blocked:
+    for plate in tank[ASSEMBLY].blocked:
         by = in_words(plate.by)
         title = words("{name} can't be slid in past {what}", name=plate.name, what=by)
         why = words("From either end something is in its way. Stand it in before {what}, or make it in two.", what=by)
         yield _finding("inside.put_in", plate.id, "caution", title, why)
 
 
-def seams_can_be_welded(seen: Studied) -> Iterator[Finding]:
+def seams_can_be_welded(tank: TankAnalysis) -> Iterator[Finding]:
     """A torch reaches every plate's seams from an open end; and the order they are welded in."""
-    made, reach = seen.assembly, seen.workshop.rules.torch_reach_mm
+    made, reach = tank[ASSEMBLY], tank.workshop.rules.torch_reach_mm
     for plate in made.beyond:
         title = words("{name} lies {in_mm} from the nearer end", name=plate.name, in_mm=plate.mm)
         why = words(
@@ -113,9 +116,9 @@ def seams_can_be_welded(seen: Studied) -> Iterator[Finding]:
         yield _finding("inside.order", "plates", "note", title, why)
 
 
-def plates_brace(seen: Studied) -> Iterator[Finding]:
+def plates_brace(tank: TankAnalysis) -> Iterator[Finding]:
     """Which plate stiffens which panel, and which stiffens none."""
-    helping = [braced for braced in seen.bracing if braced.helps]
+    helping = [braced for braced in tank[BRACING] if braced.helps]
     if helping:
         best = max(helping, key=lambda braced: braced.with_kpa / braced.without_kpa)
         title = words(
@@ -127,7 +130,7 @@ def plates_brace(seen: Studied) -> Iterator[Finding]:
         )
         why = words("A plate welded along a panel splits it into smaller ones. How far fuel runs lists every plate.")
         yield _finding("inside.braces", "plates", "note", title, why)
-    for braced in seen.bracing:
+    for braced in tank[BRACING]:
         if braced.helps:
             continue
         why = words("A panel is as strong as its widest field, and that lies elsewhere. It may still slow the fuel.")
@@ -136,22 +139,22 @@ def plates_brace(seen: Studied) -> Iterator[Finding]:
         yield _finding("inside.braces_none", braced.id, "note", words("{name} braces no panel", name=braced.name), why)
 
 
-def a_brush_gets_in(seen: Studied) -> Iterator[Finding]:
+def a_brush_gets_in(tank: TankAnalysis) -> Iterator[Finding]:
     """Every compartment can be brushed out through a port."""
-    rooms = seen.insides.unbrushed
+    rooms = tank[CHECKS].unbrushed
     if rooms:
         title = words("A brush can't reach {rooms}", rooms=in_words(rooms))
         why = words(
             "No way of openings {brush_mm} wide (house rule) leads there from a port's hole. Widen an opening, or put "
             "a cover over it: what can't be brushed can't be cleaned or inspected.",
-            brush_mm=seen.workshop.rules.brush_mm,
+            brush_mm=tank.workshop.rules.brush_mm,
         )
         yield _finding("inside.brush", "rooms", "note", title, why)
 
 
-def draw_gets_through(seen: Studied) -> Iterator[Finding]:
+def draw_gets_through(tank: TankAnalysis) -> Iterator[Finding]:
     """Fuel comes through the plates as fast as it is drawn when the tank is low."""
-    for room in seen.insides.starved:
+    for room in tank[CHECKS].starved:
         if room.head_mm <= HEAD_MOST_MM:
             continue
         title = words("{room} is a starved compartment", room=room.room)
@@ -165,19 +168,19 @@ def draw_gets_through(seen: Studied) -> Iterator[Finding]:
         yield _finding("inside.starves", room.room, "caution", title, why)
 
 
-def a_bag_is_left_whole(seen: Studied) -> Iterator[Finding]:
+def a_bag_is_left_whole(tank: TankAnalysis) -> Iterator[Finding]:
     """No plate stands in a bladder."""
-    plates = [feature for feature in seen.shell.features if isinstance(feature, Baffle | Partition)]
-    if seen.design.inside.bladder is None or not plates:
+    plates = [feature for feature in tank.shell.features if isinstance(feature, Baffle | Partition)]
+    if tank.design.inside.bladder is None or not plates:
         return
     title = words("{many} plates stand where the bladder goes", many=len(plates))
     why = words("A bag takes the whole box: no plate can stand in it. Baffle it with foam, or leave the bag out.")
     yield _finding("inside.bag_plates", "bladder", "stop", title, why)
 
 
-def fillings_age(seen: Studied) -> Iterator[Finding]:
+def fillings_age(tank: TankAnalysis) -> Iterator[Finding]:
     """Foam and bags have a date; foam is cut clear of what moves."""
-    inside = seen.design.inside
+    inside = tank.design.inside
     for name, filling in (("foam", inside.foam), ("bladder", inside.bladder)):
         if filling is None:
             continue
@@ -193,8 +196,8 @@ def fillings_age(seen: Studied) -> Iterator[Finding]:
                 years=f"{filling.life_years:g}",
             )
         yield _finding("inside.life", name, "note", title, why)
-    hangs = [port.name for port in seen.design.ports if port.hangs_across_mm > 0]
-    hangs += [sender.name for sender in seen.design.gauge.senders]
+    hangs = [port.name for port in tank.design.ports if port.hangs_across_mm > 0]
+    hangs += [sender.name for sender in tank.design.gauge.senders]
     if inside.foam is not None and hangs:
         title = words("Cut the foam clear of {names}", names=", ".join(hangs))
         why = words("Foam in the way of a float's sweep or a pump holds the needle up, or crumbs into the strainer.")
@@ -216,15 +219,15 @@ INSIDE_RULES = (
 )
 
 
-def slowed(seen: Studied, _finding: Finding) -> Iterator[Remedy]:
+def slowed(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
     """The fewest plates that keep every free run within the rule, clear of what hangs, opened by the rule."""
-    rules = seen.workshop.rules
-    made = suggested_array(seen.design, seen.solids, rules)
+    rules = tank.workshop.rules
+    made = suggested_array(tank.design, tank.solids, rules)
     said = "{many} baffles, opened by the house rule, clear of what hangs"
-    if not runs_kept(seen.design, seen.solids, made, rules.free_run_mm):
-        made = suggested_array(seen.design, seen.solids, rules, clear=False)
+    if not runs_kept(tank.design, tank.solids, made, rules.free_run_mm):
+        made = suggested_array(tank.design, tank.solids, rules, clear=False)
         said = (
             "{many} baffles, opened by the house rule; there is no room clear of what hangs, so something has to move"
         )
     if made:
-        yield Remedy(label=words(said, many=len(made)), patch={"shell": {"features": with_array(seen.shell, made)}})
+        yield Remedy(label=words(said, many=len(made)), patch={"shell": {"features": with_array(tank.shell, made)}})

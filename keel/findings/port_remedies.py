@@ -3,14 +3,17 @@
 from collections.abc import Iterator
 from typing import Any
 
+from keel.analysis.tank import TankAnalysis
 from keel.design.features import Well
 from keel.design.ports import Port
 from keel.design.sheet import SeamPlace
 from keel.findings.feature_remedies import lowest_spot, unused
 from keel.findings.finding import Finding, Patch, Remedy
+from keel.studies.ports.filling import FILL_RUNS
+from keel.studies.ports.reach import REACHES
+from keel.studies.ports.vent_paths import VENTS_BY_CELL
 from keel.studies.result import words
 from keel.studies.space.resize import directions, resized, size_along
-from keel.studies.studied import Studied
 
 RING_MOST_MM = 30.0
 """Highest ring that a flange is stood on [mm]."""
@@ -18,29 +21,29 @@ FINGERS_MM = 30.0
 """Room for fingers and spanner between a flange and the sides of its well [mm]."""
 
 
-def port_of(seen: Studied, finding: Finding) -> Port:
-    return next(port for port in seen.design.ports if port.id == finding.subject)
+def port_of(tank: TankAnalysis, finding: Finding) -> Port:
+    return next(port for port in tank.design.ports if port.id == finding.subject)
 
 
-def with_port(seen: Studied, name: str, **fields: Any) -> Patch:
-    return {"ports": [p.model_dump(mode="json") | (fields if p.id == name else {}) for p in seen.design.ports]}
+def with_port(tank: TankAnalysis, name: str, **fields: Any) -> Patch:
+    return {"ports": [p.model_dump(mode="json") | (fields if p.id == name else {}) for p in tank.design.ports]}
 
 
-def reach_the_floor(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def reach_the_floor(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """The schools: lower the flange in a well, lengthen the hanger, draw remotely, make the tank shallower."""
-    port = port_of(seen, finding)
-    reach = next(r for r in seen.reaches if r.id == port.id)
+    port = port_of(tank, finding)
+    reach = next(r for r in tank[REACHES] if r.id == port.id)
     short = reach.short_mm
     if port.hanger is None:
         return
-    well = _well_round(seen, port, short)
+    well = _well_round(tank, port, short)
     yield Remedy(
         label=words(
             "A well {deep_mm} deep round {name}; any replacement fits as it comes", deep_mm=short, name=port.name
         ),
         patch={
             "shell": {
-                "features": [*[f.model_dump(mode="json") for f in seen.shell.features], well.model_dump(mode="json")]
+                "features": [*[f.model_dump(mode="json") for f in tank.shell.features], well.model_dump(mode="json")]
             }
         },
     )
@@ -49,68 +52,68 @@ def reach_the_floor(seen: Studied, finding: Finding) -> Iterator[Remedy]:
             "Lengthen {name} by {more_mm}; every replacement needs the same work", name=port.name, more_mm=short
         ),
         patch=with_port(
-            seen, port.id, hanger=port.hanger.model_dump(mode="json") | {"extend_mm": port.hanger.extend_mm + short}
+            tank, port.id, hanger=port.hanger.model_dump(mode="json") | {"extend_mm": port.hanger.extend_mm + short}
         ),
     )
     yield Remedy(
         label=words("Draw through a hose from a pickup of its own on the floor; two joints more inside"),
-        patch=with_port(seen, port.id, hanger=port.hanger.model_dump(mode="json") | {"remote": True}),
+        patch=with_port(tank, port.id, hanger=port.hanger.model_dump(mode="json") | {"remote": True}),
     )
-    yield from _shallower(seen, short)
+    yield from _shallower(tank, short)
 
 
-def lift_the_flange(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def lift_the_flange(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """What is too long however it is cut: stand its flange on a ring, make the tank deeper, draw remotely."""
-    port = port_of(seen, finding)
-    over = next(r.too_long_mm for r in seen.reaches if r.id == port.id)
+    port = port_of(tank, finding)
+    over = next(r.too_long_mm for r in tank[REACHES] if r.id == port.id)
     if port.seat is not None and (port.seat.plate_mm or 0.0) + over <= RING_MOST_MM:
         seat = port.seat.model_dump(mode="json") | {"plate_mm": (port.seat.plate_mm or 0.0) + over}
         yield Remedy(
             label=words("Stand {name} on a ring {high_mm} high", name=port.name, high_mm=seat["plate_mm"]),
-            patch=with_port(seen, port.id, seat=seat),
+            patch=with_port(tank, port.id, seat=seat),
         )
-    if "height" in directions(seen.shell):
-        size = size_along(seen.shell, "height")
+    if "height" in directions(tank.shell):
+        size = size_along(tank.shell, "height")
         yield Remedy(
             label=words("Make the tank {more_mm} higher", more_mm=over),
-            patch={"shell": resized(seen.shell, "height", size + over)},
+            patch={"shell": resized(tank.shell, "height", size + over)},
         )
 
 
 SEAMS: tuple[SeamPlace, ...] = ("lid", "floor", "side", "corner butt")
 
 
-def seam_elsewhere(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def seam_elsewhere(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Close the wrapper somewhere else, or move the port aside by its own radius and the land."""
-    port = port_of(seen, finding)
+    port = port_of(tank, finding)
     for seam in SEAMS:
-        if seam != seen.design.sheet.seam:
+        if seam != tank.design.sheet.seam:
             yield Remedy(label=words("Close the wrapper at the {seam}", seam=seam), patch={"sheet": {"seam": seam}})
     if port.seat is not None:
-        across = "xy"[1 - seen.solids.section.axis]
-        middle = seen.solids.body.size[1 - seen.solids.section.axis] / 2
-        off = port.seat.outer_mm / 2 + seen.workshop.rules.land_mm + 1
+        across = "xy"[1 - tank.solids.section.axis]
+        middle = tank.solids.body.size[1 - tank.solids.section.axis] / 2
+        off = port.seat.outer_mm / 2 + tank.workshop.rules.land_mm + 1
         yield Remedy(
             label=words("Move {name} {off_mm} off the seam", name=port.name, off_mm=off),
-            patch=with_port(seen, port.id, **{f"{across}_mm": middle + off}),
+            patch=with_port(tank, port.id, **{f"{across}_mm": middle + off}),
         )
 
 
-def _shallower(seen: Studied, by: float) -> Iterator[Remedy]:
-    if "height" not in directions(seen.shell):
+def _shallower(tank: TankAnalysis, by: float) -> Iterator[Remedy]:
+    if "height" not in directions(tank.shell):
         return
-    size = size_along(seen.shell, "height")
+    size = size_along(tank.shell, "height")
     if size > 2 * by:
         yield Remedy(
             label=words("Make the tank {less_mm} lower; any replacement fits as it comes", less_mm=by),
-            patch={"shell": resized(seen.shell, "height", size - by)},
+            patch={"shell": resized(tank.shell, "height", size - by)},
         )
 
 
-def _well_round(seen: Studied, port: Port, deep: float) -> Well:
+def _well_round(tank: TankAnalysis, port: Port, deep: float) -> Well:
     """A well round a flange, run out to an edge that is near, so that it sheds water."""
     half = (port.seat.outer_mm / 2 if port.seat else port.across_mm / 2) + FINGERS_MM
-    size = seen.solids.body.size
+    size = tank.solids.body.size
     spans: list[tuple[float, float]] = []
     open_edge = False
     for at, length in ((port.x_mm, size[0]), (port.y_mm, size[1])):
@@ -122,7 +125,7 @@ def _well_round(seen: Studied, port: Port, deep: float) -> Well:
         spans.append((max(0.0, low), min(length, high)))
     (a, b), (c, d) = spans
     return Well(
-        id=unused("well", [feature.id for feature in seen.shell.features]),
+        id=unused("well", [feature.id for feature in tank.shell.features]),
         name=f"well of {port.name}"[:80],
         a_mm=a,
         b_mm=c,
@@ -133,27 +136,27 @@ def _well_round(seen: Studied, port: Port, deep: float) -> Well:
     )
 
 
-def to_the_low_point(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def to_the_low_point(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Move a drain to the lowest place."""
-    port = port_of(seen, finding)
-    spot = lowest_spot(seen)
+    port = port_of(tank, finding)
+    spot = lowest_spot(tank)
     yield Remedy(
         label=words("Move {name} to the lowest place", name=port.name),
-        patch=with_port(seen, port.id, x_mm=spot[0], y_mm=spot[1], z_mm=None, face="floor"),
+        patch=with_port(tank, port.id, x_mm=spot[0], y_mm=spot[1], z_mm=None, face="floor"),
     )
 
 
-def closed(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def closed(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Cap it."""
-    port = port_of(seen, finding)
-    yield Remedy(label=words("Close {name} blind", name=port.name), patch=with_port(seen, port.id, capped=True))
+    port = port_of(tank, finding)
+    yield Remedy(label=words("Close {name} blind", name=port.name), patch=with_port(tank, port.id, capped=True))
 
 
-def larger_vent(seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def larger_vent(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """The next sizes of vent in the cell that is held back."""
     cell = finding.subject
-    port = next((p for p in seen.vents_of.get(cell, []) if p.vent is not None), None)
-    run = seen.fill_runs.get(cell)
+    port = next((p for p in tank[VENTS_BY_CELL].get(cell, []) if p.vent is not None), None)
+    run = tank[FILL_RUNS].get(cell)
     if port is None or port.vent is None or run is None:
         return
     sizes = [other.size for other in run.others if other.what == "vent"]
@@ -161,4 +164,4 @@ def larger_vent(seen: Studied, finding: Finding) -> Iterator[Remedy]:
         sizes.append(round(run.vent_for_wanted_mm, 1))
     for size in sorted(set(sizes)):
         vent = port.vent.model_dump(mode="json") | {"bore_mm": size}
-        yield Remedy(label=words("A vent of {bore_mm} bore", bore_mm=size), patch=with_port(seen, port.id, vent=vent))
+        yield Remedy(label=words("A vent of {bore_mm} bore", bore_mm=size), patch=with_port(tank, port.id, vent=vent))

@@ -4,12 +4,13 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from keel.analysis.tank import TankAnalysis
 from keel.findings.finding import Finding, Rule, of_station
 from keel.solid.polyhedron import Array
 from keel.studies.liquid.draining import place_of
-from keel.studies.ports.reach import CLOSING_SEAM
+from keel.studies.ports.filling import FILL_RUNS
+from keel.studies.ports.reach import CLOSING_SEAM, CROWDS, HUNG, LANDINGS, REACHES
 from keel.studies.result import words
-from keel.studies.studied import Studied
 
 ROUNDING_MM = 0.05
 LEAN_MOST_DEG = 10.0
@@ -24,9 +25,9 @@ NEAR_PICKUP_MM = 120.0
 _finding = of_station("ports")
 
 
-def hangers_reach(seen: Studied) -> Iterator[Finding]:
+def hangers_reach(tank: TankAnalysis) -> Iterator[Finding]:
     """Every hanger reaches the floor; the second measurement agrees."""
-    for reach in seen.reaches:
+    for reach in tank[REACHES]:
         if reach.agrees is False:
             yield _finding(
                 "reach.mismatch",
@@ -84,9 +85,9 @@ def hangers_reach(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def parts_go_in(seen: Studied) -> Iterator[Finding]:
+def parts_go_in(tank: TankAnalysis) -> Iterator[Finding]:
     """What hangs passes its hole and meets nothing inside."""
-    for item in seen.hung:
+    for item in tank[HUNG]:
         if item.passes is False:
             yield _finding(
                 "port.hole",
@@ -110,11 +111,11 @@ def parts_go_in(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def seats_land(seen: Studied) -> Iterator[Finding]:
+def seats_land(tank: TankAnalysis) -> Iterator[Finding]:
     """Every seat sits on flat sheet, far enough from bends and seams."""
-    rules = seen.workshop.rules
-    for land in seen.landings:
-        port = next(p for p in seen.design.ports if p.id == land.id)
+    rules = tank.workshop.rules
+    for land in tank[LANDINGS]:
+        port = next(p for p in tank.design.ports if p.id == land.id)
         hole = port.seat.hole_mm / 2 if port.seat else 0.0
         if not land.on_sheet or land.flat_mm < hole:
             yield _finding(
@@ -166,9 +167,9 @@ def seats_land(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def ports_keep_apart(seen: Studied) -> Iterator[Finding]:
+def ports_keep_apart(tank: TankAnalysis) -> Iterator[Finding]:
     """Seats don't overlap, and hand and spanner have room."""
-    for crowd in seen.crowds:
+    for crowd in tank[CROWDS]:
         yield _finding(
             "port.room",
             f"{crowd.first}+{crowd.second}",
@@ -182,9 +183,9 @@ def ports_keep_apart(seen: Studied) -> Iterator[Finding]:
         )
 
 
-def lock_rings_turn(seen: Studied) -> Iterator[Finding]:
+def lock_rings_turn(tank: TankAnalysis) -> Iterator[Finding]:
     """A lock ring is turned home by its tabs: the hose must not lie over the place where it stops."""
-    for port in seen.design.ports:
+    for port in tank.design.ports:
         if port.seat is None or port.seat.kind != "lock ring" or port.capped:
             continue
         if port.stop_deg is None:
@@ -213,7 +214,7 @@ def _between_deg(a: float, b: float) -> float:
     return abs((a - b + 180) % 360 - 180)
 
 
-def air_path(seen: Studied) -> Iterator[Finding]:
+def air_path(tank: TankAnalysis) -> Iterator[Finding]:
     """The way of the air: valve upright, outlet where it harms nobody, no low loop."""
     asked = {
         "outside": "ends outside the body",
@@ -221,7 +222,7 @@ def air_path(seen: Studied) -> Iterator[Finding]:
         "away_from_exhaust": "ends away from the exhaust",
         "falls_away": "falls away without a low loop, or has a drain",
     }
-    for port in seen.design.ports:
+    for port in tank.design.ports:
         vent = port.vent
         if port.role != "vent" or vent is None:
             continue
@@ -260,12 +261,12 @@ def air_path(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def low_and_returned(seen: Studied) -> Iterator[Finding]:
+def low_and_returned(tank: TankAnalysis) -> Iterator[Finding]:
     """The drain is at the low point; returns end under the surface, away from the pickup; spare ports are shut."""
-    pickups = [place_of(seen.solids, port) for port in seen.design.ports if port.role == "pickup"]
-    lowest = min(float(cell.mesh.points[:, 2].min()) for cell in seen.solids.cells)
-    for port in seen.design.ports:
-        place = place_of(seen.solids, port)
+    pickups = [place_of(tank.solids, port) for port in tank.design.ports if port.role == "pickup"]
+    lowest = min(float(cell.mesh.points[:, 2].min()) for cell in tank.solids.cells)
+    for port in tank.design.ports:
+        place = place_of(tank.solids, port)
         if port.role == "drain" and place[2] > lowest + 2.0:
             yield _finding(
                 "drain.high",
@@ -275,7 +276,7 @@ def low_and_returned(seen: Studied) -> Iterator[Finding]:
                 words("Water and dirt gather below it and stay. Put it at the low point as the tank is mounted."),
             )
         if port.role == "return":
-            yield from _return_of(seen, port.id, port.name, place, pickups)
+            yield from _return_of(tank, port.id, port.name, place, pickups)
         if port.role == "spare" and not port.capped:
             yield _finding(
                 "port.open",
@@ -286,8 +287,8 @@ def low_and_returned(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def _return_of(seen: Studied, name_id: str, name: str, here: Array, pickups: list[Array]) -> Iterator[Finding]:
-    middle = (seen.solids.inner_body.low[2] + seen.solids.inner_body.high[2]) / 2
+def _return_of(tank: TankAnalysis, name_id: str, name: str, here: Array, pickups: list[Array]) -> Iterator[Finding]:
+    middle = (tank.solids.inner_body.low[2] + tank.solids.inner_body.high[2]) / 2
     if here[2] > middle:
         yield _finding(
             "return.high",
@@ -309,10 +310,10 @@ def _return_of(seen: Studied, name_id: str, name: str, here: Array, pickups: lis
         )
 
 
-def fills_and_draws(seen: Studied) -> Iterator[Finding]:
+def fills_and_draws(tank: TankAnalysis) -> Iterator[Finding]:
     """The tank fills without spitting back, in the time wanted, and draws without sucking itself in."""
-    rules = seen.workshop.rules
-    for cell, run in seen.fill_runs.items():
+    rules = tank.workshop.rules
+    for cell, run in tank[FILL_RUNS].items():
         if run.held_back_by == "no vent":
             continue
         if run.shuts_off:

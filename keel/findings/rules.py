@@ -3,26 +3,33 @@
 from collections.abc import Iterator, Sequence
 from math import ceil, sqrt
 
+from keel.analysis.parts import LIP
+from keel.analysis.tank import TankAnalysis
 from keel.design.shell import CylinderShell
 from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding, of_station
 from keel.reference.metals import METALS
+from keel.studies.cost.figures import FIGURES
+from keel.studies.demand.demand import TARGET_L
 from keel.studies.result import words
 from keel.studies.sheet.parts import FlatPart
+from keel.studies.sheet.unfold import SHEET
+from keel.studies.space.clearance import GAPS
+from keel.studies.space.fouling import FOULING
 from keel.studies.strength.panels.panel import how_held
-from keel.studies.studied import Studied
+from keel.studies.strength.panels.rows import PANELS
 
 ROUNDING_MM = 1e-6
 ROUNDING_L = 1e-6
 _bay, _shell, _sheet = of_station("bay"), of_station("shell"), of_station("sheet")
 
 
-def bay_clearance(seen: Studied) -> Iterator[Finding]:
+def bay_clearance(tank: TankAnalysis) -> Iterator[Finding]:
     """The shell, lips included, keeps the clearance of every side and keep-out."""
-    for gap in seen.gaps:
+    for gap in tank.get(GAPS) or []:
         if gap.clears:
             continue
-        fouls, by = gap.gap_mm < 0, seen.fouling(gap)
+        fouls, by = gap.gap_mm < 0, tank[FOULING][gap.kind, gap.key]
         yield _bay(
             "bay.clearance",
             gap.key,
@@ -48,9 +55,9 @@ def bay_clearance(seen: Studied) -> Iterator[Finding]:
         )
 
 
-def capacity_below(seen: Studied) -> Iterator[Finding]:
+def capacity_below(tank: TankAnalysis) -> Iterator[Finding]:
     """Rated capacity reaches the brief's target."""
-    target, rated = (seen.target.litres if seen.target else None), seen.figures.rated_l
+    target, rated = tank[TARGET_L], tank[FIGURES].rated_l
     if target is not None and rated < target - ROUNDING_L:
         yield _shell(
             "capacity.below",
@@ -64,15 +71,15 @@ def capacity_below(seen: Studied) -> Iterator[Finding]:
             ),
             words(
                 "It is {brimful_l} brimful, less the ullage that fuel needs to expand.",
-                brimful_l=seen.figures.brimful_l,
+                brimful_l=tank[FIGURES].brimful_l,
             ),
         )
 
 
-def capacity_beyond(seen: Studied) -> Iterator[Finding]:
+def capacity_beyond(tank: TankAnalysis) -> Iterator[Finding]:
     """Rated capacity isn't far above the brief's target."""
-    target, rated = (seen.target.litres if seen.target else None), seen.figures.rated_l
-    allowed = seen.workshop.rules.beyond_target
+    target, rated = tank[TARGET_L], tank[FIGURES].rated_l
+    allowed = tank.workshop.rules.beyond_target
     if target is not None and rated > target * (1 + allowed) + ROUNDING_L:
         yield _shell(
             "capacity.beyond",
@@ -89,9 +96,9 @@ def capacity_beyond(seen: Studied) -> Iterator[Finding]:
         )
 
 
-def wall_thickness(seen: Studied) -> Iterator[Finding]:
+def wall_thickness(tank: TankAnalysis) -> Iterator[Finding]:
     """The sheet is thick enough to weld and for its largest panels."""
-    metal, thickness = METALS[seen.shell.metal], seen.shell.thickness_mm
+    metal, thickness = METALS[tank.shell.metal], tank.shell.thickness_mm
     if thickness < metal.weldable_from_mm - ROUNDING_MM:
         yield _shell(
             "wall.weldable",
@@ -100,12 +107,12 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
             words(
                 "Wall {thickness_sheet} of {metal}, at least {least_sheet} to weld tight",
                 thickness_sheet=thickness,
-                metal=seen.shell.metal,
+                metal=tank.shell.metal,
                 least_sheet=metal.weldable_from_mm,
             ),
             words("Thinner sheet burns through and its seams leak; a tank needs every seam tight."),
         )
-    worst = max(seen.panels, key=lambda panel: panel.least_thickness_mm / panel.thickness_mm)
+    worst = max(tank[PANELS], key=lambda panel: panel.least_thickness_mm / panel.thickness_mm)
     if worst.least_thickness_mm > worst.thickness_mm + ROUNDING_MM:
         yield _shell(
             "wall.thin",
@@ -130,17 +137,17 @@ def wall_thickness(seen: Studied) -> Iterator[Finding]:
                 head_kpa=worst.pressure_kpa,
                 stress_mpa=worst.stress_mpa,
                 allowed_mpa=worst.allowed_mpa,
-                share_pct=seen.workshop.rules.stress_share,
+                share_pct=tank.workshop.rules.stress_share,
                 safe="; it bows by more than half its thickness, where this sum errs safe" if worst.errs_safe else "",
             ),
         )
 
 
-def bend_radius(seen: Studied) -> Iterator[Finding]:
+def bend_radius(tank: TankAnalysis) -> Iterator[Finding]:
     """The bend radius is one the metal bears."""
-    if isinstance(seen.shell, CylinderShell) or not seen.sheet.bends:
+    if isinstance(tank.shell, CylinderShell) or not tank[SHEET].bends:
         return
-    metal, thickness, radius = METALS[seen.shell.metal], seen.shell.thickness_mm, seen.shell.bend_radius_mm
+    metal, thickness, radius = METALS[tank.shell.metal], tank.shell.thickness_mm, tank.shell.bend_radius_mm
     least, sure = metal.bend_radius_least * thickness, metal.bend_radius_sure * thickness
     if radius >= least - ROUNDING_MM:
         return
@@ -153,18 +160,18 @@ def bend_radius(seen: Studied) -> Iterator[Finding]:
             radius_sheet=radius,
             least_sheet=least,
             thickness_sheet=thickness,
-            metal=seen.shell.metal,
+            metal=tank.shell.metal,
         ),
         words("Bent tighter it cracks along the bend; {sure_sheet} is sure.", sure_sheet=sure),
     )
 
 
-def closed_box(seen: Studied) -> Iterator[Finding]:
+def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
     """The wrapper is large enough inside for the brake to close it."""
-    least, names = seen.workshop.brake.smallest_closed_box_mm, ("width", "height")
-    if seen.solids.section.across == 0:
+    least, names = tank.workshop.brake.smallest_closed_box_mm, ("width", "height")
+    if tank.solids.section.across == 0:
         names = ("length", "height")
-    for name, inside in zip(names, seen.sheet.section_inside_mm or (), strict=False):
+    for name, inside in zip(names, tank[SHEET].section_inside_mm or (), strict=False):
         if inside < least - ROUNDING_MM:
             yield _sheet(
                 "brake.closed_box",
@@ -174,7 +181,7 @@ def closed_box(seen: Studied) -> Iterator[Finding]:
                     "The wrapper is {inside_mm} in {name} inside: {brake} can't close it",
                     inside_mm=inside,
                     name=name,
-                    brake=seen.workshop.brake.name,
+                    brake=tank.workshop.brake.name,
                 ),
                 words(
                     "The last bend closes the wrapper round the brake's beam; the least inside size for that is "
@@ -184,34 +191,34 @@ def closed_box(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def brake_width(seen: Studied) -> Iterator[Finding]:
+def brake_width(tank: TankAnalysis) -> Iterator[Finding]:
     """No bend is longer than the brake."""
-    width = seen.workshop.brake.width_mm
-    if seen.sheet.bends and seen.sheet.overall_mm > width + ROUNDING_MM:
+    width = tank.workshop.brake.width_mm
+    if tank[SHEET].bends and tank[SHEET].overall_mm > width + ROUNDING_MM:
         yield _sheet(
             "brake.width",
             "",
             "stop",
             words(
                 "The wrapper's bends are {bend_mm} long, {brake} does {width_mm}",
-                bend_mm=seen.sheet.overall_mm,
-                brake=seen.workshop.brake.name,
+                bend_mm=tank[SHEET].overall_mm,
+                brake=tank.workshop.brake.name,
                 width_mm=width,
             ),
             words(
                 "That is the tank along the wrapper with a {lip_mm} lip at each end for the inset pans.",
-                lip_mm=seen.box.lip,
+                lip_mm=tank[LIP],
             )
-            if seen.box
+            if tank[LIP]
             else words("That is the tank along the wrapper, over its ends."),
         )
 
 
-def brake_bends_it(seen: Studied) -> Iterator[Finding]:
+def brake_bends_it(tank: TankAnalysis) -> Iterator[Finding]:
     """No part that is bent is thicker than the brake bends: force goes with yield · t²."""
-    brake, metal = seen.workshop.brake, METALS[seen.shell.metal]
+    brake, metal = tank.workshop.brake, METALS[tank.shell.metal]
     most = brake.thickest_steel_mm * sqrt(METALS["mild steel"].yield_mpa / metal.yield_mpa)
-    bent = [part for part in seen.sheet.parts if part.bends]
+    bent = [part for part in tank[SHEET].parts if part.bends]
     thickest = max((part.thickness_mm for part in bent), default=0.0)
     if thickest > most + ROUNDING_MM:
         yield _sheet(
@@ -222,7 +229,7 @@ def brake_bends_it(seen: Studied) -> Iterator[Finding]:
                 "{brake} doesn't bend {thickness_sheet} {metal}",
                 brake=brake.name,
                 thickness_sheet=thickest,
-                metal=seen.shell.metal,
+                metal=tank.shell.metal,
             ),
             words(
                 "It bends {steel_sheet} of mild steel over its width and so {most_sheet} of this by yield and t².",
@@ -232,9 +239,9 @@ def brake_bends_it(seen: Studied) -> Iterator[Finding]:
         )
 
 
-def holes_are_drawn(seen: Studied) -> Iterator[Finding]:
+def holes_are_drawn(tank: TankAnalysis) -> Iterator[Finding]:
     """No part goes to be cut without the holes of its ports."""
-    for part in seen.sheet.parts:
+    for part in tank[SHEET].parts:
         if part.holes_not_drawn:
             yield _sheet(
                 "sheet.holes",
@@ -249,9 +256,9 @@ def holes_are_drawn(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def pan_flange(seen: Studied) -> Iterator[Finding]:
+def pan_flange(tank: TankAnalysis) -> Iterator[Finding]:
     """The pans' flanges are long enough to weld and to bend."""
-    rules, brake, flange = seen.workshop.rules, seen.workshop.brake, seen.sheet.flange_mm
+    rules, brake, flange = tank.workshop.rules, tank.workshop.brake, tank[SHEET].flange_mm
     least = max(rules.flange_least_mm, brake.shortest_flange_mm)
     if flange is not None and flange < least - ROUNDING_MM:
         yield _sheet(
@@ -268,21 +275,22 @@ def pan_flange(seen: Studied) -> Iterator[Finding]:
         )
 
 
-def pan_possible(seen: Studied) -> Iterator[Finding]:
+def pan_possible(tank: TankAnalysis) -> Iterator[Finding]:
     """The end pans can be folded at all."""
-    if seen.sheet.impossible is not None:
-        yield _sheet("pan.impossible", "", "stop", words("The end pans can't be folded"), seen.sheet.impossible)
+    impossible = tank[SHEET].impossible
+    if impossible is not None:
+        yield _sheet("pan.impossible", "", "stop", words("The end pans can't be folded"), impossible)
 
 
-def stock_sheet(seen: Studied) -> Iterator[Finding]:
+def stock_sheet(tank: TankAnalysis) -> Iterator[Finding]:
     """There is stock of every part's thickness, and each part lies on a sheet of it."""
-    shell = seen.shell
+    shell = tank.shell
     # The shell's own thickness counts even where its parts can't be folded.
-    thicknesses = dict.fromkeys([shell.thickness_mm, *(part.thickness_mm for part in seen.sheet.parts)])
+    thicknesses = dict.fromkeys([shell.thickness_mm, *(part.thickness_mm for part in tank[SHEET].parts)])
     for thickness in thicknesses:
-        stock = seen.workshop.sheets_of(shell.metal, thickness)
+        stock = tank.workshop.sheets_of(shell.metal, thickness)
         if stock:
-            parts = [part for part in seen.sheet.parts if part.thickness_mm == thickness]
+            parts = [part for part in tank[SHEET].parts if part.thickness_mm == thickness]
             yield from (_too_large(part, stock) for part in parts if not _lies_on(part, stock))
             continue
         yield _sheet(

@@ -5,16 +5,19 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from keel.analysis.tank import TankAnalysis
 from keel.design.features import Sump, Well
 from keel.design.shell import ProfileShell
 from keel.findings.finding import Finding, of_station
 from keel.solid.cuts import FACE_AXIS
 from keel.solid.polyhedron import Array
 from keel.solid.pools import lobes
+from keel.studies.liquid.draining import LEVEL, PORTS_OUTSIDE
 from keel.studies.result import in_words, words
+from keel.studies.sheet.unfold import SHEET
 from keel.studies.space.clearance import needed_mm
-from keel.studies.space.opening import LEAST_LEAN_DEG, Passage
-from keel.studies.studied import Studied
+from keel.studies.space.opening import GOES_IN, LEAST_LEAN_DEG, Passage
+from keel.studies.strength.panels.rows import PANELS
 
 ROUNDING_MM = 1e-6
 UNREACHED_SHARE = 0.05
@@ -24,9 +27,9 @@ UNEVEN_SHARE = 0.25
 _bay, _shell, _sheet = of_station("bay"), of_station("shell"), of_station("sheet")
 
 
-def passes_opening(seen: Studied) -> Iterator[Finding]:
+def passes_opening(tank: TankAnalysis) -> Iterator[Finding]:
     """The shell goes in through the bay's opening, and which way round."""
-    answer = seen.goes_in
+    answer = tank.get(GOES_IN)
     if answer is None or answer.straight:
         return
     way = answer.best
@@ -68,12 +71,12 @@ def way_round(way: Passage) -> str:
     return f"with {way.leading} first{turned}"
 
 
-def well_sheds_water(seen: Studied) -> Iterator[Finding]:
+def well_sheds_water(tank: TankAnalysis) -> Iterator[Finding]:
     """A well in the roof is open to an edge, sloped, or drained."""
-    for well in seen.shell.features:
+    for well in tank.shell.features:
         if not isinstance(well, Well) or well.face != "roof" or well.drain:
             continue
-        size = seen.solids.body.size
+        size = tank.solids.body.size
         wide = well.long_mm if well.form == "round" else well.wide_mm
         edges = (well.a_mm, well.b_mm, size[0] - well.a_mm - well.long_mm, size[1] - well.b_mm - wide)
         if min(edges) <= ROUNDING_MM:
@@ -102,12 +105,12 @@ class _Mouth:
     b: tuple[float, float]
 
 
-def lands_are_wide_enough(seen: Studied) -> Iterator[Finding]:
+def lands_are_wide_enough(tank: TankAnalysis) -> Iterator[Finding]:
     """Strips of metal between a feature and an edge, or between two features, can be welded."""
-    least, mouths = seen.workshop.rules.land_mm, _mouths(seen)
+    least, mouths = tank.workshop.rules.land_mm, _mouths(tank)
     apart = _apart(mouths)
     for place, mouth in enumerate(mouths):
-        strips = [*_strips_to_edges(seen, mouth), *apart[place].tolist()]
+        strips = [*_strips_to_edges(tank, mouth), *apart[place].tolist()]
         gap = min((strip for strip in strips if strip > ROUNDING_MM), default=None)
         if gap is not None and ROUNDING_MM < gap < least - ROUNDING_MM:
             yield _shell(
@@ -127,12 +130,12 @@ def lands_are_wide_enough(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def mouths_keep_apart(seen: Studied) -> Iterator[Finding]:
+def mouths_keep_apart(tank: TankAnalysis) -> Iterator[Finding]:
     """Wells and sumps neither run into each other nor past the edge of their face."""
-    mouths = _mouths(seen)
+    mouths = _mouths(tank)
     apart = _apart(mouths)
     for place, one in enumerate(mouths):
-        over = -min(0.0, *_strips_to_edges(seen, one))
+        over = -min(0.0, *_strips_to_edges(tank, one))
         if over > ROUNDING_MM:
             yield _shell(
                 "feature.past_edge",
@@ -158,9 +161,9 @@ def mouths_keep_apart(seen: Studied) -> Iterator[Finding]:
                 )
 
 
-def _mouths(seen: Studied) -> list[_Mouth]:
+def _mouths(tank: TankAnalysis) -> list[_Mouth]:
     found = []
-    for one in seen.shell.features:
+    for one in tank.shell.features:
         if isinstance(one, Well | Sump):
             wide = one.long_mm if one.form == "round" else one.wide_mm
             face = one.face if isinstance(one, Well) else "floor"
@@ -168,9 +171,9 @@ def _mouths(seen: Studied) -> list[_Mouth]:
     return found
 
 
-def _strips_to_edges(seen: Studied, one: _Mouth) -> list[float]:
+def _strips_to_edges(tank: TankAnalysis, one: _Mouth) -> list[float]:
     first, second = [i for i in range(3) if i != FACE_AXIS[one.face][0]]
-    size = seen.solids.body.size
+    size = tank.solids.body.size
     return [one.a[0], one.b[0], size[first] - one.a[1], size[second] - one.b[1]]
 
 
@@ -187,14 +190,14 @@ def _apart(mouths: list[_Mouth]) -> Array:
     return np.asarray(strips)
 
 
-def walls_leave_no_sliver(seen: Studied) -> Iterator[Finding]:
+def walls_leave_no_sliver(tank: TankAnalysis) -> Iterator[Finding]:
     """Fuel space between a recess and a wall isn't too thin to be made or cleaned."""
-    least = max(seen.workshop.rules.sliver_mm, 2 * seen.shell.thickness_mm)
-    inner = seen.solids.inner_body
-    for cost in seen.solids.costs:
+    least = max(tank.workshop.rules.sliver_mm, 2 * tank.shell.thickness_mm)
+    inner = tank.solids.inner_body
+    for cost in tank.solids.costs:
         if cost.kind not in ("well", "relief"):
             continue
-        wall = seen.shell.feature_wall_mm
+        wall = tank.shell.feature_wall_mm
         for axis in range(3):
             for gap in (cost.box.low[axis] - wall - inner.low[axis], inner.high[axis] - cost.box.high[axis] - wall):
                 if 1e-3 < gap < least - ROUNDING_MM:
@@ -213,13 +216,13 @@ def walls_leave_no_sliver(seen: Studied) -> Iterator[Finding]:
                     )
 
 
-def sump_clears_ground(seen: Studied) -> Iterator[Finding]:
+def sump_clears_ground(tank: TankAnalysis) -> Iterator[Finding]:
     """A sump hangs no lower than the ground clearance lets it."""
-    bay = seen.design.bay
+    bay = tank.design.bay
     if bay is None or bay.sides.floor.kind != "ground":
         return
-    least = needed_mm(bay.sides.floor, seen.workshop.rules)
-    for cost in seen.solids.costs:
+    least = needed_mm(bay.sides.floor, tank.workshop.rules)
+    for cost in tank.solids.costs:
         low = cost.box.low[2]
         if cost.kind == "sump" and low < least - ROUNDING_MM:
             yield _shell(
@@ -233,9 +236,9 @@ def sump_clears_ground(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def rolls_can_be_made(seen: Studied) -> Iterator[Finding]:
+def rolls_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
     """No roll is tighter than the workshop's rolls bend."""
-    radius, rolls = seen.sheet.roll_radius_mm, seen.workshop.rolls
+    radius, rolls = tank[SHEET].roll_radius_mm, tank.workshop.rolls
     if radius is not None and radius < rolls.least_radius_mm - ROUNDING_MM:
         yield _sheet(
             "rolls.tight",
@@ -249,14 +252,14 @@ def rolls_can_be_made(seen: Studied) -> Iterator[Finding]:
             ),
             words("Tighter has to be bent in steps or bought in."),
         )
-    if radius is not None and seen.sheet.overall_mm > rolls.width_mm + ROUNDING_MM:
+    if radius is not None and tank[SHEET].overall_mm > rolls.width_mm + ROUNDING_MM:
         yield _sheet(
             "rolls.width",
             "",
             "stop",
             words(
                 "The roll is {long_mm} long, {name} takes {width_mm}",
-                long_mm=seen.sheet.overall_mm,
+                long_mm=tank[SHEET].overall_mm,
                 name=rolls.name,
                 width_mm=rolls.width_mm,
             ),
@@ -264,12 +267,12 @@ def rolls_can_be_made(seen: Studied) -> Iterator[Finding]:
         )
 
 
-def lobes_are_even(seen: Studied) -> Iterator[Finding]:
+def lobes_are_even(tank: TankAnalysis) -> Iterator[Finding]:
     """The lobes of a saddle hold about the same, or somebody knows that they don't."""
-    shell = seen.shell
+    shell = tank.shell
     if not isinstance(shell, ProfileShell) or shell.shape != "saddle":
         return
-    lobes = lobe_litres(seen)
+    lobes = lobe_litres(tank)
     if len(lobes) < 2:
         return
     least, most = min(lobes), max(lobes)
@@ -286,15 +289,15 @@ def lobes_are_even(seen: Studied) -> Iterator[Finding]:
         )
 
 
-def lobe_litres(seen: Studied) -> list[float]:
+def lobe_litres(tank: TankAnalysis) -> list[float]:
     """What each lobe of a shell holds below the hump on the level [L]."""
-    return [litres for cell in seen.solids.cells for litres in lobes(cell.mesh)]
+    return [litres for cell in tank.solids.cells for litres in lobes(cell.mesh)]
 
 
-def fuel_can_be_reached(seen: Studied) -> Iterator[Finding]:
+def fuel_can_be_reached(tank: TankAnalysis) -> Iterator[Finding]:
     """The pickup reaches the fuel on the level; it is inside the tank; each cell has one once any has."""
-    for port in seen.design.ports:
-        if port.role != "fitting" and port.id in seen.outside_ports:
+    for port in tank.design.ports:
+        if port.role != "fitting" and port.id in tank[PORTS_OUTSIDE]:
             yield _shell(
                 "port.outside",
                 port.id,
@@ -302,7 +305,7 @@ def fuel_can_be_reached(seen: Studied) -> Iterator[Finding]:
                 words("{name} opens outside the tank", name=port.name),
                 words("Its opening is not in any cell; nothing is calculated with it. Move it inside the walls."),
             )
-    for cell in seen.level:
+    for cell in tank[LEVEL]:
         if cell.stranded_l is None or cell.stranded_l <= UNREACHED_SHARE * cell.brimful_l:
             continue
         elsewhere = sum(pool.litres for pool in cell.pools if not pool.own)
@@ -321,9 +324,9 @@ def fuel_can_be_reached(seen: Studied) -> Iterator[Finding]:
         )
 
 
-def air_can_leave(seen: Studied) -> Iterator[Finding]:
+def air_can_leave(tank: TankAnalysis) -> Iterator[Finding]:
     """The vent is at the highest place on the level."""
-    for cell in seen.level:
+    for cell in tank[LEVEL]:
         if cell.trapped_l is not None and cell.trapped_l > 0.005 * cell.brimful_l:
             yield _shell(
                 "air.trapped",
@@ -338,10 +341,10 @@ def air_can_leave(seen: Studied) -> Iterator[Finding]:
             )
 
 
-def proof_is_safe(seen: Studied) -> Iterator[Finding]:
+def proof_is_safe(tank: TankAnalysis) -> Iterator[Finding]:
     """The weakest panel bears a useful proof pressure."""
-    weakest = min(seen.panels, key=lambda panel: panel.proof_kpa)
-    least = seen.workshop.rules.proof_least_kpa
+    weakest = min(tank[PANELS], key=lambda panel: panel.proof_kpa)
+    least = tank.workshop.rules.proof_least_kpa
     if weakest.proof_kpa < least:
         yield _shell(
             "proof.weak",
@@ -355,18 +358,18 @@ def proof_is_safe(seen: Studied) -> Iterator[Finding]:
             words(
                 "At {share_pct} of the yield beside a weld ({metal}, {thickness_sheet}) that is the most it bears, "
                 "below the {least_kpa} of the house rule. Brace it, test longer, or stiffen the panel.",
-                share_pct=seen.workshop.rules.stress_share,
-                metal=seen.shell.metal,
+                share_pct=tank.workshop.rules.stress_share,
+                metal=tank.shell.metal,
                 thickness_sheet=weakest.thickness_mm,
                 least_kpa=least,
             ),
         )
 
 
-def features_not_unfolded(seen: Studied) -> Iterator[Finding]:
+def features_not_unfolded(tank: TankAnalysis) -> Iterator[Finding]:
     """Say which features the flat parts leave out."""
-    unfolded = {part.feature for part in seen.sheet.parts}
-    left_out = [cost.name for cost in seen.solids.costs if cost.kind != "roof step" and cost.id not in unfolded]
+    unfolded = {part.feature for part in tank[SHEET].parts}
+    left_out = [cost.name for cost in tank.solids.costs if cost.kind != "roof step" and cost.id not in unfolded]
     if left_out:
         yield _sheet(
             "sheet.features",

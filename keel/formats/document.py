@@ -5,7 +5,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from keel.design.document import Design, upgrade
+from keel.design.document import VERSION, Design, NewerVersionError, upgrade
 from keel.design.faults import Fault, faults
 
 MOST_BYTES = 1_000_000
@@ -59,6 +59,11 @@ def design_from(document: Any) -> Design:
     """
     try:
         return Design.model_validate(upgrade(document))
+    except NewerVersionError as error:
+        limit = f"{VERSION} or less"
+        raise UnreadableDesignError(
+            [Fault(field="version", value=error.version, limit=limit, message=str(error))]
+        ) from error
     except ValidationError as error:
         raise UnreadableDesignError(faults(error)) from error
 

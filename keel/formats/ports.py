@@ -8,8 +8,8 @@ from ezdxf import units
 from ezdxf.filemanagement import new
 
 from keel.design.ports import Port
-from keel.evaluation import PortPlace
 from keel.formats.table import written
+from keel.studies.drawing.geometry import PortPlace
 from keel.studies.gauge.calibration import CurvePoint
 from keel.studies.gauge.gauge import GaugeTruth
 

@@ -4,6 +4,9 @@ from keel.design.document import Design
 from keel.design.inside import Inside
 from keel.findings import fuel_remedies, fuel_rules, inside_rules
 from keel.stations.station import Station
+from keel.studies.inside.baffle_layout import NEXT_PLATE
+from keel.studies.inside.bracing import BRACING
+from keel.studies.inside.compartment_checks import CHECKS
 
 
 def _is_begun(design: Design) -> bool:
@@ -15,6 +18,7 @@ INSIDE = Station(
     name="inside",
     title="Inside",
     is_begun=_is_begun,
+    studies={"checks": CHECKS, "bracing": BRACING, "next_plate": NEXT_PLATE},
     rules=(
         *inside_rules.INSIDE_RULES,
         fuel_rules.lining_bears_it,

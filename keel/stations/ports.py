@@ -10,11 +10,20 @@ from keel.findings import (
     port_rules,
 )
 from keel.stations.station import Station
+from keel.studies.ports.filling import FILL_RUNS
+from keel.studies.ports.reach import HUNG, IN_ATTITUDES, LANDINGS, REACHES
 
 PORTS = Station(
     name="ports",
     title="Ports",
     is_begun=lambda design: bool(design.ports),
+    studies={
+        "reaches": REACHES,
+        "hung": HUNG,
+        "landings": LANDINGS,
+        "in_attitudes": IN_ATTITUDES,
+        "fill_runs": FILL_RUNS,
+    },
     rules=(
         *port_rules.PORT_RULES,
         *hazard_rules.HAZARD_RULES,

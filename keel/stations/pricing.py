@@ -5,14 +5,16 @@ from dataclasses import dataclass, replace
 
 from pydantic import ValidationError
 
+from keel.analysis.tank import TankAnalysis
 from keel.findings.finding import Change, Finding, Remedy
 from keel.findings.patch import apply
 from keel.solid.faults import GeometryError
-from keel.stations.judge import judge
+from keel.stations.judge import findings_on
 from keel.stations.registry import prescriber_of
+from keel.studies.cost.figures import FIGURES
 from keel.studies.cost.work import minutes_more, money_more, work
 from keel.studies.result import Words
-from keel.studies.studied import Studied, study
+from keel.studies.sheet.unfold import SHEET
 
 INFORMS = frozenset({"inside.order", "inside.braces", "inside.braces_none"})
 """Findings that say how it is done or what it does: none is settled or raised by a remedy."""
@@ -31,7 +33,7 @@ class Pricing:
 
     Parameters
     ----------
-    seen : Studied
+    tank : TankAnalysis
         The design as it is.
     findings : list of Finding
         What is found on it, what weighs most first.
@@ -39,8 +41,8 @@ class Pricing:
         Asked before each try; once it says so, what is left is counted as `untried`.
     """
 
-    def __init__(self, seen: Studied, findings: list[Finding], enough: Callable[[], bool] = lambda: False) -> None:
-        self.seen, self.findings, self.enough = seen, findings, enough
+    def __init__(self, tank: TankAnalysis, findings: list[Finding], enough: Callable[[], bool] = lambda: False) -> None:
+        self.tank, self.findings, self.enough = tank, findings, enough
         self.present = {finding.key for finding in findings if finding.code not in INFORMS}
         self.untried = 0
         self._tried: dict[str, _Tried | None] = {}
@@ -60,8 +62,14 @@ class Pricing:
         if self.enough():
             self.untried += 1
             return []
-        drafts = prescriber(self.seen, finding)
+        drafts = prescriber(self.tank, finding)
         return [priced for draft in drafts if (priced := self.price(draft, finding.key)) is not None]
+
+    def offered(self, remedy: Remedy | None) -> Remedy | None:
+        """A change that is offered without a finding: priced where there is a tank to compare with."""
+        if remedy is None or self.tank.design.shell is None:
+            return remedy
+        return self.price(remedy)
 
     def price(self, remedy: Remedy, key: str | None = None) -> Remedy | None:
         """A remedy with what it changes, settles and raises.
@@ -83,7 +91,7 @@ class Pricing:
             if self.enough():
                 self.untried += 1
                 return None
-            self._tried[name] = _try(self.seen, remedy)
+            self._tried[name] = _try(self.tank, remedy)
         tried = self._tried[name]
         if tried is None or key in tried.titles:
             return None
@@ -96,20 +104,20 @@ class Pricing:
         )
 
 
-def _try(seen: Studied, remedy: Remedy) -> _Tried | None:
+def _try(tank: TankAnalysis, remedy: Remedy) -> _Tried | None:
     try:
-        after = study(apply(seen.design, remedy.patch), seen.workshop, seen.scans)
-        if after is None:
+        after = tank.of(apply(tank.design, remedy.patch))
+        if after.design.shell is None:
             return None
-        titles = {item.key: item.title for item in judge(after) if item.code not in INFORMS}
-        return _Tried(_change(seen, after), titles)
+        titles = {item.key: item.title for item in findings_on(after) if item.code not in INFORMS}
+        return _Tried(_change(tank, after), titles)
     except (ValidationError, GeometryError):
         return None
 
 
-def _change(before: Studied, after: Studied) -> Change:
-    a, b, prices = before.figures, after.figures, before.workshop.prices
-    was, is_ = work(before.design, a, before.sheet), work(after.design, b, after.sheet)
+def _change(before: TankAnalysis, after: TankAnalysis) -> Change:
+    a, b, prices = before[FIGURES], after[FIGURES], before.workshop.prices
+    was, is_ = work(before.design, a, before[SHEET]), work(after.design, b, after[SHEET])
     heavier = b.empty_kg - a.empty_kg if a.empty_kg is not None and b.empty_kg is not None else None
     return Change(
         brimful_l=b.brimful_l - a.brimful_l,

@@ -1,8 +1,9 @@
-"""All stations, in the order of the work: judging, pricing and the marks of the stations walk this list."""
+"""All stations, in the order of the work: judging, pricing, results and marks of the stations walk this list."""
 
 from collections.abc import Iterator, Sequence
-from contextlib import contextmanager
+from contextlib import contextmanager, nullcontext
 
+from keel.design.document import with_part
 from keel.findings.finding import Prescriber
 from keel.stations.bay import BAY
 from keel.stations.brief import BRIEF
@@ -28,9 +29,11 @@ def prescriber_of(code: str) -> Prescriber | None:
 
 @contextmanager
 def registered(station: Station) -> Iterator[None]:
-    """One station more for a while."""
+    """One station more for a while, with its part of the document."""
     _STATIONS.append(station)
+    known = with_part(station.name, station.part) if station.part else nullcontext()
     try:
-        yield
+        with known:
+            yield
     finally:
         _STATIONS.remove(station)

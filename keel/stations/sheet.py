@@ -2,11 +2,13 @@
 
 from keel.findings import remedies, rules, shape_rules
 from keel.stations.station import Station
+from keel.studies.sheet.unfold import SHEET as UNFOLDED
 
 SHEET = Station(
     name="sheet",
     title="Sheet",
     is_begun=lambda design: design.shell is not None,
+    studies={"unfolded": UNFOLDED},
     rules=(
         rules.closed_box,
         rules.brake_width,

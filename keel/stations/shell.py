@@ -2,11 +2,30 @@
 
 from keel.findings import feature_remedies, fuel_remedies, fuel_rules, remedies, rules, shape_rules
 from keel.stations.station import Station
+from keel.studies.cost.figures import FIGURES
+from keel.studies.drawing.geometry import CUTS_SHOWN, FEATURES, GEOMETRY, PORT_PLACES
+from keel.studies.liquid.capacity import CAPACITY
+from keel.studies.liquid.fill_level import DRAINED, FILL
+from keel.studies.liquid.strapping import STRAPPING
+from keel.studies.strength.panels.rows import PANELS, SAFE_PROOF
 
 SHELL = Station(
     name="shell",
     title="Shell",
     is_begun=lambda design: design.shell is not None,
+    studies={
+        "geometry": GEOMETRY,
+        "cuts": CUTS_SHOWN,
+        "features": FEATURES,
+        "ports": PORT_PLACES,
+        "figures": FIGURES,
+        "capacity": CAPACITY,
+        "strapping": STRAPPING,
+        "fill": FILL,
+        "drained": DRAINED,
+        "panels": PANELS,
+        "safe_proof_kpa": SAFE_PROOF,
+    },
     rules=(
         rules.capacity_below,
         rules.wall_thickness,

@@ -2,19 +2,25 @@
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
+from typing import Any
 
+from keel.analysis.study import Study
+from keel.analysis.tank import TankAnalysis
+from keel.design.base import Part
 from keel.design.document import Design
 from keel.design.workshop import HouseRules
-from keel.findings.finding import Finding, Prescriber, Rule, StationName
+from keel.findings.finding import Finding, Prescriber, Remedy, Rule, StationName
 
 DocumentRule = Callable[[Design, HouseRules], Iterator[Finding]]
+Offer = Callable[[TankAnalysis], Remedy | None]
+"""A change that is offered without a finding, untried."""
 
 
 def _never(_design: Design) -> bool:
     return False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Station:
     """One station of the work.
 
@@ -26,6 +32,12 @@ class Station:
         Whether anything of a design belongs to it.
     lacks : callable
         Whether something is missing although it is begun.
+    part : type, optional
+        The model of its part of the document, under its name, where `Design` doesn't declare it.
+    studies : mapping of str to Study
+        What it shows, by the name under which an evaluation has it.
+    offers : mapping of str to callable
+        Changes that are offered without a finding; each is tried and priced at rest.
     document_rules : tuple of callable
         What is judged with or without a shell.
     rules : tuple of callable
@@ -38,6 +50,14 @@ class Station:
     title: str
     is_begun: Callable[[Design], bool]
     lacks: Callable[[Design], bool] = _never
+    part: type[Part] | None = None
+    studies: Mapping[str, Study[Any]] = field(default_factory=dict)
+    offers: Mapping[str, Offer] = field(default_factory=dict)
     document_rules: tuple[DocumentRule, ...] = ()
     rules: tuple[Rule, ...] = ()
     prescribers: Mapping[str, Prescriber] = field(default_factory=dict)
+
+    @property
+    def shows(self) -> bool:
+        """Whether an evaluation has anything of it beyond findings."""
+        return bool(self.studies or self.offers)

@@ -3,6 +3,10 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 
+import numpy as np
+
+from keel.solid.polyhedron import Array
+
 Value = float | int | str
 
 
@@ -13,6 +17,12 @@ class Point:
     x: float
     y: float
     z: float
+
+
+def flat(places: Array) -> list[float]:
+    """Coordinates one after the other, to a hundredth of a millimetre."""
+    found: list[float] = np.round(places, 2).ravel().tolist()
+    return found
 
 
 @dataclass(frozen=True, slots=True)

@@ -107,26 +107,26 @@ class Bracing(TestCase):
         """
         sizes = {"length_mm": 900, "width_mm": 600, "height_mm": 300, "measured": "outside"}
         design = {"shell": SIZES | sizes | {"features": [plate("a", 450)]}}
-        (braced,) = evaluate(read_design(json.dumps(design))).bracing
+        (braced,) = evaluate(read_design(json.dumps(design))).inside.bracing
         self.assertEqual((braced.panel, braced.helps), ("floor", True))
         self.assertAlmostEqual(braced.with_kpa / braced.without_kpa, 0.4952 * 600**2 / (0.50343 * 450**2), places=4)
         design["shell"]["features"] = [plate("a", 450, top_gap_mm=30)]
         seen = evaluate(read_design(json.dumps(design)))
-        self.assertFalse(seen.bracing[0].helps)
+        self.assertFalse(seen.inside.bracing[0].helps)
         (said,) = [finding for finding in seen.findings if finding.code == "inside.braces_none"]
         self.assertIn("stops short", said.why.plain())
 
     def test_the_next_plate_halves_the_longest_run(self) -> None:
         """In the middle of the longest space, and beside a pump that hangs there."""
         design: dict[str, Any] = {"shell": SIZES | {"features": [plate("a", 500)]}}
-        free = evaluate(read_design(json.dumps(design))).next_plate
+        free = evaluate(read_design(json.dumps(design))).inside.next_plate
         assert free is not None
         self.assertEqual((free.axis, free.at_mm), ("x", 1000))
         design["shell"]["features"].append(free.model_dump(mode="json"))
-        share = evaluate(read_design(json.dumps(design))).insides.plates[1].share  # type: ignore[union-attr]
+        share = evaluate(read_design(json.dumps(design))).inside.checks.plates[1].share  # type: ignore[union-attr]
         self.assertAlmostEqual(share, 0.115, delta=0.002)
         design["shell"]["features"].pop()
         pump = {"id": "p", "name": "p", "role": "pickup", "x_mm": 1000, "y_mm": 200, "hangs_across_mm": 60}
-        beside = evaluate(read_design(json.dumps(design | {"ports": [pump]}))).next_plate
+        beside = evaluate(read_design(json.dumps(design | {"ports": [pump]}))).inside.next_plate
         assert beside is not None
         self.assertEqual(abs(beside.at_mm - 1000), 45)

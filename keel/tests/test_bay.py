@@ -8,6 +8,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from keel.analysis.showing import Showing
 from keel.design.bay import (
     Bay,
     BayProfile,
@@ -22,7 +23,7 @@ from keel.design.document import Design
 from keel.design.ports import Port
 from keel.design.shell import BoxShell, CylinderShell
 from keel.design.workshop import HouseRules, Workshop
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.findings.patch import apply
 from keel.solid.box import Cuboid
 from keel.solid.build import AnyShell, build
@@ -74,8 +75,8 @@ class Gaps(TestCase):
         bay = Bay(length_mm=1000, width_mm=500, height_mm=400)
         shell = BoxShell(length_mm=800, width_mm=400, height_mm=350, x_mm=50)
         seen = evaluate(Design(bay=bay, shell=shell))
-        rear = next(gap for gap in seen.gaps if gap.key == "rear")
-        front = next(gap for gap in seen.gaps if gap.key == "front")
+        rear = next(gap for gap in seen.bay.gaps if gap.key == "rear")
+        front = next(gap for gap in seen.bay.gaps if gap.key == "front")
         self.assertAlmostEqual(rear.gap_mm, 33)
         self.assertAlmostEqual(front.gap_mm, 133)
 
@@ -124,7 +125,7 @@ class Fit(TestCase):
             return
         fitted = apply(design, {"shell": placed})
         seen = evaluate(fitted, None, Showing(remedies=False))
-        self.assertTrue(all(gap.clears for gap in seen.gaps))
+        self.assertTrue(all(gap.clears for gap in seen.bay.gaps))
         self.assertNotIn("bay.clearance", {finding.code for finding in seen.findings})
         self.assertIsNotNone(fit_to_bay(fitted, Workshop()))
 
@@ -141,10 +142,10 @@ class Fit(TestCase):
     def test_the_first_fit_writes_every_field(self) -> None:
         """Nothing is left for a reader to guess: thickness, radius and metal are in the patch."""
         design = Design(bay=Bay(length_mm=900, width_mm=500, height_mm=400))
-        offer = evaluate(design).fit
+        offer = evaluate(design).bay.fit
         assert offer is not None
         self.assertEqual(set(offer.patch["shell"]), set(BoxShell.model_fields))
-        again = evaluate(apply(design, offer.patch)).fit
+        again = evaluate(apply(design, offer.patch)).bay.fit
         assert again is not None and again.change is not None
         self.assertAlmostEqual(again.change.brimful_l, 0, places=9)
 
@@ -174,7 +175,7 @@ class Shapes(TestCase):
     def gap(self, bay: Bay, shell: AnyShell, key: str, **more: Any) -> Gap:
         """One gap of a design."""
         seen = evaluate(Design(bay=bay, shell=shell, **more), None, Showing(remedies=False))
-        return next(gap for gap in seen.gaps if gap.key == key)
+        return next(gap for gap in seen.bay.gaps if gap.key == key)
 
     def test_shaft_beside_a_box(self) -> None:
         """A cylinder 50 mm clear of the side, level with the middle; raised over the edge it is further."""
@@ -213,14 +214,14 @@ class Shapes(TestCase):
             k = ScanKeepOut(id="k", name="scan", scan=scan * 64, is_cavity=cavity)
             subject = Design(bay=self.ROOM.model_copy(update={"keep_outs": [k]}), shell=self.TANK)
             seen = evaluate(subject, None, Showing(remedies=False), scans)
-            found = next(gap for gap in seen.gaps if gap.key == "k")
+            found = next(gap for gap in seen.bay.gaps if gap.key == "k")
             if expected is None:
                 self.assertLess(found.gap_mm, 0)
             else:
                 self.assertAlmostEqual(found.gap_mm, expected, places=4)
         unknown = ScanKeepOut(id="k", name="scan", scan="c" * 64)
         subject = Design(bay=self.ROOM.model_copy(update={"keep_outs": [unknown]}), shell=self.TANK)
-        self.assertNotIn("k", {gap.key for gap in evaluate(subject, None, Showing(remedies=False)).gaps})
+        self.assertNotIn("k", {gap.key for gap in evaluate(subject, None, Showing(remedies=False)).bay.gaps})
 
     def test_what_stands_on_the_lid_has_to_clear(self) -> None:
         """A valve of 90 mm on a lid at 320 under a roof at 500."""
@@ -244,11 +245,11 @@ class Shapes(TestCase):
             subject = Design(bay=room, shell=STEP, ports=valve)
             seen = evaluate(subject)
             placed = fit_to_bay(subject, Workshop(), None)
-            assert placed is not None and seen.fit is not None
-            after = evaluate(apply(subject, seen.fit.patch), None, Showing(remedies=False))
-            self.assertTrue(all(gap.short_mm < 0.1 for gap in after.gaps))
-            assert after.figures is not None
-            held.append(after.figures.brimful_l)
+            assert placed is not None and seen.bay.fit is not None
+            after = evaluate(apply(subject, seen.bay.fit.patch), None, Showing(remedies=False))
+            self.assertTrue(all(gap.short_mm < 0.1 for gap in after.bay.gaps))
+            assert after.shell.figures is not None
+            held.append(after.shell.figures.brimful_l)
         self.assertGreater(held[1], 0.93 * held[0])
         self.assertLessEqual(held[2], held[1] + 1e-6)
 
@@ -287,9 +288,9 @@ class Shapes(TestCase):
             placed = fit_to_bay(subject, Workshop())
             assert placed is not None
             seen = evaluate(apply(subject, {"shell": placed}), None, Showing(remedies=False))
-            self.assertEqual([gap.key for gap in seen.gaps if gap.short_mm > 0.1], [], shell.kind)
+            self.assertEqual([gap.key for gap in seen.bay.gaps if gap.short_mm > 0.1], [], shell.kind)
         over = evaluate(
             apply(Design(bay=room, shell=SADDLE), {"shell": fit_to_bay(Design(bay=room, shell=SADDLE), Workshop())})
         )
-        assert over.figures is not None
-        self.assertGreater(over.figures.brimful_l, 150)
+        assert over.shell.figures is not None
+        self.assertGreater(over.shell.figures.brimful_l, 150)

@@ -6,15 +6,16 @@ from unittest import TestCase
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from keel.analysis.showing import Showing
+from keel.design.attitude import Attitude
 from keel.design.document import Design
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.reference.fuels import FUELS
 from keel.solid.box import box_solid, sharp_corners_of
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
-from keel.studies.liquid.attitude import Attitude
 from keel.studies.liquid.capacity import ullage_fraction
 from keel.studies.space.resize import changed, resized, size_for
 from keel.tests.samples import any_shells, box, design, shells
@@ -27,7 +28,7 @@ class WorkedFigures(TestCase):
 
     def test_sharp_box(self) -> None:
         """800 × 400 × 350 outside in 3 mm: 0.794 × 0.394 × 0.344 m."""
-        held = evaluate(design()).capacity
+        held = evaluate(design()).shell.capacity
         assert held is not None
         self.assertAlmostEqual(held.brimful_l, 794 * 394 * 344 / 1e6, places=9)
         self.assertAlmostEqual(held.brimful_l, 107.62, places=2)
@@ -61,17 +62,19 @@ class WorkedFigures(TestCase):
 
     def test_lines_add_up(self) -> None:
         """The sum shown to a doubter is the sum."""
-        held = evaluate(design(box(bend_radius_mm=6.0))).capacity
+        held = evaluate(design(box(bend_radius_mm=6.0))).shell.capacity
         assert held is not None
         self.assertAlmostEqual(sum(line.litres for line in held.lines), held.rated_l, places=9)
 
     def test_masses(self) -> None:
         """Flat parts in 5052 (2680 kg/m³), and the fuel of the rated capacity on top."""
         seen = evaluate(design(box(bend_radius_mm=3.0)))
-        assert seen.sheet and seen.figures and seen.figures.empty_kg and seen.figures.full_kg
-        area = sum(part.area_mm2 * part.quantity for part in seen.sheet.parts)
-        self.assertAlmostEqual(seen.figures.empty_kg, area * 3 * 2680e-9, places=9)
-        self.assertAlmostEqual(seen.figures.full_kg - seen.figures.empty_kg, seen.figures.rated_l * 0.745, places=9)
+        assert seen.sheet.unfolded and seen.shell.figures and seen.shell.figures.empty_kg and seen.shell.figures.full_kg
+        area = sum(part.area_mm2 * part.quantity for part in seen.sheet.unfolded.parts)
+        self.assertAlmostEqual(seen.shell.figures.empty_kg, area * 3 * 2680e-9, places=9)
+        self.assertAlmostEqual(
+            seen.shell.figures.full_kg - seen.shell.figures.empty_kg, seen.shell.figures.rated_l * 0.745, places=9
+        )
 
 
 class Properties(TestCase):
@@ -89,7 +92,7 @@ class Properties(TestCase):
     def test_every_line_adds_up(self, shell: AnyShell) -> None:
         """The lines shown to a doubter sum to the rated capacity, features and all."""
         try:
-            held = evaluate(Design(shell=shell), None, Showing(remedies=False)).capacity
+            held = evaluate(Design(shell=shell), None, Showing(remedies=False)).shell.capacity
         except GeometryError:
             return
         assert held is not None
@@ -116,7 +119,7 @@ class Placed(TestCase):
             Port(id="p", name="pickup", role="pickup", x_mm=300, y_mm=225, z_mm=8),
             Port(id="v", name="vent", role="vent", x_mm=300, y_mm=225, z_mm=279),
         )
-        held = evaluate(Design(shell=tank, ports=ports)).capacity
+        held = evaluate(Design(shell=tank, ports=ports)).shell.capacity
         assert held is not None and held.usable_l is not None and held.stranded_l is not None
         self.assertAlmostEqual(held.trapped_l, 594 * 444 * 18 / 1e6, places=9)
         self.assertAlmostEqual(held.stranded_l, 594 * 444 * 5 / 1e6, places=9)
@@ -129,7 +132,7 @@ class Placed(TestCase):
         tank = box(1000, 500, 400, thickness_mm=2.0, metal="stainless 304L")
         vent = Port(id="v", name="vent", role="vent", x_mm=600, y_mm=250, z_mm=397.9999)
         seen = evaluate(Design(shell=tank, ports=(vent,)), None, Showing(attitude=Attitude(pitch_deg=5.0)))
-        assert seen.capacity is not None
-        self.assertAlmostEqual(seen.capacity.brimful_l, 195.630336, places=6)
-        self.assertLess(seen.capacity.trapped_l, 1e-4)
-        self.assertAlmostEqual(seen.drained[0].trapped_l or 0, 3.43692146, delta=1e-4)
+        assert seen.shell.capacity is not None
+        self.assertAlmostEqual(seen.shell.capacity.brimful_l, 195.630336, places=6)
+        self.assertLess(seen.shell.capacity.trapped_l, 1e-4)
+        self.assertAlmostEqual(seen.shell.drained[0].trapped_l or 0, 3.43692146, delta=1e-4)

@@ -158,7 +158,7 @@ class CommandLine(TestCase):
             bad.write_text(json.dumps({"shell": {"length_mm": -1, "width_mm": "x", "height_mm": 5}}))
             code, out, _ = self.run_with("evaluate", str(good))
             self.assertEqual(code, 0)
-            self.assertAlmostEqual(json.loads(out)["figures"]["brimful_l"], 107.615584, places=6)
+            self.assertAlmostEqual(json.loads(out)["shell"]["figures"]["brimful_l"], 107.615584, places=6)
             code, out, err = self.run_with("evaluate", str(bad))
             self.assertEqual((code, out), (2, ""))
             self.assertEqual([line.split(":")[0] for line in err.splitlines()], ["shell.length_mm", "shell.width_mm"])

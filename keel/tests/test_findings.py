@@ -7,12 +7,13 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from keel.analysis.showing import Showing
 from keel.design.bay import Bay
 from keel.design.brief import Brief
 from keel.design.document import Design
 from keel.design.shell import BoxShell
 from keel.design.workshop import Brake, HouseRules, StockSheet, Workshop
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.findings.finding import Finding
 from keel.findings.patch import apply, merged
 from keel.formats.document import UnreadableDesignError, read_design
@@ -39,16 +40,16 @@ class Rules(TestCase):
         assert finding is not None
         self.assertEqual(len(finding.remedies), 3)
         for remedy in finding.remedies:
-            after = evaluate(apply(short, remedy.patch), None, Showing(remedies=False)).figures
+            after = evaluate(apply(short, remedy.patch), None, Showing(remedies=False)).shell.figures
             assert after is not None and remedy.change is not None
             self.assertAlmostEqual(after.rated_l, 120, places=6)
-        rated = evaluate(short).figures
+        rated = evaluate(short).shell.figures
         assert rated is not None
         self.assertIsNone(found(design(box(**SOUND), brief=Brief(target_l=rated.rated_l)), "capacity.below"))
 
     def test_beyond_target_by_more_than_a_quarter(self) -> None:
         """Questioned above 25 %, not at it."""
-        rated = evaluate(design(box(**SOUND))).figures
+        rated = evaluate(design(box(**SOUND))).shell.figures
         assert rated is not None
         at = Brief(target_l=rated.rated_l / 1.25)
         above = Brief(target_l=rated.rated_l / 1.2501)
@@ -95,7 +96,7 @@ class Rules(TestCase):
             finding = found(long, "stock.size", shop)
             assert finding is not None
             narrower = next(r for r in finding.remedies if "width_mm" in r.patch["shell"])
-            made = evaluate(apply(long, narrower.patch), shop).sheet
+            made = evaluate(apply(long, narrower.patch), shop).sheet.unfolded
             assert made is not None
             self.assertAlmostEqual(made.parts[0].length_mm, 2000, places=6)
 
@@ -128,13 +129,13 @@ class Remedies(TestCase):
         workshop = Workshop(brake=Brake(smallest_closed_box_mm=closed))
         subject = Design(brief=Brief(target_l=target), bay=bay, shell=shell)
         before = evaluate(subject, workshop)
-        assert before.figures is not None
+        assert before.shell.figures is not None
         for finding in before.findings:
             for remedy in finding.remedies:
                 after = evaluate(apply(subject, remedy.patch), workshop, Showing(remedies=False))
-                assert after.figures is not None and remedy.change is not None
+                assert after.shell.figures is not None and remedy.change is not None
                 self.assertNotIn(finding.key, {item.key for item in after.findings})
-                moved = after.figures.brimful_l - before.figures.brimful_l
+                moved = after.shell.figures.brimful_l - before.shell.figures.brimful_l
                 self.assertAlmostEqual(moved, remedy.change.brimful_l, places=9)
 
     @given(st.recursive(st.integers() | st.none(), lambda below: st.dictionaries(st.sampled_from("abc"), below)))
@@ -207,9 +208,9 @@ class Whole(TestCase):
         except GeometryError as error:
             self.assertTrue(error.fault.field)
             return
-        if seen.figures and seen.figures.stranded_l is not None and seen.figures.usable_l is not None:
-            self.assertLessEqual(seen.figures.stranded_l, seen.figures.brimful_l + 1e-6)
-            self.assertLessEqual(seen.figures.usable_l, seen.figures.rated_l + 1e-6)
+        if seen.shell.figures and seen.shell.figures.stranded_l is not None and seen.shell.figures.usable_l is not None:
+            self.assertLessEqual(seen.shell.figures.stranded_l, seen.shell.figures.brimful_l + 1e-6)
+            self.assertLessEqual(seen.shell.figures.usable_l, seen.shell.figures.rated_l + 1e-6)
 
     def test_remedies_stop_when_it_is_enough(self) -> None:
         """No more than asked for are tried; the findings stay, and how many are left is said."""
@@ -222,4 +223,4 @@ class Whole(TestCase):
         self.assertEqual([f.key for f in some.findings], [f.key for f in all_of_them.findings])
         tried, wanted = (sum(len(f.remedies) for f in seen.findings) for seen in (some, all_of_them))
         self.assertLess(tried, wanted)
-        self.assertIsNone(some.fit)
+        self.assertIsNone(some.bay.fit)

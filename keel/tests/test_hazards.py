@@ -4,9 +4,10 @@ import json
 from typing import Any
 from unittest import TestCase
 
+from keel.analysis.showing import Showing
 from keel.design.document import Design
 from keel.design.workshop import Workshop
-from keel.evaluation import Evaluation, Showing, evaluate
+from keel.evaluation import Evaluation, evaluate
 from keel.findings.finding import Finding
 from keel.findings.patch import apply
 from keel.formats.document import read_design
@@ -71,7 +72,7 @@ class Dangers(TestCase):
             self.settled(tank(*(p for p in WHOLE if p is not lacking)), f"cell.no_{lacking['role']}", "stop")
         halved = tank(*(p | {"x_mm": 150} for p in WHOLE), shell={"features": [WALL]})
         self.assertLessEqual({"cell.no_vent", "cell.no_pickup", "cell.no_filler"}, codes(halved))
-        capacity = seen(halved).capacity
+        capacity = seen(halved).shell.capacity
         assert capacity is not None and capacity.why_none is not None
         self.assertIsNone(capacity.usable_l)
         self.assertIn("front cell", capacity.why_none.plain())
@@ -83,9 +84,11 @@ class Dangers(TestCase):
             self.assertIn(f"cell.no_{role}", codes(subject))
             self.settled(subject, "port.blind", "note", 2)
         blind = seen(tank(PICKUP | {"capped": True}, VENT, FILLER))
-        assert blind.figures is not None
-        self.assertIsNone(blind.figures.usable_l)
-        self.assertIsNone(seen(tank(PICKUP, VENT | {"capped": True}, FILLER | {"capped": True})).drained[0].trapped_l)
+        assert blind.shell.figures is not None
+        self.assertIsNone(blind.shell.figures.usable_l)
+        self.assertIsNone(
+            seen(tank(PICKUP, VENT | {"capped": True}, FILLER | {"capped": True})).shell.drained[0].trapped_l
+        )
 
     def test_valve_and_strap(self) -> None:
         """No roll-over valve; a filler that isn't bonded, or of which nobody said."""
@@ -128,7 +131,7 @@ class Dangers(TestCase):
             tank(*WHOLE, shell={"features": [tunnel]}),
             tank(*WHOLE, lobe | {"pumped": True}, shell={"features": [tunnel]}),
         )
-        idle, none, moved = (seen(d).figures for d in (subject, without, driven))
+        idle, none, moved = (seen(d).shell.figures for d in (subject, without, driven))
         assert idle and none and moved and idle.usable_l and none.usable_l and moved.usable_l
         self.assertAlmostEqual(idle.usable_l, none.usable_l)
         self.assertGreater(moved.usable_l, none.usable_l + 5)
@@ -189,7 +192,7 @@ class InTheShop(TestCase):
         subject = tank(*(p | {"seat": seat, "y_mm": 100} for p in WHOLE))
         stops = {f.key for f in seen(subject).findings if f.code == "sheet.holes"}
         self.assertEqual(stops, {"sheet.holes:wrapper"})
-        made = seen(subject).sheet
+        made = seen(subject).sheet.unfolded
         assert made is not None
         self.assertEqual(
             {part.name: part.warnings for part in made.parts},
@@ -215,7 +218,7 @@ class SurgeTanks(TestCase):
         main = tank(*WHOLE)
         for form, litres in (("cylinder", 2.0), ("box", 2.0), ("box", 0.1), ("box", 12.0)):
             made = surge_tank(main, litres, Workshop(), form)
-            found, figures = codes(made), seen(made).figures
+            found, figures = codes(made), seen(made).shell.figures
             self.assertFalse((asked | {"vent.rollover", "rolls.tight", "brake.closed_box"}) & found, (form, found))
             assert figures is not None
             self.assertGreaterEqual(figures.rated_l, litres - 1e-6)

@@ -9,11 +9,12 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
+from keel.analysis.showing import Showing
 from keel.design.document import Design
 from keel.design.features import Baffle
 from keel.design.inside import Bladder, Foam, Inside
 from keel.design.ports import Port
-from keel.evaluation import Evaluation, Showing, evaluate
+from keel.evaluation import Evaluation, evaluate
 from keel.formats.document import read_design
 from keel.solid.faults import GeometryError
 from keel.solid.interior import solids_of
@@ -41,20 +42,29 @@ class Foamed(TestCase):
     def test_every_volume_is_less_and_every_level_the_same(self) -> None:
         """Brimful, rated, stranded, strapping and compartments by the share; level, centroid and mass at a fill."""
         bare, foamed = seen(tank()), seen(tank(Inside(foam=Foam(takes=0.04, kg=1.5))))
-        assert bare.fill and foamed.fill and bare.figures and foamed.figures and bare.capacity and foamed.capacity
+        assert (
+            bare.shell.fill
+            and foamed.shell.fill
+            and bare.shell.figures
+            and foamed.shell.figures
+            and bare.shell.capacity
+            and foamed.shell.capacity
+        )
         for name in ("brimful_l", "rated_l", "stranded_l", "usable_l"):
-            self.assertAlmostEqual(getattr(foamed.figures, name), 0.96 * getattr(bare.figures, name), places=6)
-        self.assertAlmostEqual(foamed.fill.level_mm, bare.fill.level_mm, places=6)
-        self.assertEqual(foamed.fill.centroid, bare.fill.centroid)
-        self.assertAlmostEqual((foamed.figures.empty_kg or 0) - (bare.figures.empty_kg or 0), 1.5)
-        for a, b in zip(bare.strapping[0].rows, foamed.strapping[0].rows, strict=True):
+            self.assertAlmostEqual(
+                getattr(foamed.shell.figures, name), 0.96 * getattr(bare.shell.figures, name), places=6
+            )
+        self.assertAlmostEqual(foamed.shell.fill.level_mm, bare.shell.fill.level_mm, places=6)
+        self.assertEqual(foamed.shell.fill.centroid, bare.shell.fill.centroid)
+        self.assertAlmostEqual((foamed.shell.figures.empty_kg or 0) - (bare.shell.figures.empty_kg or 0), 1.5)
+        for a, b in zip(bare.shell.strapping[0].rows, foamed.shell.strapping[0].rows, strict=True):
             self.assertAlmostEqual(b.volume_l, 0.96 * a.volume_l, places=6)
-        total = sum(line.litres for line in foamed.capacity.lines if line.what not in ("Ullage", "Trapped air"))
-        self.assertAlmostEqual(total, foamed.figures.brimful_l, places=6)
-        self.assertIn("Foam", [line.what for line in foamed.capacity.lines])
+        total = sum(line.litres for line in foamed.shell.capacity.lines if line.what not in ("Ullage", "Trapped air"))
+        self.assertAlmostEqual(total, foamed.shell.figures.brimful_l, places=6)
+        self.assertIn("Foam", [line.what for line in foamed.shell.capacity.lines])
         run = slosh_tank(solids_of(tank(Inside(foam=Foam(takes=0.04)))), (PICKUP,))
         assert run is not None
-        self.assertAlmostEqual(float(run.packed.capacity.sum()) / 1e6, foamed.figures.brimful_l, places=6)
+        self.assertAlmostEqual(float(run.packed.capacity.sum()) / 1e6, foamed.shell.figures.brimful_l, places=6)
 
     @given(st.floats(0.02, 0.98), st.floats(0.0, 0.3), st.floats(-0.6, 0.6), st.floats(-0.6, 0.6))
     def test_level_and_volume_stay_inverse(self, fill: float, takes: float, x: float, y: float) -> None:
@@ -79,15 +89,15 @@ class Bagged(TestCase):
         """1.5 mm of bag 6 mm off the box: so much less on every side, however the box is measured; the sum adds up."""
         inside = Inside(bladder=Bladder(bag_mm=1.5, shrink_mm=6.0, kg=4.0))
         answer = seen(tank(inside))
-        assert answer.figures and answer.capacity
+        assert answer.shell.figures and answer.shell.capacity
         wanted = (600 - 21) * (400 - 21) * (300 - 21) / 1e6
-        self.assertAlmostEqual(answer.figures.brimful_l, wanted, places=6)
+        self.assertAlmostEqual(answer.shell.figures.brimful_l, wanted, places=6)
         within = Design(
             shell=box(594, 394, 294, thickness_mm=3.0, bend_radius_mm=0.0, measured="inside"), inside=inside
         )
         self.assertAlmostEqual(solids_of(within).brimful_l, wanted, places=6)
-        total = sum(line.litres for line in answer.capacity.lines if line.what not in ("Ullage", "Trapped air"))
-        self.assertAlmostEqual(total, answer.figures.brimful_l, places=6)
+        total = sum(line.litres for line in answer.shell.capacity.lines if line.what not in ("Ullage", "Trapped air"))
+        self.assertAlmostEqual(total, answer.shell.figures.brimful_l, places=6)
 
     def test_it_keeps_off_a_well_too(self) -> None:
         """A well in the lid takes more of the bag than of the box; foam takes its share of what is left."""

@@ -76,13 +76,13 @@ class BriefJudged(TestCase):
         """A hair inside nothing is said; a hair outside the rule is named with both figures."""
         brief = self.brief() | {"vehicle_kg": 900.0}
         seen = judged(brief=brief)
-        fuel = seen.figures.rated_l * 0.745
+        fuel = seen.shell.figures.rated_l * 0.745
         values = {
-            "rated capacity at most": seen.figures.rated_l,
-            "brimful capacity at most": seen.figures.brimful_l,
-            "rated capacity at least": seen.figures.rated_l,
+            "rated capacity at most": seen.shell.figures.rated_l,
+            "brimful capacity at most": seen.shell.figures.brimful_l,
+            "rated capacity at least": seen.shell.figures.rated_l,
             "fuel mass at most": fuel,
-            "full mass at most": seen.figures.full_kg,
+            "full mass at most": seen.shell.figures.full_kg,
             "wall thickness at least": 3.0,
             "fuel share of vehicle at most": fuel / (900 + fuel),
         }
@@ -101,13 +101,13 @@ class BriefJudged(TestCase):
         now = {"id": "now", "name": "Now", "measured_l_per_h": 100.0}
         later = {"id": "later", "name": "Later", "measured_l_per_h": 180.0, "fuel": "E85"}
         brief = {"cases": [now, later], "pumps": [pump(130)], "surge": {"uncovered_s": 9.0}}
-        found = {item.part: item for item in judged(brief=brief).outgrown}
+        found = {item.part: item for item in judged(brief=brief).brief.outgrown}
         self.assertEqual(list(found), ["pumps", "fuel", "run time", "surge volume"])
         self.assertAlmostEqual(found["pumps"].then.values["short_lph"], 180 * 1.2 - 130)
         self.assertAlmostEqual(found["run time"].worth.values["share_pct"], 0.8)
         volumes = [found["surge volume"].now.values["now_l"], found["surge volume"].then.values["then_l"]]
         self.assertAlmostEqual(volumes[1] / volumes[0], 1.8)
-        self.assertEqual(judged(brief=brief | {"cases": [now, now | {"id": "same"}]}).outgrown, [])
+        self.assertEqual(judged(brief=brief | {"cases": [now, now | {"id": "same"}]}).brief.outgrown, [])
 
     def test_fuel_as_a_share_of_the_vehicle(self) -> None:
         """53 kg are much of a 200 kg buggy and little of a lorry."""

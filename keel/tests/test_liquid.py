@@ -9,16 +9,17 @@ import numpy as np
 from hypothesis import HealthCheck, given, reject, settings
 from hypothesis import strategies as st
 
+from keel.analysis.showing import Showing
+from keel.design.attitude import Attitude, specific_force
 from keel.design.document import Design
 from keel.design.features import Partition, Relief
 from keel.design.ports import Port
 from keel.design.shell import BoxShell, Corner, CylinderShell, ProfileShell
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
 from keel.solid.polyhedron import Array, Mesh, Waterline
 from keel.solid.pools import NotInsideError, Pools
-from keel.studies.liquid.attitude import Attitude, felt
 from keel.studies.liquid.fill_level import fill_at
 from keel.studies.liquid.strapping import strapping_table
 from keel.tests.samples import PILOT, SADDLE, STEP, WEDGE, any_shells, box, profile
@@ -49,7 +50,7 @@ def mesh(shell: AnyShell) -> Mesh:
 
 def waterline(shell: AnyShell, attitude: Attitude = LEVEL) -> Waterline:
     """A shell's inside as the fuel sees it."""
-    return Waterline(mesh(shell), -felt(attitude))
+    return Waterline(mesh(shell), -specific_force(attitude))
 
 
 def stranded(shell: AnyShell, at: list[float], attitude: Attitude = LEVEL) -> list[float]:
@@ -60,7 +61,7 @@ def stranded(shell: AnyShell, at: list[float], attitude: Attitude = LEVEL) -> li
 
 def trapped(shell: AnyShell, at: list[float], attitude: Attitude = LEVEL) -> float:
     """Litres of air that can't get out by a vent."""
-    pools = Pools(Waterline(mesh(shell), felt(attitude))).stranded(np.array(at))
+    pools = Pools(Waterline(mesh(shell), specific_force(attitude))).stranded(np.array(at))
     return sum(pool.volume_mm3 for pool in pools) / 1e6
 
 
@@ -243,12 +244,12 @@ class Stranding(TestCase):
         for y, low, high in ((150.0, 704.0, 1096.0), (950.0, 4.0, 396.0)):
             pickup = Port(id="p", name="p", role="pickup", x_mm=300, y_mm=y)
             seen = evaluate(Design(shell=SADDLE, ports=(pickup,)), None, Showing(remedies=False))
-            assert seen.geometry is not None
-            other = next(left for left in seen.geometry.cuts[0].left if left.litres > 10)
+            assert seen.shell.geometry is not None
+            other = next(left for left in seen.shell.cuts[0].left if left.litres > 10)
             across = [place[0] for ring in other.rings for place in ring]
             self.assertAlmostEqual(min(across), low, delta=0.02)
             self.assertAlmostEqual(max(across), high, delta=0.02)
-            faces = np.array(next(pool for pool in seen.drained[0].pools if not pool.own).faces).reshape(-1, 3)
+            faces = np.array(next(pool for pool in seen.shell.drained[0].pools if not pool.own).faces).reshape(-1, 3)
             self.assertGreaterEqual(faces[:, 1].min(), low - 0.02)
             self.assertLessEqual(faces[:, 1].max(), high + 0.02)
 

@@ -4,11 +4,12 @@ from unittest import TestCase
 
 import numpy as np
 
+from keel.analysis.showing import Showing
 from keel.design.bay import Bay, KeepOut, Opening
 from keel.design.document import Design
 from keel.design.ports import HoseBend, Port
 from keel.design.shell import Corner, ProfileShell
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.findings.finding import Finding
 from keel.findings.patch import apply
 from keel.solid.build import build
@@ -31,7 +32,7 @@ class Openings(TestCase):
             (290.0, 700.0, False, False),
         ):
             room = ROOM.model_copy(update={"opening": Opening(side="roof", a_mm=0, b_mm=0, long_mm=long, wide_mm=wide)})
-            answer = evaluate(Design(bay=room, shell=TANK), None, Showing(remedies=False)).goes_in
+            answer = evaluate(Design(bay=room, shell=TANK), None, Showing(remedies=False)).bay.goes_in
             assert answer is not None
             self.assertEqual((answer.passes, answer.straight), (passes, straight))
         self.assertAlmostEqual(answer.room_mm, -10, places=6)
@@ -41,7 +42,7 @@ class Openings(TestCase):
         plate = box(400, 700, 26, thickness_mm=1.0, bend_radius_mm=0.0)
         for side, passes in ((520.0, True), (490.0, False)):
             room = ROOM.model_copy(update={"opening": Opening(a_mm=0, b_mm=0, long_mm=side, wide_mm=side)})
-            answer = evaluate(Design(bay=room, shell=plate), None, Showing(remedies=False)).goes_in
+            answer = evaluate(Design(bay=room, shell=plate), None, Showing(remedies=False)).bay.goes_in
             assert answer is not None
             ends = next(way for way in answer.ways if way.leading == "front or rear")
             self.assertEqual(ends.passes, passes)
@@ -54,8 +55,8 @@ class Openings(TestCase):
     def opening_answer(self, subject: Design) -> tuple[GoesIn, list[Finding]]:
         """Whether a design goes in, and what is found about it."""
         seen = evaluate(subject, None, Showing(remedies=False))
-        assert seen.goes_in is not None
-        return seen.goes_in, [finding for finding in seen.findings if finding.code.startswith("opening.")]
+        assert seen.bay.goes_in is not None
+        return seen.bay.goes_in, [finding for finding in seen.findings if finding.code.startswith("opening.")]
 
     def test_opening_passed_leaning(self) -> None:
         """A wedge of 400 × 400 in section, 500 long, is 283 over its slant: through 510 × 290 leaning by 45° only."""

@@ -8,8 +8,9 @@ from unittest import TestCase
 import numpy as np
 import numpy.typing as npt
 
+from keel.analysis.showing import Showing
 from keel.design.workshop import HouseRules, Workshop
-from keel.evaluation import Evaluation, Showing, evaluate
+from keel.evaluation import Evaluation, evaluate
 from keel.formats.document import read_design
 from keel.reference.plates import ROWS, STRIP_BETA, Held
 from keel.studies.strength.panels.panel import Panel, how_held
@@ -58,7 +59,7 @@ def seen(shell: dict[str, Any], rules: HouseRules | None = None, **more: Any) ->
 
 def panel(evaluation: Evaluation, name: str) -> Panel:
     """One of its panels."""
-    return next(found for found in evaluation.panels if found.name == name)
+    return next(found for found in evaluation.shell.panels if found.name == name)
 
 
 BOX = {"kind": "box", "length_mm": 800, "width_mm": 400, "height_mm": 300, "thickness_mm": 2.5, "bend_radius_mm": 4}
@@ -165,7 +166,7 @@ class Partitions(TestCase):
         """1 mm in 800 × 400 × 300 bears about 1.5 kPa, and so the tank does."""
         found = seen(BOX | {"thickness_mm": 3.0, "features": [self.wall]})
         self.assertAlmostEqual(panel(found, "wall").proof_kpa, 1.5, delta=0.1)
-        self.assertEqual(found.safe_proof_kpa, panel(found, "wall").proof_kpa)
+        self.assertEqual(found.shell.safe_proof_kpa, panel(found, "wall").proof_kpa)
         weak = next(finding for finding in found.findings if finding.code == "proof.weak")
         self.assertIn("the wall gives first", weak.title.plain())
 
@@ -178,7 +179,7 @@ class Partitions(TestCase):
     def test_the_rule_s_share_is_said(self) -> None:
         """Not always 60 %."""
         found = seen(BOX | {"thickness_mm": 1.5}, HouseRules(stress_share=0.5))
-        self.assertEqual({p.allowed_share for p in found.panels}, {0.5})
+        self.assertEqual({p.allowed_share for p in found.shell.panels}, {0.5})
         said = next(finding for finding in found.findings if finding.code == "wall.thin")
         self.assertIn("50 % of the yield", said.why.plain().replace("50.0", "50"))
         self.assertIn("Its edges: ", said.why.plain())

@@ -7,11 +7,12 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Polygon
 
+from keel.analysis.showing import Showing
 from keel.design.document import Design
 from keel.design.features import Baffle, Door, Holes, Notch, Partition
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.findings.patch import apply
 from keel.solid.build import build
 from keel.solid.compartments import compartments
@@ -55,7 +56,7 @@ class Plates(TestCase):
         """Open at the top only, a plate leaves what is behind it stranded; with open corners nothing is."""
         pickup = Port(id="p", name="p", role="pickup", x_mm=100, y_mm=200)
         for plate, held in ((baffle(corner_mm=0.0, top_gap_mm=30.0), True), (baffle(), False)):
-            (cell,) = evaluate(Design(shell=tank(plate), ports=(pickup,)), None, Showing(remedies=False)).drained
+            (cell,) = evaluate(Design(shell=tank(plate), ports=(pickup,)), None, Showing(remedies=False)).shell.drained
             behind = sum(pool.litres for pool in cell.pools if not pool.own)
             self.assertAlmostEqual(behind, 294 * 394 * 264 / 1e6 if held else 0.0, delta=0.003)
 

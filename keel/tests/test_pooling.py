@@ -7,6 +7,7 @@ from unittest import TestCase
 
 import numpy as np
 
+from keel.design.attitude import Attitude, specific_force
 from keel.design.features import Baffle, Door, Feature, Relief, Sump
 from keel.design.inside import Foam, Inside
 from keel.design.ports import Port
@@ -14,7 +15,6 @@ from keel.design.shell import BoxShell
 from keel.solid.build import Solids, build
 from keel.solid.faults import GeometryError
 from keel.solid.interior import solids_of
-from keel.studies.liquid.attitude import Attitude, felt
 from keel.studies.liquid.draining import drained
 from keel.studies.slosh.log import Log, still
 from keel.studies.slosh.model import Setup, SloshTank, slosh_tank
@@ -32,7 +32,7 @@ def inlet(x: float, y: float, z: float | None = None) -> Port:
 
 def held(attitude: Attitude, seconds: float) -> Log:
     """An attitude held for a while."""
-    log, force = still("held", seconds), felt(attitude)
+    log, force = still("held", seconds), specific_force(attitude)
     ahead, left, up = (np.full(len(log.use), -value) for value in force)
     return replace(log, forward_g=ahead, left_g=left, up_g=up - 1)
 

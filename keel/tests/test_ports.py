@@ -5,9 +5,10 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from keel.analysis.showing import Showing
 from keel.design.document import Design
 from keel.design.ports import Port, PortRole
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.solid.build import build
 from keel.studies.liquid.draining import place_of
 from keel.tests.samples import PILOT, WEDGE, box
@@ -40,8 +41,8 @@ class Following(TestCase):
         seen = evaluate(Design(shell=tank, ports=ports), None, Showing(remedies=False))
         self.assertNotIn("port.outside", {finding.code for finding in seen.findings})
         inside = (600 - 2 * thickness) * (400 - 2 * thickness)
-        self.assertLess(seen.drained[0].trapped_l or 0, 1e-3)
-        self.assertAlmostEqual(seen.drained[0].stranded_l or 0, inside * 5 / 1e6, places=6)
+        self.assertLess(seen.shell.drained[0].trapped_l or 0, 1e-3)
+        self.assertAlmostEqual(seen.shell.drained[0].stranded_l or 0, inside * 5 / 1e6, places=6)
 
     def test_beside_the_tank_it_is_outside(self) -> None:
         """A port with no lid over it says so, and can be brought in."""

@@ -47,7 +47,7 @@ def tank(*features: dict[str, Any]) -> Design:
 
 def part(design: Design, name: str) -> FlatPart:
     """One flat part."""
-    sheet = evaluate(design).sheet
+    sheet = evaluate(design).sheet.unfolded
     assert sheet is not None
     return next(p for p in sheet.parts if p.name == f"inside-{name}")
 
@@ -170,7 +170,7 @@ class InternalParts(TestCase):
         self.assertAlmostEqual(flat.area_mm2, flat.length_mm * 150 - 2 * 60 * 40, delta=1e-3)
         tube = part(tank(POT | {"form": "round", "doors": []}), "pot")
         self.assertAlmostEqual(tube.length_mm, pi * (160 - T))
-        with_pot, without = evaluate(tank(POT)).figures, evaluate(tank()).figures
+        with_pot, without = evaluate(tank(POT)).shell.figures, evaluate(tank()).shell.figures
         assert with_pot is not None and without is not None
         self.assertAlmostEqual((with_pot.empty_kg or 0) - (without.empty_kg or 0), flat.mass_kg)
 

@@ -19,7 +19,7 @@ from keel.formats.cutlist import cut_list_csv
 from keel.formats.dxf import LAYERS, part_dxf
 from keel.formats.svg import part_svg
 from keel.studies.sheet.bends import bend_allowance, bend_deduction, bend_lines, flat_length, k_from_strip, setback
-from keel.studies.sheet.unfold import sheet
+from keel.studies.sheet.unfold import shell_sheet
 from keel.studies.sheet.wrapper import folding_order, wrapper_legs
 from keel.tests.samples import STEP, box, design, profile, shells
 
@@ -70,7 +70,7 @@ class WorkedFigures(TestCase):
     def test_inset_pan_and_its_notch(self) -> None:
         """The pan of that wrapper: base 394 × 344, flange 20, clearance 1."""
         shell = box(800, 400, 350, thickness_mm=2.5, bend_radius_mm=3.0)
-        made = sheet(design(shell, sheet=SheetScheme(flange_mm=20, pan_gap_mm=0.5)), Workshop())
+        made = shell_sheet(design(shell, sheet=SheetScheme(flange_mm=20, pan_gap_mm=0.5)), Workshop())
         assert made is not None
         pan, notch = made.parts[1], made.notch
         assert notch is not None
@@ -83,7 +83,7 @@ class WorkedFigures(TestCase):
 
     def test_weld_and_bends(self) -> None:
         """800 × 400 × 350: 3800 mm by nominal sizes, the lips' share of the closing seam on top; 12 bends."""
-        made = sheet(design(box(bend_radius_mm=3.0)), Workshop())
+        made = shell_sheet(design(box(bend_radius_mm=3.0)), Workshop())
         assert made is not None
         self.assertAlmostEqual(made.weld_mm, 3800 + 2 * 17, places=6)
         self.assertAlmostEqual(made.weld_mm, 3800, delta=0.015 * 3800)
@@ -103,7 +103,7 @@ class Properties(TestCase):
     def test_wrapper_folds_up_to_its_section(self, shell: BoxShell, seam: str) -> None:
         """Walk along the flat's neutral line, turn at each bend: it closes, and the outside is the section's."""
         scheme = SheetScheme(seam=seam)  # type: ignore[arg-type]
-        made = sheet(Design(shell=shell, sheet=scheme), Workshop())
+        made = shell_sheet(Design(shell=shell, sheet=scheme), Workshop())
         assert made is not None
         if not made.parts:
             return
@@ -137,7 +137,7 @@ class Properties(TestCase):
     @given(shells(), st.sampled_from(SEAMS))
     def test_parts_are_whole(self, shell: BoxShell, seam: str) -> None:
         """Outlines are simple polygons; bends and marks lie on the metal; notches leave the flanges apart."""
-        made = sheet(Design(shell=shell, sheet=SheetScheme(seam=seam)), Workshop())  # type: ignore[arg-type]
+        made = shell_sheet(Design(shell=shell, sheet=SheetScheme(seam=seam)), Workshop())  # type: ignore[arg-type]
         assert made is not None
         self.assertEqual(bool(made.parts), made.impossible is None)
         for part in made.parts:
@@ -162,7 +162,10 @@ class Profiles(TestCase):
     def test_a_rectangle_unfolds_as_the_box_does(self) -> None:
         """Same legs, same deductions, same bend lines, whichever kind it is."""
         drawn = profile([(0, 0), (400, 0), (400, 350), (0, 350)], 800, 2.5, "x", bend_radius_mm=3.0)
-        made, plain = sheet(Design(shell=drawn), Workshop()), sheet(design(box(thickness_mm=2.5, **R3)), Workshop())
+        made, plain = (
+            shell_sheet(Design(shell=drawn), Workshop()),
+            shell_sheet(design(box(thickness_mm=2.5, **R3)), Workshop()),
+        )
         assert made is not None and plain is not None
         self.assertAlmostEqual(made.parts[0].length_mm, 1481.132741, places=5)
         for one, other in zip(made.parts[0].bends, plain.parts[0].bends, strict=True):
@@ -171,7 +174,7 @@ class Profiles(TestCase):
 
     def test_step_folds_up_to_its_outline(self) -> None:
         """Walk along the outer face, left round a bend up and right round one down: the outline comes out."""
-        made = sheet(Design(shell=STEP_R3), Workshop())
+        made = shell_sheet(Design(shell=STEP_R3), Workshop())
         assert made is not None
         t, r, k = STEP_R3.thickness_mm, 3.0, made.k
         half = bend_allowance(90, r, t, k) / 2
@@ -192,7 +195,7 @@ class Profiles(TestCase):
     def test_welded_corners_part_the_wrapper(self) -> None:
         """Two welded corners, two pieces, two lengthwise seams; the ends' outline is the inside of the section."""
         corners = [c.model_copy(update={"joint": "weld"}) if n in (1, 4) else c for n, c in enumerate(STEP_R3.corners)]
-        made = sheet(Design(shell=STEP_R3.model_copy(update={"corners": tuple(corners)})), Workshop())
+        made = shell_sheet(Design(shell=STEP_R3.model_copy(update={"corners": tuple(corners)})), Workshop())
         assert made is not None
         self.assertEqual([part.name for part in made.parts], ["wrapper-1", "wrapper-2", "end"])
         self.assertEqual(sum(seam.name.startswith("seam at corner") for seam in made.seams), 2)
@@ -201,7 +204,7 @@ class Profiles(TestCase):
 
     def test_ends_are_marked_out_from_their_corners(self) -> None:
         """Where the inner faces meet, less the gap all round, from the plate's own datum corner."""
-        made = sheet(Design(shell=STEP_R3), Workshop())
+        made = shell_sheet(Design(shell=STEP_R3), Workshop())
         assert made is not None
         t, gap = STEP_R3.thickness_mm, made.pan_gap_mm
         by = t + gap
@@ -212,7 +215,7 @@ class Profiles(TestCase):
 
     def test_cylinder(self) -> None:
         """π (D − t) by its length, two discs of the bore less the gap; the mass is the metal's."""
-        made = sheet(Design(shell=CylinderShell(diameter_mm=200, run_mm=300, thickness_mm=2)), Workshop())
+        made = shell_sheet(Design(shell=CylinderShell(diameter_mm=200, run_mm=300, thickness_mm=2)), Workshop())
         assert made is not None and made.mass_kg is not None
         self.assertAlmostEqual(made.parts[0].length_mm, pi * 198, places=9)
         self.assertAlmostEqual(made.parts[1].area_mm2, pi * 97.5**2, places=3)
@@ -225,7 +228,7 @@ class Files(TestCase):
 
     def test_dxf_reads_back(self) -> None:
         """Closed outlines on CUT with the part's area, bend lines on their layers, millimetres."""
-        made = sheet(design(box(bend_radius_mm=4.5)), Workshop())
+        made = shell_sheet(design(box(bend_radius_mm=4.5)), Workshop())
         assert made is not None
         for part in made.parts:
             data = part_dxf(part, title="Tést ⌀ tank", thickness_mm=3, metal="5052-H32")
@@ -246,7 +249,7 @@ class Files(TestCase):
 
     def test_svg_is_full_size(self) -> None:
         """Width and height in millimetres, one unit a millimetre, names escaped."""
-        made = sheet(design(), Workshop())
+        made = shell_sheet(design(), Workshop())
         assert made is not None
         text = part_svg(made.parts[1], title="<A & B>", thickness_mm=3, metal="5052-H32").decode()
         self.assertIn(f'width="{made.parts[1].length_mm + 20:.6f}mm"', text)
@@ -254,7 +257,7 @@ class Files(TestCase):
 
     def test_cut_list(self) -> None:
         """A row a part."""
-        made = sheet(design(), Workshop())
+        made = shell_sheet(design(), Workshop())
         assert made is not None
         rows = cut_list_csv(made, metal="5052-H32").decode().splitlines()
         self.assertEqual(len(rows), 3)

@@ -3,10 +3,11 @@
 from math import pi, sqrt
 from unittest import TestCase
 
+from keel.analysis.showing import Showing
 from keel.design.document import Design
 from keel.design.features import Partition, Relief, RoofStep, Sump, Well
 from keel.design.shell import Corner, CylinderShell, ProfileShell
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
 from keel.solid.polygon import ring_area
@@ -138,8 +139,8 @@ class Features(TestCase):
         seen = evaluate(
             Design(shell=box(800, 400, 350, features=(well(100, 100, 120, 80, 60),))), None, Showing(remedies=False)
         )
-        assert seen.geometry is not None
-        shown = seen.geometry.features[0]
+        assert seen.shell.geometry is not None
+        shown = seen.shell.features[0]
         metal = 126 * 86 * 60 + 120 * 80 * 3 - 120 * 80 * 60 - 120 * 80 * 3
         self.assertAlmostEqual(shown.metal_kg, metal * 2680e-9, places=9)
         self.assertAlmostEqual(shown.weld_m, (2 * 200 + 4 * 60) / 1000, places=9)

@@ -9,13 +9,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from keel.__main__ import main
+from keel.analysis.showing import Showing
 from keel.design.document import Design
 from keel.design.features import Baffle, Holes, Notch, Partition
 from keel.design.ports import Port, Seat
 from keel.design.shell import BoxShell, Corner, CylinderShell
 from keel.design.slosh import KINDS, LAPS, Manoeuvre
 from keel.design.workshop import HouseRules
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.findings.finding import Finding
 from keel.solid.build import AnyShell, build
 from keel.solid.compartments import compartments

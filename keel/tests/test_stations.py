@@ -3,38 +3,67 @@
 from collections.abc import Iterator
 from unittest import TestCase
 
+from keel.analysis.parts import SHELL, station_part
+from keel.analysis.showing import Showing
+from keel.analysis.study import study
+from keel.analysis.tank import TankAnalysis
+from keel.design.base import Part
 from keel.design.document import Design
 from keel.evaluation import evaluate
 from keel.findings.finding import Finding, Remedy, of_station
+from keel.formats.document import UnreadableDesignError, design_from, design_json, read_design
+from keel.solid.build import AnyShell
 from keel.stations.registry import prescriber_of, registered, stations
 from keel.stations.station import Station
 from keel.studies.result import words
-from keel.studies.studied import Studied
 from keel.tests.samples import box, design
 
 _finding = of_station("paint")
 
 
-def is_painted(seen: Studied) -> Iterator[Finding]:
+class Paint(Part):
+    """A station's part of the document."""
+
+    coats: int = 1
+
+
+def coats_needed(paint: Paint, shell: AnyShell) -> int:
+    """A coat more on thin metal."""
+    return paint.coats + (shell.thickness_mm < 2)
+
+
+def is_thin(shell: AnyShell) -> bool:
+    """Whether it wants painting."""
+    return shell.thickness_mm < 2
+
+
+COATS = study(coats_needed, station_part("paint", Paint), SHELL)
+THIN = study(is_thin, SHELL)
+
+
+def is_painted(tank: TankAnalysis) -> Iterator[Finding]:
     """Wants thin metal painted."""
-    if seen.shell.thickness_mm < 2:
-        thick, title = seen.shell.thickness_mm, "Paint it: {wall_sheet}, limit 2 mm"
+    if tank[THIN]:
+        thick, title = tank.shell.thickness_mm, "Paint it: {wall_sheet}, limit 2 mm"
         yield _finding("paint.thin", "shell", "caution", words(title, wall_sheet=thick), words("It rusts through."))
 
 
-def thicker(_seen: Studied, finding: Finding) -> Iterator[Remedy]:
+def thicker(_tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Thicker, and one that doesn't help."""
     for thickness in (2.0, 1.5):
         label = words("{wall_sheet} for the {what}", wall_sheet=thickness, what=finding.subject)
         yield Remedy(label=label, patch={"shell": {"thickness_mm": thickness}})
 
 
-def is_thin(subject: Design) -> bool:
-    """Whether there is anything to paint."""
-    return subject.shell is not None
-
-
-PAINT = Station("paint", "Paint", is_begun=is_thin, rules=(is_painted,), prescribers={"paint.thin": thicker})
+PAINT = Station(
+    "paint",
+    "Paint",
+    is_begun=lambda subject: subject.shell is not None,
+    part=Paint,
+    studies={"coats": COATS},
+    rules=(is_painted,),
+    prescribers={"paint.thin": thicker},
+)
 
 
 class OneMore(TestCase):
@@ -45,6 +74,13 @@ class OneMore(TestCase):
         thin = design(box(thickness_mm=1.0, bend_radius_mm=2.0))
         with registered(PAINT):
             seen = evaluate(thin)
+            self.assertEqual(seen.paint.coats, 2)
+            typed = design_from({"paint": {"coats": 3}, "shell": thin.shell.model_dump()})
+            self.assertEqual(evaluate(typed, None, Showing(remedies=False)).paint.coats, 4)
+            self.assertIsNone(evaluate(Design()).paint.coats)
+            self.assertIsNone(evaluate(thin, None, Showing(stations=("bay",), remedies=False)).paint)
+            with self.assertRaisesRegex(UnreadableDesignError, "paint.coats"):
+                design_from({"paint": {"coats": "many"}})
             found = next(finding for finding in seen.findings if finding.station == "paint")
             self.assertEqual((found.key, found.subject), ("paint.thin:shell", "shell"))
             self.assertEqual([remedy.label.plain() for remedy in found.remedies], ["2 mm for the shell"])
@@ -54,6 +90,20 @@ class OneMore(TestCase):
             self.assertEqual([s.state for s in evaluate(Design()).stations][-1], "untouched")
         after = evaluate(thin)
         self.assertNotIn("paint", {finding.station for finding in after.findings} | {s.station for s in after.stations})
+
+    def test_a_part_of_an_unknown_station_is_kept(self) -> None:
+        """It comes back as it was; a name that is no part, too many of them, and a newer format are refused by name."""
+        foreign = {"sails": {"area_m2": 12.5, "reefs": [1, 2]}}
+        kept = read_design(design_json(design_from(foreign)))
+        self.assertEqual(kept.model_dump(mode="json")["sails"], foreign["sails"])
+        for document, said in (
+            ({"sials": 3}, "'sials' is not a field here"),
+            ({"protse": {}}, "did you mean 'ports'?"),
+            ({f"part{n}": {} for n in range(30)}, "at most 20"),
+            ({"version": 7}, "format version 7; this Core Keel reads up to version 1"),
+        ):
+            with self.assertRaisesRegex(UnreadableDesignError, said):
+                design_from(document)
 
     def test_no_code_belongs_to_two(self) -> None:
         """Every station's name and every prescribed code once; a finding's station is one of them."""

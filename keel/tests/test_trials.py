@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from keel.analysis.tank import Asked, TankAnalysis
 from keel.design.brief import Brief, CardRule
 from keel.design.document import Design
 from keel.design.features import Baffle, Pot, Sump
@@ -19,10 +20,10 @@ from keel.design.workshop import Prices, Workshop
 from keel.findings.patch import apply, difference, merged
 from keel.solid.build import build
 from keel.solid.faults import GeometryError
+from keel.studies.cost.figures import FIGURES
 from keel.studies.cost.money import money
 from keel.studies.inside.plate_placement import taken_by
 from keel.studies.slosh.manoeuvres import log_of
-from keel.studies.studied import study
 from keel.tests.samples import box
 from keel.trials.advice import advice
 from keel.trials.insides import inside_cases, other_case
@@ -233,17 +234,16 @@ class Money(TestCase):
     def test_by_hand(self) -> None:
         """Metal, weld, foam and surge tank; none without one of the prices that it takes."""
         prices = Prices(metal_per_kg={"5052-H32": 10}, weld_per_m=50, foam_per_l=3, surge_tank=400)
-        seen = study(tank(), SHOP)
-        assert seen is not None and seen.figures.empty_kg is not None
-        plain = 10 * seen.figures.empty_kg + 50 * seen.figures.weld_m
-        self.assertAlmostEqual(money(tank(), seen.figures, prices) or 0, plain)
+        held = TankAnalysis(Asked(tank(), SHOP))[FIGURES]
+        assert held.empty_kg is not None
+        plain = 10 * held.empty_kg + 50 * held.weld_m
+        self.assertAlmostEqual(money(tank(), held, prices) or 0, plain)
         foamed = tank().model_copy(update={"inside": Inside(foam=Foam(kg=2)), "slosh": Slosh(surge_l=1)})
-        seen = study(foamed, SHOP)
-        assert seen is not None
-        wanted = plain + 3 * seen.figures.brimful_l + 400
-        self.assertAlmostEqual(money(foamed, seen.figures, prices) or 0, wanted)
-        self.assertIsNone(money(foamed, seen.figures, prices.model_copy(update={"surge_tank": None})))
-        self.assertIsNone(money(tank(), seen.figures, Prices(weld_per_m=50)))
+        held = TankAnalysis(Asked(foamed, SHOP))[FIGURES]
+        wanted = plain + 3 * held.brimful_l + 400
+        self.assertAlmostEqual(money(foamed, held, prices) or 0, wanted)
+        self.assertIsNone(money(foamed, held, prices.model_copy(update={"surge_tank": None})))
+        self.assertIsNone(money(tank(), held, Prices(weld_per_m=50)))
 
 
 class WhatNext(TestCase):

@@ -7,15 +7,16 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from shapely.geometry import MultiPolygon, Polygon
 
+from keel.analysis.showing import Showing
+from keel.design.attitude import Attitude, specific_force
 from keel.design.document import Design
 from keel.design.features import Partition
 from keel.design.shell import CylinderShell
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
 from keel.solid.build import AnyShell, build
 from keel.solid.faults import GeometryError
 from keel.solid.polyhedron import Waterline
 from keel.studies.drawing.views import Ring, cut, views
-from keel.studies.liquid.attitude import Attitude, felt
 from keel.tests.samples import PILOT, SADDLE, STEP, any_shells, box, well
 
 SLOW = settings(suppress_health_check=[HealthCheck.filter_too_much, HealthCheck.too_slow], max_examples=8)
@@ -68,7 +69,7 @@ class Cuts(TestCase):
         except GeometryError:
             return
         attitude = Attitude(pitch_deg=pitch, roll_deg=roll)
-        lines = [Waterline(cell.mesh, -felt(attitude)) for cell in solids.cells]
+        lines = [Waterline(cell.mesh, -specific_force(attitude)) for cell in solids.cells]
         levels = np.array([line.level(line.mesh.volume_mm3 * share) for line in lines])
         low, high = solids.bounds.low[0], solids.bounds.high[0]
         count = 24
@@ -100,13 +101,13 @@ class Cuts(TestCase):
             None,
             Showing(fill_fraction=0.5, attitude=Attitude(pitch_deg=8.0), remedies=False),
         )
-        assert seen.geometry is not None and seen.fill is not None
-        fuel = seen.geometry.cuts[1].fuel
+        assert seen.shell.geometry is not None and seen.shell.fill is not None
+        fuel = seen.shell.cuts[1].fuel
         self.assertEqual(len(fuel), 2)
         ends = sorted((min(x for x, _ in ring), max(x for x, _ in ring)) for ring in fuel)
         self.assertAlmostEqual(ends[1][0] - ends[0][1], 4, delta=0.02)
-        self.assertEqual(len(seen.fill.cells), 2)
-        self.assertAlmostEqual(sum(cell.volume_l for cell in seen.fill.cells), seen.fill.volume_l, places=9)
+        self.assertEqual(len(seen.shell.fill.cells), 2)
+        self.assertAlmostEqual(sum(cell.volume_l for cell in seen.shell.fill.cells), seen.shell.fill.volume_l, places=9)
 
     def test_pools_are_cut_where_they_lie(self) -> None:
         """The pilot boat's three pools in a right turn: sump, floor strip and on the relief, each where it is."""

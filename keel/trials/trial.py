@@ -7,6 +7,7 @@ from typing import Any, Literal
 import numpy as np
 from pydantic import ValidationError
 
+from keel.analysis.tank import Asked, TankAnalysis
 from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.findings.brief_rules import card_is_kept
@@ -21,13 +22,13 @@ from keel.findings.inside_rules import (
 )
 from keel.findings.patch import apply
 from keel.solid.faults import GeometryError
+from keel.studies.cost.figures import FIGURES
 from keel.studies.cost.money import money
 from keel.studies.result import Words
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.model import setup_of, slosh_tank
 from keel.studies.slosh.run import slosh_run
 from keel.studies.slosh.starvation import lowest_fill
-from keel.studies.studied import study
 
 Price = Literal["weld", "metal", "money"]
 RULES: tuple[Rule, ...] = (
@@ -116,13 +117,14 @@ def tried(
     unmade = Trial(case.name, case.choice, case.patch)
     try:
         made = design if case.patch is None else apply(design, case.patch)
-        seen = study(made, workshop)
+        analysis = TankAnalysis(Asked(made, workshop))
+        figures = analysis.get(FIGURES)
     except ValidationError as error:
         return replace(unmade, problem=str(error.errors()[0]["msg"]))
     except GeometryError as error:
         return replace(unmade, problem=str(error))
-    tank = None if seen is None else slosh_tank(seen.solids, made.ports)
-    if tank is None or seen is None:
+    tank = None if figures is None else slosh_tank(analysis.solids, made.ports)
+    if tank is None or figures is None:
         return replace(unmade, problem="the pickup isn't in the tank, or a plate stands there")
     brimful = float(tank.packed.capacity.sum()) / 1e6
     setup = setup_of(made, workshop.rules)
@@ -139,11 +141,11 @@ def tried(
         start_l=setup.fill * brimful,
         lowest_l=None if fill is None else fill * brimful,
         brimful_l=brimful,
-        empty_kg=seen.figures.empty_kg or 0.0,
-        weld_m=seen.figures.weld_m,
-        money=money(made, seen.figures, workshop.prices),
-        hours=None if hours_per_m is None else hours_per_m * seen.figures.weld_m,
-        breaks=[finding.title for rule in RULES for finding in rule(seen)],
+        empty_kg=figures.empty_kg or 0.0,
+        weld_m=figures.weld_m,
+        money=money(made, figures, workshop.prices),
+        hours=None if hours_per_m is None else hours_per_m * figures.weld_m,
+        breaks=[finding.title for rule in RULES for finding in rule(analysis)],
     )
 
 

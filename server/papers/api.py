@@ -8,16 +8,18 @@ from django.utils.text import slugify
 from ninja import Query, Router, Schema
 from pydantic import Field
 
-from keel.design.document import Design
-from keel.evaluation import Evaluation, Showing, evaluate
+from keel.analysis.tank import Asked, TankAnalysis
 from keel.formats.cutlist import cut_list_csv, strapping_csv
 from keel.formats.document import design_json
 from keel.formats.dxf import part_dxf
 from keel.formats.ports import breakpoints_csv, flange_dxf, schedule_csv
 from keel.formats.svg import part_svg
-from keel.solid.interior import solids_of
 from keel.solid.polyhedron import Waterline
+from keel.studies.drawing.geometry import GEOMETRY, PORT_PLACES
+from keel.studies.gauge.gauge import GAUGE_TRUTH
 from keel.studies.liquid.strapping import StrappingRow, strapping_table
+from keel.studies.ports.reach import REACHES
+from keel.studies.sheet.unfold import SHEET
 from server.http.errors import ApiError, ErrorOut, not_yours
 from server.jobs.api.designs import own_design
 from server.jobs.scans import scans_of
@@ -51,8 +53,7 @@ class Wanted:
 
     title: str
     heading: Heading
-    design: Design
-    answer: Evaluation
+    tank: TankAnalysis
     pitch_mm: float | None
 
 
@@ -64,16 +65,16 @@ def take_away(request: Request, design_id: int, name: str, query: Query[Pitch]) 
     for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port with a seat
     `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
     """
-    tank = own_design(request, design_id)
-    current = tank.current()
+    kept = own_design(request, design_id)
+    current = kept.current()
     design, rules = current.design(), request.user.workshop.document()
-    heading = heading_of(request.user, tank, current)
-    title = f"{tank.job.number} {tank.name}"
+    heading = heading_of(request.user, kept, current)
+    title = f"{kept.job.number} {kept.name}"
     if name == "design.json":  # to be had even when no tank can be made of it
         content = design_json(design)
     else:
-        answer = evaluate(design, rules, Showing(remedies=False), scans_of(request.user.workshop, design))
-        content = _content(Wanted(title, heading, design, answer, query.pitch_mm), name)
+        tank = TankAnalysis(Asked(design, rules, scans_of(request.user.workshop, design)))
+        content = _content(Wanted(title, heading, tank, query.pitch_mm), name)
     file_name = f"{slugify(title)}-r{current.number}-{name}"
     return HttpResponse(
         content,
@@ -83,36 +84,36 @@ def take_away(request: Request, design_id: int, name: str, query: Query[Pitch]) 
 
 
 def _content(wanted: Wanted, name: str) -> bytes:
-    made, shell = wanted.answer.sheet, wanted.design.shell
-    if made is None or shell is None:
+    if wanted.tank.design.shell is None:
         raise ApiError(422, "no_shell", "There is no shell yet: give the tank its sizes first.")
     if name.startswith(("port", "gauge")):
         return _port_or_gauge(wanted, name)
     if name in ("strapping.csv", "dip-stick.pdf"):
         tables = _tables(wanted)
         return strapping_csv(tables) if name == "strapping.csv" else dip_stick_pdf(wanted.heading, tables)
+    made, metal = wanted.tank[SHEET], wanted.tank.shell.metal
     if made.impossible:
         raise ApiError(422, "no_parts", made.impossible.plain())
     if name == "cut-list.csv":
-        return cut_list_csv(made, metal=shell.metal)
+        return cut_list_csv(made, metal=metal)
     if name == "job-sheet.pdf":
-        return job_sheet_pdf(wanted.heading, wanted.design, wanted.answer)
+        return job_sheet_pdf(wanted.heading, wanted.tank)
     stem, _, kind = name.rpartition(".")
     part = next((part for part in made.parts if part.name == stem), None)
     write = {"dxf": part_dxf, "svg": part_svg}.get(kind)
     if part is None or write is None:
         raise not_yours()
-    return write(part, title=wanted.title, thickness_mm=part.thickness_mm, metal=shell.metal)
+    return write(part, title=wanted.title, thickness_mm=part.thickness_mm, metal=metal)
 
 
 def _port_or_gauge(wanted: Wanted, name: str) -> bytes:
     """Papers of the ports and the gauge: to be had even when the flat parts can't be made."""
-    shape, truth = wanted.answer.geometry, wanted.answer.gauge
-    assert shape is not None
+    tank, ports = wanted.tank, wanted.tank.design.ports
     if name == "ports.csv":
-        return schedule_csv(wanted.design.ports, shape.ports, shape.body.low.z)
+        return schedule_csv(ports, tank[PORT_PLACES], tank[GEOMETRY].body.low.z)
     if name.startswith("gauge"):
-        if truth is None or not truth.readings:
+        truth = tank[GAUGE_TRUTH]
+        if not truth.readings:
             raise ApiError(422, "no_sender", "There is no sender in the tank yet: place one at Gauge.")
         write = {
             "gauge.csv": lambda: breakpoints_csv(truth),
@@ -121,19 +122,19 @@ def _port_or_gauge(wanted: Wanted, name: str) -> bytes:
         if name in write:
             return write[name]()
     stem, _, kind = name.removeprefix("port-").rpartition(".")
-    port = next((port for port in wanted.design.ports if port.id == stem), None)
+    port = next((port for port in ports if port.id == stem), None)
     if port is None or kind not in ("dxf", "pdf"):
         raise not_yours()
     if port.seat is None:
         raise ApiError(422, "no_seat", f"{port.name} has no boss or flange yet: give it one at Ports.")
     if kind == "dxf":
         return flange_dxf(port)
-    reach = next((reach for reach in wanted.answer.reaches if reach.id == port.id), None)
+    reach = next((reach for reach in tank[REACHES] if reach.id == port.id), None)
     return port_pdf(wanted.heading, port, reach)
 
 
 def _tables(wanted: Wanted) -> dict[str, list[StrappingRow]]:
     """The level strapping table of every cell at the wanted pitch."""
-    solids = solids_of(wanted.design)
+    solids = wanted.tank.solids
     up = np.array([0.0, 0.0, 1.0])
     return {cell.name: strapping_table(Waterline(cell.mesh, up), wanted.pitch_mm) for cell in solids.cells}

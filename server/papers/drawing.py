@@ -8,8 +8,9 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from keel.evaluation import Block, Evaluation
+from keel.analysis.tank import TankAnalysis
 from keel.formats.quantities import ReaderUnits, cut_text, length_text
+from keel.studies.drawing.geometry import CUTS_SHOWN, GEOMETRY, Block
 from keel.studies.drawing.views import Ring
 from keel.studies.sheet.parts import FlatPart, middle_of
 
@@ -76,11 +77,9 @@ def _corner(block: Block, which: str) -> tuple[float, float, float]:
     return point.x, point.y, point.z
 
 
-def draw_views(canvas: Canvas, frame: Frame, answer: Evaluation, units: ReaderUnits) -> None:
+def draw_views(canvas: Canvas, frame: Frame, tank: TankAnalysis, units: ReaderUnits) -> None:
     """Plan over elevation, end view beside the elevation, fuel at rated capacity."""
-    shape = answer.geometry
-    if shape is None:
-        return
+    shape = tank[GEOMETRY]
     low, high = _corner(shape.overall, "low"), _corner(shape.overall, "high")
     size = [b - a for a, b in zip(low, high, strict=True)]
     scale = min((frame.width - 3 * GAP) / (size[0] + size[1]), (frame.height - 2.2 * GAP) / (size[1] + size[2]))
@@ -91,24 +90,22 @@ def draw_views(canvas: Canvas, frame: Frame, answer: Evaluation, units: ReaderUn
         ("End, cut in the middle", (1, 2), left + size[0] * scale + 2 * GAP, base, ()),
     )
     for title, axes, x, y, measured in views:
-        _view(canvas, answer, Pen(canvas, x, y, scale), (axes[0], axes[1]))
-        _sizes(canvas, answer, Pen(canvas, x, y, scale), (axes[0], axes[1]), measured, units)
+        _view(canvas, tank, Pen(canvas, x, y, scale), (axes[0], axes[1]))
+        _sizes(canvas, tank, Pen(canvas, x, y, scale), (axes[0], axes[1]), measured, units)
         canvas.setFillColor(TEXT)
         canvas.setFont("Helvetica", 7)
         canvas.drawString(x, y + size[axes[1]] * scale + 2 * mm, title)
 
 
-def _view(canvas: Canvas, answer: Evaluation, pen: Pen, axes: tuple[int, int]) -> None:
+def _view(canvas: Canvas, tank: TankAnalysis, pen: Pen, axes: tuple[int, int]) -> None:
     """The plan from outside; elevation and end cut through the middle, with the fuel in them."""
-    shape = answer.geometry
-    if shape is None:
-        return
+    shape = tank[GEOMETRY]
     start = _corner(shape.overall, "low")
     origin = (start[axes[0]], start[axes[1]])
     name = {(0, 1): "plan", (0, 2): "elevation", (1, 2): "end"}[axes]
     view = next(view for view in shape.views if view.name == name)
     section = next(
-        (cut for cut in shape.cuts if name != "plan" and cut.axis == ("y" if name == "elevation" else "x")), None
+        (cut for cut in tank[CUTS_SHOWN] if name != "plan" and cut.axis == ("y" if name == "elevation" else "x")), None
     )
     canvas.setStrokeColor(METAL)
     canvas.setLineWidth(0.4)
@@ -132,15 +129,13 @@ def _view(canvas: Canvas, answer: Evaluation, pen: Pen, axes: tuple[int, int]) -
 
 def _sizes(
     canvas: Canvas,
-    answer: Evaluation,
+    tank: TankAnalysis,
     pen: Pen,
     axes: tuple[int, int],
     measured: tuple[int, ...],
     units: ReaderUnits,
 ) -> None:
-    shape = answer.geometry
-    if shape is None:
-        return
+    shape = tank[GEOMETRY]
     low, high, start = _corner(shape.body, "low"), _corner(shape.body, "high"), _corner(shape.overall, "low")
     canvas.setFillColor(TEXT)
     canvas.setStrokeColor(TEXT)

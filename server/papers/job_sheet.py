@@ -8,13 +8,17 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from keel.design.document import Design
+from keel.analysis.tank import TankAnalysis
 from keel.design.shell import CylinderShell
-from keel.evaluation import Evaluation
+from keel.findings.finding import Finding
 from keel.formats.quantities import length_text, quantity_text, volume_text
 from keel.solid.build import AnyShell
+from keel.stations.judge import findings_on
+from keel.studies.cost.figures import FIGURES
+from keel.studies.liquid.capacity import CAPACITY
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import FlatPart
+from keel.studies.sheet.unfold import SHEET
 from server.papers.drawing import GAP, Frame, draw_part, draw_views
 from server.papers.heading import Heading
 
@@ -26,19 +30,19 @@ ROWS, COLUMNS = 2, 3
 """How parts that stand inside lie on a page."""
 
 
-def job_sheet_pdf(heading: Heading, design: Design, answer: Evaluation) -> bytes:
+def job_sheet_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
     """The job sheet of a design that has a shell, as PDF: an A4 page, and more for the plates that stand inside."""
     stream = io.BytesIO()
     canvas = Canvas(stream, pagesize=(WIDTH, HEIGHT))
     canvas.setTitle(f"{heading.job}: {heading.design} r{heading.revision}")
     canvas.setAuthor(heading.author or heading.workshop)
     _head(canvas, heading)
-    _views(canvas, heading, answer)
-    _figures(canvas, heading, design, answer)
-    _flats(canvas, heading, answer)
+    _views(canvas, heading, tank)
+    _figures(canvas, heading, tank)
+    _flats(canvas, heading, tank)
     _foot(canvas)
     canvas.showPage()
-    inside = [part for part in answer.sheet.parts if part.feature] if answer.sheet else []
+    inside = [part for part in tank[SHEET].parts if part.feature]
     for first in range(0, len(inside), ROWS * COLUMNS):
         _inside(canvas, heading, inside[first : first + ROWS * COLUMNS])
         canvas.showPage()
@@ -66,15 +70,13 @@ def _head(canvas: Canvas, heading: Heading) -> None:
     canvas.line(MARGIN, top - 30, WIDTH - MARGIN, top - 30)
 
 
-def _views(canvas: Canvas, heading: Heading, answer: Evaluation) -> None:
+def _views(canvas: Canvas, heading: Heading, tank: TankAnalysis) -> None:
     frame = Frame(MARGIN, HEIGHT - 119 * mm, 180 * mm, 90 * mm)
-    draw_views(canvas, frame, answer, heading.reader)
+    draw_views(canvas, frame, tank, heading.reader)
 
 
-def _figures(canvas: Canvas, heading: Heading, design: Design, answer: Evaluation) -> None:
-    shell, figures, made, held = design.shell, answer.figures, answer.sheet, answer.capacity
-    if shell is None or figures is None or made is None or held is None:
-        return
+def _figures(canvas: Canvas, heading: Heading, tank: TankAnalysis) -> None:
+    design, shell, figures, made, held = tank.design, tank.shell, tank[FIGURES], tank[SHEET], tank[CAPACITY]
     units, x, y = heading.reader, WIDTH - 92 * mm, HEIGHT - 27 * mm
     rows = [
         ("Fuel", design.brief.fuel),
@@ -93,7 +95,7 @@ def _figures(canvas: Canvas, heading: Heading, design: Design, answer: Evaluatio
         canvas.setFillColor(INK)
         _text(canvas, x + 34 * mm, y, value, bold=True)
         y -= 4.6 * mm
-    _findings(canvas, heading, answer, x, y - 2 * mm)
+    _findings(canvas, heading, findings_on(tank), x, y - 2 * mm)
 
 
 def _bend_rows(shell: AnyShell, made: Sheet) -> list[tuple[str, str]]:
@@ -111,18 +113,18 @@ def _bend_rows(shell: AnyShell, made: Sheet) -> list[tuple[str, str]]:
     return rows
 
 
-def _findings(canvas: Canvas, heading: Heading, answer: Evaluation, x: float, y: float) -> None:
-    _text(canvas, x, y, "Findings still open" if answer.findings else "No findings open", 9, bold=True)
-    for finding in answer.findings[:MOST_FINDINGS]:
+def _findings(canvas: Canvas, heading: Heading, findings: list[Finding], x: float, y: float) -> None:
+    _text(canvas, x, y, "Findings still open" if findings else "No findings open", 9, bold=True)
+    for finding in findings[:MOST_FINDINGS]:
         y -= 4.4 * mm
         said = finding.title.plain(lambda name, value: quantity_text(name, value, heading.reader))
         _text(canvas, x, y, f"{finding.severity.upper()}: {said}"[:78], 7.5)
-    if len(answer.findings) > MOST_FINDINGS:
-        _text(canvas, x, y - 4.4 * mm, f"and {len(answer.findings) - MOST_FINDINGS} more", 7.5)
+    if len(findings) > MOST_FINDINGS:
+        _text(canvas, x, y - 4.4 * mm, f"and {len(findings) - MOST_FINDINGS} more", 7.5)
 
 
-def _flats(canvas: Canvas, heading: Heading, answer: Evaluation) -> None:
-    parts = [part for part in answer.sheet.parts if not part.feature] if answer.sheet else []
+def _flats(canvas: Canvas, heading: Heading, tank: TankAnalysis) -> None:
+    parts = [part for part in tank[SHEET].parts if not part.feature]
     _text(canvas, MARGIN, 88 * mm, "Flat parts, inside face up; sizes from the lower left datum corner", 9, bold=True)
     width = (WIDTH - 2 * MARGIN) / max(1, len(parts))
     for place, part in enumerate(parts):

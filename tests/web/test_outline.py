@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 
 from keel.design.document import Design
 from keel.design.shell import Corner, ProfileShell
-from keel.evaluation import Showing, evaluate
+from keel.evaluation import evaluate
+from keel.analysis.showing import Showing
 from keel.solid.build import build
 from keel.studies.space.resize import stretched
 from keel.tests.samples import STEP, profile

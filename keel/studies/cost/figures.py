@@ -2,14 +2,16 @@
 
 from dataclasses import dataclass
 
-from keel.design.brief import Brief
+from keel.analysis.parts import FUEL, INSIDE, SOLIDS
+from keel.analysis.study import study
 from keel.design.inside import Inside
-from keel.reference.fuels import FUELS
+from keel.reference.fuels import FUELS, FuelName
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_M3
 from keel.solid.build import Solids
-from keel.studies.liquid.capacity import Capacity
+from keel.studies.liquid.capacity import CAPACITY, Capacity
 from keel.studies.sheet.model import Sheet
+from keel.studies.sheet.unfold import SHEET
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,7 +27,7 @@ class Figures:
     weld_m: float
 
 
-def figures(brief: Brief, held: Capacity, made: Sheet, solids: Solids, fillings: Inside) -> Figures:
+def figures(fuel: FuelName, held: Capacity, made: Sheet, solids: Solids, fillings: Inside) -> Figures:
     """Gather the tally from the capacity and sheet studies.
 
     Returns
@@ -35,7 +37,7 @@ def figures(brief: Brief, held: Capacity, made: Sheet, solids: Solids, fillings:
         bladder; full mass adds the rated capacity of fuel. Both are empty where the parts can't be made. Weld is
         the shell's seams and what the features add.
     """
-    fuel_kg = held.rated_l * FUELS[brief.fuel].density_kg_per_l
+    fuel_kg = held.rated_l * FUELS[fuel].density_kg_per_l
     density = METALS[solids.shell.metal].density_kg_per_m3 / MM3_PER_M3
     unfolded = {part.feature for part in made.parts}
     features_kg = sum(cost.metal_mm3 for cost in solids.costs if cost.id not in unfolded) * density
@@ -51,3 +53,6 @@ def figures(brief: Brief, held: Capacity, made: Sheet, solids: Solids, fillings:
         full_kg=None if empty_kg is None else empty_kg + fuel_kg,
         weld_m=(made.weld_mm + sum(cost.weld_mm for cost in solids.costs)) / 1000,
     )
+
+
+FIGURES = study(figures, FUEL, CAPACITY, SHEET, SOLIDS, INSIDE)

@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from itertools import accumulate
 from math import ceil
 
+from keel.analysis.parts import BRIEF, RULES
+from keel.analysis.study import study
 from keel.design.brief import Basis, Brief, DemandCase
 from keel.design.pumps import FittedPump, Pump, PumpCurve
 from keel.design.workshop import HouseRules
@@ -310,3 +312,20 @@ def outgrown(brief: Brief, rules: HouseRules) -> list[Outgrown]:
                 )
             )
     return found
+
+
+def most_drawn_l_per_h(cases: list[Demand]) -> float | None:
+    """What the pumps draw at most [L/h]; None without a demand case."""
+    return max((case.running_l_per_h or case.needed_l_per_h for case in cases), default=None)
+
+
+def target_litres(asked: Target | None) -> float | None:
+    """The rated capacity that is asked for [L]."""
+    return asked.litres if asked else None
+
+
+TARGET = study(target, BRIEF, RULES)
+TARGET_L = study(target_litres, TARGET).by_value()
+DEMANDS = study(demands, BRIEF, RULES)
+OUTGROWN = study(outgrown, BRIEF, RULES)
+MOST_DRAWN = study(most_drawn_l_per_h, DEMANDS).by_value()

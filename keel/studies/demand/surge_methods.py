@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from math import pi
 
+from keel.analysis.parts import BRIEF, RULES, SOLIDS, only
+from keel.analysis.study import Maybe, study
 from keel.design.brief import Brief, Surge
 from keel.design.document import Design
 from keel.design.features import Baffle
@@ -196,3 +198,6 @@ def slender_box_for(litres: float) -> tuple[float, float]:
     """Side and height of an upright box of that volume, square across, as slender as the cylinder [mm]."""
     across = (litres * MM3_PER_LITRE / SLENDER) ** (1 / 3)
     return across, SLENDER * across
+
+
+SURGE = study(surge_answer, BRIEF, Maybe(SOLIDS), only("shell?", "ports"), RULES)

@@ -58,7 +58,7 @@ def surge_tank(design: Design, volume_l: float, workshop: Workshop, form: SurgeF
 
 def _cylinder(volume_l: float, design: Design, workshop: Workshop, metal: MetalName) -> CylinderShell:
     plain = CylinderShell(axis="z", diameter_mm=100, run_mm=100, metal=metal, thickness_mm=WALL_MM)
-    brimful = volume_l / (1 - ullage_for(design.brief, plain, workshop.rules))
+    brimful = volume_l / (1 - ullage_for(design.brief.fuel, plain, workshop.rules))
     rolled = 2 * workshop.rolls.least_radius_mm
     across = _stepped(max(cylinder_for(brimful)[0], rolled))
     tall = brimful * MM3_PER_LITRE / (pi / 4 * across**2)
@@ -68,7 +68,7 @@ def _cylinder(volume_l: float, design: Design, workshop: Workshop, metal: MetalN
 
 def _box(volume_l: float, design: Design, workshop: Workshop, metal: MetalName) -> BoxShell:
     plain = BoxShell(length_mm=100, width_mm=100, height_mm=100, metal=metal, thickness_mm=WALL_MM)
-    brimful = volume_l / (1 - ullage_for(design.brief, plain, workshop.rules))
+    brimful = volume_l / (1 - ullage_for(design.brief.fuel, plain, workshop.rules))
     across = _stepped(slender_box_for(brimful)[0])
     # The brake closes no smaller wrapper: then it is wider and as high, and shorter for the same volume.
     closed = workshop.brake.smallest_closed_box_mm

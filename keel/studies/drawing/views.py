@@ -7,11 +7,11 @@ from typing import Literal
 import numpy as np
 from manifold3d import Manifold
 
+from keel.design.attitude import Attitude, specific_force
 from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.pools import Crossings
 from keel.solid.shapes import slice_rings
-from keel.studies.liquid.attitude import Attitude, felt
 from keel.studies.liquid.draining import Remainder
 
 Ring = list[tuple[float, float]]
@@ -138,7 +138,7 @@ def cut(
     """
     place = "xy".index(axis)
     at = min(max(at_mm, solids.bounds.low[place] + 0.01), solids.bounds.high[place] - 0.01)
-    up = -felt(attitude)
+    up = -specific_force(attitude)
     up = up / np.linalg.norm(up)
     inner = {cell.name: slice_rings(cell.solid, place, at) for cell in solids.cells}
     fuel = [

@@ -9,11 +9,14 @@ from math import asin, cos, degrees, radians, sin
 import numpy as np
 from manifold3d import Manifold, OpType
 
+from keel.analysis.parts import GAUGE, PORTS, SOLIDS
+from keel.analysis.study import study
 from keel.design.gauge import Gauge, Sender, SwingArm
 from keel.design.ports import Port
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Waterline
+from keel.studies.liquid.capacity import ULLAGE
 from keel.studies.liquid.draining import inside
 from keel.studies.ports.hung_solids import HIT_MM3, hanging, names_outside
 from keel.studies.result import Point
@@ -458,3 +461,6 @@ def _joined(cell: str, how: str, several: list[tuple[Sender, Column]], ullage: f
 
 def _point(place: np.ndarray) -> Point:
     return Point(x=float(place[0]), y=float(place[1]), z=float(place[2]))
+
+
+GAUGE_TRUTH = study(gauge_truth, GAUGE, SOLIDS, PORTS, ULLAGE)

@@ -5,7 +5,10 @@ from itertools import pairwise
 
 from manifold3d import CrossSection
 
+from keel.analysis.parts import RULES, SOLIDS
+from keel.analysis.study import study
 from keel.design.features import Baffle, Partition
+from keel.design.workshop import HouseRules
 from keel.solid.build import FeatureCost, Solids
 
 IN_THE_WAY_MM2 = 50.0
@@ -129,3 +132,11 @@ def _straddles(solids: Solids, plate: Plated, cost: FeatureCost, axis: int) -> b
         return False
     low, high = solids.body.low[axis] + AT_END_MM, solids.body.high[axis] - AT_END_MM
     return low < cost.box.low[axis] and cost.box.high[axis] < high
+
+
+def assembly_by(solids: Solids, rules: HouseRules) -> Assembly:
+    """How the plates go in and are welded, with the torch's reach of the house rules."""
+    return assembly(solids, rules.torch_reach_mm)
+
+
+ASSEMBLY = study(assembly_by, SOLIDS, RULES)

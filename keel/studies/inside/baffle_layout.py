@@ -6,6 +6,8 @@ from math import ceil
 
 from manifold3d import CrossSection
 
+from keel.analysis.parts import RULES, SOLIDS, only
+from keel.analysis.study import study
 from keel.design.document import Design
 from keel.design.features import Baffle, Notch, Partition
 from keel.design.workshop import HouseRules
@@ -13,7 +15,7 @@ from keel.solid.build import AnyShell, Solids, build
 from keel.solid.faults import GeometryError
 from keel.solid.plates import corners_cut, plate_at
 from keel.solid.shapes import slice_rings
-from keel.studies.inside.compartment_checks import FreeRun
+from keel.studies.inside.compartment_checks import CHECKS, FreeRun, Insides
 from keel.studies.inside.plate_placement import AXES, Axis, Taken, taken_by
 
 MORE = 4
@@ -206,3 +208,11 @@ def _nearest(share_at: Callable[[float], float], wanted: float, most: float) -> 
     below, above = int(low), round(high)
     off = {mm: abs(share_at(mm) / wanted - 1) for mm in (below, above)}
     return max(1, above if off[above] <= min(NEAR, off[below]) else below)
+
+
+def further_plate(design: Design, solids: Solids, rules: HouseRules, checks: Insides) -> Baffle | None:
+    """A further plate, as one is begun with: where the fuel runs furthest."""
+    return next_plate(design, solids, rules, checks.longest)
+
+
+NEXT_PLATE = study(further_plate, only("shell", "sheet.seam", "ports"), SOLIDS, RULES, CHECKS).at_rest()

@@ -3,10 +3,12 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from keel.design.brief import Brief
+from keel.analysis.parts import FUEL, RULES, SOLIDS
+from keel.analysis.study import study
 from keel.design.features import Baffle, Feature, Partition
 from keel.design.shell import CylinderShell
 from keel.design.workshop import HouseRules
+from keel.reference.fuels import FuelName
 from keel.solid.build import Solids
 from keel.studies.strength.panels.panel import Panel
 from keel.studies.strength.panels.rows import panels
@@ -30,12 +32,12 @@ class Braced:
     """A panel stands more with it."""
 
 
-def bracing(brief: Brief, solids: Solids, rules: HouseRules) -> list[Braced]:
+def bracing(fuel: FuelName, solids: Solids, rules: HouseRules) -> list[Braced]:
     """What each plate does for the panels, the others standing.
 
     Parameters
     ----------
-    brief, rules
+    fuel, rules
         Fuel, and the share of the yield that is allowed.
     solids : Solids
         The shell worked out.
@@ -52,7 +54,7 @@ def bracing(brief: Brief, solids: Solids, rules: HouseRules) -> list[Braced]:
     plates = [feature for feature in features if isinstance(feature, Baffle | Partition)]
 
     def standing(kept: Sequence[Feature]) -> list[Panel]:
-        return panels(brief, solids, rules, kept)
+        return panels(fuel, solids, rules, kept)
 
     whole = {panel.name: panel for panel in standing(features)} if plates else {}
     found = []
@@ -63,3 +65,6 @@ def bracing(brief: Brief, solids: Solids, rules: HouseRules) -> list[Braced]:
         helps = after.proof_kpa >= FELT * before.proof_kpa
         found.append(Braced(plate.id, plate.name, before.name, before.proof_kpa, after.proof_kpa, short, helps))
     return found
+
+
+BRACING = study(bracing, FUEL, SOLIDS, RULES)

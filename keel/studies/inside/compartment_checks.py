@@ -7,14 +7,18 @@ from typing import Literal
 import numpy as np
 from shapely.geometry import Polygon, box
 
+from keel.analysis.parts import PORTS, RULES, SOLIDS
+from keel.analysis.study import study
 from keel.design.features import Baffle
 from keel.design.ports import DRAWS, Port, drawing
+from keel.design.workshop import HouseRules
 from keel.reference.units import MM3_PER_LITRE, STANDARD_GRAVITY
 from keel.solid.build import Solids
 from keel.solid.compartments import Compartment, Opening, compartments
 from keel.solid.polyhedron import Array
 from keel.solid.shapes import slice_rings
 from keel.solid.standing import lid_height
+from keel.studies.demand.demand import MOST_DRAWN
 from keel.studies.liquid.draining import inside, place_of
 from keel.studies.ports.filling import DISCHARGE
 
@@ -206,3 +210,13 @@ def _shut(
     traps = all(h.max() < high - NEAR_MM for h in heights) and "vent" not in here
     holds = all(h.min() > low + NEAR_MM for h in heights) and not here & {"drain", *DRAWS}
     return Shut(room.name, traps, holds) if traps or holds else None
+
+
+def compartment_checks(
+    solids: Solids, ports: Sequence[Port], rules: HouseRules, drawn_l_per_h: float | None
+) -> Insides:
+    """The same by the house rules; nothing is held down where nothing is drawn."""
+    return insides(solids, ports, rules.brush_mm, drawn_l_per_h or 0.0)
+
+
+CHECKS = study(compartment_checks, SOLIDS, PORTS, RULES, MOST_DRAWN)

@@ -4,17 +4,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import exp, pi
 
-from keel.design.brief import Brief
+from keel.analysis.parts import BOX, FUEL, INSIDE, RULES, SOLIDS
+from keel.analysis.study import study
 from keel.design.inside import Inside
 from keel.design.shell import CylinderShell
 from keel.design.workshop import HouseRules
-from keel.reference.fuels import FUELS
+from keel.reference.fuels import FUELS, FuelName
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.box import BoxSolid
 from keel.solid.build import AnyShell, Solids
 from keel.solid.polygon import ring_area
-from keel.studies.liquid.draining import Drained
+from keel.studies.liquid.draining import LEVEL, Drained
 from keel.studies.result import Words, words
 
 
@@ -88,15 +89,15 @@ def ullage_fraction(expansion_per_k: float, rise_k: float, shell_expansion_per_k
     return max(least, fuel - shell)
 
 
-def ullage_for(brief: Brief, shell: AnyShell, rules: HouseRules) -> float:
-    """Ullage fraction for a brief's fuel in a shell's metal by the house rules."""
+def ullage_for(fuel: FuelName, shell: AnyShell, rules: HouseRules) -> float:
+    """Ullage fraction for a fuel in a shell's metal by the house rules."""
     return ullage_fraction(
-        FUELS[brief.fuel].expansion_per_k, rules.ullage_rise_k, METALS[shell.metal].expansion_per_k, rules.ullage_least
+        FUELS[fuel].expansion_per_k, rules.ullage_rise_k, METALS[shell.metal].expansion_per_k, rules.ullage_least
     )
 
 
 def capacity(
-    brief: Brief,
+    fuel: FuelName,
     solids: Solids,
     box: BoxSolid | None,
     rules: HouseRules,
@@ -107,7 +108,7 @@ def capacity(
 
     Parameters
     ----------
-    brief, rules
+    fuel, rules
         Fuel and the ullage rule.
     solids : Solids
         The shell worked out.
@@ -123,7 +124,7 @@ def capacity(
     Capacity
         Litres, with each step of the sum. rated = brimful · (1 − ullage) − trapped air.
     """
-    brimful, fraction = solids.brimful_l, ullage_for(brief, solids.shell, rules)
+    brimful, fraction = solids.brimful_l, ullage_for(fuel, solids.shell, rules)
     ullage = brimful * fraction
     cells = [_cell(cell, fraction) for cell in level]
     trapped = sum(cell.trapped_l or 0.0 for cell in level)
@@ -136,7 +137,7 @@ def capacity(
     rest = brimful - sum(line.litres for line in lines)
     if abs(rest) > 1e-6:
         lines.append(CapacityLine("Spaces too small to fill", rest, words("cut off by features")))
-    lines.append(_ullage_line(ullage, fraction, brief, rules))
+    lines.append(_ullage_line(ullage, fraction, fuel, rules))
     if trapped > 0:
         lines.append(
             CapacityLine("Trapped air", -trapped, words("on the level, air that can't get to the vent or filler"))
@@ -259,7 +260,7 @@ def _feature_line(solids: Solids, place: int) -> CapacityLine:
     )
 
 
-def _ullage_line(ullage: float, fraction: float, brief: Brief, rules: HouseRules) -> CapacityLine:
+def _ullage_line(ullage: float, fraction: float, fuel: FuelName, rules: HouseRules) -> CapacityLine:
     return CapacityLine(
         what="Ullage",
         litres=-ullage,
@@ -267,7 +268,7 @@ def _ullage_line(ullage: float, fraction: float, brief: Brief, rules: HouseRules
             "{share_pct} of brimful: {fuel} warmed by {rise_k}, the shell's own growth taken off; "
             "never under {least_pct} (house rules)",
             share_pct=fraction,
-            fuel=brief.fuel,
+            fuel=fuel,
             rise_k=rules.ullage_rise_k,
             least_pct=rules.ullage_least,
         ),
@@ -285,3 +286,12 @@ def _groove_line(solid: BoxSolid) -> CapacityLine:
             "(1 − π/4) × ({radius_sheet})² round both pans; left out, so the figure errs low", radius_sheet=radius
         ),
     )
+
+
+def ullage_fraction_of(held: Capacity) -> float:
+    """The share of brimful that is left empty."""
+    return held.ullage_fraction
+
+
+CAPACITY = study(capacity, FUEL, SOLIDS, BOX, RULES, LEVEL, INSIDE)
+ULLAGE = study(ullage_fraction_of, CAPACITY).by_value()

@@ -8,15 +8,16 @@ from typing import Literal, Protocol
 import numpy as np
 from manifold3d import Manifold
 
+from keel.analysis.parts import PORTS, SOLIDS
+from keel.analysis.study import study
+from keel.design.attitude import Attitude, specific_force
 from keel.design.ports import BREATHES, DRAWS, Port, drawing, opened
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Array, Mesh, Waterline
 from keel.solid.pools import Pool, Pools, hairs_beside
 from keel.solid.standing import lid_height
-from keel.studies.liquid.attitude import Attitude, felt
-from keel.studies.liquid.fill_level import flat
-from keel.studies.result import Point
+from keel.studies.result import Point, flat
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,7 +173,7 @@ def drained(
         One for each cell. Air stays where it can't get to the vent; without a vent, to the filler. The
         filler is taken as sealed round the nozzle, the air as not compressed.
     """
-    force = felt(attitude)
+    force = specific_force(attitude)
     tops = [inf] * len(solids.cells) if levels is None else levels
     return [_drained(solids, cell, ports, force, top) for cell, top in zip(solids.cells, tops, strict=True)]
 
@@ -226,3 +227,18 @@ def _remainder(line: Waterline, pool: Pool, kind: Literal["fuel", "air"], cell: 
 
 def _point(place: Array) -> Point:
     return Point(x=float(place[0]), y=float(place[1]), z=float(place[2]))
+
+
+def level_drained(solids: Solids, ports: Sequence[Port]) -> list[Drained]:
+    """Every cell drained at rest on the level."""
+    return drained(solids, ports, Attitude())
+
+
+def ports_outside(solids: Solids, ports: Sequence[Port]) -> set[str]:
+    """Ids of ports that open into no cell."""
+    places = {port.id: place_of(solids, port) for port in ports}
+    return {name for name, place in places.items() if not any(inside(cell, place) for cell in solids.cells)}
+
+
+LEVEL = study(level_drained, SOLIDS, PORTS)
+PORTS_OUTSIDE = study(ports_outside, SOLIDS, PORTS)

@@ -1,17 +1,23 @@
 """The fuel as it lies: surface, faces and centroid at a fill, in any attitude."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import acos, degrees
 
 import numpy as np
 from manifold3d import triangulate
 
+from keel.analysis.parts import ATTITUDE, FILL_FRACTION, PORTS, SOLIDS
+from keel.analysis.study import study
+from keel.design.attitude import Attitude, specific_force
+from keel.design.ports import Port
 from keel.reference.units import MM2_PER_M2, MM3_PER_LITRE
 from keel.solid.build import Solids
 from keel.solid.polyhedron import Array, Waterline, level_axes
-from keel.studies.liquid.attitude import Attitude, felt
+from keel.studies.liquid.capacity import CAPACITY, Capacity
+from keel.studies.liquid.draining import LEVEL, Drained, drained
 from keel.studies.liquid.strapping import StrappingRow, strapping_table
-from keel.studies.result import Point
+from keel.studies.result import Point, flat
 
 CURVE_ROWS = 25
 
@@ -65,7 +71,7 @@ def fill_at(solids: Solids, fraction: float, attitude: Attitude) -> Fill:
     Fill
         The surface is a plane square to the force felt, one in each cell.
     """
-    up = -felt(attitude)
+    up = -specific_force(attitude)
     lines = [cell.mesh.along(up) for cell in solids.cells]
     levels = [min(line.level(line.mesh.volume_mm3 * fraction), line.depth) for line in lines]
     volumes = [line.mesh.volume_mm3 * fraction for line in lines]
@@ -102,12 +108,6 @@ def fill_at(solids: Solids, fraction: float, attitude: Attitude) -> Fill:
     )
 
 
-def flat(places: Array) -> list[float]:
-    """Coordinates one after the other, to a hundredth of a millimetre."""
-    found: list[float] = np.round(places, 2).ravel().tolist()
-    return found
-
-
 def _sheet(line: Waterline, loops: list[Array]) -> Array:
     """The surface within its rims as triangles, shape (k, 3, 3)."""
     if not loops:
@@ -126,3 +126,23 @@ def _twice_area(ring: Array) -> float:
 
 def _point(place: Array) -> Point:
     return Point(x=float(place[0]), y=float(place[1]), z=float(place[2]))
+
+
+def fill_shown(solids: Solids, held: Capacity, fraction: float | None, attitude: Attitude) -> Fill:
+    """The fill that is to be shown; the rated capacity where none is named."""
+    return fill_at(solids, held.rated_l / held.brimful_l if fraction is None else fraction, attitude)
+
+
+def drained_shown(
+    solids: Solids, ports: Sequence[Port], attitude: Attitude, level: list[Drained], fill: Fill
+) -> list[Drained]:
+    """What stays and what air is trapped in the attitude that is shown; no pool above the fill's own surface."""
+    held = level if attitude == Attitude() else drained(solids, ports, attitude)
+    levels = {cell.cell: cell.level_mm for cell in fill.cells}
+    if any(pool.level_mm > levels[cell.cell] for cell in held for pool in cell.pools):
+        return drained(solids, ports, attitude, list(levels.values()))
+    return held
+
+
+FILL = study(fill_shown, SOLIDS, CAPACITY, FILL_FRACTION, ATTITUDE)
+DRAINED = study(drained_shown, SOLIDS, PORTS, ATTITUDE, LEVEL, FILL)

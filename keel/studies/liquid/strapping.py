@@ -5,7 +5,11 @@ from math import ceil
 
 import numpy as np
 
+from keel.analysis.parts import SOLIDS
+from keel.analysis.study import study
+from keel.design.attitude import Attitude, specific_force
 from keel.reference.units import MM3_PER_LITRE
+from keel.solid.build import Solids
 from keel.solid.polyhedron import Waterline
 
 STRAPPING_ROWS = 20
@@ -54,3 +58,12 @@ def strapping_table(line: Waterline, pitch_mm: float | None = None) -> list[Stra
         StrappingRow(level_mm=level, volume_l=volume / MM3_PER_LITRE, fraction=volume / whole)
         for level, volume in zip(levels.tolist(), volumes.tolist(), strict=True)
     ]
+
+
+def strapping_of_cells(solids: Solids) -> list[CellStrapping]:
+    """The strapping table of every cell, on the level."""
+    up = -specific_force(Attitude())
+    return [CellStrapping(cell.name, strapping_table(cell.mesh.along(up))) for cell in solids.cells]
+
+
+STRAPPING = study(strapping_of_cells, SOLIDS)

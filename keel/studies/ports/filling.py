@@ -7,8 +7,16 @@ from typing import Literal
 
 from scipy.optimize import brentq
 
-from keel.design.ports import Filling, NeckPath, Valve, VentPath
+from keel.analysis.parts import FILLING, FUEL, PORTS, RULES, SOLIDS
+from keel.analysis.study import study
+from keel.design.ports import Filling, NeckPath, Port, Valve, VentPath
+from keel.design.workshop import HouseRules
+from keel.reference.fuels import FUELS, FuelName
 from keel.reference.units import STANDARD_GRAVITY
+from keel.solid.build import Solids
+from keel.studies.demand.demand import MOST_DRAWN
+from keel.studies.liquid.capacity import CAPACITY, Capacity
+from keel.studies.ports.vent_paths import level_rows, neck_of, vents_by_cell
 
 DISCHARGE = 0.62
 """Discharge coefficient of a sharp-edged opening."""
@@ -328,3 +336,32 @@ def _vent_bore(l_per_s: float, tank_kpa: float, vents: Sequence[VentPath]) -> fl
 
 def _points(rows: Sequence[tuple[float, float]], stream: Balance) -> list[FillPoint]:
     return [FillPoint(litres / stream.l_per_s, litres, level, stream.tank_kpa) for level, litres in rows]
+
+
+def fill_runs(
+    solids: Solids,
+    ports: Sequence[Port],
+    filling: Filling,
+    fuel: FuelName,
+    held: Capacity,
+    rules: HouseRules,
+    drawn_l_per_h: float | None,
+) -> dict[str, FillRun]:
+    """Filling of each cell that has a filler."""
+    vents, density = vents_by_cell(solids, ports), FUELS[fuel].density_kg_per_l
+    return {
+        cell.cell: fill_run(
+            filling,
+            neck_of(solids, ports, cell.cell),
+            [port.vent or VentPath() for port in vents[cell.cell]],
+            density,
+            level_rows(solids, cell.cell, cell.rated_l),
+            rules.back_pressure_kpa,
+            drawn_l_per_h,
+        )
+        for cell in held.cells
+        if cell.cell in vents
+    }
+
+
+FILL_RUNS = study(fill_runs, SOLIDS, PORTS, FILLING, FUEL, CAPACITY, RULES, MOST_DRAWN)

@@ -7,6 +7,9 @@ from math import cos, hypot, pi, sin
 
 from manifold3d import Manifold
 
+from keel.analysis.parts import GAUGE, PORTS, RULES, SEAM, SOLIDS
+from keel.analysis.study import study
+from keel.design.attitude import Attitude
 from keel.design.features import Face
 from keel.design.gauge import Gauge
 from keel.design.ports import DRAWS, Hanger, Port
@@ -15,7 +18,6 @@ from keel.solid.build import Solids
 from keel.solid.cuts import FACE_AXIS
 from keel.solid.polyhedron import Array
 from keel.studies.gauge.gauge import needle_reader
-from keel.studies.liquid.attitude import Attitude
 from keel.studies.liquid.draining import drained, inlet_off_mm, place_of, seat_height, short_by_mm
 from keel.studies.ports.hung_solids import floor_under, hanging, names_outside
 from keel.studies.result import Words, words
@@ -321,6 +323,8 @@ def crowds(solids: Solids, ports: Sequence[Port]) -> list[Crowd]:
 
 def in_attitudes(solids: Solids, ports: Sequence[Port], gauge: Gauge | None = None) -> list[Unreached]:
     """What the pickups leave and the vents trap on the level, nose up and down and in turns."""
+    if not ports:
+        return []
     found = []
     read = needle_reader(gauge, solids) if gauge else None
     for name, attitude in ATTITUDES.items():
@@ -351,3 +355,10 @@ def least_jump_deg(order: Sequence[int]) -> float:
 
 PASSES = (0.30, 0.60, 1.00)
 """Shares of the full torque, one pass each."""
+
+
+REACHES = study(reaches, SOLIDS, PORTS, RULES)
+HUNG = study(hung, SOLIDS, PORTS)
+LANDINGS = study(landings, SOLIDS, PORTS, RULES, SEAM)
+CROWDS = study(crowds, SOLIDS, PORTS)
+IN_ATTITUDES = study(in_attitudes, SOLIDS, PORTS, GAUGE).at_rest()

@@ -4,6 +4,8 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from keel.analysis.parts import PORTS, SOLIDS
+from keel.analysis.study import study
 from keel.design.ports import BREATHES, NeckPath, Port, PortRole, opened
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell, Solids
@@ -37,3 +39,6 @@ def level_rows(solids: Solids, cell: str, rated_l: float) -> list[tuple[float, f
     steps = [rated_l * n / ROWS for n in range(ROWS + 1)]
     levels = line.levels(np.array(steps) * MM3_PER_LITRE)
     return [(float(level) if litres else 0.0, litres) for level, litres in zip(levels, steps, strict=True)]
+
+
+VENTS_BY_CELL = study(vents_by_cell, SOLIDS, PORTS)

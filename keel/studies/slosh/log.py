@@ -46,7 +46,7 @@ class Log:
         return np.asarray(np.arange(len(self.forward_g)) * self.dt_s, dtype=np.float64)
 
     @property
-    def felt(self) -> Array:
+    def specific_force(self) -> Array:
         """What the fuel feels, in vehicle axes, shape (n, 3) [mm/s²]."""
         pitch = np.radians(self.pitch_deg)
         g = np.column_stack(

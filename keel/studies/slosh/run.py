@@ -96,7 +96,7 @@ def slosh_run(tank: SloshTank, log: Log, setup: Setup, step_s: float = STEP_S, s
         tank.packed,
         tank.ways,
         tank.feeds(setup),
-        np.ascontiguousarray(log.felt),
+        np.ascontiguousarray(log.specific_force),
         np.ascontiguousarray(drawn * per_second),
         np.full(len(log.use), setup.return_l_per_h * per_second),
         tank.level(setup.fill) if start is None else start,

@@ -7,6 +7,8 @@ from typing import Literal
 import numpy as np
 from manifold3d import Manifold
 
+from keel.analysis.parts import BAY, ENVELOPE, RULES, SCANS
+from keel.analysis.study import study
 from keel.design.bay import SIDES, AnyKeepOut, Bay, Clearance, KeepOut, ScanKeepOut, SlopeKeepOut
 from keel.design.workshop import HouseRules
 from keel.reference.clearances import ClearanceClass
@@ -410,3 +412,6 @@ def _axis(index: int) -> Axis:
 
 
 assert AXES == ("x", "y", "z")
+
+
+GAPS = study(gaps, BAY, ENVELOPE, RULES, SCANS)

@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from keel.analysis.parts import ENVELOPE, SCANS, WORKSHOP, only
+from keel.analysis.study import Maybe, study
 from keel.design.document import Design
 from keel.design.features import Baffle, Partition, Pot
 from keel.design.shell import BoxShell
@@ -164,3 +166,6 @@ def placement(shell: BoxShell) -> Placement:
     """The fields of a box that say where it is and how large [mm]."""
     names = ("x_mm", "y_mm", "z_mm", "length_mm", "width_mm", "height_mm")
     return {name: getattr(shell, name) for name in names}
+
+
+FIT = study(fit_to_bay, only("bay", "sheet", "ports", "shell?"), WORKSHOP, Maybe(ENVELOPE), SCANS).at_rest()

@@ -3,6 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from keel.analysis.parts import BAY, LIP, PORTS, RULES, SCANS, SOLIDS
+from keel.analysis.study import study
 from keel.design.bay import Bay
 from keel.design.ports import Port
 from keel.design.workshop import HouseRules
@@ -11,7 +13,7 @@ from keel.solid.envelope import envelope_of
 from keel.solid.neighbours import Scans
 from keel.solid.standing import stands_out
 from keel.studies.result import in_words
-from keel.studies.space.clearance import Gap, gaps
+from keel.studies.space.clearance import GAPS, Gap, gaps
 
 BETTER_MM = 0.5
 """What leaves a gap this much wider without it is what fouls there [mm]."""
@@ -58,3 +60,15 @@ def fouling(
 
 def _hoseless(port: Port) -> Port:
     return port.model_copy(update={"bend": None})
+
+
+def what_fouls(
+    found: list[Gap], bay: Bay, solids: Solids, lip_mm: float, ports: Sequence[Port], rules: HouseRules, scans: Scans
+) -> dict[tuple[str, str], Fouls]:
+    """What comes too near at each gap that is too small, by the gap's kind and key."""
+    return {
+        (gap.kind, gap.key): fouling(gap, bay, solids, lip_mm, ports, rules, scans) for gap in found if not gap.clears
+    }
+
+
+FOULING = study(what_fouls, GAPS, BAY, SOLIDS, LIP, PORTS, RULES, SCANS)

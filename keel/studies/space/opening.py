@@ -8,6 +8,8 @@ import numpy as np
 from manifold3d import Manifold
 from shapely import multipoints
 
+from keel.analysis.parts import BAY, ENVELOPE
+from keel.analysis.study import study
 from keel.compiled import compiled
 from keel.design.bay import SIDES, Bay, Opening, Side
 from keel.solid.envelope import Envelope
@@ -316,3 +318,6 @@ def _passage(points: Array, held: _Stance, frame: _Frame, turn: float = 0.0, as_
         turns_inside=deep > frame.deep_mm + ROUNDING_MM,
         outline=[(float(x), float(y)) for x, y in ring.tolist()],
     )
+
+
+GOES_IN = study(goes_in, BAY, ENVELOPE)

@@ -3,10 +3,9 @@
 from collections.abc import Sequence
 from itertools import pairwise
 
-from keel.design.brief import Brief
 from keel.design.features import Feature, Partition
 from keel.design.workshop import HouseRules
-from keel.reference.fuels import FUELS
+from keel.reference.fuels import FUELS, FuelName
 from keel.reference.metals import METALS
 from keel.solid.build import Solids
 from keel.studies.result import Words, words
@@ -16,9 +15,9 @@ from keel.studies.strength.plate_bending import fuel_head_kpa, pushed_kpa
 class Loads:
     """What presses on a panel, and what its metal may bear."""
 
-    def __init__(self, brief: Brief, solids: Solids, rules: HouseRules, plates: Sequence[Feature]) -> None:
+    def __init__(self, fuel: FuelName, solids: Solids, rules: HouseRules, plates: Sequence[Feature]) -> None:
         self.rules, self.metal = rules, METALS[solids.shell.metal]
-        self.density, self.solids, self.plates = FUELS[brief.fuel].density_kg_per_l, solids, plates
+        self.density, self.solids, self.plates = FUELS[fuel].density_kg_per_l, solids, plates
         self.allowed_mpa = rules.stress_share * self.metal.welded_yield_mpa
         self.depth_mm = solids.inner_body.size[2]
 

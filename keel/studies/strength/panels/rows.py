@@ -2,10 +2,12 @@
 
 from collections.abc import Iterator, Sequence
 
-from keel.design.brief import Brief
+from keel.analysis.parts import FUEL, RULES, SOLIDS
+from keel.analysis.study import study
 from keel.design.features import Feature, Partition
 from keel.design.shell import BoxShell, CylinderShell
 from keel.design.workshop import HouseRules
+from keel.reference.fuels import FuelName
 from keel.solid.build import Solids
 from keel.studies.strength.panels.bearing import round_plate, stretched
 from keel.studies.strength.panels.faces import Face, box_faces, profile_faces
@@ -16,12 +18,12 @@ from keel.studies.strength.panels.panel import FLANGE, WELD, Panel, edge_at, typ
 PROOF_CAP_KPA = 20.0
 
 
-def panels(brief: Brief, solids: Solids, rules: HouseRules, features: Sequence[Feature] | None = None) -> list[Panel]:
+def panels(fuel: FuelName, solids: Solids, rules: HouseRules, features: Sequence[Feature] | None = None) -> list[Panel]:
     """The flat faces of a full shell and its partitions, each under the worse of the house rule's loads.
 
     Parameters
     ----------
-    brief, rules
+    fuel, rules
         Fuel, the extra g of a bump, the g of a push, and the share of the yield.
     solids : Solids
         The shell worked out.
@@ -38,7 +40,7 @@ def panels(brief: Brief, solids: Solids, rules: HouseRules, features: Sequence[F
         are welded across: the field that bears least counts.
     """
     plates = solids.shell.features if features is None else features
-    loads = Loads(brief, solids, rules, plates)
+    loads = Loads(fuel, solids, rules, plates)
     if isinstance(solids.shell, CylinderShell):
         return [*round_panels(solids.shell, loads), *partitions(solids, plates, loads)]
     faces = box_faces(solids, loads) if isinstance(solids.shell, BoxShell) else profile_faces(solids, loads)
@@ -121,3 +123,7 @@ def _round_wall(shell: CylinderShell, loads: Loads) -> Panel:
     load = loads.bump()
     hoop = load[0] * 1e-3 * shell.diameter_mm / 2 / shell.thickness_mm
     return stretched("wall", "rolled wall", (shell.run_mm, shell.diameter_mm), shell.thickness_mm, hoop, load, loads)
+
+
+PANELS = study(panels, FUEL, SOLIDS, RULES)
+SAFE_PROOF = study(safe_proof_kpa, PANELS)

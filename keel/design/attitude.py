@@ -4,10 +4,10 @@ from math import cos, radians, sin
 from typing import Annotated
 
 import numpy as np
+from numpy.typing import NDArray
 from pydantic import Field, model_validator
 
 from keel.design.base import Part, refuse
-from keel.solid.polyhedron import Array
 
 Angle = Annotated[float, Field(ge=-85, le=85)]
 Acceleration = Annotated[float, Field(ge=-6, le=6)]
@@ -26,7 +26,7 @@ class Attitude(Part):
 
     @model_validator(mode="after")
     def _fuel_feels_something(self) -> "Attitude":
-        force = float(np.linalg.norm(felt(self)))
+        force = float(np.linalg.norm(specific_force(self)))
         if force < LEAST_FORCE_G:
             refuse(
                 f"the fuel would float: it feels {force:.2g} g, a surface needs {LEAST_FORCE_G:g} g or more",
@@ -37,7 +37,7 @@ class Attitude(Part):
         return self
 
 
-def felt(attitude: Attitude) -> Array:
+def specific_force(attitude: Attitude) -> NDArray[np.float64]:
     """The force that the fuel feels, in vehicle axes.
 
     Parameters

@@ -1,0 +1,1 @@
+"""How a design is worked out: studies that say what they read, and a memory of what was worked out before."""

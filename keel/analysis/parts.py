@@ -1,0 +1,111 @@
+"""What studies read: parts of the design, of the workshop, of what is shown; and the solids made of them."""
+
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+from keel.analysis.study import DocumentPart, study
+from keel.analysis.tank import Asked
+from keel.design.attitude import Attitude
+from keel.design.base import Part
+from keel.design.bay import Bay
+from keel.design.document import Design
+from keel.design.shell import BoxShell
+from keel.design.workshop import Workshop
+from keel.solid.box import BoxSolid, solid_of
+from keel.solid.build import AnyShell
+from keel.solid.envelope import envelope_of
+from keel.solid.interior import solids_of
+
+T = TypeVar("T")
+P = TypeVar("P", bound=Part)
+
+
+def _value(design: Design, path: str) -> Any:
+    found: Any = design
+    for name in path.split("."):
+        found = getattr(found, name)
+    return found
+
+
+def only(*paths: str) -> DocumentPart[Design]:
+    """A design with these parts alone, all others as in an empty one.
+
+    Parameters
+    ----------
+    *paths : str
+        Parts, or a part's fields ("sheet.seam"). A shell or a bay that is named has to be there, unless a question
+        mark follows ("shell?").
+    """
+    named = [path.rstrip("?") for path in paths]
+    needed = [path for path in paths if path in ("shell", "bay")]
+    empty = Design()
+
+    def take(asked: Asked) -> Design:
+        values: dict[str, Any] = {}
+        for path in named:
+            part, _, field = path.partition(".")
+            value = _value(asked.design, path)
+            before = values.get(part, getattr(empty, part))
+            values[part] = before.model_copy(update={field: value}) if field else value
+        return empty.model_copy(update=values)
+
+    return DocumentPart(
+        f"design({', '.join(paths)})",
+        take,
+        content=lambda asked: [_value(asked.design, path) for path in named],
+        is_there=lambda asked: all(_value(asked.design, path) is not None for path in needed),
+    )
+
+
+def _needed(name: str, take: Callable[[Asked], T | None]) -> DocumentPart[T]:
+    """A part that studies can only be run with."""
+
+    def there(asked: Asked) -> T:
+        value = take(asked)
+        if value is None:
+            raise LookupError(f"there is no {name}")
+        return value
+
+    return DocumentPart(name, there, content=take, is_there=lambda asked: take(asked) is not None)
+
+
+BRIEF = DocumentPart("brief", lambda asked: asked.design.brief)
+FUEL = DocumentPart("brief.fuel", lambda asked: asked.design.brief.fuel)
+BAY: DocumentPart[Bay] = _needed("bay", lambda asked: asked.design.bay)
+SHELL: DocumentPart[AnyShell] = _needed("shell", lambda asked: asked.design.shell)
+PORTS = DocumentPart("ports", lambda asked: asked.design.ports)
+FILLING = DocumentPart("filling", lambda asked: asked.design.filling)
+GAUGE = DocumentPart("gauge", lambda asked: asked.design.gauge)
+INSIDE = DocumentPart("inside", lambda asked: asked.design.inside)
+SHEET_SCHEME = DocumentPart("sheet", lambda asked: asked.design.sheet)
+SEAM = DocumentPart("sheet.seam", lambda asked: asked.design.sheet.seam)
+WORKSHOP: DocumentPart[Workshop] = DocumentPart("workshop", lambda asked: asked.workshop)
+RULES = DocumentPart("workshop.rules", lambda asked: asked.workshop.rules)
+SCANS = DocumentPart("scans", lambda asked: asked.scans, content=lambda asked: sorted(asked.scans))
+ATTITUDE: DocumentPart[Attitude] = DocumentPart("attitude", lambda asked: asked.showing.attitude)
+FILL_FRACTION = DocumentPart("fill", lambda asked: asked.showing.fill_fraction)
+CUTS = DocumentPart("cuts", lambda asked: (asked.showing.cut_x_mm, asked.showing.cut_y_mm))
+
+
+def station_part(name: str, model: type[P]) -> DocumentPart[P]:
+    """The part of a station that is registered for a while; an empty one where the document has none."""
+    return DocumentPart(name, lambda asked: getattr(asked.design, name, None) or model())
+
+
+def box_as_made(design: Design, workshop: Workshop) -> BoxSolid | None:
+    """A box with its lips and corners as its sheet scheme makes them; None for other kinds."""
+    if not isinstance(design.shell, BoxShell):
+        return None
+    return solid_of(design.shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules)
+
+
+def lip_of(box: BoxSolid | None) -> float:
+    """How far the wrapper stands out beyond each end plate [mm]."""
+    return box.lip if box else 0.0
+
+
+BOX = study(box_as_made, only("shell", "sheet"), WORKSHOP)
+LIP = study(lip_of, BOX).by_value()
+SOLIDS = study(solids_of, only("shell", "sheet.seam", "inside")).keeping(12)
+ENVELOPE = study(envelope_of, SOLIDS, LIP, PORTS).keeping(12)
+"""The shell with its lips and what stands on it."""

@@ -1,0 +1,103 @@
+"""One question about a tank: each study is run when it is first read, and once."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from typing import Any, TypeVar, cast
+
+from keel.analysis.memory import Memory
+from keel.analysis.showing import Showing
+from keel.analysis.study import Input, Maybe, Study
+from keel.design.document import Design
+from keel.design.workshop import Workshop
+from keel.solid.build import AnyShell, Solids
+from keel.solid.neighbours import Scans
+
+T = TypeVar("T")
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What is asked: a design by a workshop's rules, and what of it is to be shown."""
+
+    design: Design
+    workshop: Workshop = field(default_factory=Workshop)
+    scans: Scans = field(default_factory=dict)
+    showing: Showing = field(default_factory=Showing)
+
+
+class TankAnalysis:
+    """The studies of one question.
+
+    Parameters
+    ----------
+    asked : Asked
+        Design, workshop, scans, what is shown.
+    memory : Memory, optional
+        What was worked out for other questions; an empty one by default.
+    """
+
+    def __init__(self, asked: Asked, memory: Memory | None = None) -> None:
+        self.asked, self.memory = asked, Memory() if memory is None else memory
+        self._keys: dict[str, bytes] = {}
+        self._values: dict[str, Any] = {}
+        self._origins: dict[Study[Any], bytes] = {}
+
+    def __getitem__(self, wanted: Input[T]) -> T:
+        if wanted.name not in self._values:
+            self._values[wanted.name] = wanted.value(self)
+        return cast(T, self._values[wanted.name])
+
+    def get(self, wanted: Input[T]) -> T | None:
+        """The same, or None where something that it needs is missing."""
+        return self[Maybe(wanted)]
+
+    def key(self, wanted: Input[Any]) -> bytes:
+        """The digest of what an input comes from."""
+        if wanted.name not in self._keys:
+            self._keys[wanted.name] = wanted.key(self)
+        return self._keys[wanted.name]
+
+    def hold(self) -> None:
+        """Have what was worked out here outlast, in the memory, what was worked out since."""
+        for one, key in self._origins.items():
+            self.memory.hold(one, key, self._values[one.name])
+
+    def remember(self, study: Study[T]) -> T:
+        """A study's result, out of memory where it was worked out from the same before."""
+        key = self._origins[study] = study.origin(self)
+        return self.memory.recall(study, key, lambda: study.run(self))
+
+    @property
+    def design(self) -> Design:
+        """The design that is asked about."""
+        return self.asked.design
+
+    @property
+    def workshop(self) -> Workshop:
+        """By whose rules."""
+        return self.asked.workshop
+
+    @property
+    def scans(self) -> Scans:
+        """Kept scans by fingerprint."""
+        return self.asked.scans
+
+    @property
+    def shell(self) -> AnyShell:
+        """The shell, which has to be there."""
+        shell = self.asked.design.shell
+        if shell is None:
+            raise LookupError("there is no shell")
+        return shell
+
+    @property
+    def solids(self) -> Solids:
+        """The tank's solids as fuel meets them."""
+        from keel.analysis.parts import SOLIDS  # it is built on this module
+
+        return self[SOLIDS]
+
+    def of(self, design: Design) -> TankAnalysis:
+        """The same question about another design, with the same memory."""
+        return TankAnalysis(replace(self.asked, design=design), self.memory)
