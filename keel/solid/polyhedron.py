@@ -20,10 +20,11 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from keel.solid.waterline import levels_for, surface_at, surfaces_at, volume_below, volumes_below
+
 Array = NDArray[np.float64]
 Index = NDArray[np.int64]
 
-HALVINGS = 40
 LINES_KEPT = 8
 """How many directions a mesh remembers its waterline along."""
 
@@ -113,13 +114,11 @@ class Waterline:
         self.lowest = float(heights.min())
         self.depth = float(heights.max()) - self.lowest
         self.heights = np.asarray(heights - self.lowest)
-        corner_heights = np.sort(self.heights[mesh.triangles], axis=1)
-        self._a, self._b, self._c = corner_heights.T
-        self._facing = -mesh.open_share * (mesh.halves @ self.up)
-        a, b, c = self._a, self._b, self._c
-        self._mean = (a + b + c) / 3
+        a, b, c = np.sort(self.heights[mesh.triangles], axis=1).T
+        self._facing = np.ascontiguousarray(-mesh.open_share * (mesh.halves @ self.up))
         # A vanishing denominator belongs to a part of the triangle that has no height: it adds nothing.
-        self._low, self._high = _inverse((b - a) * (c - a)), _inverse((c - b) * (c - a))
+        inverses = _inverse((b - a) * (c - a)), _inverse((c - b) * (c - a))
+        self._corners = np.stack([a, b, c, (a + b + c) / 3, *inverses])
 
     def parts(self, levels: Array) -> Array:
         """What each triangle adds to the volume below each level, shape (levels, triangles) [mm³]."""
@@ -127,61 +126,39 @@ class Waterline:
 
     def _share(self, s: Array) -> Array:
         """G / A of the module's head for levels of shape (n, 1)."""
-        low, high = s - self._a, np.maximum(self._c - s, 0)
-        upper = s - self._mean + high * high * high * self._high / 3
-        return np.asarray(np.where(low <= 0, 0.0, np.where(s < self._b, low * low * low * self._low / 3, upper)))
+        a, b, c, mean, below, above = self._corners
+        low, high = s - a, np.maximum(c - s, 0)
+        upper = s - mean + high * high * high * above / 3
+        return np.asarray(np.where(low <= 0, 0.0, np.where(s < b, low * low * low * below / 3, upper)))
 
     def volumes(self, levels: Array) -> Array:
         """Volume below each of some levels, shape (n,) [mm³]."""
-        return np.asarray(self._share(levels[:, None]) @ self._facing)
+        return np.asarray(volumes_below(np.asarray(levels, dtype=np.float64), self._corners, self._facing))
 
     def surfaces(self, levels: Array) -> Array:
         """Area of the free surface at each of some levels, shape (n,) [mm²]: the derivative of `volumes`."""
-        s = levels[:, None]
-        low, high = s - self._a, np.maximum(self._c - s, 0)
-        part = np.where(low <= 0, 0.0, np.where(s < self._b, low * low * self._low, 1 - high * high * self._high))
-        return np.asarray(part @ self._facing)
+        return np.asarray(surfaces_at(np.asarray(levels, dtype=np.float64), self._corners, self._facing))
 
     def volume(self, level: float) -> float:
         """Volume below a level [mm³]."""
-        return float(self.volumes(np.array([level]))[0])
+        return float(volume_below(float(level), self._corners, self._facing))
 
     def surface(self, level: float) -> float:
         """Area of the free surface at a level [mm²]."""
-        return float(self.surfaces(np.array([level]))[0])
+        return float(surface_at(float(level), self._corners, self._facing))
 
     def level(self, volume: float) -> float:
         """Level below which a volume lies [mm]."""
         return float(self.levels(np.array([volume]))[0])
 
     def levels(self, volumes: Array) -> Array:
-        """Levels below which volumes lie, shape (n,) [mm].
+        """Levels below which volumes lie, shape (n,) [mm]."""
+        wanted = np.asarray(volumes, dtype=np.float64)
+        return np.asarray(levels_for(wanted, self._breaks, self._corners, self._facing))
 
-        Each is bracketed between neighbouring vertex heights. There V is a cubic, known from four of its
-        values; its root is found by halving and put right by two steps of Newton's method on V itself.
-        """
-        low, high, held, wanted = self._bracketed(volumes)
-        inner = [self.volumes(low + share * (high - low)) for share in (1 / 3, 2 / 3)]
-        level = low + _root_of_cubic(held, inner[0], inner[1], wanted, volumes) * (high - low)
-        for _ in range(2):
-            over, slope = self.volumes(level) - volumes, self.surfaces(level)
-            step = np.divide(over, slope, out=np.zeros_like(over), where=slope > 0)
-            level = np.clip(level - step, low, high)
-        return np.asarray(level)
-
-    def _bracketed(self, volumes: Array) -> tuple[Array, Array, Array, Array]:
-        """Neighbouring vertex heights on either side of each volume's level, and the volumes below them."""
-        breaks = np.unique(self.heights)
-        below = np.zeros(len(volumes), dtype=np.int64)
-        above = np.full(len(volumes), len(breaks) - 1)
-        held, wanted = np.zeros(len(volumes)), np.full(len(volumes), self.mesh.volume_mm3)
-        while np.any(above - below > 1):
-            middle = (below + above) // 2
-            there = self.volumes(breaks[middle])
-            under = there < volumes
-            below, held = np.where(under, middle, below), np.where(under, there, held)
-            above, wanted = np.where(under, above, middle), np.where(under, wanted, there)
-        return breaks[below], breaks[above], held, wanted
+    @cached_property
+    def _breaks(self) -> Array:
+        return np.unique(self.heights)
 
     def below(self, level: float, chosen: Index | None = None) -> Array:
         """The mesh's faces as far as they lie below a level, as triangles of shape (k, 3, 3) [mm].
@@ -273,19 +250,6 @@ def _between(corners: Array, over: Array, i: int, j: int) -> Array:
     )
     low, high = np.where(swap, over[:, j], over[:, i]), np.where(swap, over[:, i], over[:, j])
     return np.asarray(wet + (dry - wet) * (low / (low - high))[:, None])
-
-
-def _root_of_cubic(f0: Array, f1: Array, f2: Array, f3: Array, wanted: Array) -> Array:
-    """Where between 0 and 1 rising cubics, known at 0, 1/3, 2/3 and 1, take wanted values."""
-    a = 4.5 * (f3 - 3 * f2 + 3 * f1 - f0)
-    b = 4.5 * (2 * f0 - 5 * f1 + 4 * f2 - f3)
-    c = f3 - f0 - a - b
-    low, high = np.zeros_like(wanted), np.ones_like(wanted)
-    for _ in range(HALVINGS):
-        middle = (low + high) / 2
-        over = ((a * middle + b) * middle + c) * middle + f0 > wanted
-        low, high = np.where(over, low, middle), np.where(over, middle, high)
-    return np.asarray((low + high) / 2)
 
 
 def _loops(starts: Array, ends: Array) -> list[Array]:

@@ -98,7 +98,7 @@ class OneMore(TestCase):
         self.assertEqual(kept.model_dump(mode="json")["sails"], foreign["sails"])
         for document, said in (
             ({"sials": 3}, "'sials' is not a field here"),
-            ({"protse": {}}, "did you mean 'ports'?"),
+            ({"portts": {}}, "did you mean 'ports'?"),
             ({f"part{n}": {} for n in range(30)}, "at most 20"),
             ({"version": 7}, "format version 7; this Core Keel reads up to version 1"),
         ):
