@@ -52,7 +52,7 @@ def only(*paths: str) -> DocumentPart[Design]:
     return DocumentPart(
         f"design({', '.join(paths)})",
         take,
-        content=lambda asked: [_value(asked.design, path) for path in named],
+        content=lambda asked: tuple(_value(asked.design, path) for path in named),
         is_there=lambda asked: all(_value(asked.design, path) is not None for path in needed),
     )
 
@@ -66,7 +66,9 @@ def _needed(name: str, take: Callable[[Asked], T | None]) -> DocumentPart[T]:
             raise LookupError(f"there is no {name}")
         return value
 
-    return DocumentPart(name, there, content=take, is_there=lambda asked: take(asked) is not None)
+    return DocumentPart(
+        name, there, content=lambda asked: (take(asked),), is_there=lambda asked: take(asked) is not None
+    )
 
 
 BRIEF = DocumentPart("brief", lambda asked: asked.design.brief)
@@ -81,7 +83,7 @@ SHEET_SCHEME = DocumentPart("sheet", lambda asked: asked.design.sheet)
 SEAM = DocumentPart("sheet.seam", lambda asked: asked.design.sheet.seam)
 WORKSHOP: DocumentPart[Workshop] = DocumentPart("workshop", lambda asked: asked.workshop)
 RULES = DocumentPart("workshop.rules", lambda asked: asked.workshop.rules)
-SCANS = DocumentPart("scans", lambda asked: asked.scans, content=lambda asked: sorted(asked.scans))
+SCANS = DocumentPart("scans", lambda asked: asked.scans, content=lambda asked: tuple(sorted(asked.scans)))
 ATTITUDE: DocumentPart[Attitude] = DocumentPart("attitude", lambda asked: asked.showing.attitude)
 FILL_FRACTION = DocumentPart("fill", lambda asked: asked.showing.fill_fraction)
 CUTS = DocumentPart("cuts", lambda asked: (asked.showing.cut_x_mm, asked.showing.cut_y_mm))

@@ -61,7 +61,7 @@ class DocumentPart(Input[T_co]):
     take : callable
         Takes it out of what is asked.
     content : callable, optional
-        What tells two values apart, as something that can be written as JSON; the value itself by default.
+        What tells two values apart: objects that can be written as JSON; the value itself by default.
     is_there : callable, optional
         Whether it is there at all.
     """
@@ -70,10 +70,11 @@ class DocumentPart(Input[T_co]):
         self,
         name: str,
         take: Callable[[Asked], T_co],
-        content: Callable[[Asked], Any] | None = None,
+        content: Callable[[Asked], tuple[Any, ...]] | None = None,
         is_there: Callable[[Asked], bool] = lambda _asked: True,
     ) -> None:
-        self.name, self._take, self._content, self._is_there = name, take, content or take, is_there
+        self.name, self._take, self._is_there = name, take, is_there
+        self._content = content or (lambda asked: (take(asked),))
 
     def is_there(self, asked: Asked) -> bool:
         """Whether it is there."""
@@ -82,6 +83,10 @@ class DocumentPart(Input[T_co]):
     def key(self, analysis: TankAnalysis) -> bytes:
         """Digest of its content."""
         return blake2b(to_json(self._content(analysis.asked)), digest_size=16, key=self.name[:64].encode()).digest()
+
+    def is_same(self, asked: Asked, other: Asked) -> bool:
+        """Whether two questions have the very same objects there."""
+        return all(a is b for a, b in zip(self._content(asked), self._content(other), strict=True))
 
     def value(self, analysis: TankAnalysis) -> T_co:
         """As it was asked."""

@@ -7,7 +7,7 @@ from typing import Any, TypeVar, cast
 
 from keel.analysis.memory import Memory
 from keel.analysis.showing import Showing
-from keel.analysis.study import Input, Maybe, Study
+from keel.analysis.study import DocumentPart, Input, Maybe, Study
 from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.solid.build import AnyShell, Solids
@@ -41,6 +41,7 @@ class TankAnalysis:
         self.asked, self.memory = asked, Memory() if memory is None else memory
         self._keys: dict[str, bytes] = {}
         self._values: dict[str, Any] = {}
+        self._parts: dict[DocumentPart[Any], bytes] = {}
         self._origins: dict[Study[Any], bytes] = {}
 
     def __getitem__(self, wanted: Input[T]) -> T:
@@ -56,6 +57,8 @@ class TankAnalysis:
         """The digest of what an input comes from."""
         if wanted.name not in self._keys:
             self._keys[wanted.name] = wanted.key(self)
+            if isinstance(wanted, DocumentPart):
+                self._parts[wanted] = self._keys[wanted.name]
         return self._keys[wanted.name]
 
     def hold(self) -> None:
@@ -99,5 +102,9 @@ class TankAnalysis:
         return self[SOLIDS]
 
     def of(self, design: Design) -> TankAnalysis:
-        """The same question about another design, with the same memory."""
-        return TankAnalysis(replace(self.asked, design=design), self.memory)
+        """The same question about another design, with the same memory; what it shares keeps its digests."""
+        other = TankAnalysis(replace(self.asked, design=design), self.memory)
+        for part, key in self._parts.items():
+            if part.is_same(self.asked, other.asked):
+                other._keys[part.name] = other._parts[part] = key
+        return other

@@ -11,10 +11,11 @@ from keel.design.features import Partition
 from keel.design.ports import NeckPath, Port, PortRole, VentPath
 from keel.findings.feature_remedies import at_place, extreme_place, free_id, unused, with_ports
 from keel.findings.finding import Finding, Remedy
-from keel.findings.hazard_rules import SLOPES, in_cell, under_on_slopes
+from keel.findings.hazard_rules import in_cell
 from keel.findings.port_remedies import port_of, with_port
 from keel.solid.build import Cell
 from keel.solid.polyhedron import Array
+from keel.studies.ports.vents_on_slopes import SLOPES, VENTS_ON_SLOPES
 from keel.studies.result import words
 
 UP = np.array([0.0, 0.0, 1.0])
@@ -46,7 +47,8 @@ def vents_on_slopes(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     if cell is None:
         return
     ports = list(tank.design.ports)
-    for number, slope in enumerate(under_on_slopes(tank, cell), start=2):
+    slopes = next(found.slopes for found in tank[VENTS_ON_SLOPES] if found.cell == cell.name)
+    for number, slope in enumerate(slopes, start=2):
         more = _more(tank, "vent", extreme_place(cell, specific_force(SLOPES[slope])), vent=VentPath(rollover=True))
         ports.append(more.model_copy(update={"id": f"{more.id}-{number}", "name": f"vent, {slope}"}))
     yield Remedy(

@@ -3,32 +3,20 @@
 from collections.abc import Iterator, Sequence
 from itertools import product
 
-import numpy as np
-
 from keel.analysis.tank import TankAnalysis
-from keel.design.attitude import Attitude, specific_force
 from keel.design.ports import BREATHES, Port, VentPath, drawing, is_driven, opened
 from keel.findings.finding import Finding, Rule, Severity, of_station
 from keel.reference.fuels import FuelName
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell
-from keel.solid.polyhedron import Array
-from keel.studies.liquid.capacity import CAPACITY
-from keel.studies.liquid.draining import drained, inside, place_of
+from keel.studies.liquid.draining import inside, place_of
 from keel.studies.ports.reach import SLOPE_DEG
+from keel.studies.ports.vents_on_slopes import VENTS_ON_SLOPES
 from keel.studies.result import words
 
 _finding = of_station("ports")
 COUNTED = ("pickup", "transfer", "filler", "return", "drain", *BREATHES)
 """Roles that something is calculated from."""
-SLOPES = {
-    "nose up": Attitude(pitch_deg=SLOPE_DEG),
-    "nose down": Attitude(pitch_deg=-SLOPE_DEG),
-    "left side up": Attitude(roll_deg=SLOPE_DEG),
-    "right side up": Attitude(roll_deg=-SLOPE_DEG),
-}
-UNDER_MM = 0.5
-"""An opening so far under the surface is under it [mm]."""
 
 
 def _said(code: str, about: str, severity: Severity, title: str, text: str, **quantities: float | str) -> Finding:
@@ -88,39 +76,15 @@ def vents_shut_when_rolled(tank: TankAnalysis) -> Iterator[Finding]:
             yield _of_port(port, "vent.rollover", "caution", title, text)
 
 
-def under_on_slopes(tank: TankAnalysis, cell: Cell) -> list[str]:
-    """On which slopes all a full cell's vents lie under its fuel."""
-    vents = in_cell(tank, cell, opened(tank.design.ports, *BREATHES))
-    rated = next(held.rated_l for held in tank[CAPACITY].cells if held.cell == cell.name)
-    if not vents or rated <= 0:
-        return []
-    places = np.array([place_of(tank.solids, port) for port in vents])
-    return [name for name, slope in SLOPES.items() if _under(cell, places, rated, -specific_force(slope))]
-
-
-def _under(cell: Cell, places: Array, litres: float, up: Array) -> bool:
-    line = cell.mesh.along(up)
-    surface = line.lowest + line.level(min(litres * MM3_PER_LITRE, line.mesh.volume_mm3))
-    return bool((places @ line.up).max() < surface - UNDER_MM)
-
-
-def _trapped_l(tank: TankAnalysis, cell: Cell, slope: Attitude) -> float:
-    held = drained(tank.solids, tank.design.ports, slope)
-    return next(found.trapped_l or 0.0 for found in held if found.cell == cell.name)
-
-
 def vents_breathe_on_slopes(tank: TankAnalysis) -> Iterator[Finding]:
     """The vents of a full tank stay over the fuel on a slope."""
-    for cell in tank.solids.cells:
-        under = under_on_slopes(tank, cell)
-        if not under:
-            continue
-        trapped = max(_trapped_l(tank, cell, SLOPES[name]) for name in under)
+    for found in tank[VENTS_ON_SLOPES]:
+        cell, trapped = found.cell, found.trapped_l
         yield _finding(
             "vent.under",
-            cell.name,
+            cell,
             "caution",
-            words("The {cell}'s vents lie under fuel, {slopes}", cell=cell.name, slopes=" and ".join(under)),
+            words("The {cell}'s vents lie under fuel, {slopes}", cell=cell, slopes=" and ".join(found.slopes)),
             words(
                 "Filled to its rated litres and standing on {slope_deg} it pushes fuel out through them as it warms"
                 + ("; {air_l} of air has no way out." if trapped else ".")

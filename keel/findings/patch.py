@@ -35,11 +35,13 @@ def difference(before: dict[str, Any], after: dict[str, Any]) -> Patch:
 
 
 def apply(design: Design, patch: Patch) -> Design:
-    """The design with a merge patch applied.
+    """The design with a merge patch applied; parts that it doesn't touch are the same objects.
 
     Raises
     ------
     pydantic.ValidationError
         When the patched design would break its own limits.
     """
-    return Design.model_validate(merged(design.model_dump(mode="json", exclude_none=True), patch))
+    untouched = {name: part for name, part in design if name not in patch}
+    touched = design.model_dump(mode="json", exclude_none=True, include=set(patch))
+    return Design.model_validate(untouched | merged(touched, patch)).model_copy(update=untouched)

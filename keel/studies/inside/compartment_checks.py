@@ -29,6 +29,10 @@ LOW_SHARE = 0.25
 SECONDS_PER_HOUR = 3600.0
 
 
+Parted = tuple[list[Compartment], list[Opening]]
+"""Compartments and the openings between them."""
+
+
 @dataclass(frozen=True, slots=True)
 class FreeRun:
     """The longest way in one direction that fuel runs without meeting a plate."""
@@ -92,7 +96,9 @@ class Insides:
     starved: list[Starved]
 
 
-def insides(solids: Solids, ports: Sequence[Port], brush_mm: float, draw_l_per_h: float) -> Insides:
+def insides(
+    solids: Solids, ports: Sequence[Port], brush_mm: float, draw_l_per_h: float, parted: Parted | None = None
+) -> Insides:
     """What the inside leaves of the fuel's way.
 
     Parameters
@@ -105,6 +111,8 @@ def insides(solids: Solids, ports: Sequence[Port], brush_mm: float, draw_l_per_h
         How wide an opening a brush needs [mm].
     draw_l_per_h : float
         Most that is drawn [L/h].
+    parted : tuple, optional
+        `compartments(solids)`, where it is known already.
 
     Returns
     -------
@@ -112,7 +120,7 @@ def insides(solids: Solids, ports: Sequence[Port], brush_mm: float, draw_l_per_h
         Free runs, clear areas, what can't drain, breathe or be brushed, and what the draw holds down:
         h = (Q / (C_d A))² / 2 g through what lies low of the openings.
     """
-    rooms, openings = compartments(solids)
+    rooms, openings = parted or compartments(solids)
     axes: tuple[Literal["x", "y"], ...] = ("x", "y")
     found = [
         Room(room.name, room.mesh.volume_mm3 / 1e6, *(float(np.ptp(room.mesh.points[:, i])) for i in (0, 1)))
@@ -213,10 +221,11 @@ def _shut(
 
 
 def compartment_checks(
-    solids: Solids, ports: Sequence[Port], rules: HouseRules, drawn_l_per_h: float | None
+    solids: Solids, ports: Sequence[Port], rules: HouseRules, drawn_l_per_h: float | None, parted: Parted
 ) -> Insides:
     """The same by the house rules; nothing is held down where nothing is drawn."""
-    return insides(solids, ports, rules.brush_mm, drawn_l_per_h or 0.0)
+    return insides(solids, ports, rules.brush_mm, drawn_l_per_h or 0.0, parted)
 
 
-CHECKS = study(compartment_checks, SOLIDS, PORTS, RULES, MOST_DRAWN)
+COMPARTMENTS = study(compartments, SOLIDS).keeping(12)
+CHECKS = study(compartment_checks, SOLIDS, PORTS, RULES, MOST_DRAWN, COMPARTMENTS)

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from math import log, pi, sqrt
 from typing import Literal
 
@@ -148,6 +149,11 @@ def balance(drive_kpa: float, bore_mm: float, density_kg_per_l: float, vents: Se
     if vents is None:
         return Balance(inlet_l_per_s(drive_kpa, 0.0, bore_mm, density_kg_per_l), 0.0)
 
+    return _balanced(drive_kpa, bore_mm, density_kg_per_l, tuple(vents))
+
+
+@lru_cache(maxsize=1024)
+def _balanced(drive_kpa: float, bore_mm: float, density_kg_per_l: float, vents: tuple[VentPath, ...]) -> Balance:
     def over(kpa: float) -> float:
         return _air_out(kpa, vents) - inlet_l_per_s(drive_kpa, kpa, bore_mm, density_kg_per_l)
 
