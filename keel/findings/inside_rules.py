@@ -7,7 +7,7 @@ from keel.analysis.tank import TankAnalysis
 from keel.design.features import Baffle, Partition
 from keel.findings.finding import Finding, Remedy, of_station
 from keel.studies.inside.assembly import ASSEMBLY
-from keel.studies.inside.baffle_layout import runs_kept, suggested_array, with_array
+from keel.studies.inside.baffle_layout import OFFERED_PLATES, with_array
 from keel.studies.inside.bracing import BRACING
 from keel.studies.inside.compartment_checks import CHECKS
 from keel.studies.result import in_words, words
@@ -221,11 +221,9 @@ INSIDE_RULES = (
 
 def slowed(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
     """The fewest plates that keep every free run within the rule, clear of what hangs, opened by the rule."""
-    rules = tank.workshop.rules
-    made = suggested_array(tank.design, tank.solids, rules)
+    made, is_clear = tank[OFFERED_PLATES]
     said = "{many} baffles, opened by the house rule, clear of what hangs"
-    if not runs_kept(tank.design, tank.solids, made, rules.free_run_mm):
-        made = suggested_array(tank.design, tank.solids, rules, clear=False)
+    if not is_clear:
         said = (
             "{many} baffles, opened by the house rule; there is no room clear of what hangs, so something has to move"
         )

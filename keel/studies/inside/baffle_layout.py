@@ -215,4 +215,13 @@ def further_plate(design: Design, solids: Solids, rules: HouseRules, checks: Ins
     return next_plate(design, solids, rules, checks.longest)
 
 
-NEXT_PLATE = study(further_plate, only("shell", "sheet.seam", "ports"), SOLIDS, RULES, CHECKS).at_rest()
+def offered_plates(design: Design, solids: Solids, rules: HouseRules) -> tuple[list[Baffle], bool]:
+    """The plates that are offered, and whether they are clear of what hangs: where that leaves a run too long, not."""
+    made = suggested_array(design, solids, rules)
+    if runs_kept(design, solids, made, rules.free_run_mm):
+        return made, True
+    return suggested_array(design, solids, rules, clear=False), False
+
+
+OFFERED_PLATES = study(offered_plates, only("shell", "sheet.seam", "ports", "gauge"), SOLIDS, RULES).at_rest()
+NEXT_PLATE = study(further_plate, only("shell", "sheet.seam", "ports", "gauge"), SOLIDS, RULES, CHECKS).at_rest()

@@ -232,10 +232,10 @@ def _starts(hole: _Hole, outline: Polygon) -> Iterator[tuple[float, float, float
 
 
 def _stretched_to(outline: Polygon, bounds: tuple[float, float, float, float]) -> Polygon:
-    a0, b0, a1, b1 = outline.bounds
-    sx, sy = (bounds[2] - bounds[0]) / (a1 - a0), (bounds[3] - bounds[1]) / (b1 - b0)
-    moved = [sx, 0, 0, sy, bounds[0] - sx * a0, bounds[1] - sy * b0]
-    return affinity.affine_transform(outline, moved)
+    ring = shapely.get_coordinates(outline.exterior)
+    low, high = ring.min(axis=0), ring.max(axis=0)
+    scale = np.array([bounds[2] - bounds[0], bounds[3] - bounds[1]]) / (high - low)
+    return Polygon(shapely.linearrings((ring - low) * scale + bounds[:2]))
 
 
 def _clear(hole: _Hole, outline: Polygon, bounds: tuple[float, float, float, float]) -> bool:
