@@ -1,6 +1,6 @@
 """The one door: a design in, an evaluation out."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from functools import cache
 from typing import TYPE_CHECKING, Any
 
@@ -104,7 +104,7 @@ def evaluate(
     findings = findings_on(tank)
     pricing = Pricing(tank, findings, enough)
     told = pricing.with_remedies() if showing.remedies and design.shell is not None else findings
-    results = {station.name: _results(station, tank, pricing) for station in _wanted(showing)}
+    results = {station.name: _results(station, tank, pricing) for station in stations() if _asked(station, showing)}
     tank.hold()
     model = evaluation_model()
     return model(
@@ -116,15 +116,19 @@ def evaluate(
     )
 
 
-def _wanted(showing: Showing) -> Iterator[Station]:
-    for station in stations():
-        if station.shows and (showing.stations is None or station.name in showing.stations):
-            yield station
+def _asked(station: Station, showing: Showing) -> set[str]:
+    """Which results of a station are asked for: all of them where it is named itself, or nothing is."""
+    names = {*station.studies, *station.offers}
+    if showing.results is None or station.name in showing.results:
+        return names
+    return names & {name.removeprefix(f"{station.name}.") for name in showing.results}
 
 
 def _results(station: Station, tank: TankAnalysis, pricing: Pricing) -> BaseModel:
-    at_rest = tank.asked.showing.remedies
-    found: dict[str, Any] = {name: tank.get(one) for name, one in station.studies.items() if one.live or at_rest}
+    at_rest, asked = tank.asked.showing.remedies, _asked(station, tank.asked.showing)
+    found: dict[str, Any] = {
+        name: tank.get(one) for name, one in station.studies.items() if name in asked and (one.live or at_rest)
+    }
     if at_rest:
-        found |= {name: pricing.offered(offer(tank)) for name, offer in station.offers.items()}
+        found |= {name: pricing.offered(offer(tank)) for name, offer in station.offers.items() if name in asked}
     return results_model(station)(**found)

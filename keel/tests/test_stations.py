@@ -78,7 +78,7 @@ class OneMore(TestCase):
             typed = design_from({"paint": {"coats": 3}, "shell": thin.shell.model_dump()})
             self.assertEqual(evaluate(typed, None, Showing(remedies=False)).paint.coats, 4)
             self.assertIsNone(evaluate(Design()).paint.coats)
-            self.assertIsNone(evaluate(thin, None, Showing(stations=("bay",), remedies=False)).paint)
+            self.assertIsNone(evaluate(thin, None, Showing(results=("bay.gaps",), remedies=False)).paint)
             with self.assertRaisesRegex(UnreadableDesignError, "paint.coats"):
                 design_from({"paint": {"coats": "many"}})
             found = next(finding for finding in seen.findings if finding.station == "paint")

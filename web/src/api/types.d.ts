@@ -1279,6 +1279,16 @@ export interface components {
             points: components["schemas"]["ProfilePoint"][];
         };
         /**
+         * BayResults
+         * @description Results of Bay: each is empty where what it needs is missing.
+         */
+        BayResults: {
+            fit?: components["schemas"]["Remedy"] | null;
+            /** Gaps */
+            gaps?: components["schemas"]["Gap"][] | null;
+            goes_in?: components["schemas"]["GoesIn"] | null;
+        };
+        /**
          * Bend
          * @description A bend line on the flat. Up is towards the reader, who sees the inside of the tank.
          */
@@ -1562,6 +1572,18 @@ export interface components {
              * @description Vehicle without fuel [kg]
              */
             vehicle_kg?: number | null;
+        };
+        /**
+         * BriefResults
+         * @description Results of Brief: each is empty where what it needs is missing.
+         */
+        BriefResults: {
+            /** Demands */
+            demands?: components["schemas"]["Demand"][] | null;
+            /** Outgrown */
+            outgrown?: components["schemas"]["Outgrown"][] | null;
+            surge?: components["schemas"]["SurgeAnswer"] | null;
+            target?: components["schemas"]["Target"] | null;
         };
         /**
          * CalibrationOut
@@ -2122,6 +2144,8 @@ export interface components {
         /**
          * Design
          * @description A tank's design. Lengths in mm, volumes in L, vehicle axes (x forward, y left, z up).
+         *
+         *     Parts of stations that are not known here are kept as they are and written back.
          */
         Design: {
             /** @description Empty until the space has been measured */
@@ -2385,95 +2409,26 @@ export interface components {
         };
         /**
          * Evaluation
-         * @description Everything the core says about a design. Parts that need a shell are empty without one.
+         * @description What the core says about a design: findings, and the results of the stations that were asked for.
          */
         Evaluation: {
-            /**
-             * Bracing
-             * @default []
-             */
-            bracing: components["schemas"]["Braced"][];
-            capacity?: components["schemas"]["Capacity"] | null;
-            /**
-             * Demands
-             * @default []
-             */
-            demands: components["schemas"]["Demand"][];
-            /**
-             * Drained
-             * @default []
-             */
-            drained: components["schemas"]["Drained"][];
-            figures?: components["schemas"]["Figures"] | null;
-            fill?: components["schemas"]["Fill"] | null;
-            /**
-             * Fill Runs
-             * @default {}
-             */
-            fill_runs: {
-                [key: string]: components["schemas"]["FillRun"];
-            };
+            bay?: components["schemas"]["BayResults"] | null;
+            brief?: components["schemas"]["BriefResults"] | null;
             /**
              * Findings
              * @default []
              */
             findings: components["schemas"]["Finding"][];
-            fit?: components["schemas"]["Remedy"] | null;
-            /**
-             * Gaps
-             * @default []
-             */
-            gaps: components["schemas"]["Gap"][];
-            gauge?: components["schemas"]["GaugeTruth"] | null;
-            geometry?: components["schemas"]["Geometry"] | null;
-            goes_in?: components["schemas"]["GoesIn"] | null;
-            /**
-             * Hung
-             * @default []
-             */
-            hung: components["schemas"]["Hung"][];
-            /**
-             * In Attitudes
-             * @default []
-             */
-            in_attitudes: components["schemas"]["Unreached"][];
-            insides?: components["schemas"]["Insides"] | null;
-            /**
-             * Landings
-             * @default []
-             */
-            landings: components["schemas"]["Landing"][];
-            next_plate?: components["schemas"]["Baffle"] | null;
-            /**
-             * Outgrown
-             * @default []
-             */
-            outgrown: components["schemas"]["Outgrown"][];
-            /**
-             * Panels
-             * @default []
-             */
-            panels: components["schemas"]["Panel"][];
-            /**
-             * Reaches
-             * @default []
-             */
-            reaches: components["schemas"]["Reach"][];
-            /** Safe Proof Kpa */
-            safe_proof_kpa?: number | null;
-            sheet?: components["schemas"]["Sheet"] | null;
+            gauge?: components["schemas"]["GaugeResults"] | null;
+            inside?: components["schemas"]["InsideResults"] | null;
+            ports?: components["schemas"]["PortsResults"] | null;
+            sheet?: components["schemas"]["SheetResults"] | null;
+            shell?: components["schemas"]["ShellResults"] | null;
             /**
              * Stations
              * @default []
              */
             stations: components["schemas"]["StationState"][];
-            /**
-             * Strapping
-             * @default []
-             */
-            strapping: components["schemas"]["CellStrapping"][];
-            surge?: components["schemas"]["SurgeAnswer"] | null;
-            target?: components["schemas"]["Target"] | null;
             /**
              * Tried
              * @default true
@@ -2857,6 +2812,13 @@ export interface components {
             senders: components["schemas"]["Sender"][];
         };
         /**
+         * GaugeResults
+         * @description Results of Gauge: each is empty where what it needs is missing.
+         */
+        GaugeResults: {
+            truth?: components["schemas"]["GaugeTruth"] | null;
+        };
+        /**
          * GaugeTruth
          * @description All senders, and those that are joined.
          */
@@ -2877,10 +2839,6 @@ export interface components {
              */
             axis: "x" | "y" | "z";
             body: components["schemas"]["Block"];
-            /** Cuts */
-            cuts: components["schemas"]["Cut"][];
-            /** Features */
-            features: components["schemas"]["FeatureShape"][];
             inner: components["schemas"]["Block"];
             /**
              * Kind
@@ -2890,8 +2848,6 @@ export interface components {
             /** Lip Mm */
             lip_mm: number;
             overall: components["schemas"]["Block"];
-            /** Ports */
-            ports: components["schemas"]["PortPlace"][];
             surface: components["schemas"]["Surface"];
             /** Thickness Mm */
             thickness_mm: number;
@@ -3284,6 +3240,16 @@ export interface components {
              * @description What the inside is coated with
              */
             lining?: ("epoxy" | "novolac epoxy" | "phenolic" | "polysulfide sealant") | null;
+        };
+        /**
+         * InsideResults
+         * @description Results of Inside: each is empty where what it needs is missing.
+         */
+        InsideResults: {
+            /** Bracing */
+            bracing?: components["schemas"]["Braced"][] | null;
+            checks?: components["schemas"]["Insides"] | null;
+            next_plate?: components["schemas"]["Baffle"] | null;
         };
         /**
          * Insides
@@ -4280,6 +4246,24 @@ export interface components {
             };
         };
         /**
+         * PortsResults
+         * @description Results of Ports: each is empty where what it needs is missing.
+         */
+        PortsResults: {
+            /** Fill Runs */
+            fill_runs?: {
+                [key: string]: components["schemas"]["FillRun"];
+            } | null;
+            /** Hung */
+            hung?: components["schemas"]["Hung"][] | null;
+            /** In Attitudes */
+            in_attitudes?: components["schemas"]["Unreached"][] | null;
+            /** Landings */
+            landings?: components["schemas"]["Landing"][] | null;
+            /** Reaches */
+            reaches?: components["schemas"]["Reach"][] | null;
+        };
+        /**
          * Pot
          * @description A box or a tube that stands on the floor, open above: it keeps fuel round a pickup.
          */
@@ -4665,7 +4649,8 @@ export interface components {
              *       "cut_x_mm": null,
              *       "cut_y_mm": null,
              *       "fill_fraction": null,
-             *       "remedies": true
+             *       "remedies": true,
+             *       "results": null
              *     }
              */
             showing: components["schemas"]["Showing"];
@@ -4710,7 +4695,7 @@ export interface components {
             /** Arm More Mm */
             arm_more_mm: number | null;
             /** Breakpoints */
-            breakpoints: components["schemas"]["keel__studies__gauge__Mark"][];
+            breakpoints: components["schemas"]["keel__studies__gauge__gauge__Mark"][];
             /** Brimful L */
             brimful_l: number;
             /** Cell */
@@ -4718,7 +4703,7 @@ export interface components {
             /** Depth Mm */
             depth_mm: number;
             /** Eighths */
-            eighths: components["schemas"]["keel__studies__gauge__Mark"][];
+            eighths: components["schemas"]["keel__studies__gauge__gauge__Mark"][];
             /** Empty Mm */
             empty_mm: number;
             /** Float Mm */
@@ -5497,6 +5482,13 @@ export interface components {
             weld_mm: number;
         };
         /**
+         * SheetResults
+         * @description Results of Sheet: each is empty where what it needs is missing.
+         */
+        SheetResults: {
+            unfolded?: components["schemas"]["Sheet"] | null;
+        };
+        /**
          * SheetScheme
          * @description Choices for the wrapper's closing seam and the end pans.
          */
@@ -5518,6 +5510,30 @@ export interface components {
              * @enum {string}
              */
             seam: "lid" | "side" | "floor" | "corner butt" | "corner open";
+        };
+        /**
+         * ShellResults
+         * @description Results of Shell: each is empty where what it needs is missing.
+         */
+        ShellResults: {
+            capacity?: components["schemas"]["Capacity"] | null;
+            /** Cuts */
+            cuts?: components["schemas"]["Cut"][] | null;
+            /** Drained */
+            drained?: components["schemas"]["Drained"][] | null;
+            /** Features */
+            features?: components["schemas"]["FeatureShape"][] | null;
+            figures?: components["schemas"]["Figures"] | null;
+            fill?: components["schemas"]["Fill"] | null;
+            geometry?: components["schemas"]["Geometry"] | null;
+            /** Panels */
+            panels?: components["schemas"]["Panel"][] | null;
+            /** Ports */
+            ports?: components["schemas"]["PortPlace"][] | null;
+            /** Safe Proof Kpa */
+            safe_proof_kpa?: number | null;
+            /** Strapping */
+            strapping?: components["schemas"]["CellStrapping"][] | null;
         };
         /**
          * Showing
@@ -5551,10 +5567,15 @@ export interface components {
             fill_fraction?: number | null;
             /**
              * Remedies
-             * @description Whether remedies and the fit are tried; not during a drag
+             * @description Whether studies at rest are run and remedies tried; not in a drag
              * @default true
              */
             remedies: boolean;
+            /**
+             * Results
+             * @description What is wanted: stations, or single results ("bay.gaps"); empty means everything
+             */
+            results?: string[] | null;
         };
         /**
          * Shut
@@ -6617,7 +6638,7 @@ export interface components {
          * Mark
          * @description One position of the needle: where the float is, and what is in the tank.
          */
-        keel__studies__gauge__Mark: {
+        keel__studies__gauge__gauge__Mark: {
             /** Error L */
             error_l: number;
             /** Float Mm */

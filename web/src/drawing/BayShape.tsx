@@ -1,6 +1,6 @@
 import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
-import type { Bay, Gap, Geometry, KeepOut } from '../api/model'
+import type { Bay, Gap, Shape, KeepOut } from '../api/model'
 import { SIZE } from '../api/model'
 import { scanQuery } from '../stations/bay/scans'
 import { boxOf, slopePolygon } from './keepOuts'
@@ -81,7 +81,7 @@ function OpeningMark({ view, bay }: { view: Placed; bay: Bay }) {
 const NEARER: Record<Placed['id'], ['x' | 'y' | 'z', 1 | -1]> = { plan: ['z', 1], elevation: ['y', -1], end: ['x', 1] }
 
 /** Whether a keep-out lies nearer to the reader of a view than the middle of the tank does. */
-export function isInFront(view: Placed, keepOut: KeepOut, shape: Geometry): boolean {
+export function isInFront(view: Placed, keepOut: KeepOut, shape: Shape): boolean {
   const [axis, way] = NEARER[view.id]
   const box = boxOf(keepOut)
   if (!box) return false

@@ -1,6 +1,6 @@
 import { useTheme } from '@mui/material/styles'
 import { type KeyboardEvent, type PointerEvent, useState } from 'react'
-import type { Geometry } from '../api/model'
+import type { Shape } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import { setCut } from '../work/store'
 import type { Placed } from './layout'
@@ -8,7 +8,7 @@ import type { Placed } from './layout'
 const REACH = 26
 
 /** In the plan: where the elevation (A) and the end view (B) are cut. Drag a line, or use the arrow keys; twice clicked it goes back to the middle. */
-export function CutLines({ view, shape }: { view: Placed; shape: Geometry }) {
+export function CutLines({ view, shape }: { view: Placed; shape: Shape }) {
   return (
     <g>
       <CutLine view={view} shape={shape} axis="y" name="A" />
@@ -17,7 +17,7 @@ export function CutLines({ view, shape }: { view: Placed; shape: Geometry }) {
   )
 }
 
-function CutLine({ view, shape, axis, name }: { view: Placed; shape: Geometry; axis: 'x' | 'y'; name: string }) {
+function CutLine({ view, shape, axis, name }: { view: Placed; shape: Shape; axis: 'x' | 'y'; name: string }) {
   const { inks } = useTheme()
   const units = useUnits()
   const [from, setFrom] = useState<{ pixel: number; at: number } | null>(null)

@@ -1,3 +1,4 @@
+import { shapeOf } from './shape'
 import { useTheme } from '@mui/material/styles'
 import type { Axis, Design, Evaluation, Feature } from '../api/model'
 import { AXES } from '../api/model'
@@ -32,7 +33,7 @@ const value = (feature: Feature, name: string) => (feature as unknown as Record<
 export function FeatureMarks({ view, design, evaluation, kinds, onEdit }: { view: Placed; design: Design; evaluation: Evaluation; kinds: readonly Feature['kind'][]; onEdit: (editing: Editing) => void }) {
   const { inks } = useTheme()
   const chosen = useWork((work) => (work.at?.kind === 'feature' ? work.at.id : null))
-  const shape = evaluation.geometry
+  const shape = shapeOf(evaluation)
   if (!shape) return null
   const datum = datumOf(shape)
   return (

@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material/styles'
-import type { Axis, Gap, Geometry } from '../api/model'
+import type { Axis, Gap, Shape } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import type { Placed } from './layout'
 
@@ -12,7 +12,7 @@ const HOME: Record<Gap['kind'], Record<Axis, Placed['id']>> = {
 export const gapsIn = (view: Placed, gaps: Gap[]) => gaps.filter((gap) => HOME[gap.kind][gap.axis] === view.id)
 
 /** The gap to a side of the bay is the same all along: draw it at a quarter, clear of the grips in the middle. */
-export function asideOf(view: Placed, shape: Geometry, gap: Gap): number {
+export function asideOf(view: Placed, shape: Shape, gap: Gap): number {
   if (gap.kind === 'keep-out') return 0
   const other = gap.axis === view.across ? view.up : view.across
   return ((shape.body.high[other] - shape.body.low[other]) / 4) * view.scale

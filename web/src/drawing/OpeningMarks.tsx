@@ -1,6 +1,7 @@
+import { shapeOf } from './shape'
 import { useTheme } from '@mui/material/styles'
 import type { Schemas } from '../api/client'
-import type { Axis, Design, Evaluation, Geometry } from '../api/model'
+import type { Axis, Design, Evaluation, Shape } from '../api/model'
 import { useWork } from '../work/store'
 import { changeFeature } from './edits'
 import type { Placed } from './layout'
@@ -23,7 +24,7 @@ interface Spot {
 }
 
 /** The openings of a baffle, where they are on the drawing. */
-function spotsOf(baffle: Baffle, shape: Geometry): Spot[] {
+function spotsOf(baffle: Baffle, shape: Shape): Spot[] {
   const start = datumOf(shape)[baffle.axis === 'x' ? 'y' : 'x']
   const [underside, floor] = [shape.body.low.z, shape.inner.low.z]
   const half = (at: number, wide: number): [number, number] => [start + at - wide / 2, start + at + wide / 2]
@@ -42,7 +43,7 @@ function spotsOf(baffle: Baffle, shape: Geometry): Spot[] {
 export function OpeningMarks({ view, design, evaluation }: { view: Placed; design: Design; evaluation: Evaluation }) {
   const { inks } = useTheme()
   const chosen = useWork((work) => (work.at?.kind === 'feature' ? work.at.id : null))
-  const shape = evaluation.geometry
+  const shape = shapeOf(evaluation)
   const baffle = design.shell?.features.find((feature) => feature.id === chosen)
   if (!shape || baffle?.kind !== 'baffle' || view.up !== 'z' || view.across !== (baffle.axis === 'x' ? 'y' : 'x')) return null
   const face = shape.features.find((item) => item.id === baffle.id)?.face ?? []
@@ -56,7 +57,7 @@ export function OpeningMarks({ view, design, evaluation }: { view: Placed; desig
   )
 }
 
-function Opening({ view, baffle, spot, shape }: { view: Placed; baffle: Baffle; spot: Spot; shape: Geometry }) {
+function Opening({ view, baffle, spot, shape }: { view: Placed; baffle: Baffle; spot: Spot; shape: Shape }) {
   const { inks } = useTheme()
   const across = view.across as 'x' | 'y'
   const other = across === 'x' ? 'y' : 'x'

@@ -1,3 +1,5 @@
+import { shapeOf } from './shape'
+import type { Schemas } from '../api/client'
 import { useTheme } from '@mui/material/styles'
 import type { Design, Evaluation, Port } from '../api/model'
 import { isNumber } from '../units/number'
@@ -20,7 +22,7 @@ const GLYPH: Record<Port['role'], string> = {
   fitting: 'M-5 0a5 5 0 1 0 10 0a5 5 0 1 0 -10 0z',
 }
 
-type Found = NonNullable<Evaluation['geometry']>['ports'][number]
+type Found = Schemas['PortPlace']
 interface MarkProps {
   view: Placed
   port: Port
@@ -32,7 +34,7 @@ interface MarkProps {
 export function PortMarks({ view, design, evaluation, live, named }: { view: Placed; design: Design; evaluation: Evaluation; live: boolean; named: boolean }) {
   const { inks } = useTheme()
   const chosen = useWork((work) => (work.at?.kind === 'port' ? work.at.id : null))
-  const shape = evaluation.geometry
+  const shape = shapeOf(evaluation)
   if (!shape) return null
   const datum = datumOf(shape)
   const taken: LabelBox[] = shape.ports.map(({ place }) => ({ low: view.toX(place[view.across]) - GLYPH_PX, high: view.toX(place[view.across]) + GLYPH_PX, y: view.toY(place[view.up]) + 4 }))

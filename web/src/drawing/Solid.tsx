@@ -1,3 +1,4 @@
+import { shapeOf } from './shape'
 import { OrbitControls } from '@react-three/drei'
 import { Canvas, useFrame, useThree } from '@react-three/fiber'
 import { Box, Button, Typography } from '@mui/material'
@@ -5,7 +6,7 @@ import { useTheme } from '@mui/material/styles'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import * as THREE from 'three'
 import { useQuery } from '@tanstack/react-query'
-import type { Bay, Design, Evaluation, Fill, Geometry, KeepOut } from '../api/model'
+import type { Bay, Design, Evaluation, Fill, Shape, KeepOut } from '../api/model'
 import { scanQuery } from '../stations/bay/scans'
 import { axisOf, type Box as Span, boxOf } from './keepOuts'
 import { boundsOf } from './layout'
@@ -87,7 +88,7 @@ function Scene({ design, evaluation, simple }: { design: Design; evaluation: Eva
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key])
   useEffect(() => invalidate(), [design, evaluation, inks, invalidate])
-  const shape = evaluation?.geometry
+  const shape = shapeOf(evaluation)
   const { bay } = design
   return (
     <>
@@ -96,7 +97,7 @@ function Scene({ design, evaluation, simple }: { design: Design; evaluation: Eva
       {bay && <Wire low={[0, 0, 0]} high={[bay.length_mm, bay.width_mm, bay.height_mm]} colour={inks.block} />}
       {bay?.keep_outs.map((k) => <Neighbour key={k.id} keepOut={k} bay={bay} colour={inks.block} />)}
       {shape && <Shell shape={shape} colour={inks.metal} simple={simple} />}
-      {evaluation?.fill && <Fuel fill={evaluation.fill} colour={inks.fuel} />}
+      {evaluation?.shell?.fill && <Fuel fill={evaluation.shell?.fill} colour={inks.fuel} />}
       <OrbitControls makeDefault target={centre} enableDamping={false} />
     </>
   )
@@ -172,7 +173,7 @@ function ScanMesh({ keepOut, colour }: { keepOut: Extract<KeepOut, { kind: 'scan
   )
 }
 
-function Shell({ shape, colour, simple }: { shape: Geometry; colour: string; simple: boolean }) {
+function Shell({ shape, colour, simple }: { shape: Shape; colour: string; simple: boolean }) {
   const surface = useMemo(() => surfaceGeometry(shape.surface.points, shape.surface.triangles), [shape.surface])
   const edges = useMemo(() => new THREE.EdgesGeometry(surface, 22), [surface])
   return (

@@ -1,3 +1,4 @@
+import { shapeOf } from './shape'
 import { AXES, type Axis, type Bay, type Design, type Evaluation, PLACE, type Shell, SIZE } from '../api/model'
 import { change, endDrag, startDrag, useWork } from '../work/store'
 import { setBaySize } from './edits'
@@ -25,7 +26,7 @@ export function moveShellFace(start: Shell, axis: Axis, high: boolean, from: num
 
 /** The faces of the shell as things to drag. */
 export function shellFaces(design: Design, evaluation: Evaluation | null): Face[] {
-  const shape = evaluation?.geometry
+  const shape = shapeOf(evaluation)
   const { shell } = design
   if (!shape || !shell) return []
   return AXES.flatMap((axis) =>

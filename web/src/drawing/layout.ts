@@ -48,7 +48,7 @@ export function boundsOf(design: Design, evaluations: (Evaluation | null | undef
     }
   }
   for (const evaluation of evaluations) {
-    const block: Block | undefined = evaluation?.geometry?.overall
+    const block: Block | undefined = evaluation?.shell?.geometry?.overall
     if (block) bounds = grow(bounds, block.low, block.high)
   }
   return bounds

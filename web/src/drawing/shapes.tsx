@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material/styles'
-import type { Axis, Block, Cut, Drained, Fill, Geometry, ViewShape } from '../api/model'
+import type { Axis, Block, Cut, Drained, Fill, Shape, ViewShape } from '../api/model'
 import { AXES } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import type { Box } from './keepOuts'
@@ -44,11 +44,11 @@ type Rings = readonly (readonly (readonly number[])[])[]
 
 export const ringPath = (view: Placed, rings: Rings) => rings.map((ring) => `M${ring.map((p) => `${view.toX(p[0] ?? 0).toFixed(2)},${view.toY(p[1] ?? 0).toFixed(2)}`).join('L')}z`).join('')
 
-export const cutOf = (shape: Geometry, view: Placed): Cut | undefined => shape.cuts.find((cut) => (view.id === 'elevation' ? cut.axis === 'y' : view.id === 'end' && cut.axis === 'x'))
-const viewOf = (shape: Geometry, view: Placed): ViewShape | undefined => shape.views.find((item) => item.name === view.id)
+export const cutOf = (shape: Shape, view: Placed): Cut | undefined => shape.cuts.find((cut) => (view.id === 'elevation' ? cut.axis === 'y' : view.id === 'end' && cut.axis === 'x'))
+const viewOf = (shape: Shape, view: Placed): ViewShape | undefined => shape.views.find((item) => item.name === view.id)
 
 /** The shell: the plan from outside; elevation and end cut open, what lies behind the cut drawn thin, the metal in the cut solid. */
-export function ShellOutline({ view, shape, strong }: { view: Placed; shape: Geometry; strong: boolean }) {
+export function ShellOutline({ view, shape, strong }: { view: Placed; shape: Shape; strong: boolean }) {
   const { inks } = useTheme()
   const outside = viewOf(shape, view)
   const cut = cutOf(shape, view)
@@ -99,7 +99,7 @@ function facesPath(view: Placed, coordinates: readonly number[]): string {
 const loopsPath = (view: Placed, loops: readonly (readonly number[])[]) => loops.map((loop) => polygonPath(placesOf(view, loop))).join('')
 
 /** The fuel as it lies: in the cut views just what the cut goes through, its surface behind the cut lighter; in the plan its surface. */
-export function FuelShape({ view, fill, shape }: { view: Placed; fill: Fill; shape: Geometry }) {
+export function FuelShape({ view, fill, shape }: { view: Placed; fill: Fill; shape: Shape }) {
   const { inks } = useTheme()
   const cut = cutOf(shape, view)
   return (
@@ -129,7 +129,7 @@ export function FuelShape({ view, fill, shape }: { view: Placed; fill: Fill; sha
 const MARKS = { fuel: 'url(#hatch-stranded)', air: 'url(#dots-air)' }
 
 /** Fuel that stays behind, hatched, and air that can't get out, dotted: where the cut goes through it, with its litres; in the plan what lies apart from the pickup's own. */
-export function Remainders({ view, shape, drained, level }: { view: Placed; shape: Geometry; drained: Drained[]; level: boolean }) {
+export function Remainders({ view, shape, drained, level }: { view: Placed; shape: Shape; drained: Drained[]; level: boolean }) {
   const { inks } = useTheme()
   const units = useUnits()
   const cut = cutOf(shape, view)
@@ -167,7 +167,7 @@ export function Remainders({ view, shape, drained, level }: { view: Placed; shap
 const LABEL_PX = { wide: 84, high: 18, port: 62 }
 
 /** Where a label of a stretch stands: at its right or left end, the first place clear of the ports' labels. */
-function labelIn(view: Placed, shape: Geometry, ends: [number, number], top: number, foot: number) {
+function labelIn(view: Placed, shape: Shape, ends: [number, number], top: number, foot: number) {
   const middle = (shape.body.low[view.across] + shape.body.high[view.across]) / 2
   const taken = shape.ports.map(({ place }) => {
     const [x, y] = [view.toX(place[view.across]), view.toY(place[view.up])]
@@ -182,7 +182,7 @@ function labelIn(view: Placed, shape: Geometry, ends: [number, number], top: num
 }
 
 /** Somewhere the shell was, or might be. */
-export function GhostOutline({ view, shape, tone }: { view: Placed; shape: Geometry; tone: 'pin' | 'trial' }) {
+export function GhostOutline({ view, shape, tone }: { view: Placed; shape: Shape; tone: 'pin' | 'trial' }) {
   const { inks } = useTheme()
   const outside = viewOf(shape, view)
   if (!outside) return null
@@ -202,7 +202,7 @@ export function GhostOutline({ view, shape, tone }: { view: Placed; shape: Geome
 }
 
 /** What a trial adds or moves: features and ports that are not where they are now. */
-export function GhostParts({ view, now, then }: { view: Placed; now: Geometry; then: Geometry }) {
+export function GhostParts({ view, now, then }: { view: Placed; now: Shape; then: Shape }) {
   const { inks } = useTheme()
   const same = (a: Block | undefined, b: Block) => a !== undefined && AXES.every((axis) => Math.abs(a.low[axis] - b.low[axis]) < 0.05 && Math.abs(a.high[axis] - b.high[axis]) < 0.05)
   const features = then.features.filter((feature) => !same(now.features.find((item) => item.id === feature.id)?.block, feature.block))
@@ -232,4 +232,4 @@ export function GhostParts({ view, now, then }: { view: Placed; now: Geometry; t
 }
 
 /** Where a body's bounding box has its low corner. */
-export const datumOf = (shape: Geometry): Record<Axis, number> => shape.body.low
+export const datumOf = (shape: Shape): Record<Axis, number> => shape.body.low

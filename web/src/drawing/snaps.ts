@@ -11,10 +11,10 @@ const SIDE_OF: Record<Axis, [string, string]> = { x: ['rear', 'front'], y: ['rig
 
 /** Places along an axis that the face of a shell likes to go to. The core says how far to stay away. */
 export function shellSnaps(bay: Bay | null | undefined, evaluation: Evaluation | null, axis: Axis, high: boolean): Snap[] {
-  if (!bay || !evaluation?.geometry) return []
-  const lip = evaluation.geometry.axis === axis ? evaluation.geometry.lip_mm : 0
+  if (!bay || !evaluation?.shell?.geometry) return []
+  const lip = evaluation.shell?.geometry.axis === axis ? evaluation.shell?.geometry.lip_mm : 0
   const out = high ? -1 : 1
-  const needed = (key: string) => evaluation.gaps?.find((gap) => gap.key === key)?.needed_mm ?? 0
+  const needed = (key: string) => evaluation.bay?.gaps?.find((gap) => gap.key === key)?.needed_mm ?? 0
   const side = SIDE_OF[axis][high ? 1 : 0]
   const edge = high ? bay[SIZE[axis]] : 0
   const snaps: Snap[] = [{ at: edge + out * (needed(side) + lip), why: `clears the ${side}` }]

@@ -4,7 +4,7 @@ import { useWork } from '../work/store'
 
 /** In the attitude shown: what stays in each cell, pool by pool, and what air. */
 export function DrainedLines() {
-  const drained = useWork((work) => work.evaluation?.drained) ?? []
+  const drained = useWork((work) => work.evaluation?.shell?.drained) ?? []
   const units = useUnits()
   const told = drained.filter((cell) => cell.stranded_l !== null || cell.trapped_l !== null)
   return told.map((cell) => (

@@ -1,5 +1,7 @@
 import { lazy, type LazyExoticComponent, type ReactNode } from 'react'
-import type { StationMark } from '../api/model'
+import type { Design, Evaluation, StationMark } from '../api/model'
+import type { Editing } from '../drawing/Dimension'
+import type { Placed } from '../drawing/layout'
 
 export interface PanelProps {
   designId: number
@@ -21,6 +23,28 @@ export interface Board {
 type Shows<Props> = (props: Props) => ReactNode
 type Lazy<Props> = LazyExoticComponent<Shows<Props>>
 
+export interface LayerProps {
+  view: Placed
+  design: Design
+  evaluation: Evaluation | null
+  /** Opens a dimension for typing; without it nothing can be changed. */
+  onEdit: ((editing: Editing) => void) | undefined
+}
+
+/** What a station adds to the drawing, and what of the rest it brings forward. */
+export interface Drawing {
+  /** Its own marks and grips, once a view. */
+  Layer?: Lazy<LayerProps>
+  /** The bay is worked on: it is drawn strongly, the shell lightly. */
+  bayAtHand?: boolean
+  portsAtHand?: boolean
+  gaps?: boolean
+  /** Pools and pockets that stay are shown. */
+  remainders?: boolean
+  /** Ports' names would be in the way. */
+  unnamedPorts?: boolean
+}
+
 /** One station of the work: everything the frame has to know of it. */
 export interface Station {
   name: string
@@ -28,6 +52,9 @@ export interface Station {
   about: string
   Panel: Lazy<PanelProps>
   board?: Board
+  drawing?: Drawing
+  /** What of the evaluation it shows beside what every station does: stations, or one of their results ("inside.next_plate"). */
+  asks?: readonly string[]
   /** A mark of its own, where the core doesn't judge the station. */
   useMark?: (designId: number) => StationMark
 }

@@ -22,7 +22,7 @@ export function Findings({ designId, station, everywhere }: { designId: number; 
       </Typography>
       {shown.length === 0 && (
         <Typography variant="body2" color="textSecondary">
-          {evaluation.figures ? 'Nothing to put right.' : 'Judged once the tank has a shape.'}
+          {evaluation.shell?.figures ? 'Nothing to put right.' : 'Judged once the tank has a shape.'}
         </Typography>
       )}
       {shown.length > 0 && <Search evaluation={evaluation} />}

@@ -1,5 +1,6 @@
 import { Box, Button } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
+import { useShallow } from 'zustand/react/shallow'
 import visuallyHidden from '@mui/utils/visuallyHidden'
 import type { Figures } from '../api/model'
 import { useUnits } from '../units/useUnits'
@@ -22,10 +23,10 @@ const ROWS: { name: Name; label: string }[] = [
 export function Tally({ onFindings }: { onFindings: () => void }) {
   const { inks } = useTheme()
   const units = useUnits()
-  const { evaluation, before, pinned, trial, unreachable, faults } = useWork()
-  const figures = evaluation?.figures ?? null
-  const ghost = trial?.evaluation?.figures ?? null
-  const against = ghost ? figures : (pinned?.figures ?? before)
+  const { evaluation, before, pinned, trial, unreachable, faults } = useWork(useShallow(({ evaluation, before, pinned, trial, unreachable, faults }) => ({ evaluation, before, pinned, trial, unreachable, faults })))
+  const figures = evaluation?.shell?.figures ?? null
+  const ghost = trial?.evaluation?.shell?.figures ?? null
+  const against = ghost ? figures : (pinned?.shell?.figures ?? before)
   const shown = ghost ?? figures
   const compared = ghost ? 'if taken' : pinned ? 'against the pin' : 'last change'
   const old = unreachable || faults.length > 0

@@ -19,8 +19,10 @@ import { RevisionsDialog } from './RevisionsDialog'
 import { SaveState } from './SaveState'
 import { begin, useSaving, watchForSaving } from './saving'
 import { Stations } from './Stations'
-import { redo, stopTrial, undo, useSteps, useWork } from './store'
+import { redo, setAsks, stopTrial, undo, useSteps, useWork } from './store'
 import { Tally } from './Tally'
+
+const NOTHING_MORE: readonly string[] = []
 
 /** Opens a design and hands it to the bench. */
 export default function WorkPage() {
@@ -60,6 +62,7 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
     // Only the first opening counts; later the store on screen leads.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [opened.id])
+  useEffect(() => setAsks(station.asks ?? NOTHING_MORE), [station])
   useEvaluating()
   useKeys()
   if (!ready) return null
@@ -105,7 +108,7 @@ function AtStation({ station, designId, turned, onTurn, findings }: AtStationPro
   )
   return (
     <>
-      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>{guarded(asBoard ? <board.Shown designId={designId} /> : <TankDrawing station={station.name} />)}</Box>
+      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>{guarded(asBoard ? <board.Shown designId={designId} /> : <TankDrawing station={station} />)}</Box>
       <Box component="aside" aria-label="Inputs" sx={{ width: 336, flexShrink: 0, overflowY: 'auto', borderLeft: `1px solid ${inks.line}`, background: inks.sheet, p: 2, display: 'flex', flexDirection: 'column', gap: 1.75 }}>
         <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', minHeight: 44 }}>
           <Typography variant="h1">{title}</Typography>

@@ -12,15 +12,19 @@ interface Question {
   fill: number | null
   attitude: Attitude
   cuts: { x: number | null; y: number | null }
+  asks: readonly string[]
   remedies: boolean
 }
 
-const ask = ({ design, fill, attitude, cuts, remedies }: Question) =>
+/** What the drawing and the tally show at every station. */
+const ALWAYS = ['shell', 'bay.gaps']
+
+const ask = ({ design, fill, attitude, cuts, asks, remedies }: Question) =>
   asked(
     api.POST('/api/evaluate', {
       body: {
         design: design as unknown as Record<string, unknown>,
-        showing: { fill_fraction: fill, attitude, cut_x_mm: cuts.x, cut_y_mm: cuts.y, remedies },
+        showing: { fill_fraction: fill, attitude, cut_x_mm: cuts.x, cut_y_mm: cuts.y, results: [...ALWAYS, ...asks], remedies },
       },
     }),
   ) as Promise<Evaluation>
@@ -29,22 +33,39 @@ let busy = false
 let asleep: ReturnType<typeof setTimeout> | null = null
 let last: Question | null = null
 
-const sameQuestion = (a: Question | null, b: Question) => a !== null && a.design === b.design && a.fill === b.fill && a.attitude === b.attitude && a.cuts === b.cuts
+const sameQuestion = (a: Question | null, b: Question) => a !== null && a.design === b.design && a.fill === b.fill && a.attitude === b.attitude && a.cuts === b.cuts && a.asks === b.asks
 
 /** The question that is open now: first the figures, then, once the hand rests, the remedies too. */
 function nextQuestion(): Question | null {
-  const { design, fill, attitude, cuts } = get()
-  const now = { design, fill, attitude, cuts, remedies: false }
+  const { design, fill, attitude, cuts, asks } = get()
+  const now = { design, fill, attitude, cuts, asks, remedies: false }
   if (!sameQuestion(last, now)) return now
   return last?.remedies || isDragging() ? null : { ...now, remedies: true }
 }
 
+const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
+
+/** A later answer's results over an earlier one's: what wasn't asked for this time stays. */
+function over(before: unknown, later: unknown): unknown {
+  if (later === null || later === undefined) return before
+  if (!isRecord(before) || !isRecord(later)) return later
+  return { ...before, ...Object.fromEntries(Object.entries(later).map(([name, value]) => [name, value ?? before[name]])) }
+}
+
+/** An answer about the same design as the one before, with the results that it wasn't asked for. */
+function completed(answer: Evaluation, before: Evaluation): Evaluation {
+  const parts = Object.entries(answer).map(([name, value]) => [name, over(before[name as keyof Evaluation], value)])
+  return Object.fromEntries(parts) as unknown as Evaluation
+}
+
 /** An answer without remedies keeps those that were there for the same finding, until the new ones come. */
-function kept(answer: Evaluation): Evaluation {
-  const before = get().evaluation
-  if (answer.tried || !before) return answer
+function kept(answer: Evaluation, design: Design): Evaluation {
+  const { evaluation: before, evaluated } = get()
+  if (!before) return answer
+  const whole = evaluated === design ? completed(answer, before) : answer
+  if (answer.tried) return whole
   const remedies = new Map(before.findings?.map((finding) => [finding.key, finding.remedies]))
-  return { ...answer, findings: answer.findings?.map((finding) => ({ ...finding, remedies: remedies.get(finding.key) ?? [] })) }
+  return { ...whole, findings: whole.findings?.map((finding) => ({ ...finding, remedies: remedies.get(finding.key) ?? [] })) }
 }
 
 /** Ask the core about the present design. One question at a time; the newest design always gets its answer. */
@@ -61,7 +82,7 @@ async function refresh() {
       last = question
       try {
         const answer = await ask(question)
-        if (get().design === question.design || get().evaluated !== get().design) set({ evaluation: kept(answer), evaluated: question.design, faults: [], unreachable: false })
+        if (get().design === question.design || get().evaluated !== get().design) set({ evaluation: kept(answer, question.design), evaluated: question.design, faults: [], unreachable: false })
       } catch (error) {
         if (!(error instanceof Failure)) throw error
         if (error.status === 422) {
@@ -89,7 +110,7 @@ export function useEvaluating() {
     last = null
     void refresh()
     return useWork.subscribe((state, before) => {
-      if (state.design !== before.design || state.fill !== before.fill || state.attitude !== before.attitude || state.cuts !== before.cuts || state.dragging !== before.dragging) void refresh()
+      if (state.design !== before.design || state.fill !== before.fill || state.attitude !== before.attitude || state.cuts !== before.cuts || state.asks !== before.asks || state.dragging !== before.dragging) void refresh()
     })
   }, [])
 }
@@ -101,7 +122,7 @@ export async function tryRemedy(key: string, remedy: Remedy) {
     return
   }
   set({ trial: { key, remedy, evaluation: null } })
-  const { design, fill, attitude, cuts } = get()
-  const evaluation = await ask({ design: patched(design, remedy.patch), fill, attitude, cuts, remedies: false }).catch(() => null)
+  const { design, fill, attitude, cuts, asks } = get()
+  const evaluation = await ask({ design: patched(design, remedy.patch), fill, attitude, cuts, asks, remedies: false }).catch(() => null)
   if (get().trial?.key === key) set({ trial: { key, remedy, evaluation } })
 }

@@ -29,6 +29,8 @@ interface Work {
   cuts: { x: number | null; y: number | null }
   /** The corner, feature or port at hand: drawn strongly, dimensioned to the datum edges. */
   at: Selected
+  /** What the station at hand shows of the evaluation. */
+  asks: readonly string[]
   /** Somebody is in the middle of a drag: nothing of it is saved until it ends. */
   dragging: boolean
   readOnly: boolean
@@ -65,6 +67,7 @@ const START: Work = {
   attitude: AT_REST,
   cuts: { x: null, y: null },
   at: null,
+  asks: [],
   dragging: false,
   readOnly: false,
 }
@@ -83,7 +86,7 @@ const history = () => useWork.temporal.getState()
 /** Start on a design: nothing to undo yet. */
 export function open(design: Design, readOnly: boolean) {
   history().pause()
-  set({ ...START, design, readOnly })
+  set({ ...START, asks: get().asks, design, readOnly })
   history().clear()
   history().resume()
 }
@@ -94,7 +97,7 @@ export const isDragging = () => get().dragging
 
 function remember() {
   const { evaluation, evaluated, design, before } = get()
-  set({ before: evaluated === design ? (evaluation?.figures ?? null) : before, trial: null })
+  set({ before: evaluated === design ? (evaluation?.shell?.figures ?? null) : before, trial: null })
 }
 
 /** Change the design. One call is one step to undo, but for a drag, which is one step as a whole. */
@@ -145,6 +148,7 @@ export const pin = () => set({ pinned: get().pinned ? null : get().evaluation })
 export const setFill = (fill: number | null) => set({ fill })
 export const setAttitude = (part: Partial<Attitude>) => set({ attitude: { ...get().attitude, ...part } })
 export const setCut = (axis: 'x' | 'y', mm: number | null) => set({ cuts: { ...get().cuts, [axis]: mm } })
+export const setAsks = (asks: readonly string[]) => set({ asks })
 export const select = (at: Selected) => set({ at })
 export const stopTrial = () => set({ trial: null })
 

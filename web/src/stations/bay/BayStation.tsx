@@ -93,7 +93,7 @@ function Measured({ bay, findings }: { bay: Bay; findings: ReactNode }) {
 
 /** One press: the largest shell of its kind that clears everything. */
 export function FitButton() {
-  const fit = useWork((work) => work.evaluation?.fit ?? null)
+  const fit = useWork((work) => work.evaluation?.bay?.fit ?? null)
   const readOnly = useWork((work) => work.readOnly)
   const bay = useWork((work) => work.design.bay)
   const kind = useWork((work) => work.design.shell?.kind ?? 'box')

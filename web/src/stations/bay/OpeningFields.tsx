@@ -1,6 +1,7 @@
+import type { Schemas } from '../../api/client'
 import { Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import type { Bay, Evaluation, Opening } from '../../api/model'
+import type { Bay, Opening } from '../../api/model'
 import { setBay } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
@@ -11,7 +12,7 @@ const SIDES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
 
 /** The opening, and whether the tank goes in through it, which way round, by how much. */
 export function OpeningFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }) {
-  const answer = useWork((work) => work.evaluation?.goes_in ?? null)
+  const answer = useWork((work) => work.evaluation?.bay?.goes_in ?? null)
   const { opening } = bay
   if (!opening) {
     const whole: Opening = { side: 'roof', a_mm: 0, b_mm: 0, long_mm: bay.length_mm, wide_mm: bay.width_mm }
@@ -50,7 +51,7 @@ function Field({ label, name, opening, set, readOnly }: { label: string; name: '
   return <LengthField label={label} value={opening[name]} fault={useFault(`bay.opening.${name}`)} disabled={readOnly} onCommit={(mm) => mm !== null && set({ [name]: mm })} />
 }
 
-type GoesIn = NonNullable<Evaluation['goes_in']>
+type GoesIn = Schemas['GoesIn']
 type Passage = GoesIn['ways'][number]
 
 /** How the tank is held, in words. */

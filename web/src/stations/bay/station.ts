@@ -5,4 +5,6 @@ export const bay: Station = {
   title: 'Bay',
   about: 'the measured space',
   Panel: shownLater(() => import('./BayStation'), 'BayStation'),
+  asks: ['bay'],
+  drawing: { Layer: shownLater(() => import('./BayLayer'), 'BayLayer'), bayAtHand: true, gaps: true, unnamedPorts: true },
 }

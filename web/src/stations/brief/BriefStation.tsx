@@ -48,7 +48,7 @@ export function BriefStation({ findings }: { findings: ReactNode }) {
 
 /** A named figure, or what a run time, a range or a stint comes to. */
 function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
-  const target = useWork((work) => work.evaluation?.target)
+  const target = useWork((work) => work.evaluation?.brief?.target)
   const units = useUnits()
   const { basis } = brief
   const set = (part: Partial<Basis>) => setBrief({ basis: { ...(basis ?? FRESH), ...part } })
@@ -88,8 +88,8 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
 }
 
 function Against() {
-  const figures = useWork((work) => work.evaluation?.figures)
-  const target = useWork((work) => work.evaluation?.target?.litres ?? null)
+  const figures = useWork((work) => work.evaluation?.shell?.figures)
+  const target = useWork((work) => work.evaluation?.brief?.target?.litres ?? null)
   const units = useUnits()
   if (!figures || target === null) return null
   const off = figures.rated_l - target

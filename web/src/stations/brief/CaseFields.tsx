@@ -33,7 +33,7 @@ export function CaseFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
 
 function CaseRow({ item, place, readOnly, open, onToggle }: { item: DemandCase; place: number; readOnly: boolean; open: boolean; onToggle: () => void }) {
   const units = useUnits()
-  const demand = useWork((work) => work.evaluation?.demands?.find((other) => other.id === item.id))
+  const demand = useWork((work) => work.evaluation?.brief?.demands?.find((other) => other.id === item.id))
   const set = (part: Partial<DemandCase>) => changeCase(item.id, part)
   const faultOf = (field: string) => `brief.cases.${place}.${field}`
   return (

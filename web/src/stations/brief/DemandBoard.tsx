@@ -1,3 +1,4 @@
+import type { Schemas } from '../../api/client'
 import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import type { ReactNode } from 'react'
@@ -11,13 +12,13 @@ import { Block, Board } from '../Board'
 /** The demand cases side by side with the pumps that feed them; the ways to bridge a dry spell; what later outgrows. */
 export function DemandBoard() {
   const evaluation = useWork((work) => work.evaluation)
-  const demands = evaluation?.demands ?? []
+  const demands = evaluation?.brief?.demands ?? []
   return (
     <Board label="Demand and supply">
       <DemandTable demands={demands} />
       {demands.some((demand) => demand.pumps.length > 0) && <PumpPlot demands={demands} />}
-      {evaluation?.surge && <Schools surge={evaluation.surge} />}
-      {(evaluation?.outgrown?.length ?? 0) > 0 && <Growth evaluation={evaluation as Evaluation} />}
+      {evaluation?.brief?.surge && <Schools surge={evaluation.brief?.surge} />}
+      {(evaluation?.brief?.outgrown?.length ?? 0) > 0 && <Growth evaluation={evaluation as Evaluation} />}
     </Board>
   )
 }
@@ -125,7 +126,7 @@ function PumpPlot({ demands }: { demands: Demand[] }) {
 
 const caseKpa = (id: string) => useWork.getState().design.brief.cases.find((item) => item.id === id)?.rail_kpa ?? 0
 
-function Schools({ surge }: { surge: NonNullable<Evaluation['surge']> }) {
+function Schools({ surge }: { surge: Schemas['SurgeAnswer'] }) {
   const units = useUnits()
   const { inks } = useTheme()
   return (
@@ -167,7 +168,7 @@ function Growth({ evaluation }: { evaluation: Evaluation }) {
     <Block title="What later outgrows, and what is worth building in now">
       <Table size="small" aria-label="What later outgrows" sx={{ maxWidth: 900 }}>
         <TableBody>
-          {(evaluation.outgrown ?? []).map((item) => (
+          {(evaluation.brief?.outgrown ?? []).map((item) => (
             <TableRow key={item.case + item.part}>
               <TableCell sx={{ pl: 0 }}>
                 {item.case}: {item.part}

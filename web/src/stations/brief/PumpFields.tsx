@@ -53,7 +53,7 @@ export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
 
 function PumpRow({ item, place, readOnly, open, onToggle }: { item: FittedPump; place: number; readOnly: boolean; open: boolean; onToggle: () => void }) {
   const units = useUnits()
-  const flow = useWork((work) => work.evaluation?.demands?.[0]?.pumps.find((other) => other.id === item.id)?.flow_l_per_h)
+  const flow = useWork((work) => work.evaluation?.brief?.demands?.[0]?.pumps.find((other) => other.id === item.id)?.flow_l_per_h)
   const fault = useFaultUnder(`brief.pumps.${place}`)
   return (
     <Row name={item.pump.name} aside={item.spare ? 'spare' : isNumber(flow) ? units.flowText(flow) : ''} open={open} onToggle={onToggle} fault={fault} data-row={item.id}>

@@ -14,7 +14,7 @@ import { changeSurge, setBrief } from './edits'
 
 /** How long the pickup runs dry, what refills the surge volume, and a tank of its own for it. */
 export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
-  const answer = useWork((work) => work.evaluation?.surge)
+  const answer = useWork((work) => work.evaluation?.brief?.surge)
   const units = useUnits()
   const faults = { dry: useFault('brief.surge.uncovered_s'), gap: useFault('brief.surge.gap_s'), lift: useFault('brief.surge.lift_l_per_h') }
   const { surge } = brief

@@ -5,6 +5,7 @@ export const brief: Station = {
   title: 'Brief',
   about: 'fuel and target',
   Panel: shownLater(() => import('./BriefStation'), 'BriefStation'),
+  asks: ['brief'],
   board: {
     Shown: shownLater(() => import('./DemandBoard'), 'DemandBoard'),
     name: 'the demand',

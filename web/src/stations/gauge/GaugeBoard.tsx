@@ -1,6 +1,7 @@
+import type { Schemas } from '../../api/client'
 import { Box, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import type { Evaluation, SenderReading } from '../../api/model'
+import type { SenderReading } from '../../api/model'
 import { Plot } from '../../plots/Plot'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
@@ -8,12 +9,12 @@ import { Block, Board, Sheet } from '../Board'
 import { Dial } from './Dial'
 import { SchoolDrawing } from './SchoolDrawing'
 
-type Joined = NonNullable<Evaluation['gauge']>['joined'][number]
+type Joined = Schemas['Joined']
 
 /** What each needle says against what is in the tank. */
 export function GaugeBoard() {
-  const truth = useWork((work) => work.evaluation?.gauge)
-  const shown = useWork((work) => work.evaluation?.fill?.cells)
+  const truth = useWork((work) => work.evaluation?.gauge?.truth)
+  const shown = useWork((work) => work.evaluation?.shell?.fill?.cells)
   if (!truth?.readings.length) return null
   return (
     <Board label="Gauge against the tank">

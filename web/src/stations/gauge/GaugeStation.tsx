@@ -22,7 +22,7 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
   const gauge = useWork((work) => work.design.gauge)
   const chosen = useWork((work) => (work.at?.kind === 'sender' ? work.at.id : null))
   const readOnly = useWork((work) => work.readOnly)
-  const shaped = useWork((work) => Boolean(work.evaluation?.geometry))
+  const shaped = useWork((work) => Boolean(work.evaluation?.shell?.geometry))
   const library = useQuery(workshopQuery).data?.settings.senders ?? []
   if (!shaped) return <Typography variant="body2">A sender hangs in a tank: give it a shape at Shell first.</Typography>
   const full = readOnly || gauge.senders.length >= 6
@@ -65,7 +65,7 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
 
 /** The switch's height, once for all senders of a space that have it alike. */
 function SwitchLines() {
-  const readings = (useWork((work) => work.evaluation?.gauge?.readings) ?? []).filter((reading) => reading.switch_mm !== null)
+  const readings = (useWork((work) => work.evaluation?.gauge?.truth?.readings) ?? []).filter((reading) => reading.switch_mm !== null)
   const units = useUnits()
   const several = new Set(readings.map((reading) => reading.cell)).size > 1
   const said = readings.map((reading) => ({ ...reading, text: `low-level switch stands ${units.lengthUnitText(reading.switch_mm ?? 0)} over the lowest inner point${several ? ` of ${reading.cell}` : ''}.` }))

@@ -10,7 +10,7 @@ import { changeAction, changeSender, NEW_ARM, NEW_TUBE, removeSender } from './e
 /** One sender: where it hangs, how its float moves, its marks and ohms. */
 export function SenderRow({ sender, place, chosen, readOnly }: { sender: Sender; place: number; chosen: boolean; readOnly: boolean }) {
   const units = useUnits()
-  const reading = useWork((work) => work.evaluation?.gauge?.readings.find((item) => item.id === sender.id))
+  const reading = useWork((work) => work.evaluation?.gauge?.truth?.readings.find((item) => item.id === sender.id))
   const fault = useFaultUnder(`gauge.senders.${place}`)
   const path = `gauge.senders.${place}`
   const length = (name: 'x_mm' | 'y_mm', label: string) => <LengthField label={label} value={sender[name]} path={`${path}.${name}`} disabled={readOnly} onCommit={(mm) => mm !== null && changeSender(sender.id, { [name]: mm })} />

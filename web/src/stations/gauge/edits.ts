@@ -15,7 +15,7 @@ export const NEW_TUBE: Sender['action'] = { kind: 'tube', length_mm: null }
 
 /** A sender in the middle of the tank: of the shop's library, or a usual arm to type over. */
 export function addSender(part: SenderPart | null) {
-  const shape = useWork.getState().evaluation?.geometry
+  const shape = useWork.getState().evaluation?.shell?.geometry
   if (!shape) return
   const present = useWork.getState().design.gauge.senders
   const id = freeId('sender', present)

@@ -6,10 +6,12 @@ export const gauge: Station = {
   title: 'Gauge',
   about: 'senders and needle',
   Panel: shownLater(() => import('./GaugeStation'), 'GaugeStation'),
+  asks: ['gauge'],
+  drawing: { Layer: shownLater(() => import('./GaugeLayer'), 'GaugeLayer'), unnamedPorts: true },
   board: {
     Shown: shownLater(() => import('./GaugeBoard'), 'GaugeBoard'),
     name: 'the needle',
     first: false,
-    useIsThere: () => useWork((work) => Boolean(work.evaluation?.gauge?.readings.length)),
+    useIsThere: () => useWork((work) => Boolean(work.evaluation?.gauge?.truth?.readings.length)),
   },
 }

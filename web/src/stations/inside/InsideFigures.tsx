@@ -5,8 +5,8 @@ import { Sheet } from '../Board'
 
 /** Each space between plates, and how open each plate is. */
 export function InsideFigures() {
-  const insides = useWork((work) => work.evaluation?.insides)
-  const bracing = useWork((work) => work.evaluation?.bracing)
+  const insides = useWork((work) => work.evaluation?.inside?.checks)
+  const bracing = useWork((work) => work.evaluation?.inside?.bracing)
   const units = useUnits()
   if (!insides) return null
   return (

@@ -5,4 +5,6 @@ export const inside: Station = {
   title: 'Inside',
   about: 'baffles, foam, bladder',
   Panel: shownLater(() => import('./InsideStation'), 'InsideStation'),
+  asks: ['inside'],
+  drawing: { Layer: shownLater(() => import('./InsideLayer'), 'InsideLayer') },
 }

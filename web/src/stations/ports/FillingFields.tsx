@@ -14,7 +14,7 @@ const SUPPLIES = [
 /** How the tank is filled, and how that goes. */
 export function FillingFields({ readOnly }: { readOnly: boolean }) {
   const filling = useWork((work) => work.design.filling)
-  const runs = Object.entries(useWork((work) => work.evaluation?.fill_runs) ?? {})
+  const runs = Object.entries(useWork((work) => work.evaluation?.ports?.fill_runs) ?? {})
   return (
     <>
       <Choice label="Filled from" value={filling.supply} options={SUPPLIES} disabled={readOnly} onChange={(supply) => setFilling({ supply })} />

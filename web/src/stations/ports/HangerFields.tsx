@@ -18,8 +18,8 @@ const KINDS = [
 
 /** What hangs from the flange and draws fuel, and the second measurement before it is cut. */
 export function HangerFields({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {
-  const reach = useWork((work) => work.evaluation?.reaches?.find((item) => item.id === port.id))
-  const body = useWork((work) => work.evaluation?.geometry?.body)
+  const reach = useWork((work) => work.evaluation?.ports?.reaches?.find((item) => item.id === port.id))
+  const body = useWork((work) => work.evaluation?.shell?.geometry?.body)
   const units = useUnits()
   const { hanger } = port
   if (!hanger) {

@@ -20,7 +20,7 @@ const FACES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
 /** One port: which part it is, where it sits, what stands and hangs there, and its path. */
 export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: number; chosen: boolean; readOnly: boolean }) {
   const units = useUnits()
-  const reach = useWork((work) => work.evaluation?.reaches?.find((item) => item.id === port.id))
+  const reach = useWork((work) => work.evaluation?.ports?.reaches?.find((item) => item.id === port.id))
   const fault = useFaultUnder(`ports.${place}`)
   const short = reach && reach.short_mm > 0.05 ? `, ${units.lengthUnitText(reach.short_mm)} short` : ''
   return (

@@ -1,3 +1,4 @@
+import type { Schemas } from '../../api/client'
 import { Box, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import type { Evaluation, FillRun } from '../../api/model'
@@ -11,14 +12,14 @@ import { RunText } from './FillingFields'
 export function PortsBoard() {
   const evaluation = useWork((work) => work.evaluation)
   const attitudes = useInAttitudes()
-  if (!evaluation?.geometry) return null
+  if (!evaluation?.shell?.geometry) return null
   return (
     <Board label="Ports in figures">
       <Reaches evaluation={evaluation} />
       {attitudes.length > 0 && <Attitudes rows={attitudes} />}
       <Fits evaluation={evaluation} />
-      {Object.entries(evaluation.fill_runs ?? {}).map(([cell, run]) => (
-        <Filling key={cell} cell={cell} run={run} alone={Object.keys(evaluation.fill_runs ?? {}).length === 1} />
+      {Object.entries(evaluation.ports?.fill_runs ?? {}).map(([cell, run]) => (
+        <Filling key={cell} cell={cell} run={run} alone={Object.keys(evaluation.ports?.fill_runs ?? {}).length === 1} />
       ))}
       <Schedule />
     </Board>
@@ -26,13 +27,13 @@ export function PortsBoard() {
 }
 
 /** The core looks into attitudes when a change has come to rest; until then the last ones aren't shown as true. */
-const NONE: NonNullable<Evaluation['in_attitudes']> = []
-const useInAttitudes = () => useWork((work) => work.evaluation?.in_attitudes ?? NONE)
+const NONE: Schemas['Unreached'][] = []
+const useInAttitudes = () => useWork((work) => work.evaluation?.ports?.in_attitudes ?? NONE)
 
 function Reaches({ evaluation }: { evaluation: Evaluation }) {
   const units = useUnits()
   const { inks } = useTheme()
-  const reaches = evaluation.reaches ?? []
+  const reaches = evaluation.ports?.reaches ?? []
   if (!reaches.length) {
     return (
       <Block title="Reach">
@@ -67,7 +68,7 @@ function Reaches({ evaluation }: { evaluation: Evaluation }) {
   )
 }
 
-function Attitudes({ rows }: { rows: NonNullable<Evaluation['in_attitudes']> }) {
+function Attitudes({ rows }: { rows: Schemas['Unreached'][] }) {
   const units = useUnits()
   const litres = (value: number | null) => (value === null ? '–' : units.volumeUnitText(value))
   return (
@@ -83,8 +84,8 @@ function Fits({ evaluation }: { evaluation: Evaluation }) {
   const ports = useWork((work) => work.design.ports)
   const no = (text: string) => <strong style={{ color: inks.stop }}>{text}</strong>
   const rows = ports.flatMap((port) => {
-    const hangs = evaluation.hung?.find((item) => item.id === port.id)
-    const lands = evaluation.landings?.find((item) => item.id === port.id)
+    const hangs = evaluation.ports?.hung?.find((item) => item.id === port.id)
+    const lands = evaluation.ports?.landings?.find((item) => item.id === port.id)
     if (!hangs && !lands) return []
     const room = lands && Math.min(lands.flat_mm, lands.seam_mm === null ? Infinity : lands.seam_mm + (port.seat?.outer_mm ?? 0) / 2)
     return {

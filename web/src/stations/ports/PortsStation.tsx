@@ -14,7 +14,7 @@ export function PortsStation({ findings }: { findings: ReactNode }) {
   const ports = useWork((work) => work.design.ports)
   const chosen = useWork((work) => (work.at?.kind === 'port' ? work.at.id : null))
   const readOnly = useWork((work) => work.readOnly)
-  const shaped = useWork((work) => Boolean(work.evaluation?.geometry))
+  const shaped = useWork((work) => Boolean(work.evaluation?.shell?.geometry))
   if (!shaped) return <Typography variant="body2">Ports go through the tank’s faces: give it a shape at Shell first.</Typography>
   return (
     <>

@@ -29,7 +29,7 @@ const USUAL: Partial<Record<Port['role'], Partial<Port>>> = {
 /** A new port of a role in the middle of the lid or floor, or null before there is a tank. */
 function freshPort(role: Port['role']): Port | null {
   const { design, evaluation } = useWork.getState()
-  const shape = evaluation?.geometry
+  const shape = evaluation?.shell?.geometry
   if (!shape) return null
   let number = 1
   while (design.ports.some((port) => port.id === `${role}-${number}`)) number += 1

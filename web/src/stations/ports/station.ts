@@ -6,10 +6,12 @@ export const ports: Station = {
   title: 'Ports',
   about: 'in, out and air',
   Panel: shownLater(() => import('./PortsStation'), 'PortsStation'),
+  asks: ['ports'],
+  drawing: { portsAtHand: true, remainders: true },
   board: {
     Shown: shownLater(() => import('./PortsBoard'), 'PortsBoard'),
     name: 'the figures',
     first: false,
-    useIsThere: () => useWork((work) => Boolean(work.evaluation?.geometry)),
+    useIsThere: () => useWork((work) => Boolean(work.evaluation?.shell?.geometry)),
   },
 }

@@ -1,13 +1,14 @@
+import type { Schemas } from '../../api/client'
 import { Alert, Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
-import type { Evaluation, SheetScheme } from '../../api/model'
+import type { SheetScheme } from '../../api/model'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { change, useFault, useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { Downloads } from './Downloads'
 
-type Sheet = NonNullable<Evaluation['sheet']>
+type Sheet = Schemas['Sheet']
 
 const SEAMS: { value: NonNullable<SheetScheme['seam']>; label: string }[] = [
   { value: 'lid', label: 'half way along the lid' },
@@ -21,7 +22,7 @@ const setScheme = (part: Partial<SheetScheme>) => change((design) => ({ ...desig
 
 export function SheetStation({ findings }: { findings: ReactNode }) {
   const scheme = useWork((work) => work.design.sheet)
-  const made = useWork((work) => work.evaluation?.sheet ?? null)
+  const made = useWork((work) => work.evaluation?.sheet?.unfolded ?? null)
   const shell = useWork((work) => work.design.shell)
   const readOnly = useWork((work) => work.readOnly)
   const units = useUnits()

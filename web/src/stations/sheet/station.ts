@@ -6,10 +6,11 @@ export const sheet: Station = {
   title: 'Sheet',
   about: 'flat parts',
   Panel: shownLater(() => import('./SheetStation'), 'SheetStation'),
+  asks: ['sheet'],
   board: {
     Shown: shownLater(() => import('./FlatBoard'), 'FlatBoard'),
     name: 'the flat parts',
     first: true,
-    useIsThere: () => useWork((work) => Boolean(work.evaluation?.sheet?.parts.length)),
+    useIsThere: () => useWork((work) => Boolean(work.evaluation?.sheet?.unfolded?.parts.length)),
   },
 }

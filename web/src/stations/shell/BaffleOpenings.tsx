@@ -32,7 +32,7 @@ const LENGTHS: Record<Kind, [string, string][]> = {
 
 /** Notches, rows of holes and doors of a baffle: what lets fuel through, and which way. */
 export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; place: number; readOnly: boolean }) {
-  const body = useWork((work) => work.evaluation?.geometry?.body)
+  const body = useWork((work) => work.evaluation?.shell?.geometry?.body)
   const long = body ? (baffle.axis === 'x' ? body.high.y - body.low.y : body.high.x - body.low.x) : 400
   const pickup = useWork((work) => work.design.ports.find((port) => port.role === 'pickup'))
   const opposite = pickup ? (baffle.axis === 'x' ? pickup.y_mm : pickup.x_mm) : long / 2

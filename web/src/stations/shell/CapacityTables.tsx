@@ -7,7 +7,7 @@ import { Downloads } from '../sheet/Downloads'
 
 /** The sum of the capacity, line by line, to be checked by hand. */
 export function CapacityTable() {
-  const capacity = useWork((work) => work.evaluation?.capacity ?? null)
+  const capacity = useWork((work) => work.evaluation?.shell?.capacity ?? null)
   const units = useUnits()
   if (!capacity) return null
   const last = capacity.lines.findIndex((line) => line.what === 'Ullage')
@@ -57,7 +57,7 @@ export function CapacityTable() {
 
 export function StrappingTable() {
   const [pitch, setPitch] = useState<number | null>(null)
-  const cells = useWork((work) => work.evaluation?.strapping) ?? []
+  const cells = useWork((work) => work.evaluation?.shell?.strapping) ?? []
   const query = pitch === null ? '' : `?pitch_mm=${pitch}`
   const units = useUnits()
   return (

@@ -27,11 +27,11 @@ interface Props {
 /** Features of some kinds: what each costs, and its sizes when it is at hand. */
 export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
   const chosen = useWork((work) => (work.at?.kind === 'feature' ? work.at.id : null))
-  const body = useWork((work) => work.evaluation?.geometry?.body)
+  const body = useWork((work) => work.evaluation?.shell?.geometry?.body)
   const size = body ? { x: body.high.x - body.low.x, y: body.high.y - body.low.y, z: body.high.z - body.low.z } : { x: 600, y: 400, z: 300 }
   const add = (kind: Feature['kind']) => {
     const { design, evaluation } = useWork.getState()
-    const fresh = freshFeature(kind, shell.features, size, evaluation?.next_plate ?? null, design.ports.find((port) => port.role === 'pickup'))
+    const fresh = freshFeature(kind, shell.features, size, evaluation?.inside?.next_plate ?? null, design.ports.find((port) => port.role === 'pickup'))
     setShell({ features: [...shell.features, fresh] })
     select({ kind: 'feature', id: fresh.id })
   }
@@ -94,7 +94,7 @@ const WELD_ROOM_MM = 15
 function FeatureRow({ feature, place, shell, chosen, readOnly }: { feature: Feature; place: number; shell: Shell; chosen: boolean; readOnly: boolean }) {
   const { inks } = useTheme()
   const units = useUnits()
-  const cost = useWork((work) => work.evaluation?.geometry?.features.find((item) => item.id === feature.id))
+  const cost = useWork((work) => work.evaluation?.shell?.features?.find((item) => item.id === feature.id))
   const fault = useFault(`shell.features.${place}`)
   const signed = (value: number, text: string) => `${value < 0 ? '−' : '+'}${text}`
   return (

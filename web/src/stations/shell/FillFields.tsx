@@ -18,8 +18,8 @@ const FIELDS: { name: keyof Attitude; label: string; unit: string; limit: number
 
 /** How full the drawing shows it, and how the vehicle stands and moves meanwhile. */
 export function FillFields() {
-  const fill = useWork((work) => work.evaluation?.fill ?? null)
-  const brimful = useWork((work) => work.evaluation?.figures?.brimful_l ?? null)
+  const fill = useWork((work) => work.evaluation?.shell?.fill ?? null)
+  const brimful = useWork((work) => work.evaluation?.shell?.figures?.brimful_l ?? null)
   const chosen = useWork((work) => work.fill)
   const units = useUnits()
   if (!fill || brimful === null) return null

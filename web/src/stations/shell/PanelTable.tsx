@@ -9,8 +9,8 @@ import { PanelFigure } from './PanelFigure'
 
 /** Each flat panel: what it is, how its edges are held, the sheet it wants, and the pressure it bears in a leak test. */
 export function PanelTable() {
-  const panels = useWork((work) => work.evaluation?.panels) ?? []
-  const proof = useWork((work) => work.evaluation?.safe_proof_kpa ?? null)
+  const panels = useWork((work) => work.evaluation?.shell?.panels) ?? []
+  const proof = useWork((work) => work.evaluation?.shell?.safe_proof_kpa ?? null)
   const units = useUnits()
   const [open, setOpen] = useState<string | null>(null)
   const weakest = panels.reduce<Panel | null>((least, panel) => (least === null || panel.proof_kpa < least.proof_kpa ? panel : least), null)

@@ -177,7 +177,7 @@ function ShapeFaults() {
 
 /** Where the wrapper stands out beyond the plates that the sizes go over. */
 function Lips() {
-  const shape = useWork((work) => work.evaluation?.geometry ?? null)
+  const shape = useWork((work) => work.evaluation?.shell?.geometry ?? null)
   const units = useUnits()
   if (!shape || shape.kind !== 'box' || shape.axis === 'z') return null
   const { axis } = shape

@@ -44,7 +44,7 @@ export const FIRST: Shell = { kind: 'box', measured: 'outside', length_mm: 600, 
 
 /** A shell of another kind in the place of the present one: same bounds, metal and features. */
 export function turnedInto(kind: Kind, shell: Shell, evaluation: Evaluation | null): Shell {
-  const body = evaluation?.geometry?.body
+  const body = evaluation?.shell?.geometry?.body
   const low = body?.low ?? { x: shell.x_mm, y: shell.y_mm, z: shell.z_mm }
   const size = body ? { x: body.high.x - low.x, y: body.high.y - low.y, z: body.high.z - low.z } : { x: 600, y: 400, z: 300 }
   const radius = shell.kind === 'cylinder' ? 1.5 * shell.thickness_mm : shell.bend_radius_mm

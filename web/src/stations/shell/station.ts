@@ -5,4 +5,5 @@ export const shell: Station = {
   title: 'Shell',
   about: 'shape and capacity',
   Panel: shownLater(() => import('./ShellStation'), 'ShellStation'),
+  drawing: { Layer: shownLater(() => import('./ShellLayer'), 'ShellLayer'), gaps: true, remainders: true, unnamedPorts: true },
 }

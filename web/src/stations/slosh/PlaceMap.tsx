@@ -10,7 +10,7 @@ const MOST_TALL = 320
 export function PlaceMap({ study }: { study: Study }) {
   const { inks } = useTheme()
   const units = useUnits()
-  const body = useWork((work) => work.evaluation?.geometry?.body)
+  const body = useWork((work) => work.evaluation?.shell?.geometry?.body)
   const design = useWork((work) => work.design)
   const best = study.rows.find((row) => row.number === study.favoured)
   const rows = study.rows.filter((row) => row.choice.x_mm !== undefined && sameInside(row, best))

@@ -10,7 +10,7 @@ export const slosh: Station = {
   board: {
     Shown: shownLater(() => import('./SloshBoard'), 'SloshBoard'),
     first: true,
-    useIsThere: () => useWork((work) => Boolean(work.evaluation?.geometry)),
+    useIsThere: () => useWork((work) => Boolean(work.evaluation?.shell?.geometry)),
   },
   // A run settles it when nothing runs dry.
   useMark: () => useRun((state) => (!state.run ? 'untouched' : state.run.spells.length ? 'in work' : 'settled')),

@@ -1,18 +1,19 @@
 import { useTheme } from '@mui/material/styles'
-import type { Evaluation, Sender, SenderReading } from '../api/model'
-import { select, useWork } from '../work/store'
-import { changeSender } from '../stations/gauge/edits'
-import type { Placed } from './layout'
-import { MoveBody } from './MoveBody'
+import type { Sender, SenderReading } from '../../api/model'
+import type { Placed } from '../../drawing/layout'
+import { MoveBody } from '../../drawing/MoveBody'
+import { select, useWork } from '../../work/store'
+import type { LayerProps } from '../station'
+import { changeSender } from './edits'
 
 /** Senders with their arm and float drawn empty and full, and the way the float goes between. */
-export function SenderMarks({ view, senders, evaluation, live }: { view: Placed; senders: Sender[]; evaluation: Evaluation; live: boolean }) {
+export function GaugeLayer({ view, design, evaluation, onEdit }: LayerProps) {
   const chosen = useWork((work) => (work.at?.kind === 'sender' ? work.at.id : null))
   return (
     <g>
-      {senders.map((sender, place) => {
-        const reading = evaluation.gauge?.readings.find((item) => item.id === sender.id)
-        return reading ? <SenderMark key={sender.id} place={place} view={view} sender={sender} reading={reading} at={sender.id === chosen} live={live} /> : null
+      {design.gauge.senders.map((sender, place) => {
+        const reading = evaluation?.gauge?.truth?.readings.find((item) => item.id === sender.id)
+        return reading ? <SenderMark key={sender.id} place={place} view={view} sender={sender} reading={reading} at={sender.id === chosen} live={Boolean(onEdit)} /> : null
       })}
     </g>
   )
