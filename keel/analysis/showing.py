@@ -18,7 +18,7 @@ class Showing(Part):
     cut_x_mm: Coordinate | None = Field(default=None, description="Where the end view is cut; empty means the middle")
     cut_y_mm: Coordinate | None = Field(default=None, description="Where the elevation is cut; empty means the middle")
     results: Annotated[tuple[str, ...], Field(max_length=50, strict=False)] | None = Field(
-        default=None, description="What is wanted: stations, or single results (\"bay.gaps\"); empty means everything"
+        default=None, description='What is wanted: stations, or single results ("bay.gaps"); empty means everything'
     )
     remedies: bool = Field(
         default=True, description="Whether studies at rest are run and remedies tried; not in a drag"
