@@ -5,13 +5,13 @@ from contextlib import contextmanager, nullcontext
 
 from keel.design.document import with_part
 from keel.findings.finding import Prescriber
-from keel.stations.bay import BAY
-from keel.stations.brief import BRIEF
-from keel.stations.gauge import GAUGE
-from keel.stations.inside import INSIDE
-from keel.stations.ports import PORTS
-from keel.stations.sheet import SHEET
-from keel.stations.shell import SHELL
+from keel.stations.bay.station import BAY
+from keel.stations.brief.station import BRIEF
+from keel.stations.gauge.station import GAUGE
+from keel.stations.inside.station import INSIDE
+from keel.stations.ports.station import PORTS
+from keel.stations.sheet.station import SHEET
+from keel.stations.shell.station import SHELL
 from keel.stations.station import Station
 
 _STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET]

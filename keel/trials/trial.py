@@ -10,9 +10,11 @@ from pydantic import ValidationError
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.design.document import Design
 from keel.design.workshop import Workshop
-from keel.findings.brief_rules import card_is_kept
 from keel.findings.finding import Rule
-from keel.findings.inside_rules import (
+from keel.findings.patch import apply
+from keel.solid.faults import GeometryError
+from keel.stations.brief.rules import card_is_kept
+from keel.stations.inside.rules import (
     a_bag_is_left_whole,
     compartments_drain_and_breathe,
     draw_gets_through,
@@ -20,8 +22,6 @@ from keel.findings.inside_rules import (
     plates_are_open_enough,
     plates_go_in,
 )
-from keel.findings.patch import apply
-from keel.solid.faults import GeometryError
 from keel.studies.cost.figures import FIGURES
 from keel.studies.cost.money import money
 from keel.studies.result import Words

@@ -14,6 +14,14 @@ DIMENSIONS = ("length_mm", "width_mm", "height_mm")
 ALONG: dict[Direction, int] = {"length": 0, "width": 1, "height": 2}
 MOST_STEPS = 40
 EXACT, GOOD, GOOD_AFTER = 1e-9, 1e-5, 6
+GROWN: dict[Direction, str] = {"length": "longer", "width": "wider", "height": "taller", "diameter": "larger across"}
+SHRUNK: dict[Direction, str] = {
+    "length": "shorter",
+    "width": "narrower",
+    "height": "lower",
+    "diameter": "smaller across",
+}
+"""What each direction is called when it grows and shrinks."""
 
 
 def directions(shell: AnyShell) -> list[Direction]:

@@ -2,7 +2,7 @@
 
 from keel.design.document import Design
 from keel.design.inside import Inside
-from keel.findings import fuel_remedies, fuel_rules, inside_rules
+from keel.stations.inside import remedies, rules
 from keel.stations.station import Station
 from keel.studies.inside.baffle_layout import NEXT_PLATE
 from keel.studies.inside.bracing import BRACING
@@ -20,11 +20,11 @@ INSIDE = Station(
     is_begun=_is_begun,
     studies={"checks": CHECKS, "bracing": BRACING, "next_plate": NEXT_PLATE},
     rules=(
-        *inside_rules.INSIDE_RULES,
-        fuel_rules.lining_bears_it,
+        *rules.INSIDE_RULES,
+        rules.lining_bears_it,
     ),
     prescribers={
-        "inside.free_run": inside_rules.slowed,
-        "fuel.lining": fuel_remedies.other_lining,
+        "inside.free_run": remedies.slowed,
+        "fuel.lining": remedies.other_lining,
     },
 )

@@ -1,23 +1,38 @@
-"""Rules of the inside: free runs, openings, what goes in and can be welded and brushed; and the array that helps."""
+"""What is wrong inside: free runs, openings, what can be put in, welded, brushed, drawn."""
 
 from collections.abc import Iterator
 from datetime import timedelta
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.features import Baffle, Partition
-from keel.findings.finding import Finding, Remedy, of_station
+from keel.findings.finding import Finding, of_station
+from keel.findings.fuels import attacked, fuels_of
+from keel.reference.compatibility import OF_LINING
 from keel.studies.inside.assembly import ASSEMBLY
-from keel.studies.inside.baffle_layout import OFFERED_PLATES, with_array
 from keel.studies.inside.bracing import BRACING
 from keel.studies.inside.compartment_checks import CHECKS
 from keel.studies.result import in_words, words
 
+_finding = of_station("inside")
+_inside = of_station("inside")
+
+
+def lining_bears_it(tank: TankAnalysis) -> Iterator[Finding]:
+    """The lining."""
+    lining = tank.design.inside.lining
+    if lining is None:
+        return
+    for fuel in fuels_of(tank):
+        what, against = f"a lining of {lining}", OF_LINING.get((lining, fuel))
+        text = "With it, {why}. The product's label counts."
+        yield from attacked(_inside, ("fuel.lining", "", fuel), fuel, what, against, text)
+
+
 DAYS_A_YEAR = 365.25
+
+
 HEAD_MOST_MM = 10.0
 """A compartment that the draw holds further down than this is starved."""
-
-
-_finding = of_station("inside")
 
 
 def fuel_runs_free(tank: TankAnalysis) -> Iterator[Finding]:
@@ -217,15 +232,3 @@ INSIDE_RULES = (
     a_bag_is_left_whole,
     fillings_age,
 )
-
-
-def slowed(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
-    """The fewest plates that keep every free run within the rule, clear of what hangs, opened by the rule."""
-    made, is_clear = tank[OFFERED_PLATES]
-    said = "{many} baffles, opened by the house rule, clear of what hangs"
-    if not is_clear:
-        said = (
-            "{many} baffles, opened by the house rule; there is no room clear of what hangs, so something has to move"
-        )
-    if made:
-        yield Remedy(label=words(said, many=len(made)), patch={"shell": {"features": with_array(tank.shell, made)}})

@@ -1,7 +1,6 @@
-"""Remedies for features and ports: each changes one of them and leaves the rest alone."""
+"""What puts wells, sumps, reliefs and partitions right."""
 
-from collections.abc import Collection, Iterator
-from itertools import count
+from collections.abc import Iterator
 from typing import Any
 
 import numpy as np
@@ -9,24 +8,16 @@ import numpy as np
 from keel.analysis.tank import TankAnalysis
 from keel.design.features import Sump, Well
 from keel.design.ports import Port
+from keel.findings.edits import OFF_WALL_MM, at_place, extreme_place, free_id, with_ports
 from keel.findings.finding import Finding, Patch, Remedy
-from keel.solid.build import Cell
-from keel.solid.polyhedron import Array, Waterline
-from keel.studies.liquid.draining import LEVEL, inside, place_of
+from keel.studies.liquid.draining import LEVEL
 from keel.studies.result import words
 from keel.studies.space.clearance import needed_mm
-
-OFF_WALL_MM = 5.0
-"""A pickup stands this far off the floor, a vent this far under the roof [mm]."""
 
 
 def _with_feature(tank: TankAnalysis, name: str, **fields: Any) -> Patch:
     features = [f.model_dump(mode="json") | (fields if f.id == name else {}) for f in tank.shell.features]
     return {"shell": {"features": features}}
-
-
-def with_ports(ports: list[Port]) -> Patch:
-    return {"ports": [port.model_dump(mode="json") for port in ports]}
 
 
 def _mouth(tank: TankAnalysis, name: str) -> Well | Sump | None:
@@ -142,52 +133,3 @@ def let_air_out(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
         label=words("A vent more, at the highest place"),
         patch=with_ports([*tank.design.ports, at_place(tank, more, place)]),
     )
-
-
-def port_inside(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
-    """Bring a port's opening into the largest cell: a pickup to its floor, the others under its roof."""
-    port = next(p for p in tank.design.ports if p.id == finding.subject)
-    cell = max(tank.solids.cells, key=lambda c: c.mesh.volume_mm3)
-    place = extreme_place(cell, np.array([0.0, 0.0, 1.0 if port.role == "pickup" else -1.0]))
-    moved = [at_place(tank, p, place) if p.id == port.id else p for p in tank.design.ports]
-    yield Remedy(label=words("Move {name} inside", name=port.name), patch=with_ports(moved))
-
-
-def extreme_place(cell: Cell, up: Array) -> Array:
-    """A place just over the lowest of a cell, in the middle of its lowest face, shape (3,) [mm]."""
-    line = Waterline(cell.mesh, up)
-    for share in (0.0, 1e-3, 5e-3, 0.02):
-        level = OFF_WALL_MM + share * line.depth
-        loops = line.outline(min(level, line.depth / 2))
-        if loops:
-            widest = max(loops, key=lambda loop: float(np.ptp(loop, axis=0).max()))
-            place = (widest.min(axis=0) + widest.max(axis=0)) / 2
-            under_roof = np.array([place[0], place[1], cell.mesh.points[:, 2].max() - 1e-3])
-            return under_roof if up[2] < 0 and inside(cell, under_roof) else np.asarray(place)
-    return np.asarray(cell.mesh.points.mean(axis=0))
-
-
-def lowest_spot(tank: TankAnalysis) -> tuple[float, float]:
-    """Where the lowest place of the tank is, from the body's rear right corner [mm]."""
-    cell = min(tank.solids.cells, key=lambda c: float(c.mesh.points[:, 2].min()))
-    place = extreme_place(cell, np.array([0.0, 0.0, 1.0])) - np.array(tank.solids.datum)
-    return round(float(place[0]), 3), round(float(place[1]), 3)
-
-
-def at_place(tank: TankAnalysis, port: Port, place: Array) -> Port:
-    """The port moved to a place; where that is by its floor or lid anyway, it goes on following them."""
-    x, y, z = (round(float(v), 3) for v in place - np.array(tank.solids.datum))
-    following = port.model_copy(update={"x_mm": x, "y_mm": y, "z_mm": None})
-    if float(np.abs(place_of(tank.solids, following) - place).max()) < 0.01:
-        return following
-    return port.model_copy(update={"x_mm": x, "y_mm": y, "z_mm": z})
-
-
-def free_id(tank: TankAnalysis, stem: str) -> str:
-    """An id that no port has."""
-    return unused(stem, [port.id for port in tank.design.ports])
-
-
-def unused(stem: str, taken: Collection[str]) -> str:
-    """The stem with the first number that isn't taken."""
-    return next(name for name in (f"{stem}-{number}" for number in count(1)) if name not in taken)

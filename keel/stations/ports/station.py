@@ -1,14 +1,6 @@
 """Ports: in, out and air."""
 
-from keel.findings import (
-    feature_remedies,
-    fuel_remedies,
-    fuel_rules,
-    hazard_remedies,
-    hazard_rules,
-    port_remedies,
-    port_rules,
-)
+from keel.stations.ports import flow_rules, hanger_rules, hazard_remedies, hazard_rules, remedies, seat_rules
 from keel.stations.station import Station
 from keel.studies.ports.filling import FILL_RUNS
 from keel.studies.ports.reach import HUNG, IN_ATTITUDES, LANDINGS, REACHES
@@ -25,14 +17,21 @@ PORTS = Station(
         "fill_runs": FILL_RUNS,
     },
     rules=(
-        *port_rules.PORT_RULES,
+        hanger_rules.hangers_reach,
+        hanger_rules.parts_go_in,
+        seat_rules.seats_land,
+        seat_rules.ports_keep_apart,
+        seat_rules.lock_rings_turn,
+        flow_rules.air_path,
+        flow_rules.low_and_returned,
+        flow_rules.fills_and_draws,
         *hazard_rules.HAZARD_RULES,
-        fuel_rules.rubber_bears_it,
+        hazard_rules.rubber_bears_it,
     ),
     prescribers={
-        "port.outside": feature_remedies.port_inside,
-        "reach.short": port_remedies.reach_the_floor,
-        "reach.long": port_remedies.lift_the_flange,
+        "port.outside": remedies.port_inside,
+        "reach.short": remedies.reach_the_floor,
+        "reach.long": remedies.lift_the_flange,
         "cell.no_vent": hazard_remedies.a_vent,
         "cell.no_pickup": hazard_remedies.a_pickup,
         "cell.no_filler": hazard_remedies.a_filler,
@@ -46,12 +45,12 @@ PORTS = Station(
         "transfer.idle": hazard_remedies.driven,
         "fuels.one_cell": hazard_remedies.parted,
         "fuels.meet": hazard_remedies.kept_apart,
-        "fuel.rubber": fuel_remedies.other_rubber,
-        "port.on_seam": port_remedies.seam_elsewhere,
-        "drain.high": port_remedies.to_the_low_point,
-        "port.open": port_remedies.closed,
-        "fill.back_pressure": port_remedies.larger_vent,
-        "fill.slow": port_remedies.larger_vent,
-        "draw.vacuum": port_remedies.larger_vent,
+        "fuel.rubber": remedies.other_rubber,
+        "port.on_seam": remedies.seam_elsewhere,
+        "drain.high": remedies.to_the_low_point,
+        "port.open": remedies.closed,
+        "fill.back_pressure": remedies.larger_vent,
+        "fill.slow": remedies.larger_vent,
+        "draw.vacuum": remedies.larger_vent,
     },
 )

@@ -1,18 +1,22 @@
-"""Rules of the brief: pumps against demand, the surge volume, and limits typed from a rulebook."""
+"""What is wrong with the brief, and with what the engine is fed by."""
 
 from collections.abc import Iterator
+from itertools import product
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.brief import CardRule
 from keel.design.document import Design
 from keel.design.workshop import HouseRules
 from keel.findings.finding import Finding, of_station
+from keel.findings.fuels import fuels_of
+from keel.reference.engines import DIESEL_FUELS
 from keel.reference.fuels import FUELS
 from keel.studies.cost.figures import FIGURES
 from keel.studies.demand.demand import Demand, demands
 from keel.studies.demand.surge_methods import surge_answer
 from keel.studies.result import Words, words
 
+_brief = of_station("brief")
 _finding = of_station("brief")
 
 
@@ -180,3 +184,34 @@ def fuel_is_a_fair_share(tank: TankAnalysis) -> Iterator[Finding]:
                 rule_pct=tank.workshop.rules.fuel_share,
             ),
         )
+
+
+def engines_burn_it(tank: TankAnalysis) -> Iterator[Finding]:
+    """A diesel engine gets diesel, a spark engine doesn't."""
+    for case in tank.design.brief.cases:
+        fuel = case.fuel or tank.design.brief.fuel
+        if (case.engine == "diesel") != (fuel in DIESEL_FUELS):
+            yield _brief(
+                "fuel.engine",
+                case.id,
+                "stop",
+                words("{case} runs a {engine} engine on {fuel}", case=case.name, engine=case.engine, fuel=fuel),
+                words("It doesn't run on that, and what is tried wrecks it. Put the fuel or the engine right."),
+            )
+
+
+def pumps_bear_it(tank: TankAnalysis) -> Iterator[Finding]:
+    """Every pump that isn't a spare is listed for the fuels asked for, where it has a list."""
+    for fitted, fuel in product(tank.design.brief.pumps, fuels_of(tank)):
+        if fitted.pump.fuels and fuel not in fitted.pump.fuels:
+            yield _brief(
+                "fuel.pump",
+                fitted.id,
+                "stop",
+                words("{pump} isn't made for {fuel}", pump=fitted.pump.name, fuel=fuel),
+                words(
+                    "Its list says {list}. Seals and windings that aren't made for it fail in the tank.",
+                    list=", ".join(fitted.pump.fuels),
+                ),
+                fuel,
+            )

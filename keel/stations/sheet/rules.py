@@ -1,169 +1,21 @@
-"""Rules of space, capacity, strength and sheet: each reads the studies and says what is wrong. One function a rule."""
+"""What can't be bent, rolled, cut or laid on the stock."""
 
 from collections.abc import Iterator, Sequence
-from math import ceil, sqrt
+from math import sqrt
 
 from keel.analysis.parts import LIP
 from keel.analysis.tank import TankAnalysis
-from keel.design.shell import CylinderShell
 from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding, of_station
 from keel.reference.metals import METALS
-from keel.studies.cost.figures import FIGURES
-from keel.studies.demand.demand import TARGET_L
 from keel.studies.result import words
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import SHEET
-from keel.studies.space.clearance import GAPS
-from keel.studies.space.fouling import FOULING
-from keel.studies.strength.panels.panel import how_held
-from keel.studies.strength.panels.rows import PANELS
+
+_sheet = of_station("sheet")
+
 
 ROUNDING_MM = 1e-6
-ROUNDING_L = 1e-6
-_bay, _shell, _sheet = of_station("bay"), of_station("shell"), of_station("sheet")
-
-
-def bay_clearance(tank: TankAnalysis) -> Iterator[Finding]:
-    """The shell, lips included, keeps the clearance of every side and keep-out."""
-    for gap in tank.get(GAPS) or []:
-        if gap.clears:
-            continue
-        fouls, by = gap.gap_mm < 0, tank[FOULING][gap.kind, gap.key]
-        yield _bay(
-            "bay.clearance",
-            gap.key,
-            "stop",
-            words(
-                "{by} runs {over_mm} into the {what}"
-                if fouls
-                else "{by} is {gap_mm} from the {what}, needs {needed_mm}",
-                by=by.name[0].upper() + by.name[1:],
-                over_mm=max(0.0, -gap.gap_mm),
-                gap_mm=gap.gap_mm,
-                needed_mm=gap.needed_mm,
-                what=f"bay's {gap.neighbour} side" if gap.kind == "side" else gap.neighbour,
-            ),
-            words(
-                "It is {kind}: {rule} {needed_mm}. Short by {short_mm}. "
-                "A tank that touches chafes through, and one too near heat boils its fuel.",
-                kind=gap.clearance_kind,
-                rule=gap.rule,
-                needed_mm=gap.needed_mm,
-                short_mm=gap.short_mm,
-            ),
-        )
-
-
-def capacity_below(tank: TankAnalysis) -> Iterator[Finding]:
-    """Rated capacity reaches the brief's target."""
-    target, rated = tank[TARGET_L], tank[FIGURES].rated_l
-    if target is not None and rated < target - ROUNDING_L:
-        yield _shell(
-            "capacity.below",
-            "",
-            "caution",
-            words(
-                "Rated capacity {rated_l}, {short_l} below the target of {target_l}",
-                rated_l=rated,
-                short_l=target - rated,
-                target_l=target,
-            ),
-            words(
-                "It is {brimful_l} brimful, less the ullage that fuel needs to expand.",
-                brimful_l=tank[FIGURES].brimful_l,
-            ),
-        )
-
-
-def capacity_beyond(tank: TankAnalysis) -> Iterator[Finding]:
-    """Rated capacity isn't far above the brief's target."""
-    target, rated = tank[TARGET_L], tank[FIGURES].rated_l
-    allowed = tank.workshop.rules.beyond_target
-    if target is not None and rated > target * (1 + allowed) + ROUNDING_L:
-        yield _shell(
-            "capacity.beyond",
-            "",
-            "note",
-            words(
-                "Rated capacity {rated_l}, {more_pct} above the target of {target_l}, limit {allowed_pct} (house rule)",
-                rated_l=rated,
-                more_pct=rated / target - 1,
-                target_l=target,
-                allowed_pct=allowed,
-            ),
-            words("That is metal, weight and fuel that nobody asked for."),
-        )
-
-
-def wall_thickness(tank: TankAnalysis) -> Iterator[Finding]:
-    """The sheet is thick enough to weld and for its largest panels."""
-    metal, thickness = METALS[tank.shell.metal], tank.shell.thickness_mm
-    if thickness < metal.weldable_from_mm - ROUNDING_MM:
-        yield _shell(
-            "wall.weldable",
-            "",
-            "caution",
-            words(
-                "Wall {thickness_sheet} of {metal}, at least {least_sheet} to weld tight",
-                thickness_sheet=thickness,
-                metal=tank.shell.metal,
-                least_sheet=metal.weldable_from_mm,
-            ),
-            words("Thinner sheet burns through and its seams leak; a tank needs every seam tight."),
-        )
-    worst = max(tank[PANELS], key=lambda panel: panel.least_thickness_mm / panel.thickness_mm)
-    if worst.least_thickness_mm > worst.thickness_mm + ROUNDING_MM:
-        yield _shell(
-            "wall.thin",
-            "",
-            "caution",
-            words(
-                "The {panel} wants {least_sheet}, the sheet is {thickness_sheet}",
-                panel=worst.name,
-                least_sheet=ceil(worst.least_thickness_mm * 10) / 10,
-                thickness_sheet=worst.thickness_mm,
-            ),
-            words(
-                "The {what}, {long_mm} × {short_mm} flat, under {head_kpa}, " + worst.load.text + ": {stress_mpa}, "
-                "allowed {allowed_mpa} ({share_pct} of the yield beside a weld, house rule). "
-                "Its edges: {edges}; safe proof pressure of this panel {proof_kpa}{safe}.",
-                **worst.load.values,
-                what=worst.what,
-                edges=how_held(worst),
-                proof_kpa=worst.proof_kpa,
-                long_mm=worst.long_mm,
-                short_mm=worst.short_mm,
-                head_kpa=worst.pressure_kpa,
-                stress_mpa=worst.stress_mpa,
-                allowed_mpa=worst.allowed_mpa,
-                share_pct=tank.workshop.rules.stress_share,
-                safe="; it bows by more than half its thickness, where this sum errs safe" if worst.errs_safe else "",
-            ),
-        )
-
-
-def bend_radius(tank: TankAnalysis) -> Iterator[Finding]:
-    """The bend radius is one the metal bears."""
-    if isinstance(tank.shell, CylinderShell) or not tank[SHEET].bends:
-        return
-    metal, thickness, radius = METALS[tank.shell.metal], tank.shell.thickness_mm, tank.shell.bend_radius_mm
-    least, sure = metal.bend_radius_least * thickness, metal.bend_radius_sure * thickness
-    if radius >= least - ROUNDING_MM:
-        return
-    yield _shell(
-        "bend.radius",
-        "",
-        "stop",
-        words(
-            "Bend radius {radius_sheet}, at least {least_sheet} for {thickness_sheet} {metal}",
-            radius_sheet=radius,
-            least_sheet=least,
-            thickness_sheet=thickness,
-            metal=tank.shell.metal,
-        ),
-        words("Bent tighter it cracks along the bend; {sure_sheet} is sure.", sure_sheet=sure),
-    )
 
 
 def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
@@ -341,3 +193,51 @@ def fits_on(
     long, short = sheet_length_mm - 2 * margin_mm, sheet_width_mm - 2 * margin_mm
     upright = length_mm <= long and width_mm <= short
     return upright or (width_mm <= long and length_mm <= short)
+
+
+def rolls_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
+    """No roll is tighter than the workshop's rolls bend."""
+    radius, rolls = tank[SHEET].roll_radius_mm, tank.workshop.rolls
+    if radius is not None and radius < rolls.least_radius_mm - ROUNDING_MM:
+        yield _sheet(
+            "rolls.tight",
+            "",
+            "stop",
+            words(
+                "Roll radius {radius_mm}, at least {least_mm} on {name}",
+                radius_mm=radius,
+                least_mm=rolls.least_radius_mm,
+                name=rolls.name,
+            ),
+            words("Tighter has to be bent in steps or bought in."),
+        )
+    if radius is not None and tank[SHEET].overall_mm > rolls.width_mm + ROUNDING_MM:
+        yield _sheet(
+            "rolls.width",
+            "",
+            "stop",
+            words(
+                "The roll is {long_mm} long, {name} takes {width_mm}",
+                long_mm=tank[SHEET].overall_mm,
+                name=rolls.name,
+                width_mm=rolls.width_mm,
+            ),
+            words("Make the tank shorter along its axis, or have it rolled elsewhere."),
+        )
+
+
+def features_not_unfolded(tank: TankAnalysis) -> Iterator[Finding]:
+    """Say which features the flat parts leave out."""
+    unfolded = {part.feature for part in tank[SHEET].parts}
+    left_out = [cost.name for cost in tank.solids.costs if cost.kind != "roof step" and cost.id not in unfolded]
+    if left_out:
+        yield _sheet(
+            "sheet.features",
+            "",
+            "note",
+            words("Not among the flat parts: {names}", names=", ".join(left_out)),
+            words(
+                "Their plates and their openings in the shell have to be laid out by hand. "
+                "The mass in the tally has them in; weld, too."
+            ),
+        )

@@ -1,32 +1,63 @@
-"""Remedies for hangers that are too short, and for ports in the wrong place."""
+"""What puts hangers, seats, drains and vents right."""
 
 from collections.abc import Iterator
-from typing import Any
+
+import numpy as np
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.features import Well
-from keel.design.ports import Port
+from keel.design.ports import HoseName, Port, SealName
 from keel.design.sheet import SeamPlace
-from keel.findings.feature_remedies import lowest_spot, unused
+from keel.findings.edits import at_place, extreme_place, lowest_spot, port_of, unused, with_port, with_ports
 from keel.findings.finding import Finding, Patch, Remedy
+from keel.findings.fuels import fuels_of, rubbers
+from keel.reference.compatibility import HOSES, OF_RUBBER
 from keel.studies.ports.filling import FILL_RUNS
 from keel.studies.ports.reach import REACHES
 from keel.studies.ports.vent_paths import VENTS_BY_CELL
 from keel.studies.result import words
 from keel.studies.space.resize import directions, resized, size_along
 
+SEALS: tuple[SealName, ...] = ("nitrile", "fluoroelastomer", "PTFE")
+"""Seals and hoses that are offered, the dearest last."""
+HOSES_OFFERED: tuple[HoseName, ...] = ("nitrile hose", "fluoropolymer-lined hose", "PTFE hose")
+MOST_OFFERED = 2
+
+
+def port_inside(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """Bring a port's opening into the largest cell: a pickup to its floor, the others under its roof."""
+    port = next(p for p in tank.design.ports if p.id == finding.subject)
+    cell = max(tank.solids.cells, key=lambda c: c.mesh.volume_mm3)
+    place = extreme_place(cell, np.array([0.0, 0.0, 1.0 if port.role == "pickup" else -1.0]))
+    moved = [at_place(tank, p, place) if p.id == port.id else p for p in tank.design.ports]
+    yield Remedy(label=words("Move {name} inside", name=port.name), patch=with_ports(moved))
+
+
+def other_rubber(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """The first seals or hoses that all the fuels leave alone."""
+    port = port_of(tank, finding)
+    for what, _ in rubbers(port):
+        offered: tuple[str, ...] = SEALS if what == "seal" else HOSES_OFFERED
+        bears = [m for m in offered if not any((HOSES.get(m, m), fuel) in OF_RUBBER for fuel in fuels_of(tank))]
+        for material in bears[:MOST_OFFERED]:
+            yield Remedy(
+                label=words("{material} at {name}", material=material, name=port.name),
+                patch=_rubber(tank, port, what, material),
+            )
+
+
+def _rubber(tank: TankAnalysis, port: Port, what: str, material: str) -> Patch:
+    part = "seat" if what == "seal" else "neck" if port.neck and port.neck.hose else "vent"
+    now = getattr(port, part).model_dump(mode="json")
+    return with_port(tank, port.id, **{part: now | {"seal" if what == "seal" else "hose": material}})
+
+
 RING_MOST_MM = 30.0
 """Highest ring that a flange is stood on [mm]."""
+
+
 FINGERS_MM = 30.0
 """Room for fingers and spanner between a flange and the sides of its well [mm]."""
-
-
-def port_of(tank: TankAnalysis, finding: Finding) -> Port:
-    return next(port for port in tank.design.ports if port.id == finding.subject)
-
-
-def with_port(tank: TankAnalysis, name: str, **fields: Any) -> Patch:
-    return {"ports": [p.model_dump(mode="json") | (fields if p.id == name else {}) for p in tank.design.ports]}
 
 
 def reach_the_floor(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:

@@ -1,6 +1,6 @@
 """Bay: the space it has to live in."""
 
-from keel.findings import remedies, rules, shape_rules
+from keel.stations.bay import remedies, rules
 from keel.stations.station import Station
 from keel.studies.space.clearance import GAPS
 from keel.studies.space.opening import GOES_IN
@@ -13,7 +13,7 @@ BAY = Station(
     offers={"fit": remedies.fit_to_bay_offer},
     rules=(
         rules.bay_clearance,
-        shape_rules.passes_opening,
+        rules.passes_opening,
     ),
     prescribers={
         "bay.clearance": remedies.clear_the_gap,

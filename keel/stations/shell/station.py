@@ -1,6 +1,6 @@
 """Shell: its shape and capacity."""
 
-from keel.findings import feature_remedies, fuel_remedies, fuel_rules, remedies, rules, shape_rules
+from keel.stations.shell import feature_remedies, feature_rules, remedies, rules, strength_remedies
 from keel.stations.station import Station
 from keel.studies.cost.figures import FIGURES
 from keel.studies.drawing.geometry import CUTS_SHOWN, FEATURES, GEOMETRY, PORT_PLACES
@@ -31,23 +31,23 @@ SHELL = Station(
         rules.wall_thickness,
         rules.capacity_beyond,
         rules.bend_radius,
-        shape_rules.sump_clears_ground,
-        shape_rules.fuel_can_be_reached,
-        shape_rules.air_can_leave,
-        shape_rules.well_sheds_water,
-        shape_rules.mouths_keep_apart,
-        shape_rules.lands_are_wide_enough,
-        shape_rules.walls_leave_no_sliver,
-        shape_rules.lobes_are_even,
-        shape_rules.proof_is_safe,
-        fuel_rules.metal_bears_it,
+        feature_rules.sump_clears_ground,
+        rules.fuel_can_be_reached,
+        rules.air_can_leave,
+        feature_rules.well_sheds_water,
+        feature_rules.mouths_keep_apart,
+        feature_rules.lands_are_wide_enough,
+        feature_rules.walls_leave_no_sliver,
+        rules.lobes_are_even,
+        rules.proof_is_safe,
+        rules.metal_bears_it,
     ),
     prescribers={
         "capacity.below": remedies.reach_target,
         "capacity.beyond": remedies.reach_target,
-        "wall.thin": remedies.thicker,
-        "wall.weldable": remedies.thicker,
-        "proof.weak": remedies.thicker,
+        "wall.thin": strength_remedies.thicker,
+        "wall.weldable": strength_remedies.thicker,
+        "proof.weak": strength_remedies.thicker,
         "bend.radius": remedies.larger_radius,
         "well.holds_water": feature_remedies.shed_water,
         "land.narrow": feature_remedies.wider_land,
@@ -55,6 +55,6 @@ SHELL = Station(
         "sump.ground": feature_remedies.higher_sump,
         "fuel.unreached": feature_remedies.reach_fuel,
         "air.trapped": feature_remedies.let_air_out,
-        "fuel.metal": fuel_remedies.other_metal,
+        "fuel.metal": remedies.other_metal,
     },
 )

@@ -1,4 +1,4 @@
-"""Rules of what a tank must have before it is dangerous to fill: air, valves, bonding, fuels kept apart."""
+"""What is dangerous to fill, to drive, or to plumb."""
 
 from collections.abc import Iterator, Sequence
 from itertools import product
@@ -6,7 +6,8 @@ from itertools import product
 from keel.analysis.tank import TankAnalysis
 from keel.design.ports import BREATHES, Port, VentPath, drawing, is_driven, opened
 from keel.findings.finding import Finding, Rule, Severity, of_station
-from keel.reference.fuels import FuelName
+from keel.findings.fuels import attacked, fuels_of, rubbers
+from keel.reference.compatibility import HOSES, OF_RUBBER
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.build import Cell
 from keel.studies.liquid.draining import inside, place_of
@@ -15,6 +16,19 @@ from keel.studies.ports.vents_on_slopes import VENTS_ON_SLOPES
 from keel.studies.result import words
 
 _finding = of_station("ports")
+_ports = of_station("ports")
+
+
+def rubber_bears_it(tank: TankAnalysis) -> Iterator[Finding]:
+    """Seals and hoses at the ports."""
+    for port, fuel in product(tank.design.ports, fuels_of(tank)):
+        for kind, material in rubbers(port):
+            what = f"the {material}{' seal' if kind == 'seal' else ''} at {port.name}"
+            against = OF_RUBBER.get((HOSES.get(material, material), fuel))
+            about = ("fuel.rubber", port.id, f"{kind}:{fuel}")
+            yield from attacked(_ports, about, fuel, what, against, "With it, {why}.")
+
+
 COUNTED = ("pickup", "transfer", "filler", "return", "drain", *BREATHES)
 """Roles that something is calculated from."""
 
@@ -124,13 +138,6 @@ def transfers_are_driven(tank: TankAnalysis) -> Iterator[Finding]:
         if not is_driven(port, tank.design.ports):
             text = "There is no return whose flow could drive its jet, and no pump: what it should fetch stays."
             yield _of_port(port, "transfer.idle", "stop", "Nothing drives {name}", text)
-
-
-def fuels_of(tank: TankAnalysis) -> list[FuelName]:
-    """All fuels that the brief and its cases name."""
-    brief = tank.design.brief
-    named = [case.fuel or brief.fuel for case in brief.cases] or [brief.fuel]
-    return list(dict.fromkeys(named))
 
 
 def fuels_stay_apart(tank: TankAnalysis) -> Iterator[Finding]:

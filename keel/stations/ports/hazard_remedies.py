@@ -1,4 +1,4 @@
-"""Remedies for what a tank lacks or carries that is dangerous."""
+"""What takes those dangers away."""
 
 from collections.abc import Iterator
 from typing import Any
@@ -9,12 +9,11 @@ from keel.analysis.tank import TankAnalysis
 from keel.design.attitude import specific_force
 from keel.design.features import Partition
 from keel.design.ports import NeckPath, Port, PortRole, VentPath
-from keel.findings.feature_remedies import at_place, extreme_place, free_id, unused, with_ports
+from keel.findings.edits import at_place, extreme_place, free_id, port_of, unused, with_port, with_ports
 from keel.findings.finding import Finding, Remedy
-from keel.findings.hazard_rules import in_cell
-from keel.findings.port_remedies import port_of, with_port
 from keel.solid.build import Cell
 from keel.solid.polyhedron import Array
+from keel.stations.ports.hazard_rules import in_cell
 from keel.studies.ports.vents_on_slopes import SLOPES, VENTS_ON_SLOPES
 from keel.studies.result import words
 

@@ -1,20 +1,39 @@
-"""Rules of the gauge: the float's way, and how far the needle lies."""
+"""What is wrong with senders and needles."""
 
 from collections.abc import Iterator
+from itertools import product
 
 from keel.analysis.tank import TankAnalysis
 from keel.findings.finding import Finding, Rule, of_station
+from keel.findings.fuels import fuels_of
 from keel.studies.gauge.gauge import GAUGE_TRUTH
 from keel.studies.liquid.draining import LEVEL
 from keel.studies.result import words
 
+_finding = of_station("gauge")
+_gauge = of_station("gauge")
+
+
+def senders_bear_it(tank: TankAnalysis) -> Iterator[Finding]:
+    """Every sender is listed for the fuels asked for, where it has a list."""
+    for sender, fuel in product(tank.design.gauge.senders, fuels_of(tank)):
+        if sender.fuels and fuel not in sender.fuels:
+            yield _gauge(
+                "fuel.sender",
+                sender.id,
+                "stop",
+                words("{sender} isn't made for {fuel}", sender=sender.name, fuel=fuel),
+                words("Its float soaks or its track corrodes: the needle lies before it stops."),
+                fuel,
+            )
+
+
 LIES_SHARE = 0.08
 """An error of more than this share of brimful is remarked on."""
+
+
 RESERVE_SHARE = 0.10
 """More than this share left at E is remarked on."""
-
-
-_finding = of_station("gauge")
 
 
 def senders_hang(tank: TankAnalysis) -> Iterator[Finding]:

@@ -1,6 +1,6 @@
 """Sheet: flat parts."""
 
-from keel.findings import remedies, rules, shape_rules
+from keel.stations.sheet import remedies, rules
 from keel.stations.station import Station
 from keel.studies.sheet.unfold import SHEET as UNFOLDED
 
@@ -17,8 +17,8 @@ SHEET = Station(
         rules.pan_flange,
         rules.brake_bends_it,
         rules.holes_are_drawn,
-        shape_rules.rolls_can_be_made,
-        shape_rules.features_not_unfolded,
+        rules.rolls_can_be_made,
+        rules.features_not_unfolded,
     ),
     prescribers={
         "brake.closed_box": remedies.closable,

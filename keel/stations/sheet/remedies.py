@@ -1,0 +1,121 @@
+"""What lets it be bent, rolled and cut."""
+
+from collections.abc import Iterator
+from itertools import accumulate
+from math import pi, sqrt
+
+from keel.analysis.tank import TankAnalysis
+from keel.design.shell import BoxShell, CylinderShell, ProfileShell
+from keel.findings.edits import of_gauge, resized_tank
+from keel.findings.finding import Finding, Patch, Remedy
+from keel.reference.metals import METALS
+from keel.studies.result import words
+from keel.studies.sheet.unfold import SHEET
+from keel.studies.space.resize import GROWN, SHRUNK, Direction, size_along
+
+DIRECTIONS: tuple[Direction, ...] = ("length", "width", "height")
+
+
+def thinner(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
+    """The thickest sheet in stock that the brake bends."""
+    metal, shell = METALS[tank.shell.metal], tank.shell
+    most = tank.workshop.brake.thickest_steel_mm * sqrt(METALS["mild steel"].yield_mpa / metal.yield_mpa)
+    for gauge in [gauge for gauge in tank.workshop.gauges_of(shell.metal) if gauge <= most][-1:]:
+        patch: Patch = {"thickness_mm": min(gauge, shell.thickness_mm)}
+        for name in ("ends_thickness_mm", "features_thickness_mm"):
+            if (getattr(shell, name) or 0.0) > gauge:
+                patch[name] = gauge
+        yield Remedy(label=words("{gauge_sheet} sheet", gauge_sheet=gauge), patch={"shell": patch})
+
+
+def closable(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """Make the wrapper as large as the brake needs, or wrap the other way."""
+    which: Direction = "height"
+    if finding.subject == "width":
+        which = "width"
+    elif finding.subject == "length":
+        which = "length"
+    inside = (tank[SHEET].section_inside_mm or (0.0, 0.0))[1 if which == "height" else 0]
+    more = tank.workshop.brake.smallest_closed_box_mm - inside
+    yield resized_tank(tank, which, more, words("{by_mm} {how}", by_mm=more, how=GROWN[which]))
+    yield from wrapped_the_other_way(tank, finding)
+
+
+def shorter(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """Shorten the tank along its axis to the machine, or wrap the other way."""
+    direction = DIRECTIONS[tank.solids.section.axis]
+    rolls = finding.code == "rolls.width"
+    less = tank[SHEET].overall_mm - (tank.workshop.rolls if rolls else tank.workshop.brake).width_mm
+    if less < size_along(tank.shell, direction):
+        yield resized_tank(tank, direction, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[direction]))
+    yield from wrapped_the_other_way(tank, finding)
+
+
+def on_the_sheet(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """Wrap the other way; or take the overlength off the wrapper's section."""
+    yield from wrapped_the_other_way(tank, finding)
+    if finding.subject != "wrapper":
+        return
+    yield from in_two_pieces(tank)
+    part = tank[SHEET].parts[0]
+    sheets = tank.workshop.sheets_of(tank.shell.metal, tank.shell.thickness_mm)
+    ways = [way for s in sheets for way in ((s.length_mm, s.width_mm), (s.width_mm, s.length_mm))]
+    room = max((long for long, wide in ways if wide >= part.width_mm), default=None)
+    if room is None:
+        return
+    less = (part.length_mm - room) / 2
+    if isinstance(tank.shell, CylinderShell):
+        less = (part.length_mm - room) / pi
+        yield resized_tank(tank, "diameter", -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK["diameter"]))
+        return
+    for direction in (DIRECTIONS[tank.solids.section.across], DIRECTIONS[2]):
+        if less < size_along(tank.shell, direction) / 2:
+            yield resized_tank(tank, direction, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[direction]))
+
+
+def in_two_pieces(tank: TankAnalysis) -> Iterator[Remedy]:
+    """Weld two corners of a profile instead of bending them: the wrapper comes in two pieces."""
+    shell, edges = tank.shell, tank.solids.section.edges
+    if not isinstance(shell, ProfileShell):
+        return
+    along = [0.0, *accumulate(e.length for e in edges)]
+    pairs = [(a, b) for a in range(len(edges)) for b in range(a + 1, len(edges))]
+    a, b = min(pairs, key=lambda p: abs(along[p[1]] - along[p[0]] - along[-1] / 2))
+    corners = [c.model_dump() | ({"joint": "weld"} if n in (a, b) else {}) for n, c in enumerate(shell.corners)]
+    yield Remedy(
+        label=words("Make the wrapper in two pieces, welded at corners {a} and {b}", a=a + 1, b=b + 1),
+        patch={"shell": {"corners": corners}},
+    )
+
+
+def wrapped_the_other_way(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
+    """Turn a box's wrapper by a quarter: its ends become its sides."""
+    if not isinstance(tank.shell, BoxShell):
+        return
+    other = "y" if tank.shell.wrap_axis == "x" else "x"
+    yield Remedy(
+        label=words("Wrap it the other way, {how}", how="across" if other == "y" else "lengthwise"),
+        patch={"shell": {"wrap_axis": other}},
+    )
+
+
+def longer_flange(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
+    """The least flange that welds and bends."""
+    least = max(tank.workshop.rules.flange_least_mm, tank.workshop.brake.shortest_flange_mm)
+    yield Remedy(label=words("Flanges of {flange_mm}", flange_mm=least), patch={"sheet": {"flange_mm": least}})
+
+
+def stocked_gauge(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
+    """The next thicker sheet of the metal that is in stock."""
+    gauges = tank.workshop.gauges_of(tank.shell.metal)
+    for gauge in [g for g in gauges if g > tank.shell.thickness_mm][:1]:
+        yield Remedy(
+            label=words("{gauge_sheet} sheet, in stock", gauge_sheet=gauge), patch={"shell": of_gauge(tank, gauge)}
+        )
+
+
+def wider_roll(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
+    """A cylinder as tight as the rolls go."""
+    if isinstance(tank.shell, CylinderShell):
+        more = 2 * tank.workshop.rolls.least_radius_mm - tank.shell.diameter_mm
+        yield resized_tank(tank, "diameter", more, words("{by_mm} {how}", by_mm=more, how=GROWN["diameter"]))
