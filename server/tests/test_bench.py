@@ -203,6 +203,6 @@ class Papers(BenchTestCase):
         self.assertEqual([tank["id"] for tank in back["surge_tanks"]], [made["id"]])
         answer = self.viewer("POST", "evaluate", {"design": made["design"]})[1]
         wanted = 90 / 3600 * 6 * 1.2
-        self.assertGreaterEqual(answer["figures"]["rated_l"], wanted - 1e-6)
-        self.assertLess(answer["figures"]["rated_l"], wanted * 1.2)
+        self.assertGreaterEqual(answer["shell"]["figures"]["rated_l"], wanted - 1e-6)
+        self.assertLess(answer["shell"]["figures"]["rated_l"], wanted * 1.2)
         self.assertEqual(self.stranger("POST", f"designs/{main.pk}/surge", {"name": "S"})[0], 404)

@@ -134,10 +134,10 @@ class Questions(ApiTestCase):
         still = self.viewer("POST", "evaluate", {"design": BOX})[1]
         question = {"design": BOX, "showing": {"fill_fraction": 0.5, "attitude": {"pitch_deg": 10, "left_g": 0.2}}}
         tilted = self.viewer("POST", "evaluate", question)[1]
-        self.assertEqual(tilted["figures"], still["figures"])
-        self.assertAlmostEqual(tilted["fill"]["volume_l"], still["figures"]["brimful_l"] / 2)
-        self.assertGreater(tilted["fill"]["slope_deg"], 10)
-        self.assertAlmostEqual(still["fill"]["volume_l"], still["figures"]["rated_l"])
+        self.assertEqual(tilted["shell"]["figures"], still["shell"]["figures"])
+        self.assertAlmostEqual(tilted["shell"]["fill"]["volume_l"], still["shell"]["figures"]["brimful_l"] / 2)
+        self.assertGreater(tilted["shell"]["fill"]["slope_deg"], 10)
+        self.assertAlmostEqual(still["shell"]["fill"]["volume_l"], still["shell"]["figures"]["rated_l"])
 
     def test_what_cannot_be_asked(self) -> None:
         """Angles, shares and fields beyond their limits are named."""

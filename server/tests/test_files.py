@@ -39,7 +39,7 @@ class Files(ApiTestCase):
         _, data = self.viewer("GET", f"designs/{self.tank.pk}/files/end-pan.dxf")
         outline = ezdxf.read(io.StringIO(data.decode())).modelspace().query('LWPOLYLINE[layer=="CUT"]')[0]
         design = self.tank.current().design().model_dump(mode="json")
-        pan = self.viewer("POST", "evaluate", {"design": design})[1]["sheet"]["parts"][1]
+        pan = self.viewer("POST", "evaluate", {"design": design})[1]["sheet"]["unfolded"]["parts"][1]
         area = Polygon([(x, y) for x, y, *_ in outline.get_points()]).area
         self.assertAlmostEqual(area, pan["area_mm2"], delta=1e-6 * pan["area_mm2"])
 
@@ -57,7 +57,7 @@ class Files(ApiTestCase):
         self.job.save()
         design = self.tank.current().design().model_dump(mode="json")
         answer = self.viewer("POST", "evaluate", {"design": design})[1]
-        brimful, parts = answer["figures"]["brimful_l"], answer["sheet"]["parts"]
+        brimful, parts = answer["shell"]["figures"]["brimful_l"], answer["sheet"]["unfolded"]["parts"]
         metric = self.sheet_text("mm_l")
         for said in (f"{brimful:.2f} L", "Tove Skarn", "First", "5052-H32, 3 mm", "revision 1", "Leak-test before"):
             self.assertIn(said, metric)

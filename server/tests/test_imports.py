@@ -103,10 +103,10 @@ class Scans(ApiTestCase):
         keep_out = {"kind": "scan", "id": "k", "name": "bracket", "scan": fingerprint}
         design = {"bay": self.BAY | {"keep_outs": [keep_out]}, "shell": self.SHELL}
         answer = self.viewer("POST", "evaluate", {"design": design})[1]
-        gap = next(gap for gap in answer["gaps"] if gap["key"] == "k")
+        gap = next(gap for gap in answer["bay"]["gaps"] if gap["key"] == "k")
         self.assertAlmostEqual(gap["gap_mm"], 30, places=3)
         elsewhere = self.stranger("POST", "evaluate", {"design": design})[1]
-        self.assertNotIn("k", {gap["key"] for gap in elsewhere["gaps"]})
+        self.assertNotIn("k", {gap["key"] for gap in elsewhere["bay"]["gaps"]})
         status, made = self.fabricator("POST", f"jobs/{self.job.pk}/designs", {"name": "With scan", "design": design})
         self.assertEqual(status, 201, made)
         self.assertEqual(self.viewer("GET", f"designs/{made['id']}/files/job-sheet.pdf")[0], 200)

@@ -111,7 +111,7 @@ class Papers(ApiTestCase):
         """Each tenth's figure stands where the needle points when so much is in."""
         tank = self.made(gauge={"senders": [SENDER]})
         document = tank.current().design().model_dump(mode="json")
-        (reading,) = self.viewer("POST", "evaluate", {"design": document})[1]["gauge"]["readings"]
+        (reading,) = self.viewer("POST", "evaluate", {"design": document})[1]["gauge"]["truth"]["readings"]
         words = placed(self.pages("gauge-face.pdf", tank)[0])
         y, other = (next(w[2] for w in words if w[0] == letter) for letter in "EF")
         self.assertAlmostEqual(y, other, places=3)
@@ -139,7 +139,7 @@ class Papers(ApiTestCase):
         shell: dict[str, Any] = BOX["shell"]
         tank = self.made(shell=shell | {"features": [POT | {"high_mm": 90.0}, *PLATES]})
         document = tank.current().design().model_dump(mode="json")
-        parts = self.viewer("POST", "evaluate", {"design": document})[1]["sheet"]["parts"]
+        parts = self.viewer("POST", "evaluate", {"design": document})[1]["sheet"]["unfolded"]["parts"]
         pages = self.pages("job-sheet.pdf", tank)
         self.assertEqual(len(pages), 1 + 2)
         texts = [page.extract_text() for page in pages]

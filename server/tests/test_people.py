@@ -164,10 +164,10 @@ class Settings(ApiTestCase):
     def test_settings_change_the_answers(self) -> None:
         """A measured K moves the flats; an old version is a conflict; nonsense names its field."""
         settings = self.owner("GET", "workshop")[1]["settings"]
-        before = self.owner("POST", "evaluate", {"design": BOX})[1]["sheet"]["parts"][0]["length_mm"]
+        before = self.owner("POST", "evaluate", {"design": BOX})[1]["sheet"]["unfolded"]["parts"][0]["length_mm"]
         settings["k_factors"]["5052-H32"] = 0.45
         self.assertEqual(self.owner("PUT", "workshop", {"base_version": 1, "settings": settings})[1]["version"], 2)
-        after = self.fabricator("POST", "evaluate", {"design": BOX})[1]["sheet"]["parts"][0]["length_mm"]
+        after = self.fabricator("POST", "evaluate", {"design": BOX})[1]["sheet"]["unfolded"]["parts"][0]["length_mm"]
         self.assertAlmostEqual(after - before, 4 * 1.5707963 * 0.05 * 3, places=5)
         self.refused(self.owner("PUT", "workshop", {"base_version": 1, "settings": settings}), 409, "conflict")
         settings["brake"]["width_mm"] = -4

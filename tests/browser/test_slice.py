@@ -96,7 +96,7 @@ class FromSpaceToSheet(SliceTestCase):
         area = Polygon([(x, y) for x, y, *_ in outline.get_points()]).area
         design = fitted.current().document
         _, answer = self.fetch("POST", "evaluate", {"design": design})
-        self.assertAlmostEqual(area, answer["sheet"]["parts"][1]["area_mm2"], delta=1e-6 * area)
+        self.assertAlmostEqual(area, answer["sheet"]["unfolded"]["parts"][1]["area_mm2"], delta=1e-6 * area)
 
         address = f"/designs/{fitted.pk}/shell"
         self.browser.delete_all_cookies()

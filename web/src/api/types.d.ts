@@ -264,6 +264,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Papers
+         * @description All files of the design's present revision that can be had, by station; none of a tank that can't be made.
+         */
+        get: operations["server_papers_api_papers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/restore": {
         parameters: {
             query?: never;
@@ -3871,6 +3891,18 @@ export interface components {
             panel: string;
         };
         /**
+         * PaperOut
+         * @description A file that can be had: at which station, under which name, what it is called.
+         */
+        PaperOut: {
+            /** Name */
+            name: string;
+            /** Station */
+            station: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Partition
          * @description A plate without openings, square to x or y: it makes cells.
          */
@@ -7271,6 +7303,37 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_papers_api_papers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

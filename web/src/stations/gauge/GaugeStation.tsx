@@ -6,16 +6,11 @@ import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { workshopQuery } from '../../workshop/query'
 import { Folded } from '../Folded'
-import { Downloads } from '../sheet/Downloads'
+import { Papers } from '../../papers/Papers'
 import { addSender, setGauge } from './edits'
 import { SenderRow } from './SenderFields'
 
 const JOINED = ['each its own needle', 'in series', 'averaged'] as const
-const FILES = [
-  { name: 'gauge-face.pdf', label: 'Gauge face 1:1, PDF' },
-  { name: 'dip-stick.pdf', label: 'Dip stick 1:1, PDF' },
-  { name: 'gauge.csv', label: 'Ohms and litres, CSV' },
-]
 
 /** Senders, how they read together, and the reserve. */
 export function GaugeStation({ findings }: { findings: ReactNode }) {
@@ -56,7 +51,7 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
       {findings}
       {gauge.senders.length > 0 && (
         <Folded title="Download">
-          <Downloads files={FILES} />
+          <Papers station="gauge" />
         </Folded>
       )}
     </>

@@ -4,7 +4,7 @@ import type { Port } from '../../api/model'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { FillFields } from '../shell/FillFields'
-import { Downloads } from '../sheet/Downloads'
+import { Papers } from '../../papers/Papers'
 import { addPort, ROLES } from './edits'
 import { FillingFields } from './FillingFields'
 import { PortRow } from './PortFields'
@@ -41,7 +41,7 @@ export function PortsStation({ findings }: { findings: ReactNode }) {
         <FillFields />
       </Folded>
       <Folded title="Download">
-        <Downloads files={[{ name: 'ports.csv', label: 'Port schedule, CSV' }, ...ports.filter((port) => port.seat).flatMap((port) => [{ name: `port-${port.id}.pdf`, label: `${port.name}, template 1:1 PDF` }, { name: `port-${port.id}.dxf`, label: `${port.name}, DXF` }])]} />
+        <Papers station="ports" />
       </Folded>
     </>
   )

@@ -6,7 +6,7 @@ import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { change, useFault, useWork } from '../../work/store'
 import { Folded } from '../Folded'
-import { Downloads } from './Downloads'
+import { Papers } from '../../papers/Papers'
 
 type Sheet = Schemas['Sheet']
 
@@ -52,17 +52,7 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
         Bend a test strip of the same sheet first: K decides every line here. Deburr before you handle the parts.
       </Alert>
       <Typography variant="h2">Download</Typography>
-      <Downloads
-        files={[
-          { name: 'job-sheet.pdf', label: 'Job sheet, PDF' },
-          { name: 'cut-list.csv', label: 'Cut list, CSV' },
-          ...made.parts.flatMap((part) => [
-            { name: `${part.name}.dxf`, label: `${part.title}, DXF` },
-            { name: `${part.name}.svg`, label: `${part.title}, SVG` },
-          ]),
-          { name: 'design.json', label: 'Design, JSON' },
-        ]}
-      />
+      <Papers station="sheet" />
       <Folded title="How the flats are calculated">
         <Calculation made={made} />
       </Folded>

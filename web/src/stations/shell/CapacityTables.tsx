@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
-import { Downloads } from '../sheet/Downloads'
+import { Papers } from '../../papers/Papers'
 
 /** The sum of the capacity, line by line, to be checked by hand. */
 export function CapacityTable() {
@@ -94,12 +94,7 @@ export function StrappingTable() {
         </Table>
       ))}
       <LengthField label="Step from row to row, in the files" value={pitch} emptyText="a twentieth of the depth" onCommit={(mm) => setPitch(mm === null ? null : Math.min(1000, Math.max(1, mm)))} />
-      <Downloads
-        files={[
-          { name: `strapping.csv${query}`, label: 'Strapping table, CSV' },
-          { name: `dip-stick.pdf${query}`, label: 'Dip stick at full size, PDF' },
-        ]}
-      />
+      <Papers station="shell" query={query} />
     </>
   )
 }

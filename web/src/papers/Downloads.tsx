@@ -1,8 +1,8 @@
 import { Alert, Box, Button } from '@mui/material'
 import { useState } from 'react'
-import { handOver } from '../../plots/picture'
-import { save, useSaving } from '../../work/saving'
-import { useWork } from '../../work/store'
+import { handOver } from '../plots/picture'
+import { save, useSaving } from '../work/saving'
+import { useWork } from '../work/store'
 
 export interface File {
   name: string
