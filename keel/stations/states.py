@@ -9,7 +9,7 @@ from keel.stations.judge import WEIGHT
 from keel.stations.registry import stations
 from keel.stations.station import Station
 
-State = Literal["untouched", "in work", "has a stop", "settled"]
+State = Literal["not judged yet", "needs attention", "blocked", "ready"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,8 +24,8 @@ class StationState:
 def station_states(design: Design, findings: list[Finding]) -> list[StationState]:
     """State of each station, in the order of the work.
 
-    A station with nothing typed is untouched; with a stop it has a stop; with a caution, or
-    something still missing, it is in work; otherwise settled.
+    With nothing typed a station is not judged yet; with a stop it is blocked; with a caution, or something still
+    missing, it needs attention; otherwise it is ready.
     """
     worst: dict[StationName, str] = {}
     for finding in sorted(findings, key=lambda item: -WEIGHT[item.severity]):
@@ -35,7 +35,7 @@ def station_states(design: Design, findings: list[Finding]) -> list[StationState
 
 def _state(station: Station, design: Design, worst: str | None) -> State:
     if not station.is_begun(design):
-        return "untouched"
+        return "not judged yet"
     if worst == "stop":
-        return "has a stop"
-    return "in work" if worst == "caution" or station.lacks(design) else "settled"
+        return "blocked"
+    return "needs attention" if worst == "caution" or station.lacks(design) else "ready"

@@ -175,22 +175,22 @@ class Stations(TestCase):
     """The state of each station."""
 
     def test_states_follow_the_work(self) -> None:
-        """Untouched, then in work, then a stop, then settled."""
+        """Not judged yet, then needs attention, then blocked, then ready."""
 
         def states(subject: Design, rules: Workshop | None = None) -> dict[str, str]:
             return {s.station: s.state for s in evaluate(subject, rules, Showing(remedies=False)).stations}
 
         names = ["brief", "bay", "shell", "inside", "ports", "gauge", "sheet"]
-        self.assertEqual(states(Design()), dict.fromkeys(names, "untouched"))
-        self.assertEqual(states(Design(brief=Brief(fuel="diesel")))["brief"], "in work")
+        self.assertEqual(states(Design()), dict.fromkeys(names, "not judged yet"))
+        self.assertEqual(states(Design(brief=Brief(fuel="diesel")))["brief"], "needs attention")
         room = Bay(length_mm=900, width_mm=500, height_mm=400)
         shell = box(500, 300, 300, x_mm=100, y_mm=100, z_mm=20, **SOUND)
         done = states(Design(bay=room, shell=shell))
-        self.assertEqual([done[name] for name in ("bay", "shell", "sheet")], ["settled"] * 3)
-        self.assertEqual([done[name] for name in ("ports", "gauge")], ["untouched"] * 2)
-        self.assertEqual(states(Design(bay=room, shell=box(**SOUND)))["bay"], "has a stop")
+        self.assertEqual([done[name] for name in ("bay", "shell", "sheet")], ["ready"] * 3)
+        self.assertEqual([done[name] for name in ("ports", "gauge")], ["not judged yet"] * 2)
+        self.assertEqual(states(Design(bay=room, shell=box(**SOUND)))["bay"], "blocked")
         lax = Workshop(rules=HouseRules(bump_g=20.0))
-        self.assertEqual(states(Design(bay=room, shell=shell), lax)["shell"], "in work")
+        self.assertEqual(states(Design(bay=room, shell=shell), lax)["shell"], "needs attention")
 
 
 class Whole(TestCase):

@@ -84,10 +84,10 @@ class OneMore(TestCase):
             found = next(finding for finding in seen.findings if finding.station == "paint")
             self.assertEqual((found.key, found.subject), ("paint.thin:shell", "shell"))
             self.assertEqual([remedy.label.plain() for remedy in found.remedies], ["2 mm for the shell"])
-            self.assertEqual([(s.title, s.state) for s in seen.stations][-1], ("Paint", "in work"))
+            self.assertEqual([(s.title, s.state) for s in seen.stations][-1], ("Paint", "needs attention"))
             thick = evaluate(design(box(thickness_mm=2.5, bend_radius_mm=2.5)))
-            self.assertEqual([s.state for s in thick.stations][-1], "settled")
-            self.assertEqual([s.state for s in evaluate(Design()).stations][-1], "untouched")
+            self.assertEqual([s.state for s in thick.stations][-1], "ready")
+            self.assertEqual([s.state for s in evaluate(Design()).stations][-1], "not judged yet")
         after = evaluate(thin)
         self.assertNotIn("paint", {finding.station for finding in after.findings} | {s.station for s in after.stations})
 

@@ -162,7 +162,7 @@ class Ports(PortsTestCase):
         self.assert_accessible("the bench")
         self.press("Finish and keep")
         self.until(lambda: "kept" in self.text("[data-calibration]"), "kept")
-        self.until(lambda: "settled" in self.text("[data-station=bench]"), "settled")
+        self.find("[data-station=bench][data-state=ready]")
 
 
 class Slosh(PortsTestCase):

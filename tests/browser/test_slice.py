@@ -258,7 +258,7 @@ class EveryScreen(SliceTestCase):
         self.until(lambda: "Saved" in self.text("main"), "kept")
         self.go(f"/designs/{self.tank.pk}/sheet")
         self.until(lambda: "can't close it" in self.text("aside"), "the stop")
-        self.assertIn("has a stop", self.text("[data-station=sheet]"))
+        self.find("[data-station=sheet][data-state=blocked]")
 
     def test_what_breaks_breaks_alone(self) -> None:
         """A station whose script doesn't come says so; drawing and rail go on, and it comes back."""

@@ -1,9 +1,9 @@
-"""Call functions of the front end's TypeScript from Python."""
+"""Call functions of the front end's TypeScript from Python: Vite loads them in Node as it would for the page."""
 
+import atexit
 import json
 import subprocess
-import tempfile
-from pathlib import Path
+from functools import cache
 from typing import Any
 
 from django.conf import settings
@@ -11,41 +11,55 @@ from django.conf import settings
 WEB = settings.BASE_DIR / "web"
 
 RUNNER = """
-import fs from 'node:fs'
-import path from 'node:path'
-const [, , compiler, source, folder] = process.argv
-const ts = (await import(compiler)).default
-const seen = new Map()
-function compile(file) {
-  if (seen.has(file)) return seen.get(file)
-  const out = path.join(folder, `${seen.size}.mjs`)
-  seen.set(file, out)
-  const options = { module: ts.ModuleKind.ESNext, target: ts.ScriptTarget.ES2022 }
-  const text = ts.transpileModule(fs.readFileSync(file, 'utf8'), { compilerOptions: options }).outputText
-  fs.writeFileSync(out, text.replace(/from '(\\.[^']+)'/g, (_, name) =>
-    `from 'file://${compile(path.resolve(path.dirname(file), name) + '.ts')}'`))
-  return out
+import { createInterface } from 'node:readline'
+import { createServer } from 'vite'
+const vite = await createServer({
+  server: { middlewareMode: true, ws: false, watch: null },
+  appType: 'custom', logLevel: 'error', optimizeDeps: { noDiscovery: true },
+})
+console.log = console.error
+for await (const line of createInterface({ input: process.stdin })) {
+  let answer
+  try {
+    const [source, calls] = JSON.parse(line)
+    const module = await vite.ssrLoadModule(source)
+    const results = []
+    for (const [name, ...args] of calls) results.push((await module[name](...args)) ?? null)
+    answer = { results }
+  } catch (error) {
+    answer = { error: String(error.stack ?? error) }
+  }
+  process.stdout.write(JSON.stringify(answer) + '\\n')
 }
-const module = await import('file://' + compile(source))
-const calls = JSON.parse(fs.readFileSync(0, 'utf8'))
-console.log(JSON.stringify(calls.map(([name, ...args]) => module[name](...args) ?? null)))
 """
 
 
+@cache
+def _node() -> subprocess.Popen[str]:
+    """Node with Vite in it, started once and asked line by line."""
+    node = subprocess.Popen(
+        ["node", "--input-type=module", "-e", RUNNER],
+        cwd=WEB,
+        stdin=subprocess.PIPE,
+        stdout=subprocess.PIPE,
+        text=True,
+    )
+    atexit.register(node.kill)
+    return node
+
+
 def call(module: str, calls: list[tuple[Any, ...]]) -> list[Any]:
-    """Results of `(function, *arguments)` calls of one module under `web/src`, in one run of Node."""
-    with tempfile.TemporaryDirectory() as folder:
-        runner = Path(folder, "runner.mjs")
-        runner.write_text(RUNNER)
-        compiler = WEB / "node_modules" / "typescript" / "lib" / "typescript.js"
-        done = subprocess.run(
-            ["node", str(runner), str(compiler), str(WEB / "src" / f"{module}.ts"), folder],
-            input=json.dumps(calls),
-            capture_output=True,
-            text=True,
-            check=False,
-        )
-    if done.returncode:
-        raise AssertionError(done.stderr)
-    results: list[Any] = json.loads(done.stdout)
+    """Results of `(function, *arguments)` calls of one module.
+
+    The module is one under `web/src`, or one under `web/tests` where its name has an ending.
+    """
+    source = WEB / "tests" / module if "." in module else WEB / "src" / f"{module}.ts"
+    node = _node()
+    assert node.stdin is not None and node.stdout is not None
+    node.stdin.write(json.dumps([str(source), calls]) + "\n")
+    node.stdin.flush()
+    answer = json.loads(node.stdout.readline())
+    if "error" in answer:
+        raise AssertionError(answer["error"])
+    results: list[Any] = answer["results"]
     return results

@@ -131,8 +131,14 @@ class Drawing(TestCase):
         {"kind": "box", "id": "pipe", "name": "pipe", "x_mm": 700, "y_mm": 0, "z_mm": 0, "length_mm": 50, "width_mm": 500, "height_mm": 50}
     ]}  # fmt: skip
     EVALUATION = {
-        "geometry": {"axis": "x", "lip_mm": 17},
-        "gaps": [{"key": "front", "needed_mm": 10}, {"key": "pipe", "needed_mm": 25}, {"key": "roof", "needed_mm": 15}],
+        "shell": {"geometry": {"axis": "x", "lip_mm": 17}},
+        "bay": {
+            "gaps": [
+                {"key": "front", "needed_mm": 10},
+                {"key": "pipe", "needed_mm": 25},
+                {"key": "roof", "needed_mm": 15},
+            ]
+        },
     }
 
     def test_faces_snap_to_where_they_clear(self) -> None:

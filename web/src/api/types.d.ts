@@ -5914,7 +5914,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "untouched" | "in work" | "has a stop" | "settled";
+            state: "not judged yet" | "needs attention" | "blocked" | "ready";
             /** Station */
             station: string;
             /** Title */

@@ -95,7 +95,8 @@ function useTitle(view: Placed): string {
   return at === undefined ? name : `${name}, cut ${axis === 'y' ? 'A' : 'B'} at ${units.lengthUnitText(at)}`
 }
 
-function View({ view, station, onEdit }: ViewProps) {
+/** One view: bay, shell, fuel, ports, and the layer of the station at hand. */
+export function View({ view, station, onEdit }: ViewProps) {
   const { inks } = useTheme()
   const { design, evaluation, pinned, trial } = useDrawn()
   const title = useTitle(view)

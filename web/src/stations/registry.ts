@@ -9,7 +9,21 @@ import { shell } from './shell/station'
 import { slosh } from './slosh/station'
 import type { Station } from './station'
 
-/** Every station, in the order of the work. The rail, the page and the findings walk this list. */
-export const STATIONS: readonly Station[] = [brief, bay, shell, inside, ports, slosh, gauge, bench, sheet]
+const all: Station[] = [brief, bay, shell, inside, ports, gauge, slosh, sheet, bench]
 
-export const stationOf = (name: string): Station | undefined => STATIONS.find((station) => station.name === name)
+/** Every station, in the order of the work. The rail, the page and the findings walk this list. */
+export const stations = (): readonly Station[] => all
+
+export const stationOf = (name: string): Station | undefined => all.find((station) => station.name === name)
+
+/** The station so many places further along; the same at either end. */
+export function stationBeside(name: string, by: number): Station | undefined {
+  const at = all.findIndex((station) => station.name === name)
+  return all[Math.min(all.length - 1, Math.max(0, at + by))]
+}
+
+/** One station more; what comes back takes it out again. */
+export function register(station: Station): () => void {
+  all.push(station)
+  return () => void all.splice(all.indexOf(station), 1)
+}

@@ -45,11 +45,15 @@ export interface Drawing {
   unnamedPorts?: boolean
 }
 
+/** What part of the work a station belongs to. */
+export type Group = 'design' | 'make' | 'fit'
+
 /** One station of the work: everything the frame has to know of it. */
 export interface Station {
   name: string
   title: string
   about: string
+  group: Group
   Panel: Lazy<PanelProps>
   board?: Board
   drawing?: Drawing

@@ -22,12 +22,12 @@ export function SeverityMark({ severity, size = 18 }: { severity: Severity; size
 /** How far a station is: an empty ring, a half-filled one, an octagon, a tick. */
 export function StationMarkIcon({ state }: { state: StationMark }) {
   const { inks } = useTheme()
-  if (state === 'has a stop') return <SeverityMark severity="stop" />
+  if (state === 'blocked') return <SeverityMark severity="stop" />
   return (
     <svg width="18" height="18" viewBox="0 0 20 20" aria-hidden="true" style={{ flexShrink: 0 }}>
-      <circle cx="10" cy="10" r="8" fill={state === 'settled' ? inks.good : 'none'} stroke={state === 'settled' ? inks.good : inks.quiet} strokeWidth="2" strokeDasharray={state === 'untouched' ? '3 3.280' : undefined} />
-      {state === 'in work' && <path d="M10 2a8 8 0 0 1 0 16z" fill={inks.quiet} />}
-      {state === 'settled' && <path d="M5.500 10.500l3 3 6-7" fill="none" stroke={inks.sheet} strokeWidth="2.300" />}
+      <circle cx="10" cy="10" r="8" fill={state === 'ready' ? inks.good : 'none'} stroke={state === 'ready' ? inks.good : inks.quiet} strokeWidth="2" strokeDasharray={state === 'not judged yet' ? '3 3.280' : undefined} />
+      {state === 'needs attention' && <path d="M10 2a8 8 0 0 1 0 16z" fill={inks.quiet} />}
+      {state === 'ready' && <path d="M5.500 10.500l3 3 6-7" fill="none" stroke={inks.sheet} strokeWidth="2.300" />}
     </svg>
   )
 }

@@ -1,20 +1,54 @@
-import { Box } from '@mui/material'
+import { Box, ButtonBase } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
+import { useState } from 'react'
 import { Link } from 'react-router'
-import type { StationMark } from '../api/model'
-import { STATIONS } from '../stations/registry'
-import type { Station } from '../stations/station'
+import type { Finding, StationMark } from '../api/model'
+import { stations } from '../stations/registry'
+import type { Group, Station } from '../stations/station'
 import { StationMarkIcon } from './Marks'
 import { useWork } from './store'
 
-/** The stations of the work, joined by the line the job runs along. */
+const GROUPS: [Group, string][] = [
+  ['design', 'Design'],
+  ['make', 'Make'],
+  ['fit', 'Fit'],
+]
+const FOLDED = 'folded groups'
+const NONE: Finding[] = []
+
+/** The stations of the work in their groups; a group folds away and stays so. */
 export function Stations({ designId, at }: { designId: number; at: string }) {
   const { inks } = useTheme()
+  const [folded, setFolded] = useState(() => new Set(localStorage.getItem(FOLDED)?.split(' ') ?? []))
+  const fold = (group: Group) => {
+    const next = new Set(folded)
+    if (!next.delete(group)) next.add(group)
+    localStorage.setItem(FOLDED, [...next].join(' '))
+    setFolded(next)
+  }
   return (
-    <Box component="nav" aria-label="Stations" sx={{ width: { xs: 96, lg: 150 }, flexShrink: 0, background: inks.paper, borderRight: `1px solid ${inks.line}`, py: 1, overflowY: 'auto' }}>
-      {STATIONS.map((station, place) => (
-        <StationLink key={station.name} station={station} designId={designId} here={station.name === at} last={place === STATIONS.length - 1} />
-      ))}
+    <Box component="nav" aria-label="Stations" sx={{ width: { xs: 112, lg: 150 }, flexShrink: 0, background: inks.paper, borderRight: `1px solid ${inks.line}`, py: 0.5, overflowY: 'auto' }}>
+      {GROUPS.map(([group, title]) => {
+        const within = stations().filter((station) => station.group === group)
+        if (!within.length) return null
+        const open = !folded.has(group)
+        return (
+          <Box key={group} component="section" aria-label={title}>
+            <ButtonBase
+              onClick={() => fold(group)}
+              aria-expanded={open}
+              data-group={group}
+              sx={{ width: '100%', minHeight: 26, justifyContent: 'space-between', px: { xs: 1, lg: 1.75 }, fontSize: 12, fontWeight: 650, letterSpacing: '0.04em', color: 'text.secondary', '&:hover': { background: inks.sheet } }}
+            >
+              {title}
+              <Box component="span" aria-hidden sx={{ transform: open ? 'none' : 'rotate(-90deg)' }}>
+                ▾
+              </Box>
+            </ButtonBase>
+            {within.map((station) => (open || station.name === at) && <StationLink key={station.name} station={station} designId={designId} here={station.name === at} />)}
+          </Box>
+        )
+      })}
     </Box>
   )
 }
@@ -22,40 +56,38 @@ export function Stations({ designId, at }: { designId: number; at: string }) {
 /** Where the core judges a station its mark counts. */
 const unmarked = (): StationMark | null => null
 
-function StationLink({ station, designId, here, last }: { station: Station; designId: number; here: boolean; last: boolean }) {
+function StationLink({ station, designId, here }: { station: Station; designId: number; here: boolean }) {
   const { inks } = useTheme()
   const useMark = station.useMark ?? unmarked
   const judged = useWork((work) => work.evaluation?.stations.find((item) => item.station === station.name)?.state)
-  const state = useMark(designId) ?? judged ?? 'untouched'
+  const open = useWork((work) => work.evaluation?.findings ?? NONE).filter((finding) => finding.station === station.name && finding.severity !== 'note').length
+  const state = useMark(designId) ?? judged ?? 'not judged yet'
+  const said = open ? `${state}, ${open} open` : state
   return (
     <Box
       component={Link}
       to={`/designs/${designId}/${station.name}`}
       aria-current={here ? 'step' : undefined}
+      aria-label={`${station.title}: ${said}`}
       data-station={station.name}
+      data-state={state}
+      title={`${station.about}; ${said}`}
       sx={{
-        position: 'relative',
         display: 'flex',
-        gap: 1.2,
+        alignItems: 'center',
+        gap: 1.1,
         px: { xs: 1, lg: 1.75 },
-        py: 0.9,
-        minHeight: 44,
+        minHeight: 38,
         color: 'text.primary',
         textDecoration: 'none',
         background: here ? inks.sheet : 'transparent',
         boxShadow: here ? `inset 4px 0 0 ${inks.hand}` : 'none',
         '&:hover': { background: inks.sheet },
-        '&::after': last ? undefined : { content: '""', position: 'absolute', left: { xs: 16, lg: 22 }, top: 36, bottom: -10, width: 2, background: inks.line },
       }}
     >
-      <Box sx={{ pt: '2px', zIndex: 1 }}>
-        <StationMarkIcon state={state} />
-      </Box>
-      <div>
-        <Box sx={{ fontWeight: here ? 700 : 550, lineHeight: 1.3 }}>{station.title}</Box>
-        <Box sx={{ fontSize: 12, color: 'text.secondary', display: { xs: 'none', lg: 'block' }, '@media (max-height: 900px)': { display: 'none' } }}>{station.about}</Box>
-        <Box sx={{ fontSize: 12, color: state === 'has a stop' ? inks.stop : 'text.secondary' }}>{state}</Box>
-      </div>
+      <StationMarkIcon state={state} />
+      <Box sx={{ flex: 1, fontWeight: here ? 700 : 550 }}>{station.title}</Box>
+      {open > 0 && <Box sx={{ fontSize: 12, fontVariantNumeric: 'tabular-nums', color: state === 'blocked' ? inks.stop : 'text.secondary' }}>{open}</Box>}
     </Box>
   )
 }

@@ -1,16 +1,15 @@
-import { Box, Button, Typography } from '@mui/material'
+import { Box, Button } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
-import { type ReactNode, Suspense, useEffect, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { createPortal } from 'react-dom'
-import { useParams } from 'react-router'
+import { useNavigate, useParams } from 'react-router'
 import { api, asked, Failure, type Schemas } from '../api/client'
-import { ErrorBoundary } from '../app/ErrorBoundary'
 import { Message, NothingHere } from '../app/Message'
 import { useSession } from '../app/session'
-import { TankDrawing } from '../drawing/TankDrawing'
-import { stationOf } from '../stations/registry'
+import { stationBeside, stationOf } from '../stations/registry'
 import type { Station } from '../stations/station'
+import { AtStation } from './AtStation'
 import { ConflictDialog } from './ConflictDialog'
 import { useEvaluating } from './evaluate'
 import { Findings } from './Findings'
@@ -64,7 +63,7 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
   }, [opened.id])
   useEffect(() => setAsks(station.asks ?? NOTHING_MORE), [station])
   useEvaluating()
-  useKeys()
+  useKeys(opened.id, station.name)
   if (!ready) return null
   return (
     <>
@@ -80,46 +79,6 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
         }}
       />
       <ConflictDialog />
-    </>
-  )
-}
-
-interface AtStationProps {
-  station: Station
-  designId: number
-  turned: boolean | undefined
-  onTurn: (toBoard: boolean) => void
-  findings: ReactNode
-}
-
-const never = () => false
-
-/** The drawing or the station's board, and its inputs. Each breaks alone. */
-function AtStation({ station, designId, turned, onTurn, findings }: AtStationProps) {
-  const { inks } = useTheme()
-  const { Panel, title } = station
-  const useIsThere = station.board?.useIsThere ?? never
-  const board = useIsThere() ? station.board : undefined
-  const asBoard = board && (turned ?? board.first)
-  const guarded = (part: ReactNode) => (
-    <ErrorBoundary title={`${title} has met an error`}>
-      <Suspense fallback={null}>{part}</Suspense>
-    </ErrorBoundary>
-  )
-  return (
-    <>
-      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>{guarded(asBoard ? <board.Shown designId={designId} /> : <TankDrawing station={station} />)}</Box>
-      <Box component="aside" aria-label="Inputs" sx={{ width: 336, flexShrink: 0, overflowY: 'auto', borderLeft: `1px solid ${inks.line}`, background: inks.sheet, p: 2, display: 'flex', flexDirection: 'column', gap: 1.75 }}>
-        <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', minHeight: 44 }}>
-          <Typography variant="h1">{title}</Typography>
-          {board?.name && (
-            <Button variant="outlined" onClick={() => onTurn(!asBoard)}>
-              {asBoard ? 'Show the tank' : `Show ${board.name}`}
-            </Button>
-          )}
-        </Box>
-        {guarded(<Panel designId={designId} findings={findings} />)}
-      </Box>
     </>
   )
 }
@@ -175,13 +134,20 @@ function HeaderParts({ opened }: { opened: Schemas['DesignOut'] }) {
   )
 }
 
-/** Undo and redo by keyboard, unless somebody is in the middle of typing. */
-function useKeys() {
+/** Undo, redo, and the stations up and down. */
+function useKeys(designId: number, station: string) {
+  const go = useNavigate()
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target instanceof HTMLElement ? event.target : null
       if (target?.dataset.typing || target?.tagName === 'TEXTAREA') return
       if (event.key === 'Escape') stopTrial()
+      const by = event.altKey ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined
+      const beside = by && stationBeside(station, by)
+      if (beside) {
+        event.preventDefault()
+        void go(`/designs/${designId}/${beside.name}`)
+      }
       if (!(event.ctrlKey || event.metaKey)) return
       const key = event.key.toLowerCase()
       if (key !== 'z' && key !== 'y') return
@@ -191,5 +157,5 @@ function useKeys() {
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [])
+  }, [go, designId, station])
 }

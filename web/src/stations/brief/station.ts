@@ -4,6 +4,7 @@ export const brief: Station = {
   name: 'brief',
   title: 'Brief',
   about: 'fuel and target',
+  group: 'design',
   Panel: shownLater(() => import('./BriefStation'), 'BriefStation'),
   asks: ['brief'],
   board: {

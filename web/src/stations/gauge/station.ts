@@ -5,6 +5,7 @@ export const gauge: Station = {
   name: 'gauge',
   title: 'Gauge',
   about: 'senders and needle',
+  group: 'design',
   Panel: shownLater(() => import('./GaugeStation'), 'GaugeStation'),
   asks: ['gauge'],
   drawing: { Layer: shownLater(() => import('./GaugeLayer'), 'GaugeLayer'), unnamedPorts: true },

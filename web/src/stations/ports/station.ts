@@ -5,6 +5,7 @@ export const ports: Station = {
   name: 'ports',
   title: 'Ports',
   about: 'in, out and air',
+  group: 'design',
   Panel: shownLater(() => import('./PortsStation'), 'PortsStation'),
   asks: ['ports'],
   drawing: { portsAtHand: true, remainders: true },

@@ -5,6 +5,7 @@ export const sheet: Station = {
   name: 'sheet',
   title: 'Sheet',
   about: 'flat parts',
+  group: 'make',
   Panel: shownLater(() => import('./SheetStation'), 'SheetStation'),
   asks: ['sheet'],
   board: {

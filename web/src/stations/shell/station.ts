@@ -4,6 +4,7 @@ export const shell: Station = {
   name: 'shell',
   title: 'Shell',
   about: 'shape and capacity',
+  group: 'design',
   Panel: shownLater(() => import('./ShellStation'), 'ShellStation'),
   drawing: { Layer: shownLater(() => import('./ShellLayer'), 'ShellLayer'), gaps: true, remainders: true, unnamedPorts: true },
 }

@@ -6,12 +6,13 @@ export const slosh: Station = {
   name: 'slosh',
   title: 'Slosh',
   about: 'where it starves',
+  group: 'design',
   Panel: shownLater(() => import('./SloshStation'), 'SloshStation'),
   board: {
     Shown: shownLater(() => import('./SloshBoard'), 'SloshBoard'),
     first: true,
     useIsThere: () => useWork((work) => Boolean(work.evaluation?.shell?.geometry)),
   },
-  // A run settles it when nothing runs dry.
-  useMark: () => useRun((state) => (!state.run ? 'untouched' : state.run.spells.length ? 'in work' : 'settled')),
+  // It is ready when nothing runs dry.
+  useMark: () => useRun((state) => (!state.run ? 'not judged yet' : state.run.spells.length ? 'needs attention' : 'ready')),
 }
