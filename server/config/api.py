@@ -9,6 +9,7 @@ from server.jobs.api.designs import router as designs
 from server.jobs.api.evaluation import router as evaluation
 from server.jobs.api.imports import router as imports
 from server.jobs.api.jobs import router as jobs
+from server.jobs.api.overview import router as overview
 from server.papers.api import router as papers
 from server.slosh.api import router as slosh
 from server.slosh.studies import router as studies
@@ -25,6 +26,7 @@ for router in (
     workshop,
     customers,
     jobs,
+    overview,
     designs,
     evaluation,
     imports,

@@ -10,6 +10,7 @@ from keel.formats.document import design_json
 from keel.solid.faults import GeometryError
 from server.http.errors import ErrorOut
 from server.jobs.api.designs import own_design
+from server.jobs.memory import MEMORY
 from server.jobs.scans import scans_of
 from server.papers.heading import heading_of
 from server.papers.paper import Wanted
@@ -49,7 +50,7 @@ def papers(request: Request, design_id: int) -> list[PaperOut]:
     if design.shell is None:
         return found
     workshop = request.user.workshop
-    tank = TankAnalysis(Asked(design, workshop.document(), scans_of(workshop, design)))
+    tank = TankAnalysis(Asked(design, workshop.document(), scans_of(workshop, design)), MEMORY)
     try:
         made = [
             PaperOut(station=one.station, name=paper.name, title=paper.title)

@@ -6,17 +6,14 @@ from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import ConfigDict
 
-from keel.analysis.memory import Memory
 from keel.analysis.showing import Showing
 from keel.evaluation import evaluate, evaluation_model
 from keel.formats.document import design_from
 from server.http.errors import ErrorOut
+from server.jobs.memory import MEMORY
 from server.jobs.patience import Patience
 from server.jobs.scans import scans_of
 from server.workshop.guard import Request, anyone
-
-MEMORY = Memory()
-"""What this process worked out lately: consecutive drags and remedies change little of what studies read."""
 
 router = Router(tags=["evaluation"])
 

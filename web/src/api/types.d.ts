@@ -364,6 +364,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Standing
+         * @description How a design stands at its present revision: its figures, marks and findings, without remedies.
+         */
+        get: operations["server_jobs_api_overview_read_standing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/studies": {
         parameters: {
             query?: never;
@@ -466,6 +486,46 @@ export interface paths {
          * @description A new job with the next number.
          */
         post: operations["server_jobs_api_jobs_add_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/numbered/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Job Numbered
+         * @description One job by the number that the workshop knows it by.
+         */
+        get: operations["server_jobs_api_overview_read_job_numbered"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/numbered/{number}/timeline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Timeline
+         * @description Who did what on a job, newest first.
+         */
+        get: operations["server_jobs_api_overview_read_timeline"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2411,6 +2471,34 @@ export interface components {
             seconds: number;
             /** Start S */
             start_s: number;
+        };
+        /**
+         * Entry
+         * @description What somebody did: so many saves of a design, one after the other.
+         */
+        Entry: {
+            /** Author */
+            author: string;
+            /**
+             * Began
+             * Format: date-time
+             */
+            began: string;
+            /** Design */
+            design: string;
+            /** Design Id */
+            design_id: number;
+            /**
+             * Ended
+             * Format: date-time
+             */
+            ended: string;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Notes */
+            notes: string[];
         };
         /**
          * ErrorOut
@@ -6317,6 +6405,16 @@ export interface components {
             seconds: (number | null)[][];
         };
         /**
+         * Timeline
+         * @description Who did what on a job, newest first.
+         */
+        Timeline: {
+            /** Entries */
+            entries: components["schemas"]["Entry"][];
+            /** Is Whole */
+            is_whole: boolean;
+        };
+        /**
          * TokenOut
          * @description Shown once.
          */
@@ -7502,6 +7600,46 @@ export interface operations {
             };
         };
     };
+    server_jobs_api_overview_read_standing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Evaluation"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     server_slosh_studies_latest: {
         parameters: {
             query?: never;
@@ -7743,6 +7881,68 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_overview_read_job_numbered: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_overview_read_timeline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Timeline"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -12,6 +12,7 @@ import { SignIn } from './SignIn'
 import { makeTheme } from './theme'
 
 const WorkPage = lazy(() => import('../work/WorkPage'))
+const JobPage = lazy(() => import('../jobs/JobPage'))
 const WorkshopPage = lazy(() => import('../workshop/WorkshopPage'))
 
 export function App() {
@@ -47,6 +48,7 @@ function SignedIn({ session }: { session: Session }) {
           <Suspense fallback={<Message title="One moment" text="" />}>
             <Routes>
               <Route path="/" element={<JobsPage />} />
+              <Route path="/jobs/:number" element={<JobPage />} />
               <Route path="/designs/:designId/:station?" element={<WorkPage />} />
               <Route path="/workshop" element={<WorkshopPage />} />
               <Route path="*" element={<NothingHere />} />

@@ -96,7 +96,9 @@ function JobRow({ job, mayWrite, onEdit, onAdd }: { job: Job; mayWrite: boolean;
     <TableRow data-job={job.number}>
       <TableCell sx={{ fontWeight: 650 }}>{job.number}</TableCell>
       <TableCell sx={{ minWidth: 200 }}>
-        <Box sx={{ fontWeight: 600 }}>{job.title}</Box>
+        <Box component={Link} to={`/jobs/${job.number}`} sx={{ fontWeight: 600, color: 'text.primary', display: 'inline-block', py: 0.75 }}>
+          {job.title}
+        </Box>
         {job.note && <Box sx={{ fontSize: 13, color: 'text.secondary', maxWidth: '44ch' }}>{job.note}</Box>}
       </TableCell>
       <TableCell>{job.customer || '–'}</TableCell>

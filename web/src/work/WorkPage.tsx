@@ -3,7 +3,7 @@ import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { createPortal } from 'react-dom'
-import { useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import { api, asked, Failure, type Schemas } from '../api/client'
 import { Message, NothingHere } from '../app/Message'
 import { useSession } from '../app/session'
@@ -98,7 +98,9 @@ function HeaderParts({ opened }: { opened: Schemas['DesignOut'] }) {
     <>
       <Box sx={{ flex: 1, minWidth: 0, px: 1, fontSize: 14, lineHeight: 1.2 }}>
         <Box sx={{ fontWeight: 650, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-          {opened.job_number} {opened.job_title}
+          <Link to={`/jobs/${opened.job_number}`} title="This job: its designs, findings, papers, who did what" style={{ color: inks.plateInk }}>
+            {opened.job_number} {opened.job_title}
+          </Link>
         </Box>
         <Box sx={{ opacity: 0.8, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
           {name}
