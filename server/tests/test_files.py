@@ -63,7 +63,7 @@ class Files(ApiTestCase):
             self.assertIn(said, metric)
         for part in parts:
             self.assertIn(f"{part['title']} x {part['quantity']}: {part['length_mm']:.1f} x", metric)
-        self.assertIn(f"{answer['figures']['empty_kg']:.1f} kg", metric)
+        self.assertIn(f"{answer['shell']['figures']['empty_kg']:.1f} kg", metric)
         self.assertIn("CAUTION: The floor wants", metric)
         inches = self.sheet_text("in_usgal")
         self.assertIn(f"{brimful / 3.785411784:.2f} US gal", inches)

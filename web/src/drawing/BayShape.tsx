@@ -61,7 +61,7 @@ function OpeningMark({ view, bay }: { view: Placed; bay: Bay }) {
     return (
       <g>
         <line x1={view.toX(a)} x2={view.toX(b)} y1={y} y2={y} {...line} />
-        <text x={view.toX(b) - 2} y={y + (high ? -5 : 14)} textAnchor="end" {...word}>
+        <text data-label={6} data-at={`${view.toX(b) - 20} ${y}`} x={view.toX(b) - 2} y={y + (high ? -5 : 14)} textAnchor="end" {...word}>
           opening
         </text>
       </g>
@@ -129,22 +129,27 @@ function BoxedShape({ view, keepOut, needed, look, clip }: { view: Placed; keepO
   const rect = boxRect(view, box)
   const round = keepOut.kind === 'cylinder' && keepOut.axis !== view.across && keepOut.axis !== view.up
   const [cx, cy] = [rect.x + rect.width / 2, rect.y + rect.height / 2]
-  const name = keepOut.planned ? `${keepOut.name} (planned)` : keepOut.name
-  const fits = rect.width > name.length * 6 && rect.height > 16
   const keep = { fill: 'none', stroke: inks.block, strokeWidth: 0.9, strokeDasharray: '5 4', clipPath: `url(#${clip})` }
   return (
     <>
       {needed > 0 && (round ? <circle cx={cx} cy={cy} r={rect.width / 2 + needed * view.scale} {...keep} /> : <rect {...boxRect(view, box, needed)} rx={needed * view.scale} {...keep} />)}
       {round ? <circle cx={cx} cy={cy} r={rect.width / 2} {...look} /> : <rect {...rect} {...look} />}
-      {fits && <Name x={cx} y={cy + 4} text={name} />}
     </>
   )
+}
+
+/** The name of a keep-out, over everything that is drawn of the tank. */
+export function KeepOutName({ view, keepOut }: { view: Placed; keepOut: KeepOut }) {
+  const box = boxOf(keepOut)
+  if (!box || keepOut.kind === 'slope') return null
+  const rect = boxRect(view, box)
+  return <Name x={rect.x + rect.width / 2} y={rect.y + rect.height / 2 + 4} text={keepOut.planned ? `${keepOut.name} (planned)` : keepOut.name} />
 }
 
 function Name({ x, y, text }: { x: number; y: number; text: string }) {
   const { inks } = useTheme()
   return (
-    <text x={x} y={y} textAnchor="middle" fontSize={12} fontWeight={600} fill={inks.ink} stroke={inks.blockFill} strokeWidth={4} paintOrder="stroke">
+    <text data-label={5} data-at={`${x} ${y - 4}`} x={x} y={y} textAnchor="middle" fontSize={12} fontWeight={600} fill={inks.ink} stroke={inks.blockFill} strokeWidth={4} paintOrder="stroke">
       {text}
     </text>
   )

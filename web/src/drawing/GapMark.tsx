@@ -36,7 +36,7 @@ export function GapMark({ view, gap, aside }: { view: Placed; gap: Gap; aside: n
       <line x1={x1} y1={y1} x2={x2} y2={y2} stroke={colour} strokeWidth={short ? 2.2 : 1.2} />
       <circle cx={x1} cy={y1} r={2} fill={colour} />
       <circle cx={x2} cy={y2} r={2} fill={colour} />
-      <text {...beside} fontSize={12} fontWeight={short ? 700 : 500} fill={colour} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
+      <text data-label={short ? 1 : 2} data-at={`${mx} ${my}`} {...beside} fontSize={12} fontWeight={short ? 700 : 500} fill={colour} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
         {text}
       </text>
     </g>

@@ -37,7 +37,6 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
   const shape = shapeOf(evaluation)
   if (!shape) return null
   const datum = datumOf(shape)
-  const taken: LabelBox[] = shape.ports.map(({ place }) => ({ low: view.toX(place[view.across]) - GLYPH_PX, high: view.toX(place[view.across]) + GLYPH_PX, y: view.toY(place[view.up]) + 4 }))
   return (
     <g pointerEvents={live ? undefined : 'none'}>
       {design.ports.map((port) => {
@@ -47,14 +46,14 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
         const [x, y] = [view.toX(place[view.across]), view.toY(place[view.up])]
         const leftward = place[view.across] > (shape.body.low[view.across] + shape.body.high[view.across]) / 2 + 1
         const colour = port.id === chosen ? inks.hand : inks.ink
-        const label = named ? clearLabel(labelAt(view, port, x, y, leftward), port.name, taken) : null
+        const label = named ? labelAt(view, port, x, y, leftward) : null
         return (
           <g key={port.id} data-port={port.id}>
             <Standing view={view} port={port} found={found} thickness={shape.thickness_mm} />
             <Hanging view={view} port={port} found={found} thickness={shape.thickness_mm} />
-            <path d={GLYPH[port.role]} transform={`translate(${x} ${y})`} fill={port.capped ? colour : inks.sheet} stroke={colour} strokeWidth={1.8} />
+            <path data-mark d={GLYPH[port.role]} transform={`translate(${x} ${y})`} fill={port.capped ? colour : inks.sheet} stroke={colour} strokeWidth={1.8} />
             {label && (
-              <text {...label} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
+              <text data-label={4} data-at={`${x} ${y}`} {...label} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
                 {port.name}
               </text>
             )}
@@ -77,30 +76,7 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
   )
 }
 
-type Label = ReturnType<typeof labelAt>
-interface LabelBox {
-  low: number
-  high: number
-  y: number
-}
-const LETTER_PX = 6.1
-const LINE_PX = 13
-/** Half of a port's own mark: no label lies over one. */
-const GLYPH_PX = 7
 const STOP_PX = 10
-
-/** The label moved up or down past those that stand already; null where there is no room. */
-function clearLabel(label: Label, name: string, taken: LabelBox[]): Label | null {
-  const wide = name.length * LETTER_PX
-  const low = label.textAnchor === 'start' ? label.x : label.textAnchor === 'end' ? label.x - wide : label.x - wide / 2
-  for (const off of [0, LINE_PX, -LINE_PX, -2 * LINE_PX, -3 * LINE_PX]) {
-    const y = label.y + off
-    if (taken.some((other) => other.low < low + wide && low < other.high && Math.abs(other.y - y) < LINE_PX)) continue
-    taken.push({ low, high: low + wide, y })
-    return { ...label, y }
-  }
-  return null
-}
 
 /** Beside the glyph; over a ring that would hide it, in the plan. */
 function labelAt(view: Placed, port: Port, x: number, y: number, leftward: boolean) {

@@ -7,12 +7,13 @@ import { SIZE } from '../api/model'
 import type { Station } from '../stations/station'
 import { useUnits } from '../units/useUnits'
 import { useWork } from '../work/store'
-import { BayShape, isInFront, KeepOutShape } from './BayShape'
+import { BayShape, isInFront, KeepOutName, KeepOutShape } from './BayShape'
 import { CutLines } from './CutLines'
 import { Dimension, type Editing } from './Dimension'
 import { DimensionEditor } from './DimensionEditor'
 import { setBaySize, setShellSize } from './edits'
 import { asideOf, GapMark, gapsIn } from './GapMark'
+import { useLabels } from './labels'
 import { boundsOf, layOut, type Placed } from './layout'
 import { PortMarks } from './PortMarks'
 import { shapeOf } from './shape'
@@ -27,6 +28,8 @@ const Solid = lazy(() => import('./Solid'))
 export function TankDrawing({ station }: { station: Station }) {
   const { inks } = useTheme()
   const box = useRef<HTMLDivElement>(null)
+  const svg = useRef<SVGSVGElement>(null)
+  const leaders = useRef<SVGPathElement>(null)
   const [size, setSize] = useState({ width: 0, height: 0 })
   const [editing, setEditing] = useState<Editing | null>(null)
   const [large, setLarge] = useState(false)
@@ -45,12 +48,14 @@ export function TankDrawing({ station }: { station: Station }) {
 
   const bounds = boundsOf(design, [evaluation, trial?.evaluation, pinned])
   const laid = bounds && size.width > 0 ? layOut(bounds, size.width, size.height) : null
+  useLabels(svg, leaders, Boolean(laid) && !large)
   return (
     <Box ref={box} component="section" aria-label="Drawing" sx={{ position: 'relative', flex: 1, minWidth: 0, minHeight: 320, background: inks.sheet, overflow: 'hidden' }}>
       {!laid && <EmptySheet />}
       {laid && !large && (
-        <svg width={size.width} height={size.height} style={{ position: 'absolute', inset: 0 }} role="group" aria-label="Plan, elevation and end view">
+        <svg ref={svg} width={size.width} height={size.height} style={{ position: 'absolute', inset: 0 }} role="group" aria-label="Plan, elevation and end view">
           <Patterns />
+          <path ref={leaders} data-leaders fill="none" stroke={inks.quiet} strokeWidth={0.9} pointerEvents="none" />
           {laid.views.map((view) => (
             <View key={view.id} view={view} station={station} onEdit={readOnly ? undefined : setEditing} />
           ))}
@@ -133,6 +138,9 @@ export function View({ view, station, onEdit }: ViewProps) {
           <drawing.Layer view={view} design={design} evaluation={evaluation} onEdit={onEdit} />
         </Suspense>
       )}
+      {bay?.keep_outs.map((keepOut) => (
+        <KeepOutName key={keepOut.id} view={view} keepOut={keepOut} />
+      ))}
       {shape && view.id === 'plan' && <CutLines view={view} shape={shape} />}
     </g>
   )

@@ -154,7 +154,7 @@ export function Remainders({ view, shape, drained, level }: { view: Placed; shap
         return (
           <g key={place}>
             <path d={ringPath(view, piece.rings)} fillRule="evenodd" fill={MARKS[piece.kind]} stroke={colour} strokeWidth={0.8} />
-            <text x={spot.x} y={spot.y + 4} textAnchor={spot.left ? 'start' : 'end'} fontSize={12} fontWeight={650} fill={colour} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
+            <text data-label={3} data-at={`${(left + right) / 2} ${(top + foot) / 2}`} x={spot.x} y={spot.y + 4} textAnchor={spot.left ? 'start' : 'end'} fontSize={12} fontWeight={650} fill={colour} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
               {`${piece.kind === 'air' ? 'air' : 'stays'} ${units.volumeUnitText(piece.litres)}`}
             </text>
           </g>
@@ -218,7 +218,7 @@ export function GhostParts({ view, now, then }: { view: Placed; now: Shape; then
         return (
           <g key={feature.id} data-ghost-feature={feature.id}>
             <rect {...rect} fill={inks.handFill} fillOpacity={0.35} stroke={inks.hand} strokeWidth={1.6} strokeDasharray="9 4" />
-            <text x={rect.x + 4} y={rect.y + rect.height - 5} {...text}>
+            <text data-label={4} data-at={`${rect.x + rect.width / 2} ${rect.y + rect.height / 2}`} x={rect.x + 4} y={rect.y + rect.height - 5} {...text}>
               {feature.name}
             </text>
           </g>

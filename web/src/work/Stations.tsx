@@ -1,5 +1,6 @@
 import { Box, ButtonBase } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
+import { readOutOnly } from '../app/hidden'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Finding, StationMark } from '../api/model'
@@ -68,7 +69,6 @@ function StationLink({ station, designId, here }: { station: Station; designId: 
       component={Link}
       to={`/designs/${designId}/${station.name}`}
       aria-current={here ? 'step' : undefined}
-      aria-label={`${station.title}: ${said}`}
       data-station={station.name}
       data-state={state}
       title={`${station.about}; ${said}`}
@@ -87,7 +87,9 @@ function StationLink({ station, designId, here }: { station: Station; designId: 
     >
       <StationMarkIcon state={state} />
       <Box sx={{ flex: 1, fontWeight: here ? 700 : 550 }}>{station.title}</Box>
+      <Box sx={readOutOnly}>, {state}</Box>
       {open > 0 && <Box sx={{ fontSize: 12, fontVariantNumeric: 'tabular-nums', color: state === 'blocked' ? inks.stop : 'text.secondary' }}>{open}</Box>}
+      {open > 0 && <Box sx={readOutOnly}> open</Box>}
     </Box>
   )
 }

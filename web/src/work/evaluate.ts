@@ -29,6 +29,8 @@ const ask = ({ design, fill, attitude, cuts, asks, remedies }: Question) =>
     }),
   ) as Promise<Evaluation>
 
+const ASKED_ABOUT = ['design', 'fill', 'attitude', 'cuts', 'asks', 'dragging'] as const
+
 let busy = false
 let asleep: ReturnType<typeof setTimeout> | null = null
 let last: Question | null = null
@@ -104,16 +106,16 @@ async function refresh() {
   }
 }
 
-/** Keep the evaluation in step with the design and what of it is shown. */
-export function useEvaluating() {
-  useEffect(() => {
-    last = null
-    void refresh()
-    return useWork.subscribe((state, before) => {
-      if (state.design !== before.design || state.fill !== before.fill || state.attitude !== before.attitude || state.cuts !== before.cuts || state.asks !== before.asks || state.dragging !== before.dragging) void refresh()
-    })
-  }, [])
+/** Keep the evaluation in step with the design and what of it is shown, until told to stop. */
+export function startEvaluating(): () => void {
+  last = null
+  void refresh()
+  return useWork.subscribe((state, before) => {
+    if (ASKED_ABOUT.some((part) => state[part] !== before[part])) void refresh()
+  })
 }
+
+export const useEvaluating = () => useEffect(startEvaluating, [])
 
 /** Show what a remedy would do, without taking it. */
 export async function tryRemedy(key: string, remedy: Remedy) {

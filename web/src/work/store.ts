@@ -72,11 +72,13 @@ const START: Work = {
   readOnly: false,
 }
 
+const STEPS_KEPT = 500
+
 export const useWork = create<Work>()(
   temporal(() => START, {
     partialize: ({ design }) => ({ design }),
     equality: (a, b) => a.design === b.design,
-    limit: 500,
+    limit: STEPS_KEPT,
   }),
 )
 
@@ -123,9 +125,10 @@ export function endDrag(keep: boolean) {
   if (!start) return
   const end = get().design
   dragStart = null
-  set({ design: start })
+  // The step is put into the history as it is: the design doesn't go back and forth for it.
+  if (keep && !same(start, end)) useWork.temporal.setState({ pastStates: [...history().pastStates, { design: start }].slice(-STEPS_KEPT), futureStates: [] })
+  set(keep ? { dragging: false } : { design: start, dragging: false })
   history().resume()
-  set(keep && !same(start, end) ? { design: end, dragging: false } : { dragging: false })
 }
 
 export function undo() {

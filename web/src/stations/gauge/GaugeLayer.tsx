@@ -44,7 +44,7 @@ function SenderMark({ view, place, sender, reading, at, live }: { view: Placed; 
           </g>
         ))}
       <circle r={3.5} transform={name} fill={colour} />
-      <text x={grip[0] + 8} y={grip[1] - 6 - 14 * place} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
+      <text data-label={4} data-at={`${grip[0]} ${grip[1]}`} x={grip[0] + 8} y={grip[1] - 6 - 14 * place} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
         {sender.name}
       </text>
       {live && (

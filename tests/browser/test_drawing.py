@@ -1,0 +1,75 @@
+"""The drawing's labels, on every demo design."""
+
+from itertools import product
+
+from django.core.management import call_command
+
+from server.demo.saltmarsh import PASSWORD, PEOPLE
+from server.jobs.models import TankDesign
+from server.workshop.models import Person
+from tests.browser.driver import BrowserTestCase
+
+STATIONS = ("bay", "shell", "inside", "ports", "gauge")
+OVERLAPS = """
+const seen = [...document.querySelectorAll('section[aria-label=Drawing] svg[role=group] text')]
+  .filter((t) => getComputedStyle(t).visibility !== 'hidden' && t.textContent.trim())
+  .map((t) => [t.textContent.trim(), t.getBoundingClientRect()])
+const met = []
+for (let i = 0; i < seen.length; i++) for (let j = 0; j < i; j++) {
+  const [a, p] = seen[i], [b, q] = seen[j]
+  const apart = p.left >= q.right - 0.5 || q.left >= p.right - 0.5 || p.top >= q.bottom - 0.5 || q.top >= p.bottom - 0.5
+  if (!apart) met.push(`${a} / ${b}`)
+}
+return [seen.length, met]
+"""
+READY = """
+const station = document.querySelector('[data-station][aria-current=step]')?.dataset.station
+const drawn = document.querySelectorAll('section[aria-label=Drawing] [data-view] text').length
+return station === arguments[0] && drawn > 3
+"""
+
+
+class Labels(BrowserTestCase):
+    """No text lies on another."""
+
+    def test_no_label_lies_on_another(self) -> None:
+        """Every view of every demo design at every station that draws, on two sizes of screen, in both unit sets."""
+        call_command("load_demo", verbosity=0)
+        name, password = PEOPLE[0][0], PASSWORD
+        met, count = [], 0
+        for units, (width, height) in product(("mm_l", "in_usgal"), ((1280, 800), (1024, 768))):
+            Person.objects.filter(username=name).update(units=units)
+            self.browser.set_window_size(width, height)
+            self.sign_in(name, password)
+            for tank in TankDesign.objects.filter(revision__gt=0):
+                self.go(f"/designs/{tank.pk}/{STATIONS[0]}")
+                for station in STATIONS:
+                    if station != STATIONS[0]:
+                        self.click(f"[data-station={station}]")
+                    self.turn_to_the_tank()
+                    self.until(lambda at=station: self.browser.execute_script(READY, at), f"{tank} at {station}")
+                    seen, found = self.settled()
+                    count += seen
+                    met += [f"{units} {width} {tank} {station}: {pair}" for pair in found]
+            self.browser.delete_all_cookies()
+        self.assertGreater(count, 1000)
+        self.assertEqual(met, [])
+
+    def turn_to_the_tank(self) -> None:
+        """Away from a station's board."""
+        for button in self.browser.find_elements("xpath", "//button[normalize-space()='Show the tank']"):
+            button.click()
+
+    def settled(self) -> tuple[int, list[str]]:
+        """How many texts there are and which lie on another, once the drawing has come to rest."""
+        before = None
+        for _ in range(20):
+            now = self.browser.execute_async_script(
+                "const done = arguments[0]; setTimeout(() => requestAnimationFrame(() => done((() => {"
+                + OVERLAPS
+                + "})())), 120)"
+            )
+            if now == before:
+                break
+            before = now
+        return now[0], now[1]
