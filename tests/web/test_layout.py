@@ -91,3 +91,38 @@ class Asking(TestCase):
                 bare = (ask["plates_across"] or {"low": 1})["low"] == 0 and any(ask[way] for way in OPENING)
                 self.assertTrue(len(cases) == runs or bare, ask)
         self.assertGreater(tried, 10)
+
+
+class Labels(TestCase):
+    """Labels of a drawing."""
+
+    def test_they_keep_apart(self) -> None:
+        """Whatever is crowded: none that is shown lies on another, on what is fixed, or off the page; the first stay."""
+        page = {"x": 0, "y": 0, "width": 900, "height": 600}
+
+        def box(wide: float, high: float) -> dict[str, float]:
+            return {"x": CHANCE.uniform(0, 820), "y": CHANCE.uniform(0, 580), "width": wide, "height": high}
+
+        asked = []
+        for _ in range(60):
+            fixed = [box(CHANCE.uniform(10, 60), 14) for _ in range(12)]
+            boxes = [box(CHANCE.uniform(20, 75), 14) for _ in range(25)]
+            labels = [{"box": b, "at": {"x": b["x"], "y": b["y"]}, "priority": n % 5, "led": True} for n, b in enumerate(boxes)]
+            asked.append((labels, fixed))
+        hidden = 0
+        for (labels, fixed), spots in zip(asked, call("drawing/labels", [("placed", *a, page) for a in asked]), strict=True):
+            taken = list(fixed)
+            for label, spot in zip(labels, spots, strict=True):
+                hidden += spot["hidden"]
+                if spot["hidden"]:
+                    continue
+                b = label["box"] | {"x": label["box"]["x"] + spot["dx"], "y": label["box"]["y"] + spot["dy"]}
+                self.assertTrue(0 <= b["x"] and b["x"] + b["width"] <= 900 and 0 <= b["y"] and b["y"] + b["height"] <= 600)
+                for o in taken:
+                    apart = b["x"] >= o["x"] + o["width"] or o["x"] >= b["x"] + b["width"]
+                    self.assertTrue(apart or b["y"] >= o["y"] + o["height"] or o["y"] >= b["y"] + b["height"])
+                taken.append(b)
+        self.assertLess(hidden, 15, "of 1500")
+        alone = {"box": {"x": 5, "y": 5, "width": 30, "height": 12}, "at": {"x": 0, "y": 0}, "priority": 1, "led": True}
+        (spots,) = call("drawing/labels", [("placed", [alone], [], page)])
+        self.assertEqual(spots, [{"dx": 0, "dy": 0, "hidden": False}])

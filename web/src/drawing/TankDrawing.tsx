@@ -118,7 +118,7 @@ export function View({ view, station, onEdit }: ViewProps) {
       .map((keepOut) => <KeepOutShape key={keepOut.id} view={view} bay={bay} keepOut={keepOut} gaps={gaps} strong={Boolean(drawing.bayAtHand)} inFront={inFront} />)
   return (
     <g data-view={view.id}>
-      <text x={view.x0} y={view.y0 - view.height - (view.id === 'end' ? 14 : 18)} fontSize={12} fill={inks.quiet}>
+      <text data-label={0} x={view.x0} y={view.y0 - view.height - (view.id === 'end' ? 14 : 18)} fontSize={12} fill={inks.quiet}>
         {title}
       </text>
       {bay && <BayShape view={view} bay={bay} gaps={gaps} strong={Boolean(drawing.bayAtHand)} />}

@@ -13,6 +13,8 @@ export interface Movable {
   box: Box
   at: { x: number; y: number }
   priority: number
+  /** Whether a line leads to it from what it names, once it stands away. */
+  led: boolean
 }
 
 export interface Spot {
@@ -69,8 +71,8 @@ function freeSpot(box: Box, taken: readonly Box[], page: Box) {
 }
 
 /** From what a label names to the nearest edge of the label, once it stands away from it. */
-export function leader({ box, at }: Movable, { dx, dy, hidden }: Spot): string {
-  if (hidden || Math.hypot(dx, dy) < LEADER_FROM_PX) return ''
+export function leader({ box, at, led }: Movable, { dx, dy, hidden }: Spot): string {
+  if (hidden || !led || Math.hypot(dx, dy) < LEADER_FROM_PX) return ''
   const x = Math.min(box.x + dx + box.width, Math.max(box.x + dx, at.x))
   const y = Math.min(box.y + dy + box.height, Math.max(box.y + dy, at.y))
   return `M${at.x} ${at.y}L${x} ${y}`
@@ -111,7 +113,7 @@ function part(drawing: SVGSVGElement, leaders: SVGPathElement | null) {
   const labels = movable.map((text): Movable => {
     const box = boxOf(text)
     const [x = box.x + box.width / 2, y = box.y + box.height / 2] = text.dataset.at?.split(' ').map(Number) ?? []
-    return { box, at: { x, y }, priority: Number(text.dataset.label) }
+    return { box, at: { x, y }, priority: Number(text.dataset.label), led: text.dataset.at !== undefined }
   })
   const spots = placed(labels, fixed, { x: 0, y: 0, width: origin.width, height: origin.height })
   movable.forEach((text, place) => {
