@@ -125,8 +125,8 @@ export function View({ view, station, onEdit }: ViewProps) {
       {keepOuts(false)}
       {shape && <ShellOutline view={view} shape={shape} strong={!drawing.bayAtHand} />}
       {shape && fill && <FuelShape view={view} fill={fill} shape={shape} />}
-      {shape && drained && drawing.remainders && <Remainders view={view} shape={shape} drained={drained} level={(fill?.slope_deg ?? 0) < 0.01} />}
       {keepOuts(true)}
+      {shape && drained && drawing.remainders && <Remainders view={view} shape={shape} drained={drained} level={(fill?.slope_deg ?? 0) < 0.01} />}
       {before && <GhostOutline view={view} shape={before} tone="pin" />}
       {then && <GhostOutline view={view} shape={then} tone="trial" />}
       {then && shape && <GhostParts view={view} now={shape} then={then} />}

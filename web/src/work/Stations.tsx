@@ -39,7 +39,7 @@ export function Stations({ designId, at }: { designId: number; at: string }) {
               onClick={() => fold(group)}
               aria-expanded={open}
               data-group={group}
-              sx={{ width: '100%', minHeight: 26, justifyContent: 'space-between', px: { xs: 1, lg: 1.75 }, fontSize: 12, fontWeight: 650, letterSpacing: '0.04em', color: 'text.secondary', '&:hover': { background: inks.sheet } }}
+              sx={{ width: '100%', minHeight: 24, justifyContent: 'space-between', px: { xs: 1, lg: 1.75 }, fontFamily: 'inherit', fontSize: 12, fontWeight: 650, letterSpacing: '0.04em', color: 'text.secondary', '&:hover': { background: inks.sheet } }}
             >
               {title}
               <Box component="span" aria-hidden sx={{ transform: open ? 'none' : 'rotate(-90deg)' }}>
@@ -77,7 +77,7 @@ function StationLink({ station, designId, here }: { station: Station; designId: 
         alignItems: 'center',
         gap: 1.1,
         px: { xs: 1, lg: 1.75 },
-        minHeight: 38,
+        minHeight: 36,
         color: 'text.primary',
         textDecoration: 'none',
         background: here ? inks.sheet : 'transparent',

@@ -1,0 +1,58 @@
+"""The page of a job."""
+
+from selenium.webdriver.common.by import By
+
+from keel.design.document import Design
+from server.jobs.models import TankDesign
+from server.tests.helpers import PASSWORD
+from tests.browser.test_slice import BAY, SHELL, SliceTestCase
+
+
+class OneJob(SliceTestCase):
+    """Everything about a job on one page."""
+
+    def test_designs_findings_papers_and_who_did_what(self) -> None:
+        """From the list to the page; a finding leads to its station, a paper is there, saves are told by sitting."""
+        low = Design.model_validate({"brief": {"target_l": 100.0}, "bay": BAY, "shell": SHELL | {"z_mm": 5.0}})
+        second = TankDesign.started(self.tank.job, "Second try", low, self.maker, "lower")
+        second.save_revision(low, self.maker, 1)
+        self.sign_in("maker", PASSWORD)
+        self.press("Launch tank")
+        self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, "[data-design]")) == 2, "both designs")
+        self.until(lambda: "rated, 100.00 L asked for" in self.text(f"[data-design='{self.tank.pk}']"), "figures")
+        said = self.text("section[aria-label='Who did what']")
+        self.assertIn("Second try: revisions 1 to 2, lower", said)
+        self.assertIn("Main: revision 1", said)
+        self.assertIn("maker", said.lower())
+        paper = self.find("//section[@aria-label='Papers']//a[normalize-space()='Cut list, CSV']")
+        self.assertTrue(paper.get_attribute("href").endswith(f"/api/designs/{self.tank.pk}/files/cut-list.csv"))
+        self.assert_accessible("the job's page")
+        self.click("//section[@aria-label='Needs attention']//a[contains(., 'Second try, Bay')]")
+        self.find("[data-station=bay][aria-current=step]")
+        self.press(f"{self.tank.job.number} Launch tank")
+        self.find("section[aria-label=Designs]")
+        self.go("/jobs/999")
+        self.until(lambda: "nothing" in self.text("body").lower(), "no such job")
+
+    def test_stations_by_key_and_folded_groups(self) -> None:
+        """Alt with an arrow goes to the next station; a folded group stays folded but for the station at hand."""
+        self.open_tank("shell")
+        self.keys("body", "\ue00a\ue015")
+        self.find("[data-station=inside][aria-current=step]")
+        self.keys("body", "\ue00a\ue013")
+        self.find("[data-station=shell][aria-current=step]")
+        self.click("[data-group=design]")
+
+        def shown() -> list[str | None]:
+            links = self.browser.find_elements(By.CSS_SELECTOR, "[data-station]")
+            return [link.get_attribute("data-station") for link in links]
+
+        self.until(lambda: shown() == ["shell", "sheet", "bench"], "folded")
+        self.browser.refresh()
+        self.until(lambda: shown() == ["shell", "sheet", "bench"], "still folded")
+        self.click("[data-group=design]")
+        self.until(lambda: len(shown()) == 9, "unfolded")
+        groups = self.browser.find_elements(By.CSS_SELECTOR, "nav[aria-label=Stations] > section")
+        others = sum(self.find(part).size["height"] for part in ("header", "[aria-label='Tally']"))
+        whole = sum(group.size["height"] for group in groups) + 6 * 36 + 24
+        self.assertLessEqual(whole + others, 800, "six more stations and a third group on a screen 800 high")
