@@ -12,6 +12,8 @@ from keel.design.faults import faults
 from keel.design.workshop import Workshop
 from keel.evaluation import evaluate
 from keel.formats.document import UnreadableDesignError, design_schema, read_design
+from keel.reference.gauges import gauges_by_metal
+from keel.reference.quantities import quantity_table
 from keel.solid.faults import GeometryError
 from keel.warm import warm_answers, warm_kernels
 
@@ -26,10 +28,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
     command.add_argument("design", type=Path, help="design document (JSON), or - for standard input")
     command.add_argument("--workshop", type=Path, help="workshop document (JSON); the usual rules by default")
     commands.add_parser("schema", help="print the design document's JSON Schema")
+    commands.add_parser("quantities", help="print the table of quantities and their units as JSON")
     commands.add_parser("warm", help="compile the kernels ahead of their first use")
     options = parser.parse_args(arguments)
     if options.command == "schema":
         print(json.dumps(design_schema(), indent=2, ensure_ascii=False))
+        return 0
+    if options.command == "quantities":
+        print(json.dumps({"quantities": quantity_table(), "gauges": gauges_by_metal()}, indent=1, ensure_ascii=False))
         return 0
     if options.command == "warm":
         warm_kernels()

@@ -1,11 +1,12 @@
-"""Lengths, volumes and masses as a reader wants them on paper."""
+"""Quantities as a reader wants them on paper."""
 
-from typing import Literal
-
+from keel.reference.gauges import gauge_of
+from keel.reference.metals import MetalName
+from keel.reference.quantities import UnitSet, shown_text
 from keel.reference.units import LITRES_PER_IMPERIAL_GALLON, LITRES_PER_US_GALLON, MM_PER_INCH
 from keel.studies.result import Value, metric
 
-ReaderUnits = Literal["mm_l", "in_usgal", "in_impgal"]
+ReaderUnits = UnitSet
 SIXTEENTHS = 16
 
 
@@ -29,6 +30,14 @@ def cut_text(mm: float, units: ReaderUnits) -> str:
     return length_text(mm, units) if units == "mm_l" else f'{mm / MM_PER_INCH:z.3f}"'
 
 
+def sheet_text(metal: MetalName, mm: float, units: ReaderUnits) -> str:
+    """A sheet's thickness; in inches with the gauge number it goes by in that metal."""
+    if units == "mm_l":
+        return f"{length_text(mm, units)} mm"
+    gauge = gauge_of(metal, mm)
+    return cut_text(mm, units) + (f" ({gauge} gauge)" if gauge is not None else "")
+
+
 def volume_text(litres: float, units: ReaderUnits) -> str:
     """A volume in litres, US gallons or imperial gallons, to 0.01."""
     match units:
@@ -41,12 +50,14 @@ def volume_text(litres: float, units: ReaderUnits) -> str:
 
 
 def quantity_text(name: str, value: Value, units: ReaderUnits) -> str:
-    """A sentence's quantity (see `Words`) in the reader's units; masses and forces stay metric."""
-    kind = name.rpartition("_")[2]
-    if isinstance(value, float | int) and kind == "mm":
-        return length_text(value, units) + (" mm" if units == "mm_l" else "")
-    if isinstance(value, float | int) and kind == "sheet" and units != "mm_l":
+    """A sentence's quantity (see `Words`) in the reader's units."""
+    _, is_measured, kind = name.rpartition("_")
+    if not isinstance(value, float | int) or not is_measured or units == "mm_l":
+        return metric(name, value)
+    if kind == "mm":
+        return length_text(value, units)
+    if kind == "sheet":
         return cut_text(value, units)
-    if isinstance(value, float | int) and kind == "l":
+    if kind == "l":
         return volume_text(value, units)
-    return metric(name, value)
+    return shown_text(kind, value, units)

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from keel.reference.quantities import QUANTITIES, shown_text
 from keel.solid.polyhedron import Array
 
 Value = float | int | str
@@ -49,33 +50,9 @@ def words(text: str, **values: Value) -> Words:
     return Words(text=text, values=values)
 
 
-METRIC: dict[str, tuple[str, float]] = {
-    "mm": ("{:z.1f} mm", 1),
-    "sheet": ("{:z.1f} mm", 1),
-    "l": ("{:z.2f} L", 1),
-    "kg": ("{:z.2f} kg", 1),
-    "m": ("{:z.2f} m", 1),
-    "mpa": ("{:z.0f} MPa", 1),
-    "kpa": ("{:z.1f} kPa", 1),
-    "cm2": ("{:z.1f} cm²", 1),
-    "pct": ("{:z.1f} %", 100),
-    "g": ("{:g} g", 1),
-    "k": ("{:g} K", 1),
-    "deg": ("{:z.0f}°", 1),
-    "lph": ("{:z.1f} L/h", 1),
-    "kw": ("{:z.1f} kW", 1),
-    "kgkwh": ("{:z.3f} kg/kWh", 1),
-    "kgh": ("{:z.1f} kg/h", 1),
-    "kgl": ("{:z.3f} kg/L", 1),
-    "km": ("{:g} km", 1),
-    "h": ("{:z.2f} h", 1),
-    "s": ("{:z.1f} s", 1),
-    "v": ("{:g} V", 1),
-    "ohm": ("{:z.1f} Ω", 1),
-}
-
-
-PLAIN = ("{:g}", 1.0)
+METRIC_LENGTHS = {"mm": "{:z.1f} mm", "sheet": "{:z.1f} mm", "l": "{:z.2f} L"}
+"""Endings with rules of their own in other units; see `keel.formats.quantities`."""
+KNOWN_ENDINGS = {*METRIC_LENGTHS, *QUANTITIES}
 
 
 def metric(name: str, value: Value) -> str:
@@ -89,8 +66,11 @@ def metric(name: str, value: Value) -> str:
     if isinstance(value, str):
         return value
     _, is_measured, unit = name.rpartition("_")
-    shape, factor = METRIC[unit] if is_measured else PLAIN
-    return shape.format(round(value * factor, 6) + 0.0).replace(".0 mm", " mm")
+    if not is_measured:
+        return f"{value:g}"
+    if unit in METRIC_LENGTHS:
+        return METRIC_LENGTHS[unit].format(round(value, 6) + 0.0).replace(".0 mm", " mm")
+    return shown_text(unit, value, "mm_l")
 
 
 def in_words(names: Sequence[str]) -> str:

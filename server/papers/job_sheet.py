@@ -11,7 +11,8 @@ from reportlab.pdfgen.canvas import Canvas
 from keel.analysis.tank import TankAnalysis
 from keel.design.shell import CylinderShell
 from keel.findings.finding import Finding
-from keel.formats.quantities import length_text, quantity_text, volume_text
+from keel.formats.quantities import quantity_text, sheet_text, volume_text
+from keel.reference.quantities import shown_text
 from keel.solid.build import AnyShell
 from keel.stations.judge import findings_on
 from keel.studies.cost.figures import FIGURES
@@ -78,15 +79,16 @@ def _views(canvas: Canvas, heading: Heading, tank: TankAnalysis) -> None:
 def _figures(canvas: Canvas, heading: Heading, tank: TankAnalysis) -> None:
     design, shell, figures, made, held = tank.design, tank.shell, tank[FIGURES], tank[SHEET], tank[CAPACITY]
     units, x, y = heading.reader, WIDTH - 92 * mm, HEIGHT - 27 * mm
+    at_floor = shown_text("m", made.weld_at_floor_mm / 1000, units)
     rows = [
         ("Fuel", design.brief.fuel),
         ("Brimful", volume_text(figures.brimful_l, units)),
         (f"Rated (ullage {held.ullage_fraction:.2%})", volume_text(figures.rated_l, units)),
-        ("Empty mass", f"{figures.empty_kg:.1f} kg" if figures.empty_kg is not None else "-"),
-        ("Full mass", f"{figures.full_kg:.1f} kg" if figures.full_kg is not None else "-"),
-        ("Metal", f"{shell.metal}, {length_text(shell.thickness_mm, 'mm_l')} mm"),
+        ("Empty mass", shown_text("kg", figures.empty_kg, units, 1) if figures.empty_kg is not None else "-"),
+        ("Full mass", shown_text("kg", figures.full_kg, units, 1) if figures.full_kg is not None else "-"),
+        ("Metal", f"{shell.metal}, {sheet_text(shell.metal, shell.thickness_mm, units)}"),
         ("Made as", made.scheme),
-        ("Weld", f"{figures.weld_m:.2f} m, {made.weld_at_floor_mm / 1000:.2f} m of it at the floor"),
+        ("Weld", f"{shown_text('m', figures.weld_m, units)}, {at_floor} of it at the floor"),
         *_bend_rows(shell, made),
     ]
     for label, value in rows:

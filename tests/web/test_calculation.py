@@ -7,6 +7,8 @@ from unittest import TestCase
 
 from keel.findings.patch import merged
 from keel.formats.quantities import length_text, volume_text
+from keel.formats.quantities import sheet_text
+from keel.reference.quantities import QUANTITIES, UNIT_SETS, shown_text
 from tests.web.node import call
 
 CHANCE = Random(20261124)
@@ -122,6 +124,75 @@ class Patches(TestCase):
         results = call("work/patch", [("merged", document, patch) for document, patch in cases])
         for (document, patch), result in zip(cases, results, strict=True):
             self.assertEqual(result, merged(document, patch))
+
+
+class Quantities(TestCase):
+    """Everything that isn't a length or a volume."""
+
+    TYPED = (
+        ("16 psi", "kpa", "mm_l", 110.3161),
+        ("2.5 bar", "kpa", "in_usgal", 250.0),
+        ("16", "kpa", "in_usgal", 110.3161),
+        ("110 hp", "kw", "mm_l", 82.0270),
+        ("30 lb", "kg", "mm_l", 13.6078),
+        ("12,5", "kg", "mm_l", 12.5),
+        ("14 lbf·ft", "nm", "mm_l", 18.9814),
+        ("212 °F", "c", "mm_l", 100.0),
+        ("-40", "c", "in_impgal", -40.0),
+        ("45 min", "h", "mm_l", 0.75),
+        ("300 mi", "km", "mm_l", 482.8032),
+        ("−15", "deg", "mm_l", -15.0),
+    )
+    REFUSED = (
+        ("16 mm", "kpa", "“16 mm” is a length; a pressure is wanted here: kPa, pa, bar, mbar"),
+        ("3 kg", "kw", "“3 kg” is a mass; a power is wanted here: kW, w, hp, bhp"),
+        ("some", "kg", "“some” is not a mass"),
+        ("", "kg", "type a mass"),
+    )
+
+    def test_any_unit_of_the_kind_may_be_typed(self) -> None:
+        """With a unit it counts as that, without one as the reader's; another kind is named, with what is wanted."""
+        read = call("units/quantity", [("parseQuantity", text, of, units) for text, of, units, _ in self.TYPED])
+        for (text, _, _, value), found in zip(self.TYPED, read, strict=True):
+            self.assertAlmostEqual(found["value"], value, places=3, msg=text)
+        read = call("units/quantity", [("parseQuantity", text, of, "mm_l") for text, of, _ in self.REFUSED])
+        self.assertEqual([found["reason"] for found in read], [reason for *_, reason in self.REFUSED])
+        for module, name, text, said in (
+            ("units/length", "parseLength", "16 psi", "“16 psi” is a pressure; a length is wanted here"),
+            ("units/volume", "parseVolume", "30 lb", "“30 lb” is a mass; a volume is wanted here"),
+            ("units/flow", "parseFlow", "20 kw", "“20 kw” is a power; a flow is wanted here"),
+        ):
+            (found,) = call(module, [(name, text, "mm_l" if name != "parseLength" else False)])
+            self.assertIn(said, found["reason"])
+        flows = call("units/flow", [("parseFlow", text, "mm_l") for text in ("60 L/h", "2 L/min", "10 us gal/h", "5")])
+        for found, litres in zip(flows, (60, 120, 37.854118, 5), strict=True):
+            self.assertAlmostEqual(found["value"], litres, places=5)
+
+    def test_sheet_by_its_gauge_number(self) -> None:
+        """The same number is another thickness in another metal; one it has not is refused; named as in papers."""
+        typed = [("14 ga", "mild steel"), ("14ga", "5052-H32"), ("gauge 14", "stainless 304L"), ("3.2", "5052-H32")]
+        read = call("units/sheet", [("parseSheet", text, metal, False) for text, metal in typed])
+        for found, mm in zip(read, (1.897, 1.628, 1.984, 3.2), strict=True):
+            self.assertAlmostEqual(found["value"], mm, places=3)
+        (found,) = call("units/sheet", [("parseSheet", "44 ga", "5052-H32", True)])
+        self.assertEqual(found["reason"], "5052-H32 has no gauge 44: 3 to 30 are known")
+        sheets = [("5052-H32", 3.2), ("5052-H32", 2.58), ("mild steel", 1.5), ("stainless 304L", 1.5)]
+        for (metal, mm), text in zip(sheets, call("units/sheet", [("gaugeText", *s) for s in sheets]), strict=True):
+            paper = sheet_text(metal, mm, "in_usgal")  # type: ignore[arg-type]
+            self.assertEqual(f"({text})" in paper, bool(text), (metal, mm))
+        self.assertEqual(sheet_text("5052-H32", 2.58, "in_usgal"), '0.102" (10 gauge)')
+        self.assertEqual(sheet_text("5052-H32", 3.0, "mm_l"), "3 mm")
+
+    def test_shown_as_the_core_shows_it(self) -> None:
+        """The same text on the page as in papers, in every set of units; what is left as it is stays as it is."""
+        cases = [(of, CHANCE.uniform(0.5, 900), units) for of in QUANTITIES for units in UNIT_SETS for _ in range(4)]
+        shown = call("units/quantity", [("showQuantity", of, value, units) for of, value, units in cases])
+        for (of, value, units), text in zip(cases, shown, strict=True):
+            self.assertEqual(text.replace("−", "-"), shown_text(of, value, units), (of, value, units))
+        left = call("units/quantity", [("editQuantity", of, value, units) for of, value, units in cases])
+        again = [("parseQuantity", text, of, units) for text, (of, _, units) in zip(left, cases, strict=True)]
+        for (of, value, _), read in zip(cases, call("units/quantity", again), strict=True):
+            self.assertAlmostEqual(read["value"], value, delta=1e-3 * max(1.0, QUANTITIES[of].us.per), msg=of)
 
 
 class Drawing(TestCase):

@@ -1,5 +1,7 @@
 import { MenuItem, TextField } from '@mui/material'
 import type { Parsed } from '../units/length'
+import type { Ending } from '../units/quantity'
+import { gaugeText, parseSheet } from '../units/sheet'
 import { useUnits } from '../units/useUnits'
 import { useFault } from '../work/store'
 import { TypedField } from './TypedField'
@@ -30,21 +32,29 @@ export function LengthField(props: Common) {
   return <TypedField {...props} fault={useWrong(props)} unit={units.lengthUnit} edit={units.editLength} parse={units.parseLength} />
 }
 
+/** A thickness of sheet: a length, or the metal's gauge number. */
+export function SheetField({ metal, ...props }: Common & { metal: string }) {
+  const units = useUnits()
+  const gauge = units.inches && props.value !== null ? gaugeText(metal, props.value) : ''
+  const hint = [gauge, props.hint].filter(Boolean).join('; ') || undefined
+  return <TypedField {...props} hint={hint} fault={useWrong(props)} unit={units.lengthUnit} edit={units.editLength} parse={(text) => parseSheet(text, metal, units.inches)} />
+}
+
 export function VolumeField(props: Common) {
   const units = useUnits()
   return <TypedField {...props} fault={useWrong(props)} unit={units.volumeUnit} edit={units.editVolume} parse={units.parseVolume} />
 }
 
-/** A power, in kW or hp. */
-export function PowerField(props: Common) {
+/** A quantity in any unit of its kind. */
+export function QuantityField({ of, ...props }: Common & { of: Ending }) {
   const units = useUnits()
-  return <TypedField {...props} fault={useWrong(props)} unit={units.powerUnit} edit={units.editPower} parse={units.parsePower} />
+  return <TypedField {...props} fault={useWrong(props)} unit={units.unit(of)} edit={(value) => units.editQuantity(of, value)} parse={(text) => units.parseQuantity(of, text)} />
 }
 
 /** A flow an hour. */
 export function FlowField(props: Common) {
   const units = useUnits()
-  return <TypedField {...props} fault={useWrong(props)} unit={units.flowUnit} edit={units.editVolume} parse={units.parseFlow} />
+  return <TypedField {...props} fault={useWrong(props)} unit={units.unit('lph')} edit={units.editFlow} parse={units.parseFlow} />
 }
 
 /** Yes, no, or not looked at yet. */

@@ -1,6 +1,9 @@
 /** Lengths as people say them, to and from millimetres. The only place where inches are known. */
 
+import { kindOf, notA } from './quantity'
+
 export const MM_PER_INCH = 25.4
+const EXAMPLES = 'mm, cm, in, ft'
 const SIXTEENTHS = 16
 
 const UNIT_MM: Record<string, number> = {
@@ -61,7 +64,7 @@ export function parseLength(text: string, inches: boolean): Parsed {
     const sign = SIGN.exec(rest)
     if (sign) rest = rest.slice(sign[0].length)
     const next = term(rest, usual)
-    if (!next) return no(rest ? `“${rest}” is not a length` : `nothing after the “${(sign?.[0] ?? '').trim()}”`)
+    if (!next) return no(rest ? notA('a length', text, rest, EXAMPLES) : `nothing after the “${(sign?.[0] ?? '').trim()}”`)
     let { value } = next
     rest = next.rest
     const inchPart = next.feet && rest && !SIGN.test(rest) ? term(rest, MM_PER_INCH) : null
@@ -70,7 +73,7 @@ export function parseLength(text: string, inches: boolean): Parsed {
       rest = inchPart.rest
     }
     sum += sign && sign[1] !== '+' ? -value : value
-    if (rest && !SIGN.test(rest)) return no(`“${rest}” is left over: put + between two lengths`)
+    if (rest && !SIGN.test(rest)) return no(kindOf(rest) ? notA('a length', text, rest, EXAMPLES) : `“${rest}” is left over: put + between two lengths`)
   }
   return { ok: true, value: Number(sum.toFixed(9)) }
 }

@@ -2,67 +2,31 @@ import { createContext, use, useMemo } from 'react'
 import type { Units, Words } from '../api/model'
 import { editLength, exactLength, nudgeStep, parseLength, roundStep, showLength, showLengthUnit, MM_PER_INCH } from './length'
 import { plainNumber } from './number'
-import { editPower, FLOW_UNIT, parseFlow, parsePower, POWER_UNIT, showFlow, showPower } from './power'
+import { editFlow, parseFlow } from './flow'
+import { editQuantity, type Ending, isEnding, parseQuantity, showAmount, showQuantity, unitOf } from './quantity'
 import { editVolume, parseVolume, showVolume, showVolumeUnit, VOLUME_UNIT, PER_UNIT } from './volume'
 
 export const UnitsContext = createContext<Units>('mm_l')
 
 /** A sentence's quantity by the ending of its name (keel's `Words`). */
-function showQuantity(name: string, value: string | number, units: Units): string {
+function inSentence(name: string, value: string | number, units: Units): string {
   if (typeof value === 'string') return value
   const inches = units !== 'mm_l'
-  switch (name.slice(name.lastIndexOf('_') + 1)) {
+  const ending = name.slice(name.lastIndexOf('_') + 1)
+  switch (ending) {
     case 'mm':
       return showLengthUnit(value, inches)
     case 'sheet':
       return inches ? exactLength(value, true).replace(/\d in$/, '"') : showLengthUnit(value, false)
     case 'l':
       return showVolumeUnit(value, units)
-    case 'kg':
-      return `${plainNumber(value, 2)} kg`
-    case 'm':
-      return `${plainNumber(value, 2)} m`
-    case 'mpa':
-      return `${plainNumber(value, 0)} MPa`
-    case 'kpa':
-      return `${plainNumber(value, 1)} kPa`
-    case 'pct':
-      return `${plainNumber(value * 100, 1)} %`
-    case 'g':
-      return `${value} g`
-    case 'k':
-      return `${value} K`
-    case 'lph':
-      return showFlow(value, units)
-    case 'kw':
-      return showPower(value, units)
-    case 'kgkwh':
-      return `${plainNumber(value, 3)} kg/kWh`
-    case 'kgh':
-      return `${plainNumber(value, 1)} kg/h`
-    case 'kgl':
-      return `${plainNumber(value, 3)} kg/L`
-    case 'km':
-      return `${plainNumber(value, 0)} km`
-    case 'h':
-      return `${plainNumber(value, 2)} h`
-    case 's':
-      return `${plainNumber(value, 1)} s`
-    case 'v':
-      return `${value} V`
-    case 'ohm':
-      return `${plainNumber(value, 1)} Ω`
-    case 'deg':
-      return `${plainNumber(value, 0)}°`
-    case 'cm2':
-      return `${plainNumber(value, 1)} cm²`
     default:
-      return String(value)
+      return name.includes('_') && isEnding(ending) ? showQuantity(ending, value, units) : String(value)
   }
 }
 
 export const say = (words: Words, units: Units) =>
-  words.text.replace(/\{(\w+)\}/g, (_, name: string) => showQuantity(name, words.values?.[name] ?? '', units))
+  words.text.replace(/\{(\w+)\}/g, (_, name: string) => inSentence(name, words.values?.[name] ?? '', units))
 
 /** Everything that shows or reads a quantity, in the person's units. */
 export function useUnits() {
@@ -88,13 +52,16 @@ export function useUnits() {
       volumeUnitText: (litres: number, digits = 2) => showVolumeUnit(litres, units, digits),
       editVolume: (litres: number) => editVolume(litres, units),
       parseVolume: (text: string) => parseVolume(text, units),
-      powerUnit: POWER_UNIT[units],
-      powerText: (kw: number) => showPower(kw, units),
-      editPower: (kw: number) => editPower(kw, units),
-      parsePower: (text: string) => parsePower(text, units),
-      flowUnit: FLOW_UNIT[units],
-      flowText: (litresPerHour: number, digits = 1) => showFlow(litresPerHour, units, digits),
+      flowText: (litresPerHour: number, digits = 1) => showQuantity('lph', litresPerHour, units, digits),
+      editFlow: (litresPerHour: number) => editFlow(litresPerHour, units),
       parseFlow: (text: string) => parseFlow(text, units),
+      /** A quantity by the ending of its name, with its unit. */
+      quantity: (ending: Ending, value: number, digits?: number) => showQuantity(ending, value, units, digits),
+      /** The same as a bare number, under a heading that has the unit. */
+      amount: (ending: Ending, value: number, digits?: number) => showAmount(ending, value, units, digits),
+      unit: (ending: Ending) => unitOf(ending, units),
+      editQuantity: (ending: Ending, value: number) => editQuantity(ending, value, units),
+      parseQuantity: (ending: Ending, text: string) => parseQuantity(text, ending, units),
       round: roundStep(inches),
       nudge: nudgeStep(inches),
       /** A plain sentence from the server, its millimetres and litres in the reader's units. */

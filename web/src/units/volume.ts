@@ -2,6 +2,7 @@
 import type { Units } from '../api/model'
 import type { Parsed } from './length'
 import { plainNumber } from './number'
+import { notA } from './quantity'
 
 const LITRES_PER_US_GALLON = 3.785411784
 const LITRES_PER_IMPERIAL_GALLON = 4.54609
@@ -30,7 +31,7 @@ function factor(unit: string | undefined, units: Units): number | null {
 /** Read a volume: `60`, `60 L`, `16 us gal`, `13 imp gal`. */
 export function parseVolume(text: string, units: Units): Parsed {
   const found = VOLUME.exec(text)
-  if (!found) return { ok: false, reason: text.trim() ? `“${text.trim()}” is not a volume` : 'type a volume' }
+  if (!found) return { ok: false, reason: text.trim() ? notA('a volume', text, text.replace(/^[\s\d.,]+/, ''), 'L, us gal, imp gal') : 'type a volume' }
   const per = factor(found[2], units)
   if (per === null) return { ok: false, reason: 'say which gallon: us gal or imp gal' }
   return { ok: true, value: Number((found[1] ?? '').replace(',', '.')) * per }

@@ -122,8 +122,8 @@ export function usePrice(change: Change | null): string {
   const signed = (amount: number, text: string) => `${amount < 0 ? '−' : '+'}${text}`
   const parts = [
     Math.abs(change.brimful_l) >= 0.005 ? `${signed(change.brimful_l, units.volumeUnitText(Math.abs(change.brimful_l)))} brimful` : '',
-    change.empty_kg !== null && Math.abs(change.empty_kg) >= 0.005 ? signed(change.empty_kg, `${units.number(Math.abs(change.empty_kg), 2)} kg`) : '',
-    Math.abs(change.weld_m) >= 0.005 ? `${signed(change.weld_m, `${units.number(Math.abs(change.weld_m), 2)} m`)} weld` : '',
+    change.empty_kg !== null && Math.abs(change.empty_kg) >= 0.005 ? signed(change.empty_kg, units.quantity('kg', Math.abs(change.empty_kg))) : '',
+    Math.abs(change.weld_m) >= 0.005 ? `${signed(change.weld_m, units.quantity('m', Math.abs(change.weld_m)))} weld` : '',
     change.minutes !== null && change.minutes !== undefined && Math.abs(change.minutes) >= 0.5 ? signed(change.minutes, `${units.number(Math.abs(change.minutes), 0)} min`) : '',
     change.money !== null && change.money !== undefined && Math.abs(change.money) >= 0.5 ? signed(change.money, `${units.number(Math.abs(change.money), 0)} ${change.currency}`.trim()) : '',
   ].filter(Boolean)

@@ -31,8 +31,8 @@ export function Tally({ onFindings }: { onFindings: () => void }) {
   const compared = ghost ? 'if taken' : pinned ? 'against the pin' : 'last change'
   const old = unreachable || faults.length > 0
   const value = (name: Name, amount: number) =>
-    name.endsWith('_l') ? units.volume(amount, 2) : name === 'weld_m' ? units.number(amount, 2) : units.number(amount, 1)
-  const unit = (name: Name) => (name.endsWith('_l') ? units.volumeUnit : name === 'weld_m' ? 'm' : 'kg')
+    name.endsWith('_l') ? units.volume(amount, 2) : name === 'weld_m' ? units.amount('m', amount) : units.amount('kg', amount, 1)
+  const unit = (name: Name) => (name.endsWith('_l') ? units.volumeUnit : units.unit(name === 'weld_m' ? 'm' : 'kg'))
   return (
     <Box
       component="section"

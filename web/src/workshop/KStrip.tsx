@@ -2,7 +2,7 @@ import { Alert, Box, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, asked, Failure } from '../api/client'
-import { LengthField, NumberField } from '../fields/fields'
+import { LengthField, QuantityField } from '../fields/fields'
 
 type Field = 'flat_mm' | 'leg_a_mm' | 'leg_b_mm' | 'thickness_mm' | 'radius_mm' | 'angle_deg'
 
@@ -34,7 +34,7 @@ export function KStrip() {
         {FIELDS.map(({ name, label }) => (
           <LengthField key={name} label={label} value={strip[name]} onCommit={set(name)} />
         ))}
-        <NumberField label="Bend" unit="°" value={strip.angle_deg} onCommit={set('angle_deg')} />
+        <QuantityField label="Bend" of="deg" value={strip.angle_deg} onCommit={set('angle_deg')} />
       </Box>
       <Box role="status" sx={{ mt: 1.5 }}>
         {k.data && (

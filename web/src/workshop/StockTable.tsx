@@ -1,7 +1,8 @@
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material'
 import { useState } from 'react'
 import type { Schemas } from '../api/client'
-import { Choice, LengthField } from '../fields/fields'
+import { Choice, LengthField, SheetField } from '../fields/fields'
+import { gaugeText } from '../units/sheet'
 import { useUnits } from '../units/useUnits'
 
 type Stock = Schemas['StockSheet']
@@ -27,7 +28,10 @@ export function StockTable({ stock, disabled, onChange }: { stock: Stock[]; disa
             {stock.map((sheet, place) => (
               <TableRow key={place}>
                 <TableCell>{sheet.metal}</TableCell>
-                <TableCell align="right">{units.editLength(sheet.thickness_mm)}</TableCell>
+                <TableCell align="right">
+                  {units.editLength(sheet.thickness_mm)}
+                  {units.inches && gaugeText(sheet.metal, sheet.thickness_mm) ? `, ${gaugeText(sheet.metal, sheet.thickness_mm)}` : ''}
+                </TableCell>
                 <TableCell align="right">
                   {units.length(sheet.length_mm)} × {units.length(sheet.width_mm)}
                 </TableCell>
@@ -44,7 +48,7 @@ export function StockTable({ stock, disabled, onChange }: { stock: Stock[]; disa
       {!disabled && (
         <Box sx={{ display: 'grid', gridTemplateColumns: '1.4fr 1fr 1fr 1fr auto', gap: 2, alignItems: 'start' }}>
           <Choice label="Metal" value={fresh.metal} options={METALS} onChange={(metal) => setFresh({ ...fresh, metal })} />
-          <LengthField label="Thickness" value={fresh.thickness_mm} onCommit={(value) => value && setFresh({ ...fresh, thickness_mm: value })} />
+          <SheetField label="Thickness" metal={fresh.metal} value={fresh.thickness_mm} onCommit={(value) => value && setFresh({ ...fresh, thickness_mm: value })} />
           <LengthField label="Length" value={fresh.length_mm} onCommit={(value) => value && setFresh({ ...fresh, length_mm: value })} />
           <LengthField label="Width" value={fresh.width_mm} onCommit={(value) => value && setFresh({ ...fresh, width_mm: value })} />
           <Button variant="outlined" onClick={() => onChange([...stock, fresh])}>

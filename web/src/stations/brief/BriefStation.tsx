@@ -1,7 +1,7 @@
 import { Box, FormControlLabel, Switch, TextField, Typography } from '@mui/material'
 import { type ReactNode, useState } from 'react'
 import type { Brief } from '../../api/model'
-import { Choice, NumberField, ShareField, VolumeField } from '../../fields/fields'
+import { Choice, QuantityField, ShareField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useFault, useWork } from '../../work/store'
 import { Folded } from '../Folded'
@@ -41,7 +41,7 @@ export function BriefStation({ findings }: { findings: ReactNode }) {
       <Folded title={brief.card.length ? `Rule card, ${brief.card.length}` : 'Rule card'} open={brief.card.length > 0}>
         <RuleCard brief={brief} readOnly={readOnly} />
       </Folded>
-      <NumberField label="Vehicle without fuel" unit="kg" value={brief.vehicle_kg ?? null} emptyText="not said" hint="for the fuel’s share of its mass" fault={useFault('brief.vehicle_kg')} disabled={readOnly} onCommit={(vehicle_kg) => setBrief({ vehicle_kg })} />
+      <QuantityField label="Vehicle without fuel" of="kg" value={brief.vehicle_kg ?? null} emptyText="not said" hint="for the fuel’s share of its mass" fault={useFault('brief.vehicle_kg')} disabled={readOnly} onCommit={(vehicle_kg) => setBrief({ vehicle_kg })} />
     </>
   )
 }
@@ -59,11 +59,11 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
       {!basis && <VolumeField label="Target, rated capacity" value={brief.target_l ?? null} emptyText="none yet" fault={fault.target} hint="What has to go in with room left to expand" onCommit={(value) => setBrief({ target_l: value })} disabled={readOnly} />}
       {basis && (
         <Box sx={pair}>
-          {basis.kind === 'run time' && <NumberField label="Run time" unit="h" value={basis.hours ?? null} emptyText="not said" fault={fault.hours} disabled={readOnly} onCommit={(hours) => set({ hours })} />}
-          {basis.kind === 'stint' && <NumberField label="Stint" unit="min" value={basis.stint_min ?? null} emptyText="not said" fault={fault.stint} disabled={readOnly} onCommit={(stint_min) => set({ stint_min })} />}
+          {basis.kind === 'run time' && <QuantityField label="Run time" of="h" value={basis.hours ?? null} emptyText="not said" fault={fault.hours} disabled={readOnly} onCommit={(hours) => set({ hours })} />}
+          {basis.kind === 'stint' && <QuantityField label="Stint" of="min" value={basis.stint_min ?? null} emptyText="not said" fault={fault.stint} disabled={readOnly} onCommit={(stint_min) => set({ stint_min })} />}
           {basis.kind === 'range' && (
             <>
-              <NumberField label="Range" unit="km" value={basis.range_km ?? null} emptyText="not said" fault={fault.range} disabled={readOnly} onCommit={(range_km) => set({ range_km })} />
+              <QuantityField label="Range" of="km" value={basis.range_km ?? null} emptyText="not said" fault={fault.range} disabled={readOnly} onCommit={(range_km) => set({ range_km })} />
               <VolumeField label="For 100 km" value={basis.per_100km_l ?? null} emptyText="not said" fault={fault.per} disabled={readOnly} onCommit={(per_100km_l) => set({ per_100km_l })} />
             </>
           )}

@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material'
 import { useState } from 'react'
 import type { Brief, DemandCase } from '../../api/model'
-import { Choice, FlowField, NumberField, PowerField, ShareField } from '../../fields/fields'
+import { Choice, FlowField, NumberField, QuantityField, ShareField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { useUnits } from '../../units/useUnits'
 import { useFault, useWork } from '../../work/store'
@@ -42,7 +42,7 @@ function CaseRow({ item, place, readOnly, open, onToggle }: { item: DemandCase; 
       <Choice label="Engine" value={item.engine} options={ENGINES} disabled={readOnly} onChange={(engine) => set({ engine })} />
       <Choice label="Fuel of this case" value={item.fuel ?? 'as the brief'} options={['as the brief', ...FUELS]} disabled={readOnly} onChange={(fuel) => set({ fuel: fuel === 'as the brief' ? null : fuel })} />
       <Box sx={pair}>
-        <PowerField label="Full power" value={item.power_kw ?? null} emptyText="none yet" fault={useFault(faultOf('power_kw'))} disabled={readOnly} onCommit={(power_kw) => set({ power_kw })} />
+        <QuantityField of="kw" label="Full power" value={item.power_kw ?? null} emptyText="none yet" fault={useFault(faultOf('power_kw'))} disabled={readOnly} onCommit={(power_kw) => set({ power_kw })} />
         <NumberField
           label="Burns"
           unit="kg/kWh"
@@ -55,9 +55,9 @@ function CaseRow({ item, place, readOnly, open, onToggle }: { item: DemandCase; 
         />
         <FlowField label="Or measured" value={item.measured_l_per_h ?? null} emptyText="not measured" fault={useFault(faultOf('measured_l_per_h'))} disabled={readOnly} onCommit={(measured_l_per_h) => set({ measured_l_per_h })} />
         <ShareField label="Duty, averaged" value={item.duty} fault={useFault(faultOf('duty'))} disabled={readOnly} onCommit={(duty) => duty !== null && set({ duty })} />
-        <NumberField label="Rail pressure" unit="kPa" value={item.rail_kpa} fault={useFault(faultOf('rail_kpa'))} disabled={readOnly} onCommit={(rail_kpa) => rail_kpa !== null && set({ rail_kpa })} />
-        <NumberField label="Supply" unit="V" value={item.supply_v} fault={useFault(faultOf('supply_v'))} disabled={readOnly} onCommit={(supply_v) => supply_v !== null && set({ supply_v })} />
-        <NumberField label="Lowest supply" unit="V" value={item.low_v} fault={useFault(faultOf('low_v'))} disabled={readOnly} onCommit={(low_v) => low_v !== null && set({ low_v })} />
+        <QuantityField label="Rail pressure" of="kpa" value={item.rail_kpa} fault={useFault(faultOf('rail_kpa'))} disabled={readOnly} onCommit={(rail_kpa) => rail_kpa !== null && set({ rail_kpa })} />
+        <QuantityField label="Supply" of="v" value={item.supply_v} fault={useFault(faultOf('supply_v'))} disabled={readOnly} onCommit={(supply_v) => supply_v !== null && set({ supply_v })} />
+        <QuantityField label="Lowest supply" of="v" value={item.low_v} fault={useFault(faultOf('low_v'))} disabled={readOnly} onCommit={(low_v) => low_v !== null && set({ low_v })} />
       </Box>
       <Button disabled={readOnly} onClick={() => removeCase(item.id)}>
         Remove {item.name}

@@ -31,13 +31,13 @@ function DemandTable({ demands }: { demands: Demand[] }) {
   const rows: { name: string; value: (demand: Demand) => ReactNode }[] = [
     { name: 'Fuel flow at full power', value: (d) => <strong>{flow(d.flow_l_per_h)}</strong> },
     { name: 'Fuel flow over the BSFC range', value: (d) => (d.bsfc ? `${units.volume(d.range_l_per_h[0], 1)} to ${units.flowText(d.range_l_per_h[1])}` : 'measured') },
-    { name: 'Mass flow', value: (d) => `${units.number(d.mass_kg_per_h, 1)} kg/h` },
+    { name: 'Mass flow', value: (d) => units.quantity('kgh', d.mass_kg_per_h) },
     { name: 'Average flow at its duty', value: (d) => flow(d.average_l_per_h) },
     { name: 'Required pump flow', value: (d) => <strong>{flow(d.needed_l_per_h)}</strong> },
     { name: 'Pump flow at rail pressure', value: (d) => (d.pumps.length ? flow(d.running_l_per_h) : 'no pump yet') },
     { name: 'Margin at rail pressure', value: (d) => (d.pumps.length ? short(d.short_l_per_h) : '') },
     { name: 'Margin at lowest voltage', value: (d) => (d.pumps.length ? (!isNumber(d.low_running_l_per_h) ? 'beyond the tables' : short(d.low_short_l_per_h)) : '') },
-    { name: 'Power the pumps can feed', value: (d) => (!isNumber(d.carries_kw) ? '' : units.powerText(d.carries_kw)) },
+    { name: 'Power the pumps can feed', value: (d) => (!isNumber(d.carries_kw) ? '' : units.quantity('kw', d.carries_kw)) },
     { name: 'Pumps come on', value: (d) => <Staging demand={d} /> },
   ]
   if (!demands.length) {
@@ -89,7 +89,7 @@ function Staging({ demand }: { demand: Demand }) {
   const units = useUnits()
   return demand.pumps.map((pump) => (
     <div key={pump.id}>
-      {pump.name}: {pump.spare ? 'spare' : !isNumber(pump.comes_on_kw) ? 'always' : pump.comes_on_kw === 0 ? 'from the start' : `at ${units.powerText(pump.comes_on_kw)}`}
+      {pump.name}: {pump.spare ? 'spare' : !isNumber(pump.comes_on_kw) ? 'always' : pump.comes_on_kw === 0 ? 'from the start' : `at ${units.quantity('kw', pump.comes_on_kw)}`}
     </div>
   ))
 }
@@ -114,9 +114,9 @@ function PumpPlot({ demands }: { demands: Demand[] }) {
         height={220}
         lines={lines}
         dots={demands.map((demand) => ({ at: [caseKpa(demand.id), demand.needed_l_per_h] as const, colour: demand.short_l_per_h ? inks.stop : inks.hand, label: `${demand.name} needs ${units.flowText(demand.needed_l_per_h, 0)}` }))}
-        xText="kPa over the tank"
-        yText={units.flowUnit}
-        showX={(value) => units.number(value, 0)}
+        xText={`pressure over the tank, ${units.unit('kpa')}`}
+        yText={units.unit('lph')}
+        showX={(value) => units.amount('kpa', value, 0)}
         showY={(value) => units.volume(value, 0)}
         perY={units.litresPer}
       />
@@ -152,7 +152,7 @@ function Schools({ surge }: { surge: Schemas['SurgeAnswer'] }) {
               <TableCell align="right">{way.holds_l ? units.volumeUnitText(way.holds_l) : '–'}</TableCell>
               <TableCell align="right">{way.lasts_s ? `${units.number(way.lasts_s, 1)} s` : '–'}</TableCell>
               <TableCell align="right">{way.joints}</TableCell>
-              <TableCell align="right">{way.metal_kg ? `${units.number(way.metal_kg, 2)} kg` : '–'}</TableCell>
+              <TableCell align="right">{way.metal_kg ? units.quantity('kg', way.metal_kg) : '–'}</TableCell>
               <TableCell sx={{ color: 'text.secondary' }}>{units.say(way.why)}</TableCell>
             </TableRow>
           ))}

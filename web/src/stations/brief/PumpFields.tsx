@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Brief, FittedPump, Pump } from '../../api/model'
-import { FlowField, NumberField } from '../../fields/fields'
+import { FlowField, QuantityField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
@@ -73,13 +73,13 @@ export function CurveFields({ pump, readOnly, onChange }: { pump: Pump; readOnly
   const setCurve = (place: number, part: Partial<Pump['curves'][number]>) => onChange({ ...pump, curves: pump.curves.map((curve, here) => (here === place ? { ...curve, ...part } : curve)) })
   return pump.curves.map((curve, place) => (
     <Box key={place} sx={{ display: 'grid', gap: 1 }}>
-      <NumberField label="At" unit="V" value={curve.voltage_v} disabled={readOnly} onCommit={(voltage_v) => voltage_v !== null && setCurve(place, { voltage_v })} />
+      <QuantityField label="At" of="v" value={curve.voltage_v} disabled={readOnly} onCommit={(voltage_v) => voltage_v !== null && setCurve(place, { voltage_v })} />
       {curve.points.map((point, row) => {
         const set = (part: Partial<typeof point>) => setCurve(place, { points: curve.points.map((other, here) => (here === row ? { ...other, ...part } : other)) })
         return (
           <Box key={row} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 44px', gap: 1 }}>
-            <NumberField label={`Pressure ${row + 1}, kPa`} compact value={point.kpa} disabled={readOnly} onCommit={(kpa) => kpa !== null && set({ kpa })} />
-            <FlowField label={`Flow ${row + 1}, ${units.flowUnit}`} compact value={point.l_per_h} disabled={readOnly} onCommit={(l_per_h) => l_per_h !== null && set({ l_per_h })} />
+            <QuantityField of="kpa" label={`Pressure ${row + 1}, ${units.unit('kpa')}`} compact value={point.kpa} disabled={readOnly} onCommit={(kpa) => kpa !== null && set({ kpa })} />
+            <FlowField label={`Flow ${row + 1}, ${units.unit('lph')}`} compact value={point.l_per_h} disabled={readOnly} onCommit={(l_per_h) => l_per_h !== null && set({ l_per_h })} />
             <Button disabled={readOnly || curve.points.length <= 2} aria-label={`Remove point ${row + 1}`} onClick={() => setCurve(place, { points: curve.points.filter((_, here) => here !== row) })} sx={{ minWidth: 44 }}>
               ×
             </Button>

@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material'
 import type { Brief, CardRule } from '../../api/model'
-import { Choice, LengthField, NumberField, ShareField, VolumeField } from '../../fields/fields'
+import { Choice, LengthField, QuantityField, ShareField, VolumeField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { useFault } from '../../work/store'
 import { changeRule, freeId, removeRule, setBrief } from './edits'
@@ -44,5 +44,5 @@ function LimitField({ rule, path, readOnly }: { rule: CardRule; path: string; re
   if (rule.subject.includes('capacity')) return <VolumeField {...common} />
   if (rule.subject.includes('share')) return <ShareField {...common} />
   if (rule.subject.includes('thickness')) return <LengthField {...common} />
-  return <NumberField {...common} unit="kg" />
+  return <QuantityField {...common} of="kg" />
 }

@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material'
 import type { Sender, SenderReading, SwingArm } from '../../api/model'
-import { Choice, LengthField, NumberField } from '../../fields/fields'
+import { Choice, LengthField, QuantityField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { useUnits } from '../../units/useUnits'
 import { select, useFaultUnder, useWork } from '../../work/store'
@@ -26,8 +26,8 @@ export function SenderRow({ sender, place, chosen, readOnly }: { sender: Sender;
       <Box sx={pair}>
         <LengthField label="Float at the E mark" value={sender.empty_mm ?? null} emptyText={reading ? units.editLength(reading.empty_mm) : 'clear of floor'} path={`${path}.empty_mm`} disabled={readOnly} onCommit={(empty_mm) => changeSender(sender.id, { empty_mm })} />
         <LengthField label="Float at the F mark" value={sender.full_mm ?? null} emptyText={reading ? units.editLength(reading.full_mm) : 'clear of roof'} path={`${path}.full_mm`} disabled={readOnly} onCommit={(full_mm) => changeSender(sender.id, { full_mm })} />
-        <NumberField label="Empty reads" unit="Ω" value={sender.ohms_empty} path={`${path}.ohms_empty`} disabled={readOnly} onCommit={(ohms_empty) => ohms_empty !== null && changeSender(sender.id, { ohms_empty })} />
-        <NumberField label="Full reads" unit="Ω" value={sender.ohms_full} path={`${path}.ohms_full`} disabled={readOnly} onCommit={(ohms_full) => ohms_full !== null && changeSender(sender.id, { ohms_full })} />
+        <QuantityField label="Empty reads" of="ohm" value={sender.ohms_empty} path={`${path}.ohms_empty`} disabled={readOnly} onCommit={(ohms_empty) => ohms_empty !== null && changeSender(sender.id, { ohms_empty })} />
+        <QuantityField label="Full reads" of="ohm" value={sender.ohms_full} path={`${path}.ohms_full`} disabled={readOnly} onCommit={(ohms_full) => ohms_full !== null && changeSender(sender.id, { ohms_full })} />
       </Box>
       {reading && <ArmWords reading={reading} />}
       <Button disabled={readOnly} onClick={() => removeSender(sender.id)}>
@@ -80,11 +80,11 @@ function ArmFields({ sender, arm, path, readOnly }: { sender: Sender; arm: Swing
           </>
         ) : (
           <>
-            <NumberField label="Empty stop" unit="°" value={arm.empty_deg ?? null} path={`${path}.empty_deg`} disabled={readOnly} onCommit={(deg) => deg !== null && set({ empty_deg: deg })} />
-            <NumberField label="Full stop" unit="°" value={arm.full_deg ?? null} path={`${path}.full_deg`} disabled={readOnly} onCommit={(deg) => deg !== null && set({ full_deg: deg })} />
+            <QuantityField label="Empty stop" of="deg" value={arm.empty_deg ?? null} path={`${path}.empty_deg`} disabled={readOnly} onCommit={(deg) => deg !== null && set({ empty_deg: deg })} />
+            <QuantityField label="Full stop" of="deg" value={arm.full_deg ?? null} path={`${path}.full_deg`} disabled={readOnly} onCommit={(deg) => deg !== null && set({ full_deg: deg })} />
           </>
         )}
-        <NumberField label="Reaches towards" unit="°" value={arm.heading_deg} hint="from forward, to the left" path={`${path}.heading_deg`} disabled={readOnly} onCommit={(heading_deg) => heading_deg !== null && set({ heading_deg })} />
+        <QuantityField label="Reaches towards" of="deg" value={arm.heading_deg} hint="from forward, to the left" path={`${path}.heading_deg`} disabled={readOnly} onCommit={(heading_deg) => heading_deg !== null && set({ heading_deg })} />
       </Box>
       <Choice
         label="Fitted"

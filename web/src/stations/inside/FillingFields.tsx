@@ -1,6 +1,6 @@
 import { Box, Button, TextField, Typography } from '@mui/material'
 import type { Design } from '../../api/model'
-import { LengthField, NumberField, ShareField } from '../../fields/fields'
+import { LengthField, NumberField, QuantityField, ShareField } from '../../fields/fields'
 import { change, useFault, useWork } from '../../work/store'
 import { pair } from '../Row'
 
@@ -34,7 +34,7 @@ export function FoamFields({ readOnly }: { readOnly: boolean }) {
     <>
       <Box sx={pair}>
         <ShareField label="Takes" value={foam.takes} path="inside.foam.takes" disabled={readOnly} onCommit={(takes) => takes !== null && changeFoam({ takes })} />
-        <NumberField label="Weighs" unit="kg" value={foam.kg} path="inside.foam.kg" disabled={readOnly} onCommit={(kg) => kg !== null && changeFoam({ kg })} />
+        <QuantityField label="Weighs" of="kg" value={foam.kg} path="inside.foam.kg" disabled={readOnly} onCommit={(kg) => kg !== null && changeFoam({ kg })} />
       </Box>
       <Age of={foam} path="inside.foam" readOnly={readOnly} onChange={changeFoam} />
       <Button disabled={readOnly} onClick={() => setInside({ foam: null })}>
@@ -64,7 +64,7 @@ export function BladderFields({ readOnly }: { readOnly: boolean }) {
       <Box sx={pair}>
         <LengthField label="Bag thick" value={bladder.bag_mm} path="inside.bladder.bag_mm" disabled={readOnly} onCommit={(bag_mm) => bag_mm !== null && changeBladder({ bag_mm })} />
         <LengthField label="Stays off the box" value={bladder.shrink_mm} path="inside.bladder.shrink_mm" disabled={readOnly} onCommit={(shrink_mm) => shrink_mm !== null && changeBladder({ shrink_mm })} />
-        <NumberField label="Weighs" unit="kg" value={bladder.kg} path="inside.bladder.kg" disabled={readOnly} onCommit={(kg) => kg !== null && changeBladder({ kg })} />
+        <QuantityField label="Weighs" of="kg" value={bladder.kg} path="inside.bladder.kg" disabled={readOnly} onCommit={(kg) => kg !== null && changeBladder({ kg })} />
       </Box>
       <Age of={bladder} path="inside.bladder" readOnly={readOnly} onChange={changeBladder} />
       <Typography variant="body2" color="textSecondary">

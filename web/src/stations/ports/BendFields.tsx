@@ -1,7 +1,7 @@
 import { Box, Button } from '@mui/material'
 import type { Port } from '../../api/model'
 import { changePort } from '../../drawing/edits'
-import { LengthField, NumberField } from '../../fields/fields'
+import { LengthField, QuantityField } from '../../fields/fields'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { changeInner } from './edits'
@@ -27,7 +27,7 @@ export function BendFields({ port, place, readOnly }: { port: Port; place: numbe
       <Box sx={pair}>
         {size('outer_mm', 'Outside diameter')}
         {size('radius_mm', 'Bend radius')}
-        <NumberField label="Angle" unit="°" value={bend.turns_deg} path={`ports.${place}.bend.turns_deg`} disabled={readOnly} onCommit={(turns_deg) => turns_deg !== null && changeInner(port, 'bend', { turns_deg })} />
+        <QuantityField label="Angle" of="deg" value={bend.turns_deg} path={`ports.${place}.bend.turns_deg`} disabled={readOnly} onCommit={(turns_deg) => turns_deg !== null && changeInner(port, 'bend', { turns_deg })} />
         {size('run_mm', 'Straight run after')}
       </Box>
       <Button disabled={readOnly} onClick={() => changePort(port.id, { bend: null })}>

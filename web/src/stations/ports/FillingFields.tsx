@@ -1,6 +1,6 @@
 import { Box, Typography } from '@mui/material'
 import type { FillRun } from '../../api/model'
-import { Choice, LengthField, NumberField } from '../../fields/fields'
+import { Choice, LengthField, QuantityField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { pair } from '../Row'
@@ -23,11 +23,11 @@ export function FillingFields({ readOnly }: { readOnly: boolean }) {
           <LengthField label="Fuel over the neck" value={filling.head_mm} path="filling.head_mm" disabled={readOnly} onCommit={(head_mm) => head_mm !== null && setFilling({ head_mm })} />
         ) : (
           <>
-            <NumberField label="Pressure at it" unit="kPa" value={filling.supply_kpa} path="filling.supply_kpa" disabled={readOnly} onCommit={(supply_kpa) => supply_kpa !== null && setFilling({ supply_kpa })} />
+            <QuantityField label="Pressure at it" of="kpa" value={filling.supply_kpa} path="filling.supply_kpa" disabled={readOnly} onCommit={(supply_kpa) => supply_kpa !== null && setFilling({ supply_kpa })} />
             <LengthField label="Its bore" value={filling.nozzle_bore_mm} path="filling.nozzle_bore_mm" disabled={readOnly} onCommit={(nozzle_bore_mm) => nozzle_bore_mm !== null && setFilling({ nozzle_bore_mm })} />
           </>
         )}
-        <NumberField label="Full within" unit="s" value={filling.wanted_s ?? null} emptyText="no wish" path="filling.wanted_s" disabled={readOnly} onCommit={(wanted_s) => setFilling({ wanted_s })} />
+        <QuantityField label="Full within" of="s" value={filling.wanted_s ?? null} emptyText="no wish" path="filling.wanted_s" disabled={readOnly} onCommit={(wanted_s) => setFilling({ wanted_s })} />
       </Box>
       {runs.length === 0 && (
         <Typography variant="body2" color="textSecondary">
@@ -48,9 +48,9 @@ export function RunText({ run }: { run: FillRun }) {
   const units = useUnits()
   return (
     <>
-      Full in <strong>{units.number(run.seconds, 0)} s</strong>, up to {units.number(run.peak_kpa, 2)} kPa in the tank; the {run.held_back_by} holds it back. {run.shuts_off && <strong>The nozzle clicks off, or the neck spits back, before it is full. </strong>}
+      Full in <strong>{units.number(run.seconds, 0)} s</strong>, up to {units.quantity('kpa', run.peak_kpa, 2)} in the tank; the {run.held_back_by} holds it back. {run.shuts_off && <strong>The nozzle clicks off, or the neck spits back, before it is full. </strong>}
       {run.vent_for_wanted_mm !== null && run.wanted_s !== null && `A vent of ${units.lengthUnitText(run.vent_for_wanted_mm)} fills it within ${units.number(run.wanted_s, 0)} s. `}
-      {run.vacuum_kpa !== null && run.drawn_l_per_h !== null && `Drawing ${units.flowText(run.drawn_l_per_h)} pulls ${units.number(run.vacuum_kpa, 3)} kPa of vacuum.`}
+      {run.vacuum_kpa !== null && run.drawn_l_per_h !== null && `Drawing ${units.flowText(run.drawn_l_per_h)} pulls ${units.quantity('kpa', run.vacuum_kpa, 3)} of vacuum.`}
     </>
   )
 }

@@ -1,6 +1,6 @@
 import { Box, FormControlLabel, Switch, Typography } from '@mui/material'
 import type { Port } from '../../api/model'
-import { AskedField, Choice, LengthField, NumberField } from '../../fields/fields'
+import { AskedField, Choice, LengthField, QuantityField } from '../../fields/fields'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { changeInner } from './edits'
@@ -26,9 +26,9 @@ export function VentFields({ port, vent, place, readOnly }: { port: Port; vent: 
     <Folded title="Way of the air" open>
       <Box sx={pair}>
         <LengthField label="Smallest bore" value={vent.bore_mm} path={`${path}.bore_mm`} disabled={readOnly} onCommit={(bore_mm) => bore_mm !== null && set({ bore_mm })} />
-        <NumberField label="Hose" unit="m" value={vent.length_m} path={`${path}.length_m`} disabled={readOnly} onCommit={(length_m) => length_m !== null && set({ length_m })} />
-        <NumberField label="Valve opening pressure" unit="kPa" value={vent.opens_kpa} path={`${path}.opens_kpa`} disabled={readOnly} onCommit={(opens_kpa) => opens_kpa !== null && set({ opens_kpa })} />
-        {vent.rollover && <NumberField label="Stands off upright" unit="°" value={vent.lean_deg} path={`${path}.lean_deg`} disabled={readOnly} onCommit={(lean_deg) => lean_deg !== null && set({ lean_deg })} />}
+        <QuantityField label="Hose" of="m" value={vent.length_m} path={`${path}.length_m`} disabled={readOnly} onCommit={(length_m) => length_m !== null && set({ length_m })} />
+        <QuantityField label="Valve opening pressure" of="kpa" value={vent.opens_kpa} path={`${path}.opens_kpa`} disabled={readOnly} onCommit={(opens_kpa) => opens_kpa !== null && set({ opens_kpa })} />
+        {vent.rollover && <QuantityField label="Stands off upright" of="deg" value={vent.lean_deg} path={`${path}.lean_deg`} disabled={readOnly} onCommit={(lean_deg) => lean_deg !== null && set({ lean_deg })} />}
       </Box>
       <ValveFields valves={vent.valves} path={path} usual="check valve" readOnly={readOnly} onChange={(valves) => set({ valves })} />
       <Choice label="Hose" value={vent.hose ?? 'not said'} options={HOSES} disabled={readOnly} onChange={(hose) => set({ hose: hose === 'not said' ? null : hose })} />

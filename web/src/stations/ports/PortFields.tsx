@@ -2,7 +2,7 @@ import { Box, Button, FormControlLabel, MenuItem, Switch, TextField, Typography 
 import { useQuery } from '@tanstack/react-query'
 import type { Port, PortPart } from '../../api/model'
 import { changePort } from '../../drawing/edits'
-import { Choice, LengthField, NumberField } from '../../fields/fields'
+import { Choice, LengthField, QuantityField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { useUnits } from '../../units/useUnits'
 import { select, useFaultUnder, useWork } from '../../work/store'
@@ -50,9 +50,9 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
       {(port.role === 'vent' || port.role === 'overflow') && port.vent && <VentFields port={port} vent={port.vent} place={place} readOnly={readOnly} />}
       {port.role === 'filler' && port.neck && <NeckFields port={port} neck={port.neck} place={place} readOnly={readOnly} />}
       <Box sx={pair}>
-        <NumberField label="First bolt or mark at" unit="°" value={port.clock_deg} disabled={readOnly} onCommit={(clock_deg) => clock_deg !== null && changePort(port.id, { clock_deg })} />
-        {port.seat?.kind === 'lock ring' && <NumberField label="Lock ring stops at" unit="°" value={port.stop_deg ?? null} emptyText="not said" disabled={readOnly} onCommit={(stop_deg) => changePort(port.id, { stop_deg })} />}
-        <NumberField label="Hose leaves at" unit="°" value={port.hose_deg ?? null} emptyText={port.bend ? 'forward' : 'not said'} disabled={readOnly} onCommit={(hose_deg) => changePort(port.id, { hose_deg })} />
+        <QuantityField label="First bolt or mark at" of="deg" value={port.clock_deg} disabled={readOnly} onCommit={(clock_deg) => clock_deg !== null && changePort(port.id, { clock_deg })} />
+        {port.seat?.kind === 'lock ring' && <QuantityField label="Lock ring stops at" of="deg" value={port.stop_deg ?? null} emptyText="not said" disabled={readOnly} onCommit={(stop_deg) => changePort(port.id, { stop_deg })} />}
+        <QuantityField label="Hose leaves at" of="deg" value={port.hose_deg ?? null} emptyText={port.bend ? 'forward' : 'not said'} disabled={readOnly} onCommit={(hose_deg) => changePort(port.id, { hose_deg })} />
       </Box>
       <Typography variant="body2" color="textSecondary">
         Angles from forward, to the left, seen from outside. Turn them on the plan by their grips too.

@@ -118,9 +118,9 @@ function Filling({ cell, run, alone }: { cell: string; run: FillRun; alone: bool
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(320px, 100%), 1fr))', maxWidth: 900, gap: 2, mt: 1 }}>
         <Plot label="Level while filling" lines={[{ points: run.points.map((point) => [time(point.seconds), point.level_mm] as const), colour: inks.fuel }]} xText={minutes ? 'min' : 's'} yText={`level, ${units.lengthUnit}`} showX={(value) => units.number(value, 1)} showY={(value) => units.length(value)} perY={units.mmPer} />
-        <Plot label="Back pressure while filling" lines={[{ points: run.points.map((point) => [time(point.seconds), point.tank_kpa] as const), colour: inks.hand }]} xText={minutes ? 'min' : 's'} yText="back pressure, kPa" showX={(value) => units.number(value, 1)} showY={(value) => units.number(value, 2)} />
+        <Plot label="Back pressure while filling" lines={[{ points: run.points.map((point) => [time(point.seconds), point.tank_kpa] as const), colour: inks.hand }]} xText={minutes ? 'min' : 's'} yText={`back pressure, ${units.unit('kpa')}`} showX={(value) => units.number(value, 1)} showY={(value) => units.amount('kpa', value, 2)} />
       </Box>
-      <Sheet label="Other sizes" width={480} columns={[{ name: 'With a' }, { name: 'full in', right: true }]} rows={run.others.map((other) => ({ key: other.what + other.size, cells: [other.what.endsWith('valves') ? `${other.what} opening at ${units.number(other.size, 1)} kPa` : `${units.lengthUnitText(other.size)} ${other.what}`, `${units.number(other.seconds, 0)} s`] }))} />
+      <Sheet label="Other sizes" width={480} columns={[{ name: 'With a' }, { name: 'full in', right: true }]} rows={run.others.map((other) => ({ key: other.what + other.size, cells: [other.what.endsWith('valves') ? `${other.what} opening at ${units.quantity('kpa', other.size)}` : `${units.lengthUnitText(other.size)} ${other.what}`, `${units.number(other.seconds, 0)} s`] }))} />
     </Block>
   )
 }

@@ -2,7 +2,7 @@ import { Box, Button, TextField } from '@mui/material'
 import { useState } from 'react'
 import type { Port } from '../../api/model'
 import { changePort } from '../../drawing/edits'
-import { Choice, LengthField, NumberField } from '../../fields/fields'
+import { Choice, LengthField, NumberField, QuantityField } from '../../fields/fields'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { changeInner, NEW_SEAT } from './edits'
@@ -39,7 +39,7 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
             <SeatLength port={port} seat={seat} place={place} name="bolt_circle_mm" label="Bolt circle" readOnly={readOnly} empty="not said" />
             <NumberField label="Bolts" value={seat.bolts ?? null} emptyText="none" path={`ports.${place}.seat.bolts`} disabled={readOnly} onCommit={(bolts) => changeInner(port, 'seat', { bolts })} />
             <SeatLength port={port} seat={seat} place={place} name="bolt_mm" label="Bolt hole" readOnly={readOnly} empty="not said" />
-            <NumberField label="Full torque" unit="N·m" value={seat.torque_nm ?? null} emptyText="not said" path={`ports.${place}.seat.torque_nm`} disabled={readOnly} onCommit={(torque_nm) => changeInner(port, 'seat', { torque_nm })} />
+            <QuantityField label="Full torque" of="nm" value={seat.torque_nm ?? null} emptyText="not said" path={`ports.${place}.seat.torque_nm`} disabled={readOnly} onCommit={(torque_nm) => changeInner(port, 'seat', { torque_nm })} />
           </>
         )}
         {seat.kind === 'boss' && <Thread key={seat.thread} port={port} seat={seat} readOnly={readOnly} />}

@@ -1,6 +1,6 @@
 import { Box, Button } from '@mui/material'
 import type { Port } from '../../api/model'
-import { NumberField } from '../../fields/fields'
+import { QuantityField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { pair } from '../Row'
 
@@ -16,7 +16,7 @@ export function ValveFields({ valves, path, usual, readOnly, onChange }: { valve
         <Box key={place} data-valve={place}>
           <Box sx={pair}>
             <NameField value={valve.name} disabled={readOnly} onCommit={(name) => set(place, { name })} />
-            <NumberField label="Opening pressure" unit="kPa" value={valve.opens_kpa} path={`${path}.valves.${place}.opens_kpa`} disabled={readOnly} onCommit={(opens_kpa) => opens_kpa !== null && set(place, { opens_kpa })} />
+            <QuantityField label="Opening pressure" of="kpa" value={valve.opens_kpa} path={`${path}.valves.${place}.opens_kpa`} disabled={readOnly} onCommit={(opens_kpa) => opens_kpa !== null && set(place, { opens_kpa })} />
           </Box>
           <Button size="small" disabled={readOnly} onClick={() => onChange(valves.filter((_, here) => here !== place))}>
             Remove {valve.name}

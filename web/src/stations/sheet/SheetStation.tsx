@@ -69,7 +69,7 @@ function PartsTable({ made }: { made: Sheet }) {
           <TableCell sx={{ pl: 0 }}>Part</TableCell>
           <TableCell align="right">Flat, {units.lengthUnit}</TableCell>
           <TableCell align="right" sx={{ pr: 0 }}>
-            kg
+            {units.unit('kg')}
           </TableCell>
         </TableRow>
       </TableHead>
@@ -83,7 +83,7 @@ function PartsTable({ made }: { made: Sheet }) {
               {units.cut(part.length_mm)} × {units.cut(part.width_mm)}
             </TableCell>
             <TableCell align="right" sx={{ pr: 0 }}>
-              {units.number(part.mass_kg * part.quantity, 2)}
+              {units.amount('kg', part.mass_kg * part.quantity)}
             </TableCell>
           </TableRow>
         ))}
@@ -107,8 +107,8 @@ function Calculation({ made }: { made: Sheet }) {
     ...(made.section_inside_mm ? [['Section inside', made.section_inside_mm.map((mm) => units.length(mm as number)).join(' × ')] as [string, string]] : []),
     ...(made.notch ? notchRows(made.notch) : []),
     ['Bends', String(made.bends)],
-    ['Weld at the floor', `${units.number(made.weld_at_floor_mm / 1000, 2)} m`],
-    ['Pan corners to fill besides', `${units.number(made.corner_fill_mm / 1000, 2)} m`],
+    ['Weld at the floor', units.quantity('m', made.weld_at_floor_mm / 1000)],
+    ['Pan corners to fill besides', units.quantity('m', made.corner_fill_mm / 1000)],
   ]
   return (
     <Table size="small">

@@ -102,7 +102,7 @@ function FeatureRow({ feature, place, shell, chosen, readOnly }: { feature: Feat
       <Button fullWidth onClick={() => select(chosen ? null : { kind: 'feature', id: feature.id })} aria-expanded={chosen} sx={{ justifyContent: 'space-between', color: 'text.primary', px: 0.5 }}>
         <span style={{ textAlign: 'left' }}>{feature.name}</span>
         <span style={{ fontWeight: 500, fontSize: 13, textAlign: 'right' }} data-cost>
-          {cost ? `${signed(cost.litres, units.volumeUnitText(Math.abs(cost.litres)))}, ${signed(cost.metal_kg, `${units.number(Math.abs(cost.metal_kg), 2)} kg`)}, ${units.number(cost.weld_m, 2)} m weld` : ''}
+          {cost ? `${signed(cost.litres, units.volumeUnitText(Math.abs(cost.litres)))}, ${signed(cost.metal_kg, units.quantity('kg', Math.abs(cost.metal_kg)))}, ${units.quantity('m', cost.weld_m)} weld` : ''}
         </span>
       </Button>
       {fault && (

@@ -36,7 +36,7 @@ export function FillFields() {
       </Typography>
       <LevelChart fill={fill} />
       <Typography variant="body2" color="textSecondary">
-        Wets {units.number(fill.cells.reduce((sum, cell) => sum + cell.wetted_m2, 0), 2)} m² of its inside{fill.cells.length > 1 ? `; ${fill.cells.map((cell) => `${cell.cell} ${units.volumeUnitText(cell.volume_l)}`).join(', ')}` : ''}.
+        Wets {units.quantity('m2', fill.cells.reduce((sum, cell) => sum + cell.wetted_m2, 0))} of its inside{fill.cells.length > 1 ? `; ${fill.cells.map((cell) => `${cell.cell} ${units.volumeUnitText(cell.volume_l)}`).join(', ')}` : ''}.
       </Typography>
       <DrainedLines />
       <Folded title="On a slope, braking, in a turn">

@@ -18,7 +18,7 @@ export function PanelTable() {
     <>
       {proof !== null && weakest && (
         <Typography variant="body2">
-          Leak test at no more than <strong>{units.number(proof, 1)} kPa</strong>: {proof < weakest.proof_kpa ? 'every panel bears it' : `the ${weakest.name} gives first`}, at {units.number(weakest.allowed_share * 100, 0)} % of the yield beside a weld (house rule), never above 20 kPa. Use a relief or a water column as limiter; never test a tank that holds vapour.
+          Leak test at no more than <strong>{units.quantity('kpa', proof)}</strong>: {proof < weakest.proof_kpa ? 'every panel bears it' : `the ${weakest.name} gives first`}, at {units.number(weakest.allowed_share * 100, 0)} % of the yield beside a weld (house rule), never above {units.quantity('kpa', 20)}. Use a relief or a water column as limiter; never test a tank that holds vapour.
         </Typography>
       )}
       <Box component="ul" aria-label="Panels under fuel" sx={{ listStyle: 'none', m: 0, p: 0 }}>
@@ -54,7 +54,7 @@ function PanelRow({ panel, open, onOpen }: { panel: Panel; open: boolean; onOpen
         </Box>
         <Box sx={{ textAlign: 'right' }}>
           <Typography variant="body2" sx={{ fontWeight: 650 }}>
-            {units.number(panel.proof_kpa, 1)} kPa
+            {units.quantity('kpa', panel.proof_kpa)}
           </Typography>
           <Typography variant="body2" color={thin ? 'warning' : 'textSecondary'}>
             {thin ? units.say({ text: 'wants {least_sheet}', values: { least_sheet: panel.least_thickness_mm } }) : `${units.number(panel.stress_share * 100, 0)} % of yield`}
@@ -84,7 +84,7 @@ function PanelAtHand({ panel }: { panel: Panel }) {
         </Box>
       )}
       <Typography variant="body2">
-        {units.say(panel.load)}: {units.number(panel.pressure_kpa, 1)} kPa, {units.number(panel.stress_mpa, 0)} MPa or {units.number(panel.stress_share * 100, 0)} % of the yield beside a weld, where {units.number(panel.allowed_share * 100, 0)} % is allowed.
+        {units.say(panel.load)}: {units.quantity('kpa', panel.pressure_kpa)}, {units.quantity('mpa', panel.stress_mpa)} or {units.number(panel.stress_share * 100, 0)} % of the yield beside a weld, where {units.number(panel.allowed_share * 100, 0)} % is allowed.
       </Typography>
       <Typography variant="body2">
         {units.say({ text: 'Sheet {is_sheet}, wants {wants_sheet}; bows {bows_sheet}.', values: { is_sheet: panel.thickness_mm, wants_sheet: panel.least_thickness_mm, bows_sheet: panel.errs_safe ? panel.large_deflection_mm : panel.deflection_mm } })}

@@ -2,7 +2,7 @@ import { Alert, Box, Button, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
 import type { BoxShell, CylinderShell, ProfileShell, Shell } from '../../api/model'
 import { setShell } from '../../drawing/edits'
-import { Choice, LengthField } from '../../fields/fields'
+import { Choice, LengthField, SheetField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { change, select, useFault, useWork } from '../../work/store'
 import { FitButton } from '../bay/BayStation'
@@ -48,7 +48,7 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
         {shell.kind === 'box' && <BoxSizes shell={shell} readOnly={readOnly} />}
         {shell.kind === 'profile' && <ProfileSizes shell={shell} readOnly={readOnly} />}
         {shell.kind === 'cylinder' && <CylinderSizes shell={shell} readOnly={readOnly} />}
-        <Size name="thickness_mm" label="Sheet" value={shell.thickness_mm} readOnly={readOnly} />
+        <Size name="thickness_mm" label="Sheet" value={shell.thickness_mm} metal={shell.metal} readOnly={readOnly} />
       </Box>
       <Lips />
       <Choice label="Metal" value={shell.metal} options={METALS} disabled={readOnly} onChange={(metal) => setShell({ metal })} />
@@ -81,8 +81,9 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
 }
 
 /** One length of the shell. */
-function Size({ name, label, value, readOnly, hint, emptyText }: { name: string; label: string; value: number | null; readOnly: boolean; hint?: string; emptyText?: string }) {
-  return <LengthField label={label} value={value} fault={useFault(`shell.${name}`)} hint={hint} emptyText={emptyText} disabled={readOnly} onCommit={(mm) => (mm !== null || emptyText !== undefined) && setShell({ [name]: mm })} />
+function Size({ name, label, value, readOnly, hint, emptyText, metal }: { name: string; label: string; value: number | null; readOnly: boolean; hint?: string; emptyText?: string; metal?: string }) {
+  const Field = metal ? SheetField : LengthField
+  return <Field metal={metal ?? ''} label={label} value={value} fault={useFault(`shell.${name}`)} hint={hint} emptyText={emptyText} disabled={readOnly} onCommit={(mm) => (mm !== null || emptyText !== undefined) && setShell({ [name]: mm })} />
 }
 
 function BoxSizes({ shell, readOnly }: { shell: BoxShell; readOnly: boolean }) {
@@ -120,8 +121,8 @@ function PlaceFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
         <Size name="y_mm" label="From right" value={shell.y_mm} readOnly={readOnly} />
         <Size name="z_mm" label="From floor" value={shell.z_mm} readOnly={readOnly} />
         {shell.kind !== 'cylinder' && <Size name="bend_radius_mm" label="Inside bend radius" value={shell.bend_radius_mm} readOnly={readOnly} />}
-        <Size name="ends_thickness_mm" label="Sheet of the ends" value={shell.ends_thickness_mm ?? null} emptyText={wall} hint="as the wrapper unless typed" readOnly={readOnly} />
-        <Size name="features_thickness_mm" label="Sheet of wells" value={shell.features_thickness_mm ?? null} emptyText={wall} hint="as the wrapper unless typed" readOnly={readOnly} />
+        <Size name="ends_thickness_mm" label="Sheet of the ends" metal={shell.metal} value={shell.ends_thickness_mm ?? null} emptyText={wall} hint="as the wrapper unless typed" readOnly={readOnly} />
+        <Size name="features_thickness_mm" label="Sheet of wells" metal={shell.metal} value={shell.features_thickness_mm ?? null} emptyText={wall} hint="as the wrapper unless typed" readOnly={readOnly} />
       </Box>
       {shell.kind === 'box' && (
         <Choice

@@ -111,7 +111,7 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
       <PlaceMap study={study} />
       <Sheet
         label="What the tool found"
-        columns={[...ways.map((way) => ({ name: NAMES[way] ?? way, right: true })), { name: 'dry, s', right: true }, { name: `holds, ${units.volumeUnit}`, right: true }, { name: 'metal, kg', right: true }, { name: 'weld, m', right: true }, ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
+        columns={[...ways.map((way) => ({ name: NAMES[way] ?? way, right: true })), { name: 'dry, s', right: true }, { name: `holds, ${units.volumeUnit}`, right: true }, { name: `metal, ${units.unit('kg')}`, right: true }, { name: `weld, ${units.unit('m')}`, right: true }, ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
         rows={order.slice(0, BEST).map((row) => ({
           key: `${row.number}`,
           strong: row.number === study.favoured,
@@ -119,8 +119,8 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
             ...ways.map((way) => chosen(units, way, row.choice[way] ?? 0)),
             units.number(row.dry_s, 2),
             units.volume(row.brimful_l),
-            units.number(row.empty_kg, 1),
-            units.number(row.weld_m, 2),
+            units.amount('kg', row.empty_kg, 1),
+            units.amount('m', row.weld_m),
             ...(priced ? [moneyText(units, row.money, study.currency)] : []),
             <Button key="take" disabled={!onTake} onClick={() => onTake?.(row)}>
               Apply

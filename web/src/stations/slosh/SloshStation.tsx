@@ -1,7 +1,7 @@
 import { Alert, Box, Button, FormControlLabel, LinearProgress, Switch, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import type { Lap, Slosh } from '../../api/model'
-import { Choice, FlowField, NumberField, ShareField, VolumeField } from '../../fields/fields'
+import { Choice, FlowField, NumberField, QuantityField, ShareField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
@@ -82,9 +82,9 @@ function ManoeuvreFields({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean 
     <>
       <Choice label="Manoeuvre" value={manoeuvre.kind} options={KINDS} disabled={readOnly} onChange={(kind) => setManoeuvre({ kind })} />
       <Box sx={pair}>
-        {manoeuvre.kind === 'hill' ? <NumberField label="Nose up" unit="°" value={manoeuvre.pitch_deg} path="slosh.manoeuvre.pitch_deg" disabled={readOnly} onCommit={(value) => value !== null && setManoeuvre({ pitch_deg: value })} /> : <NumberField label="How hard" unit="g" value={manoeuvre.g} path="slosh.manoeuvre.g" disabled={readOnly} onCommit={(g) => g !== null && setManoeuvre({ g })} />}
-        <NumberField label="Held for" unit="s" value={manoeuvre.seconds} path="slosh.manoeuvre.seconds" disabled={readOnly} onCommit={(seconds) => seconds !== null && setManoeuvre({ seconds })} />
-        <NumberField label="Builds up in" unit="s" value={manoeuvre.ramp_s} path="slosh.manoeuvre.ramp_s" disabled={readOnly} onCommit={(ramp_s) => ramp_s !== null && setManoeuvre({ ramp_s })} />
+        {manoeuvre.kind === 'hill' ? <QuantityField label="Nose up" of="deg" value={manoeuvre.pitch_deg} path="slosh.manoeuvre.pitch_deg" disabled={readOnly} onCommit={(value) => value !== null && setManoeuvre({ pitch_deg: value })} /> : <QuantityField label="How hard" of="g" value={manoeuvre.g} path="slosh.manoeuvre.g" disabled={readOnly} onCommit={(g) => g !== null && setManoeuvre({ g })} />}
+        <QuantityField label="Held for" of="s" value={manoeuvre.seconds} path="slosh.manoeuvre.seconds" disabled={readOnly} onCommit={(seconds) => seconds !== null && setManoeuvre({ seconds })} />
+        <QuantityField label="Builds up in" of="s" value={manoeuvre.ramp_s} path="slosh.manoeuvre.ramp_s" disabled={readOnly} onCommit={(ramp_s) => ramp_s !== null && setManoeuvre({ ramp_s })} />
         <NumberField label="Times over" value={manoeuvre.again} path="slosh.manoeuvre.again" disabled={readOnly} onCommit={(again) => again !== null && setManoeuvre({ again })} />
       </Box>
     </>

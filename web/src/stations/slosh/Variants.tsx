@@ -34,8 +34,8 @@ export function Variants() {
     (row: StudyRow) => units.number(row.dry_s, 2),
     (row: StudyRow) => (row.lowest_l === null ? 'never' : units.volume(row.lowest_l, 1)),
     besideFirst((row) => row.brimful_l, (value) => units.volume(value)),
-    besideFirst((row) => row.empty_kg, (value) => units.number(value, 1)),
-    besideFirst((row) => row.weld_m, (value) => units.number(value, 2)),
+    besideFirst((row) => row.empty_kg, (value) => units.amount('kg', value, 1)),
+    besideFirst((row) => row.weld_m, (value) => units.amount('m', value)),
     ...(timed ? [besideFirst((row) => row.hours, (value) => units.number(value, 1))] : []),
     ...(priced ? [(row: StudyRow) => moneyText(units, row.money, study?.currency ?? '')] : []),
   ]
@@ -53,7 +53,7 @@ export function Variants() {
       {rows.length > 0 && (
         <Sheet
           label="Other insides on the same lap"
-          columns={[{ name: 'Inside' }, { name: 'dry, s', right: true }, { name: `lowest start, ${units.volumeUnit}`, right: true }, { name: `holds, ${units.volumeUnit}`, right: true }, { name: 'metal, kg', right: true }, { name: 'weld, m', right: true }, ...(timed ? [{ name: 'hours', right: true }] : []), ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
+          columns={[{ name: 'Inside' }, { name: 'dry, s', right: true }, { name: `lowest start, ${units.volumeUnit}`, right: true }, { name: `holds, ${units.volumeUnit}`, right: true }, { name: `metal, ${units.unit('kg')}`, right: true }, { name: `weld, ${units.unit('m')}`, right: true }, ...(timed ? [{ name: 'hours', right: true }] : []), ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
           rows={rows.map((row) => ({
             key: `${row.number}`,
             strong: row.number === study?.favoured,
