@@ -20,6 +20,9 @@ class Showing(Part):
     results: Annotated[tuple[str, ...], Field(max_length=50, strict=False)] | None = Field(
         default=None, description='What is wanted: stations, or single results ("bay.gaps"); empty means everything'
     )
+    mark_mm: Annotated[float, Field(gt=0, le=100)] = Field(
+        default=1.0, description="Step of the sizes that remedies and the fit offer [mm]: what the reader marks out by"
+    )
     remedies: bool = Field(
         default=True, description="Whether studies at rest are run and remedies tried; not in a drag"
     )

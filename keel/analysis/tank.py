@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from math import ceil
 from typing import Any, TypeVar, cast
 
 from keel.analysis.memory import Memory
@@ -14,6 +15,8 @@ from keel.solid.build import AnyShell, Solids
 from keel.solid.neighbours import Scans
 
 T = TypeVar("T")
+ROUNDING = 1e-6
+"""A length this share of a step over a mark is on it."""
 
 
 @dataclass(frozen=True)
@@ -100,6 +103,11 @@ class TankAnalysis:
         from keel.analysis.parts import SOLIDS  # it is built on this module
 
         return self[SOLIDS]
+
+    def marked(self, mm: float) -> float:
+        """A length rounded up to what the reader marks out by [mm]."""
+        step = self.asked.showing.mark_mm
+        return float(round(ceil(mm / step - ROUNDING) * step, 6))
 
     def of(self, design: Design) -> TankAnalysis:
         """The same question about another design, with the same memory; what it shares keeps its digests."""

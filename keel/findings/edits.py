@@ -18,8 +18,8 @@ from keel.solid.box import AXES
 from keel.solid.build import Cell
 from keel.solid.polyhedron import Array, Waterline
 from keel.studies.liquid.draining import inside, place_of
-from keel.studies.result import Words
-from keel.studies.space.resize import ALONG, Direction, resized, size_along
+from keel.studies.result import words
+from keel.studies.space.resize import ALONG, GROWN, SHRUNK, Direction, resized, size_along
 from keel.studies.space.shift_into_bay import slid_into_bay
 
 OFF_WALL_MM = 5.0
@@ -120,9 +120,13 @@ def with_features(features: Sequence[Feature]) -> Patch:
     return {"shell": {"features": [feature.model_dump(mode="json") for feature in features]}}
 
 
-def resized_tank(tank: TankAnalysis, direction: Direction, more_mm: float, label: Words) -> Remedy:
+def resized_tank(tank: TankAnalysis, direction: Direction, more_mm: float) -> Remedy:
     """The tank made larger in a direction, and moved back into the free bay [mm]."""
-    patch = resized(tank.shell, direction, size_along(tank.shell, direction) + more_mm)
+    before = size_along(tank.shell, direction)
+    size = tank.marked(before + more_mm) if more_mm > 0 else -tank.marked(-(before + more_mm))
+    more_mm = size - before
+    patch = resized(tank.shell, direction, size)
     for axis in [ALONG[direction]] if direction in ALONG else cross_axes(tank):
         patch |= slid(tank, axis, more_mm)
-    return Remedy(label=label, patch={"shell": patch})
+    how = (GROWN if more_mm > 0 else SHRUNK)[direction]
+    return Remedy(label=words("{by_mm} {how}", by_mm=abs(more_mm), how=how), patch={"shell": patch})

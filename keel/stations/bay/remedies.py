@@ -20,7 +20,7 @@ def clear_the_gap(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Move away, draw the shell in, or fit it to the bay."""
     gap = next(g for g in tank[GAPS] if g.key == finding.subject)
     axis = AXES.index(gap.axis)
-    short = gap.needed_mm - _straight_gap(tank, gap)
+    short = tank.marked(gap.needed_mm - _straight_gap(tank, gap))
     position = (f"{AXES[axis]}_mm", getattr(tank.shell, f"{AXES[axis]}_mm"))
     fouls = tank[FOULING][gap.kind, gap.key]
     alone = fouls.ports[0] if len(fouls.ports) == 1 else None
@@ -91,12 +91,11 @@ def _straight_gap(tank: TankAnalysis, gap: Gap) -> float:
 
 def fit(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
     """The largest shell of this kind that clears everything."""
-    if tank.get(FIT) is not None:
+    placed = tank.get(FIT)
+    if placed is not None:
         kind = "box" if isinstance(tank.shell, BoxShell) else "tank of this shape found"
-        yield Remedy(
-            label=words("Fit it to the bay: the largest {kind} that clears everything", kind=kind),
-            patch={"shell": tank.get(FIT)},
-        )
+        label = words("Fit it to the bay: the largest {kind} that clears everything", kind=kind)
+        yield Remedy(label=label, patch={"shell": _markable(tank, placed)})
 
 
 def fit_to_bay_offer(tank: TankAnalysis) -> Remedy | None:
@@ -104,7 +103,29 @@ def fit_to_bay_offer(tank: TankAnalysis) -> Remedy | None:
     placed = tank.get(FIT)
     if placed is None:
         return None
-    return Remedy(label=words("Fit to bay"), patch={"shell": placed if tank.design.shell else first_shell(placed)})
+    shell = placed if tank.design.shell else first_shell(placed)
+    return Remedy(label=words("Fit to bay"), patch={"shell": _markable(tank, shell)})
+
+
+ALONG_AXES: dict[str, tuple[str, ...]] = {"length_mm": ("x_mm",), "width_mm": ("y_mm",), "height_mm": ("z_mm",)}
+
+
+def _markable(tank: TankAnalysis, placed: Patch) -> Patch:
+    """A box or a cylinder on whole marks within the space that was found; a profile keeps its shape as it is."""
+    if "corners" in placed:
+        return placed
+    shell = tank.design.shell
+    along = f"{shell.axis}_mm" if isinstance(shell, CylinderShell) else ""
+    starts: dict[str, float] = {name: tank.marked(placed[name]) for name in ("x_mm", "y_mm", "z_mm") if name in placed}
+    across = tuple(name for name in starts if name != along)
+    sizes = ALONG_AXES | {"run_mm": (along,), "diameter_mm": across}
+    moved = {name: starts[name] - placed[name] for name in starts}
+    ends = {}
+    for size, names in sizes.items():
+        if size in placed:
+            left = placed[size] - max((moved.get(name, 0.0) for name in names), default=0.0)
+            ends[size] = -tank.marked(-left)
+    return placed | starts | ends
 
 
 def through_the_opening(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
@@ -115,4 +136,4 @@ def through_the_opening(tank: TankAnalysis, _finding: Finding) -> Iterator[Remed
     for direction in directions(tank.shell):
         less = -answer.room_mm
         if less < size_along(tank.shell, direction) / 2:
-            yield resized_tank(tank, direction, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[direction]))
+            yield resized_tank(tank, direction, -less)

@@ -64,7 +64,7 @@ def reach_the_floor(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """The schools: lower the flange in a well, lengthen the hanger, draw remotely, make the tank shallower."""
     port = port_of(tank, finding)
     reach = next(r for r in tank[REACHES] if r.id == port.id)
-    short = reach.short_mm
+    short = tank.marked(reach.short_mm)
     if port.hanger is None:
         return
     well = _well_round(tank, port, short)
@@ -96,7 +96,7 @@ def reach_the_floor(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
 def lift_the_flange(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """What is too long however it is cut: stand its flange on a ring, make the tank deeper, draw remotely."""
     port = port_of(tank, finding)
-    over = next(r.too_long_mm for r in tank[REACHES] if r.id == port.id)
+    over = tank.marked(next(r.too_long_mm for r in tank[REACHES] if r.id == port.id))
     if port.seat is not None and (port.seat.plate_mm or 0.0) + over <= RING_MOST_MM:
         seat = port.seat.model_dump(mode="json") | {"plate_mm": (port.seat.plate_mm or 0.0) + over}
         yield Remedy(

@@ -11,7 +11,7 @@ from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.metals import METALS
 from keel.studies.result import words
 from keel.studies.sheet.unfold import SHEET
-from keel.studies.space.resize import GROWN, SHRUNK, Direction, size_along
+from keel.studies.space.resize import Direction, size_along
 
 DIRECTIONS: tuple[Direction, ...] = ("length", "width", "height")
 
@@ -37,7 +37,7 @@ def closable(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
         which = "length"
     inside = (tank[SHEET].section_inside_mm or (0.0, 0.0))[1 if which == "height" else 0]
     more = tank.workshop.brake.smallest_closed_box_mm - inside
-    yield resized_tank(tank, which, more, words("{by_mm} {how}", by_mm=more, how=GROWN[which]))
+    yield resized_tank(tank, which, more)
     yield from wrapped_the_other_way(tank, finding)
 
 
@@ -47,7 +47,7 @@ def shorter(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     rolls = finding.code == "rolls.width"
     less = tank[SHEET].overall_mm - (tank.workshop.rolls if rolls else tank.workshop.brake).width_mm
     if less < size_along(tank.shell, direction):
-        yield resized_tank(tank, direction, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[direction]))
+        yield resized_tank(tank, direction, -less)
     yield from wrapped_the_other_way(tank, finding)
 
 
@@ -66,11 +66,11 @@ def on_the_sheet(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     less = (part.length_mm - room) / 2
     if isinstance(tank.shell, CylinderShell):
         less = (part.length_mm - room) / pi
-        yield resized_tank(tank, "diameter", -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK["diameter"]))
+        yield resized_tank(tank, "diameter", -less)
         return
     for direction in (DIRECTIONS[tank.solids.section.across], DIRECTIONS[2]):
         if less < size_along(tank.shell, direction) / 2:
-            yield resized_tank(tank, direction, -less, words("{by_mm} {how}", by_mm=less, how=SHRUNK[direction]))
+            yield resized_tank(tank, direction, -less)
 
 
 def in_two_pieces(tank: TankAnalysis) -> Iterator[Remedy]:
@@ -118,4 +118,4 @@ def wider_roll(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
     """A cylinder as tight as the rolls go."""
     if isinstance(tank.shell, CylinderShell):
         more = 2 * tank.workshop.rolls.least_radius_mm - tank.shell.diameter_mm
-        yield resized_tank(tank, "diameter", more, words("{by_mm} {how}", by_mm=more, how=GROWN["diameter"]))
+        yield resized_tank(tank, "diameter", more)

@@ -89,7 +89,7 @@ def higher_sump(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     if sump is None or bay is None:
         return
     low = next(cost.box.low[2] for cost in tank.solids.costs if cost.id == sump.id)
-    short = needed_mm(bay.sides.floor, tank.workshop.rules) - low
+    short = tank.marked(needed_mm(bay.sides.floor, tank.workshop.rules) - low)
     if sump.deep_mm - short > 2 * tank.shell.feature_wall_mm:
         yield Remedy(
             label=words("Let {name} hang {less_mm} less", name=sump.name, less_mm=short),

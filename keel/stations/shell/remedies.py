@@ -37,6 +37,7 @@ def reach_target(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
         size = size_for(tank.shell, direction, target, lambda shell: _rated_l(tank, shell))
         if size is None:
             continue
+        size = tank.marked(size)
         more = size - size_along(tank.shell, direction)
         how = (GROWN if more > 0 else SHRUNK)[direction]
         patch = resized(tank.shell, direction, size)

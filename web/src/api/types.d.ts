@@ -4769,6 +4769,7 @@ export interface components {
              *       "cut_x_mm": null,
              *       "cut_y_mm": null,
              *       "fill_fraction": null,
+             *       "mark_mm": 1,
              *       "remedies": true,
              *       "results": null
              *     }
@@ -5685,6 +5686,12 @@ export interface components {
              * @description Share of brimful; empty means the rated capacity
              */
             fill_fraction?: number | null;
+            /**
+             * Mark Mm
+             * @description Step of the sizes that remedies and the fit offer [mm]: what the reader marks out by
+             * @default 1
+             */
+            mark_mm: number;
             /**
              * Remedies
              * @description Whether studies at rest are run and remedies tried; not in a drag

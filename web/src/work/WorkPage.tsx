@@ -9,6 +9,7 @@ import { Message, NothingHere } from '../app/Message'
 import { useSession } from '../app/session'
 import { stationBeside, stationOf } from '../stations/registry'
 import type { Station } from '../stations/station'
+import { useUnits } from '../units/useUnits'
 import { AtStation } from './AtStation'
 import { ConflictDialog } from './ConflictDialog'
 import { useEvaluating } from './evaluate'
@@ -18,7 +19,7 @@ import { RevisionsDialog } from './RevisionsDialog'
 import { SaveState } from './SaveState'
 import { begin, useSaving, watchForSaving } from './saving'
 import { Stations } from './Stations'
-import { redo, setAsks, stopTrial, undo, useSteps, useWork } from './store'
+import { redo, setAsks, setMark, stopTrial, undo, useSteps, useWork } from './store'
 import { Tally } from './Tally'
 
 const NOTHING_MORE: readonly string[] = []
@@ -61,6 +62,8 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
     // Only the first opening counts; later the store on screen leads.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [opened.id])
+  const { nudge } = useUnits()
+  useEffect(() => setMark(nudge), [nudge])
   useEffect(() => setAsks(station.asks ?? NOTHING_MORE), [station])
   useEvaluating()
   useKeys(opened.id, station.name)

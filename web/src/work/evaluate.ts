@@ -13,34 +13,35 @@ interface Question {
   attitude: Attitude
   cuts: { x: number | null; y: number | null }
   asks: readonly string[]
+  mark: number
   remedies: boolean
 }
 
 /** What the drawing and the tally show at every station. */
 const ALWAYS = ['shell', 'bay.gaps']
 
-const ask = ({ design, fill, attitude, cuts, asks, remedies }: Question) =>
+const ask = ({ design, fill, attitude, cuts, asks, mark, remedies }: Question) =>
   asked(
     api.POST('/api/evaluate', {
       body: {
         design: design as unknown as Record<string, unknown>,
-        showing: { fill_fraction: fill, attitude, cut_x_mm: cuts.x, cut_y_mm: cuts.y, results: [...ALWAYS, ...asks], remedies },
+        showing: { fill_fraction: fill, attitude, cut_x_mm: cuts.x, cut_y_mm: cuts.y, results: [...ALWAYS, ...asks], mark_mm: mark, remedies },
       },
     }),
   ) as Promise<Evaluation>
 
-const ASKED_ABOUT = ['design', 'fill', 'attitude', 'cuts', 'asks', 'dragging'] as const
+const ASKED_ABOUT = ['design', 'fill', 'attitude', 'cuts', 'asks', 'mark', 'dragging'] as const
 
 let busy = false
 let asleep: ReturnType<typeof setTimeout> | null = null
 let last: Question | null = null
 
-const sameQuestion = (a: Question | null, b: Question) => a !== null && a.design === b.design && a.fill === b.fill && a.attitude === b.attitude && a.cuts === b.cuts && a.asks === b.asks
+const sameQuestion = (a: Question | null, b: Question) => a !== null && a.design === b.design && a.fill === b.fill && a.attitude === b.attitude && a.cuts === b.cuts && a.asks === b.asks && a.mark === b.mark
 
 /** The question that is open now: first the figures, then, once the hand rests, the remedies too. */
 function nextQuestion(): Question | null {
-  const { design, fill, attitude, cuts, asks } = get()
-  const now = { design, fill, attitude, cuts, asks, remedies: false }
+  const { design, fill, attitude, cuts, asks, mark } = get()
+  const now = { design, fill, attitude, cuts, asks, mark, remedies: false }
   if (!sameQuestion(last, now)) return now
   return last?.remedies || isDragging() ? null : { ...now, remedies: true }
 }
@@ -124,7 +125,7 @@ export async function tryRemedy(key: string, remedy: Remedy) {
     return
   }
   set({ trial: { key, remedy, evaluation: null } })
-  const { design, fill, attitude, cuts, asks } = get()
-  const evaluation = await ask({ design: patched(design, remedy.patch), fill, attitude, cuts, asks, remedies: false }).catch(() => null)
+  const { design, fill, attitude, cuts, asks, mark } = get()
+  const evaluation = await ask({ design: patched(design, remedy.patch), fill, attitude, cuts, asks, mark, remedies: false }).catch(() => null)
   if (get().trial?.key === key) set({ trial: { key, remedy, evaluation } })
 }

@@ -29,6 +29,8 @@ interface Work {
   cuts: { x: number | null; y: number | null }
   /** The corner, feature or port at hand: drawn strongly, dimensioned to the datum edges. */
   at: Selected
+  /** What the reader marks out by [mm]: sizes that are offered stand on it. */
+  mark: number
   /** What the station at hand shows of the evaluation. */
   asks: readonly string[]
   /** Somebody is in the middle of a drag: nothing of it is saved until it ends. */
@@ -67,6 +69,7 @@ const START: Work = {
   attitude: AT_REST,
   cuts: { x: null, y: null },
   at: null,
+  mark: 1,
   asks: [],
   dragging: false,
   readOnly: false,
@@ -88,7 +91,7 @@ const history = () => useWork.temporal.getState()
 /** Start on a design: nothing to undo yet. */
 export function open(design: Design, readOnly: boolean) {
   history().pause()
-  set({ ...START, asks: get().asks, design, readOnly })
+  set({ ...START, asks: get().asks, mark: get().mark, design, readOnly })
   history().clear()
   history().resume()
 }
@@ -151,6 +154,7 @@ export const pin = () => set({ pinned: get().pinned ? null : get().evaluation })
 export const setFill = (fill: number | null) => set({ fill })
 export const setAttitude = (part: Partial<Attitude>) => set({ attitude: { ...get().attitude, ...part } })
 export const setCut = (axis: 'x' | 'y', mm: number | null) => set({ cuts: { ...get().cuts, [axis]: mm } })
+export const setMark = (mark: number) => set({ mark })
 export const setAsks = (asks: readonly string[]) => set({ asks })
 export const select = (at: Selected) => set({ at })
 export const stopTrial = () => set({ trial: null })
