@@ -39,14 +39,16 @@ class Saving(TestCase):
     """What is kept."""
 
     def test_conflicts_and_a_server_that_is_away(self) -> None:
-        """Mine over theirs, theirs after mine was put by, a draft that a reload takes up again; nothing typed is lost."""
+        """A drag is saved when it ends. Mine over theirs, theirs after mine was put by, a draft that a reload takes up again; nothing typed is lost."""
         (seen,) = call("work.ts", [("saving",)])
         self.assertEqual(
             seen["states"],
             [
                 ["unsaved", 1, 200],
                 ["saved", 2, 200],
-                ["conflict", 2, 300],
+                ["saved", 2, 250],
+                ["saved", 3, 250],
+                ["conflict", 3, 300],
                 ["saved", 10, 300],
                 ["saved", 22, 777],
                 ["away", 22, 500],
@@ -54,6 +56,6 @@ class Saving(TestCase):
                 ["saved", 99, 500],
             ],
         )
-        self.assertEqual(seen["bases"][:6], [1, 2, 9, 10, 20, 21])
+        self.assertEqual(seen["bases"][:6], [1, 2, 3, 9, 10, 20])
         self.assertTrue(seen["draft"])
         self.assertIsNone(seen["after"])

@@ -99,6 +99,13 @@ async function savingSeen() {
   look()
   await rest(750)
   look()
+  startDrag()
+  make(250)
+  await rest(750)
+  look()
+  endDrag(true)
+  await rest(750)
+  look()
   present = 9
   make(300)
   await save()

@@ -61,7 +61,7 @@ function OpeningMark({ view, bay }: { view: Placed; bay: Bay }) {
     return (
       <g>
         <line x1={view.toX(a)} x2={view.toX(b)} y1={y} y2={y} {...line} />
-        <text data-label={6} data-at={`${view.toX(b) - 20} ${y}`} x={view.toX(b) - 2} y={y + (high ? -5 : 14)} textAnchor="end" {...word}>
+        <text pointerEvents="none" data-label={6} data-at={`${view.toX(b) - 20} ${y}`} x={view.toX(b) - 2} y={y + (high ? -5 : 14)} textAnchor="end" {...word}>
           opening
         </text>
       </g>
@@ -149,7 +149,7 @@ export function KeepOutName({ view, keepOut }: { view: Placed; keepOut: KeepOut 
 function Name({ x, y, text }: { x: number; y: number; text: string }) {
   const { inks } = useTheme()
   return (
-    <text data-label={5} data-at={`${x} ${y - 4}`} x={x} y={y} textAnchor="middle" fontSize={12} fontWeight={600} fill={inks.ink} stroke={inks.blockFill} strokeWidth={4} paintOrder="stroke">
+    <text pointerEvents="none" data-label={5} data-at={`${x} ${y - 4}`} x={x} y={y} textAnchor="middle" fontSize={12} fontWeight={600} fill={inks.ink} stroke={inks.blockFill} strokeWidth={4} paintOrder="stroke">
       {text}
     </text>
   )

@@ -126,7 +126,8 @@ export function begin(id: number, revision: number, design: Design, readOnly: bo
 /** Save whenever the design rests. */
 export function watchForSaving(): () => void {
   const stop = useWork.subscribe((state, before) => {
-    if (state.design === before.design || state.readOnly || get().designId === null || isDragging()) return
+    const rests = state.design !== before.design || state.dragging !== before.dragging
+    if (!rests || state.readOnly || get().designId === null || isDragging()) return
     keepDraft()
     if (get().state === 'conflict') return
     if (same(state.design, get().saved)) set({ state: 'saved', why: '' })

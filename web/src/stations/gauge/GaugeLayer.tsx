@@ -38,7 +38,7 @@ function SenderMark({ view, place, sender, reading, at, live }: { view: Placed; 
         ([empty, full] as const).map((end, n) => (
           <g key={n}>
             {reading.float_mm > 0 ? <circle cx={end[0]} cy={end[1]} r={radius} fill={inks.sheet} fillOpacity={0.8} stroke={colour} strokeWidth={1.6} /> : <path d={`M${end[0] - 4} ${end[1]}h8`} stroke={colour} strokeWidth={2} />}
-            <text data-label={3} data-at={end.join(' ')} x={reading.float_mm > 0 ? end[0] : end[0] - 11} y={end[1] + (reading.float_mm > 0 ? 4 : n ? 10 : 0)} textAnchor="middle" fontSize={11} fontWeight={700} fill={colour}>
+            <text pointerEvents="none" data-label={3} data-at={end.join(' ')} x={reading.float_mm > 0 ? end[0] : end[0] - 11} y={end[1] + (reading.float_mm > 0 ? 4 : n ? 10 : 0)} textAnchor="middle" fontSize={11} fontWeight={700} fill={colour}>
               {n ? 'F' : 'E'}
             </text>
           </g>
