@@ -72,7 +72,9 @@ class FromSpaceToSheet(SliceTestCase):
         self.assertAlmostEqual(bay["length_mm"], 825.5)
         self.assertAlmostEqual(bay["width_mm"], 412.75)
         self.assertAlmostEqual(bay["height_mm"], 325.4)
-        self.assertAlmostEqual(shell["length_mm"], 825.5 - 2 * (10 + 17))
+        most, sixteenth = 825.5 - 2 * (10 + 17), 25.4 / 16
+        self.assertTrue(most - 2 * sixteenth < shell["length_mm"] <= most, shell)
+        self.assertAlmostEqual(shell["length_mm"] / sixteenth, round(shell["length_mm"] / sixteenth), places=5)
         self.assertEqual(fitted.job.customer.name if fitted.job.customer else "", "Tam Weir")
 
         before = self.tally("brimful_l")
@@ -127,12 +129,12 @@ class FromSpaceToSheet(SliceTestCase):
         self.open_tank("shell")
         card = "[data-finding='capacity.below']"
         self.press("Try", card)
-        self.until(lambda: self.tally("rated_l") == 100, "the tried figure")
+        self.until(lambda: 100 <= self.tally("rated_l") < 100.4, "the tried figure")
         self.assertEqual(len(self.browser.find_elements(By.CSS_SELECTOR, "[data-ghost=trial]")), 3)
         self.assertEqual(self.shell()["length_mm"], 700)
         self.press("Apply", card)
         self.until(lambda: not self.browser.find_elements(By.CSS_SELECTOR, card), "the finding gone")
-        self.assertEqual(self.tally("rated_l"), 100)
+        self.assertTrue(100 <= self.tally("rated_l") < 100.4)
         self.press("Pin")
         self.type_into("Height outside", "310")
         self.until(lambda: "against the pin" in self.text("[aria-label=Tally]"), "compared with the pin")
