@@ -19,6 +19,7 @@ from keel.design.shell import BoxShell, Shell
 from keel.design.slosh import Slosh
 
 VERSION = 1
+OLD_METHOD = "school"
 MOST_FOREIGN_PARTS = 20
 ALIKE = 0.75
 """A name as near to a known one as this is a slip of the pen, not another station's part."""
@@ -124,6 +125,7 @@ def upgrade(document: Any) -> Any:
     """
     if isinstance(document, dict):
         _refuse_newer(document.get("version"))
+    document = _arms_by_method(document)
     slosh = document.get("slosh") if isinstance(document, dict) else None
     if not isinstance(slosh, dict) or "foam" not in slosh:
         return document
@@ -132,6 +134,22 @@ def upgrade(document: Any) -> Any:
     if slosh["foam"] is True and isinstance(inside, dict):
         inside = {"foam": {}} | inside
     return document | {"slosh": {name: value for name, value in slosh.items() if name != "foam"}, "inside": inside}
+
+
+def _arms_by_method(document: Any) -> Any:
+    """An arm's method was once called its school."""
+    gauge = document.get("gauge") if isinstance(document, dict) else None
+    senders = gauge.get("senders") if isinstance(gauge, dict) else None
+    if not isinstance(senders, list):
+        return document
+
+    def renamed(sender: Any) -> Any:
+        action = sender.get("action") if isinstance(sender, dict) else None
+        if not isinstance(action, dict) or OLD_METHOD not in action:
+            return sender
+        return sender | {"action": {"method" if name == OLD_METHOD else name: v for name, v in action.items()}}
+
+    return document | {"gauge": gauge | {"senders": [renamed(sender) for sender in senders]}}
 
 
 class NewerVersionError(ValueError):

@@ -28,7 +28,7 @@ class SwingArm(Part):
         default=None, description="Measured instead: float's middle over the pivot at the full stop [mm]"
     )
     float_mm: Length = Field(default=40, description="Across the float [mm]")
-    school: Literal["new arm and pivot", "as supplied"] = Field(
+    method: Literal["new arm and pivot", "as supplied"] = Field(
         default="new arm and pivot", description="Arm and pivot made for this depth, or the sender as it comes"
     )
     pivot_mm: Coordinate | None = Field(

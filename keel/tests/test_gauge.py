@@ -76,14 +76,14 @@ class SwingArms(TestCase):
         """Three ways to hang a short arm, each with what it leaves below E; the made-to-measure one is favoured."""
         slim = ARM.model_copy(update={"float_mm": 30.0})
         (found,) = read(build(DEEP), sender(slim, empty_mm=20.0, full_mm=245.0))
-        schools = {school.name: school for school in found.schools}
-        hung = schools["as supplied, true at full"]
+        methods = {method.name: method for method in found.methods}
+        hung = methods["as supplied, true at full"]
         self.assertAlmostEqual(hung.full_mm, 245)
         self.assertAlmostEqual(hung.empty_mm, 245 - 149.0641687, places=6)
         self.assertAlmostEqual(hung.left_at_empty_l, 0.610 * 0.330 * (245 - 149.0641687), places=4)
-        self.assertEqual([s.name for s in found.schools if s.favoured], ["new arm and pivot"])
+        self.assertEqual([s.name for s in found.methods if s.favoured], ["new arm and pivot"])
         (thick,) = read(build(DEEP), sender(ARM, empty_mm=20.0, full_mm=245.0))
-        self.assertFalse(thick.schools[0].fits)
+        self.assertFalse(thick.methods[0].fits)
 
     def test_float_in_the_way(self) -> None:
         """A baffle through the sweep, a pump beside it, a wall too near: each is named."""

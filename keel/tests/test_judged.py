@@ -129,7 +129,7 @@ class GaugeJudged(TestCase):
         self.assertIn("sender.meets", self.found(x_mm=560))
         free = self.found()
         self.assertFalse({"sender.outside", "sender.meets", "sender.stops"} & set(free))
-        supplied = ARM | {"school": "as supplied", "pivot_mm": 280}
+        supplied = ARM | {"method": "as supplied", "pivot_mm": 280}
         self.assertIn("sender.stops", self.found(action=supplied))
 
     def test_a_needle_that_lies(self) -> None:

@@ -68,7 +68,7 @@ class Reaching(TestCase):
         self.assertAlmostEqual(sloped.depth_mm, lid + 3 - WEDGE.thickness_mm, places=2)
 
     def test_a_short_one_strands_what_it_cannot_reach(self) -> None:
-        """Its inlet hangs so much higher; each school is priced and settles it."""
+        """Its inlet hangs so much higher; each method is priced and settles it."""
         subject = tank(hanger(250))
         short, full = seen(subject).shell.drained[0], seen(tank(hanger(300))).shell.drained[0]
         assert short.stranded_l is not None and full.stranded_l is not None
@@ -243,7 +243,7 @@ class Needs(TestCase):
         plain = tank().model_copy(update={"brief": brief})
         answer = seen(plain).brief.surge
         assert answer is not None
-        self.assertEqual([s.name for s in answer.schools if s.favoured], ["in-tank surge pot"])
+        self.assertEqual([s.name for s in answer.methods if s.favoured], ["in-tank surge pot"])
         self.assertIn("surge.lift", codes(plain))
         sump = Sump(id="s", name="sump", a_mm=120, b_mm=80, long_mm=160, wide_mm=140, deep_mm=60)
         door = Door(at_mm=200, wide_mm=60, high_mm=40)
@@ -257,7 +257,7 @@ class Needs(TestCase):
         ):
             answer = seen(tank(*ports, features=features).model_copy(update={"brief": brief})).brief.surge
             assert answer is not None
-            self.assertEqual([s.name for s in answer.schools if s.favoured], [favoured], features)
+            self.assertEqual([s.name for s in answer.methods if s.favoured], [favoured], features)
         volume, forms = answer.sizing.volume_l, ("cylinder", "box")
         for form, litres, most in ((forms[0], volume, 1.1 * volume), (forms[1], 4.0, 4.2), (forms[1], volume, 1.4)):
             made = surge_tank(plain, litres, Workshop(), form)

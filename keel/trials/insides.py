@@ -68,7 +68,7 @@ def _features(design: Design, *without: str) -> list[dict[str, Any]]:
 
 
 def _plated(design: Design, solids: Solids, rules: HouseRules) -> Iterator[Named]:
-    """Other plates in the place of those that are drawn, by number and by school."""
+    """Other plates in the place of those that are drawn, by number and by method."""
     size, taken = solids.body.size, taken_by(design, solids, rules.brush_mm)
     others = _features(design, "baffle")
     if len(others) < len(_features(design)):
@@ -91,9 +91,9 @@ def _plated(design: Design, solids: Solids, rules: HouseRules) -> Iterator[Named
     ):
         if made:
             yield f"{name}, {_places(made)}", {"shell": {"features": [*others, *made]}}
-    for school in ("small floor holes", "doors towards the pickup") if thirds else ():
-        made = [_schooled(design, school, plate, size) for plate in thirds]
-        yield f"two baffles across, {school}, {_places(made)}", {"shell": {"features": [*others, *made]}}
+    for method in ("small floor holes", "doors towards the pickup") if thirds else ():
+        made = [_by_method(design, method, plate, size) for plate in thirds]
+        yield f"two baffles across, {method}, {_places(made)}", {"shell": {"features": [*others, *made]}}
 
 
 def _places(plates: list[dict[str, Any]]) -> str:
@@ -150,10 +150,10 @@ def other_case(design: Design, name: str, other: Design) -> Case:
     return Case(name, difference(before, made) or None)
 
 
-def _schooled(design: Design, school: str, plate: dict[str, Any], size: Triple) -> dict[str, Any]:
-    """A plate of another school than open corners: a gap over it for air, and low openings or a door."""
+def _by_method(design: Design, method: str, plate: dict[str, Any], size: Triple) -> dict[str, Any]:
+    """A plate of another method than open corners: a gap over it for air, and low openings or a door."""
     plate = plate | {"corner_mm": 0.0, "top_gap_mm": AIR_GAP_MM, "notches": []}
-    if school == "small floor holes":
+    if method == "small floor holes":
         return plate | {"notches": feet(plate, size)}
     return plate | {"doors": door_towards(design, plate, size)}
 

@@ -1,4 +1,4 @@
-"""A slosh run on one page: what it was driven over, traces, dry spells, and how hard it can be pushed."""
+"""A slosh run on one page: what it was driven over, traces, dry spells, and the steady acceleration it bears."""
 
 import io
 from collections.abc import Callable, Sequence
@@ -85,9 +85,9 @@ def slosh_pdf(
         return length_text(value, units)
 
     g = [Trace("forward", log.forward_g, COLOURS[2]), Trace("left", log.left_g, COLOURS[1])]
-    y = _plot(canvas, ran, "pushed, g", g, lambda v: f"{v:.1f}", y, 28 * mm)
-    over = [Trace("over the inlet", best, FUEL)]
-    y = _plot(canvas, ran, "fuel over the inlet" + (", mm" if units == "mm_l" else ""), over, length, y, 30 * mm)
+    y = _plot(canvas, ran, "lateral and longitudinal acceleration, g", g, lambda v: f"{v:.1f}", y, 28 * mm)
+    over = [Trace("under the surface", best, FUEL)]
+    y = _plot(canvas, ran, "pickup depth" + (", mm" if units == "mm_l" else ""), over, length, y, 30 * mm)
     rooms = [Trace(room.name, ran.held_l[:, i], COLOURS[i % len(COLOURS)]) for i, room in enumerate(shown.rooms)]
     y = _plot(canvas, ran, "in each compartment", rooms, volume, y, 34 * mm)
     if shown.refill:
@@ -117,7 +117,7 @@ def _figures(canvas: Canvas, heading: Heading, shown: RunShown, lowest: Lowest |
         ("Dry in all", f"{shown.dry_s:.2f} s in {len(shown.spells)} spells"),
         ("Runs through from", _through(lowest, units)),
         ("Used", volume_text(shown.used_l, units)),
-        ("Asked and not had", volume_text(shown.missed_l, units)),
+        ("Not delivered", volume_text(shown.missed_l, units)),
     ]
     for (name, value), off in zip(said, (0, 30, 82, 117, 147), strict=True):
         _text(canvas, LEFT + off * mm, y, name, 7, QUIET)

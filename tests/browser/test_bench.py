@@ -60,7 +60,7 @@ class Liquid(SliceTestCase):
         self.type_into("Fill shown", "30")
         flat = self.until(lambda: self.find("[data-fuel=elevation] path").get_attribute("d"), "fuel drawn")
         self.press("On a slope, braking, in a turn")
-        self.type_into("Nose up", "10")
+        self.type_into("Pitch, nose up", "10")
         self.until(lambda: "slopes by 10.0°" in self.text("[data-fill-words]"), "the slope")
         self.until(lambda: self.find("[data-fuel=elevation] path").get_attribute("d") != flat, "the drawing")
         self.assert_accessible("attitude")

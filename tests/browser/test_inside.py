@@ -37,9 +37,11 @@ class Inside(PortsTestCase):
         self.find("[data-finding^='inside.bag_plates']")
         self.assertLess(self.tally("brimful_l"), 0.95 * plated)
         self.assert_accessible("the inside")
-        self.type_into("Stays off the box", "900")
-        self.until(lambda: self.field("Stays off the box").get_attribute("aria-invalid") == "true", "said at the field")
-        self.type_into("Stays off the box", "4")
+        self.type_into("Clearance to the box", "900")
+        self.until(
+            lambda: self.field("Clearance to the box").get_attribute("aria-invalid") == "true", "said at the field"
+        )
+        self.type_into("Clearance to the box", "4")
         self.until(lambda: (self.kept("inside").get("bladder") or {}).get("shrink_mm") == 4, "kept")
 
     def test_a_pot_and_a_plates_openings(self) -> None:

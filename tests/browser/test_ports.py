@@ -53,13 +53,13 @@ class Brief(PortsTestCase):
         """Power in horsepower, a pump of the shop's that falls short, a surge tank made as a design of its own."""
         self.open_tank("brief")
         self.press("Add the engine’s demand")
-        self.type_into("Full power", "200 hp")
+        self.type_into("Power at full load", "200 hp")
         self.until(lambda: "61." in self.text("[aria-label='Demand cases side by side']"), "litres an hour")
         self.press("Pumps")
-        self.choose("Fit a pump of the shop’s", "Twelve-mil")
+        self.choose("Add a pump from the library", "Twelve-mil")
         self.until(lambda: "short by" in self.text("[aria-label='Demand cases side by side']"), "not enough")
         self.find("[data-finding^='pump.short']")
-        self.choose("Target comes from", "run time")
+        self.choose("Target set by", "run time")
         self.type_into("Run time", "1")
         self.until(lambda: "L" in self.text("[data-target]"), "a target with its sum")
         self.press("Surge")
@@ -85,7 +85,7 @@ class Ports(PortsTestCase):
         """Part from the shop, short by so much, a remedy taken, second measurement, filling, drag."""
         self.open_tank("ports")
         self.choose("Add a port", "pickup, where fuel is drawn")
-        self.choose("Part of the shop’s", "Short module, pickup")
+        self.choose("Part from the library", "Short module, pickup")
         self.until(lambda: self.find("[data-finding^='reach.short']"), "it stops short")
         self.until(lambda: self.tally("stranded_l") > 20, "what it leaves")
         short = self.text("[data-row=pickup-1] button")
@@ -119,7 +119,7 @@ class Ports(PortsTestCase):
         drawn = "[data-standing=filler-1]"
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, drawn)) == 3, "in all three views")
         before = self.find(drawn).get_attribute("d")
-        self.type_into("Hose leaves at", "90")
+        self.type_into("Hose direction", "90")
         self.until(lambda: self.find(drawn).get_attribute("d") != before, "it runs elsewhere")
         self.type_into("Bend radius", "2")
         self.until(lambda: "can't bend" in self.text("[data-row=filler-1]"), "a radius it can't have, and why")
@@ -135,7 +135,7 @@ class Ports(PortsTestCase):
     def test_the_needle_and_the_bench(self) -> None:
         """A sender of the shop's, its truth, the breakpoints taken away; poured, fitted, kept, marked simulated."""
         self.open_tank("gauge")
-        self.choose("Hang a sender of the shop’s", "Arm 120")
+        self.choose("Add a sender from the library", "Arm 120")
         self.until(lambda: "at E" in self.text("[data-row=sender-1] button"), "what is left at E")
         self.drag("[data-move='plan-Arm 120']", -40, 0)
         self.until(lambda: (self.kept("gauge") or {"senders": [{"x_mm": 350}]})["senders"][0]["x_mm"] < 345, "dragged")
@@ -174,8 +174,8 @@ class Slosh(PortsTestCase):
         self.choose("Add a port", "pickup, where fuel is drawn")
         self.type_into("From right", "330")
         self.station("slosh")
-        self.type_into("Filled to", "12")
-        self.type_into("Engine draws", "120")
+        self.type_into("Fill at the start", "12")
+        self.type_into("Engine fuel flow", "120")
         self.until(lambda: "Dry for" in self.text("[aria-label='Slosh run']"), "it starves")
         self.press("Show")
         self.until(lambda: "dry" in self.text("[data-inlet]"), "at that moment")
@@ -191,14 +191,14 @@ class Slosh(PortsTestCase):
         self.press("Picture")
         picture = self.downloads / "slosh-run.png"
         self.until(lambda: picture.exists() and picture.read_bytes()[:4] == b"\x89PNG", "a picture of the plots")
-        self.choose("Compare with, too", "revision 1")
-        self.press("Run them")
+        self.choose("Also compare with", "revision 1")
+        self.press("Run variants")
         self.until(lambda: "Waiting" in self.text("[data-study]"), "on the queue")
         work()
-        rows = "[aria-label='Other insides on the same lap'] tbody tr"
+        rows = "[aria-label='Design variants on the same lap'] tbody tr"
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, rows)) >= 5, "side by side")
-        self.find("//*[@aria-label='Other insides on the same lap']//tr[contains(., 'revision 1')]")
-        surge = "//*[@aria-label='Other insides on the same lap']//tr[contains(., 'surge tank')]//button"
+        self.find("//*[@aria-label='Design variants on the same lap']//tr[contains(., 'revision 1')]")
+        surge = "//*[@aria-label='Design variants on the same lap']//tr[contains(., 'surge tank')]//button"
         self.until(lambda: self.find(surge).is_enabled() and (self.find(surge).click() or True), "take it")
         self.until(lambda: (self.kept("slosh") or {}).get("surge_l", 0) > 0, "kept")
         self.until(lambda: "in the surge tank" in self.text("[aria-label='The tank at the moment shown']"), "shown")
@@ -208,12 +208,12 @@ class Slosh(PortsTestCase):
         self.type_into("Places along", "3")
         self.type_into("Places across", "2")
         self.until(lambda: "12 runs" in self.text("[data-runs]"), "counted")
-        self.press("Ask")
+        self.press("Start search")
         self.until(lambda: "Waiting" in self.text("[data-study=running]"), "on the queue")
         work()
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, "[data-place]")) == 6, "the map")
         self.assert_accessible("what the tool found")
-        best = "[aria-label='What the tool found'] tbody tr:first-child button"
+        best = "[aria-label='Design search results'] tbody tr:first-child button"
         self.click(best)
         self.until(lambda: self.kept("ports")[0]["x_mm"] in (25.0, 350.0, 675.0), "the pickup stands there")
         self.until(lambda: "The tank has changed" in self.text("[aria-label='Slosh run']"), "it says so")
@@ -224,7 +224,7 @@ class Slosh(PortsTestCase):
         file = self.downloads / "my-lap.csv"
         rows_of = "\n".join(f"{n * 0.05:.2f},{-0.6 if 40 < n < 120 else 0},{0.1}" for n in range(200))
         file.write_text("time,long g,lat g\n" + rows_of)
-        self.choose("Driven over", "a lap of the workshop’s")
+        self.choose("Driving", "a lap of the workshop’s")
         huge = self.downloads / "huge.csv"
         huge.write_bytes(b"time,long g,lat g\n" + b"0.02,0.1,0.1\n" * 1_600_000)
         self.keys("input[aria-label='Take a lap from CSV']", str(huge))

@@ -61,7 +61,7 @@ class Flats(TestCase):
 
 
 class Asking(TestCase):
-    """Ask the tool."""
+    """Design search."""
 
     def test_the_screen_counts_what_the_core_tries(self) -> None:
         """For any choice of what may be varied, as many runs as there are cases; fewer where openings want a plate."""

@@ -61,7 +61,7 @@ FINGERS_MM = 30.0
 
 
 def reach_the_floor(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
-    """The schools: lower the flange in a well, lengthen the hanger, draw remotely, make the tank shallower."""
+    """The methods: lower the flange in a well, lengthen the hanger, draw remotely, make the tank shallower."""
     port = port_of(tank, finding)
     reach = next(r for r in tank[REACHES] if r.id == port.id)
     short = tank.marked(reach.short_mm)

@@ -28,7 +28,7 @@ POT_ROOM_MM = 25.0
 
 
 @dataclass(frozen=True, slots=True)
-class SurgeSchool:
+class SurgeMethod:
     """One way, with what it costs in this design."""
 
     name: str
@@ -44,16 +44,16 @@ class SurgeSchool:
 
 @dataclass(frozen=True, slots=True)
 class SurgeAnswer:
-    """A surge volume for a demand case, and the schools side by side."""
+    """A surge volume for a demand case, and the methods side by side."""
 
     case: str
     engine_l_per_h: float
     sizing: Sizing
-    schools: list[SurgeSchool]
+    methods: list[SurgeMethod]
 
 
 def surge_answer(brief: Brief, solids: Solids | None, design: Design, rules: HouseRules) -> SurgeAnswer | None:
-    """Size the surge volume of a brief and set the schools side by side; None without dry time or a demand.
+    """Size the surge volume of a brief and set the methods side by side; None without dry time or a demand.
 
     The figures favour the way with the fewest joints that lasts the dry spell and can be had in this design: a sump
     whose trap doors are there, a pot where what draws from it goes in and reaches its foot, else a tank outside; a
@@ -65,12 +65,12 @@ def surge_answer(brief: Brief, solids: Solids | None, design: Design, rules: Hou
     if surge is None or demand is None:
         return None
     sizing = surge_sizing(demand.flow_l_per_h, surge.uncovered_s, rules.surge_margin, surge.lift_l_per_h, surge.gap_s)
-    return SurgeAnswer(demand.name, demand.flow_l_per_h, sizing, _schools(demand, surge, sizing, solids, design, rules))
+    return SurgeAnswer(demand.name, demand.flow_l_per_h, sizing, _methods(demand, surge, sizing, solids, design, rules))
 
 
-def _schools(
+def _methods(
     demand: Demand, surge: Surge, sizing: Sizing, solids: Solids | None, design: Design, rules: HouseRules
-) -> list[SurgeSchool]:
+) -> list[SurgeMethod]:
     per_second = demand.flow_l_per_h / 3600
     need, across, tall = sizing.volume_l, *cylinder_for(sizing.volume_l)
     metal = design.shell.metal if design.shell else "5052-H32"
@@ -88,7 +88,7 @@ def _schools(
     )
     no_pot = _no_pot(solids, design, rules, tall, pot_across)
     ways = [
-        SurgeSchool(
+        SurgeMethod(
             "baffled sump with trap doors",
             sump_l,
             sump_lasts,
@@ -99,7 +99,7 @@ def _schools(
             False,
             _of_sump(sump_l, sump_lasts, doors),
         ),
-        SurgeSchool(
+        SurgeMethod(
             "in-tank surge pot",
             need,
             need / per_second,
@@ -116,7 +116,7 @@ def _schools(
                 tall_mm=pot_tall,
             ),
         ),
-        SurgeSchool(
+        SurgeMethod(
             "external surge tank",
             need,
             need / per_second,
@@ -133,7 +133,7 @@ def _schools(
                 tall_mm=tall,
             ),
         ),
-        SurgeSchool(
+        SurgeMethod(
             "several pickups",
             0.0,
             0.0,
@@ -151,7 +151,7 @@ def _schools(
     ]
     best = next((way.name for way in ways if way.possible and way.lasts_s >= surge.uncovered_s), "")
     return [
-        SurgeSchool(w.name, w.holds_l, w.lasts_s, w.joints, w.hoses, w.metal_kg, w.possible, w.name == best, w.why)
+        SurgeMethod(w.name, w.holds_l, w.lasts_s, w.joints, w.hoses, w.metal_kg, w.possible, w.name == best, w.why)
         for w in ways
     ]
 

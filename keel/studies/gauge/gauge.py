@@ -52,7 +52,7 @@ class Tenth:
 
 
 @dataclass(frozen=True, slots=True)
-class School:
+class Method:
     """One way of fitting a sender to this depth, with its figures."""
 
     name: str
@@ -92,7 +92,7 @@ class Reading:
     eighths: list[Mark]
     tenths: list[Tenth]
     breakpoints: list[Mark]
-    schools: list[School]
+    methods: list[Method]
     sweep: list[Point]
     """The float's middle from empty to full, in vehicle axes."""
     pivot: Point | None
@@ -267,7 +267,7 @@ def motion_of(sender: Sender, column: Column) -> Swing | Slide:
     arm = sender.action
     if not isinstance(arm, SwingArm):
         return Slide(empty, full)
-    if arm.school == "new arm and pivot":
+    if arm.method == "new arm and pivot":
         return swing_for(arm, empty, full)
     pivot = full - arm.made_arm_mm * sin(radians(arm.full_stop_deg)) if arm.pivot_mm is None else arm.pivot_mm
     return Swing(arm.made_arm_mm, pivot, arm.empty_stop_deg, arm.full_stop_deg)
@@ -339,7 +339,7 @@ def _reading(
         eighths=eighths,
         tenths=tenths_of(motion, column, rated),
         breakpoints=[mark(n / BREAKPOINTS) for n in range(BREAKPOINTS + 1)],
-        schools=_schools(arm, sender, column, rated) if arm else [],
+        methods=_methods(arm, sender, column, rated) if arm else [],
         sweep=[_point(place) for place in sweep],
         pivot=_point(_over(sender, column, solids, motion.pivot_mm)) if isinstance(motion, Swing) else None,
         float_mm=arm.float_mm if arm else 0.0,
@@ -355,7 +355,7 @@ def tenths_of(motion: Swing | Slide, column: Column, rated_l: float) -> list[Ten
     return [Tenth(n / 10, litres, motion.needle(height)) for n, (litres, height) in enumerate(column.tenths(rated_l))]
 
 
-def _schools(arm: SwingArm, sender: Sender, column: Column, rated: float) -> list[School]:
+def _methods(arm: SwingArm, sender: Sender, column: Column, rated: float) -> list[Method]:
     empty, full = marks_of(sender, column)
     hung = full - arm.made_arm_mm * sin(radians(arm.full_stop_deg))
     stood = empty - arm.made_arm_mm * sin(radians(arm.empty_stop_deg))
@@ -375,12 +375,12 @@ def _schools(arm: SwingArm, sender: Sender, column: Column, rated: float) -> lis
             (
                 fits,
                 max(errors, key=abs),
-                School(name, swing.arm_mm, swing.pivot_mm, low, high, left, above, 0, fits, False),
+                Method(name, swing.arm_mm, swing.pivot_mm, low, high, left, above, 0, fits, False),
             )
         )
     best = min((abs(worst) for fits, worst, _ in found if fits), default=None)
     return [
-        School(
+        Method(
             s.name,
             s.arm_mm,
             s.pivot_mm,

@@ -3736,6 +3736,32 @@ export interface components {
             seconds: number;
         };
         /**
+         * Method
+         * @description One way of fitting a sender to this depth, with its figures.
+         */
+        Method: {
+            /** Above Full L */
+            above_full_l: number;
+            /** Arm Mm */
+            arm_mm: number;
+            /** Empty Mm */
+            empty_mm: number;
+            /** Favoured */
+            favoured: boolean;
+            /** Fits */
+            fits: boolean;
+            /** Full Mm */
+            full_mm: number;
+            /** Left At Empty L */
+            left_at_empty_l: number;
+            /** Name */
+            name: string;
+            /** Pivot Mm */
+            pivot_mm: number;
+            /** Worst L */
+            worst_l: number;
+        };
+        /**
          * NeckPath
          * @description The way of the fuel in.
          */
@@ -4841,6 +4867,8 @@ export interface components {
             made_travel_mm: number | null;
             /** Meets */
             meets: string[];
+            /** Methods */
+            methods: components["schemas"]["Method"][];
             /** Name */
             name: string;
             pivot: components["schemas"]["Point"] | null;
@@ -4848,8 +4876,6 @@ export interface components {
             pivot_mm: number | null;
             /** Rated L */
             rated_l: number;
-            /** Schools */
-            schools: components["schemas"]["School"][];
             /** Sweep */
             sweep: components["schemas"]["Point"][];
             /** Switch Mm */
@@ -5353,32 +5379,6 @@ export interface components {
              * @enum {string}
              */
             unit: "mm" | "cm" | "m" | "in";
-        };
-        /**
-         * School
-         * @description One way of fitting a sender to this depth, with its figures.
-         */
-        School: {
-            /** Above Full L */
-            above_full_l: number;
-            /** Arm Mm */
-            arm_mm: number;
-            /** Empty Mm */
-            empty_mm: number;
-            /** Favoured */
-            favoured: boolean;
-            /** Fits */
-            fits: boolean;
-            /** Full Mm */
-            full_mm: number;
-            /** Left At Empty L */
-            left_at_empty_l: number;
-            /** Name */
-            name: string;
-            /** Pivot Mm */
-            pivot_mm: number;
-            /** Worst L */
-            worst_l: number;
         };
         /**
          * Seam
@@ -6265,39 +6265,22 @@ export interface components {
         };
         /**
          * SurgeAnswer
-         * @description A surge volume for a demand case, and the schools side by side.
+         * @description A surge volume for a demand case, and the methods side by side.
          */
         SurgeAnswer: {
             /** Case */
             case: string;
             /** Engine L Per H */
             engine_l_per_h: number;
-            /** Schools */
-            schools: components["schemas"]["SurgeSchool"][];
+            /** Methods */
+            methods: components["schemas"]["SurgeMethod"][];
             sizing: components["schemas"]["Sizing"];
         };
         /**
-         * SurgeNew
-         * @description A name for the surge tank, and its form.
-         */
-        SurgeNew: {
-            /**
-             * Form
-             * @default cylinder
-             * @enum {string}
-             */
-            form: "cylinder" | "box";
-            /**
-             * Name
-             * @default Surge tank
-             */
-            name: string;
-        };
-        /**
-         * SurgeSchool
+         * SurgeMethod
          * @description One way, with what it costs in this design.
          */
-        SurgeSchool: {
+        SurgeMethod: {
             /** Favoured */
             favoured: boolean;
             /** Holds L */
@@ -6315,6 +6298,23 @@ export interface components {
             /** Possible */
             possible: boolean;
             why: components["schemas"]["Words"];
+        };
+        /**
+         * SurgeNew
+         * @description A name for the surge tank, and its form.
+         */
+        SurgeNew: {
+            /**
+             * Form
+             * @default cylinder
+             * @enum {string}
+             */
+            form: "cylinder" | "box";
+            /**
+             * Name
+             * @default Surge tank
+             */
+            name: string;
         };
         /**
          * SwingArm
@@ -6364,17 +6364,17 @@ export interface components {
              */
             made_arm_mm: number;
             /**
-             * Pivot Mm
-             * @description Pivot over the inner floor, where the sender is used as supplied [mm]
-             */
-            pivot_mm?: number | null;
-            /**
-             * School
+             * Method
              * @description Arm and pivot made for this depth, or the sender as it comes
              * @default new arm and pivot
              * @enum {string}
              */
-            school: "new arm and pivot" | "as supplied";
+            method: "new arm and pivot" | "as supplied";
+            /**
+             * Pivot Mm
+             * @description Pivot over the inner floor, where the sender is used as supplied [mm]
+             */
+            pivot_mm?: number | null;
         };
         /**
          * Target

@@ -43,7 +43,7 @@ export function CustomersDialog({ onClose, mayWrite }: { onClose: () => void; ma
           {keep.error && <Alert severity="error">{keep.error.message}</Alert>}
           {keep.isSuccess && <Alert severity="success">Kept.</Alert>}
           <TextField label="Name" required value={fields.name} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, name: event.target.value.slice(0, 80) })} />
-          <TextField label="How to reach them" value={fields.contact} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, contact: event.target.value.slice(0, 200) })} />
+          <TextField label="Contact" value={fields.contact} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, contact: event.target.value.slice(0, 200) })} />
           <TextField label="Note" multiline minRows={3} value={fields.note} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, note: event.target.value.slice(0, 2000) })} />
           <Button type="submit" variant="contained" disabled={!mayWrite || !fields.name.trim() || keep.isPending} sx={{ alignSelf: 'flex-start' }}>
             {chosen ? 'Keep it' : 'Add'}

@@ -15,9 +15,9 @@ export function PumpLibrary(props: Props<Pump>) {
       what="pumps"
       {...props}
       columns={[
-        { name: 'Stands', cell: (pump) => pump.stands },
+        { name: 'Location', cell: (pump) => pump.stands },
         {
-          name: 'Gives',
+          name: 'Flow at rail pressure',
           cell: (pump) =>
             pump.curves.map((curve) => {
               const last = curve.points.at(-1)
@@ -41,7 +41,7 @@ export function PartLibrary(props: Props<PortPart>) {
         { name: 'For a', cell: (part) => part.role },
         { name: 'Hole', cell: (part) => (part.seat ? units.lengthUnitText(part.seat.hole_mm) : '–') },
         { name: 'Seat', cell: (part) => (part.seat ? `${part.seat.kind} ${units.lengthUnitText(part.seat.outer_mm)}${part.seat.bolts ? `, ${part.seat.bolts} bolts` : ''}` : '–') },
-        { name: 'Made for a depth of', cell: (part) => (part.hanger ? units.lengthUnitText(part.hanger.made_for_mm) : '–') },
+        { name: 'Design depth', cell: (part) => (part.hanger ? units.lengthUnitText(part.hanger.made_for_mm) : '–') },
         { name: 'Insertion diagonal', cell: (part) => (part.diagonal_mm ? units.lengthUnitText(part.diagonal_mm) : '–') },
       ]}
     />
@@ -55,7 +55,7 @@ export function SenderLibrary(props: Props<SenderPart>) {
       what="senders"
       {...props}
       columns={[
-        { name: 'Senses by', cell: (part) => part.action.kind },
+        { name: 'Sensing principle', cell: (part) => part.action.kind },
         { name: 'Arm', cell: (part) => (part.action.kind === 'swing arm' ? units.lengthUnitText(part.action.made_arm_mm) : '–') },
         { name: 'Empty to full', cell: (part) => `${part.ohms_empty} to ${part.ohms_full} Ω` },
       ]}

@@ -84,7 +84,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           {kept.name}
         </Typography>
         {!mayWrite && <Typography color="textSecondary">Only an owner can change these.</Typography>}
-        {changed && <Button onClick={() => setSettings(kept.settings)}>Put back</Button>}
+        {changed && <Button onClick={() => setSettings(kept.settings)}>Discard changes</Button>}
         {mayWrite && (
           <Button variant="contained" disabled={!changed || save.isPending} onClick={() => save.mutate()}>
             {changed ? 'Save the workshop' : 'Saved'}
@@ -133,7 +133,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
       </Section>
       <Section title="House rules" about="Defaults that decide something. Wherever one does, it is named.">
         <Box sx={grid}>
-          <QuantityField label="Ullage: warming allowed for" of="k" {...rule('ullage_rise_k')} />
+          <QuantityField label="Ullage: temperature rise allowed" of="k" {...rule('ullage_rise_k')} />
           <ShareField label="Ullage never under" {...rule('ullage_least')} hint="usual 3 %" />
           <ShareField label="Question capacity beyond target by" {...rule('beyond_target')} hint="usual 25 %" />
           <LengthField label="Pan flange" {...rule('flange_mm')} hint={undefined} />
@@ -142,9 +142,9 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <LengthField label="Notch clearance" {...rule('notch_clearance_mm')} hint={undefined} />
           <LengthField label="Least land for a weld" {...rule('land_mm')} hint="between a seam and a bend or seam" />
           <LengthField label="Least space inside" {...rule('sliver_mm')} hint="that can be welded and cleaned" />
-          <QuantityField label="Leak test worth having" of="kpa" {...rule('proof_least_kpa')} hint="a shell that bears less is remarked on" />
-          <QuantityField label="Bump the floor must bear" of="g" {...rule('bump_g')} hint="extra, vertical; usual 2" />
-          <QuantityField label="Push the uprights must bear" of="g" {...rule('push_g')} hint="a full cell against an upright or a partition; usual 1" />
+          <QuantityField label="Least useful leak-test pressure" of="kpa" {...rule('proof_least_kpa')} hint="a shell that bears less is remarked on" />
+          <QuantityField label="Bump load on the floor" of="g" {...rule('bump_g')} hint="extra, vertical; usual 2" />
+          <QuantityField label="Horizontal load on uprights" of="g" {...rule('push_g')} hint="a full cell against an upright or a partition; usual 1" />
           <ShareField label="Share of welded yield allowed" {...rule('stress_share')} hint="usual 60 %" />
           <ShareField label="Pumps give more than burnt by" {...rule('pump_margin')} hint="usual 20 %" />
           <ShareField label="Surge volume over what is drawn" {...rule('surge_margin')} hint="usual 20 %" />
@@ -152,13 +152,13 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <LengthField label="Free run of fuel, longest" {...rule('free_run_mm')} hint={undefined} />
           <ShareField label="Clear area of a baffle, least" {...rule('clear_least')} hint="usual 8 %" />
           <ShareField label="Clear area of a baffle, most" {...rule('clear_most')} hint="usual 15 %" />
-          <QuantityField label="Starvation map: largest steady push" of="g" {...rule('starvation_most_g')} />
+          <QuantityField label="Starvation map: largest acceleration" of="g" {...rule('starvation_most_g')} />
           <LengthField label="A torch reaches in by" {...rule('torch_reach_mm')} hint={undefined} />
           <LengthField label="A brush passes openings of" {...rule('brush_mm')} hint={undefined} />
           <LengthField label="A sprung sleeve is squeezed by" {...rule('sleeve_mm')} hint={undefined} />
           <LengthField label="Two measurements agree within" {...rule('measure_mm')} hint={undefined} />
-          <QuantityField label="Nozzle shuts off at" of="kpa" {...rule('back_pressure_kpa')} />
-          <QuantityField label="Vacuum while drawing, at most" of="kpa" {...rule('vent_vacuum_kpa')} />
+          <QuantityField label="Nozzle shut-off pressure" of="kpa" {...rule('back_pressure_kpa')} />
+          <QuantityField label="Largest vacuum while drawing" of="kpa" {...rule('vent_vacuum_kpa')} />
         </Box>
       </Section>
       <Section title="Clearances" about="Least gap by kind of neighbour.">

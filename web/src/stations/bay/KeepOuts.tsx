@@ -79,7 +79,7 @@ function ScanUpload({ disabled, onScan }: { disabled: boolean; onScan: (scan: Aw
       <Typography variant="body2" color="textSecondary">
         An STL file, text or binary, of up to 200 000 triangles, in the bay’s axes. It doesn’t say its unit, so you have to.
       </Typography>
-      <Choice label="One unit of the file is" value={unit} options={['mm', 'cm', 'm', { value: 'in', label: 'an inch' }]} disabled={disabled} onChange={setUnit} />
+      <Choice label="Unit of the file" value={unit} options={['mm', 'cm', 'm', { value: 'in', label: 'an inch' }]} disabled={disabled} onChange={setUnit} />
       <input
         ref={input}
         type="file"
@@ -193,8 +193,8 @@ function SlopeFields({ keepOut, path, set, readOnly }: { keepOut: Extract<KeepOu
   const from = own === 'z' ? 'From floor' : own === 'x' ? 'From rear' : 'From right'
   return (
     <>
-      <Choice label="Blocked is what lies" value={keepOut.blocked} options={(Object.keys(BLOCKED) as (keyof typeof BLOCKED)[]).map((value) => ({ value, label: BLOCKED[value] }))} disabled={readOnly} onChange={(blocked) => set({ blocked, along: ({ roof: 'x', floor: 'x', front: 'z', rear: 'z', left: 'x', right: 'x' } as const)[blocked] })} />
-      <Choice label="It leans along" value={keepOut.along} options={along.map((value) => ({ value, label: `${ALONG[value][0]} to ${ALONG[value][1]}` }))} disabled={readOnly} onChange={(value) => set({ along: value })} />
+      <Choice label="Blocked side" value={keepOut.blocked} options={(Object.keys(BLOCKED) as (keyof typeof BLOCKED)[]).map((value) => ({ value, label: BLOCKED[value] }))} disabled={readOnly} onChange={(blocked) => set({ blocked, along: ({ roof: 'x', floor: 'x', front: 'z', rear: 'z', left: 'x', right: 'x' } as const)[blocked] })} />
+      <Choice label="Inclined along" value={keepOut.along} options={along.map((value) => ({ value, label: `${ALONG[value][0]} to ${ALONG[value][1]}` }))} disabled={readOnly} onChange={(value) => set({ along: value })} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
         <KeepOutLength label={`${from}, at the ${low}`} value={keepOut.start_mm} path={`${path}.start_mm`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ start_mm: mm })} />
         <KeepOutLength label={`${from}, at the ${high}`} value={keepOut.end_mm} path={`${path}.end_mm`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ end_mm: mm })} />

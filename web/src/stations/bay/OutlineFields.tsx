@@ -39,7 +39,7 @@ export function OutlineFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }
   return (
     <>
       <Choice
-        label="The same all along"
+        label="Constant along the axis"
         value={outline.axis}
         options={[
           { value: 'y', label: 'the width: seen from the right' },

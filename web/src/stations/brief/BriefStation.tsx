@@ -25,7 +25,7 @@ export function BriefStation({ findings }: { findings: ReactNode }) {
       <Choice label="Fuel" value={brief.fuel} options={FUELS} onChange={(fuel) => setBrief({ fuel })} disabled={readOnly} />
       <TargetFields brief={brief} readOnly={readOnly} />
       <Reason key={brief.reason} value={brief.reason} disabled={readOnly} />
-      <FormControlLabel control={<Switch checked={brief.is_surge_tank} disabled={readOnly} onChange={(event) => setBrief({ is_surge_tank: event.target.checked })} />} label="It is a surge tank" />
+      <FormControlLabel control={<Switch checked={brief.is_surge_tank} disabled={readOnly} onChange={(event) => setBrief({ is_surge_tank: event.target.checked })} />} label="Surge tank" />
       <Against />
       <LinkedTanks />
       {findings}
@@ -55,7 +55,7 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
   const fault = { target: useFault('brief.target_l'), hours: useFault('brief.basis.hours'), range: useFault('brief.basis.range_km'), per: useFault('brief.basis.per_100km_l'), stint: useFault('brief.basis.stint_min') }
   return (
     <>
-      <Choice label="Target comes from" value={basis ? basis.kind : BASES[0]} options={BASES} disabled={readOnly} onChange={(kind) => (kind === BASES[0] ? setBrief({ basis: null }) : setBrief({ target_l: null, basis: { ...(basis ?? FRESH), kind } }))} />
+      <Choice label="Target set by" value={basis ? basis.kind : BASES[0]} options={BASES} disabled={readOnly} onChange={(kind) => (kind === BASES[0] ? setBrief({ basis: null }) : setBrief({ target_l: null, basis: { ...(basis ?? FRESH), kind } }))} />
       {!basis && <VolumeField label="Target, rated capacity" value={brief.target_l ?? null} emptyText="none yet" fault={fault.target} hint="What has to go in with room left to expand" onCommit={(value) => setBrief({ target_l: value })} disabled={readOnly} />}
       {basis && (
         <Box sx={pair}>
@@ -64,10 +64,10 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
           {basis.kind === 'range' && (
             <>
               <QuantityField label="Range" of="km" value={basis.range_km ?? null} emptyText="not said" fault={fault.range} disabled={readOnly} onCommit={(range_km) => set({ range_km })} />
-              <VolumeField label="For 100 km" value={basis.per_100km_l ?? null} emptyText="not said" fault={fault.per} disabled={readOnly} onCommit={(per_100km_l) => set({ per_100km_l })} />
+              <VolumeField label="Consumption per 100 km" value={basis.per_100km_l ?? null} emptyText="not said" fault={fault.per} disabled={readOnly} onCommit={(per_100km_l) => set({ per_100km_l })} />
             </>
           )}
-          <ShareField label="Kept in hand" value={basis.reserve} disabled={readOnly} onCommit={(reserve) => reserve !== null && set({ reserve })} />
+          <ShareField label="Reserve margin" value={basis.reserve} disabled={readOnly} onCommit={(reserve) => reserve !== null && set({ reserve })} />
         </Box>
       )}
       {basis && (

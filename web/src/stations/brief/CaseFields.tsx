@@ -42,9 +42,9 @@ function CaseRow({ item, place, readOnly, open, onToggle }: { item: DemandCase; 
       <Choice label="Engine" value={item.engine} options={ENGINES} disabled={readOnly} onChange={(engine) => set({ engine })} />
       <Choice label="Fuel of this case" value={item.fuel ?? 'as the brief'} options={['as the brief', ...FUELS]} disabled={readOnly} onChange={(fuel) => set({ fuel: fuel === 'as the brief' ? null : fuel })} />
       <Box sx={pair}>
-        <QuantityField of="kw" label="Full power" value={item.power_kw ?? null} emptyText="none yet" fault={useFault(faultOf('power_kw'))} disabled={readOnly} onCommit={(power_kw) => set({ power_kw })} />
+        <QuantityField of="kw" label="Power at full load" value={item.power_kw ?? null} emptyText="none yet" fault={useFault(faultOf('power_kw'))} disabled={readOnly} onCommit={(power_kw) => set({ power_kw })} />
         <NumberField
-          label="Burns"
+          label="BSFC"
           unit="kg/kWh"
           value={item.bsfc_kg_per_kwh ?? null}
           emptyText={demand?.bsfc ? units.number(demand.bsfc[1], 3) : 'middle'}
@@ -53,11 +53,11 @@ function CaseRow({ item, place, readOnly, open, onToggle }: { item: DemandCase; 
           disabled={readOnly}
           onCommit={(bsfc_kg_per_kwh) => set({ bsfc_kg_per_kwh })}
         />
-        <FlowField label="Or measured" value={item.measured_l_per_h ?? null} emptyText="not measured" fault={useFault(faultOf('measured_l_per_h'))} disabled={readOnly} onCommit={(measured_l_per_h) => set({ measured_l_per_h })} />
-        <ShareField label="Duty, averaged" value={item.duty} fault={useFault(faultOf('duty'))} disabled={readOnly} onCommit={(duty) => duty !== null && set({ duty })} />
+        <FlowField label="Measured depth" value={item.measured_l_per_h ?? null} emptyText="not measured" fault={useFault(faultOf('measured_l_per_h'))} disabled={readOnly} onCommit={(measured_l_per_h) => set({ measured_l_per_h })} />
+        <ShareField label="Average duty" value={item.duty} fault={useFault(faultOf('duty'))} disabled={readOnly} onCommit={(duty) => duty !== null && set({ duty })} />
         <QuantityField label="Rail pressure" of="kpa" value={item.rail_kpa} fault={useFault(faultOf('rail_kpa'))} disabled={readOnly} onCommit={(rail_kpa) => rail_kpa !== null && set({ rail_kpa })} />
-        <QuantityField label="Supply" of="v" value={item.supply_v} fault={useFault(faultOf('supply_v'))} disabled={readOnly} onCommit={(supply_v) => supply_v !== null && set({ supply_v })} />
-        <QuantityField label="Lowest supply" of="v" value={item.low_v} fault={useFault(faultOf('low_v'))} disabled={readOnly} onCommit={(low_v) => low_v !== null && set({ low_v })} />
+        <QuantityField label="Supply voltage" of="v" value={item.supply_v} fault={useFault(faultOf('supply_v'))} disabled={readOnly} onCommit={(supply_v) => supply_v !== null && set({ supply_v })} />
+        <QuantityField label="Lowest supply voltage" of="v" value={item.low_v} fault={useFault(faultOf('low_v'))} disabled={readOnly} onCommit={(low_v) => low_v !== null && set({ low_v })} />
       </Box>
       <Button disabled={readOnly} onClick={() => removeCase(item.id)}>
         Remove {item.name}

@@ -17,7 +17,7 @@ export function DemandBoard() {
     <Board label="Demand and supply">
       <DemandTable demands={demands} />
       {demands.some((demand) => demand.pumps.length > 0) && <PumpPlot demands={demands} />}
-      {evaluation?.brief?.surge && <Schools surge={evaluation.brief?.surge} />}
+      {evaluation?.brief?.surge && <Methods surge={evaluation.brief?.surge} />}
       {(evaluation?.brief?.outgrown?.length ?? 0) > 0 && <Growth evaluation={evaluation as Evaluation} />}
     </Board>
   )
@@ -126,7 +126,7 @@ function PumpPlot({ demands }: { demands: Demand[] }) {
 
 const caseKpa = (id: string) => useWork.getState().design.brief.cases.find((item) => item.id === id)?.rail_kpa ?? 0
 
-function Schools({ surge }: { surge: Schemas['SurgeAnswer'] }) {
+function Methods({ surge }: { surge: Schemas['SurgeAnswer'] }) {
   const units = useUnits()
   const { inks } = useTheme()
   return (
@@ -143,7 +143,7 @@ function Schools({ surge }: { surge: Schemas['SurgeAnswer'] }) {
           </TableRow>
         </TableHead>
         <TableBody>
-          {surge.schools.map((way) => (
+          {surge.methods.map((way) => (
             <TableRow key={way.name} sx={way.favoured ? { boxShadow: `inset 4px 0 0 ${inks.hand}` } : undefined}>
               <TableCell sx={{ pl: way.favoured ? 1.5 : 0, textDecoration: way.possible ? 'none' : 'line-through' }}>
                 {way.name}

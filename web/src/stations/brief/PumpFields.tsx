@@ -35,7 +35,7 @@ export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
       )}
       <Box sx={{ display: 'grid', gap: 1 }}>
         {library.length > 0 && (
-          <TextField select label="Fit a pump of the shop’s" value="" disabled={readOnly || brief.pumps.length >= 8} onChange={(event) => add(library[Number(event.target.value)] ?? BLANK)}>
+          <TextField select label="Add a pump from the library" value="" disabled={readOnly || brief.pumps.length >= 8} onChange={(event) => add(library[Number(event.target.value)] ?? BLANK)}>
             {library.map((pump, place) => (
               <MenuItem key={pump.name} value={place} sx={{ minHeight: 44 }}>
                 {pump.name}
@@ -58,7 +58,7 @@ function PumpRow({ item, place, readOnly, open, onToggle }: { item: FittedPump; 
   return (
     <Row name={item.pump.name} aside={item.spare ? 'spare' : isNumber(flow) ? units.flowText(flow) : ''} open={open} onToggle={onToggle} fault={fault} data-row={item.id}>
       <NameField value={item.pump.name} disabled={readOnly} onCommit={(name) => changePump(item.id, { pump: { ...item.pump, name } })} />
-      <FormControlLabel control={<Switch checked={item.spare} disabled={readOnly} onChange={(event) => changePump(item.id, { spare: event.target.checked })} />} label="Spare: stands by, counts for nothing" />
+      <FormControlLabel control={<Switch checked={item.spare} disabled={readOnly} onChange={(event) => changePump(item.id, { spare: event.target.checked })} />} label="Spare: on standby, not counted" />
       <CurveFields pump={item.pump} readOnly={readOnly} onChange={(pump) => changePump(item.id, { pump })} />
       <Button disabled={readOnly} onClick={() => removePump(item.id)}>
         Remove {item.pump.name}

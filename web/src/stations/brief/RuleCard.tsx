@@ -14,7 +14,7 @@ export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean 
       {brief.card.map((rule, place) => (
         <Box key={rule.id} sx={{ display: 'grid', gap: 1.25, pb: 1 }} data-row={rule.id}>
           <NameField label="Rule" value={rule.rule} disabled={readOnly} onCommit={(name) => changeRule(rule.id, { rule: name })} />
-          <Choice label="Limits the" value={rule.subject} options={SUBJECTS} disabled={readOnly} onChange={(subject) => changeRule(rule.id, { subject })} />
+          <Choice label="Limits" value={rule.subject} options={SUBJECTS} disabled={readOnly} onChange={(subject) => changeRule(rule.id, { subject })} />
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1 }}>
             <LimitField rule={rule} path={`brief.card.${place}.limit`} readOnly={readOnly} />
             <Button disabled={readOnly} onClick={() => removeRule(rule.id)}>

@@ -33,8 +33,8 @@ export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boole
   return (
     <>
       <Box sx={pair}>
-        <QuantityField label="Pickup dry for" of="s" value={surge.uncovered_s} fault={faults.dry} disabled={readOnly} onCommit={(uncovered_s) => uncovered_s !== null && changeSurge({ uncovered_s })} />
-        <QuantityField label="Then wet for" of="s" value={surge.gap_s ?? null} emptyText="not said" fault={faults.gap} disabled={readOnly} onCommit={(gap_s) => changeSurge({ gap_s })} />
+        <QuantityField label="Pickup uncovered for" of="s" value={surge.uncovered_s} fault={faults.dry} disabled={readOnly} onCommit={(uncovered_s) => uncovered_s !== null && changeSurge({ uncovered_s })} />
+        <QuantityField label="Time covered between" of="s" value={surge.gap_s ?? null} emptyText="not said" fault={faults.gap} disabled={readOnly} onCommit={(gap_s) => changeSurge({ gap_s })} />
         <FlowField label="Lift pump" value={surge.lift_l_per_h ?? null} emptyText="none yet" fault={faults.lift} disabled={readOnly} onCommit={(lift_l_per_h) => changeSurge({ lift_l_per_h })} />
       </Box>
       {answer ? (

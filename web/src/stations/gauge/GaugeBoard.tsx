@@ -7,7 +7,7 @@ import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Block, Board, Sheet } from '../Board'
 import { Dial } from './Dial'
-import { SchoolDrawing } from './SchoolDrawing'
+import { MethodDrawing } from './MethodDrawing'
 
 type Joined = Schemas['Joined']
 
@@ -64,26 +64,26 @@ function Truth({ reading, held }: { reading: SenderReading; held: number | null 
         />
         <Sheet label={`True tenths of rated, ${reading.name}`} columns={[{ name: 'Of rated' }, { name: units.volumeUnit, right: true }, { name: 'needle, eighths', right: true }]} rows={reading.tenths.map((tenth) => ({ key: `${tenth.share}`, cells: [`${Math.round(tenth.share * 100)} %`, units.volume(tenth.litres), units.number(tenth.needle * 8, 2)] }))} />
       </Box>
-      <Schools reading={reading} />
+      <Methods reading={reading} />
     </Block>
   )
 }
 
-function Schools({ reading }: { reading: SenderReading }) {
+function Methods({ reading }: { reading: SenderReading }) {
   const units = useUnits()
   const { inks } = useTheme()
-  if (!reading.schools.length) return null
+  if (!reading.methods.length) return null
   return (
     <Box sx={{ mt: 2 }}>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 3, mb: 1 }}>
-        {reading.schools.map((way) => (
-          <SchoolDrawing key={way.name} way={way} depth={reading.depth_mm} float={reading.float_mm} />
+        {reading.methods.map((way) => (
+          <MethodDrawing key={way.name} way={way} depth={reading.depth_mm} float={reading.float_mm} />
         ))}
       </Box>
       <Sheet
         label={`Ways to fit ${reading.name}`}
         columns={[{ name: 'Fitted' }, { name: `arm, ${units.lengthUnit}`, right: true }, { name: 'pivot', right: true }, { name: 'float at E', right: true }, { name: 'float at F', right: true }, { name: `left at E, ${units.volumeUnit}`, right: true }, { name: 'over F', right: true }, { name: 'worst', right: true }, { name: '' }]}
-        rows={reading.schools.map((way) => ({
+        rows={reading.methods.map((way) => ({
           key: way.name,
           strong: way.favoured,
           cells: [

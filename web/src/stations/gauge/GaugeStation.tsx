@@ -33,7 +33,7 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
       )}
       <Box sx={{ display: 'grid', gap: 1 }}>
         {library.length > 0 && (
-          <TextField select label="Hang a sender of the shop’s" value="" disabled={full} onChange={(event) => addSender(library[Number(event.target.value)] ?? null)}>
+          <TextField select label="Add a sender from the library" value="" disabled={full} onChange={(event) => addSender(library[Number(event.target.value)] ?? null)}>
             {library.map((part, place) => (
               <MenuItem key={part.name} value={place} sx={{ minHeight: 44 }}>
                 {part.name}
@@ -45,8 +45,8 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
           Add a sender and type its figures
         </Button>
       </Box>
-      {gauge.senders.length > 1 && <Choice label="Several senders in one space read" value={gauge.joined} options={JOINED} disabled={readOnly} onChange={(joined) => setGauge({ joined })} />}
-      <VolumeField label="Lamp comes on with" value={gauge.reserve_l ?? null} emptyText="no lamp" hint="litres left to use as a reserve" path="gauge.reserve_l" disabled={readOnly} onCommit={(reserve_l) => setGauge({ reserve_l })} />
+      {gauge.senders.length > 1 && <Choice label="Senders in one cell" value={gauge.joined} options={JOINED} disabled={readOnly} onChange={(joined) => setGauge({ joined })} />}
+      <VolumeField label="Low-level lamp at" value={gauge.reserve_l ?? null} emptyText="no lamp" hint="litres left to use as a reserve" path="gauge.reserve_l" disabled={readOnly} onCommit={(reserve_l) => setGauge({ reserve_l })} />
       <SwitchLines />
       {findings}
       {gauge.senders.length > 0 && (

@@ -17,7 +17,7 @@ export function SenderRow({ sender, place, chosen, readOnly }: { sender: Sender;
   return (
     <Row name={sender.name} aside={reading ? `${units.volumeUnitText(reading.left_at_empty_l)} at E` : sender.action.kind} open={chosen} onToggle={() => select(chosen ? null : { kind: 'sender', id: sender.id })} fault={fault && units.inText(fault)} data-row={sender.id}>
       <NameField value={sender.name} disabled={readOnly} onCommit={(name) => changeSender(sender.id, { name })} />
-      <Choice label="Senses by" value={sender.action.kind} options={['swing arm', 'tube'] as const} disabled={readOnly} onChange={(kind) => changeSender(sender.id, { action: kind === 'tube' ? NEW_TUBE : NEW_ARM })} />
+      <Choice label="Sensing principle" value={sender.action.kind} options={['swing arm', 'tube'] as const} disabled={readOnly} onChange={(kind) => changeSender(sender.id, { action: kind === 'tube' ? NEW_TUBE : NEW_ARM })} />
       <Box sx={pair}>
         {length('x_mm', 'From rear')}
         {length('y_mm', 'From right')}
@@ -26,8 +26,8 @@ export function SenderRow({ sender, place, chosen, readOnly }: { sender: Sender;
       <Box sx={pair}>
         <LengthField label="Float at the E mark" value={sender.empty_mm ?? null} emptyText={reading ? units.editLength(reading.empty_mm) : 'clear of floor'} path={`${path}.empty_mm`} disabled={readOnly} onCommit={(empty_mm) => changeSender(sender.id, { empty_mm })} />
         <LengthField label="Float at the F mark" value={sender.full_mm ?? null} emptyText={reading ? units.editLength(reading.full_mm) : 'clear of roof'} path={`${path}.full_mm`} disabled={readOnly} onCommit={(full_mm) => changeSender(sender.id, { full_mm })} />
-        <QuantityField label="Empty reads" of="ohm" value={sender.ohms_empty} path={`${path}.ohms_empty`} disabled={readOnly} onCommit={(ohms_empty) => ohms_empty !== null && changeSender(sender.id, { ohms_empty })} />
-        <QuantityField label="Full reads" of="ohm" value={sender.ohms_full} path={`${path}.ohms_full`} disabled={readOnly} onCommit={(ohms_full) => ohms_full !== null && changeSender(sender.id, { ohms_full })} />
+        <QuantityField label="Resistance at empty" of="ohm" value={sender.ohms_empty} path={`${path}.ohms_empty`} disabled={readOnly} onCommit={(ohms_empty) => ohms_empty !== null && changeSender(sender.id, { ohms_empty })} />
+        <QuantityField label="Resistance at full" of="ohm" value={sender.ohms_full} path={`${path}.ohms_full`} disabled={readOnly} onCommit={(ohms_full) => ohms_full !== null && changeSender(sender.id, { ohms_full })} />
       </Box>
       {reading && <ArmWords reading={reading} />}
       <Button disabled={readOnly} onClick={() => removeSender(sender.id)}>
@@ -58,7 +58,7 @@ function ArmFields({ sender, arm, path, readOnly }: { sender: Sender; arm: Swing
   return (
     <>
       <Choice
-        label="Its stops"
+        label="Stops given by"
         value={measured ? 'measured' : 'angles'}
         options={[
           { value: 'angles', label: 'known by their angles' },
@@ -71,8 +71,8 @@ function ArmFields({ sender, arm, path, readOnly }: { sender: Sender; arm: Swing
         }}
       />
       <Box sx={pair}>
-        <LengthField label="Arm, as it comes" value={arm.made_arm_mm} path={`${path}.made_arm_mm`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ made_arm_mm: mm })} />
-        <LengthField label="Across the float" value={arm.float_mm} path={`${path}.float_mm`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ float_mm: mm })} />
+        <LengthField label="Arm length as delivered" value={arm.made_arm_mm} path={`${path}.made_arm_mm`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ made_arm_mm: mm })} />
+        <LengthField label="Float diameter" value={arm.float_mm} path={`${path}.float_mm`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ float_mm: mm })} />
         {measured ? (
           <>
             {rise('empty_rise_mm', 'Over pivot, empty')}
@@ -80,23 +80,23 @@ function ArmFields({ sender, arm, path, readOnly }: { sender: Sender; arm: Swing
           </>
         ) : (
           <>
-            <QuantityField label="Empty stop" of="deg" value={arm.empty_deg ?? null} path={`${path}.empty_deg`} disabled={readOnly} onCommit={(deg) => deg !== null && set({ empty_deg: deg })} />
-            <QuantityField label="Full stop" of="deg" value={arm.full_deg ?? null} path={`${path}.full_deg`} disabled={readOnly} onCommit={(deg) => deg !== null && set({ full_deg: deg })} />
+            <QuantityField label="Angle at the empty stop" of="deg" value={arm.empty_deg ?? null} path={`${path}.empty_deg`} disabled={readOnly} onCommit={(deg) => deg !== null && set({ empty_deg: deg })} />
+            <QuantityField label="Angle at the full stop" of="deg" value={arm.full_deg ?? null} path={`${path}.full_deg`} disabled={readOnly} onCommit={(deg) => deg !== null && set({ full_deg: deg })} />
           </>
         )}
-        <QuantityField label="Reaches towards" of="deg" value={arm.heading_deg} hint="from forward, to the left" path={`${path}.heading_deg`} disabled={readOnly} onCommit={(heading_deg) => heading_deg !== null && set({ heading_deg })} />
+        <QuantityField label="Arm direction" of="deg" value={arm.heading_deg} hint="from forward, to the left" path={`${path}.heading_deg`} disabled={readOnly} onCommit={(heading_deg) => heading_deg !== null && set({ heading_deg })} />
       </Box>
       <Choice
         label="Fitted"
-        value={arm.school}
+        value={arm.method}
         options={[
           { value: 'new arm and pivot', label: 'with arm and pivot made for this depth' },
           { value: 'as supplied', label: 'as it comes' },
         ]}
         disabled={readOnly}
-        onChange={(school) => set({ school })}
+        onChange={(method) => set({ method })}
       />
-      {arm.school === 'as supplied' && <LengthField label="Pivot over the inner floor" value={arm.pivot_mm ?? null} emptyText="true at full" path={`${path}.pivot_mm`} disabled={readOnly} onCommit={(pivot_mm) => set({ pivot_mm })} />}
+      {arm.method === 'as supplied' && <LengthField label="Pivot height over the inner floor" value={arm.pivot_mm ?? null} emptyText="true at full" path={`${path}.pivot_mm`} disabled={readOnly} onCommit={(pivot_mm) => set({ pivot_mm })} />}
     </>
   )
 }

@@ -10,7 +10,7 @@ const setSenders = (make: (senders: Sender[]) => Sender[]) => change((design) =>
 export const changeSender = (id: string, part: Partial<Sender>) => setSenders((senders) => senders.map((item) => (item.id === id ? { ...item, ...part } : item)))
 export const changeAction = (sender: Sender, part: Partial<Sender['action']>) => changeSender(sender.id, { action: { ...sender.action, ...part } as Sender['action'] })
 
-export const NEW_ARM: SwingArm = { kind: 'swing arm', made_arm_mm: 150, empty_deg: -45, full_deg: 45, empty_rise_mm: null, full_rise_mm: null, float_mm: 40, school: 'new arm and pivot', pivot_mm: null, heading_deg: 0 }
+export const NEW_ARM: SwingArm = { kind: 'swing arm', made_arm_mm: 150, empty_deg: -45, full_deg: 45, empty_rise_mm: null, full_rise_mm: null, float_mm: 40, method: 'new arm and pivot', pivot_mm: null, heading_deg: 0 }
 export const NEW_TUBE: Sender['action'] = { kind: 'tube', length_mm: null }
 
 /** A sender in the middle of the tank: of the shop's library, or a usual arm to type over. */

@@ -33,8 +33,8 @@ export function FoamFields({ readOnly }: { readOnly: boolean }) {
   return (
     <>
       <Box sx={pair}>
-        <ShareField label="Takes" value={foam.takes} path="inside.foam.takes" disabled={readOnly} onCommit={(takes) => takes !== null && changeFoam({ takes })} />
-        <QuantityField label="Weighs" of="kg" value={foam.kg} path="inside.foam.kg" disabled={readOnly} onCommit={(kg) => kg !== null && changeFoam({ kg })} />
+        <ShareField label="Volume taken" value={foam.takes} path="inside.foam.takes" disabled={readOnly} onCommit={(takes) => takes !== null && changeFoam({ takes })} />
+        <QuantityField label="Mass" of="kg" value={foam.kg} path="inside.foam.kg" disabled={readOnly} onCommit={(kg) => kg !== null && changeFoam({ kg })} />
       </Box>
       <Age of={foam} path="inside.foam" readOnly={readOnly} onChange={changeFoam} />
       <Button disabled={readOnly} onClick={() => setInside({ foam: null })}>
@@ -62,9 +62,9 @@ export function BladderFields({ readOnly }: { readOnly: boolean }) {
   return (
     <>
       <Box sx={pair}>
-        <LengthField label="Bag thick" value={bladder.bag_mm} path="inside.bladder.bag_mm" disabled={readOnly} onCommit={(bag_mm) => bag_mm !== null && changeBladder({ bag_mm })} />
-        <LengthField label="Stays off the box" value={bladder.shrink_mm} path="inside.bladder.shrink_mm" disabled={readOnly} onCommit={(shrink_mm) => shrink_mm !== null && changeBladder({ shrink_mm })} />
-        <QuantityField label="Weighs" of="kg" value={bladder.kg} path="inside.bladder.kg" disabled={readOnly} onCommit={(kg) => kg !== null && changeBladder({ kg })} />
+        <LengthField label="Bag thickness" value={bladder.bag_mm} path="inside.bladder.bag_mm" disabled={readOnly} onCommit={(bag_mm) => bag_mm !== null && changeBladder({ bag_mm })} />
+        <LengthField label="Clearance to the box" value={bladder.shrink_mm} path="inside.bladder.shrink_mm" disabled={readOnly} onCommit={(shrink_mm) => shrink_mm !== null && changeBladder({ shrink_mm })} />
+        <QuantityField label="Mass" of="kg" value={bladder.kg} path="inside.bladder.kg" disabled={readOnly} onCommit={(kg) => kg !== null && changeBladder({ kg })} />
       </Box>
       <Age of={bladder} path="inside.bladder" readOnly={readOnly} onChange={changeBladder} />
       <Typography variant="body2" color="textSecondary">
@@ -88,8 +88,8 @@ function Age({ of, path, readOnly, onChange }: AgeProps) {
   const fault = useFault(`${path}.fitted`)
   return (
     <Box sx={pair}>
-      <TextField type="date" label="Fitted on" value={of.fitted ?? ''} disabled={readOnly} error={Boolean(fault)} helperText={fault} slotProps={{ inputLabel: { shrink: true } }} onChange={(event) => onChange({ fitted: event.target.value || null })} />
-      <NumberField label="Lasts" unit="years" value={of.life_years} path={`${path}.life_years`} disabled={readOnly} onCommit={(life_years) => life_years !== null && onChange({ life_years })} />
+      <TextField type="date" label="Date fitted" value={of.fitted ?? ''} disabled={readOnly} error={Boolean(fault)} helperText={fault} slotProps={{ inputLabel: { shrink: true } }} onChange={(event) => onChange({ fitted: event.target.value || null })} />
+      <NumberField label="Service life" unit="years" value={of.life_years} path={`${path}.life_years`} disabled={readOnly} onCommit={(life_years) => life_years !== null && onChange({ life_years })} />
     </Box>
   )
 }

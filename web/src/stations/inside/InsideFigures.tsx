@@ -22,7 +22,7 @@ export function InsideFigures() {
       {bracing && bracing.length > 0 && (
         <>
           <Sheet
-            label="What the plates brace"
+            label="Panels braced by the plates"
             columns={[{ name: 'Plate' }, { name: 'braces' }, { name: 'kPa', right: true }, { name: 'without it', right: true }]}
             rows={bracing.map((braced) => ({ key: braced.id, cells: braced.helps ? [braced.name, braced.panel, units.number(braced.with_kpa, 1), units.number(braced.without_kpa, 1)] : [braced.name, 'no panel', '', ''] }))}
           />
@@ -31,7 +31,7 @@ export function InsideFigures() {
           </Typography>
         </>
       )}
-      {insides.plates.length > 0 && <Sheet label="How open the plates are" columns={[{ name: 'Plate' }, { name: 'open', right: true }]} rows={insides.plates.map((plate) => ({ key: plate.id, cells: [plate.name, `${units.number(plate.share * 100, 1)} %`] }))} />}
+      {insides.plates.length > 0 && <Sheet label="Baffle open area" columns={[{ name: 'Plate' }, { name: 'open', right: true }]} rows={insides.plates.map((plate) => ({ key: plate.id, cells: [plate.name, `${units.number(plate.share * 100, 1)} %`] }))} />}
     </>
   )
 }

@@ -26,12 +26,12 @@ export function InsideStation({ findings }: { findings: ReactNode }) {
       <Folded title={inside.bladder ? 'Bladder' : 'Bladder: none'} open={inside.bladder !== null}>
         <BladderFields readOnly={readOnly} />
       </Folded>
-      <Choice label="Lined with" value={inside.lining ?? 'nothing'} options={LININGS} disabled={readOnly} onChange={(lining) => change((design) => ({ ...design, inside: { ...design.inside, lining: lining === 'nothing' ? null : lining } }))} />
+      <Choice label="Lining" value={inside.lining ?? 'nothing'} options={LININGS} disabled={readOnly} onChange={(lining) => change((design) => ({ ...design, inside: { ...design.inside, lining: lining === 'nothing' ? null : lining } }))} />
       <Folded title="How far fuel runs" open>
         <InsideFigures />
       </Folded>
       <Typography variant="body2" color="textSecondary">
-        Slosh drives the tank round a lap with this in it, and prices other insides against it.
+        Slosh drives the tank round a lap with this in it, and prices other baffle layouts against it.
       </Typography>
     </>
   )

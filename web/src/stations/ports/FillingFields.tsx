@@ -20,14 +20,14 @@ export function FillingFields({ readOnly }: { readOnly: boolean }) {
       <Choice label="Filled from" value={filling.supply} options={SUPPLIES} disabled={readOnly} onChange={(supply) => setFilling({ supply })} />
       <Box sx={pair}>
         {filling.supply === 'jug' ? (
-          <LengthField label="Fuel over the neck" value={filling.head_mm} path="filling.head_mm" disabled={readOnly} onCommit={(head_mm) => head_mm !== null && setFilling({ head_mm })} />
+          <LengthField label="Fuel height over the neck" value={filling.head_mm} path="filling.head_mm" disabled={readOnly} onCommit={(head_mm) => head_mm !== null && setFilling({ head_mm })} />
         ) : (
           <>
-            <QuantityField label="Pressure at it" of="kpa" value={filling.supply_kpa} path="filling.supply_kpa" disabled={readOnly} onCommit={(supply_kpa) => supply_kpa !== null && setFilling({ supply_kpa })} />
-            <LengthField label="Its bore" value={filling.nozzle_bore_mm} path="filling.nozzle_bore_mm" disabled={readOnly} onCommit={(nozzle_bore_mm) => nozzle_bore_mm !== null && setFilling({ nozzle_bore_mm })} />
+            <QuantityField label="Supply pressure" of="kpa" value={filling.supply_kpa} path="filling.supply_kpa" disabled={readOnly} onCommit={(supply_kpa) => supply_kpa !== null && setFilling({ supply_kpa })} />
+            <LengthField label="Bore" value={filling.nozzle_bore_mm} path="filling.nozzle_bore_mm" disabled={readOnly} onCommit={(nozzle_bore_mm) => nozzle_bore_mm !== null && setFilling({ nozzle_bore_mm })} />
           </>
         )}
-        <QuantityField label="Full within" of="s" value={filling.wanted_s ?? null} emptyText="no wish" path="filling.wanted_s" disabled={readOnly} onCommit={(wanted_s) => setFilling({ wanted_s })} />
+        <QuantityField label="Filling time wanted" of="s" value={filling.wanted_s ?? null} emptyText="optional" path="filling.wanted_s" disabled={readOnly} onCommit={(wanted_s) => setFilling({ wanted_s })} />
       </Box>
       {runs.length === 0 && (
         <Typography variant="body2" color="textSecondary">

@@ -32,24 +32,24 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
   const set = (part: Partial<Hanger>) => changeInner(port, 'hanger', part)
   return (
     <Folded title="Hanger and its cut" open>
-      <Choice label="Hangs as a" value={hanger.kind} options={KINDS} disabled={readOnly} onChange={(kind) => set({ kind })} />
+      <Choice label="Hanger type" value={hanger.kind} options={KINDS} disabled={readOnly} onChange={(kind) => set({ kind })} />
       <Box sx={pair}>
-        <HangerLength hanger={hanger} place={place} name="made_for_mm" label="Made for a depth of" set={set} readOnly={readOnly} />
-        <HangerLength hanger={hanger} place={place} name="extend_mm" label="Lengthened by" set={set} readOnly={readOnly} />
+        <HangerLength hanger={hanger} place={place} name="made_for_mm" label="Design depth" set={set} readOnly={readOnly} />
+        <HangerLength hanger={hanger} place={place} name="extend_mm" label="Extension" set={set} readOnly={readOnly} />
         <HangerLength hanger={hanger} place={place} name="bracket_mm" label="Flange to pump" set={set} readOnly={readOnly} />
-        <HangerLength hanger={hanger} place={place} name="bracket_least_mm" label="Bracket at least" set={set} readOnly={readOnly} />
+        <HangerLength hanger={hanger} place={place} name="bracket_least_mm" label="Shortest bracket" set={set} readOnly={readOnly} />
         <HangerLength hanger={hanger} place={place} name="pump_mm" label="Pump" set={set} readOnly={readOnly} />
         <HangerLength hanger={hanger} place={place} name="strainer_mm" label="Strainer" set={set} readOnly={readOnly} />
-        <HangerLength hanger={hanger} place={place} name="grip_mm" label="In each clamp" set={set} readOnly={readOnly} />
+        <HangerLength hanger={hanger} place={place} name="grip_mm" label="Length in each clamp" set={set} readOnly={readOnly} />
       </Box>
-      <FormControlLabel control={<Switch checked={hanger.sprung} disabled={readOnly} onChange={(event) => set({ sprung: event.target.checked })} />} label="A sprung sleeve presses it on the floor" />
-      <FormControlLabel control={<Switch checked={hanger.remote} disabled={readOnly} onChange={(event) => set({ remote: event.target.checked })} />} label="Draws through a hose from the floor" />
+      <FormControlLabel control={<Switch checked={hanger.sprung} disabled={readOnly} onChange={(event) => set({ sprung: event.target.checked })} />} label="Sprung sleeve" />
+      <FormControlLabel control={<Switch checked={hanger.remote} disabled={readOnly} onChange={(event) => set({ remote: event.target.checked })} />} label="Remote pickup on the floor" />
       {reach && (
         <Typography variant="body2" data-reach={port.id}>
           Here it is <strong>{units.lengthUnitText(reach.depth_mm)}</strong> from the seat to the floor. {reach.too_long_mm > 0.05 ? `It stays ${units.lengthUnitText(reach.too_long_mm)} too long however it is cut.` : reach.short_mm > 0.05 ? `It hangs ${units.lengthUnitText(reach.short_mm)} too short.` : reach.short_mm < -0.05 ? `Cut ${units.lengthUnitText(-reach.short_mm)} off.` : 'It fits as it is.'}
         </Typography>
       )}
-      <LengthField label="Measured again, another way" value={hanger.measured_mm ?? null} emptyText="before any cut" hint="seat to floor in the finished opening: rod and square, not the drawing" path={`ports.${place}.hanger.measured_mm`} disabled={readOnly} onCommit={(measured_mm) => set({ measured_mm })} />
+      <LengthField label="Second measurement, another way" value={hanger.measured_mm ?? null} emptyText="before any cut" hint="seat to floor in the finished opening: rod and square, not the drawing" path={`ports.${place}.hanger.measured_mm`} disabled={readOnly} onCommit={(measured_mm) => set({ measured_mm })} />
       <Button disabled={readOnly} onClick={() => changePort(port.id, { hanger: null })}>
         Doesn’t hang from a flange
       </Button>

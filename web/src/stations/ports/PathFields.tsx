@@ -28,7 +28,7 @@ export function VentFields({ port, vent, place, readOnly }: { port: Port; vent: 
         <LengthField label="Smallest bore" value={vent.bore_mm} path={`${path}.bore_mm`} disabled={readOnly} onCommit={(bore_mm) => bore_mm !== null && set({ bore_mm })} />
         <QuantityField label="Hose" of="m" value={vent.length_m} path={`${path}.length_m`} disabled={readOnly} onCommit={(length_m) => length_m !== null && set({ length_m })} />
         <QuantityField label="Valve opening pressure" of="kpa" value={vent.opens_kpa} path={`${path}.opens_kpa`} disabled={readOnly} onCommit={(opens_kpa) => opens_kpa !== null && set({ opens_kpa })} />
-        {vent.rollover && <QuantityField label="Stands off upright" of="deg" value={vent.lean_deg} path={`${path}.lean_deg`} disabled={readOnly} onCommit={(lean_deg) => lean_deg !== null && set({ lean_deg })} />}
+        {vent.rollover && <QuantityField label="Inclination from upright" of="deg" value={vent.lean_deg} path={`${path}.lean_deg`} disabled={readOnly} onCommit={(lean_deg) => lean_deg !== null && set({ lean_deg })} />}
       </Box>
       <ValveFields valves={vent.valves} path={path} usual="check valve" readOnly={readOnly} onChange={(valves) => set({ valves })} />
       <Choice label="Hose" value={vent.hose ?? 'not said'} options={HOSES} disabled={readOnly} onChange={(hose) => set({ hose: hose === 'not said' ? null : hose })} />

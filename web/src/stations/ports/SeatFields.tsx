@@ -29,11 +29,11 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
   }
   return (
     <Folded title={`Seat: ${seat.kind}`}>
-      <Choice label="Seat is a" value={seat.kind} options={KINDS} disabled={readOnly} onChange={(kind) => changeInner(port, 'seat', { kind })} />
+      <Choice label="Seat type" value={seat.kind} options={KINDS} disabled={readOnly} onChange={(kind) => changeInner(port, 'seat', { kind })} />
       <Box sx={pair}>
         <SeatLength port={port} seat={seat} place={place} name="hole_mm" label="Hole" readOnly={readOnly} />
         <SeatLength port={port} seat={seat} place={place} name="outer_mm" label="Outside" readOnly={readOnly} />
-        <SeatLength port={port} seat={seat} place={place} name="plate_mm" label="Ring thick" readOnly={readOnly} empty="none" />
+        <SeatLength port={port} seat={seat} place={place} name="plate_mm" label="Ring thickness" readOnly={readOnly} empty="none" />
         {seat.kind === 'flange' && (
           <>
             <SeatLength port={port} seat={seat} place={place} name="bolt_circle_mm" label="Bolt circle" readOnly={readOnly} empty="not said" />

@@ -58,11 +58,11 @@ export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; pl
                 {LENGTHS[kind].map(([field, label]) => (
                   <LengthField key={field} label={label} value={(item as unknown as Record<string, number>)[field] ?? 0} path={`${path}.${field}`} disabled={readOnly} onCommit={(mm) => mm !== null && change({ [field]: mm })} />
                 ))}
-                {'count' in item && <NumberField label="How many" value={item.count} path={`${path}.count`} disabled={readOnly} onCommit={(count) => count !== null && change({ count })} />}
+                {'count' in item && <NumberField label="Number" value={item.count} path={`${path}.count`} disabled={readOnly} onCommit={(count) => count !== null && change({ count })} />}
               </Box>
               {'opens' in item && (
                 <Choice
-                  label="Lets fuel through"
+                  label="Open to fuel"
                   value={item.opens}
                   options={[
                     { value: 'ahead', label: baffle.axis === 'x' ? 'towards the front' : 'to the left' },

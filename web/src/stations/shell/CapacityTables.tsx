@@ -93,7 +93,7 @@ export function StrappingTable() {
           </TableBody>
         </Table>
       ))}
-      <LengthField label="Step from row to row, in the files" value={pitch} emptyText="a twentieth of the depth" onCommit={(mm) => setPitch(mm === null ? null : Math.min(1000, Math.max(1, mm)))} />
+      <LengthField label="Step between rows, in the files" value={pitch} emptyText="a twentieth of the depth" onCommit={(mm) => setPitch(mm === null ? null : Math.min(1000, Math.max(1, mm)))} />
       <Papers station="shell" query={query} />
     </>
   )

@@ -203,7 +203,7 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
       {feature.kind === 'roof step' && <Choice label="From the" value={feature.side} options={SIDES} disabled={readOnly} onChange={(side) => set({ side })} />}
       {(feature.kind === 'partition' || feature.kind === 'baffle') && (
         <Choice
-          label="Stands"
+          label="Location"
           value={feature.axis}
           options={[
             { value: 'x', label: 'across the tank' },
@@ -221,7 +221,7 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
       </Box>
       {feature.kind === 'baffle' && <BaffleOpenings baffle={feature} place={place} readOnly={readOnly} />}
       {feature.kind === 'pot' && <PotDoors pot={feature} place={place} readOnly={readOnly} />}
-      {feature.kind === 'well' && feature.face === 'roof' && <FormControlLabel control={<Switch checked={feature.drain} disabled={readOnly} onChange={(event) => set({ drain: event.target.checked })} />} label="A tube leads rain out of it" />}
+      {feature.kind === 'well' && feature.face === 'roof' && <FormControlLabel control={<Switch checked={feature.drain} disabled={readOnly} onChange={(event) => set({ drain: event.target.checked })} />} label="Drain tube for rain" />}
       <Button
         disabled={readOnly}
         onClick={() => {

@@ -9,7 +9,7 @@ import { LevelChart } from './LevelChart'
 import { TiltPad } from './TiltPad'
 
 const FIELDS: { name: keyof Attitude; label: string; unit: string; limit: number }[] = [
-  { name: 'pitch_deg', label: 'Nose up', unit: '°', limit: 85 },
+  { name: 'pitch_deg', label: 'Pitch, nose up', unit: '°', limit: 85 },
   { name: 'roll_deg', label: 'Right side down', unit: '°', limit: 85 },
   { name: 'forward_g', label: 'Accelerating', unit: 'g', limit: 6 },
   { name: 'left_g', label: 'Turning left', unit: 'g', limit: 6 },

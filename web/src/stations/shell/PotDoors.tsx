@@ -24,14 +24,14 @@ export function PotDoors({ pot, place, readOnly }: { pot: Pot; place: number; re
             <Typography variant="body2" sx={{ fontWeight: 650 }}>
               Door {n + 1}
             </Typography>
-            <Choice label="In the middle of its" value={door.side} options={SIDES.map((side) => ({ value: side, label: `${side} side` }))} disabled={readOnly} onChange={(side) => change({ side })} />
+            <Choice label="Centred on" value={door.side} options={SIDES.map((side) => ({ value: side, label: `${side} side` }))} disabled={readOnly} onChange={(side) => change({ side })} />
             <Box sx={pair}>
               {field('wide_mm', 'Wide')}
               {field('high_mm', 'High')}
               {field('up_mm', 'Sill above floor')}
               {door.flap && field('crack_mm', 'Opens at a head of')}
             </Box>
-            <FormControlLabel control={<Switch checked={door.flap} disabled={readOnly} onChange={(event) => change({ flap: event.target.checked })} />} label="A flap: fuel comes in, not out" />
+            <FormControlLabel control={<Switch checked={door.flap} disabled={readOnly} onChange={(event) => change({ flap: event.target.checked })} />} label="Flap: fuel flows in, not out" />
             <Button disabled={readOnly} onClick={() => set(pot.doors.filter((_, here) => here !== n))}>
               Remove door {n + 1}
             </Button>

@@ -38,7 +38,7 @@ export function ProfileTable({ shell, readOnly }: { shell: ProfileShell; readOnl
             onChange={(joint) => changeCorner(chosen, { joint })}
           />
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-            <LengthField label="Chamfer by" value={chamfer} disabled={readOnly} onCommit={(mm) => mm !== null && mm > 0 && setChamfer(mm)} />
+            <LengthField label="Chamfer" value={chamfer} disabled={readOnly} onCommit={(mm) => mm !== null && mm > 0 && setChamfer(mm)} />
             <Button
               variant="outlined"
               disabled={readOnly}

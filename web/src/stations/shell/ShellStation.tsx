@@ -106,7 +106,7 @@ function CylinderSizes({ shell, readOnly }: { shell: CylinderShell; readOnly: bo
     <>
       <Size name="diameter_mm" label="Outside diameter" value={shell.diameter_mm} readOnly={readOnly} />
       <Size name="run_mm" label={shell.axis === 'z' ? 'Height to the rims' : 'Length to the rims'} value={shell.run_mm} readOnly={readOnly} />
-      <Size name="dish_mm" label="Ends bulge by" value={shell.dish_mm} readOnly={readOnly} hint="0 is flat" />
+      <Size name="dish_mm" label="Dish of the ends" value={shell.dish_mm} readOnly={readOnly} hint="0 is flat" />
     </>
   )
 }

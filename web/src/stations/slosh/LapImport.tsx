@@ -81,12 +81,12 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
           {WHAT.map(([name, label]) => (
             <Choice key={name} label={label} value={columns[name] || NONE} options={[NONE, ...look.headings.filter(Boolean)]} onChange={(chosen) => setColumns({ ...columns, [name]: chosen === NONE ? '' : chosen })} />
           ))}
-          <Choice label="Time is in" value={columns.time_unit} options={['s', 'ms'] as const} onChange={(time_unit) => setColumns({ ...columns, time_unit })} />
-          <Choice label="Accelerations are in" value={columns.unit} options={['g', 'm/s²'] as const} onChange={(unit) => setColumns({ ...columns, unit })} />
-          {columns.fuel && <Choice label="Fuel flow is in" value={columns.fuel_unit} options={['L/h', 'cm³/min'] as const} onChange={(fuel_unit) => setColumns({ ...columns, fuel_unit })} />}
-          <FormControlLabel control={<Switch checked={columns.forward_flipped} onChange={(event) => setColumns({ ...columns, forward_flipped: event.target.checked })} />} label="Braking is above zero in it" />
-          <FormControlLabel control={<Switch checked={columns.left_flipped} onChange={(event) => setColumns({ ...columns, left_flipped: event.target.checked })} />} label="A right turn is above zero in it" />
-          <FormControlLabel control={<Switch checked={columns.up_has_gravity} onChange={(event) => setColumns({ ...columns, up_has_gravity: event.target.checked })} />} label="At rest its vertical reads 1 g" />
+          <Choice label="Time unit" value={columns.time_unit} options={['s', 'ms'] as const} onChange={(time_unit) => setColumns({ ...columns, time_unit })} />
+          <Choice label="Acceleration unit" value={columns.unit} options={['g', 'm/s²'] as const} onChange={(unit) => setColumns({ ...columns, unit })} />
+          {columns.fuel && <Choice label="Fuel flow unit" value={columns.fuel_unit} options={['L/h', 'cm³/min'] as const} onChange={(fuel_unit) => setColumns({ ...columns, fuel_unit })} />}
+          <FormControlLabel control={<Switch checked={columns.forward_flipped} onChange={(event) => setColumns({ ...columns, forward_flipped: event.target.checked })} />} label="Braking is positive" />
+          <FormControlLabel control={<Switch checked={columns.left_flipped} onChange={(event) => setColumns({ ...columns, left_flipped: event.target.checked })} />} label="Right turns are positive" />
+          <FormControlLabel control={<Switch checked={columns.up_has_gravity} onChange={(event) => setColumns({ ...columns, up_has_gravity: event.target.checked })} />} label="Vertical channel reads 1 g at rest" />
           {file && <TriedTrace file={file} columns={columns} />}
           <Button variant="contained" onClick={() => void keep()}>
             Keep this lap

@@ -29,7 +29,7 @@ const LEAST = [
 const MOST_RUNS = 600
 const BEST = 10
 
-/** Ask the tool: what may be varied, every choice tried with every other, and which costs least of those that run through. */
+/** Design search: what may be varied, every choice tried with every other, and which costs least of those that run through. */
 export function Search() {
   const units = useUnits()
   const asking = useAsk()
@@ -42,10 +42,10 @@ export function Search() {
   const runs = runsOf(ask)
   const possible = runs >= 2 && runs <= MOST_RUNS
   return (
-    <Block title="Ask the tool" about="It tries every choice with every other on this lap, from the fill you name, and favours what runs through at the least weld, metal or money.">
+    <Block title="Design search" about="It tries every choice with every other on this lap, from the fill you name, and favours what runs through at the least weld, metal or money.">
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, my: 1.5, '& .MuiTextField-root': { width: 168 } }}>
         <VolumeField label="No dry spell down to" value={asking.down_to_l ?? usual} onCommit={(down_to_l) => useAsk.setState({ down_to_l })} />
-        <Choice label="At the least" value={asking.least} options={LEAST} onChange={(least) => useAsk.setState({ least })} />
+        <Choice label="Minimum" value={asking.least} options={LEAST} onChange={(least) => useAsk.setState({ least })} />
       </Box>
       <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, display: 'grid', gap: 1, gridTemplateColumns: 'minmax(200px, max-content) 1fr', alignItems: 'center', '& .MuiTextField-root': { width: 118 } }}>
         <Typography component="legend" variant="body2" sx={{ fontWeight: 600 }}>
@@ -67,7 +67,7 @@ export function Search() {
       <Typography variant="body2" sx={{ mt: 1 }} data-runs>
         {possible ? `That makes ${runs} runs at most; choices that come to the same tank are run once.` : runs > MOST_RUNS ? `That makes ${runs} runs; at most ${MOST_RUNS} can be asked for: narrow something.` : 'Nothing is varied yet: choose what may be.'}
       </Typography>
-      <StudyProgress {...work} label="Ask" onStart={() => work.start.mutate({ ask })} disabled={readOnly || !possible} />
+      <StudyProgress {...work} label="Start search" onStart={() => work.start.mutate({ ask })} disabled={readOnly || !possible} />
       {work.study && work.study.rows.length > 0 && <Found study={work.study} onTake={readOnly || work.stale ? null : (row) => work.take.mutate(row)} startText={units.volumeUnitText(work.study.ask?.down_to_l ?? 0)} />}
     </Block>
   )
@@ -84,7 +84,7 @@ function WayFields({ way }: { way: Way }) {
         <Box sx={{ display: 'flex', gap: 1 }} role="group" aria-label={SAID[way]}>
           <Field label="from" value={varied.low} onCommit={(low) => low !== null && setWay(way, { low: whole(low), high: Math.max(whole(low), varied.high) })} />
           <Field label="to" value={varied.high} onCommit={(high) => high !== null && setWay(way, { high: whole(high), low: Math.min(whole(high), varied.low) })} />
-          {!counted(way) && <NumberField label="in steps" value={varied.steps} onCommit={(steps) => steps !== null && setWay(way, { steps: Math.min(12, Math.max(1, Math.round(steps))) })} />}
+          {!counted(way) && <NumberField label="Steps" value={varied.steps} onCommit={(steps) => steps !== null && setWay(way, { steps: Math.min(12, Math.max(1, Math.round(steps))) })} />}
         </Box>
       ) : (
         <span />
@@ -110,7 +110,7 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
       </Alert>
       <PlaceMap study={study} />
       <Sheet
-        label="What the tool found"
+        label="Design search results"
         columns={[...ways.map((way) => ({ name: NAMES[way] ?? way, right: true })), { name: 'dry, s', right: true }, { name: `holds, ${units.volumeUnit}`, right: true }, { name: `metal, ${units.unit('kg')}`, right: true }, { name: `weld, ${units.unit('m')}`, right: true }, ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
         rows={order.slice(0, BEST).map((row) => ({
           key: `${row.number}`,

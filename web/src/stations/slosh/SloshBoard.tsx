@@ -43,7 +43,7 @@ export function SloshBoard() {
       {run && <Search />}
       {run && <TimeToDryTable />}
       {map && (
-        <Block title="How hard it can be pushed, held" about="Out to each line a steady push leaves the pickup covered, at that share of brimful; beyond, it runs dry. The push grows slowly from rest: what has run over a step, a hump or a rim by then counts as gone, a sump stays full to its rim, and plates only buy time.">
+        <Block title="Steady acceleration with the pickup covered" about="Out to each line a steady push leaves the pickup covered, at that share of brimful; beyond, it runs dry. The push grows slowly from rest: what has run over a step, a hump or a rim by then counts as gone, a sump stays full to its rim, and plates only buy time.">
           <StarvationPlot map={map} fill={fill} />
         </Block>
       )}
@@ -102,14 +102,14 @@ function Moving({ run }: { run: RunShown }) {
       <Box sx={{ maxWidth: 900 }}>
         <TimePlot
           run={run}
-          label="pushed, g"
+          label="lateral and longitudinal acceleration, g"
           traces={[
             { name: 'forward', values: run.forward_g, colour: inks.metal },
             { name: 'left', values: run.left_g, colour: inks.hand },
           ]}
           showY={(value) => units.number(value, 1)}
         />
-        <TimePlot run={run} label={`fuel over the inlet, ${units.lengthUnit}`} traces={[{ name: 'over the inlet', values: best, colour: inks.fuel }]} limit={0} showY={(value) => units.length(value)} per={units.mmPer} />
+        <TimePlot run={run} label={`pickup depth, ${units.lengthUnit}`} traces={[{ name: 'under the surface', values: best, colour: inks.fuel }]} limit={0} showY={(value) => units.length(value)} per={units.mmPer} />
         <TimePlot run={run} label={`in each compartment, ${units.volumeUnit}`} traces={held(run).map((trace, i) => ({ ...trace, colour: colours[i % colours.length] ?? inks.ink }))} showY={(value) => units.volume(value, 1)} per={units.litresPer} last={!run.refill} height={run.refill ? 96 : 120} />
         {run.refill && <TimePlot run={run} label={`surge tank, ${units.volumeUnit}`} traces={[{ name: 'surge', values: run.surge_l, colour: inks.fuel }]} limit={0} showY={(value) => units.volume(value, 1)} per={units.litresPer} last height={116} />}
       </Box>
@@ -142,7 +142,7 @@ function Spells({ run }: { run: RunShown }) {
         />
       )}
       <Typography variant="body2" sx={{ mt: 1 }} data-sums>
-        {units.volumeUnitText(run.start_l)} at the start; {units.volumeUnitText(run.used_l)} used, {units.volumeUnitText(run.missed_l)} asked for and not had
+        {units.volumeUnitText(run.start_l)} at the start; {units.volumeUnitText(run.used_l)} used, {units.volumeUnitText(run.missed_l)} not delivered
         {run.moved_l > 0.005 && `, ${units.volumeUnitText(run.moved_l)} moved by the transfer`}
         {run.spilt_l > 0.005 && `, ${units.volumeUnitText(run.spilt_l)} spilt back by the surge tank`}.
       </Typography>

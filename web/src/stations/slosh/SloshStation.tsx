@@ -31,27 +31,27 @@ export function SloshStation() {
   const laps = useQuery(lapsQuery).data ?? []
   return (
     <>
-      <Choice label="Driven over" value={slosh.over} options={OVER} disabled={readOnly} onChange={(over) => setSlosh({ over })} />
+      <Choice label="Driving" value={slosh.over} options={OVER} disabled={readOnly} onChange={(over) => setSlosh({ over })} />
       {slosh.over === 'manoeuvre' && <ManoeuvreFields slosh={slosh} readOnly={readOnly} />}
       {slosh.over === 'shipped lap' && <Choice label="Lap" value={slosh.lap} options={LAPS} hint="made up, to try a tank on" disabled={readOnly} onChange={(lap) => setSlosh({ lap })} />}
-      {slosh.over === 'kept lap' && laps.length > 0 && <Choice label="Lap of the workshop’s" value={String(slosh.kept_lap ?? '')} options={laps.map((lap) => ({ value: String(lap.id), label: `${lap.name}, ${Math.round(lap.seconds)} s` }))} disabled={readOnly} onChange={(id) => setSlosh({ kept_lap: Number(id) })} />}
+      {slosh.over === 'kept lap' && laps.length > 0 && <Choice label="Lap from the library" value={String(slosh.kept_lap ?? '')} options={laps.map((lap) => ({ value: String(lap.id), label: `${lap.name}, ${Math.round(lap.seconds)} s` }))} disabled={readOnly} onChange={(id) => setSlosh({ kept_lap: Number(id) })} />}
       {slosh.over === 'kept lap' && slosh.kept_lap && <Then slosh={slosh} laps={laps} readOnly={readOnly} />}
-      {slosh.over !== 'manoeuvre' && <NumberField label={slosh.then_laps.length ? 'All of them, times over' : 'Times over'} value={slosh.laps} path="slosh.laps" disabled={readOnly} onCommit={(times) => times !== null && setSlosh({ laps: times })} />}
+      {slosh.over !== 'manoeuvre' && <NumberField label={slosh.then_laps.length ? 'Repeats of all laps' : 'Repeats'} value={slosh.laps} path="slosh.laps" disabled={readOnly} onCommit={(times) => times !== null && setSlosh({ laps: times })} />}
       {slosh.over === 'kept lap' && <LapImport readOnly={readOnly} onKept={(id) => setSlosh({ kept_lap: id })} />}
       <Box sx={pair}>
-        <ShareField label="Filled to" value={slosh.fill} path="slosh.fill" disabled={readOnly} onCommit={(fill) => fill !== null && setSlosh({ fill })} />
+        <ShareField label="Fill at the start" value={slosh.fill} path="slosh.fill" disabled={readOnly} onCommit={(fill) => fill !== null && setSlosh({ fill })} />
         <Draw slosh={slosh} readOnly={readOnly} />
       </Box>
       <Lowest />
       <Folded title="Return, transfer, surge tank" open={slosh.surge_l > 0 || slosh.return_l_per_h > 0}>
         <Box sx={pair}>
-          <FlowField label="Comes back" value={slosh.return_l_per_h} path="slosh.return_l_per_h" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ return_l_per_h: value })} />
-          <NumberField label="Jet moves" value={slosh.transfer_ratio} path="slosh.transfer_ratio" hint="times what comes back, at a transfer port" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ transfer_ratio: value })} />
+          <FlowField label="Return flow" value={slosh.return_l_per_h} path="slosh.return_l_per_h" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ return_l_per_h: value })} />
+          <NumberField label="Jet-pump ratio" value={slosh.transfer_ratio} path="slosh.transfer_ratio" hint="times the return flow, at a transfer port" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ transfer_ratio: value })} />
           <VolumeField label="Surge tank" value={slosh.surge_l} path="slosh.surge_l" hint="0 for none" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ surge_l: value })} />
           <FlowField label="Lift pump" value={slosh.lift_l_per_h} path="slosh.lift_l_per_h" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ lift_l_per_h: value })} />
         </Box>
       </Folded>
-      <FormControlLabel control={<Switch checked={slosh.lag} disabled={readOnly} onChange={(event) => setSlosh({ lag: event.target.checked })} />} label="The surface swings, it doesn’t stand at once" />
+      <FormControlLabel control={<Switch checked={slosh.lag} disabled={readOnly} onChange={(event) => setSlosh({ lag: event.target.checked })} />} label="Slosh lag: the surface swings" />
       <Folded title="Download">
         <Downloads files={FILES} />
       </Folded>
@@ -82,10 +82,10 @@ function ManoeuvreFields({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean 
     <>
       <Choice label="Manoeuvre" value={manoeuvre.kind} options={KINDS} disabled={readOnly} onChange={(kind) => setManoeuvre({ kind })} />
       <Box sx={pair}>
-        {manoeuvre.kind === 'hill' ? <QuantityField label="Nose up" of="deg" value={manoeuvre.pitch_deg} path="slosh.manoeuvre.pitch_deg" disabled={readOnly} onCommit={(value) => value !== null && setManoeuvre({ pitch_deg: value })} /> : <QuantityField label="How hard" of="g" value={manoeuvre.g} path="slosh.manoeuvre.g" disabled={readOnly} onCommit={(g) => g !== null && setManoeuvre({ g })} />}
-        <QuantityField label="Held for" of="s" value={manoeuvre.seconds} path="slosh.manoeuvre.seconds" disabled={readOnly} onCommit={(seconds) => seconds !== null && setManoeuvre({ seconds })} />
-        <QuantityField label="Builds up in" of="s" value={manoeuvre.ramp_s} path="slosh.manoeuvre.ramp_s" disabled={readOnly} onCommit={(ramp_s) => ramp_s !== null && setManoeuvre({ ramp_s })} />
-        <NumberField label="Times over" value={manoeuvre.again} path="slosh.manoeuvre.again" disabled={readOnly} onCommit={(again) => again !== null && setManoeuvre({ again })} />
+        {manoeuvre.kind === 'hill' ? <QuantityField label="Pitch, nose up" of="deg" value={manoeuvre.pitch_deg} path="slosh.manoeuvre.pitch_deg" disabled={readOnly} onCommit={(value) => value !== null && setManoeuvre({ pitch_deg: value })} /> : <QuantityField label="Acceleration" of="g" value={manoeuvre.g} path="slosh.manoeuvre.g" disabled={readOnly} onCommit={(g) => g !== null && setManoeuvre({ g })} />}
+        <QuantityField label="Duration" of="s" value={manoeuvre.seconds} path="slosh.manoeuvre.seconds" disabled={readOnly} onCommit={(seconds) => seconds !== null && setManoeuvre({ seconds })} />
+        <QuantityField label="Ramp time" of="s" value={manoeuvre.ramp_s} path="slosh.manoeuvre.ramp_s" disabled={readOnly} onCommit={(ramp_s) => ramp_s !== null && setManoeuvre({ ramp_s })} />
+        <NumberField label="Repeats" value={manoeuvre.again} path="slosh.manoeuvre.again" disabled={readOnly} onCommit={(again) => again !== null && setManoeuvre({ again })} />
       </Box>
     </>
   )
@@ -94,7 +94,7 @@ function ManoeuvreFields({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean 
 function Draw({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean }) {
   const units = useUnits()
   const drawn = useRun((state) => state.run?.draw_l_per_h)
-  return <FlowField label="Engine draws" value={slosh.draw_l_per_h ?? null} emptyText={drawn === undefined ? 'as the brief' : units.editVolume(Math.round(drawn * 10) / 10)} hint="empty: as the brief’s first case" path="slosh.draw_l_per_h" disabled={readOnly} onCommit={(value) => setSlosh({ draw_l_per_h: value })} />
+  return <FlowField label="Engine fuel flow" value={slosh.draw_l_per_h ?? null} emptyText={drawn === undefined ? 'as the brief' : units.editVolume(Math.round(drawn * 10) / 10)} hint="empty: as the brief’s first case" path="slosh.draw_l_per_h" disabled={readOnly} onCommit={(value) => setSlosh({ draw_l_per_h: value })} />
 }
 
 /** The lowest fill that runs through without a dry spell: looked for by a worker. */

@@ -21,7 +21,7 @@ export function StarvationPlot({ map, fill }: { map: StarvationMap; fill: number
   }
   const text = { fontSize: 11, fill: inks.quiet, textAnchor: 'middle' as const }
   return (
-    <svg viewBox="-200 -156 400 306" width="100%" style={{ maxWidth: 520, display: 'block' }} role="img" aria-label="Steady push that uncovers the pickup, by direction and fill">
+    <svg viewBox="-200 -156 400 306" width="100%" style={{ maxWidth: 520, display: 'block' }} role="img" aria-label="Steady acceleration that uncovers the pickup, by direction and fill">
       {rings.map((g) => (
         <g key={g}>
           <circle r={(g / most) * RADIUS} fill="none" stroke={inks.line} />

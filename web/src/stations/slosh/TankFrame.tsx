@@ -109,7 +109,7 @@ function Frame({ run, view, at }: { run: RunShown; view: ViewName; at: number })
   )
 }
 
-/** How the vehicle is pushed at the moment: a dot in rings of half a g. */
+/** The vehicle's acceleration at the moment: a dot in rings of half a g. */
 function Pushes({ run, at }: { run: RunShown; at: number }) {
   const { inks } = useTheme()
   const units = useUnits()
@@ -120,7 +120,7 @@ function Pushes({ run, at }: { run: RunShown; at: number }) {
   const text = { fontSize: 10, fill: inks.quiet, textAnchor: 'middle' as const }
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 1.5, alignItems: 'center' }}>
-      <svg viewBox="-80 -80 160 160" width={116} role="img" aria-label={`Pushed ${ahead.toFixed(2)} g forward, ${left.toFixed(2)} g to the left`}>
+      <svg viewBox="-80 -80 160 160" width={116} role="img" aria-label={`Acceleration ${ahead.toFixed(2)} g forward, ${left.toFixed(2)} g to the left`}>
         {Array.from({ length: most * 2 }, (_, n) => (
           <circle key={n} r={((n + 1) / 2) * scale} fill="none" stroke={inks.line} strokeWidth={n % 2 ? 1.4 : 0.7} />
         ))}
@@ -134,7 +134,7 @@ function Pushes({ run, at }: { run: RunShown; at: number }) {
       <Box sx={{ fontVariantNumeric: 'tabular-nums' }}>
         <div>{units.number(Math.hypot(ahead, left), 2)} g</div>
         <Box sx={{ color: deepest > 0 ? 'text.primary' : inks.stop, fontWeight: 650 }} data-inlet>
-          {deepest > 0 ? `inlet ${units.lengthUnitText(deepest)} under` : 'inlet dry'}
+          {deepest > 0 ? `pickup ${units.lengthUnitText(deepest)} under` : 'pickup uncovered'}
         </Box>
         <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{units.volumeUnitText((run.held_l[at] ?? []).reduce((sum, v) => sum + v, 0), 1)} in the tank</Box>
         {run.refill && <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{units.volumeUnitText(run.surge_l[at] ?? 0)} in the surge tank</Box>}

@@ -10,7 +10,7 @@ import { StudyProgress } from './StudyProgress'
 const MOST = 8
 const keyOf = (one: Against) => `${one.design_id} ${one.revision}`
 
-/** The same lap with other insides, side by side with their price. */
+/** The same lap with other baffles, side by side with their price. */
 export function Variants() {
   const units = useUnits()
   const readOnly = useWork((work) => work.readOnly)
@@ -40,19 +40,19 @@ export function Variants() {
     ...(priced ? [(row: StudyRow) => moneyText(units, row.money, study?.currency ?? '')] : []),
   ]
   return (
-    <Block title="Other insides on the same lap" about="Each replaces the baffles that are drawn, or adds to them what it says; tried baffles are opened by the house rule. Under each stands what the rules hold against it. Litres, metal and weld are against the tank as drawn, hours are those of its seams; money is all of it, by the workshop’s prices.">
+    <Block title="Design variants on the same lap" about="Each replaces the baffles that are drawn, or adds to them what it says; tried baffles are opened by the house rule. Under each stands what the rules hold against it. Litres, metal and weld are against the tank as drawn, hours are those of its seams; money is all of it, by the workshop’s prices.">
       {comparable.length > 0 && (
         <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center', mt: 1, '& .MuiTextField-root': { width: 320 } }}>
-          <Choice label="Compare with, too" value="" options={[{ value: '', label: left.length ? 'choose one' : 'all are chosen' }, ...left.map((one) => ({ value: keyOf(one), label: one.name }))]} disabled={readOnly || !left.length || against.length >= MOST} onChange={(key) => setAgainst([...against, ...left.filter((one) => keyOf(one) === key)])} />
+          <Choice label="Also compare with" value="" options={[{ value: '', label: left.length ? 'choose one' : 'all are chosen' }, ...left.map((one) => ({ value: keyOf(one), label: one.name }))]} disabled={readOnly || !left.length || against.length >= MOST} onChange={(key) => setAgainst([...against, ...left.filter((one) => keyOf(one) === key)])} />
           {against.map((one) => (
             <Chip key={keyOf(one)} label={one.name} onDelete={() => setAgainst(against.filter((other) => other !== one))} />
           ))}
         </Box>
       )}
-      <StudyProgress {...work} label="Run them" onStart={() => work.start.mutate({ against })} disabled={readOnly} />
+      <StudyProgress {...work} label="Run variants" onStart={() => work.start.mutate({ against })} disabled={readOnly} />
       {rows.length > 0 && (
         <Sheet
-          label="Other insides on the same lap"
+          label="Design variants on the same lap"
           columns={[{ name: 'Inside' }, { name: 'dry, s', right: true }, { name: `lowest start, ${units.volumeUnit}`, right: true }, { name: `holds, ${units.volumeUnit}`, right: true }, { name: `metal, ${units.unit('kg')}`, right: true }, { name: `weld, ${units.unit('m')}`, right: true }, ...(timed ? [{ name: 'hours', right: true }] : []), ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
           rows={rows.map((row) => ({
             key: `${row.number}`,

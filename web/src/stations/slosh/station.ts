@@ -5,7 +5,7 @@ import { useRun } from './slosh'
 export const slosh: Station = {
   name: 'slosh',
   title: 'Slosh',
-  about: 'where it starves',
+  about: 'when fuel runs short',
   group: 'design',
   Panel: shownLater(() => import('./SloshStation'), 'SloshStation'),
   board: {

@@ -2,10 +2,10 @@ import { useTheme } from '@mui/material/styles'
 import type { SenderReading } from '../../api/model'
 import { useUnits } from '../../units/useUnits'
 
-type School = SenderReading['schools'][number]
+type Method = SenderReading['methods'][number]
 
 /** One way of fitting the arm, to scale: floor and roof, the pivot, the float at E and at F. */
-export function SchoolDrawing({ way, depth, float }: { way: School; depth: number; float: number }) {
+export function MethodDrawing({ way, depth, float }: { way: Method; depth: number; float: number }) {
   const { inks } = useTheme()
   const units = useUnits()
   const out = (height: number) => Math.sqrt(Math.max(0, way.arm_mm ** 2 - (height - way.pivot_mm) ** 2))
