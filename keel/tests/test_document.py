@@ -15,7 +15,7 @@ from keel.__main__ import main
 from keel.design.bay import Bay
 from keel.design.document import Design
 from keel.design.shell import BoxShell
-from keel.formats.document import UnreadableDesignError, design_json, design_schema, read_design
+from keel.formats.document import UnreadableDesignError, design_from, design_json, design_schema, read_design
 from keel.formats.quantities import length_text, volume_text
 from keel.tests.samples import bays, shells
 
@@ -32,6 +32,19 @@ def complaint(document: Any) -> tuple[str, Any, str]:
         assert fault.message
         return fault.field, fault.value, fault.limit
     raise AssertionError("taken without complaint")
+
+
+class Older(TestCase):
+    """Documents as they were once written."""
+
+    def test_an_arms_method_under_its_old_name(self) -> None:
+        """It is read under the new one; anything else about the sender stays."""
+        arm = {"kind": "swing arm", "made_arm_mm": 180.0, "empty_deg": -40.0, "full_deg": 40.0, "school": "as supplied"}
+        sender = {"id": "g", "name": "sender", "x_mm": 10.0, "y_mm": 10.0, "action": arm}
+        (read,) = design_from({"gauge": {"senders": [sender]}}).gauge.senders
+        self.assertEqual(read.model_dump()["action"]["method"], "as supplied")
+        self.assertEqual(read.model_dump()["action"]["made_arm_mm"], 180.0)
+        self.assertEqual(design_from({"gauge": {"senders": []}}).gauge.senders, ())
 
 
 class BadInput(TestCase):
