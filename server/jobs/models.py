@@ -46,6 +46,8 @@ class Job(models.Model):
     state = models.CharField(max_length=10, choices=JobState.choices, default=JobState.ENQUIRY)
     note = models.TextField(blank=True)
     changed = models.DateTimeField(auto_now=True)
+    guide = models.JSONField(default=dict, blank=True)
+    """What to try at each station, by its name: a job to learn on has it."""
 
     class Meta:
         ordering = ["-changed"]

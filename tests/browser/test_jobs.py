@@ -4,7 +4,8 @@ from selenium.webdriver.common.by import By
 
 from keel.design.document import Design
 from server.jobs.models import TankDesign
-from server.tests.helpers import PASSWORD
+from server.tests.helpers import PASSWORD, person
+from server.workshop.models import Workshop
 from tests.browser.test_slice import BAY, SHELL, SliceTestCase
 
 
@@ -33,6 +34,35 @@ class OneJob(SliceTestCase):
         self.find("section[aria-label=Designs]")
         self.go("/jobs/999")
         self.until(lambda: "nothing" in self.text("body").lower(), "no such job")
+
+    def test_the_first_five_minutes(self) -> None:
+        """In an empty workshop the way from New job to a DXF is led by what is on the page."""
+        person("first", "owner", Workshop.objects.create(name="Empty Shed"))
+        self.sign_in("first", PASSWORD)
+        self.until(lambda: "Start with “New job”" in self.text("main"), "what to do first")
+        self.press("New job")
+        self.type_into("Title", "Skiff tank")
+        self.press("Open the job")
+        self.until(lambda: "Type the space you measured" in self.text("main"), "what to do next")
+        for label, size in (("Length, rear to front", "800"), ("Width, right to left", "400")):
+            self.type_into(label, size)
+        self.type_into("Height, floor to roof", "300")
+        self.press("Fit a box to the bay")
+        self.until(lambda: self.tally("brimful_l") > 50, "a tank")
+        for station in ("shell", "inside", "ports", "gauge", "slosh", "sheet"):
+            self.until(lambda: self.find("//aside//a[starts-with(., 'Next: ')]").click() or True, "next")
+            self.find(f"[data-station={station}][aria-current=step]")
+        self.click("[data-file='wrapper.dxf']")
+        self.until(lambda: list(self.downloads.glob("*wrapper.dxf")), "the file")
+
+    def test_a_job_to_learn_on(self) -> None:
+        """Each of its stations says what to try."""
+        self.tank.job.guide = {"shell": "Drag the lid up."}
+        self.tank.job.save()
+        self.open_tank("shell")
+        self.assertEqual(self.text("[data-hint]"), "Drag the lid up.")
+        self.station("bay")
+        self.assertEqual(self.browser.find_elements(By.CSS_SELECTOR, "[data-hint]"), [])
 
     def test_stations_by_key_and_folded_groups(self) -> None:
         """Alt with an arrow goes to the next station; a folded group stays folded but for the station at hand."""

@@ -41,6 +41,8 @@ class DesignOut(Schema):
     saved: datetime
     author: str
     design: Design
+    guide: dict[str, str]
+    """What to try at each station, where the job is one to learn on."""
     main: Linked | None
     """The tank that a surge tank belongs to."""
     surge_tanks: list[Linked]
@@ -122,6 +124,7 @@ def _design_out(tank: TankDesign) -> DesignOut:
         saved=current.saved,
         author=current.author.name if current.author else "",
         design=current.design(),
+        guide=job.guide,
         main=Linked(id=tank.main.pk, name=tank.main.name) if tank.main else None,
         surge_tanks=[Linked(id=other.pk, name=other.name) for other in tank.surge_tanks.all()],
     )

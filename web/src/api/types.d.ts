@@ -2361,6 +2361,10 @@ export interface components {
             /** Customer */
             customer: string;
             design: components["schemas"]["Design"];
+            /** Guide */
+            guide: {
+                [key: string]: string;
+            };
             /** Id */
             id: number;
             /** Job Id */

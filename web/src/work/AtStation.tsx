@@ -2,6 +2,8 @@ import { Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { type ReactNode, Suspense } from 'react'
 import { ErrorBoundary } from '../app/ErrorBoundary'
+import { Link } from 'react-router'
+import { stationBeside } from '../stations/registry'
 import { TankDrawing } from '../drawing/TankDrawing'
 import type { Station } from '../stations/station'
 
@@ -11,14 +13,17 @@ interface AtStationProps {
   turned: boolean | undefined
   onTurn: (toBoard: boolean) => void
   findings: ReactNode
+  /** What to try here, in a job to learn on. */
+  hint?: string | undefined
 }
 
 const never = () => false
 
 /** The drawing or the station's board, and its inputs. Each breaks alone. */
-export function AtStation({ station, designId, turned, onTurn, findings }: AtStationProps) {
+export function AtStation({ station, designId, turned, onTurn, findings, hint }: AtStationProps) {
   const { inks } = useTheme()
   const { Panel, title } = station
+  const next = stationBeside(station.name, 1)
   const useIsThere = station.board?.useIsThere ?? never
   const board = useIsThere() ? station.board : undefined
   const asBoard = board && (turned ?? board.first)
@@ -39,7 +44,17 @@ export function AtStation({ station, designId, turned, onTurn, findings }: AtSta
             </Button>
           )}
         </Box>
+        {hint && (
+          <Typography data-hint sx={{ background: inks.handFill, p: 1.25 }}>
+            {hint}
+          </Typography>
+        )}
         {guarded(<Panel designId={designId} findings={findings} />)}
+        {next && next !== station && (
+          <Button component={Link} to={`/designs/${designId}/${next.name}`} variant="outlined" sx={{ flexShrink: 0, mt: 'auto' }}>
+            Next: {next.title}, {next.about}
+          </Button>
+        )}
       </Box>
     </>
   )

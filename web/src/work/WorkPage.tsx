@@ -73,7 +73,7 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
       <HeaderParts opened={opened} />
       <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
         <Stations designId={opened.id} at={station.name} />
-        <AtStation key={station.name} station={station} designId={opened.id} turned={turned[station.name]} onTurn={(to) => setTurned({ ...turned, [station.name]: to })} findings={<Findings designId={opened.id} station={station.name} everywhere={everywhere} />} />
+        <AtStation key={station.name} station={station} designId={opened.id} turned={turned[station.name]} hint={opened.guide[station.name]} onTurn={(to) => setTurned({ ...turned, [station.name]: to })} findings={<Findings designId={opened.id} station={station.name} everywhere={everywhere} />} />
       </Box>
       <Tally
         onFindings={() => {

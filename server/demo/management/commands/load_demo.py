@@ -52,6 +52,7 @@ class Command(BaseCommand):
             customer=workshop.customers.get(name=entry["customer"]),
             state=entry["state"],
             note=entry["note"],
+            guide=entry.get("guide", {}),
         )
         for name, document in entry["designs"]:
             TankDesign.started(job, name, design_from(document), author, note="measured and sketched")
