@@ -139,8 +139,7 @@ def upgrade(document: Any) -> Any:
 def _arms_by_method(document: Any) -> Any:
     """An arm's method was once called its school."""
     gauge = document.get("gauge") if isinstance(document, dict) else None
-    senders = gauge.get("senders") if isinstance(gauge, dict) else None
-    if not isinstance(senders, list):
+    if not isinstance(gauge, dict) or not isinstance(gauge.get("senders"), list):
         return document
 
     def renamed(sender: Any) -> Any:
@@ -149,7 +148,7 @@ def _arms_by_method(document: Any) -> Any:
             return sender
         return sender | {"action": {"method" if name == OLD_METHOD else name: v for name, v in action.items()}}
 
-    return document | {"gauge": gauge | {"senders": [renamed(sender) for sender in senders]}}
+    return document | {"gauge": gauge | {"senders": [renamed(sender) for sender in gauge["senders"]]}}
 
 
 class NewerVersionError(ValueError):

@@ -59,7 +59,7 @@ CUSTOMERS: list[tuple[str, str, str]] = [
     ("Mudflat Rescue", "the hovercraft shed", "Craft 2, wants a spare that drops straight in."),
 ]
 
-GUIDE = {
+GUIDE: dict[str, str] = {
     "brief": "Type another power for the main engine and watch the required pump flow follow.",
     "bay": "Drag the shaft tunnel sideways and see which gap turns red; Undo puts it back.",
     "shell": "Drag the lid up by its handle: the figures below follow, and the target is met or missed.",
