@@ -275,4 +275,4 @@ class EveryScreen(SliceTestCase):
         self.browser.execute_cdp_cmd("Network.setBlockedURLs", {"urls": []})
         self.station("gauge")
         self.press("Load the page again")
-        self.until(lambda: "Lamp comes on with" in self.text("[aria-label=Inputs]"), "it is back")
+        self.until(lambda: "Low-level lamp at" in self.text("[aria-label=Inputs]"), "it is back")
