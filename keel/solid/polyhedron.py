@@ -81,11 +81,12 @@ class Mesh:
     def along(self, up: Array) -> "Waterline":
         """The mesh's waterline along a direction, shape (3,); remembered."""
         key = up.tobytes()
-        if key not in self._lines:
+        line = self._lines.get(key)
+        if line is None:
             if len(self._lines) >= LINES_KEPT:
                 self._lines.clear()
-            self._lines[key] = Waterline(self, up)
-        return self._lines[key]
+            line = self._lines[key] = Waterline(self, up)
+        return line
 
     @cached_property
     def _lines(self) -> "dict[bytes, Waterline]":
