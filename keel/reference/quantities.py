@@ -12,12 +12,18 @@ The international yard and pound of 1959 (0.9144 m, 0.45359237 kg), the US gallo
 from dataclasses import asdict, dataclass, field
 from typing import Literal
 
-from keel.reference.units import LITRES_PER_IMPERIAL_GALLON, LITRES_PER_US_GALLON, MM_PER_INCH
+from keel.reference.units import (
+    KILOGRAMS_PER_POUND,
+    LITRES_PER_IMPERIAL_GALLON,
+    LITRES_PER_US_GALLON,
+    MM_PER_INCH,
+    STANDARD_GRAVITY,
+)
 
 UnitSet = Literal["mm_l", "in_usgal", "in_impgal"]
 UNIT_SETS: tuple[UnitSet, ...] = ("mm_l", "in_usgal", "in_impgal")
-KG_PER_LB = 0.45359237
-N_PER_LBF = KG_PER_LB * 9.80665
+KG_PER_LB = KILOGRAMS_PER_POUND
+N_PER_LBF = KG_PER_LB * STANDARD_GRAVITY
 M_PER_FT = 0.3048
 KPA_PER_PSI = N_PER_LBF / MM_PER_INCH**2 * 1000
 KW_PER_HP = 550 * M_PER_FT * N_PER_LBF / 1000

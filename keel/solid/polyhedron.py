@@ -20,7 +20,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from keel.solid.waterline import levels_for, surface_at, surfaces_at, volume_below, volumes_below
+from keel.solid.waterline import levels_for, surface_at, volume_below, volumes_below
 
 Array = NDArray[np.float64]
 Index = NDArray[np.int64]
@@ -135,10 +135,6 @@ class Waterline:
     def volumes(self, levels: Array) -> Array:
         """Volume below each of some levels, shape (n,) [mm³]."""
         return np.asarray(volumes_below(np.asarray(levels, dtype=np.float64), self._corners, self._facing))
-
-    def surfaces(self, levels: Array) -> Array:
-        """Area of the free surface at each of some levels, shape (n,) [mm²]: the derivative of `volumes`."""
-        return np.asarray(surfaces_at(np.asarray(levels, dtype=np.float64), self._corners, self._facing))
 
     def volume(self, level: float) -> float:
         """Volume below a level [mm³]."""

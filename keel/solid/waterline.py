@@ -18,7 +18,7 @@ def volume_below(s: float, corners: Array, facing: Array) -> float:
     s : float
         Height over the lowest point [mm].
     corners : ndarray, shape (6, m)
-        Of each triangle: corner heights a ≤ b ≤ c, their mean, 1/((b − a)(c − a)), 1/((c − b)(c − a)); nought for a
+        Of each triangle: corner heights a ≤ b ≤ c, their mean, 1/((b − a)(c − a)), 1/((c − b)(c − a)); zero for a
         part without height [mm].
     facing : ndarray, shape (m,)
         How much area faces down [mm²].
@@ -58,15 +58,6 @@ def volumes_below(levels: Array, corners: Array, facing: Array) -> Array:
     found = np.empty(len(levels))
     for n in range(len(levels)):
         found[n] = volume_below(levels[n], corners, facing)
-    return found
-
-
-@compiled
-def surfaces_at(levels: Array, corners: Array, facing: Array) -> Array:
-    """`surface_at` for several levels, shape (n,)."""
-    found = np.empty(len(levels))
-    for n in range(len(levels)):
-        found[n] = surface_at(levels[n], corners, facing)
     return found
 
 

@@ -19,6 +19,12 @@ class Point:
     y: float
     z: float
 
+    @classmethod
+    def of(cls, place: "Array | Sequence[float]") -> "Point":
+        """From an array or a list of three."""
+        x, y, z = (float(value) for value in place)
+        return cls(x, y, z)
+
 
 def flat(places: Array) -> list[float]:
     """Coordinates one after the other, to a hundredth of a millimetre."""

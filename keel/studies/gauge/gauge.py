@@ -340,8 +340,8 @@ def _reading(
         tenths=tenths_of(motion, column, rated),
         breakpoints=[mark(n / BREAKPOINTS) for n in range(BREAKPOINTS + 1)],
         methods=_methods(arm, sender, column, rated) if arm else [],
-        sweep=[_point(place) for place in sweep],
-        pivot=_point(_over(sender, column, solids, motion.pivot_mm)) if isinstance(motion, Swing) else None,
+        sweep=[Point.of(place) for place in sweep],
+        pivot=Point.of(_over(sender, column, solids, motion.pivot_mm)) if isinstance(motion, Swing) else None,
         float_mm=arm.float_mm if arm else 0.0,
         meets=_meets(sweep, arm.float_mm / 2, solids, obstacles) if arm else [],
         switch_mm=None
@@ -457,10 +457,6 @@ def _joined(cell: str, how: str, several: list[tuple[Sender, Column]], ullage: f
         tenths.append(Tenth(n / 10, litres, needle))
     worst = max((t.litres - t.needle * rated for t in tenths), key=abs)
     return Joined(cell, how, rated, tenths, worst)
-
-
-def _point(place: np.ndarray) -> Point:
-    return Point(x=float(place[0]), y=float(place[1]), z=float(place[2]))
 
 
 GAUGE_TRUTH = study(gauge_truth, GAUGE, SOLIDS, PORTS, ULLAGE)

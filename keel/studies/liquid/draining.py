@@ -220,13 +220,9 @@ def _remainder(line: Waterline, pool: Pool, kind: Literal["fuel", "air"], cell: 
         litres=pool.volume_mm3 / MM3_PER_LITRE,
         level_mm=pool.level_mm,
         own=own,
-        place=_point(middle),
+        place=Point.of(middle),
         faces=flat(faces),
     )
-
-
-def _point(place: Array) -> Point:
-    return Point(x=float(place[0]), y=float(place[1]), z=float(place[2]))
 
 
 def level_drained(solids: Solids, ports: Sequence[Port]) -> list[Drained]:

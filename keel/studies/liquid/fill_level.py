@@ -83,7 +83,7 @@ def fill_at(solids: Solids, fraction: float, attitude: Attitude) -> Fill:
             line.centroid(level, faces) * volume
             for line, level, faces, volume in zip(lines, levels, wet, volumes, strict=True)
         ]
-        centroid = _point(np.sum(moments, axis=0) / total)
+        centroid = Point.of(np.sum(moments, axis=0) / total)
     rims = [line.outline(level) for line, level in zip(lines, levels, strict=True)]
     return Fill(
         volume_l=total / MM3_PER_LITRE,
@@ -122,10 +122,6 @@ def _sheet(line: Waterline, loops: list[Array]) -> Array:
 def _twice_area(ring: Array) -> float:
     x, y = ring[:, 0], ring[:, 1]
     return float(x[:-1] @ y[1:] - y[:-1] @ x[1:] + x[-1] * y[0] - y[-1] * x[0])
-
-
-def _point(place: Array) -> Point:
-    return Point(x=float(place[0]), y=float(place[1]), z=float(place[2]))
 
 
 def fill_shown(solids: Solids, held: Capacity, fraction: float | None, attitude: Attitude) -> Fill:

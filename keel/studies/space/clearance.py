@@ -278,7 +278,7 @@ def _centred(gap: Gap, bounds: Cuboid, keep_out: KeepOut) -> Gap:
     distance, axis, toward, start, end = nearest(bounds, _box_of(keep_out))
     if gap.gap_mm < 0 or abs(distance - gap.gap_mm) > TOUCH_MM:
         return gap
-    return replace(gap, axis=_axis(axis), toward=toward, start=_point(start), end=_point(end))
+    return replace(gap, axis=_axis(axis), toward=toward, start=Point.of(start), end=Point.of(end))
 
 
 def _gap(
@@ -310,8 +310,8 @@ def _gap(
         needed_mm=needed_mm(clearance, rules),
         rule=_rule(clearance),
         clearance_kind=clearance.kind,
-        start=_point(start),
-        end=_point(end),
+        start=Point.of(start),
+        end=Point.of(end),
     )
 
 
@@ -400,10 +400,6 @@ def _with(corner: Triple, axis: int, value: float) -> Triple:
     changed = list(corner)
     changed[axis] = value
     return (changed[0], changed[1], changed[2])
-
-
-def _point(place: list[float]) -> Point:
-    return Point(x=place[0], y=place[1], z=place[2])
 
 
 def _axis(index: int) -> Axis:

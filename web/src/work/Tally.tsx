@@ -1,8 +1,8 @@
 import { Box, Button } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useShallow } from 'zustand/react/shallow'
-import visuallyHidden from '@mui/utils/visuallyHidden'
 import type { Figures } from '../api/model'
+import { readOutOnly } from '../app/hidden'
 import { useUnits } from '../units/useUnits'
 import { SeverityMark } from './Marks'
 import { pin, useWork } from './store'
@@ -79,7 +79,7 @@ function FindingCount({ onFindings }: { onFindings: () => void }) {
         {(['stop', 'caution', 'note'] as const).map((severity) => (
           <Box key={severity} sx={{ display: 'flex', gap: 0.5, alignItems: 'center', opacity: count(severity) ? 1 : 0.55 }}>
             <SeverityMark severity={severity} /> {count(severity)}
-            <Box component="span" sx={visuallyHidden}>
+            <Box component="span" sx={readOutOnly}>
               {severity}s
             </Box>
           </Box>
