@@ -157,9 +157,7 @@ def walls_leave_no_sliver(tank: TankAnalysis) -> Iterator[Finding]:
                             gap_mm=gap,
                             least_mm=least,
                         ),
-                        words(
-                            "Less can't be welded from inside, cleaned or lined. Move it to the wall, or leave more room."
-                        ),
+                        words("Less can't be welded from inside, cleaned or lined. Move it to the wall or leave more."),
                         "xyz"[axis],
                     )
 
