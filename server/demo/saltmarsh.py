@@ -60,15 +60,15 @@ CUSTOMERS: list[tuple[str, str, str]] = [
 ]
 
 GUIDE: dict[str, str] = {
-    "brief": "Type another power for the main engine and watch the required pump flow follow.",
+    "brief": "Open Passage under Demand, type another measured flow, and watch the required pump flow follow.",
     "bay": "Drag the shaft tunnel sideways and see which gap turns red; Undo puts it back.",
     "shell": "Drag the lid up by its handle: the figures below follow, and the target is met or missed.",
     "inside": "Apply the baffles that the finding offers, then drag one along the tank.",
     "ports": "Press Try on the remedy for the vents: the drawing shows the change before it is made.",
     "gauge": "Press Show the needle and compare the E mark with the litres that are left.",
-    "slosh": "Press Start: the fuel moves through the lap, and every second without fuel is marked.",
+    "slosh": "Press Play: the fuel moves as the vehicle does, and every second without fuel is marked.",
     "sheet": "Press a flat part's DXF: that is the file for the cutter.",
-    "bench": "Start a calibration and pour: the simulated meter sends its readings by itself.",
+    "bench": "Press Start measuring, then pour: the simulated meter sends its readings by itself.",
 }
 """What to try at each station of the first job."""
 

@@ -17,11 +17,11 @@ export function PumpLibrary(props: Props<Pump>) {
       columns={[
         { name: 'Location', cell: (pump) => pump.stands },
         {
-          name: 'Flow at rail pressure',
+          name: 'Flow',
           cell: (pump) =>
             pump.curves.map((curve) => {
               const last = curve.points.at(-1)
-              return <div key={curve.voltage_v}>{`${curve.voltage_v} V: ${units.flowText(curve.points[0]?.l_per_h ?? 0, 0)} free, ${units.flowText(last?.l_per_h ?? 0, 0)} at ${last?.kpa} kPa`}</div>
+              return <div key={curve.voltage_v}>{`${curve.voltage_v} V: ${units.flowText(curve.points[0]?.l_per_h ?? 0, 0)} free, ${units.flowText(last?.l_per_h ?? 0, 0)} at ${units.quantity('kpa', last?.kpa ?? 0)}`}</div>
             }),
         },
         { name: 'Outlet', cell: (pump) => pump.outlet || '–' },

@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material'
 import { useState } from 'react'
 import type { Brief, DemandCase } from '../../api/model'
-import { Choice, FlowField, NumberField, QuantityField, ShareField } from '../../fields/fields'
+import { Choice, FlowField, QuantityField, ShareField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { useUnits } from '../../units/useUnits'
 import { useFault, useWork } from '../../work/store'
@@ -43,17 +43,17 @@ function CaseRow({ item, place, readOnly, open, onToggle }: { item: DemandCase; 
       <Choice label="Fuel of this case" value={item.fuel ?? 'as the brief'} options={['as the brief', ...FUELS]} disabled={readOnly} onChange={(fuel) => set({ fuel: fuel === 'as the brief' ? null : fuel })} />
       <Box sx={pair}>
         <QuantityField of="kw" label="Power at full load" value={item.power_kw ?? null} emptyText="none yet" fault={useFault(faultOf('power_kw'))} disabled={readOnly} onCommit={(power_kw) => set({ power_kw })} />
-        <NumberField
+        <QuantityField
           label="BSFC"
-          unit="kg/kWh"
+          of="kgkwh"
           value={item.bsfc_kg_per_kwh ?? null}
-          emptyText={demand?.bsfc ? units.number(demand.bsfc[1], 3) : 'middle'}
-          hint={demand?.bsfc ? `usual ${units.number(demand.bsfc[0], 3)} to ${units.number(demand.bsfc[2], 3)}` : undefined}
+          emptyText={demand?.bsfc ? units.amount('kgkwh', demand.bsfc[1]) : 'middle'}
+          hint={demand?.bsfc ? `usual ${units.amount('kgkwh', demand.bsfc[0])} to ${units.amount('kgkwh', demand.bsfc[2])}` : undefined}
           fault={useFault(faultOf('bsfc_kg_per_kwh'))}
           disabled={readOnly}
           onCommit={(bsfc_kg_per_kwh) => set({ bsfc_kg_per_kwh })}
         />
-        <FlowField label="Measured depth" value={item.measured_l_per_h ?? null} emptyText="not measured" fault={useFault(faultOf('measured_l_per_h'))} disabled={readOnly} onCommit={(measured_l_per_h) => set({ measured_l_per_h })} />
+        <FlowField label="Measured fuel flow" value={item.measured_l_per_h ?? null} emptyText="not measured" fault={useFault(faultOf('measured_l_per_h'))} disabled={readOnly} onCommit={(measured_l_per_h) => set({ measured_l_per_h })} />
         <ShareField label="Average duty" value={item.duty} fault={useFault(faultOf('duty'))} disabled={readOnly} onCommit={(duty) => duty !== null && set({ duty })} />
         <QuantityField label="Rail pressure" of="kpa" value={item.rail_kpa} fault={useFault(faultOf('rail_kpa'))} disabled={readOnly} onCommit={(rail_kpa) => rail_kpa !== null && set({ rail_kpa })} />
         <QuantityField label="Supply voltage" of="v" value={item.supply_v} fault={useFault(faultOf('supply_v'))} disabled={readOnly} onCommit={(supply_v) => supply_v !== null && set({ supply_v })} />

@@ -27,7 +27,7 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
     <Row name={port.name} aside={port.role + (port.capped ? ', capped' : short)} open={chosen} onToggle={() => select(chosen ? null : { kind: 'port', id: port.id })} fault={fault && units.inText(fault)} data-row={port.id}>
       <FromLibrary port={port} readOnly={readOnly} />
       <NameField value={port.name} disabled={readOnly} onCommit={(name) => changePort(port.id, { name })} />
-      <Choice label="Type" value={port.role} options={ROLES} disabled={readOnly} onChange={(role) => changeRole(port, role)} />
+      <Choice label="Role" value={port.role} options={ROLES} disabled={readOnly} onChange={(role) => changeRole(port, role)} />
       <Choice label="Face" value={port.face} options={FACES} disabled={readOnly} onChange={(face) => changePort(port.id, { face })} />
       <Box sx={pair}>
         <PortLength port={port} place={place} name="x_mm" label="From rear" readOnly={readOnly} />

@@ -62,7 +62,7 @@ export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; pl
               </Box>
               {'opens' in item && (
                 <Choice
-                  label="Open to fuel"
+                  label="Opening direction"
                   value={item.opens}
                   options={[
                     { value: 'ahead', label: baffle.axis === 'x' ? 'towards the front' : 'to the left' },

@@ -203,7 +203,7 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
       {feature.kind === 'roof step' && <Choice label="From the" value={feature.side} options={SIDES} disabled={readOnly} onChange={(side) => set({ side })} />}
       {(feature.kind === 'partition' || feature.kind === 'baffle') && (
         <Choice
-          label="Location"
+          label="Direction"
           value={feature.axis}
           options={[
             { value: 'x', label: 'across the tank' },

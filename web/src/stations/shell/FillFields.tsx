@@ -31,12 +31,12 @@ export function FillFields() {
       </Box>
       <Typography variant="body2" color="textSecondary" sx={{ mb: 1 }} data-fill-words>
         {fill.slope_deg < 0.01
-          ? `Stands ${units.lengthUnitText(fill.level_mm)} above the lowest inner point${chosen === null ? ', at rated capacity' : ''}.`
-          : `The surface slopes by ${units.number(fill.slope_deg, 1)}° and stands ${units.lengthUnitText(fill.level_mm)} over the lowest corner, square to it.`}
+          ? `Fuel level ${units.lengthUnitText(fill.level_mm)} above the lowest inner point${chosen === null ? ', at rated capacity' : ''}.`
+          : `The surface slopes by ${units.number(fill.slope_deg, 1)}° and lies ${units.lengthUnitText(fill.level_mm)} over the lowest corner, square to it.`}
       </Typography>
       <LevelChart fill={fill} />
       <Typography variant="body2" color="textSecondary">
-        Wets {units.quantity('m2', fill.cells.reduce((sum, cell) => sum + cell.wetted_m2, 0))} of its inside{fill.cells.length > 1 ? `; ${fill.cells.map((cell) => `${cell.cell} ${units.volumeUnitText(cell.volume_l)}`).join(', ')}` : ''}.
+        Wetted area {units.quantity('m2', fill.cells.reduce((sum, cell) => sum + cell.wetted_m2, 0))}{fill.cells.length > 1 ? `; ${fill.cells.map((cell) => `${cell.cell} ${units.volumeUnitText(cell.volume_l)}`).join(', ')}` : ''}.
       </Typography>
       <DrainedLines />
       <Folded title="On a slope, braking, in a turn">

@@ -24,7 +24,7 @@ export function PotDoors({ pot, place, readOnly }: { pot: Pot; place: number; re
             <Typography variant="body2" sx={{ fontWeight: 650 }}>
               Door {n + 1}
             </Typography>
-            <Choice label="Centred on" value={door.side} options={SIDES.map((side) => ({ value: side, label: `${side} side` }))} disabled={readOnly} onChange={(side) => change({ side })} />
+            <Choice label="Side" value={door.side} options={SIDES.map((side) => ({ value: side, label: `${side} side` }))} disabled={readOnly} onChange={(side) => change({ side })} />
             <Box sx={pair}>
               {field('wide_mm', 'Wide')}
               {field('high_mm', 'High')}

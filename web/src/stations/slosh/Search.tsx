@@ -45,7 +45,7 @@ export function Search() {
     <Block title="Design search" about="It tries every choice with every other on this lap, from the fill you name, and favours what runs through at the least weld, metal or money.">
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, my: 1.5, '& .MuiTextField-root': { width: 168 } }}>
         <VolumeField label="No dry spell down to" value={asking.down_to_l ?? usual} onCommit={(down_to_l) => useAsk.setState({ down_to_l })} />
-        <Choice label="Minimum" value={asking.least} options={LEAST} onChange={(least) => useAsk.setState({ least })} />
+        <Choice label="Minimise" value={asking.least} options={LEAST} onChange={(least) => useAsk.setState({ least })} />
       </Box>
       <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, display: 'grid', gap: 1, gridTemplateColumns: 'minmax(200px, max-content) 1fr', alignItems: 'center', '& .MuiTextField-root': { width: 118 } }}>
         <Typography component="legend" variant="body2" sx={{ fontWeight: 600 }}>
