@@ -71,8 +71,10 @@ class TankAnalysis:
 
     def remember(self, study: Study[T]) -> T:
         """A study's result, out of memory where it was worked out from the same before."""
-        key = self._origins[study] = study.origin(self)
-        return self.memory.recall(study, key, lambda: study.run(self))
+        key = study.origin(self)
+        result = self.memory.recall(study, key, lambda: study.run(self))
+        self._origins[study] = key
+        return result
 
     @property
     def design(self) -> Design:
