@@ -2,22 +2,16 @@ import { Box, Button, Divider, FormControlLabel, Menu, MenuItem, Radio, RadioGro
 import { useTheme } from '@mui/material/styles'
 import { useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import * as declared from '../api/declared'
 import type { Session, Units } from '../api/model'
+import { labelled } from '../fields/choices'
 import { PasswordDialog } from './PasswordDialog'
 import { Plate } from './Plate'
 import { usePreferences, useSignOut } from './session'
 
-const UNITS: { value: Units; label: string }[] = [
-  { value: 'mm_l', label: 'Millimetres, litres' },
-  { value: 'in_usgal', label: 'Inches, US gallons' },
-  { value: 'in_impgal', label: 'Inches, imperial gallons' },
-]
+const UNITS = labelled(declared.Preferences.choices.units, { mm_l: 'Millimetres, litres', in_usgal: 'Inches, US gallons', in_impgal: 'Inches, imperial gallons' })
 const SHORT: Record<Units, string> = { mm_l: 'mm · L', in_usgal: 'in · US gal', in_impgal: 'in · imp gal' }
-const THEMES: { value: Session['theme']; label: string }[] = [
-  { value: 'system', label: 'As the device' },
-  { value: 'light', label: 'Light' },
-  { value: 'dark', label: 'Dark' },
-]
+const THEMES = labelled(declared.Preferences.choices.theme, { system: 'As the device', light: 'Light', dark: 'Dark' })
 
 /** The strip along the top. A page puts its own things into it through `#header-slot`. */
 export function Header({ session }: { session: Session }) {

@@ -1,5 +1,6 @@
 import { TextField } from '@mui/material'
 import { useState } from 'react'
+import * as declared from '../api/declared'
 
 /** A name, kept when the field is left; an empty one goes back to what it was. */
 export function NameField({ label = 'Name', value, disabled, onCommit }: { label?: string; value: string; disabled: boolean; onCommit: (value: string) => void }) {
@@ -9,7 +10,7 @@ export function NameField({ label = 'Name', value, disabled, onCommit }: { label
       label={label}
       value={typed ?? value}
       disabled={disabled}
-      onChange={(event) => setTyped(event.target.value.slice(0, 80))}
+      onChange={(event) => setTyped(event.target.value.slice(0, declared.Port.most.name))}
       onBlur={() => {
         if (typed?.trim() && typed.trim() !== value) onCommit(typed.trim())
         setTyped(null)

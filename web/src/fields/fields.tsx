@@ -114,3 +114,8 @@ export function Choice<T extends string>({ label, value, options, onChange, hint
     </TextField>
   )
 }
+
+/** A choice that may be left open. */
+export function MaybeChoice<T extends string>({ value, options, none, onChange, ...props }: Omit<ChoiceProps<T>, 'value' | 'options' | 'onChange'> & { value: T | null | undefined; options: readonly T[]; none: string; onChange: (value: T | null) => void }) {
+  return <Choice<T | ''> {...props} value={value ?? ''} options={[{ value: '', label: none }, ...options]} onChange={(next) => onChange(next === '' ? null : next)} />
+}

@@ -1,10 +1,12 @@
 import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, List, ListItemButton, ListItemText, Stack, TextField } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
+import * as declared from '../api/declared'
 import { api, asked } from '../api/client'
 import { addCustomer, type Customer, customersQuery, useJobChange } from './queries'
 
-const BLANK = { name: '', contact: '', note: '' }
+const MOST = declared.CustomerIn.most
+const BLANK = { ...declared.CustomerIn.defaults, name: '' }
 
 /** The customers' records. */
 export function CustomersDialog({ onClose, mayWrite }: { onClose: () => void; mayWrite: boolean }) {
@@ -42,9 +44,9 @@ export function CustomersDialog({ onClose, mayWrite }: { onClose: () => void; ma
         <Stack component="form" onSubmit={submit} sx={{ flex: 1, gap: 2, pt: 1 }}>
           {keep.error && <Alert severity="error">{keep.error.message}</Alert>}
           {keep.isSuccess && <Alert severity="success">Kept.</Alert>}
-          <TextField label="Name" required value={fields.name} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, name: event.target.value.slice(0, 80) })} />
-          <TextField label="Contact" value={fields.contact} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, contact: event.target.value.slice(0, 200) })} />
-          <TextField label="Note" multiline minRows={3} value={fields.note} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, note: event.target.value.slice(0, 2000) })} />
+          <TextField label="Name" required value={fields.name} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, name: event.target.value.slice(0, MOST.name) })} />
+          <TextField label="Contact" value={fields.contact} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, contact: event.target.value.slice(0, MOST.contact) })} />
+          <TextField label="Note" multiline minRows={3} value={fields.note} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, note: event.target.value.slice(0, MOST.note) })} />
           <Button type="submit" variant="contained" disabled={!mayWrite || !fields.name.trim() || keep.isPending} sx={{ alignSelf: 'flex-start' }}>
             {chosen ? 'Keep it' : 'Add'}
           </Button>

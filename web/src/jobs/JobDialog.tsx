@@ -2,8 +2,9 @@ import { Alert, Autocomplete, Button, Dialog, DialogActions, DialogContent, Dial
 import { useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { useNavigate } from 'react-router'
+import * as declared from '../api/declared'
 import { api, asked, Failure } from '../api/client'
-import { addCustomer, addDesign, customersQuery, type Job, type JobIn, type JobState, STATES, useJobChange } from './queries'
+import { addCustomer, addDesign, customersQuery, type Job, type JobIn, type JobState, useJobChange } from './queries'
 
 /** A new job with its first design, or the fields of one that is there. */
 export function JobDialog({ job: opened, onClose }: { job: Job | null; onClose: () => void }) {
@@ -75,23 +76,23 @@ export function JobDialog({ job: opened, onClose }: { job: Job | null; onClose: 
                 Somebody changed this job meanwhile: “{theirs.title}”, {theirs.state}. Nothing of yours is lost.
               </Alert>
             )}
-            <TextField label="Title" required autoFocus value={title} onChange={(event) => setTitle(event.target.value.slice(0, 80))} />
+            <TextField label="Title" required autoFocus value={title} onChange={(event) => setTitle(event.target.value.slice(0, declared.JobIn.most.title))} />
             <Autocomplete
               freeSolo
               options={customers.data?.map((item) => item.name) ?? []}
               inputValue={customer}
               value={customer}
-              onInputChange={(_, value) => setCustomer(value.slice(0, 80))}
+              onInputChange={(_, value) => setCustomer(value.slice(0, declared.CustomerIn.most.name))}
               renderInput={(params) => <TextField {...params} label="Customer" helperText="A name not in the list is added to it" />}
             />
             <TextField select label="State" value={state} onChange={(event) => setState(event.target.value as JobState)}>
-              {STATES.map((item) => (
+              {declared.JobIn.choices.state.map((item) => (
                 <MenuItem key={item} value={item}>
                   {item}
                 </MenuItem>
               ))}
             </TextField>
-            <TextField label="Note" multiline minRows={2} value={note} onChange={(event) => setNote(event.target.value.slice(0, 2000))} />
+            <TextField label="Note" multiline minRows={2} value={note} onChange={(event) => setNote(event.target.value.slice(0, declared.JobIn.most.note))} />
           </Stack>
         </DialogContent>
         <DialogActions>

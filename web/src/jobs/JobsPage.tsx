@@ -3,11 +3,12 @@ import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
+import * as declared from '../api/declared'
 import { useSession } from '../app/session'
 import { CustomersDialog } from './CustomersDialog'
 import { DesignDialog } from './DesignDialog'
 import { JobDialog } from './JobDialog'
-import { customersQuery, type Job, type JobFilter, jobsQuery, STATES } from './queries'
+import { customersQuery, type Job, type JobFilter, jobsQuery } from './queries'
 
 /** The shop's jobs: find one, open one, start one. */
 export function JobsPage() {
@@ -37,7 +38,7 @@ export function JobsPage() {
         <TextField label="Search title, customer, design or number" value={filter.search} onChange={(event) => narrow({ search: event.target.value.slice(0, 80) })} />
         <TextField select label="State" value={filter.state} onChange={(event) => narrow({ state: event.target.value as JobFilter['state'] })} slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
           <MenuItem value="">any</MenuItem>
-          {STATES.map((state) => (
+          {declared.JobIn.choices.state.map((state) => (
             <MenuItem key={state} value={state}>
               {state}
             </MenuItem>

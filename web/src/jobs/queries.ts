@@ -6,8 +6,6 @@ export type JobIn = Schemas['JobIn']
 export type Customer = Schemas['CustomerOut']
 export type JobState = Job['state']
 
-export const STATES: JobState[] = ['enquiry', 'design', 'build', 'done', 'shelved']
-
 export interface JobFilter {
   search: string
   state: JobState | ''

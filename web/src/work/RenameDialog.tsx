@@ -1,6 +1,7 @@
 import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from '@mui/material'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
+import * as declared from '../api/declared'
 import { api, asked } from '../api/client'
 
 /** Another name for a design. */
@@ -24,7 +25,7 @@ export function RenameDialog({ designId, name, onClose }: { designId: number; na
         <DialogTitle id="rename-title">Rename the design</DialogTitle>
         <DialogContent>
           {rename.error && <Alert severity="error">{rename.error.message}</Alert>}
-          <TextField label="Name" autoFocus sx={{ mt: 1 }} value={text} onChange={(event) => setText(event.target.value.slice(0, 80))} />
+          <TextField label="Name" autoFocus sx={{ mt: 1 }} value={text} onChange={(event) => setText(event.target.value.slice(0, declared.Rename.most.name))} />
         </DialogContent>
         <DialogActions>
           <Button onClick={() => onClose(name)}>Cancel</Button>

@@ -1,5 +1,6 @@
 import { temporal } from 'zundo'
 import { create, useStore } from 'zustand'
+import * as declared from '../api/declared'
 import type { Fault } from '../api/client'
 import type { Attitude, Design, Evaluation, Figures, Patch, Remedy } from '../api/model'
 import { patched, same } from './patch'
@@ -40,21 +41,8 @@ interface Work {
 
 export type Selected = { kind: 'corner'; place: number } | { kind: 'feature' | 'port' | 'sender'; id: string } | null
 
-const EMPTY: Design = {
-  format: 'core-keel/design',
-  version: 1,
-  brief: { fuel: 'petrol E10', target_l: null, is_surge_tank: false, reason: '', basis: null, vehicle_kg: null, cases: [], pumps: [], surge: null, card: [] },
-  bay: null,
-  shell: null,
-  ports: [],
-  filling: { supply: 'nozzle', head_mm: 450, supply_kpa: 25, nozzle_bore_mm: 14, wanted_s: null },
-  gauge: { senders: [], joined: 'each its own needle', reserve_l: null },
-  inside: { foam: null, bladder: null, lining: null },
-  slosh: { over: 'manoeuvre', manoeuvre: { kind: 'corner to the left', g: 0.8, seconds: 6, ramp_s: 0.4, pitch_deg: 15, again: 1 }, lap: 'Corrie hill climb', kept_lap: null, then_laps: [], laps: 1, fill: 0.25, draw_l_per_h: null, return_l_per_h: 0, transfer_ratio: 1, surge_l: 0, lift_l_per_h: 0, lag: true },
-  sheet: { seam: 'lid', flange_mm: null, pan_gap_mm: null },
-}
-
-export const AT_REST: Attitude = { pitch_deg: 0, roll_deg: 0, forward_g: 0, left_g: 0, up_g: 0 }
+const EMPTY: Design = declared.Design.defaults
+export const AT_REST: Attitude = declared.Attitude.defaults
 
 const START: Work = {
   design: EMPTY,

@@ -1,11 +1,11 @@
 import { Alert, Box, Button, Table, TableBody, TableCell, TableHead, TableRow, TextField } from '@mui/material'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
+import * as declared from '../api/declared'
 import { api, asked, type Schemas } from '../api/client'
 import { Choice } from '../fields/fields'
 
 type Role = Schemas['PersonOut']['role']
-const ROLES: Role[] = ['owner', 'fabricator', 'viewer']
 const KEY = ['people']
 
 export function People() {
@@ -43,7 +43,7 @@ export function People() {
               <TableCell>{person.name}</TableCell>
               <TableCell>{person.username}</TableCell>
               <TableCell sx={{ width: 200 }}>
-                <Choice label={`Role of ${person.name}`} value={person.role} options={ROLES} onChange={(role) => change.mutate({ id: person.id, role })} />
+                <Choice label={`Role of ${person.name}`} value={person.role} options={declared.PersonIn.choices.role} onChange={(role) => change.mutate({ id: person.id, role })} />
               </TableCell>
               <TableCell align="right">
                 <Button onClick={() => change.mutate({ id: person.id, is_active: !person.is_active })}>{person.is_active ? 'Close the account' : 'Open it again'}</Button>
@@ -55,7 +55,7 @@ export function People() {
       <Box component="form" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr 1fr auto', gap: 2 }} onSubmit={(event) => { event.preventDefault(); add.mutate() }}>
         <TextField label="Name" value={fresh.name} onChange={(event) => setFresh({ ...fresh, name: event.target.value })} />
         <TextField label="Signs in as" value={fresh.username} onChange={(event) => setFresh({ ...fresh, username: event.target.value.toLowerCase() })} />
-        <Choice label="Role" value={fresh.role} options={ROLES} onChange={(role) => setFresh({ ...fresh, role })} />
+        <Choice label="Role" value={fresh.role} options={declared.PersonIn.choices.role} onChange={(role) => setFresh({ ...fresh, role })} />
         <TextField label="First password" type="password" autoComplete="new-password" value={fresh.password} onChange={(event) => setFresh({ ...fresh, password: event.target.value })} />
         <Button type="submit" variant="outlined" disabled={!fresh.name || !fresh.username || !fresh.password}>
           Add

@@ -1,5 +1,6 @@
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material'
 import { useState } from 'react'
+import * as declared from '../api/declared'
 import type { Schemas } from '../api/client'
 import { Choice, LengthField, SheetField } from '../fields/fields'
 import { gaugeText } from '../units/sheet'
@@ -7,11 +8,9 @@ import { useUnits } from '../units/useUnits'
 
 type Stock = Schemas['StockSheet']
 
-const METALS: Stock['metal'][] = ['mild steel', 'stainless 304L', '3003-H14', '5052-H32', '5083-H111', '6061-T6']
-
 export function StockTable({ stock, disabled, onChange }: { stock: Stock[]; disabled: boolean; onChange: (stock: Stock[]) => void }) {
   const units = useUnits()
-  const [fresh, setFresh] = useState<Stock>({ metal: '5052-H32', thickness_mm: 3, length_mm: 2500, width_mm: 1250 })
+  const [fresh, setFresh] = useState<Stock>({ metal: declared.BoxShell.defaults.metal, thickness_mm: declared.BoxShell.defaults.thickness_mm, length_mm: 2500, width_mm: 1250 })
   return (
     <>
       <Box sx={{ maxHeight: 300, overflowY: 'auto', mb: 2 }} tabIndex={0} role="region" aria-label="Stock sheets">
@@ -47,7 +46,7 @@ export function StockTable({ stock, disabled, onChange }: { stock: Stock[]; disa
       </Box>
       {!disabled && (
         <Box sx={{ display: 'grid', gridTemplateColumns: '1.4fr 1fr 1fr 1fr auto', gap: 2, alignItems: 'start' }}>
-          <Choice label="Metal" value={fresh.metal} options={METALS} onChange={(metal) => setFresh({ ...fresh, metal })} />
+          <Choice label="Metal" value={fresh.metal} options={declared.StockSheet.choices.metal} onChange={(metal) => setFresh({ ...fresh, metal })} />
           <SheetField label="Thickness" metal={fresh.metal} value={fresh.thickness_mm} onCommit={(value) => value && setFresh({ ...fresh, thickness_mm: value })} />
           <LengthField label="Length" value={fresh.length_mm} onCommit={(value) => value && setFresh({ ...fresh, length_mm: value })} />
           <LengthField label="Width" value={fresh.width_mm} onCommit={(value) => value && setFresh({ ...fresh, width_mm: value })} />

@@ -2,6 +2,7 @@ import { Alert, Box, Button, TextField, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type ReactNode, useState } from 'react'
+import * as declared from '../api/declared'
 import { api, asked, Failure, type Schemas } from '../api/client'
 import { useSession } from '../app/session'
 import { LengthField, NumberField, QuantityField, ShareField } from '../fields/fields'
@@ -98,7 +99,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
       )}
       <Section title="Brake" about="A shape that it can’t make gets a stop, with the change that would make it possible.">
         <Box sx={grid}>
-          <TextField label="Name" value={brake.name ?? ''} disabled={!mayWrite} onChange={(event) => setBrake({ name: event.target.value.slice(0, 80) })} />
+          <TextField label="Name" value={brake.name ?? ''} disabled={!mayWrite} onChange={(event) => setBrake({ name: event.target.value.slice(0, declared.Brake.most.name) })} />
           <LengthField label="Longest bend" value={brake.width_mm ?? null} disabled={!mayWrite} fault={fault('brake.width_mm')} onCommit={(value) => value !== null && setBrake({ width_mm: value })} />
           <LengthField label="Smallest closed box, inside" value={brake.smallest_closed_box_mm ?? null} disabled={!mayWrite} fault={fault('brake.smallest_closed_box_mm')} onCommit={(value) => value !== null && setBrake({ smallest_closed_box_mm: value })} />
           <LengthField label="Thickest mild steel" value={brake.thickest_steel_mm ?? null} disabled={!mayWrite} fault={fault('brake.thickest_steel_mm')} onCommit={(value) => value !== null && setBrake({ thickest_steel_mm: value })} />
@@ -107,14 +108,14 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
       </Section>
       <Section title="Slip rolls" about="Cylinders and rolled edges tighter or longer than they take get a stop.">
         <Box sx={grid}>
-          <TextField label="Name of the rolls" value={rolls.name ?? ''} disabled={!mayWrite} onChange={(event) => setRolls({ name: event.target.value.slice(0, 80) })} />
+          <TextField label="Name of the rolls" value={rolls.name ?? ''} disabled={!mayWrite} onChange={(event) => setRolls({ name: event.target.value.slice(0, declared.Rolls.most.name) })} />
           <LengthField label="Longest sheet rolled" value={rolls.width_mm ?? null} disabled={!mayWrite} fault={fault('rolls.width_mm')} onCommit={(value) => value !== null && setRolls({ width_mm: value })} />
           <LengthField label="Tightest outside radius" value={rolls.least_radius_mm ?? null} disabled={!mayWrite} fault={fault('rolls.least_radius_mm')} onCommit={(value) => value !== null && setRolls({ least_radius_mm: value })} />
         </Box>
       </Section>
       <Section title="Prices" about="Remedies and insides are set side by side in minutes and money by them. What isn’t typed isn’t guessed.">
         <Box sx={grid}>
-          <TextField label="Currency" value={prices.currency ?? ''} disabled={!mayWrite} onChange={(event) => setPrices({ currency: event.target.value.slice(0, 8) })} />
+          <TextField label="Currency" value={prices.currency ?? ''} disabled={!mayWrite} onChange={(event) => setPrices({ currency: event.target.value.slice(0, declared.Prices.most.currency) })} />
           {PRICES.map(([name, label, hint]) => (
             <NumberField key={name} label={label} hint={hint} value={prices[name] ?? null} disabled={!mayWrite} fault={fault(`prices.${name}`)} onCommit={(value) => setPrices({ [name]: value })} />
           ))}

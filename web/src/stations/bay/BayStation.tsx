@@ -1,6 +1,7 @@
 import { Alert, Box, Button, TextField, Typography } from '@mui/material'
 import { type ReactNode, useState } from 'react'
-import type { Bay, Clearance } from '../../api/model'
+import * as declared from '../../api/declared'
+import type { Bay } from '../../api/model'
 import { setBay } from '../../drawing/edits'
 import { LengthField } from '../../fields/fields'
 import { applyPatch, change, useFault, useWork } from '../../work/store'
@@ -12,17 +13,9 @@ import { KeepOuts } from './KeepOuts'
 import { OpeningFields } from './OpeningFields'
 import { OutlineFields } from './OutlineFields'
 
-const SIDES = ['rear', 'front', 'right', 'left', 'floor', 'roof'] as const
-type Side = (typeof SIDES)[number]
-
-const USUAL_SIDES: Record<Side, Clearance> = {
-  rear: { kind: 'hard metal', mm: null },
-  front: { kind: 'hard metal', mm: null },
-  right: { kind: 'hard metal', mm: null },
-  left: { kind: 'hard metal', mm: null },
-  floor: { kind: 'pad-mounted face', mm: null },
-  roof: { kind: 'cover or body skin', mm: null },
-}
+const USUAL_SIDES = declared.Bay.defaults.sides
+type Side = keyof typeof USUAL_SIDES
+const SIDES = Object.keys(USUAL_SIDES) as Side[]
 
 export function BayStation({ findings }: { findings: ReactNode }) {
   const bay = useWork((work) => work.design.bay)
@@ -37,7 +30,7 @@ function FirstSizes() {
     const all = { ...sizes, ...part }
     setSizes(all)
     if (all.length === null || all.width === null || all.height === null) return
-    const bay: Bay = { datum: 'rear, right, lower corner', length_mm: all.length, width_mm: all.width, height_mm: all.height, sides: USUAL_SIDES, keep_outs: [], opening: null, profile: null }
+    const bay: Bay = { ...declared.Bay.defaults, length_mm: all.length, width_mm: all.width, height_mm: all.height }
     change((design) => ({ ...design, bay }))
   }
   const faults = [useFault('bay.length_mm'), useFault('bay.width_mm'), useFault('bay.height_mm')].filter(Boolean)
@@ -117,6 +110,6 @@ export function FitButton() {
 function Datum({ value, disabled }: { value: string; disabled: boolean }) {
   const [text, setText] = useState(value)
   return (
-    <TextField label="Datum" value={text} disabled={disabled} helperText="Where all measuring starts: x forward, y left, z up from here" onChange={(event) => setText(event.target.value.slice(0, 80))} onBlur={() => text.trim() && setBay({ datum: text.trim() })} />
+    <TextField label="Datum" value={text} disabled={disabled} helperText="Where all measuring starts: x forward, y left, z up from here" onChange={(event) => setText(event.target.value.slice(0, declared.Bay.most.datum))} onBlur={() => text.trim() && setBay({ datum: text.trim() })} />
   )
 }

@@ -1,12 +1,11 @@
 import { Box } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
+import * as declared from '../../api/declared'
 import type { Clearance } from '../../api/model'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useFault } from '../../work/store'
 import { workshopQuery } from '../../workshop/query'
-
-const KINDS: Clearance['kind'][] = ['hard metal', 'pad-mounted face', 'moving at full travel', 'exhaust, bare', 'exhaust, shielded', 'cover or body skin', 'ground', 'rear impact zone']
 
 interface Props {
   title: string
@@ -20,11 +19,11 @@ interface Props {
 export function ClearanceFields({ title, clearance, path, disabled, onChange }: Props) {
   const units = useUnits()
   const workshop = useQuery(workshopQuery)
-  const kind = clearance.kind ?? 'hard metal'
+  const kind = clearance.kind ?? declared.Clearance.defaults.kind
   const rule = workshop.data?.settings.rules?.clearances_mm?.[kind]
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 116px', gap: 1.5 }}>
-      <Choice label={title} value={kind} options={KINDS.filter((item) => item !== undefined)} disabled={disabled} onChange={(next) => onChange({ ...clearance, kind: next })} />
+      <Choice label={title} value={kind} options={declared.Clearance.choices.kind} disabled={disabled} onChange={(next) => onChange({ ...clearance, kind: next })} />
       <LengthField label="Keep" value={clearance.mm ?? null} emptyText={rule === undefined ? 'rule' : units.length(rule)} hint={clearance.mm === null || clearance.mm === undefined ? 'house rule' : 'typed'} fault={useFault(path)} disabled={disabled} onCommit={(mm) => onChange({ ...clearance, mm })} />
     </Box>
   )

@@ -2,7 +2,8 @@ import { Alert, Box, Button, FormControlLabel, Switch, TextField, Typography } f
 import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { Failure } from '../../api/client'
+import * as declared from '../../api/declared'
+import { Failure, type Schemas } from '../../api/client'
 import type { Bay, KeepOut } from '../../api/model'
 import { changeKeepOut, setBay } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
@@ -17,11 +18,10 @@ const KINDS: { kind: 'box' | 'cylinder' | 'slope'; label: string }[] = [
   { kind: 'cylinder', label: 'Add a round one' },
   { kind: 'slope', label: 'Add a slope' },
 ]
-const MOST = 40
 
 /** What shares the space: boxes, shafts and pipes, leaning panels, scanned parts. */
 export function KeepOuts({ bay, readOnly }: { bay: Bay; readOnly: boolean }) {
-  const full = readOnly || bay.keep_outs.length >= MOST
+  const full = readOnly || bay.keep_outs.length >= declared.Bay.most.keep_outs
   const add = (keepOut: KeepOut) => setBay({ keep_outs: [...bay.keep_outs, keepOut] })
   return (
     <>
@@ -41,29 +41,29 @@ export function KeepOuts({ bay, readOnly }: { bay: Bay; readOnly: boolean }) {
         ))}
       </Box>
       <Folded title="A scan of a part or of the cavity">
-        <ScanUpload disabled={full} onScan={(scan) => add({ ...named(bay, 'scan'), kind: 'scan', name: scan.name.replace(/\.stl$/i, '') || 'scan', scan: scan.fingerprint, is_cavity: false, x_mm: 0, y_mm: 0, z_mm: 0 })} />
+        <ScanUpload disabled={full} onScan={(scan) => add({ ...declared.ScanKeepOut.defaults, ...named(bay, 'scan'), kind: 'scan', name: scan.name.replace(/\.stl$/i, '') || 'scan', scan: scan.fingerprint })} />
       </Folded>
     </>
   )
 }
 
-function named(bay: Bay, stem: string): { id: string; name: string; planned: boolean; clearance: KeepOut['clearance'] } {
+function named(bay: Bay, stem: string): { id: string; name: string } {
   const taken = new Set(bay.keep_outs.map((item) => item.id))
   let number = 1
   while (taken.has(`${stem}-${number}`)) number += 1
-  return { id: `${stem}-${number}`, name: `${stem.replace('-', ' ').replace('keep out', 'keep-out')} ${number}`, planned: false, clearance: { kind: 'hard metal', mm: null } }
+  return { id: `${stem}-${number}`, name: `${stem.replace('-', ' ').replace('keep out', 'keep-out')} ${number}` }
 }
 
 function freshKeepOut(kind: 'box' | 'cylinder' | 'slope', bay: Bay): KeepOut {
   const third = (mm: number) => Math.max(1, Math.round(mm / 40) * 10)
-  if (kind === 'box') return { ...named(bay, 'keep-out'), kind, x_mm: 0, y_mm: 0, z_mm: 0, length_mm: third(bay.length_mm), width_mm: third(bay.width_mm), height_mm: third(bay.height_mm) }
-  if (kind === 'cylinder') return { ...named(bay, 'round'), kind, axis: 'x', x_mm: 0, y_mm: Math.round(bay.width_mm / 2), z_mm: third(bay.height_mm), diameter_mm: third(bay.height_mm), run_mm: bay.length_mm }
-  return { ...named(bay, 'slope'), kind, blocked: 'roof', along: 'x', start_mm: bay.height_mm, end_mm: Math.round(bay.height_mm * 0.7) }
+  if (kind === 'box') return { ...declared.KeepOut.defaults, ...named(bay, 'keep-out'), kind, x_mm: 0, y_mm: 0, z_mm: 0, length_mm: third(bay.length_mm), width_mm: third(bay.width_mm), height_mm: third(bay.height_mm) }
+  if (kind === 'cylinder') return { ...declared.RoundKeepOut.defaults, ...named(bay, 'round'), kind, x_mm: 0, y_mm: Math.round(bay.width_mm / 2), z_mm: third(bay.height_mm), diameter_mm: third(bay.height_mm), run_mm: bay.length_mm }
+  return { ...declared.SlopeKeepOut.defaults, ...named(bay, 'slope'), kind, start_mm: bay.height_mm, end_mm: Math.round(bay.height_mm * 0.7) }
 }
 
 function ScanUpload({ disabled, onScan }: { disabled: boolean; onScan: (scan: Awaited<ReturnType<typeof sendScan>>) => void }) {
   const input = useRef<HTMLInputElement>(null)
-  const [unit, setUnit] = useState<'mm' | 'cm' | 'm' | 'in'>('mm')
+  const [unit, setUnit] = useState<Schemas['ScanQuery']['unit']>('mm')
   const [state, setState] = useState<{ severity: 'error' | 'info'; text: string } | null>(null)
   const read = async (file: globalThis.File) => {
     setState({ severity: 'info', text: `Reading ${file.name}…` })
@@ -136,7 +136,7 @@ function KeepOutFields({ keepOut, place, bay, readOnly }: { keepOut: KeepOut; pl
   return (
     <Box component="fieldset" sx={{ border: `1px solid ${inks.line}`, m: 0, p: 1.5, display: 'flex', flexDirection: 'column', gap: 1.5, minWidth: 0 }}>
       <legend style={{ fontSize: 12, color: inks.quiet }}>{keepOut.name}</legend>
-      <TextField label="Name" value={name} disabled={readOnly} onChange={(event) => setName(event.target.value.slice(0, 80))} onBlur={() => (name.trim() ? set({ name: name.trim() }) : setName(keepOut.name))} />
+      <TextField label="Name" value={name} disabled={readOnly} onChange={(event) => setName(event.target.value.slice(0, declared.KeepOut.most.name))} onBlur={() => (name.trim() ? set({ name: name.trim() }) : setName(keepOut.name))} />
       {keepOut.kind === 'box' && lengths(BOX_FIELDS)}
       {keepOut.kind === 'cylinder' && (
         <>

@@ -1,3 +1,4 @@
+import * as declared from '../../api/declared'
 import type { Schemas } from '../../api/client'
 import { Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
@@ -8,14 +9,12 @@ import { useUnits } from '../../units/useUnits'
 import { useFault, useWork } from '../../work/store'
 import { Sheet } from '../Board'
 
-const SIDES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
-
 /** The opening, and whether the tank goes in through it, which way round, by how much. */
 export function OpeningFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }) {
   const answer = useWork((work) => work.evaluation?.bay?.goes_in ?? null)
   const { opening } = bay
   if (!opening) {
-    const whole: Opening = { side: 'roof', a_mm: 0, b_mm: 0, long_mm: bay.length_mm, wide_mm: bay.width_mm }
+    const whole: Opening = { ...declared.Opening.defaults, a_mm: 0, b_mm: 0, long_mm: bay.length_mm, wide_mm: bay.width_mm }
     return (
       <>
         <Typography variant="body2" color="textSecondary">
@@ -32,7 +31,7 @@ export function OpeningFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }
   const [first, second] = level ? ['rear', 'right'] : opening.side === 'front' || opening.side === 'rear' ? ['right', 'floor'] : ['rear', 'floor']
   return (
     <>
-      <Choice label="Side of the bay" value={opening.side} options={SIDES} disabled={readOnly} onChange={(side) => set({ side })} />
+      <Choice label="Side of the bay" value={opening.side} options={declared.Opening.choices.side} disabled={readOnly} onChange={(side) => set({ side })} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
         <Field label={`From ${first}`} name="a_mm" opening={opening} set={set} readOnly={readOnly} />
         <Field label={`From ${second}`} name="b_mm" opening={opening} set={set} readOnly={readOnly} />

@@ -1,6 +1,7 @@
 import { Alert, Button, TextField, Typography } from '@mui/material'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
+import * as declared from '../../api/declared'
 import { api, asked } from '../../api/client'
 import type { Calibration } from '../../api/model'
 import { Choice } from '../../fields/fields'
@@ -46,7 +47,7 @@ function Start({ designId, readOnly }: { designId: number; readOnly: boolean }) 
   return (
     <>
       {senders.length > 1 && <Choice label="Sender" value={sender?.id ?? ''} options={senders.map((item) => ({ value: item.id, label: item.name }))} disabled={readOnly} onChange={setChosen} />}
-      <TextField label="Note" value={note} placeholder="how it stands, which fuel" disabled={readOnly} onChange={(event) => setNote(event.target.value.slice(0, 200))} />
+      <TextField label="Note" value={note} placeholder="how it stands, which fuel" disabled={readOnly} onChange={(event) => setNote(event.target.value.slice(0, declared.StartIn.most.note))} />
       <Button variant="contained" disabled={readOnly || start.isPending} onClick={() => start.mutate()}>
         Start measuring {sender?.name}
       </Button>

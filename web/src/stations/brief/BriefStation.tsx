@@ -1,28 +1,27 @@
 import { Box, FormControlLabel, Switch, TextField, Typography } from '@mui/material'
 import { type ReactNode, useState } from 'react'
+import * as declared from '../../api/declared'
 import type { Brief } from '../../api/model'
-import { Choice, QuantityField, ShareField, VolumeField } from '../../fields/fields'
+import { Choice, MaybeChoice, QuantityField, ShareField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useFault, useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { CaseFields } from './CaseFields'
 import { setBrief } from './edits'
-import { FUELS } from './fuels'
 import { PumpFields } from './PumpFields'
 import { RuleCard } from './RuleCard'
 import { LinkedTanks, SurgeFields } from './SurgeFields'
 
 type Basis = NonNullable<Brief['basis']>
-const BASES = ['the customer’s figure', 'run time', 'range', 'stint'] as const
-const FRESH: Basis = { kind: 'run time', case: null, hours: null, range_km: null, per_100km_l: null, stint_min: null, reserve: 0.1 }
+const FRESH: Basis = { ...declared.Basis.defaults, kind: 'run time' }
 
 export function BriefStation({ findings }: { findings: ReactNode }) {
   const brief = useWork((work) => work.design.brief)
   const readOnly = useWork((work) => work.readOnly)
   return (
     <>
-      <Choice label="Fuel" value={brief.fuel} options={FUELS} onChange={(fuel) => setBrief({ fuel })} disabled={readOnly} />
+      <Choice label="Fuel" value={brief.fuel} options={declared.Brief.choices.fuel} onChange={(fuel) => setBrief({ fuel })} disabled={readOnly} />
       <TargetFields brief={brief} readOnly={readOnly} />
       <Reason key={brief.reason} value={brief.reason} disabled={readOnly} />
       <FormControlLabel control={<Switch checked={brief.is_surge_tank} disabled={readOnly} onChange={(event) => setBrief({ is_surge_tank: event.target.checked })} />} label="Surge tank" />
@@ -55,7 +54,7 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
   const fault = { target: useFault('brief.target_l'), hours: useFault('brief.basis.hours'), range: useFault('brief.basis.range_km'), per: useFault('brief.basis.per_100km_l'), stint: useFault('brief.basis.stint_min') }
   return (
     <>
-      <Choice label="Target set by" value={basis ? basis.kind : BASES[0]} options={BASES} disabled={readOnly} onChange={(kind) => (kind === BASES[0] ? setBrief({ basis: null }) : setBrief({ target_l: null, basis: { ...(basis ?? FRESH), kind } }))} />
+      <MaybeChoice label="Target set by" value={basis?.kind} options={declared.Basis.choices.kind} none="the customer’s figure" disabled={readOnly} onChange={(kind) => (kind === null ? setBrief({ basis: null }) : setBrief({ target_l: null, basis: { ...(basis ?? FRESH), kind } }))} />
       {!basis && <VolumeField label="Target, rated capacity" value={brief.target_l ?? null} emptyText="none yet" fault={fault.target} hint="What has to go in with room left to expand" onCommit={(value) => setBrief({ target_l: value })} disabled={readOnly} />}
       {basis && (
         <Box sx={pair}>
@@ -111,7 +110,7 @@ function Reason({ value, disabled }: { value: string; disabled: boolean }) {
       disabled={disabled}
       helperText="Range, hours, a stint, or the customer’s own figure"
       onChange={(event) => setText(event.target.value)}
-      onBlur={() => setBrief({ reason: text.slice(0, 2000) })}
+      onBlur={() => setBrief({ reason: text.slice(0, declared.Brief.most.reason) })}
     />
   )
 }

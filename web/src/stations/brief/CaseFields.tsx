@@ -1,15 +1,13 @@
 import { Box, Button, Typography } from '@mui/material'
 import { useState } from 'react'
+import * as declared from '../../api/declared'
 import type { Brief, DemandCase } from '../../api/model'
-import { Choice, FlowField, QuantityField, ShareField } from '../../fields/fields'
+import { Choice, FlowField, MaybeChoice, QuantityField, ShareField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { useUnits } from '../../units/useUnits'
 import { useFault, useWork } from '../../work/store'
 import { pair, Row } from '../Row'
 import { addCase, changeCase, removeCase } from './edits'
-import { FUELS } from './fuels'
-
-const ENGINES: DemandCase['engine'][] = ['petrol, naturally aspirated', 'petrol, forced induction', 'petrol with nitrous', 'diesel']
 
 /** What the engine asks for: one case for now, more for later or for each running mode. */
 export function CaseFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
@@ -24,7 +22,7 @@ export function CaseFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
           Say what the engine burns: by its power, or measured. Several cases side by side show what later power would outgrow.
         </Typography>
       )}
-      <Button variant="outlined" disabled={readOnly || brief.cases.length >= 8} onClick={addCase}>
+      <Button variant="outlined" disabled={readOnly || brief.cases.length >= declared.Brief.most.cases} onClick={addCase}>
         {brief.cases.length ? 'Another demand case' : 'Add the engine’s demand'}
       </Button>
     </>
@@ -39,8 +37,8 @@ function CaseRow({ item, place, readOnly, open, onToggle }: { item: DemandCase; 
   return (
     <Row name={item.name} aside={demand ? units.flowText(demand.flow_l_per_h) : 'no power yet'} open={open} onToggle={onToggle} data-row={item.id}>
       <NameField value={item.name} disabled={readOnly} onCommit={(name) => set({ name })} />
-      <Choice label="Engine" value={item.engine} options={ENGINES} disabled={readOnly} onChange={(engine) => set({ engine })} />
-      <Choice label="Fuel of this case" value={item.fuel ?? 'as the brief'} options={['as the brief', ...FUELS]} disabled={readOnly} onChange={(fuel) => set({ fuel: fuel === 'as the brief' ? null : fuel })} />
+      <Choice label="Engine" value={item.engine} options={declared.DemandCase.choices.engine} disabled={readOnly} onChange={(engine) => set({ engine })} />
+      <MaybeChoice label="Fuel of this case" value={item.fuel} options={declared.DemandCase.choices.fuel} none="as the brief" disabled={readOnly} onChange={(fuel) => set({ fuel })} />
       <Box sx={pair}>
         <QuantityField of="kw" label="Power at full load" value={item.power_kw ?? null} emptyText="none yet" fault={useFault(faultOf('power_kw'))} disabled={readOnly} onCommit={(power_kw) => set({ power_kw })} />
         <QuantityField

@@ -2,6 +2,7 @@ import { Box, Button, FormControlLabel, MenuItem, Switch, TextField, Typography 
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
+import * as declared from '../../api/declared'
 import type { Brief, FittedPump, Pump } from '../../api/model'
 import { FlowField, QuantityField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
@@ -12,7 +13,7 @@ import { workshopQuery } from '../../workshop/query'
 import { Row } from '../Row'
 import { changePump, freeId, removePump, setBrief } from './edits'
 
-const BLANK: Pump = { name: 'Pump', curves: [{ voltage_v: 13.5, points: [{ kpa: 0, l_per_h: 250 }, { kpa: 300, l_per_h: 200 }, { kpa: 500, l_per_h: 140 }] }], stands: 'in the tank', outlet: '', fuels: [] }
+const BLANK: Pump = { ...declared.Pump.defaults, name: 'Pump', curves: [{ voltage_v: 13.5, points: [{ kpa: 0, l_per_h: 250 }, { kpa: 300, l_per_h: 200 }, { kpa: 500, l_per_h: 140 }] }] }
 
 /** The pumps of this design in the order in which they come on, from the shop's library or typed. */
 export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
@@ -20,7 +21,7 @@ export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
   const [open, setOpen] = useState<string | null>(null)
   const add = (pump: Pump) => {
     const id = freeId('pump', brief.pumps)
-    setBrief({ pumps: [...brief.pumps, { id, pump, spare: false }] })
+    setBrief({ pumps: [...brief.pumps, { ...declared.FittedPump.defaults, id, pump }] })
     setOpen(id)
   }
   return (
@@ -35,7 +36,7 @@ export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
       )}
       <Box sx={{ display: 'grid', gap: 1 }}>
         {library.length > 0 && (
-          <TextField select label="Add a pump from the library" value="" disabled={readOnly || brief.pumps.length >= 8} onChange={(event) => add(library[Number(event.target.value)] ?? BLANK)}>
+          <TextField select label="Add a pump from the library" value="" disabled={readOnly || brief.pumps.length >= declared.Brief.most.pumps} onChange={(event) => add(library[Number(event.target.value)] ?? BLANK)}>
             {library.map((pump, place) => (
               <MenuItem key={pump.name} value={place} sx={{ minHeight: 44 }}>
                 {pump.name}
@@ -43,7 +44,7 @@ export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
             ))}
           </TextField>
         )}
-        <Button variant="outlined" disabled={readOnly || brief.pumps.length >= 8} onClick={() => add(BLANK)}>
+        <Button variant="outlined" disabled={readOnly || brief.pumps.length >= declared.Brief.most.pumps} onClick={() => add(BLANK)}>
           Type a pump’s figures
         </Button>
       </Box>

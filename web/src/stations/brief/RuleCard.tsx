@@ -1,11 +1,10 @@
 import { Box, Button, Typography } from '@mui/material'
+import * as declared from '../../api/declared'
 import type { Brief, CardRule } from '../../api/model'
 import { Choice, LengthField, QuantityField, ShareField, VolumeField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { useFault } from '../../work/store'
 import { changeRule, freeId, removeRule, setBrief } from './edits'
-
-const SUBJECTS: CardRule['subject'][] = ['rated capacity at most', 'brimful capacity at most', 'rated capacity at least', 'fuel mass at most', 'full mass at most', 'wall thickness at least', 'fuel share of vehicle at most']
 
 /** Limits typed from a rulebook or the customer: checked like the house's own. */
 export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
@@ -14,7 +13,7 @@ export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean 
       {brief.card.map((rule, place) => (
         <Box key={rule.id} sx={{ display: 'grid', gap: 1.25, pb: 1 }} data-row={rule.id}>
           <NameField label="Rule" value={rule.rule} disabled={readOnly} onCommit={(name) => changeRule(rule.id, { rule: name })} />
-          <Choice label="Limits" value={rule.subject} options={SUBJECTS} disabled={readOnly} onChange={(subject) => changeRule(rule.id, { subject })} />
+          <Choice label="Limits" value={rule.subject} options={declared.CardRule.choices.subject} disabled={readOnly} onChange={(subject) => changeRule(rule.id, { subject })} />
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1 }}>
             <LimitField rule={rule} path={`brief.card.${place}.limit`} readOnly={readOnly} />
             <Button disabled={readOnly} onClick={() => removeRule(rule.id)}>
@@ -30,7 +29,7 @@ export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean 
       )}
       <Button
         variant="outlined"
-        disabled={readOnly || brief.card.length >= 40}
+        disabled={readOnly || brief.card.length >= declared.Brief.most.card}
         onClick={() => setBrief({ card: [...brief.card, { id: freeId('rule', brief.card), rule: `Rule ${brief.card.length + 1}`, subject: 'rated capacity at most', limit: 100 }] })}
       >
         Add a rule

@@ -2,8 +2,10 @@ import { Alert, Box, Button, Typography } from '@mui/material'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import * as declared from '../../api/declared'
 import { api, asked, type Schemas } from '../../api/client'
 import type { Brief } from '../../api/model'
+import { labelled } from '../../fields/choices'
 import { Choice, FlowField, QuantityField } from '../../fields/fields'
 import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
@@ -24,7 +26,7 @@ export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boole
         <Typography variant="body2" color="textSecondary">
           Where the pickup can run dry in a bend, size what bridges it.
         </Typography>
-        <Button variant="outlined" disabled={readOnly} onClick={() => setBrief({ surge: { uncovered_s: 5, gap_s: null, lift_l_per_h: null, case: null } })}>
+        <Button variant="outlined" disabled={readOnly} onClick={() => setBrief({ surge: { ...declared.Surge.defaults, uncovered_s: 5 } })}>
           Bridge a dry spell
         </Button>
       </>
@@ -76,20 +78,17 @@ export function LinkedTanks() {
   )
 }
 
-const FORMS = [
-  { value: 'cylinder', label: 'cylinder, swirl inlet' },
-  { value: 'box', label: 'box, flat to mount' },
-] as const
+const FORMS = labelled(declared.SurgeNew.choices.form, { cylinder: 'cylinder, swirl inlet', box: 'box, flat to mount' })
 
 function SurgeTankButton({ readOnly }: { readOnly: boolean }) {
   const designId = useSaving((saving) => saving.designId)
   const go = useNavigate()
   const queries = useQueryClient()
-  const [form, setForm] = useState<'cylinder' | 'box'>('cylinder')
+  const [form, setForm] = useState(declared.SurgeNew.defaults.form)
   const make = useMutation({
     mutationFn: async () => {
       if (designId === null || !(await save())) throw new Error('Not saved yet: put that right first.')
-      return asked(api.POST('/api/designs/{design_id}/surge', { params: { path: { design_id: designId } }, body: { name: 'Surge tank', form } }))
+      return asked(api.POST('/api/designs/{design_id}/surge', { params: { path: { design_id: designId } }, body: { ...declared.SurgeNew.defaults, form } }))
     },
     onSuccess: (made) => {
       void queries.invalidateQueries({ queryKey: ['design', designId] })

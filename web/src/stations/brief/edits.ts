@@ -1,3 +1,4 @@
+import * as declared from '../../api/declared'
 import type { Brief, CardRule, DemandCase, FittedPump, Surge } from '../../api/model'
 import { change } from '../../work/store'
 
@@ -24,17 +25,10 @@ export function addCase() {
     cases: [
       ...brief.cases,
       {
+        ...declared.DemandCase.defaults,
         id: freeId('case', brief.cases),
         name: ['Now', 'Later'][brief.cases.length] ?? `Case ${brief.cases.length + 1}`,
         engine: brief.fuel === 'diesel' || brief.fuel === 'kerosene' ? ('diesel' as const) : ('petrol, naturally aspirated' as const),
-        fuel: null,
-        power_kw: null,
-        bsfc_kg_per_kwh: null,
-        measured_l_per_h: null,
-        duty: 1,
-        rail_kpa: 300,
-        supply_v: 13.5,
-        low_v: 11.5,
       },
     ],
   }))

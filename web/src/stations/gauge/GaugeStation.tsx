@@ -1,6 +1,7 @@
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
+import * as declared from '../../api/declared'
 import { Choice, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
@@ -10,8 +11,6 @@ import { Papers } from '../../papers/Papers'
 import { addSender, setGauge } from './edits'
 import { SenderRow } from './SenderFields'
 
-const JOINED = ['each its own needle', 'in series', 'averaged'] as const
-
 /** Senders, how they read together, and the reserve. */
 export function GaugeStation({ findings }: { findings: ReactNode }) {
   const gauge = useWork((work) => work.design.gauge)
@@ -20,7 +19,7 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
   const shaped = useWork((work) => Boolean(work.evaluation?.shell?.geometry))
   const library = useQuery(workshopQuery).data?.settings.senders ?? []
   if (!shaped) return <Typography variant="body2">A sender hangs in a tank: give it a shape at Shell first.</Typography>
-  const full = readOnly || gauge.senders.length >= 6
+  const full = readOnly || gauge.senders.length >= declared.Gauge.most.senders
   return (
     <>
       {gauge.senders.map((sender, place) => (
@@ -45,7 +44,7 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
           Add a sender and type its figures
         </Button>
       </Box>
-      {gauge.senders.length > 1 && <Choice label="Senders in one cell" value={gauge.joined} options={JOINED} disabled={readOnly} onChange={(joined) => setGauge({ joined })} />}
+      {gauge.senders.length > 1 && <Choice label="Senders in one cell" value={gauge.joined} options={declared.Gauge.choices.joined} disabled={readOnly} onChange={(joined) => setGauge({ joined })} />}
       <VolumeField label="Low-level lamp at" value={gauge.reserve_l ?? null} emptyText="no lamp" hint="litres left to use as a reserve" path="gauge.reserve_l" disabled={readOnly} onCommit={(reserve_l) => setGauge({ reserve_l })} />
       <SwitchLines />
       {findings}

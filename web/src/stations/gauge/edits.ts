@@ -1,3 +1,4 @@
+import * as declared from '../../api/declared'
 import type { Design, Sender, SenderPart, SwingArm } from '../../api/model'
 import { change, select, useWork } from '../../work/store'
 import { freeId } from '../brief/edits'
@@ -10,8 +11,8 @@ const setSenders = (make: (senders: Sender[]) => Sender[]) => change((design) =>
 export const changeSender = (id: string, part: Partial<Sender>) => setSenders((senders) => senders.map((item) => (item.id === id ? { ...item, ...part } : item)))
 export const changeAction = (sender: Sender, part: Partial<Sender['action']>) => changeSender(sender.id, { action: { ...sender.action, ...part } as Sender['action'] })
 
-export const NEW_ARM: SwingArm = { kind: 'swing arm', made_arm_mm: 150, empty_deg: -45, full_deg: 45, empty_rise_mm: null, full_rise_mm: null, float_mm: 40, method: 'new arm and pivot', pivot_mm: null, heading_deg: 0 }
-export const NEW_TUBE: Sender['action'] = { kind: 'tube', length_mm: null }
+export const NEW_ARM: SwingArm = { ...declared.SwingArm.defaults, kind: 'swing arm', made_arm_mm: 150, empty_deg: -45, full_deg: 45 }
+export const NEW_TUBE: Sender['action'] = { ...declared.TubeSender.defaults, kind: 'tube' }
 
 /** A sender in the middle of the tank: of the shop's library, or a usual arm to type over. */
 export function addSender(part: SenderPart | null) {
@@ -21,7 +22,7 @@ export function addSender(part: SenderPart | null) {
   const id = freeId('sender', present)
   const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
   const name = part?.name ?? (present.length ? `Sender ${present.length + 1}` : 'Sender')
-  setSenders((senders) => [...senders, { id, name, x_mm: middle('x'), y_mm: middle('y'), action: part?.action ?? NEW_ARM, empty_mm: null, full_mm: null, ohms_empty: part?.ohms_empty ?? 240, ohms_full: part?.ohms_full ?? 33, fuels: part?.fuels ?? [] }])
+  setSenders((senders) => [...senders, { ...declared.Sender.defaults, action: NEW_ARM, ...part, id, name, x_mm: middle('x'), y_mm: middle('y') }])
   select({ kind: 'sender', id })
 }
 

@@ -1,4 +1,5 @@
 import { Box, Button, TextField, Typography } from '@mui/material'
+import * as declared from '../../api/declared'
 import type { Design } from '../../api/model'
 import { LengthField, NumberField, QuantityField, ShareField } from '../../fields/fields'
 import { change, useFault, useWork } from '../../work/store'
@@ -7,9 +8,6 @@ import { pair } from '../Row'
 type Inside = Design['inside']
 type Foam = NonNullable<Inside['foam']>
 type Bladder = NonNullable<Inside['bladder']>
-
-const FOAM: Foam = { kg: 0, fitted: null, life_years: 5, takes: 0.03 }
-const BLADDER: Bladder = { kg: 0, fitted: null, life_years: 5, bag_mm: 1.5, shrink_mm: 6 }
 
 const setInside = (part: Partial<Inside>) => change((design) => ({ ...design, inside: { ...design.inside, ...part } }))
 const changeFoam = (part: Partial<Foam>) => change((design) => (design.inside.foam ? { ...design, inside: { ...design.inside, foam: { ...design.inside.foam, ...part } } } : design))
@@ -24,7 +22,7 @@ export function FoamFields({ readOnly }: { readOnly: boolean }) {
         <Typography variant="body2" color="textSecondary">
           Foam damps everywhere and takes about 3 % of the space. It ages into crumbs, so it has a date.
         </Typography>
-        <Button variant="outlined" disabled={readOnly} onClick={() => setInside({ foam: FOAM })}>
+        <Button variant="outlined" disabled={readOnly} onClick={() => setInside({ foam: declared.Foam.defaults })}>
           Fill it with foam
         </Button>
       </>
@@ -53,7 +51,7 @@ export function BladderFields({ readOnly }: { readOnly: boolean }) {
         <Typography variant="body2" color="textSecondary">
           A bag inside the shell, which is then its box. It stands off the box all round, so the litres are the bag’s. No plates stand in it.
         </Typography>
-        <Button variant="outlined" disabled={readOnly} onClick={() => setInside({ bladder: BLADDER })}>
+        <Button variant="outlined" disabled={readOnly} onClick={() => setInside({ bladder: declared.Bladder.defaults })}>
           Put a bladder in
         </Button>
       </>

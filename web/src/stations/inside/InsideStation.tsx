@@ -1,6 +1,7 @@
 import { Typography } from '@mui/material'
 import type { ReactNode } from 'react'
-import { Choice } from '../../fields/fields'
+import * as declared from '../../api/declared'
+import { MaybeChoice } from '../../fields/fields'
 import { change, useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { FeaturesPanel } from '../shell/FeaturesPanel'
@@ -26,7 +27,7 @@ export function InsideStation({ findings }: { findings: ReactNode }) {
       <Folded title={inside.bladder ? 'Bladder' : 'Bladder: none'} open={inside.bladder !== null}>
         <BladderFields readOnly={readOnly} />
       </Folded>
-      <Choice label="Lining" value={inside.lining ?? 'nothing'} options={LININGS} disabled={readOnly} onChange={(lining) => change((design) => ({ ...design, inside: { ...design.inside, lining: lining === 'nothing' ? null : lining } }))} />
+      <MaybeChoice label="Lining" value={inside.lining} options={declared.Inside.choices.lining} none="nothing" disabled={readOnly} onChange={(lining) => change((design) => ({ ...design, inside: { ...design.inside, lining } }))} />
       <Folded title="How far fuel runs" open>
         <InsideFigures />
       </Folded>
@@ -37,5 +38,4 @@ export function InsideStation({ findings }: { findings: ReactNode }) {
   )
 }
 
-const LININGS = ['nothing', 'epoxy', 'novolac epoxy', 'phenolic', 'polysulfide sealant'] as const
 const STANDING = ['baffle', 'pot'] as const

@@ -1,15 +1,14 @@
 import { Box, Typography } from '@mui/material'
+import * as declared from '../../api/declared'
 import type { FillRun } from '../../api/model'
+import { labelled } from '../../fields/choices'
 import { Choice, LengthField, QuantityField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { pair } from '../Row'
 import { setFilling } from './edits'
 
-const SUPPLIES = [
-  { value: 'nozzle', label: 'a pump’s nozzle' },
-  { value: 'jug', label: 'a jug' },
-] as const
+const SUPPLIES = labelled(declared.Filling.choices.supply, { nozzle: 'a pump’s nozzle', jug: 'a jug' })
 
 /** How the tank is filled, and how that goes. */
 export function FillingFields({ readOnly }: { readOnly: boolean }) {

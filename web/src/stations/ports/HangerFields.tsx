@@ -1,6 +1,8 @@
 import { Box, Button, FormControlLabel, Switch, Typography } from '@mui/material'
+import * as declared from '../../api/declared'
 import type { Port } from '../../api/model'
 import { changePort } from '../../drawing/edits'
+import { labelled } from '../../fields/choices'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
@@ -9,12 +11,7 @@ import { pair } from '../Row'
 import { changeInner, newHanger } from './edits'
 
 type Hanger = NonNullable<Port['hanger']>
-const KINDS = [
-  { value: 'module', label: 'module with its pot' },
-  { value: 'hanger', label: 'hanger with a pump' },
-  { value: 'tube', label: 'plain tube' },
-  { value: 'sock', label: 'tube with a sock' },
-] as const
+const KINDS = labelled(declared.Hanger.choices.kind, { module: 'module with its pot', hanger: 'hanger with a pump', tube: 'plain tube', sock: 'tube with a sock' })
 
 /** What hangs from the flange and draws fuel, and the second measurement before it is cut. */
 export function HangerFields({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {

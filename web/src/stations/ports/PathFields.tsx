@@ -1,6 +1,7 @@
 import { Box, FormControlLabel, Switch, Typography } from '@mui/material'
+import * as declared from '../../api/declared'
 import type { Port } from '../../api/model'
-import { AskedField, Choice, LengthField, QuantityField } from '../../fields/fields'
+import { AskedField, LengthField, MaybeChoice, QuantityField } from '../../fields/fields'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { changeInner } from './edits'
@@ -16,8 +17,6 @@ const ASKED: [keyof Vent & ('outside' | 'below_people' | 'away_from_exhaust' | '
   ['falls_away', 'Falls away, no low loop'],
 ]
 
-const HOSES = ['not said', 'nitrile hose', 'fluoropolymer-lined hose', 'PTFE hose', 'EPDM hose', 'silicone hose'] as const
-
 /** The way of the air: its bore, valve, and where it ends. */
 export function VentFields({ port, vent, place, readOnly }: { port: Port; vent: Vent; place: number; readOnly: boolean }) {
   const set = (part: Partial<Vent>) => changeInner(port, 'vent', part)
@@ -26,12 +25,12 @@ export function VentFields({ port, vent, place, readOnly }: { port: Port; vent: 
     <Folded title="Way of the air" open>
       <Box sx={pair}>
         <LengthField label="Smallest bore" value={vent.bore_mm} path={`${path}.bore_mm`} disabled={readOnly} onCommit={(bore_mm) => bore_mm !== null && set({ bore_mm })} />
-        <QuantityField label="Hose" of="m" value={vent.length_m} path={`${path}.length_m`} disabled={readOnly} onCommit={(length_m) => length_m !== null && set({ length_m })} />
+        <QuantityField label="Hose length" of="m" value={vent.length_m} path={`${path}.length_m`} disabled={readOnly} onCommit={(length_m) => length_m !== null && set({ length_m })} />
         <QuantityField label="Valve opening pressure" of="kpa" value={vent.opens_kpa} path={`${path}.opens_kpa`} disabled={readOnly} onCommit={(opens_kpa) => opens_kpa !== null && set({ opens_kpa })} />
         {vent.rollover && <QuantityField label="Inclination from upright" of="deg" value={vent.lean_deg} path={`${path}.lean_deg`} disabled={readOnly} onCommit={(lean_deg) => lean_deg !== null && set({ lean_deg })} />}
       </Box>
       <ValveFields valves={vent.valves} path={path} usual="check valve" readOnly={readOnly} onChange={(valves) => set({ valves })} />
-      <Choice label="Hose" value={vent.hose ?? 'not said'} options={HOSES} disabled={readOnly} onChange={(hose) => set({ hose: hose === 'not said' ? null : hose })} />
+      <MaybeChoice label="Hose material" value={vent.hose} options={declared.VentPath.choices.hose} none="not said" disabled={readOnly} onChange={(hose) => set({ hose })} />
       <FormControlLabel control={<Switch checked={vent.rollover} disabled={readOnly} onChange={(event) => set({ rollover: event.target.checked })} />} label="Roll-over valve" />
       {port.role === 'vent' && ASKED.map(([name, label]) => (
         <AskedField key={name} label={label} value={vent[name]} disabled={readOnly} onChange={(answer) => set({ [name]: answer })} />
@@ -49,7 +48,7 @@ export function NeckFields({ port, neck, place, readOnly }: { port: Port; neck: 
   return (
     <Folded title="Way of the fuel in" open>
       <LengthField label="Smallest bore, cap to tank" value={neck.bore_mm} path={`ports.${place}.neck.bore_mm`} disabled={readOnly} onCommit={(bore_mm) => bore_mm !== null && set({ bore_mm })} />
-      <Choice label="Filler hose" value={neck.hose ?? 'not said'} options={HOSES} disabled={readOnly} onChange={(hose) => set({ hose: hose === 'not said' ? null : hose })} />
+      <MaybeChoice label="Filler hose material" value={neck.hose} options={declared.NeckPath.choices.hose} none="not said" disabled={readOnly} onChange={(hose) => set({ hose })} />
       <ValveFields valves={neck.valves} path={`ports.${place}.neck`} usual="flap" readOnly={readOnly} onChange={(valves) => set({ valves })} />
       <AskedField label="Bonded to the chassis" value={neck.bonded} disabled={readOnly} onChange={(bonded) => set({ bonded })} />
     </Folded>

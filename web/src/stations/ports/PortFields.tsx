@@ -1,5 +1,6 @@
 import { Box, Button, FormControlLabel, MenuItem, Switch, TextField, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
+import * as declared from '../../api/declared'
 import type { Port, PortPart } from '../../api/model'
 import { changePort } from '../../drawing/edits'
 import { Choice, LengthField, QuantityField } from '../../fields/fields'
@@ -15,8 +16,6 @@ import { HangerFields } from './HangerFields'
 import { NeckFields, VentFields } from './PathFields'
 import { SeatFields } from './SeatFields'
 
-const FACES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
-
 /** One port: which part it is, where it sits, what stands and hangs there, and its path. */
 export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: number; chosen: boolean; readOnly: boolean }) {
   const units = useUnits()
@@ -28,7 +27,7 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
       <FromLibrary port={port} readOnly={readOnly} />
       <NameField value={port.name} disabled={readOnly} onCommit={(name) => changePort(port.id, { name })} />
       <Choice label="Role" value={port.role} options={ROLES} disabled={readOnly} onChange={(role) => changeRole(port, role)} />
-      <Choice label="Face" value={port.face} options={FACES} disabled={readOnly} onChange={(face) => changePort(port.id, { face })} />
+      <Choice label="Face" value={port.face} options={declared.Port.choices.face} disabled={readOnly} onChange={(face) => changePort(port.id, { face })} />
       <Box sx={pair}>
         <PortLength port={port} place={place} name="x_mm" label="From rear" readOnly={readOnly} />
         <PortLength port={port} place={place} name="y_mm" label="From right" readOnly={readOnly} />

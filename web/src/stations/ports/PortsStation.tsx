@@ -1,5 +1,6 @@
 import { MenuItem, TextField, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
+import * as declared from '../../api/declared'
 import type { Port } from '../../api/model'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
@@ -26,7 +27,7 @@ export function PortsStation({ findings }: { findings: ReactNode }) {
           Place a pickup to see what it leaves behind, a filler and a vent to see how it fills and what air it traps. All of it comes off what you can use.
         </Typography>
       )}
-      <TextField select label="Add a port" value="" disabled={readOnly || ports.length >= 40} onChange={(event) => addPort(event.target.value as Port['role'])}>
+      <TextField select label="Add a port" value="" disabled={readOnly || ports.length >= declared.Design.most.ports} onChange={(event) => addPort(event.target.value as Port['role'])}>
         {ROLES.map(({ value, label }) => (
           <MenuItem key={value} value={value} sx={{ minHeight: 44 }}>
             {label}

@@ -1,21 +1,16 @@
 import { Box, Button, TextField } from '@mui/material'
 import { useState } from 'react'
+import * as declared from '../../api/declared'
 import type { Port } from '../../api/model'
 import { changePort } from '../../drawing/edits'
-import { Choice, LengthField, NumberField, QuantityField } from '../../fields/fields'
+import { labelled } from '../../fields/choices'
+import { Choice, LengthField, MaybeChoice, NumberField, QuantityField } from '../../fields/fields'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { changeInner, NEW_SEAT } from './edits'
 
 type Seat = NonNullable<Port['seat']>
-const KINDS = [
-  { value: 'boss', label: 'threaded boss' },
-  { value: 'flange', label: 'flange ring with bolts' },
-  { value: 'lock ring', label: 'ring with a lock that turns' },
-  { value: 'neck', label: 'welded neck' },
-] as const
-
-const SEALS = ['not said', 'nitrile', 'fluoroelastomer', 'EPDM', 'cork', 'PTFE'] as const
+const KINDS = labelled(declared.Seat.choices.kind, { boss: 'threaded boss', flange: 'flange ring with bolts', 'lock ring': 'ring with a lock that turns', neck: 'welded neck' })
 
 /** What is welded or bolted in round the hole. */
 export function SeatFields({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {
@@ -44,7 +39,7 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
         )}
         {seat.kind === 'boss' && <Thread key={seat.thread} port={port} seat={seat} readOnly={readOnly} />}
       </Box>
-      <Choice label="Seal" value={seat.seal ?? 'not said'} options={SEALS} disabled={readOnly} onChange={(seal) => changeInner(port, 'seat', { seal: seal === 'not said' ? null : seal })} />
+      <MaybeChoice label="Seal" value={seat.seal} options={declared.Seat.choices.seal} none="not said" disabled={readOnly} onChange={(seal) => changeInner(port, 'seat', { seal })} />
       <Button disabled={readOnly} onClick={() => changePort(port.id, { seat: null })}>
         No seat
       </Button>
@@ -58,5 +53,5 @@ function SeatLength({ port, seat, place, name, label, readOnly, empty }: { port:
 
 function Thread({ port, seat, readOnly }: { port: Port; seat: Seat; readOnly: boolean }) {
   const [typed, setTyped] = useState(seat.thread)
-  return <TextField label="Thread" value={typed} disabled={readOnly} onChange={(event) => setTyped(event.target.value.slice(0, 40))} onBlur={() => typed !== seat.thread && changeInner(port, 'seat', { thread: typed })} />
+  return <TextField label="Thread" value={typed} disabled={readOnly} onChange={(event) => setTyped(event.target.value.slice(0, declared.Seat.most.thread))} onBlur={() => typed !== seat.thread && changeInner(port, 'seat', { thread: typed })} />
 }

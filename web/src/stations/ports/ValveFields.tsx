@@ -1,11 +1,11 @@
 import { Box, Button } from '@mui/material'
+import * as declared from '../../api/declared'
 import type { Port } from '../../api/model'
 import { QuantityField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { pair } from '../Row'
 
 type Valves = NonNullable<Port['vent']>['valves']
-const MOST = 6
 
 /** Valves, flaps and checks behind each other, each with the pressure that opens it. */
 export function ValveFields({ valves, path, usual, readOnly, onChange }: { valves: Valves; path: string; usual: string; readOnly: boolean; onChange: (valves: Valves) => void }) {
@@ -23,7 +23,7 @@ export function ValveFields({ valves, path, usual, readOnly, onChange }: { valve
           </Button>
         </Box>
       ))}
-      <Button variant="outlined" disabled={readOnly || valves.length >= MOST} onClick={() => onChange([...valves, { name: usual, opens_kpa: 0.5 }])}>
+      <Button variant="outlined" disabled={readOnly || valves.length >= declared.VentPath.most.valves} onClick={() => onChange([...valves, { ...declared.Valve.defaults, name: usual }])}>
         Add a {usual} in this path
       </Button>
     </Box>

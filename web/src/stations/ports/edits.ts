@@ -1,28 +1,30 @@
+import * as declared from '../../api/declared'
 import type { Design, Port, PortPart } from '../../api/model'
 import { changePort } from '../../drawing/edits'
+import { labelled } from '../../fields/choices'
 import { change, select, useWork } from '../../work/store'
 
-export const ROLES: { value: Port['role']; label: string }[] = [
-  { value: 'pickup', label: 'pickup, where fuel is drawn' },
-  { value: 'filler', label: 'filler' },
-  { value: 'vent', label: 'vent, where air gets out' },
-  { value: 'overflow', label: 'overflow, back to the main tank' },
-  { value: 'return', label: 'return from the engine' },
-  { value: 'drain', label: 'drain' },
-  { value: 'transfer', label: 'transfer, a jet pump’s draw' },
-  { value: 'spare', label: 'spare boss' },
-  { value: 'fitting', label: 'other fitting' },
-]
+export const ROLES = labelled(declared.Port.choices.role, {
+  pickup: 'pickup, where fuel is drawn',
+  filler: 'filler',
+  vent: 'vent, where air gets out',
+  overflow: 'overflow, back to the main tank',
+  return: 'return from the engine',
+  drain: 'drain',
+  transfer: 'transfer, a jet pump’s draw',
+  spare: 'spare boss',
+  fitting: 'other fitting',
+})
 
 const SIZES = ['stands_mm', 'across_mm', 'hangs_mm', 'hangs_across_mm', 'diagonal_mm', 'spanner_mm'] as const
 const PARTS = ['bend', 'seat', 'hanger', 'vent', 'neck'] as const
 
-const PLAIN = { stands_mm: 40, across_mm: 60, hangs_mm: 0, hangs_across_mm: 0, diagonal_mm: 0, spanner_mm: 0, bend: null, seat: null, hanger: null, vent: null, neck: null }
+const STANDS_MM = 40
 const USUAL: Partial<Record<Port['role'], Partial<Port>>> = {
   pickup: { stands_mm: 0 },
-  vent: { vent: { valves: [], bore_mm: 8, length_m: 0, opens_kpa: 0, rollover: false, lean_deg: 0, outside: null, below_people: null, away_from_exhaust: null, falls_away: null } },
-  overflow: { vent: { valves: [], bore_mm: 12, length_m: 0, opens_kpa: 0, rollover: false, lean_deg: 0, outside: null, below_people: null, away_from_exhaust: null, falls_away: null } },
-  filler: { neck: { bore_mm: 38, bonded: null, valves: [] } },
+  vent: { vent: declared.VentPath.defaults },
+  overflow: { vent: { ...declared.VentPath.defaults, bore_mm: 12 } },
+  filler: { neck: declared.NeckPath.defaults },
   drain: { face: 'floor', stands_mm: 0 },
 }
 
@@ -34,7 +36,7 @@ function freshPort(role: Port['role']): Port | null {
   let number = 1
   while (design.ports.some((port) => port.id === `${role}-${number}`)) number += 1
   const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
-  return { id: `${role}-${number}`, name: number > 1 ? `${role} ${number}` : role, role, face: 'roof', x_mm: middle('x'), y_mm: middle('y'), z_mm: null, clock_deg: 0, hose_deg: null, stop_deg: null, capped: false, pumped: false, part: '', ...PLAIN, ...USUAL[role] }
+  return { ...declared.Port.defaults, id: `${role}-${number}`, name: number > 1 ? `${role} ${number}` : role, role, x_mm: middle('x'), y_mm: middle('y'), stands_mm: STANDS_MM, ...USUAL[role] }
 }
 
 export function addPort(role: Port['role']) {
@@ -66,5 +68,5 @@ export const changeInner = <K extends Inner>(port: Port, inner: K, part: Partial
 
 export const setFilling = (part: Partial<NonNullable<Design['filling']>>) => change((design) => ({ ...design, filling: { ...design.filling, ...part } as Design['filling'] }))
 
-export const NEW_SEAT: NonNullable<Port['seat']> = { kind: 'boss', hole_mm: 20, outer_mm: 36, bolt_circle_mm: null, bolts: null, bolt_mm: null, torque_nm: null, plate_mm: null, thread: '' }
-export const newHanger = (depth: number): NonNullable<Port['hanger']> => ({ kind: 'hanger', made_for_mm: Math.round(depth), sprung: false, extend_mm: 0, remote: false, bracket_mm: 0, bracket_least_mm: 20, pump_mm: 0, strainer_mm: 0, measured_mm: null, grip_mm: 25 })
+export const NEW_SEAT: NonNullable<Port['seat']> = { ...declared.Seat.defaults, hole_mm: 20, outer_mm: 36 }
+export const newHanger = (depth: number): NonNullable<Port['hanger']> => ({ ...declared.Hanger.defaults, made_for_mm: Math.round(depth) })

@@ -1,7 +1,9 @@
+import * as declared from '../../api/declared'
 import type { Schemas } from '../../api/client'
 import { Alert, Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
 import type { SheetScheme } from '../../api/model'
+import { labelled } from '../../fields/choices'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { change, useFault, useWork } from '../../work/store'
@@ -10,13 +12,13 @@ import { Papers } from '../../papers/Papers'
 
 type Sheet = Schemas['Sheet']
 
-const SEAMS: { value: NonNullable<SheetScheme['seam']>; label: string }[] = [
-  { value: 'lid', label: 'half way along the lid' },
-  { value: 'side', label: 'half way up a side' },
-  { value: 'floor', label: 'half way along the floor (worst to leak)' },
-  { value: 'corner butt', label: 'at a lid corner, butted' },
-  { value: 'corner open', label: 'at a lid corner, open' },
-]
+const SEAMS = labelled(declared.SheetScheme.choices.seam, {
+  lid: 'half way along the lid',
+  side: 'half way up a side',
+  floor: 'half way along the floor (worst to leak)',
+  'corner butt': 'at a lid corner, butted',
+  'corner open': 'at a lid corner, open',
+})
 
 const setScheme = (part: Partial<SheetScheme>) => change((design) => ({ ...design, sheet: { ...design.sheet, ...part } as SheetScheme }))
 

@@ -1,4 +1,5 @@
 import { Box, Button, Typography } from '@mui/material'
+import * as declared from '../../api/declared'
 import type { Schemas } from '../../api/client'
 import { changeFeature } from '../../drawing/edits'
 import { Choice, LengthField, NumberField } from '../../fields/fields'
@@ -39,8 +40,8 @@ export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; pl
   const middle = Math.round(Math.min(Math.max(opposite, long * 0.1), long * 0.9))
   const fresh = {
     notches: { at_mm: middle, wide_mm: 60, high_mm: 25 },
-    holes: { at_mm: Math.round(long / 4), up_mm: 80, diameter_mm: 40, count: 3, pitch_mm: Math.round(long / 4) },
-    doors: { at_mm: middle, up_mm: 6, wide_mm: 80, high_mm: 50, opens: 'ahead' as const, crack_mm: 5 },
+    holes: { ...declared.Holes.defaults, at_mm: Math.round(long / 4), up_mm: 80, diameter_mm: 40, count: 3, pitch_mm: Math.round(long / 4) },
+    doors: { ...declared.Door.defaults, at_mm: middle, wide_mm: 80, high_mm: 50 },
   }
   const set = (kind: Kind, items: unknown[]) => changeFeature(baffle.id, { [kind]: items })
   return (
@@ -81,7 +82,7 @@ export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; pl
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
         {(Object.keys(NAMES) as Kind[]).map((kind) => (
-          <Button key={kind} variant="outlined" disabled={readOnly || baffle[kind].length >= 12} onClick={() => set(kind, [...baffle[kind], fresh[kind]])}>
+          <Button key={kind} variant="outlined" disabled={readOnly || baffle[kind].length >= declared.Baffle.most[kind]} onClick={() => set(kind, [...baffle[kind], fresh[kind]])}>
             Add: {NAMES[kind].toLowerCase()}
           </Button>
         ))}

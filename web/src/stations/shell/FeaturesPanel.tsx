@@ -1,6 +1,7 @@
 import { Box, Button, FormControlLabel, Switch, TextField, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useState } from 'react'
+import * as declared from '../../api/declared'
 import type { Feature, Port, Shell } from '../../api/model'
 import { changeFeature, setShell } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
@@ -9,8 +10,6 @@ import { PotDoors } from './PotDoors'
 import { useUnits } from '../../units/useUnits'
 import { select, useFault, useWork } from '../../work/store'
 
-const FACES = ['roof', 'floor', 'front', 'rear', 'left', 'right'] as const
-const SIDES = ['front', 'rear', 'left', 'right'] as const
 const NAMES: Record<Feature['kind'], string> = { well: 'well', sump: 'sump', relief: 'relief', 'roof step': 'roof step', partition: 'partition', baffle: 'baffle', pot: 'pot' }
 
 type Baffle = Extract<Feature, { kind: 'baffle' }>
@@ -45,7 +44,7 @@ export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
         {kinds.map((kind) => (
-          <Button key={kind} variant="outlined" disabled={readOnly || shell.features.length >= 40} onClick={() => add(kind)}>
+          <Button key={kind} variant="outlined" disabled={readOnly || shell.features.length >= declared.BoxShell.most.features} onClick={() => add(kind)}>
             Add a {NAMES[kind]}
           </Button>
         ))}
@@ -63,23 +62,23 @@ function freshFeature(kind: Feature['kind'], present: Feature[], size: Size, pla
   const named = { id: `${stem}-${number}`, name: number > 1 ? `${NAMES[kind]} ${number}` : NAMES[kind] }
   switch (kind) {
     case 'well':
-      return { ...named, kind, face: 'roof', form: 'box', a_mm: tens(size.x * 0.35), b_mm: tens(size.y * 0.35), long_mm: tens(size.x * 0.25), wide_mm: tens(size.y * 0.3), deep_mm: tens(size.z * 0.2), slope_mm: 0, drain: false }
+      return { ...declared.Well.defaults, ...named, kind, a_mm: tens(size.x * 0.35), b_mm: tens(size.y * 0.35), long_mm: tens(size.x * 0.25), wide_mm: tens(size.y * 0.3), deep_mm: tens(size.z * 0.2) }
     case 'sump':
-      return { ...named, kind, form: 'box', a_mm: tens(size.x * 0.1), b_mm: tens(size.y * 0.35), long_mm: tens(size.x * 0.25), wide_mm: tens(size.y * 0.3), deep_mm: 50, slope_mm: 0 }
+      return { ...declared.Sump.defaults, ...named, kind, a_mm: tens(size.x * 0.1), b_mm: tens(size.y * 0.35), long_mm: tens(size.x * 0.25), wide_mm: tens(size.y * 0.3), deep_mm: 50 }
     case 'relief':
-      return { ...named, kind, form: 'box', x_mm: 0, y_mm: tens(size.y * 0.8), z_mm: 0, length_mm: size.x, width_mm: size.y - tens(size.y * 0.8), height_mm: tens(size.z * 0.2) }
+      return { ...declared.Relief.defaults, ...named, kind, x_mm: 0, y_mm: tens(size.y * 0.8), z_mm: 0, length_mm: size.x, width_mm: size.y - tens(size.y * 0.8), height_mm: tens(size.z * 0.2) }
     case 'roof step':
-      return { ...named, kind, side: 'front', reach_mm: tens(size.x * 0.3), drop_mm: tens(size.z * 0.25) }
+      return { ...declared.RoofStep.defaults, ...named, kind, reach_mm: tens(size.x * 0.3), drop_mm: tens(size.z * 0.25) }
     case 'partition':
-      return { ...named, kind, axis: plate?.axis ?? 'x', at_mm: plate?.at_mm ?? tens(size.x / 2), thickness_mm: null, flange_mm: null }
+      return { ...declared.Partition.defaults, ...named, kind, axis: plate?.axis ?? 'x', at_mm: plate?.at_mm ?? tens(size.x / 2) }
     case 'baffle':
-      return { axis: 'x', at_mm: tens(size.x / 2), thickness_mm: null, flange_mm: null, corner_mm: 40, top_gap_mm: 0, notches: [], holes: [], doors: [], ...plate, ...named, kind }
+      return { ...declared.Baffle.defaults, at_mm: tens(size.x / 2), ...plate, ...named, kind }
     case 'pot': {
       const middle = pickup ?? { x_mm: size.x / 2, y_mm: size.y / 2 }
       const usual = Math.min(size.x, size.y) * 0.4
       const [long, wide] = [tens(Math.min(usual, 2 * roomBeside(present, 'x', middle.x_mm))), tens(Math.min(usual, 2 * roomBeside(present, 'y', middle.y_mm)))]
-      const door = { up_mm: 0, wide_mm: tens(wide * 0.4), high_mm: 25, flap: true, crack_mm: 5 }
-      return { ...named, kind, form: 'box', a_mm: Math.round(middle.x_mm - long / 2), b_mm: Math.round(middle.y_mm - wide / 2), long_mm: long, wide_mm: wide, high_mm: tens(size.z * 0.5), thickness_mm: null, doors: [{ ...door, side: 'rear' }, { ...door, side: 'front' }] }
+      const door = { ...declared.PotDoor.defaults, wide_mm: tens(wide * 0.4), high_mm: 25 }
+      return { ...declared.Pot.defaults, ...named, kind, a_mm: Math.round(middle.x_mm - long / 2), b_mm: Math.round(middle.y_mm - wide / 2), long_mm: long, wide_mm: wide, high_mm: tens(size.z * 0.5), doors: [{ ...door, side: 'rear' }, { ...door, side: 'front' }] }
     }
   }
 }
@@ -172,8 +171,8 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
   const set = (part: Record<string, unknown>) => changeFeature(feature.id, part)
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.5, mt: 1 }}>
-      <TextField label="Name" value={name} disabled={readOnly} onChange={(event) => setName(event.target.value.slice(0, 80))} onBlur={() => (name.trim() ? set({ name: name.trim() }) : setName(feature.name))} />
-      {feature.kind === 'well' && <Choice label="Let into the" value={feature.face} options={FACES} disabled={readOnly} onChange={(face) => set({ face })} />}
+      <TextField label="Name" value={name} disabled={readOnly} onChange={(event) => setName(event.target.value.slice(0, declared.Well.most.name))} onBlur={() => (name.trim() ? set({ name: name.trim() }) : setName(feature.name))} />
+      {feature.kind === 'well' && <Choice label="Let into the" value={feature.face} options={declared.Well.choices.face} disabled={readOnly} onChange={(face) => set({ face })} />}
       {(feature.kind === 'well' || feature.kind === 'sump' || feature.kind === 'pot') && (
         <Choice
           label="Form"
@@ -200,7 +199,7 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
           onChange={(form) => set({ form })}
         />
       )}
-      {feature.kind === 'roof step' && <Choice label="From the" value={feature.side} options={SIDES} disabled={readOnly} onChange={(side) => set({ side })} />}
+      {feature.kind === 'roof step' && <Choice label="From the" value={feature.side} options={declared.RoofStep.choices.side} disabled={readOnly} onChange={(side) => set({ side })} />}
       {(feature.kind === 'partition' || feature.kind === 'baffle') && (
         <Choice
           label="Direction"

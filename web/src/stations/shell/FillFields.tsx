@@ -1,5 +1,7 @@
 import { Box, Button, Slider, Typography } from '@mui/material'
+import * as declared from '../../api/declared'
 import type { Attitude } from '../../api/model'
+import { within } from '../../fields/choices'
 import { NumberField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { AT_REST, setAttitude, setFill, useFault, useWork } from '../../work/store'
@@ -8,12 +10,12 @@ import { Folded } from '../Folded'
 import { LevelChart } from './LevelChart'
 import { TiltPad } from './TiltPad'
 
-const FIELDS: { name: keyof Attitude; label: string; unit: string; limit: number }[] = [
-  { name: 'pitch_deg', label: 'Pitch, nose up', unit: '°', limit: 85 },
-  { name: 'roll_deg', label: 'Right side down', unit: '°', limit: 85 },
-  { name: 'forward_g', label: 'Accelerating', unit: 'g', limit: 6 },
-  { name: 'left_g', label: 'Turning left', unit: 'g', limit: 6 },
-  { name: 'up_g', label: 'Thrown upward', unit: 'g', limit: 6 },
+const FIELDS: { name: keyof Attitude; label: string; unit: string }[] = [
+  { name: 'pitch_deg', label: 'Pitch, nose up', unit: '°' },
+  { name: 'roll_deg', label: 'Right side down', unit: '°' },
+  { name: 'forward_g', label: 'Accelerating', unit: 'g' },
+  { name: 'left_g', label: 'Turning left', unit: 'g' },
+  { name: 'up_g', label: 'Thrown upward', unit: 'g' },
 ]
 
 /** How full the drawing shows it, and how the vehicle stands and moves meanwhile. */
@@ -55,8 +57,8 @@ function AttitudeFields() {
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
         <TiltPad label="Slope: drag the dot, or use the arrow keys" across={{ name: 'roll_deg', limit: 30, step: 0.5, unit: '°', ends: ['left down', 'right down'] }} up={{ name: 'pitch_deg', limit: 30, step: 0.5, unit: '°', ends: ['nose down', 'nose up'] }} attitude={attitude} onChange={setAttitude} />
         <TiltPad label="Driving: drag the dot, or use the arrow keys" across={{ name: 'left_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['turning right', 'turning left'] }} up={{ name: 'forward_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['braking', 'accelerating'] }} attitude={attitude} onChange={setAttitude} />
-        {FIELDS.map(({ name, label, unit, limit }) => (
-          <NumberField key={name} label={label} unit={unit} value={attitude[name]} fault={name === 'up_g' ? floating : undefined} onCommit={(value) => value !== null && setAttitude({ [name]: Math.min(limit, Math.max(-limit, value)) })} />
+        {FIELDS.map(({ name, label, unit }) => (
+          <NumberField key={name} label={label} unit={unit} value={attitude[name]} fault={name === 'up_g' ? floating : undefined} onCommit={(value) => value !== null && setAttitude({ [name]: within(value, declared.Attitude.limits[name]) })} />
         ))}
         <Button variant="outlined" disabled={!moved} onClick={() => setAttitude(AT_REST)}>
           Level, at rest

@@ -1,4 +1,5 @@
 import { Box, Button, FormControlLabel, Switch, Typography } from '@mui/material'
+import * as declared from '../../api/declared'
 import type { Schemas } from '../../api/client'
 import { changeFeature } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
@@ -7,8 +8,8 @@ import { pair } from '../Row'
 type Pot = Schemas['Pot']
 type PotDoor = Schemas['PotDoor']
 
-const SIDES = ['front', 'rear', 'left', 'right'] as const
-const FRESH: PotDoor = { side: 'rear', up_mm: 0, wide_mm: 40, high_mm: 25, flap: true, crack_mm: 5 }
+const SIDES = declared.PotDoor.choices.side
+const FRESH: PotDoor = { ...declared.PotDoor.defaults, wide_mm: 40, high_mm: 25 }
 
 /** Openings in a pot's sides: with a flap fuel comes in and stays. */
 export function PotDoors({ pot, place, readOnly }: { pot: Pot; place: number; readOnly: boolean }) {
@@ -38,7 +39,7 @@ export function PotDoors({ pot, place, readOnly }: { pot: Pot; place: number; re
           </Box>
         )
       })}
-      <Button variant="outlined" disabled={readOnly || pot.doors.length >= 8} onClick={() => set([...pot.doors, { ...FRESH, side: SIDES.find((side) => !pot.doors.some((door) => door.side === side)) ?? 'rear' }])}>
+      <Button variant="outlined" disabled={readOnly || pot.doors.length >= declared.Pot.most.doors} onClick={() => set([...pot.doors, { ...FRESH, side: SIDES.find((side) => !pot.doors.some((door) => door.side === side)) ?? 'rear' }])}>
         Add: door
       </Button>
     </>

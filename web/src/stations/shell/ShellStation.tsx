@@ -1,5 +1,6 @@
 import { Alert, Box, Button, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
+import * as declared from '../../api/declared'
 import type { BoxShell, CylinderShell, ProfileShell, Shell } from '../../api/model'
 import { setShell } from '../../drawing/edits'
 import { Choice, LengthField, SheetField } from '../../fields/fields'
@@ -15,7 +16,6 @@ import { PanelTable } from './PanelTable'
 import { ProfileTable } from './ProfileTable'
 
 const SHAPING = ['well', 'sump', 'relief', 'roof step', 'partition'] as const
-const METALS: Shell['metal'][] = ['mild steel', 'stainless 304L', '3003-H14', '5052-H32', '5083-H111', '6061-T6']
 
 export function ShellStation({ findings }: { findings: ReactNode }) {
   const shell = useWork((work) => work.design.shell)
@@ -51,7 +51,7 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
         <Size name="thickness_mm" label="Sheet" value={shell.thickness_mm} metal={shell.metal} readOnly={readOnly} />
       </Box>
       <Lips />
-      <Choice label="Metal" value={shell.metal} options={METALS} disabled={readOnly} onChange={(metal) => setShell({ metal })} />
+      <Choice label="Metal" value={shell.metal} options={declared.BoxShell.choices.metal} disabled={readOnly} onChange={(metal) => setShell({ metal })} />
       <ShapeFaults />
       <FillFields />
       <FitButton />

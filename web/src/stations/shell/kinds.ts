@@ -1,3 +1,4 @@
+import * as declared from '../../api/declared'
 import type { Corner, Evaluation, ProfileShell, Shell } from '../../api/model'
 
 export type Kind = 'box' | ProfileShell['shape'] | 'cylinder standing' | 'cylinder lying'
@@ -39,8 +40,7 @@ export function firstCorners(kind: ProfileShell['shape'], w: number, h: number):
   }
 }
 
-const PLAIN = { features: [], swages: [], edges: [], ends_thickness_mm: null, features_thickness_mm: null }
-export const FIRST: Shell = { kind: 'box', measured: 'outside', length_mm: 600, width_mm: 400, height_mm: 300, x_mm: 0, y_mm: 0, z_mm: 0, metal: '5052-H32', thickness_mm: 3, bend_radius_mm: 4.5, wrap_axis: 'x', ...PLAIN }
+export const FIRST: Shell = { ...declared.BoxShell.defaults, kind: 'box', length_mm: 600, width_mm: 400, height_mm: 300 }
 
 /** A shell of another kind in the place of the present one: same bounds, metal and features. */
 export function turnedInto(kind: Kind, shell: Shell, evaluation: Evaluation | null): Shell {

@@ -1,4 +1,6 @@
 import { Alert, Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material'
+import * as declared from '../../api/declared'
+import { within } from '../../fields/choices'
 import { Choice, LengthField, NumberField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
@@ -21,11 +23,6 @@ const SAID: Record<Way, string> = {
   sump_deep_mm: 'Depth of the sump',
   surge_l: 'Surge tank',
 }
-const LEAST = [
-  { value: 'weld', label: 'weld' },
-  { value: 'metal', label: 'metal' },
-  { value: 'money', label: 'money' },
-] as const
 const MOST_RUNS = 600
 const BEST = 10
 
@@ -45,7 +42,7 @@ export function Search() {
     <Block title="Design search" about="It tries every choice with every other on this lap, from the fill you name, and favours what runs through at the least weld, metal or money.">
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, my: 1.5, '& .MuiTextField-root': { width: 168 } }}>
         <VolumeField label="No dry spell down to" value={asking.down_to_l ?? usual} onCommit={(down_to_l) => useAsk.setState({ down_to_l })} />
-        <Choice label="Minimise" value={asking.least} options={LEAST} onChange={(least) => useAsk.setState({ least })} />
+        <Choice label="Minimise" value={asking.least} options={declared.Ask.choices.least} onChange={(least) => useAsk.setState({ least })} />
       </Box>
       <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, display: 'grid', gap: 1, gridTemplateColumns: 'minmax(200px, max-content) 1fr', alignItems: 'center', '& .MuiTextField-root': { width: 118 } }}>
         <Typography component="legend" variant="body2" sx={{ fontWeight: 600 }}>
@@ -76,7 +73,7 @@ export function Search() {
 function WayFields({ way }: { way: Way }) {
   const varied = useAsk((asking) => asking.ways[way])
   const Field = way === 'surge_l' ? VolumeField : counted(way) ? NumberField : LengthField
-  const whole = (value: number) => (counted(way) ? Math.min(6, Math.max(0, Math.round(value))) : Math.max(0, value))
+  const whole = (value: number) => (counted(way) ? within(Math.round(value), declared.Counts.limits.high) : Math.max(0, value))
   return (
     <>
       <FormControlLabel control={<Checkbox checked={varied.on} onChange={(event) => setWay(way, { on: event.target.checked })} />} label={SAID[way]} />
@@ -84,7 +81,7 @@ function WayFields({ way }: { way: Way }) {
         <Box sx={{ display: 'flex', gap: 1 }} role="group" aria-label={SAID[way]}>
           <Field label="from" value={varied.low} onCommit={(low) => low !== null && setWay(way, { low: whole(low), high: Math.max(whole(low), varied.high) })} />
           <Field label="to" value={varied.high} onCommit={(high) => high !== null && setWay(way, { high: whole(high), low: Math.min(whole(high), varied.low) })} />
-          {!counted(way) && <NumberField label="Steps" value={varied.steps} onCommit={(steps) => steps !== null && setWay(way, { steps: Math.min(12, Math.max(1, Math.round(steps))) })} />}
+          {!counted(way) && <NumberField label="Steps" value={varied.steps} onCommit={(steps) => steps !== null && setWay(way, { steps: within(Math.round(steps), declared.Span.limits.steps) })} />}
         </Box>
       ) : (
         <span />

@@ -1,6 +1,8 @@
 import { Alert, Box, Button, FormControlLabel, LinearProgress, Switch, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
+import * as declared from '../../api/declared'
 import type { Lap, Slosh } from '../../api/model'
+import { labelled } from '../../fields/choices'
 import { Choice, FlowField, NumberField, QuantityField, ShareField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
@@ -11,18 +13,12 @@ import { LapImport } from './LapImport'
 import { lapsQuery, setManoeuvre, setSlosh, useRun } from './slosh'
 import { useStudy } from './study'
 
-const KINDS = ['corner to the left', 'corner to the right', 'braking', 'launch', 'lane change', 'S-bend', 'brake and turn', 'hill'] as const
-const LAPS = ['Corrie hill climb', 'Dry Fork desert stage', 'Eelgate harbour in chop'] as const
 const FILES = [
   { name: 'run.pdf', label: 'The run on a page, PDF', under: 'slosh' },
   { name: 'run.csv', label: 'The run with its lap, CSV', under: 'slosh' },
   { name: 'dry-spells.csv', label: 'Dry spells, CSV', under: 'slosh' },
 ]
-const OVER = [
-  { value: 'manoeuvre', label: 'one manoeuvre' },
-  { value: 'shipped lap', label: 'a made-up lap' },
-  { value: 'kept lap', label: 'a lap of the workshop’s' },
-] as const
+const OVER = labelled(declared.Slosh.choices.over, { manoeuvre: 'one manoeuvre', 'shipped lap': 'a made-up lap', 'kept lap': 'a lap of the workshop’s' })
 
 /** What the tank is driven over, and with what. */
 export function SloshStation() {
@@ -33,7 +29,7 @@ export function SloshStation() {
     <>
       <Choice label="Driving" value={slosh.over} options={OVER} disabled={readOnly} onChange={(over) => setSlosh({ over })} />
       {slosh.over === 'manoeuvre' && <ManoeuvreFields slosh={slosh} readOnly={readOnly} />}
-      {slosh.over === 'shipped lap' && <Choice label="Lap" value={slosh.lap} options={LAPS} hint="made up, to try a tank on" disabled={readOnly} onChange={(lap) => setSlosh({ lap })} />}
+      {slosh.over === 'shipped lap' && <Choice label="Lap" value={slosh.lap} options={declared.Slosh.choices.lap} hint="made up, to try a tank on" disabled={readOnly} onChange={(lap) => setSlosh({ lap })} />}
       {slosh.over === 'kept lap' && laps.length > 0 && <Choice label="Lap from the library" value={String(slosh.kept_lap ?? '')} options={laps.map((lap) => ({ value: String(lap.id), label: `${lap.name}, ${Math.round(lap.seconds)} s` }))} disabled={readOnly} onChange={(id) => setSlosh({ kept_lap: Number(id) })} />}
       {slosh.over === 'kept lap' && slosh.kept_lap && <Then slosh={slosh} laps={laps} readOnly={readOnly} />}
       {slosh.over !== 'manoeuvre' && <NumberField label={slosh.then_laps.length ? 'Repeats of all laps' : 'Repeats'} value={slosh.laps} path="slosh.laps" disabled={readOnly} onCommit={(times) => times !== null && setSlosh({ laps: times })} />}
@@ -71,7 +67,7 @@ function Then({ slosh, laps, readOnly }: { slosh: Slosh; laps: Lap[]; readOnly: 
       {slosh.then_laps.map((id, place) => (
         <Choice key={place} label={`Then, ${place + 2}`} value={String(id)} options={options} disabled={readOnly} onChange={(chosen) => set(chosen ? slosh.then_laps.map((other, here) => (here === place ? Number(chosen) : other)) : slosh.then_laps.filter((_, here) => here !== place))} />
       ))}
-      {slosh.then_laps.length < 12 && <Choice label="Then" value="" options={options} disabled={readOnly} onChange={(chosen) => chosen && set([...slosh.then_laps, Number(chosen)])} />}
+      {slosh.then_laps.length < declared.Slosh.most.then_laps && <Choice label="Then" value="" options={options} disabled={readOnly} onChange={(chosen) => chosen && set([...slosh.then_laps, Number(chosen)])} />}
     </>
   )
 }
@@ -80,7 +76,7 @@ function ManoeuvreFields({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean 
   const { manoeuvre } = slosh
   return (
     <>
-      <Choice label="Manoeuvre" value={manoeuvre.kind} options={KINDS} disabled={readOnly} onChange={(kind) => setManoeuvre({ kind })} />
+      <Choice label="Manoeuvre" value={manoeuvre.kind} options={declared.Manoeuvre.choices.kind} disabled={readOnly} onChange={(kind) => setManoeuvre({ kind })} />
       <Box sx={pair}>
         {manoeuvre.kind === 'hill' ? <QuantityField label="Pitch, nose up" of="deg" value={manoeuvre.pitch_deg} path="slosh.manoeuvre.pitch_deg" disabled={readOnly} onCommit={(value) => value !== null && setManoeuvre({ pitch_deg: value })} /> : <QuantityField label="Acceleration" of="g" value={manoeuvre.g} path="slosh.manoeuvre.g" disabled={readOnly} onCommit={(g) => g !== null && setManoeuvre({ g })} />}
         <QuantityField label="Duration" of="s" value={manoeuvre.seconds} path="slosh.manoeuvre.seconds" disabled={readOnly} onCommit={(seconds) => seconds !== null && setManoeuvre({ seconds })} />

@@ -1,5 +1,6 @@
 import { Box, Button, Chip } from '@mui/material'
 import { useState } from 'react'
+import * as declared from '../../api/declared'
 import { Choice } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
@@ -7,7 +8,6 @@ import { Block, Sheet } from '../Board'
 import { type Against, moneyText, type StudyRow, useComparable, useStudy } from './study'
 import { StudyProgress } from './StudyProgress'
 
-const MOST = 8
 const keyOf = (one: Against) => `${one.design_id} ${one.revision}`
 
 /** The same lap with other baffles, side by side with their price. */
@@ -43,7 +43,7 @@ export function Variants() {
     <Block title="Design variants on the same lap" about="Each replaces the baffles that are drawn, or adds to them what it says; tried baffles are opened by the house rule. Under each stands what the rules hold against it. Litres, metal and weld are against the tank as drawn, hours are those of its seams; money is all of it, by the workshop’s prices.">
       {comparable.length > 0 && (
         <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center', mt: 1, '& .MuiTextField-root': { width: 320 } }}>
-          <Choice label="Also compare with" value="" options={[{ value: '', label: left.length ? 'choose one' : 'all are chosen' }, ...left.map((one) => ({ value: keyOf(one), label: one.name }))]} disabled={readOnly || !left.length || against.length >= MOST} onChange={(key) => setAgainst([...against, ...left.filter((one) => keyOf(one) === key)])} />
+          <Choice label="Also compare with" value="" options={[{ value: '', label: left.length ? 'choose one' : 'all are chosen' }, ...left.map((one) => ({ value: keyOf(one), label: one.name }))]} disabled={readOnly || !left.length || against.length >= declared.StudyIn.most.against} onChange={(key) => setAgainst([...against, ...left.filter((one) => keyOf(one) === key)])} />
           {against.map((one) => (
             <Chip key={keyOf(one)} label={one.name} onDelete={() => setAgainst(against.filter((other) => other !== one))} />
           ))}
