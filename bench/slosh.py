@@ -27,7 +27,9 @@ from keel.studies.slosh import kernel
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.manoeuvres import demo_lap
 from keel.studies.slosh.model import SECONDS_PER_HOUR, Setup, SloshTank, slosh_tank
+from keel.studies.slosh.opening_flows import high, opening_flows
 from keel.studies.slosh.run import STEP_S, Ran, slosh_run
+from keel.studies.slosh.standing import stand
 from keel.studies.slosh.state import State
 from keel.studies.slosh.surfaces import view_of
 
@@ -79,14 +81,14 @@ def through_scipy(tank: SloshTank, log: Log, setup: Setup) -> tuple[float, float
         state.volumes[:] = np.clip(volumes[:count], 0, rooms.capacity)
         target = np.array([np.interp(t, times, specific_force[:, i]) for i in range(3)])
         kernel.swing(rooms, state, target, 0.05, False, 0.0)
-        kernel.stand(rooms, ways, state, view)
+        stand(rooms, ways, state, view)
         change = np.zeros(count + 1)
-        kernel.through(ways, state, 0.0, flows, centre)
+        opening_flows(ways, state, 0.0, flows, centre)
         np.subtract.at(change, ways.sides[:, 0], flows)
         np.add.at(change, ways.sides[:, 1], flows)
-        wanted = draw * np.interp(t, times, log.use)
+        wanted = draw * np.interp(t, times, log.throttle_fraction)
         i = feeds.pickup_in[0]
-        if state.levels[i] > kernel.high(feeds.pickups, 0, state.ups, i) and state.volumes[i] > 0:
+        if state.levels[i] > high(feeds.pickups, 0, state.ups, i) and state.volumes[i] > 0:
             change[i] -= wanted
         else:
             change[count] = 1.0

@@ -12,9 +12,9 @@ from keel.design.document import Design
 from keel.design.shell import BoxShell
 from keel.design.workshop import Workshop
 from keel.solid.box import BoxSolid, solid_of
-from keel.solid.build import AnyShell
 from keel.solid.envelope import envelope_of
 from keel.solid.interior import solids_of
+from keel.solid.solids import AnyShell
 
 T = TypeVar("T")
 P = TypeVar("P", bound=Part)

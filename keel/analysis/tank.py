@@ -11,8 +11,8 @@ from keel.analysis.showing import Showing
 from keel.analysis.study import DocumentPart, Input, Maybe, Study
 from keel.design.document import Design
 from keel.design.workshop import Workshop
-from keel.solid.build import AnyShell, Solids
 from keel.solid.neighbours import Scans
+from keel.solid.solids import AnyShell, Solids
 
 T = TypeVar("T")
 ROUNDING = 1e-6

@@ -15,8 +15,8 @@ from keel.design.shell import CylinderShell
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.metals import METALS
 from keel.solid.box import AXES
-from keel.solid.build import Cell
 from keel.solid.polyhedron import Array, Waterline
+from keel.solid.solids import Cell
 from keel.studies.liquid.draining import inside, place_of
 from keel.studies.result import words
 from keel.studies.space.resize import ALONG, GROWN, SHRUNK, Direction, resized, size_along

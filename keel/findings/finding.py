@@ -1,6 +1,6 @@
 """A finding as data: what is wrong, why it matters, and what would put it right."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal, Protocol
 
@@ -87,6 +87,29 @@ def of_station(station: StationName) -> Maker:
         return Finding(code, subject, detail, key, severity, station, title, why)
 
     return finding
+
+
+class Sayer(Protocol):
+    """Makes a station's findings out of words: code, subject, severity, title, why, and the values in both."""
+
+    def __call__(
+        self, code: str, subject: str, severity: Severity, title: str, why: str, **values: float | str
+    ) -> Finding:
+        """One finding."""
+        ...
+
+
+def saying(station: StationName) -> Sayer:
+    """A maker of a station's findings whose title and reason share their values."""
+    finding = of_station(station)
+
+    def said(text: str, values: Mapping[str, float | str]) -> Words:
+        return Words(text, {name: value for name, value in values.items() if f"{{{name}}}" in text})
+
+    def say(code: str, subject: str, severity: Severity, title: str, why: str, **values: float | str) -> Finding:
+        return finding(code, subject, severity, said(title, values), said(why, values))
+
+    return say
 
 
 Rule = Callable[[TankAnalysis], Iterator[Finding]]

@@ -13,11 +13,10 @@ from pydantic import Field
 
 from keel.design.base import Part
 from keel.design.faults import Fault
-from keel.formats.table import LONGEST_HEADING, UnreadableTableError, written
+from keel.formats.table import LONGEST_HEADING, UnreadableTableError
 from keel.reference.units import STANDARD_GRAVITY
 from keel.solid.polyhedron import Array, Index
 from keel.studies.slosh.log import Log
-from keel.studies.slosh.run import Ran
 
 MOST_ROWS = 1_000_000
 LEAST_HZ = 10.0
@@ -269,43 +268,3 @@ def _check_fuel(heading: str, l_per_h: Array, notes: list[str]) -> None:
     below = int((l_per_h < 0).sum())
     if below:
         notes.append(f"“{heading}” is below zero in {below} samples: taken as zero")
-
-
-def run_csv(log: Log, ran: Ran, rooms: Sequence[str]) -> bytes:
-    """A run with its lap, a row a sample: what was felt and held, the inlet's depth, the surge tank."""
-    heading = [
-        "time_s",
-        "forward_g",
-        "left_g",
-        "up_g",
-        "drawn_l_per_h",
-        *(f"{room}_l" for room in rooms),
-        "inlet_mm",
-        "surge_l",
-    ]
-    table = np.column_stack(
-        [
-            ran.times_s,
-            log.forward_g,
-            log.left_g,
-            log.up_g,
-            ran.drawn_l_per_h,
-            ran.held_l,
-            ran.depths_mm.max(axis=1),
-            ran.surge_l,
-        ]
-    )
-    return _written(heading, table)
-
-
-def spells_csv(ran: Ran) -> bytes:
-    """Dry spells, a row each."""
-    rows = [[spell.start_s, spell.seconds, spell.forward_g, spell.left_g] for spell in ran.spells]
-    return _written(["start_s", "seconds", "forward_g", "left_g"], np.array(rows).reshape(-1, 4))
-
-
-def _written(heading: Sequence[str], table: Array) -> bytes:
-    stream = io.StringIO(written(heading, ()).decode(), newline="")
-    stream.seek(0, io.SEEK_END)
-    np.savetxt(stream, table, fmt="%.8g", delimiter=",", newline="\r\n")
-    return stream.getvalue().encode()

@@ -11,7 +11,7 @@ from keel.design.ports import Port
 from keel.formats.table import written
 from keel.studies.drawing.geometry import PortPlace
 from keel.studies.gauge.calibration import CurvePoint
-from keel.studies.gauge.gauge import GaugeTruth
+from keel.studies.gauge.readings import GaugeTruth
 
 SCHEDULE = (
     "port", "role", "face", "from_rear_mm", "from_right_mm", "opening_over_underside_mm", "hole_mm", "seat",

@@ -95,14 +95,27 @@ def read_table(content: bytes, required: Mapping[str, Kind], optional: Mapping[s
     UnreadableTableError
         For text that isn't UTF-8, no heading, or a heading without a required column.
     """
+    separator, numbered = _split(_decoded(content))
+    names = [cell.strip().lower() for cell in numbered[0][1]] if numbered else []
+    missing = next((name for name in required if name not in names), None)
+    if missing is not None:
+        raise _no_column(missing, names, required, optional)
+    kinds = {**required, **optional}
+    return _rows(numbered[1 : MOST_ROWS + 1], names, kinds, set(required), separator != ",")
+
+
+def _decoded(content: bytes) -> str:
     try:
-        text = content.decode("utf-8-sig")
+        return content.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise UnreadableTableError(
             Fault(field="file", value=None, limit="UTF-8 text", message=f"the file is not UTF-8 text: {error.reason}")
         ) from error
-    lines = text.splitlines()
-    heading = next((line for line in lines if line.strip()), "")
+
+
+def _split(text: str) -> tuple[str, list[tuple[int, list[str]]]]:
+    """What separates the cells, and the rows that say something by their number in the file."""
+    heading = next((line for line in text.splitlines() if line.strip()), "")
     if len(heading) > LONGEST_HEADING:
         raise UnreadableTableError(
             Fault(
@@ -115,7 +128,7 @@ def read_table(content: bytes, required: Mapping[str, Kind], optional: Mapping[s
     separator = max(",;\t", key=heading.count)
     reader = csv.reader(io.StringIO(text), delimiter=separator)
     try:
-        rows = [(reader.line_num, cells) for cells in reader if any(cell.strip() for cell in cells)]
+        return separator, [(reader.line_num, cells) for cells in reader if any(cell.strip() for cell in cells)]
     except csv.Error as error:
         raise UnreadableTableError(
             Fault(
@@ -125,20 +138,21 @@ def read_table(content: bytes, required: Mapping[str, Kind], optional: Mapping[s
                 message=f"the table can't be read from row {reader.line_num} on: {error}; is a quote left open?",
             )
         ) from error
-    names = [cell.strip().lower() for cell in rows[0][1]] if rows else []
-    missing = [name for name in required if name not in names]
-    if missing:
-        found = ", ".join(names) or "nothing"
-        raise UnreadableTableError(
-            Fault(
-                field="row 1",
-                value=found[:200],
-                limit=", ".join([*required, *optional]),
-                message=f"the heading has no column {missing[0]}: it says {found[:200]}; wanted are "
-                f"{', '.join(required)}" + (f" and may be {', '.join(optional)}" if optional else ""),
-            )
+
+
+def _no_column(
+    missing: str, names: list[str], required: Mapping[str, Kind], optional: Mapping[str, Kind]
+) -> UnreadableTableError:
+    found = (", ".join(names) or "nothing")[:200]
+    wanted = ", ".join(required) + (f" and may be {', '.join(optional)}" if optional else "")
+    return UnreadableTableError(
+        Fault(
+            field="row 1",
+            value=found,
+            limit=", ".join([*required, *optional]),
+            message=f"the heading has no column {missing}: it says {found}; wanted are {wanted}",
         )
-    return _rows(rows[1 : MOST_ROWS + 1], names, {**required, **optional}, set(required), separator != ",")
+    )
 
 
 def _rows(

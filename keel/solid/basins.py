@@ -6,10 +6,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 from shapely.geometry import Polygon, box
 
-from keel.solid.build import Solids
 from keel.solid.compartments import Compartment, Opening, compartments, room_at
 from keel.solid.parting import Cut, drains_of, parted
 from keel.solid.polyhedron import Array
+from keel.solid.solids import Solids
 
 KEPT_SHARE = 1e-3
 """One surface may misplace this share of a cell."""
@@ -66,7 +66,7 @@ def basins(solids: Solids, inlets: Array) -> Basins:
         found = parted(space.solid, KEPT_SHARE * whole[space.cell], drains)
         pieces = sorted(found.pieces, key=lambda piece: tuple(piece.mesh.points.mean(axis=0).round(3)))
         for name, piece in zip(_names(space.name, len(pieces)), pieces, strict=True):
-            mesh = replace(piece.mesh, open_share=space.mesh.open_share)
+            mesh = replace(piece.mesh, porosity=space.mesh.porosity)
             rooms.append(Compartment(name, space.cell, piece.solid, mesh))
         body += [number] * len(pieces)
         cuts.append(found.cuts)

@@ -10,10 +10,10 @@ from shapely.geometry import Polygon, box
 from shapely.geometry.base import BaseGeometry
 
 from keel.design.features import Baffle, Door, Feature
-from keel.solid.build import Solids
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.pots import PotPlace
 from keel.solid.shapes import block, slice_rings, smooth_mesh
+from keel.solid.solids import Solids
 
 HAIR_MM = 1e-4
 SMOOTH_MM = 0.05
@@ -103,7 +103,7 @@ def compartments(solids: Solids, humps: bool = True) -> tuple[list[Compartment],
         pieces.sort(key=_from_rear)
         names = _names(cell.name, pieces, solids.pots)
         for name, piece in zip(names, pieces, strict=True):
-            mesh = replace(smooth_mesh(piece), open_share=cell.mesh.open_share)
+            mesh = replace(smooth_mesh(piece), porosity=cell.mesh.porosity)
             found.append(Compartment(name, cell.name, piece, mesh))
     openings = [opening for part in parts for opening in _openings(solids, part, parts, found)]
     openings += [opening for place in solids.pots for opening in _pot_openings(solids, place, found)]
@@ -239,8 +239,13 @@ def _pieces(rings: Sequence[Array], crossing: BaseGeometry) -> Iterator[Polygon]
             continue
         # A ring that touches itself is still an opening: it comes as the pieces between the places where it does.
         shape = drawn if drawn.is_valid else drawn.buffer(0)
-        left = shape.difference(crossing) if crossing.intersects(shape) else shape
+        left = _without_slits(shape.difference(crossing) if crossing.intersects(shape) else shape)
         yield from (piece for piece in getattr(left, "geoms", [left]) if piece.area >= 1.0)
+
+
+def _without_slits(shape: BaseGeometry) -> BaseGeometry:
+    """Parted where it is thinner than rounding: along a round wall a slit joins what is open at a plate's ends."""
+    return shape.buffer(-SMOOTH_MM, join_style="mitre").buffer(SMOOTH_MM, join_style="mitre")
 
 
 def _opening(

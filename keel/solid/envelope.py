@@ -9,9 +9,9 @@ from manifold3d import Manifold, OpType
 
 from keel.design.ports import Port
 from keel.solid.box import Cuboid
-from keel.solid.build import Solids
 from keel.solid.polyhedron import Mesh
 from keel.solid.shapes import drawn_out, mesh_of
+from keel.solid.solids import Solids
 from keel.solid.standing import StandingPart, standing
 
 

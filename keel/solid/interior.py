@@ -5,9 +5,10 @@ from dataclasses import replace
 from keel.design.document import Design
 from keel.design.inside import Bladder
 from keel.design.shell import BoxShell, ProfileShell
-from keel.solid.build import AnyShell, Cell, Solids, build
+from keel.solid.build import build
 from keel.solid.faults import GeometryError, wrong
 from keel.solid.polygon import ShapeError
+from keel.solid.solids import AnyShell, Cell, Solids
 
 
 def solids_of(design: Design) -> Solids:
@@ -41,7 +42,7 @@ def filled(design: Design, shell: AnyShell) -> Solids:
         solids = _bagged(solids, shell, inside.bladder, design.sheet.seam)
     if inside.foam is not None:
         share = 1 - inside.foam.takes
-        cells = [Cell(cell.name, cell.solid, replace(cell.mesh, open_share=share)) for cell in solids.cells]
+        cells = [Cell(cell.name, cell.solid, replace(cell.mesh, porosity=share)) for cell in solids.cells]
         solids = replace(solids, cells=cells)
     return solids
 

@@ -39,14 +39,14 @@ class Mesh:
         Vertices [mm].
     triangles : ndarray of int, shape (m, 3)
         Indices into `points`.
-    open_share : float
+    porosity : float
         How much of the space is open to liquid, evenly: foam takes the rest. Volumes and free surfaces are of liquid;
         wetted faces are whole.
     """
 
     points: Array
     triangles: Index
-    open_share: float = 1.0
+    porosity: float = 1.0
 
     @cached_property
     def corners(self) -> Array:
@@ -60,7 +60,7 @@ class Mesh:
         return np.minimum(np.minimum(a, b), c), np.maximum(np.maximum(a, b), c)
 
     @cached_property
-    def halves(self) -> Array:
+    def area_vectors(self) -> Array:
         """Each triangle's outward normal as long as its area, shape (m, 3) [mm²]; not to be changed."""
         corners = self.corners
         return crossed(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]) / 2
@@ -68,12 +68,12 @@ class Mesh:
     @cached_property
     def volume_mm3(self) -> float:
         """Enclosed volume open to liquid [mm³]: the sum of tetrahedra over the triangles."""
-        return self.open_share * float(np.einsum("ij,ij->", self.corners[:, 0], self.halves) / 3)
+        return self.porosity * float(np.einsum("ij,ij->", self.corners[:, 0], self.area_vectors) / 3)
 
     @cached_property
     def inward(self) -> Array:
         """At each vertex a direction into the mesh, the mean of its faces', shape (n, 3); not to be changed."""
-        normals = self.halves / np.maximum(np.linalg.norm(self.halves, axis=1, keepdims=True), 1e-12)
+        normals = self.area_vectors / np.maximum(np.linalg.norm(self.area_vectors, axis=1, keepdims=True), 1e-12)
         total = np.zeros_like(self.points)
         np.add.at(total, self.triangles, -normals[:, None])
         return np.asarray(total / np.maximum(np.linalg.norm(total, axis=1, keepdims=True), 1e-12))
@@ -116,7 +116,7 @@ class Waterline:
         self.depth = float(heights.max()) - self.lowest
         self.heights = np.asarray(heights - self.lowest)
         a, b, c = np.sort(self.heights[mesh.triangles], axis=1).T
-        self._facing = np.ascontiguousarray(-mesh.open_share * (mesh.halves @ self.up))
+        self._facing = np.ascontiguousarray(-mesh.porosity * (mesh.area_vectors @ self.up))
         # A vanishing denominator belongs to a part of the triangle that has no height: it adds nothing.
         inverses = _inverse((b - a) * (c - a)), _inverse((c - b) * (c - a))
         self._corners = np.stack([a, b, c, (a + b + c) / 3, *inverses])
@@ -189,7 +189,7 @@ class Waterline:
         """
         pieces = self.below(level) if wet is None else wet
         normals = crossed(pieces[:, 1] - pieces[:, 0], pieces[:, 2] - pieces[:, 0]) / 2
-        flux = -self.mesh.open_share * (normals @ self.up)
+        flux = -self.mesh.porosity * (normals @ self.up)
         middles = (pieces + pieces[:, [1, 2, 0]]) / 2
         depths = level + self.lowest - middles @ self.up
         moment = np.einsum("i,ij,ijk->k", flux, depths, middles) / 3

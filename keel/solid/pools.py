@@ -86,7 +86,7 @@ class Crossings:
 
     def under(self, point: Array) -> int | None:
         """The triangle straight under a point inside the mesh; None for one outside."""
-        counts, first = self.below(np.array(list(hairs_beside(point))))
+        counts, first = self.below(np.array(list(jittered_points(point))))
         inside = np.flatnonzero(counts % 2 == 1)
         return int(first[inside[0]]) if len(inside) else None
 
@@ -260,7 +260,7 @@ def lobes(mesh: Mesh) -> list[float]:
     return tree.lobes()
 
 
-def hairs_beside(point: Array) -> Iterator[Array]:
+def jittered_points(point: Array) -> Iterator[Array]:
     """A point and places a hair beside it, for one that lies on a wall or straight over an edge."""
     yield point + NUDGE_MM * np.array([0.0131, 0.0177, 0.0])
     for x, y, z in ((1, 1, 1), (-1, 1, 1), (1, -1, 1), (-1, -1, 1), (1, 1, -1), (-1, 1, -1), (1, -1, -1), (-1, -1, -1)):

@@ -8,10 +8,10 @@ from manifold3d import Manifold
 
 from keel.design.ports import HoseBend, Port
 from keel.solid.box import Triple
-from keel.solid.build import Solids
 from keel.solid.polygon import circle
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.shapes import manifold_of
+from keel.solid.solids import Solids
 
 OUTWARD: dict[str, Triple] = {
     "roof": (0.0, 0.0, 1.0), "floor": (0.0, 0.0, -1.0),

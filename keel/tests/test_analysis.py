@@ -16,8 +16,8 @@ from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.evaluation import evaluate
 from keel.findings.patch import apply
-from keel.solid.build import AnyShell
 from keel.solid.faults import GeometryError
+from keel.solid.solids import AnyShell
 from keel.tests.samples import box, design
 
 RICH: dict[str, Any] = {

@@ -26,11 +26,14 @@ from keel.design.workshop import HouseRules, Workshop
 from keel.evaluation import evaluate
 from keel.findings.patch import apply
 from keel.solid.box import Cuboid
-from keel.solid.build import AnyShell, build
+from keel.solid.build import build
 from keel.solid.envelope import envelope_of
 from keel.solid.shapes import block, mesh_of
-from keel.studies.space.clearance import Gap, all_clear, boxes_of, free_box, gaps, largest_spaces, nearest, needed_mm
+from keel.solid.solids import AnyShell
+from keel.studies.space.clearance import all_clear, boxes_of, free_box, gaps, nearest
 from keel.studies.space.fit import fit_to_bay
+from keel.studies.space.free_space import largest_spaces
+from keel.studies.space.gap import Gap, needed_mm
 from keel.studies.space.shift_into_bay import slide_into
 from keel.tests.samples import SADDLE, STEP, bays, box, lengths, shells
 

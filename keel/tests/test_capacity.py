@@ -14,8 +14,9 @@ from keel.design.shell import BoxShell
 from keel.evaluation import evaluate
 from keel.reference.fuels import FUELS
 from keel.solid.box import box_solid, sharp_corners_of
-from keel.solid.build import AnyShell, build
+from keel.solid.build import build
 from keel.solid.faults import GeometryError
+from keel.solid.solids import AnyShell
 from keel.studies.liquid.capacity import ullage_fraction
 from keel.studies.space.resize import changed, resized, size_for
 from keel.tests.samples import any_shells, box, design, shells

@@ -10,9 +10,11 @@ from keel.design.brief import Basis, Brief, DemandCase
 from keel.design.ports import Filling, NeckPath, Valve, VentPath
 from keel.design.pumps import FittedPump, Pump, PumpCurve, PumpPoint
 from keel.design.workshop import HouseRules
-from keel.studies.demand.demand import demands, flow_at, pump_flow, target
+from keel.studies.demand.demand import demands, flow_at, pump_flow
 from keel.studies.demand.surge import over_spells, surge_sizing
-from keel.studies.ports.filling import air_l_per_s, balance, drawing_vacuum_kpa, fill_run, friction, jug_kpa
+from keel.studies.demand.target import target
+from keel.studies.ports.filling import fill_run
+from keel.studies.ports.streams import air_l_per_s, balance, drawing_vacuum_kpa, friction, jug_kpa
 
 RULES = HouseRules()
 

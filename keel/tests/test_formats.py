@@ -15,7 +15,8 @@ from hypothesis import strategies as st
 from keel.design.gauge import SenderPart, SwingArm, TubeSender
 from keel.design.ports import Hanger, HoseBend, NeckPath, Port, PortPart, Seat, Valve, VentPath
 from keel.design.pumps import Pump, PumpCurve, PumpPoint
-from keel.formats.lap import LapColumns, look_at_lap, read_lap, run_csv
+from keel.formats.lap import LapColumns, look_at_lap, read_lap
+from keel.formats.lap_out import run_csv
 from keel.formats.library import parts_csv, pumps_csv, read_parts, read_pumps, read_senders, senders_csv
 from keel.formats.ports import flange_dxf
 from keel.formats.table import UnreadableTableError, read_table, written

@@ -11,8 +11,12 @@ from keel.design.features import Baffle, Partition
 from keel.design.gauge import Gauge, Sender, SwingArm, TubeSender
 from keel.design.ports import Port
 from keel.design.shell import ProfileShell
-from keel.solid.build import Solids, build
-from keel.studies.gauge.gauge import Reading, column_of, gauge_truth, litres_for_ohms, needle_reader
+from keel.solid.build import build
+from keel.solid.solids import Solids
+from keel.studies.gauge.column import column_of
+from keel.studies.gauge.gauge import gauge_truth
+from keel.studies.gauge.motion import litres_for_ohms, needle_reader
+from keel.studies.gauge.readings import Reading
 from keel.tests.samples import box, profile
 
 

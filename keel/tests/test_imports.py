@@ -12,7 +12,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from keel.design.shell import ProfileShell
-from keel.formats.outline import UnreadableOutlineError, read_outline
+from keel.formats.outline import read_outline
+from keel.formats.outline_pieces import UnreadableOutlineError
 from keel.formats.stl import MOST_TRIANGLES, UnreadableMeshError, read_stl, thinned
 from keel.solid.build import build
 from keel.solid.shapes import block, mesh_of

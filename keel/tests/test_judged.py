@@ -55,9 +55,10 @@ class BriefJudged(TestCase):
         margin = 1.2  # 20 % on top is the house rule
         self.assertFalse({"pump.short", "pump.low_voltage", "pump.beyond"} & set(by_code(brief=self.brief(pump(130)))))
         short = by_code(brief=self.brief(pump(110)))["pump.short"]
-        self.assertAlmostEqual(short.title.values["short_lph"], 100 * margin - 110)
+        self.assertEqual(short.title.plain(), "Pump flow 110.0 L/h for Now, at least 120.0 L/h (+20.0 %, house rule)")
         weak = by_code(brief=self.brief(pump(130, 90), low_v=11.0))
-        self.assertAlmostEqual(weak["pump.low_voltage"].title.values["short_lph"], 100 * margin - 90)
+        low = weak["pump.low_voltage"].title.values
+        self.assertAlmostEqual(float(low["needed_lph"]) - float(low["running_lph"]), 100 * margin - 90)
         self.assertNotIn("pump.short", weak)
         self.assertIn("pump.beyond", by_code(brief=self.brief(pump(130), rail_kpa=400)))
 
@@ -68,9 +69,10 @@ class BriefJudged(TestCase):
             found = by_code(brief=self.brief() | {"surge": surge})
             self.assertEqual({"surge.lift", "surge.refill"} & set(found), {code} - {None})
         surge = {"uncovered_s": 9.0, "gap_s": 20.0, "lift_l_per_h": 120.0}
-        values = by_code(brief=self.brief() | {"surge": surge})["surge.refill"].why.values
-        self.assertAlmostEqual(values["drawn_l"], 0.25)
-        self.assertAlmostEqual(values["refill_s"], 45.0)
+        refill = by_code(brief=self.brief() | {"surge": surge})["surge.refill"]
+        self.assertAlmostEqual(refill.why.values["drawn_l"], 0.25)
+        self.assertAlmostEqual(refill.title.values["refill_s"], 45.0)
+        self.assertAlmostEqual(refill.title.values["gap_s"], 20.0)
 
     def test_every_limit_of_a_card(self) -> None:
         """A hair inside nothing is said; a hair outside the rule is named with both figures."""
@@ -94,7 +96,11 @@ class BriefJudged(TestCase):
                 found = by_code(brief=brief | {"card": [rule]})
                 self.assertEqual("card" in found, broken, (subject, factor))
                 if broken:
-                    self.assertTrue(found["card"].title.plain().startswith(f"4.2: {subject}"))
+                    title = found["card"].title
+                    self.assertTrue(title.plain().startswith(f"4.2: {subject.rpartition(' at ')[0]}"))
+                    shown = {name.split("_")[0]: number for name, number in title.values.items() if "_" in name}
+                    self.assertAlmostEqual(shown["limit"], rule["limit"])
+                    self.assertAlmostEqual(shown["value"], value)
 
     def test_what_a_later_engine_outgrows(self) -> None:
         """Pumps, fuel, capacity and surge volume, each with what is worth building in now; the same engine nothing."""
@@ -137,7 +143,8 @@ class GaugeJudged(TestCase):
         corners = [{"across_mm": a, "up_mm": z} for a, z in ((0, 0), (60, 0), (600, 300), (0, 300))]
         wedge = {"kind": "profile", "shape": "free", "corners": corners, "run_mm": 400, "wrap_axis": "y"}
         found = self.found(wedge, x_mm=100, action=ARM | {"heading_deg": 90, "made_arm_mm": 60})
-        self.assertIn("less is left", found["gauge.lies"].title.values["way"])
+        self.assertEqual("high", found["gauge.lies"].title.values["way"])
+        self.assertIn("Less is left", found["gauge.lies"].why.plain())
         high = self.found(empty_mm=60, full_mm=280)
         self.assertIn("gauge.reserve", high)
         self.assertNotIn("gauge.reserve", self.found(empty_mm=15, full_mm=280))

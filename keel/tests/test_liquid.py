@@ -16,10 +16,11 @@ from keel.design.features import Partition, Relief
 from keel.design.ports import Port
 from keel.design.shell import BoxShell, Corner, CylinderShell, ProfileShell
 from keel.evaluation import evaluate
-from keel.solid.build import AnyShell, build
+from keel.solid.build import build
 from keel.solid.faults import GeometryError
 from keel.solid.polyhedron import Array, Mesh, Waterline
 from keel.solid.pools import NotInsideError, Pools
+from keel.solid.solids import AnyShell
 from keel.studies.liquid.fill_level import fill_at
 from keel.studies.liquid.strapping import strapping_table
 from keel.tests.samples import PILOT, SADDLE, STEP, WEDGE, any_shells, box, profile

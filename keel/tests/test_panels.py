@@ -168,7 +168,7 @@ class Partitions(TestCase):
         self.assertAlmostEqual(panel(found, "wall").proof_kpa, 1.5, delta=0.1)
         self.assertEqual(found.shell.safe_proof_kpa, panel(found, "wall").proof_kpa)
         weak = next(finding for finding in found.findings if finding.code == "proof.weak")
-        self.assertIn("the wall gives first", weak.title.plain())
+        self.assertIn("Test pressure of the wall at most 1.5 kPa", weak.title.plain())
 
     def test_the_longer_cell_is_pushed_against_it(self) -> None:
         """At 4 g: ρ (g H + a L) over H = 295 mm and the 500 mm of the longer cell."""

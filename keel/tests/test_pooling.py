@@ -12,9 +12,10 @@ from keel.design.features import Baffle, Door, Feature, Relief, Sump
 from keel.design.inside import Foam, Inside
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
-from keel.solid.build import Solids, build
+from keel.solid.build import build
 from keel.solid.faults import GeometryError
 from keel.solid.interior import solids_of
+from keel.solid.solids import Solids
 from keel.studies.liquid.draining import drained
 from keel.studies.slosh.log import Log, still
 from keel.studies.slosh.model import Setup, SloshTank, slosh_tank
@@ -33,7 +34,7 @@ def inlet(x: float, y: float, z: float | None = None) -> Port:
 def held(attitude: Attitude, seconds: float) -> Log:
     """An attitude held for a while."""
     log, force = still("held", seconds), specific_force(attitude)
-    ahead, left, up = (np.full(len(log.use), -value) for value in force)
+    ahead, left, up = (np.full(len(log.throttle_fraction), -value) for value in force)
     return replace(log, forward_g=ahead, left_g=left, up_g=up - 1)
 
 

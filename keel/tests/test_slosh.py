@@ -5,7 +5,7 @@ from math import pi, sqrt, tanh
 from unittest import TestCase
 
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from keel.__main__ import main
@@ -18,8 +18,9 @@ from keel.design.slosh import KINDS, LAPS, Manoeuvre
 from keel.design.workshop import HouseRules
 from keel.evaluation import evaluate
 from keel.findings.finding import Finding
-from keel.solid.build import AnyShell, build
+from keel.solid.build import build
 from keel.solid.compartments import compartments
+from keel.solid.solids import AnyShell
 from keel.studies.inside.baffle_layout import suggested_array
 from keel.studies.slosh import kernel
 from keel.studies.slosh.log import Log, still
@@ -65,7 +66,7 @@ def slotted(at: float, wide: float, high: float, along: float) -> Baffle:
 def push(seconds: float, left_g: float) -> Log:
     """Switched on at once and held."""
     log = still("push", seconds)
-    return replace(log, left_g=np.full(len(log.use), left_g))
+    return replace(log, left_g=np.full(len(log.throttle_fraction), left_g))
 
 
 class WorkedFigures(TestCase):
@@ -370,6 +371,7 @@ class InsideJudged(TestCase):
 
     @settings(max_examples=25, deadline=None)
     @given(st.sampled_from(LONG), st.integers(500, 1100), st.integers(300, 700), st.integers(200, 340))
+    @example("standing", 500, 586, 200)
     def test_an_offered_array_keeps_the_rules(self, kind: str, long: int, wide: int, high: int) -> None:
         """In any kind of shell: runs within the rule, plates opened within it, nothing shut or off a plate."""
         shell = long_shell(kind, float(long), float(wide), float(high))

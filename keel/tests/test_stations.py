@@ -12,7 +12,7 @@ from keel.design.document import Design
 from keel.evaluation import evaluate
 from keel.findings.finding import Finding, Remedy, of_station
 from keel.formats.document import UnreadableDesignError, design_from, design_json, read_design
-from keel.solid.build import AnyShell
+from keel.solid.solids import AnyShell
 from keel.stations.registry import prescriber_of, registered, stations
 from keel.stations.station import Station
 from keel.studies.result import words

@@ -13,9 +13,10 @@ from keel.design.document import Design
 from keel.design.features import Partition
 from keel.design.shell import CylinderShell
 from keel.evaluation import evaluate
-from keel.solid.build import AnyShell, build
+from keel.solid.build import build
 from keel.solid.faults import GeometryError
 from keel.solid.polyhedron import Waterline
+from keel.solid.solids import AnyShell
 from keel.studies.drawing.views import Ring, cut, views
 from keel.tests.samples import PILOT, SADDLE, STEP, any_shells, box, well
 

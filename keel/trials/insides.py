@@ -11,8 +11,9 @@ from keel.design.inside import Foam
 from keel.design.workshop import HouseRules, Workshop
 from keel.findings.patch import difference
 from keel.solid.box import Triple
-from keel.solid.build import Solids, build
+from keel.solid.build import build
 from keel.solid.interior import solids_of
+from keel.solid.solids import Solids
 from keel.studies.inside.baffle_layout import opened_plates
 from keel.studies.inside.plate_placement import AXES, taken_by
 from keel.studies.slosh.log import Log

@@ -15,8 +15,9 @@ from keel.design.features import Baffle, Feature, Pot, Sump
 from keel.design.workshop import HouseRules, Workshop
 from keel.findings.patch import apply
 from keel.solid.box import Triple
-from keel.solid.build import AnyShell, build
+from keel.solid.build import build
 from keel.solid.faults import wrong
+from keel.solid.solids import AnyShell
 from keel.studies.inside.baffle_layout import opened_plates
 from keel.studies.inside.plate_placement import taken_by
 from keel.studies.slosh.model import setup_of

@@ -2,34 +2,31 @@
 
 import secrets
 from datetime import datetime, timedelta
-from typing import Annotated, Any
+from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
-from ninja import Router, Schema
+from ninja import Router
 from ninja.security import HttpBearer
-from pydantic import Field
 
-from keel.design.base import PLAIN
 from keel.design.document import Design
 from keel.design.faults import Fault
 from keel.design.gauge import Sender
 from keel.formats.ports import curve_csv
 from keel.formats.table import read_table
-from keel.solid.build import Solids
 from keel.solid.interior import solids_of
-from keel.studies.gauge.calibration import CurvePoint, calculated_ohms, fitted
+from keel.solid.solids import Solids
+from keel.studies.gauge.calibration import calculated_ohms, fitted
 from server.bench.meters import flow_meter, ohm_meter, pour_seconds
 from server.bench.models import Calibration, Reading, hashed
+from server.bench.schemas import CalibrationOut, Live, PourIn, ReadingIn, ReadingOut, StartIn, TokenOut
 from server.http.errors import ApiError, ErrorOut, refused
 from server.jobs.api.designs import own_design
 from server.workshop.guard import Request, anyone, writer
 
 router = Router(tags=["bench"])
 MOST_READINGS = 500
-Litres = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
-Ohms = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
 
 
 class Token(HttpBearer):
@@ -38,72 +35,6 @@ class Token(HttpBearer):
     def authenticate(self, request: HttpRequest, token: str) -> Calibration | None:
         """The calibration it belongs to."""
         return Calibration.objects.filter(token_hash=hashed(token), closed=False).first()
-
-
-class StartIn(Schema):
-    """Which sender is measured."""
-
-    sender: Annotated[str, Field(max_length=40, pattern=PLAIN)]
-    note: Annotated[str, Field(max_length=200, pattern=PLAIN)] = ""
-
-
-class PourIn(Schema):
-    """Litres poured with the simulated meters watching."""
-
-    litres: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
-
-
-class ReadingIn(Schema):
-    """A reading of real instruments: litres poured in all, and ohms."""
-
-    litres: Litres
-    ohms: Ohms
-
-
-class ReadingOut(Schema):
-    """A kept reading beside what was calculated for its ohms."""
-
-    litres: float
-    ohms: float
-    at: datetime
-    simulated: bool
-    source: str
-    calculated_l: float | None
-    off_l: float | None
-
-
-class Live(Schema):
-    """What the simulated meters show while a pour runs."""
-
-    litres: float
-    ohms: float
-    left_s: float
-
-
-class CalibrationOut(Schema):
-    """A calibration with all that has come in."""
-
-    id: int
-    sender: str
-    sender_name: str
-    revision: int
-    started: datetime
-    author: str
-    closed: bool
-    note: str
-    simulated: bool
-    live: Live | None
-    readings: list[ReadingOut]
-    curve: list[CurvePoint]
-    worst_l: float | None
-    rms_l: float | None
-    problems: list[Fault] = []
-
-
-class TokenOut(Schema):
-    """Shown once."""
-
-    token: str
 
 
 @router.get("designs/{design_id}/calibrations", response={200: list[CalibrationOut], 404: ErrorOut}, auth=anyone)

@@ -14,7 +14,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from keel.design.faults import MOST_FAULTS, Fault, fault_of
 from keel.formats.document import UnreadableDesignError
-from keel.formats.outline import UnreadableOutlineError
+from keel.formats.outline_pieces import UnreadableOutlineError
 from keel.formats.stl import UnreadableMeshError
 from keel.formats.table import UnreadableTableError
 from keel.solid.faults import GeometryError

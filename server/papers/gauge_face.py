@@ -9,7 +9,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from keel.formats.quantities import volume_text
-from keel.studies.gauge.gauge import GaugeTruth, Reading
+from keel.studies.gauge.readings import GaugeTruth, Reading
 from server.papers.heading import Heading
 
 INK, FUEL = HexColor("#1d262b"), HexColor("#c96f12")

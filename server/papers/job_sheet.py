@@ -13,7 +13,7 @@ from keel.design.shell import CylinderShell
 from keel.findings.finding import Finding
 from keel.formats.quantities import quantity_text, sheet_text, volume_text
 from keel.reference.quantities import shown_text
-from keel.solid.build import AnyShell
+from keel.solid.solids import AnyShell
 from keel.stations.judge import findings_on
 from keel.studies.cost.figures import FIGURES
 from keel.studies.liquid.capacity import CAPACITY

@@ -12,7 +12,8 @@ from reportlab.pdfgen.canvas import Canvas
 from keel.design.ports import Port
 from keel.formats.ports import bolt_places, marks
 from keel.formats.quantities import cut_text, quantity_text
-from keel.studies.ports.reach import PASSES, Reach, star_order
+from keel.studies.ports.reach import Reach
+from keel.studies.ports.torque import PASSES, star_order
 from server.papers.heading import Heading
 
 INK, QUIET, ACCENT = HexColor("#1d262b"), HexColor("#66757c"), HexColor("#4b3fa0")

@@ -12,7 +12,8 @@ from pydantic import ConfigDict, Field, TypeAdapter, ValidationError
 from keel.design.base import PLAIN
 from keel.design.document import Design
 from keel.formats.document import design_from
-from keel.formats.lap import LapColumns, LapLook, look_at_lap, read_lap, run_csv, spells_csv
+from keel.formats.lap import LapColumns, LapLook, look_at_lap, read_lap
+from keel.formats.lap_out import run_csv, spells_csv
 from keel.solid.interior import solids_of
 from keel.studies.demand.demand import demands
 from keel.studies.slosh.log import Log
@@ -215,7 +216,7 @@ def _out(lap: Lap) -> LapOut:
 
 
 def _traced(log: Log, notes: list[str]) -> dict[str, Any]:
-    every = max(1, len(log.use) // PREVIEW)
+    every = max(1, len(log.throttle_fraction) // PREVIEW)
     return {
         "seconds": float(log.times_s[-1]),
         "notes": notes,

@@ -10,6 +10,8 @@ from server.jobs.models import TankDesign
 from server.workshop.models import Person, Workshop
 
 FUEL = "fuel_l_per_h"
+EARLIER_NAMES = {"throttle_fraction": "use"}
+"""What a trace was called when older laps were kept."""
 
 
 class Lap(models.Model):
@@ -32,7 +34,8 @@ class Lap(models.Model):
     def log(self) -> Log:
         """As it was read."""
         with np.load(io.BytesIO(bytes(self.samples)), allow_pickle=False) as parts:
-            traces = {trace: parts[trace].astype(np.float64) for trace in TRACES}
+            named = {trace: trace if trace in parts else EARLIER_NAMES[trace] for trace in TRACES}
+            traces = {trace: parts[name].astype(np.float64) for trace, name in named.items()}
             fuel = parts[FUEL].astype(np.float64) if FUEL in parts else None
             return Log(name=self.name, dt_s=float(parts["dt_s"]), fuel_l_per_h=fuel, **traces)
 

@@ -124,7 +124,7 @@ class Slosh(ApiTestCase):
         self.assertAlmostEqual(float(log.forward_g[round(4 / 0.02)]), -7 / 9.80665, places=5)
         self.assertAlmostEqual(float(log.left_g[round(12 / 0.02)]), 8 / 9.80665, places=5)
         self.assertAlmostEqual(float(np.abs(log.up_g).max()), 0.0, places=5)
-        self.assertEqual(float(log.use[0]), 0.5)
+        self.assertEqual(float(log.throttle_fraction[0]), 0.5)
         status, run = self.ask("run", slosh=TURN | {"over": "kept lap", "kept_lap": kept["id"]})
         self.assertEqual(status, 200)
         inside = [s for s in run["spells"] if s["start_s"] <= 12 <= s["start_s"] + s["seconds"]]

@@ -9,9 +9,10 @@ from keel.findings.edits import resized_tank, with_port
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.solid.box import AXES
 from keel.studies.result import words
-from keel.studies.space.clearance import GAPS, Gap
+from keel.studies.space.clearance import GAPS
 from keel.studies.space.fit import FIT, first_shell
 from keel.studies.space.fouling import FOULING
+from keel.studies.space.gap import Gap
 from keel.studies.space.opening import GOES_IN
 from keel.studies.space.resize import ALONG, SHRUNK, directions, resized, size_along
 

@@ -7,7 +7,8 @@ from keel.findings.finding import Finding, of_station
 from keel.studies.result import in_words, words
 from keel.studies.space.clearance import GAPS
 from keel.studies.space.fouling import FOULING
-from keel.studies.space.opening import GOES_IN, LEAST_LEAN_DEG, Passage
+from keel.studies.space.leaning import LEAST_LEAN_DEG, Passage
+from keel.studies.space.opening import GOES_IN
 
 _bay = of_station("bay")
 
@@ -23,21 +24,20 @@ def bay_clearance(tank: TankAnalysis) -> Iterator[Finding]:
             gap.key,
             "stop",
             words(
-                "{by} runs {over_mm} into the {what}"
+                "{by} {over_mm} into the {what}, at least {needed_mm} clear ({rule})"
                 if fouls
-                else "{by} is {gap_mm} from the {what}, needs {needed_mm}",
+                else "{by} {gap_mm} from the {what}, at least {needed_mm} ({rule})",
                 by=by.name[0].upper() + by.name[1:],
                 over_mm=max(0.0, -gap.gap_mm),
                 gap_mm=gap.gap_mm,
                 needed_mm=gap.needed_mm,
+                rule=gap.rule,
                 what=f"bay's {gap.neighbour} side" if gap.kind == "side" else gap.neighbour,
             ),
             words(
-                "It is {kind}: {rule} {needed_mm}. Short by {short_mm}. "
+                "It is {kind}; short by {short_mm}. "
                 "A tank that touches chafes through, and one too near heat boils its fuel.",
                 kind=gap.clearance_kind,
-                rule=gap.rule,
-                needed_mm=gap.needed_mm,
                 short_mm=gap.short_mm,
             ),
         )
@@ -54,10 +54,10 @@ def passes_opening(tank: TankAnalysis) -> Iterator[Finding]:
         "off": in_words(answer.off), "deep_mm": way.deep_mm, "bay_mm": answer.deep_mm,
     }  # fmt: skip
     if not answer.passes:
-        text = "At best {how}, and then {room_mm} over in an opening of {long_mm} × {wide_mm}. "
+        text = "At best {how}. "
         if answer.off:
             text += "Tried with {off} off too. "
-        title = "Doesn't pass the opening: {room_mm} too large"
+        title = "Tank {room_mm} too large for the opening of {long_mm} × {wide_mm}"
         yield _bay("opening.short", "", "stop", words(title, **said), words(text + NOT_TRIED, **said))
         return
     text = "The opening is {long_mm} × {wide_mm}; held so, {room_mm} is left on the tighter pair of sides. "

@@ -4,10 +4,10 @@ from collections.abc import Iterator
 from itertools import product
 
 from keel.analysis.tank import TankAnalysis
-from keel.design.brief import CardRule
+from keel.design.brief import CardRule, DemandCase
 from keel.design.document import Design
 from keel.design.workshop import HouseRules
-from keel.findings.finding import Finding, of_station
+from keel.findings.finding import Finding, of_station, saying
 from keel.findings.fuels import fuels_of
 from keel.reference.engines import DIESEL_FUELS
 from keel.reference.fuels import FUELS
@@ -18,56 +18,49 @@ from keel.studies.result import Words, words
 
 _brief = of_station("brief")
 _finding = of_station("brief")
+_say = saying("brief")
 
 
 def brief_findings(design: Design, rules: HouseRules) -> Iterator[Finding]:
     """What is wrong with the brief by itself, with or without a shell."""
+    cases = {case.id: case for case in design.brief.cases}
     for demand in demands(design.brief, rules):
-        yield from _pumps(demand, rules)
+        yield from _pumps(demand, cases[demand.id], rules)
     yield from _surge(design, rules)
 
 
-def _pumps(demand: Demand, rules: HouseRules) -> Iterator[Finding]:
+def _pumps(demand: Demand, case: DemandCase, rules: HouseRules) -> Iterator[Finding]:
     beyond = [pump.name for pump in demand.pumps if pump.flow_l_per_h is None and not pump.spare]
     if beyond:
-        yield _finding(
-            "pump.beyond",
-            demand.id,
-            "caution",
-            words("{names}: no figure for {case}", names=", ".join(beyond), case=demand.name),
-            words(
-                "Its pressure or voltage lies beyond the pump's table, and nothing is guessed beyond it. Measure "
-                "it there."
-            ),
+        title = "{names}: no figure at {rail_kpa} and {supply_v} ({case})"
+        why = "That lies beyond the pump's table, and nothing is guessed beyond it. Measure it there."
+        values: dict[str, float | str] = {"names": ", ".join(beyond), "case": demand.name}
+        yield _say(
+            "pump.beyond", demand.id, "caution", title, why, rail_kpa=case.rail_kpa, supply_v=case.supply_v, **values
         )
     if demand.short_l_per_h:
-        yield _finding(
-            "pump.short",
-            demand.id,
-            "stop",
-            words("The pumps fall {short_lph} short for {case}", short_lph=demand.short_l_per_h, case=demand.name),
-            words(
-                "{running_lph} at rail pressure and supply voltage; {flow_lph} is burnt and {margin_pct} on top is the "
-                "house rule. A lean engine burns its pistons. A spare counts for nothing.",
-                running_lph=demand.running_l_per_h or 0.0,
-                flow_lph=demand.flow_l_per_h,
-                margin_pct=rules.pump_margin,
-            ),
+        title = "Pump flow {running_lph} for {case}, at least {needed_lph} (+{margin_pct}, house rule)"
+        why = (
+            "{short_lph} short at rail pressure and supply voltage; a spare isn't counted. A lean engine burns its "
+            "pistons."
         )
+        flows = _flows(demand, demand.running_l_per_h, demand.short_l_per_h, rules)
+        yield _say("pump.short", demand.id, "stop", title, why, **flows)
     elif demand.low_short_l_per_h:
-        yield _finding(
-            "pump.low_voltage",
-            demand.id,
-            "caution",
-            words(
-                "At low voltage the pumps fall {short_lph} short for {case}",
-                short_lph=demand.low_short_l_per_h,
-                case=demand.name,
-            ),
-            words(
-                "A tired battery or a thin wire takes the margin away: shorten or thicken the wire, or fit more pump."
-            ),
-        )
+        title = "Pump flow at low voltage {running_lph} for {case}, at least {needed_lph} (+{margin_pct}, house rule)"
+        why = "A tired battery or a thin wire takes the margin away: shorten or thicken the wire, or fit more pump."
+        flows = _flows(demand, demand.low_running_l_per_h, demand.low_short_l_per_h, rules)
+        yield _say("pump.low_voltage", demand.id, "caution", title, why, **flows)
+
+
+def _flows(demand: Demand, running: float | None, short: float, rules: HouseRules) -> dict[str, float | str]:
+    return {
+        "running_lph": running or 0.0,
+        "case": demand.name,
+        "needed_lph": demand.needed_l_per_h,
+        "short_lph": short,
+        "margin_pct": rules.pump_margin,
+    }
 
 
 def _surge(design: Design, rules: HouseRules) -> Iterator[Finding]:
@@ -82,23 +75,24 @@ def _surge(design: Design, rules: HouseRules) -> Iterator[Finding]:
             "lift",
             "stop",
             words(
-                "The lift pump's {lift_lph} never refills the surge tank",
+                "Lift pump {lift_lph}, more than the engine's {engine_lph} needed",
                 lift_lph=surge.lift_l_per_h or 0.0,
+                engine_lph=answer.engine_l_per_h,
             ),
-            words("The engine draws {engine_lph}: it has to be more than that.", engine_lph=answer.engine_l_per_h),
+            words("It never refills the surge tank, and the engine runs dry after the first dip."),
         )
     elif sizing.refilled_in_time is False and sizing.refill_s is not None and surge.gap_s is not None:
         yield _finding(
             "surge.refill",
             "refill",
             "caution",
-            words("The surge tank isn't full again before the next dry spell"),
             words(
-                "Refilling {drawn_l} takes {refill_s}, the next one comes after {gap_s}: it needs more volume or "
-                "more lift.",
-                drawn_l=sizing.drawn_l,
+                "Refilling the surge tank takes {refill_s}, the next dry spell comes after {gap_s}",
                 refill_s=sizing.refill_s,
                 gap_s=surge.gap_s,
+            ),
+            words(
+                "It starts that one {drawn_l} short or less: it needs more volume or more lift.", drawn_l=sizing.drawn_l
             ),
         )
 
@@ -122,10 +116,9 @@ def card_is_kept(tank: TankAnalysis) -> Iterator[Finding]:
 
 def _broken(rule: CardRule, value: float) -> Words:
     unit = CARD_UNIT[rule.subject]
-    said = f"{{rule}}: {{subject}} {{limit_{unit}}}, here {{value_{unit}}}"
-    return Words(
-        said, {"rule": rule.rule, "subject": rule.subject, f"limit_{unit}": rule.limit, f"value_{unit}": value}
-    )
+    subject, at, end = rule.subject.rpartition(" at ")
+    said = f"{{rule}}: {{subject}} {{value_{unit}}},{at}{end} {{limit_{unit}}}"
+    return Words(said, {"rule": rule.rule, "subject": subject, f"limit_{unit}": rule.limit, f"value_{unit}": value})
 
 
 CARD_UNIT = {
@@ -175,13 +168,13 @@ def fuel_is_a_fair_share(tank: TankAnalysis) -> Iterator[Finding]:
             "fuel.share",
             "vehicle",
             "note",
-            words("Full, fuel is {share_pct} of the vehicle", share_pct=share),
             words(
-                "{fuel_kg} at rated capacity; above {rule_pct} (house rule) it changes how the vehicle handles "
-                "from full "
-                "to empty.",
-                fuel_kg=fuel_kg(tank),
+                "Fuel {share_pct} of the vehicle's mass, limit {rule_pct} (house rule)",
+                share_pct=share,
                 rule_pct=tank.workshop.rules.fuel_share,
+            ),
+            words(
+                "{fuel_kg} at rated capacity: the vehicle handles differently full and empty.", fuel_kg=fuel_kg(tank)
             ),
         )
 

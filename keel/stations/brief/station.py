@@ -3,8 +3,10 @@
 from keel.design.brief import Brief
 from keel.stations.brief import remedies, rules
 from keel.stations.station import Station
-from keel.studies.demand.demand import DEMANDS, OUTGROWN, TARGET
+from keel.studies.demand.demand import DEMANDS
+from keel.studies.demand.outgrown import OUTGROWN
 from keel.studies.demand.surge_methods import SURGE
+from keel.studies.demand.target import TARGET
 
 BRIEF = Station(
     name="brief",

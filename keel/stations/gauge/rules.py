@@ -45,7 +45,7 @@ def senders_hang(tank: TankAnalysis) -> Iterator[Finding]:
                 "sender.outside",
                 sender.id,
                 "stop",
-                words("{name} hangs outside the tank", name=sender.name),
+                words("{name} is outside the tank", name=sender.name),
                 words("Nothing is calculated with it. Move it over the tank."),
             )
     for reading in tank[GAUGE_TRUTH].readings:
@@ -54,7 +54,7 @@ def senders_hang(tank: TankAnalysis) -> Iterator[Finding]:
                 "sender.meets",
                 reading.id,
                 "stop",
-                words("The float of {name} runs into {what}", name=reading.name, what=" and ".join(reading.meets)),
+                words("Float of {name} runs into {what}", name=reading.name, what=" and ".join(reading.meets)),
                 words(
                     "It sticks there and the needle with it. Turn the arm, move the sender, or take a smaller float."
                 ),
@@ -65,7 +65,7 @@ def senders_hang(tank: TankAnalysis) -> Iterator[Finding]:
                 reading.id,
                 "stop",
                 words(
-                    "{name} swings from {empty_mm} to {full_mm} in {depth_mm} of depth",
+                    "Float of {name} travels from {empty_mm} to {full_mm}, depth {depth_mm}",
                     name=reading.name,
                     empty_mm=reading.empty_mm,
                     full_mm=reading.full_mm,
@@ -85,15 +85,18 @@ def needle_tells_the_truth(tank: TankAnalysis) -> Iterator[Finding]:
                 reading.id,
                 "note",
                 words(
-                    "At {needle} of {name} the needle is {error_l} {way}",
+                    "Needle of {name} {error_l} too {way} at {needle}, limit {limit_l} ({limit_pct} of brimful)",
                     needle=f"{round(worst.needle * 8)}/8",
                     name=reading.name,
                     error_l=abs(worst.error_l),
-                    way="low: more is left" if worst.error_l > 0 else "high: less is left",
+                    way="low" if worst.error_l > 0 else "high",
+                    limit_l=LIES_SHARE * reading.brimful_l,
+                    limit_pct=LIES_SHARE,
                 ),
                 words(
-                    "A lumpy shape does that to any straight gauge. Take the breakpoints to a gauge that learns, "
-                    "or the printed face."
+                    "{left} is left than it shows; a lumpy shape does that to any straight gauge. Take the breakpoints "
+                    "to a gauge that learns, or the printed face.",
+                    left="More" if worst.error_l > 0 else "Less",
                 ),
             )
         if reading.left_at_empty_l > RESERVE_SHARE * reading.brimful_l:
@@ -101,8 +104,14 @@ def needle_tells_the_truth(tank: TankAnalysis) -> Iterator[Finding]:
                 "gauge.reserve",
                 reading.id,
                 "note",
-                words("At E of {name} {left_l} is still left", name=reading.name, left_l=reading.left_at_empty_l),
-                words("More than {share_pct} of the tank is carried below E.", share_pct=RESERVE_SHARE),
+                words(
+                    "{left_l} left at E of {name}, limit {limit_l} ({limit_pct} of brimful)",
+                    name=reading.name,
+                    left_l=reading.left_at_empty_l,
+                    limit_l=RESERVE_SHARE * reading.brimful_l,
+                    limit_pct=RESERVE_SHARE,
+                ),
+                words("The vehicle is refuelled too early, and that fuel is carried for nothing."),
             )
 
 
@@ -116,7 +125,7 @@ def both_lobes_are_seen(tank: TankAnalysis) -> Iterator[Finding]:
                 "gauge.one_eye",
                 reading.id,
                 "caution",
-                words("{name} sees one lobe only", name=reading.name),
+                words("{name} measures one lobe only", name=reading.name),
                 words(
                     "Below the hump the other lobe's fuel goes unseen: a second sender, in series or averaged, "
                     "or a warning."

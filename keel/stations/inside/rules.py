@@ -104,12 +104,9 @@ def seams_can_be_welded(tank: TankAnalysis) -> Iterator[Finding]:
     """A torch reaches every plate's seams from an open end; and the order they are welded in."""
     made, reach = tank[ASSEMBLY], tank.workshop.rules.torch_reach_mm
     for plate in made.beyond:
-        title = words("{name} lies {in_mm} from the nearer end", name=plate.name, in_mm=plate.mm)
-        why = words(
-            "A torch reaches {reach_mm} in (house rule). Move it nearer, plug-weld it from outside, or weld it before "
-            "the body is closed.",
-            reach_mm=reach,
-        )
+        said = "{name} {in_mm} from the nearer end, torch reach {reach_mm} (house rule)"
+        title = words(said, name=plate.name, in_mm=plate.mm, reach_mm=reach)
+        why = words("Move it nearer, plug-weld it from outside, or weld it before the body is closed.")
         yield _finding("inside.torch", plate.id, "caution", title, why)
     for first, second in made.shut_in:
         title = words("Between {first} and {second} nothing reaches the seams", first=first, second=second)
@@ -158,11 +155,11 @@ def a_brush_gets_in(tank: TankAnalysis) -> Iterator[Finding]:
     """Every compartment can be brushed out through a port."""
     rooms = tank[CHECKS].unbrushed
     if rooms:
-        title = words("A brush can't reach {rooms}", rooms=in_words(rooms))
+        said = "No way in for a brush of {brush_mm} (house rule): {rooms}"
+        title = words(said, brush_mm=tank.workshop.rules.brush_mm, rooms=in_words(rooms))
         why = words(
-            "No way of openings {brush_mm} wide (house rule) leads there from a port's hole. Widen an opening, or put "
-            "a cover over it: what can't be brushed can't be cleaned or inspected.",
-            brush_mm=tank.workshop.rules.brush_mm,
+            "What can't be brushed can't be cleaned or inspected. Widen an opening from a port's hole on, or put a "
+            "cover over it."
         )
         yield _finding("inside.brush", "rooms", "note", title, why)
 
@@ -172,14 +169,12 @@ def draw_gets_through(tank: TankAnalysis) -> Iterator[Finding]:
     for room in tank[CHECKS].starved:
         if room.head_mm <= HEAD_MOST_MM:
             continue
-        title = words("{room} is a starved compartment", room=room.room)
-        why = words("In its lowest quarter nothing is open towards it: what is drawn can't come. Open it lower down.")
+        title = words("Starved compartment, nothing open in its lowest quarter: {room}", room=room.room)
+        why = words("What is drawn can't come. Open it lower down.")
         if room.open_mm2 > 0:
-            why = words(
-                "What is drawn holds it {head_mm} lower than its neighbours when the tank is low: as much is left "
-                "behind. Open it lower down, or wider.",
-                head_mm=room.head_mm,
-            )
+            said = "Starved compartment {head_mm} lower than its neighbours, limit {most_mm}: {room}"
+            title = words(said, room=room.room, head_mm=room.head_mm, most_mm=HEAD_MOST_MM)
+            why = words("When the tank is low, as much is left behind. Open it lower down, or wider.")
         yield _finding("inside.starves", room.room, "caution", title, why)
 
 

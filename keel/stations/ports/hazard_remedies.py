@@ -11,8 +11,8 @@ from keel.design.features import Partition
 from keel.design.ports import NeckPath, Port, PortRole, VentPath
 from keel.findings.edits import at_place, extreme_place, free_id, port_of, unused, with_port, with_ports
 from keel.findings.finding import Finding, Remedy
-from keel.solid.build import Cell
 from keel.solid.polyhedron import Array
+from keel.solid.solids import Cell
 from keel.stations.ports.hazard_rules import in_cell
 from keel.studies.ports.vents_on_slopes import SLOPES, VENTS_ON_SLOPES
 from keel.studies.result import words

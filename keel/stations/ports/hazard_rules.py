@@ -9,9 +9,9 @@ from keel.findings.finding import Finding, Rule, Severity, of_station
 from keel.findings.fuels import attacked, fuels_of, rubbers
 from keel.reference.compatibility import HOSES, OF_RUBBER
 from keel.reference.units import MM3_PER_LITRE
-from keel.solid.build import Cell
+from keel.solid.solids import Cell
 from keel.studies.liquid.draining import inside, place_of
-from keel.studies.ports.reach import SLOPE_DEG
+from keel.studies.ports.attitudes import SLOPE_DEG
 from keel.studies.ports.vents_on_slopes import VENTS_ON_SLOPES
 from keel.studies.result import words
 
@@ -98,12 +98,16 @@ def vents_breathe_on_slopes(tank: TankAnalysis) -> Iterator[Finding]:
             "vent.under",
             cell,
             "caution",
-            words("The {cell}'s vents lie under fuel, {slopes}", cell=cell, slopes=" and ".join(found.slopes)),
             words(
-                "Filled to its rated litres and standing on {slope_deg} it pushes fuel out through them as it warms"
+                "Vents of the {cell} under fuel on a {slope_deg} slope, {slopes}",
+                cell=cell,
+                slope_deg=SLOPE_DEG,
+                slopes=" and ".join(found.slopes),
+            ),
+            words(
+                "Filled to its rated litres it pushes fuel out through them as it warms"
                 + ("; {air_l} of air has no way out." if trapped else ".")
                 + " A vent at that end, joined with the other over the tank, keeps one of them dry.",
-                slope_deg=SLOPE_DEG,
                 **({"air_l": trapped} if trapped else {}),
             ),
         )

@@ -2,8 +2,10 @@
 
 from keel.stations.ports import flow_rules, hanger_rules, hazard_remedies, hazard_rules, remedies, seat_rules
 from keel.stations.station import Station
+from keel.studies.ports.attitudes import IN_ATTITUDES
 from keel.studies.ports.filling import FILL_RUNS
-from keel.studies.ports.reach import HUNG, IN_ATTITUDES, LANDINGS, REACHES
+from keel.studies.ports.landing import LANDINGS
+from keel.studies.ports.reach import HUNG, REACHES
 
 PORTS = Station(
     name="ports",

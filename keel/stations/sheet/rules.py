@@ -30,16 +30,13 @@ def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
                 name,
                 "stop",
                 words(
-                    "The wrapper is {inside_mm} in {name} inside: {brake} can't close it",
+                    "Wrapper {inside_mm} in {name} inside, {brake} closes from {least_mm}",
                     inside_mm=inside,
                     name=name,
                     brake=tank.workshop.brake.name,
-                ),
-                words(
-                    "The last bend closes the wrapper round the brake's beam; the least inside size for that is "
-                    "{least_mm}.",
                     least_mm=least,
                 ),
+                words("The last bend closes the wrapper round the brake's beam: it couldn't be taken off again."),
             )
 
 
@@ -52,7 +49,7 @@ def brake_width(tank: TankAnalysis) -> Iterator[Finding]:
             "",
             "stop",
             words(
-                "The wrapper's bends are {bend_mm} long, {brake} does {width_mm}",
+                "Bends of the wrapper {bend_mm} long, {brake} at most {width_mm}",
                 bend_mm=tank[SHEET].overall_mm,
                 brake=tank.workshop.brake.name,
                 width_mm=width,
@@ -78,15 +75,15 @@ def brake_bends_it(tank: TankAnalysis) -> Iterator[Finding]:
             "",
             "stop",
             words(
-                "{brake} doesn't bend {thickness_sheet} {metal}",
+                "{metal} {thickness_sheet} thick, {brake} at most {most_sheet}",
                 brake=brake.name,
                 thickness_sheet=thickest,
                 metal=tank.shell.metal,
+                most_sheet=most,
             ),
             words(
-                "It bends {steel_sheet} of mild steel over its width and so {most_sheet} of this by yield and t².",
+                "It bends {steel_sheet} of mild steel over its width; force goes with yield · t².",
                 steel_sheet=brake.thickest_steel_mm,
-                most_sheet=most,
             ),
         )
 
@@ -117,7 +114,12 @@ def pan_flange(tank: TankAnalysis) -> Iterator[Finding]:
             "pan.flange",
             "",
             "caution",
-            words("Pan flange {flange_mm}, at least {least_mm}", flange_mm=flange, least_mm=least),
+            words(
+                "Pan flange {flange_mm}, at least {least_mm} ({source})",
+                flange_mm=flange,
+                least_mm=least,
+                source="house rule" if rules.flange_least_mm >= brake.shortest_flange_mm else brake.name,
+            ),
             words(
                 "They weld well from {weld_mm} (house rule) and {brake} bends {bend_mm} or more.",
                 weld_mm=rules.flange_least_mm,
@@ -165,16 +167,14 @@ def _too_large(part: FlatPart, stock: Sequence[StockSheet]) -> Finding:
         part.name,
         "stop",
         words(
-            "The {part} is {length_mm} × {width_mm}, larger than any sheet",
-            part=part.title.lower(),
+            "{part} {length_mm} × {width_mm}, largest sheet in stock {stock_length_mm} × {stock_width_mm}",
+            part=part.title,
             length_mm=part.length_mm,
             width_mm=part.width_mm,
-        ),
-        words(
-            "The largest in stock is {stock_length_mm} × {stock_width_mm}.",
             stock_length_mm=largest.length_mm,
             stock_width_mm=largest.width_mm,
         ),
+        words("It can't be cut from one piece: buy a larger sheet, or make the tank smaller."),
     )
 
 
@@ -217,7 +217,7 @@ def rolls_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
             "",
             "stop",
             words(
-                "The roll is {long_mm} long, {name} takes {width_mm}",
+                "Rolled wrapper {long_mm} long, {name} at most {width_mm}",
                 long_mm=tank[SHEET].overall_mm,
                 name=rolls.name,
                 width_mm=rolls.width_mm,

@@ -12,7 +12,7 @@ from keel.findings.edits import OFF_WALL_MM, at_place, extreme_place, free_id, w
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.studies.liquid.draining import LEVEL
 from keel.studies.result import words
-from keel.studies.space.clearance import needed_mm
+from keel.studies.space.gap import needed_mm
 
 
 def _with_feature(tank: TankAnalysis, name: str, **fields: Any) -> Patch:

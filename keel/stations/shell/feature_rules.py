@@ -11,7 +11,7 @@ from keel.findings.finding import Finding, of_station
 from keel.solid.cuts import FACE_AXIS
 from keel.solid.polyhedron import Array
 from keel.studies.result import words
-from keel.studies.space.clearance import needed_mm
+from keel.studies.space.gap import needed_mm
 
 _shell = of_station("shell")
 ROUNDING_MM = 1e-6
@@ -31,12 +31,11 @@ def well_sheds_water(tank: TankAnalysis) -> Iterator[Finding]:
             "well.holds_water",
             well.id,
             "caution",
-            words("{name} holds rain and grit round its flange", name=well.name),
+            words("{name} holds rain {deep_mm} deep, no drain", name=well.name, deep_mm=well.deep_mm),
             words(
-                "It is {edge_mm} from the nearest edge and has no drain, so what falls in stays in, "
-                "{deep_mm} deep, over the seal. Open it to an edge or lead a drain tube out of it.",
+                "It is {edge_mm} from the nearest edge, so rain and grit stay in it, over the seal. Open it to an edge "
+                "or lead a drain tube out of it.",
                 edge_mm=min(edges),
-                deep_mm=well.deep_mm,
             ),
         )
 
@@ -87,9 +86,7 @@ def mouths_keep_apart(tank: TankAnalysis) -> Iterator[Finding]:
                 "feature.past_edge",
                 one.of.id,
                 "caution",
-                words(
-                    "{name} runs {over_mm} past the edge of the {face}", name=one.of.name, over_mm=over, face=one.face
-                ),
+                words("{name} {over_mm} past the edge of the {face}", name=one.of.name, over_mm=over, face=one.face),
                 words("What is past the edge isn't there to be cut. Make it smaller, or move it in."),
             )
         for there, other in enumerate(mouths[place + 1 :], start=place + 1):
@@ -98,11 +95,13 @@ def mouths_keep_apart(tank: TankAnalysis) -> Iterator[Finding]:
                     "feature.overlap",
                     one.of.id,
                     "stop",
-                    words("{one} and {other} run into each other", one=one.of.name, other=other.of.name),
                     words(
-                        "By {over_mm}. Their litres are counted once, but two plates can't stand in one place.",
+                        "{one} and {other} overlap by {over_mm}",
+                        one=one.of.name,
+                        other=other.of.name,
                         over_mm=-float(apart[place, there]),
                     ),
+                    words("Their litres are counted once, but two plates can't stand in one place."),
                     other.of.id,
                 )
 
@@ -176,7 +175,7 @@ def sump_clears_ground(tank: TankAnalysis) -> Iterator[Finding]:
                 cost.id,
                 "stop",
                 words(
-                    "{name} is {low_mm} above the ground, needs {least_mm}", name=cost.name, low_mm=low, least_mm=least
+                    "{name} {low_mm} above the ground, at least {least_mm}", name=cost.name, low_mm=low, least_mm=least
                 ),
                 words("It is the first thing a stone or a kerb meets, and it holds the last of the fuel."),
             )

@@ -10,9 +10,9 @@ from keel.findings.finding import Finding, Remedy
 from keel.findings.fuels import fuels_of
 from keel.reference.compatibility import OF_METAL
 from keel.reference.metals import METALS, MetalName
-from keel.solid.build import AnyShell
 from keel.solid.interior import filled
-from keel.studies.demand.demand import TARGET_L
+from keel.solid.solids import AnyShell
+from keel.studies.demand.target import TARGET_L
 from keel.studies.liquid.capacity import CAPACITY
 from keel.studies.liquid.draining import drained
 from keel.studies.result import words

@@ -5,24 +5,27 @@ from math import ceil
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.shell import CylinderShell, ProfileShell
-from keel.findings.finding import Finding, of_station
+from keel.findings.finding import Finding, of_station, saying
 from keel.findings.fuels import attacked, fuels_of
 from keel.reference.compatibility import OF_METAL
 from keel.reference.metals import METALS
 from keel.solid.pools import lobes
 from keel.studies.cost.figures import FIGURES
-from keel.studies.demand.demand import TARGET_L
+from keel.studies.demand.target import TARGET_L
 from keel.studies.liquid.draining import LEVEL, PORTS_OUTSIDE
 from keel.studies.result import words
 from keel.studies.sheet.unfold import SHEET
-from keel.studies.strength.panels.panel import how_held
+from keel.studies.strength.panels.panel import Panel, how_held
 from keel.studies.strength.panels.rows import PANELS
 
 _shell = of_station("shell")
+_say = saying("shell")
 ROUNDING_MM = 1e-6
 ROUNDING_L = 1e-6
 UNREACHED_SHARE = 0.05
 """Stranded fuel beyond this share of brimful is worth a caution."""
+TRAPPED_SHARE = 0.005
+"""Air that can't leave, beyond this share of brimful, is worth a caution."""
 UNEVEN_SHARE = 0.25
 """Lobes that differ by more than this are called uneven."""
 
@@ -81,47 +84,50 @@ def wall_thickness(tank: TankAnalysis) -> Iterator[Finding]:
     """The sheet is thick enough to weld and for its largest panels."""
     metal, thickness = METALS[tank.shell.metal], tank.shell.thickness_mm
     if thickness < metal.weldable_from_mm - ROUNDING_MM:
-        yield _shell(
+        yield _say(
             "wall.weldable",
             "",
             "caution",
-            words(
-                "Wall {thickness_sheet} of {metal}, at least {least_sheet} to weld tight",
-                thickness_sheet=thickness,
-                metal=tank.shell.metal,
-                least_sheet=metal.weldable_from_mm,
-            ),
-            words("Thinner sheet burns through and its seams leak; a tank needs every seam tight."),
+            "Wall {thickness_sheet} of {metal}, at least {least_sheet} to weld tight",
+            "Thinner sheet burns through and its seams leak; a tank needs every seam tight.",
+            thickness_sheet=thickness,
+            metal=tank.shell.metal,
+            least_sheet=metal.weldable_from_mm,
         )
     worst = max(tank[PANELS], key=lambda panel: panel.least_thickness_mm / panel.thickness_mm)
     if worst.least_thickness_mm > worst.thickness_mm + ROUNDING_MM:
-        yield _shell(
-            "wall.thin",
-            "",
-            "caution",
-            words(
-                "The {panel} wants {least_sheet}, the sheet is {thickness_sheet}",
-                panel=worst.name,
-                least_sheet=ceil(worst.least_thickness_mm * 10) / 10,
-                thickness_sheet=worst.thickness_mm,
-            ),
-            words(
-                "The {what}, {long_mm} × {short_mm} flat, under {head_kpa}, " + worst.load.text + ": {stress_mpa}, "
-                "allowed {allowed_mpa} ({share_pct} of the yield beside a weld, house rule). "
-                "Its edges: {edges}; safe proof pressure of this panel {proof_kpa}{safe}.",
-                **worst.load.values,
-                what=worst.what,
-                edges=how_held(worst),
-                proof_kpa=worst.proof_kpa,
-                long_mm=worst.long_mm,
-                short_mm=worst.short_mm,
-                head_kpa=worst.pressure_kpa,
-                stress_mpa=worst.stress_mpa,
-                allowed_mpa=worst.allowed_mpa,
-                share_pct=tank.workshop.rules.stress_share,
-                safe="; it bows by more than half its thickness, where this sum errs safe" if worst.errs_safe else "",
-            ),
-        )
+        yield _thin(worst, tank.workshop.rules.stress_share)
+
+
+def _thin(panel: Panel, stress_share: float) -> Finding:
+    title = "Sheet of the {panel} {thickness_sheet}, at least {least_sheet}"
+    why = (
+        "The {what}, {long_mm} × {short_mm} flat, under {head_kpa}, " + panel.load.text + ": {stress_mpa}, "
+        "allowed {allowed_mpa} ({share_pct} of the yield beside a weld, house rule). "
+        "Its edges: {edges}; safe proof pressure of this panel {proof_kpa}{safe}."
+    )
+    safe = "; it bows by more than half its thickness, where this sum errs safe"
+    return _say(
+        "wall.thin",
+        "",
+        "caution",
+        title,
+        why,
+        **panel.load.values,
+        panel=panel.name,
+        least_sheet=ceil(panel.least_thickness_mm * 10) / 10,
+        thickness_sheet=panel.thickness_mm,
+        what=panel.what,
+        edges=how_held(panel),
+        proof_kpa=panel.proof_kpa,
+        long_mm=panel.long_mm,
+        short_mm=panel.short_mm,
+        head_kpa=panel.pressure_kpa,
+        stress_mpa=panel.stress_mpa,
+        allowed_mpa=panel.allowed_mpa,
+        share_pct=stress_share,
+        safe=safe if panel.small_deflection_exceeded else "",
+    )
 
 
 def bend_radius(tank: TankAnalysis) -> Iterator[Finding]:
@@ -161,7 +167,12 @@ def lobes_are_even(tank: TankAnalysis) -> Iterator[Finding]:
             "saddle.uneven",
             "",
             "note",
-            words("The lobes hold {most_l} and {least_l} below the hump", most_l=most, least_l=least),
+            words(
+                "Lobes hold {most_l} and {least_l} below the hump, limit {limit_pct} apart",
+                most_l=most,
+                least_l=least,
+                limit_pct=UNEVEN_SHARE,
+            ),
             words(
                 "The smaller runs dry first, and its side of the vehicle rides higher; "
                 "a transfer has to run the right way."
@@ -193,13 +204,17 @@ def fuel_can_be_reached(tank: TankAnalysis) -> Iterator[Finding]:
             "fuel.unreached",
             cell.cell,
             "caution",
-            words("{stranded_l} of the {cell} can't be drawn on the level", stranded_l=cell.stranded_l, cell=cell.cell),
             words(
-                "{own_l} lies below the pickup and {other_l} in pools that don't run to it. "
-                "More than {share_pct} of brimful is fuel carried for nothing.",
+                "{stranded_l} of the {cell} can't be drawn on the level, limit {limit_l} ({limit_pct} of brimful)",
+                stranded_l=cell.stranded_l,
+                cell=cell.cell,
+                limit_l=UNREACHED_SHARE * cell.brimful_l,
+                limit_pct=UNREACHED_SHARE,
+            ),
+            words(
+                "{own_l} lies below the pickup and {other_l} in pools that don't run to it: fuel carried for nothing.",
                 own_l=cell.stranded_l - elsewhere,
                 other_l=elsewhere,
-                share_pct=UNREACHED_SHARE,
             ),
         )
 
@@ -207,13 +222,17 @@ def fuel_can_be_reached(tank: TankAnalysis) -> Iterator[Finding]:
 def air_can_leave(tank: TankAnalysis) -> Iterator[Finding]:
     """The vent is at the highest place on the level."""
     for cell in tank[LEVEL]:
-        if cell.trapped_l is not None and cell.trapped_l > 0.005 * cell.brimful_l:
+        if cell.trapped_l is not None and cell.trapped_l > TRAPPED_SHARE * cell.brimful_l:
             yield _shell(
                 "air.trapped",
                 cell.cell,
                 "caution",
                 words(
-                    "{trapped_l} of air stays in the {cell} when it is filled", trapped_l=cell.trapped_l, cell=cell.cell
+                    "Trapped air {trapped_l} in the {cell}, limit {limit_l} ({limit_pct} of brimful)",
+                    trapped_l=cell.trapped_l,
+                    cell=cell.cell,
+                    limit_l=TRAPPED_SHARE * cell.brimful_l,
+                    limit_pct=TRAPPED_SHARE,
                 ),
                 words(
                     "The vent opens below the highest place, so that much never fills. It is off the rated capacity."
@@ -231,16 +250,16 @@ def proof_is_safe(tank: TankAnalysis) -> Iterator[Finding]:
             "",
             "note",
             words(
-                "Test it at no more than {proof_kpa}: the {panel} gives first",
+                "Test pressure of the {panel} at most {proof_kpa}, at least {least_kpa} wanted (house rule)",
                 proof_kpa=weakest.proof_kpa,
                 panel=weakest.name,
+                least_kpa=least,
             ),
             words(
-                "At {share_pct} of the yield beside a weld ({metal}, {thickness_sheet}) that is the most it bears, "
-                "below the {least_kpa} of the house rule. Brace it, test longer, or stiffen the panel.",
+                "More bends it for good: {share_pct} of the yield beside a weld ({metal}, {thickness_sheet}). Brace "
+                "it, test longer, or stiffen the panel.",
                 share_pct=tank.workshop.rules.stress_share,
                 metal=tank.shell.metal,
                 thickness_sheet=weakest.thickness_mm,
-                least_kpa=least,
             ),
         )

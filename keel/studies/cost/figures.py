@@ -8,7 +8,7 @@ from keel.design.inside import Inside
 from keel.reference.fuels import FUELS, FuelName
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_M3
-from keel.solid.build import Solids
+from keel.solid.solids import Solids
 from keel.studies.liquid.capacity import CAPACITY, Capacity
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.unfold import SHEET

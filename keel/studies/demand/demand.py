@@ -5,10 +5,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import accumulate
 from math import ceil
+from typing import NamedTuple
 
 from keel.analysis.parts import BRIEF, RULES
 from keel.analysis.study import study
-from keel.design.brief import Basis, Brief, DemandCase
+from keel.design.brief import Brief, DemandCase
 from keel.design.pumps import FittedPump, Pump, PumpCurve
 from keel.design.workshop import HouseRules
 from keel.reference.engines import BSFC_KG_PER_KWH, TIMES_PETROL, Range
@@ -50,14 +51,6 @@ class Demand:
     low_running_l_per_h: float | None
     low_short_l_per_h: float | None
     carries_kw: float | None
-    how: Words
-
-
-@dataclass(frozen=True, slots=True)
-class Target:
-    """The capacity asked for and how it came about."""
-
-    litres: float
     how: Words
 
 
@@ -124,29 +117,20 @@ def demands(brief: Brief, rules: HouseRules) -> list[Demand]:
         house rule's margin on top, at rail pressure and supply voltage. A case without power or a
         measured flow is left out.
     """
-    return [_demand(case, brief, rules) for case in brief.cases if case.power_kw or case.measured_l_per_h]
+    return [demand_of(case, brief, rules) for case in brief.cases if case.power_kw or case.measured_l_per_h]
 
 
-def _demand(case: DemandCase, brief: Brief, rules: HouseRules) -> Demand:
+def demand_of(case: DemandCase, brief: Brief, rules: HouseRules) -> Demand:
+    """One case worked out, whether or not its pumps do.
+
+    References
+    ----------
+    Brake specific fuel consumption: ṁ = P · BSFC, V̇ = ṁ / ρ (J. B. Heywood, Internal Combustion Engine
+    Fundamentals, ch. 2). Ranges and densities: `keel.reference.engines`, `keel.reference.fuels`.
+    """
     fuel = case.fuel or brief.fuel
-    density = FUELS[fuel].density_kg_per_l
-    if case.measured_l_per_h is not None:
-        flow, bsfc, ends = case.measured_l_per_h, None, (case.measured_l_per_h, case.measured_l_per_h)
-        how = words("measured: {flow_lph}", flow_lph=flow)
-    else:
-        power, used, usual = case.power_kw or 0.0, bsfc_used(case, fuel), bsfc_range(case, fuel)
-        flow, bsfc = power * used / density, (usual.low, used, usual.high)
-        ends = (power * usual.low / density, power * usual.high / density)
-        how = words(
-            "{power_kw} × {bsfc_kgkwh} = {mass_kgh}; over {density_kgl} of {fuel} {flow_lph}",
-            power_kw=power,
-            bsfc_kgkwh=used,
-            mass_kgh=power * used,
-            density_kgl=density,
-            fuel=fuel,
-            flow_lph=flow,
-        )
-    needed = flow * (1 + rules.pump_margin)
+    burnt = _measured(case.measured_l_per_h) if case.measured_l_per_h is not None else _by_power(case, fuel)
+    needed = burnt.l_per_h * (1 + rules.pump_margin)
     per_kw = needed / case.power_kw if case.power_kw else None
     pumps = _pump_flows(brief.pumps, case, needed, per_kw)
     running = _total([pump.flow_l_per_h for pump in pumps if not pump.spare])
@@ -155,11 +139,11 @@ def _demand(case: DemandCase, brief: Brief, rules: HouseRules) -> Demand:
         id=case.id,
         name=case.name,
         fuel=fuel,
-        bsfc=bsfc,
-        mass_kg_per_h=flow * density,
-        flow_l_per_h=flow,
-        range_l_per_h=ends,
-        average_l_per_h=flow * case.duty,
+        bsfc=burnt.bsfc,
+        mass_kg_per_h=burnt.l_per_h * FUELS[fuel].density_kg_per_l,
+        flow_l_per_h=burnt.l_per_h,
+        range_l_per_h=burnt.ends_l_per_h,
+        average_l_per_h=burnt.l_per_h * case.duty,
         needed_l_per_h=needed,
         pumps=pumps,
         running_l_per_h=running,
@@ -167,8 +151,38 @@ def _demand(case: DemandCase, brief: Brief, rules: HouseRules) -> Demand:
         low_running_l_per_h=low,
         low_short_l_per_h=None if low is None else max(0.0, needed - low),
         carries_kw=running / per_kw if per_kw and running is not None else None,
-        how=how,
+        how=burnt.how,
     )
+
+
+class _Burnt(NamedTuple):
+    """Fuel flow at full power, the range it lies in, and how it was found."""
+
+    l_per_h: float
+    bsfc: tuple[float, float, float] | None
+    ends_l_per_h: tuple[float, float]
+    how: Words
+
+
+def _measured(l_per_h: float) -> _Burnt:
+    return _Burnt(l_per_h, None, (l_per_h, l_per_h), words("measured: {flow_lph}", flow_lph=l_per_h))
+
+
+def _by_power(case: DemandCase, fuel: FuelName) -> _Burnt:
+    density = FUELS[fuel].density_kg_per_l
+    power, used, usual = case.power_kw or 0.0, bsfc_used(case, fuel), bsfc_range(case, fuel)
+    flow = power * used / density
+    how = words(
+        "{power_kw} × {bsfc_kgkwh} = {mass_kgh}; over {density_kgl} of {fuel} {flow_lph}",
+        power_kw=power,
+        bsfc_kgkwh=used,
+        mass_kgh=power * used,
+        density_kgl=density,
+        fuel=fuel,
+        flow_lph=flow,
+    )
+    ends = power * usual.low / density, power * usual.high / density
+    return _Burnt(flow, (usual.low, used, usual.high), ends, how)
 
 
 def _total(flows: Sequence[float | None]) -> float | None:
@@ -198,42 +212,6 @@ def _pump_flows(fitted: Sequence[FittedPump], case: DemandCase, needed: float, p
     return found
 
 
-def target(brief: Brief, rules: HouseRules) -> Target | None:
-    """Rated capacity asked for: the named figure, or what the basis comes to; None without either."""
-    if brief.target_l is not None:
-        return Target(litres=brief.target_l, how=words("named: {target_l}", target_l=brief.target_l))
-    return _from_basis(brief.basis, brief, rules) if brief.basis else None
-
-
-def _from_basis(basis: Basis, brief: Brief, rules: HouseRules) -> Target | None:
-    if basis.kind == "range":
-        if basis.range_km is None or basis.per_100km_l is None:
-            return None
-        litres = basis.range_km / 100 * basis.per_100km_l * (1 + basis.reserve)
-        how = words(
-            "{range_km} at {per_l} for 100 km, and {reserve_pct} in hand",
-            range_km=basis.range_km,
-            per_l=basis.per_100km_l,
-            reserve_pct=basis.reserve,
-        )
-        return Target(litres=litres, how=how)
-    case = case_of(brief, basis.case)
-    hours = basis.hours if basis.kind == "run time" else (basis.stint_min or 0.0) / 60
-    if case is None or not hours or not (case.power_kw or case.measured_l_per_h):
-        return None
-    answer = _demand(case, brief, rules)
-    litres = answer.average_l_per_h * hours * (1 + basis.reserve)
-    how = words(
-        "{hours_h} of {name} at {duty_pct} of full power, {average_lph}, and {reserve_pct} in hand",
-        hours_h=hours,
-        name=case.name,
-        duty_pct=case.duty,
-        average_lph=answer.average_l_per_h,
-        reserve_pct=basis.reserve,
-    )
-    return Target(litres=litres, how=how)
-
-
 def case_of(brief: Brief, name: str | None) -> DemandCase | None:
     """The demand case of an id, or the first; None without any."""
     if name is None:
@@ -241,91 +219,10 @@ def case_of(brief: Brief, name: str | None) -> DemandCase | None:
     return next((case for case in brief.cases if case.id == name), None)
 
 
-@dataclass(frozen=True, slots=True)
-class Outgrown:
-    """A part that the first case's figures suffice for and another case's don't."""
-
-    case: str
-    part: str
-    now: Words
-    then: Words
-    worth: Words
-
-
-def outgrown(brief: Brief, rules: HouseRules) -> list[Outgrown]:
-    """What every further demand case outgrows of what serves the first, and what is worth building in now.
-
-    A blind boss or an empty pump seat costs little while the sheet is flat; cut in later, the tank has to be
-    emptied, cleaned, made gas-free, welded and proved anew.
-    """
-    answers = demands(brief, rules)
-    if len(answers) < 2:
-        return []
-    first, found = answers[0], []
-    for later in answers[1:]:
-        if later.short_l_per_h and not first.short_l_per_h:
-            found.append(
-                Outgrown(
-                    later.name,
-                    "pumps",
-                    words("{flow_lph} do", flow_lph=first.needed_l_per_h),
-                    words("{short_lph} short", short_lph=later.short_l_per_h),
-                    words(
-                        "an empty pump seat and its blind boss, welded in now; later it is a gas-free tank and a "
-                        "new proof"
-                    ),
-                )
-            )
-        if later.fuel != first.fuel:
-            found.append(
-                Outgrown(
-                    later.name,
-                    "fuel",
-                    words("{fuel}", fuel=first.fuel),
-                    words("{fuel}", fuel=later.fuel),
-                    words("metals, seals, lining and sender that bear both fuels, chosen now"),
-                )
-            )
-        if later.average_l_per_h > first.average_l_per_h * 1.001:
-            litres = brief.basis is not None and brief.basis.kind != "range"
-            found.append(
-                Outgrown(
-                    later.name,
-                    "capacity" if litres else "run time",
-                    words("{average_lph} on average", average_lph=first.average_l_per_h),
-                    words("{average_lph} on average", average_lph=later.average_l_per_h),
-                    words(
-                        "for the same time {share_pct} more capacity; a tank can't be stretched",
-                        share_pct=later.average_l_per_h / first.average_l_per_h - 1,
-                    ),
-                )
-            )
-        if brief.surge is not None and later.flow_l_per_h > first.flow_l_per_h * 1.001:
-            volume = brief.surge.uncovered_s * (1 + rules.surge_margin) / 3600
-            found.append(
-                Outgrown(
-                    later.name,
-                    "surge volume",
-                    words("{now_l}", now_l=first.flow_l_per_h * volume),
-                    words("{then_l}", then_l=later.flow_l_per_h * volume),
-                    words("make the surge volume for the larger one: the difference is a hand of sheet"),
-                )
-            )
-    return found
-
-
 def most_drawn_l_per_h(cases: list[Demand]) -> float | None:
     """What the pumps draw at most [L/h]; None without a demand case."""
     return max((case.running_l_per_h or case.needed_l_per_h for case in cases), default=None)
 
 
-def target_litres(asked: Target | None) -> float | None:
-    """The rated capacity that is asked for [L]."""
-    return asked.litres if asked else None
-
-
-TARGET = study(target, BRIEF, RULES)
-TARGET_L = study(target_litres, TARGET).by_value()
 DEMANDS = study(demands, BRIEF, RULES)
-OUTGROWN = study(outgrown, BRIEF, RULES)
 MOST_DRAWN = study(most_drawn_l_per_h, DEMANDS).by_value()

@@ -1,6 +1,6 @@
 """The ways to keep an engine fed while the main pickup is dry, with this design's figures."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import pi
 
 from keel.analysis.parts import BRIEF, RULES, SOLIDS, only
@@ -12,7 +12,7 @@ from keel.design.ports import drawing
 from keel.design.workshop import HouseRules
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_LITRE, MM3_PER_M3
-from keel.solid.build import Solids
+from keel.solid.solids import Solids
 from keel.studies.demand.demand import Demand, case_of, demands
 from keel.studies.demand.surge import Sizing, surge_sizing
 from keel.studies.ports.reach import reaches
@@ -72,88 +72,92 @@ def _methods(
     demand: Demand, surge: Surge, sizing: Sizing, solids: Solids | None, design: Design, rules: HouseRules
 ) -> list[SurgeMethod]:
     per_second = demand.flow_l_per_h / 3600
-    need, across, tall = sizing.volume_l, *cylinder_for(sizing.volume_l)
-    metal = design.shell.metal if design.shell else "5052-H32"
-    shell_kg = (pi * across * tall + pi / 2 * across**2) * WALL_MM * METALS[metal].density_kg_per_m3 / MM3_PER_M3
-    sump_l = sum(cost.litres for cost in solids.costs if cost.kind == "sump") if solids else 0.0
-    depth = solids.inner_body.size[2] if solids else 0.0
-    pot_tall = min(tall, max(depth - POT_ROOM_MM, 1.0))
-    pot_across = (4 * need * MM3_PER_LITRE / (pi * pot_tall)) ** 0.5
-    pickups = len(drawing(design.ports))
-    sump_lasts = sump_l / per_second
-    doors = (
-        any(feature.doors for feature in design.shell.features if isinstance(feature, Baffle))
-        if design.shell
-        else False
-    )
-    no_pot = _no_pot(solids, design, rules, tall, pot_across)
     ways = [
-        SurgeMethod(
-            "baffled sump with trap doors",
-            sump_l,
-            sump_lasts,
-            0,
-            0,
-            0.0,
-            sump_l > 0 and doors,
-            False,
-            _of_sump(sump_l, sump_lasts, doors),
-        ),
-        SurgeMethod(
-            "in-tank surge pot",
-            need,
-            need / per_second,
-            2,
-            1,
-            shell_kg,
-            no_pot is None,
-            False,
-            no_pot
-            or words(
-                "{across_mm} across and {tall_mm} high inside; fewer joints, none outside; out only through the "
-                "tank's top",
-                across_mm=pot_across,
-                tall_mm=pot_tall,
-            ),
-        ),
-        SurgeMethod(
-            "external surge tank",
-            need,
-            need / per_second,
-            10,
-            5,
-            shell_kg,
-            True,
-            False,
-            words(
-                "{across_mm} across and {tall_mm} high; easy to add later; its joints and hoses want a metal box "
-                "where people "
-                "share the air",
-                across_mm=across,
-                tall_mm=tall,
-            ),
-        ),
-        SurgeMethod(
-            "several pickups",
-            0.0,
-            0.0,
-            2 * max(1, 2 - pickups),
-            1,
-            0.0,
-            True,
-            False,
-            words(
-                "{count} now; holds nothing back: it only helps while one of them is wet, which a run over time "
-                "has to show",
-                count=pickups,
-            ),
-        ),
+        _sump(solids, design, per_second),
+        _pot(solids, design, rules, sizing.volume_l, per_second),
+        _tank_outside(design, sizing.volume_l, per_second),
+        _pickups(len(drawing(design.ports))),
     ]
     best = next((way.name for way in ways if way.possible and way.lasts_s >= surge.uncovered_s), "")
-    return [
-        SurgeMethod(w.name, w.holds_l, w.lasts_s, w.joints, w.hoses, w.metal_kg, w.possible, w.name == best, w.why)
-        for w in ways
-    ]
+    return [replace(way, favoured=way.name == best) for way in ways]
+
+
+def _sump(solids: Solids | None, design: Design, per_second: float) -> SurgeMethod:
+    held = sum(cost.litres for cost in solids.costs if cost.kind == "sump") if solids else 0.0
+    features = design.shell.features if design.shell else []
+    doors = any(feature.doors for feature in features if isinstance(feature, Baffle))
+    return SurgeMethod(
+        name="baffled sump with trap doors",
+        holds_l=held,
+        lasts_s=held / per_second,
+        joints=0,
+        hoses=0,
+        metal_kg=0.0,
+        possible=held > 0 and doors,
+        favoured=False,
+        why=_of_sump(held, held / per_second, doors),
+    )
+
+
+def _pot(solids: Solids | None, design: Design, rules: HouseRules, need_l: float, per_second: float) -> SurgeMethod:
+    tall = cylinder_for(need_l)[1]
+    depth = solids.inner_body.size[2] if solids else 0.0
+    pot_tall = min(tall, max(depth - POT_ROOM_MM, 1.0))
+    across = (4 * need_l * MM3_PER_LITRE / (pi * pot_tall)) ** 0.5
+    no_pot = _no_pot(solids, design, rules, tall, across)
+    said = "{across_mm} across and {tall_mm} high inside; fewer joints, none outside; out only through the tank's top"
+    return SurgeMethod(
+        name="in-tank surge pot",
+        holds_l=need_l,
+        lasts_s=need_l / per_second,
+        joints=2,
+        hoses=1,
+        metal_kg=_cylinder_kg(design, need_l),
+        possible=no_pot is None,
+        favoured=False,
+        why=no_pot or words(said, across_mm=across, tall_mm=pot_tall),
+    )
+
+
+def _tank_outside(design: Design, need_l: float, per_second: float) -> SurgeMethod:
+    across, tall = cylinder_for(need_l)
+    said = (
+        "{across_mm} across and {tall_mm} high; easy to add later; its joints and hoses want a metal box where people "
+        "share the air"
+    )
+    return SurgeMethod(
+        name="external surge tank",
+        holds_l=need_l,
+        lasts_s=need_l / per_second,
+        joints=10,
+        hoses=5,
+        metal_kg=_cylinder_kg(design, need_l),
+        possible=True,
+        favoured=False,
+        why=words(said, across_mm=across, tall_mm=tall),
+    )
+
+
+def _pickups(present: int) -> SurgeMethod:
+    said = "{count} now; holds nothing back: it only helps while one of them is wet, which a run over time has to show"
+    return SurgeMethod(
+        name="several pickups",
+        holds_l=0.0,
+        lasts_s=0.0,
+        joints=2 * max(1, 2 - present),
+        hoses=1,
+        metal_kg=0.0,
+        possible=True,
+        favoured=False,
+        why=words(said, count=present),
+    )
+
+
+def _cylinder_kg(design: Design, litres: float) -> float:
+    """Metal of the upright cylinder with both its ends [kg]."""
+    across, tall = cylinder_for(litres)
+    metal = design.shell.metal if design.shell else "5052-H32"
+    return (pi * across * tall + pi / 2 * across**2) * WALL_MM * METALS[metal].density_kg_per_m3 / MM3_PER_M3
 
 
 def _of_sump(sump_l: float, lasts_s: float, doors: bool) -> Words:

@@ -13,8 +13,8 @@ from keel.design.ports import Port
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_M3
 from keel.solid.box import Cuboid
-from keel.solid.build import AnyShell, Solids
 from keel.solid.envelope import Envelope
+from keel.solid.solids import AnyShell, Solids
 from keel.solid.standing import lid_height
 from keel.studies.drawing.views import LOOKING, Cut, Ring, View, ViewName, cut, silhouette, views
 from keel.studies.liquid.draining import Drained, place_of

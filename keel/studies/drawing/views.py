@@ -8,10 +8,10 @@ import numpy as np
 from manifold3d import Manifold
 
 from keel.design.attitude import Attitude, specific_force
-from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.pools import Crossings
 from keel.solid.shapes import slice_rings
+from keel.solid.solids import Cell, Solids
 from keel.studies.liquid.draining import Remainder
 
 Ring = list[tuple[float, float]]
@@ -68,8 +68,8 @@ def views(solids: Solids) -> list[View]:
 
 def sharp_edges(mesh: Mesh) -> Array:
     """The longest edges where faces meet at 20° or more, shape (n, 2, 3)."""
-    sizes = np.linalg.norm(mesh.halves, axis=1, keepdims=True)
-    normals = np.divide(mesh.halves, sizes, out=np.zeros_like(mesh.halves), where=sizes > 0)
+    sizes = np.linalg.norm(mesh.area_vectors, axis=1, keepdims=True)
+    normals = np.divide(mesh.area_vectors, sizes, out=np.zeros_like(mesh.area_vectors), where=sizes > 0)
     t = mesh.triangles
     pairs = np.vstack([t[:, [0, 1]], t[:, [1, 2]], t[:, [2, 0]]])
     faces = np.tile(np.arange(len(t)), 3)

@@ -6,8 +6,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from keel.design.gauge import Sender
-from keel.solid.build import Solids
-from keel.studies.gauge.gauge import BREAKPOINTS, column_of, litres_for_ohms, ohms_for_litres
+from keel.solid.solids import Solids
+from keel.studies.gauge.column import column_of
+from keel.studies.gauge.gauge import BREAKPOINTS
+from keel.studies.gauge.motion import litres_for_ohms, ohms_for_litres
 
 LEAST_POINTS = 3
 

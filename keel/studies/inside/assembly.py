@@ -9,7 +9,7 @@ from keel.analysis.parts import RULES, SOLIDS
 from keel.analysis.study import study
 from keel.design.features import Baffle, Partition
 from keel.design.workshop import HouseRules
-from keel.solid.build import FeatureCost, Solids
+from keel.solid.solids import FeatureCost, Solids
 
 IN_THE_WAY_MM2 = 50.0
 """A plate that overlaps less than this with what stands between it and an end passes by it [mm²]."""

@@ -11,10 +11,11 @@ from keel.analysis.study import study
 from keel.design.document import Design
 from keel.design.features import Baffle, Notch, Partition
 from keel.design.workshop import HouseRules
-from keel.solid.build import AnyShell, Solids, build
+from keel.solid.build import build
 from keel.solid.faults import GeometryError
 from keel.solid.plates import corners_cut, plate_at
 from keel.solid.shapes import slice_rings
+from keel.solid.solids import AnyShell, Solids
 from keel.studies.inside.compartment_checks import CHECKS, FreeRun, Insides
 from keel.studies.inside.plate_placement import AXES, Axis, Taken, taken_by
 

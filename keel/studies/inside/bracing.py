@@ -9,7 +9,7 @@ from keel.design.features import Baffle, Feature, Partition
 from keel.design.shell import CylinderShell
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FuelName
-from keel.solid.build import Solids
+from keel.solid.solids import Solids
 from keel.studies.strength.panels.panel import Panel
 from keel.studies.strength.panels.rows import panels
 

@@ -9,8 +9,10 @@ from typing import Literal
 from keel.design.document import Design
 from keel.design.features import Partition, Pot
 from keel.design.gauge import Sender, SwingArm
-from keel.solid.build import Solids
-from keel.studies.gauge.gauge import Swing, column_of, motion_of
+from keel.solid.solids import Solids
+from keel.studies.gauge.column import column_of
+from keel.studies.gauge.motion import motion_of
+from keel.studies.gauge.swing import Swing
 
 Axis = Literal["x", "y"]
 AXES: tuple[Axis, ...] = ("x", "y")

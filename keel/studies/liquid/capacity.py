@@ -13,8 +13,8 @@ from keel.reference.fuels import FUELS, FuelName
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.box import BoxSolid
-from keel.solid.build import AnyShell, Solids
 from keel.solid.polygon import ring_area
+from keel.solid.solids import AnyShell, Solids
 from keel.studies.liquid.draining import LEVEL, Drained
 from keel.studies.result import Words, words
 
@@ -168,7 +168,7 @@ def _why_none(level: Sequence[Drained]) -> Words | None:
 def _filling_lines(solids: Solids, fillings: Inside, box_l: float) -> list[CapacityLine]:
     """What a bag and foam take off the litres of the bare shell."""
     lines = []
-    bag_l = sum(cell.mesh.volume_mm3 / cell.mesh.open_share for cell in solids.cells) / MM3_PER_LITRE
+    bag_l = sum(cell.mesh.volume_mm3 / cell.mesh.porosity for cell in solids.cells) / MM3_PER_LITRE
     bladder, foam = fillings.bladder, fillings.foam
     if bladder is not None:
         how = words(

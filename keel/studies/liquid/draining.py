@@ -13,9 +13,9 @@ from keel.analysis.study import study
 from keel.design.attitude import Attitude, specific_force
 from keel.design.ports import BREATHES, DRAWS, Port, drawing, opened
 from keel.reference.units import MM3_PER_LITRE
-from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Array, Mesh, Waterline
-from keel.solid.pools import Pool, Pools, hairs_beside
+from keel.solid.pools import Pool, Pools, jittered_points
+from keel.solid.solids import Cell, Solids
 from keel.solid.standing import lid_height
 from keel.studies.result import Point, flat
 
@@ -114,7 +114,7 @@ class Space(Protocol):
 def inside(cell: Space, place: Array) -> bool:
     """Whether a place lies in a space, or within a hair of it: a ray upward leaves it once more than it enters."""
     above = float(cell.mesh.points[:, 2].max()) + 1.0
-    return any(len(cell.solid.ray_cast(list(p), [p[0], p[1], above])) % 2 == 1 for p in hairs_beside(place))
+    return any(len(cell.solid.ray_cast(list(p), [p[0], p[1], above])) % 2 == 1 for p in jittered_points(place))
 
 
 def _follows(solids: Solids, port: Port, floor: float, lid: float) -> float:

@@ -12,8 +12,8 @@ from keel.analysis.study import study
 from keel.design.attitude import Attitude, specific_force
 from keel.design.ports import Port
 from keel.reference.units import MM2_PER_M2, MM3_PER_LITRE
-from keel.solid.build import Solids
 from keel.solid.polyhedron import Array, Waterline, level_axes
+from keel.solid.solids import Solids
 from keel.studies.liquid.capacity import CAPACITY, Capacity
 from keel.studies.liquid.draining import LEVEL, Drained, drained
 from keel.studies.liquid.strapping import StrappingRow, strapping_table

@@ -9,8 +9,8 @@ from keel.analysis.parts import SOLIDS
 from keel.analysis.study import study
 from keel.design.attitude import Attitude, specific_force
 from keel.reference.units import MM3_PER_LITRE
-from keel.solid.build import Solids
 from keel.solid.polyhedron import Waterline
+from keel.solid.solids import Solids
 
 STRAPPING_ROWS = 20
 MOST_ROWS = 2000

@@ -6,9 +6,9 @@ import numpy as np
 from manifold3d import Manifold
 
 from keel.design.ports import Port
-from keel.solid.build import Solids
 from keel.solid.polygon import circle
 from keel.solid.shapes import drawn_out
+from keel.solid.solids import Solids
 from keel.solid.standing import lid_height
 from keel.studies.liquid.draining import short_by_mm, span_at
 

@@ -8,8 +8,8 @@ from keel.analysis.parts import PORTS, SOLIDS
 from keel.analysis.study import study
 from keel.design.ports import BREATHES, NeckPath, Port, PortRole, opened
 from keel.reference.units import MM3_PER_LITRE
-from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Waterline
+from keel.solid.solids import Cell, Solids
 from keel.studies.liquid.draining import inside, place_of
 
 ROWS = 24

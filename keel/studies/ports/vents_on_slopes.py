@@ -10,11 +10,11 @@ from keel.analysis.study import study
 from keel.design.attitude import Attitude, specific_force
 from keel.design.ports import BREATHES, Port, opened
 from keel.reference.units import MM3_PER_LITRE
-from keel.solid.build import Cell, Solids
 from keel.solid.polyhedron import Array
+from keel.solid.solids import Cell, Solids
 from keel.studies.liquid.capacity import CAPACITY, Capacity
 from keel.studies.liquid.draining import drained, inside, place_of
-from keel.studies.ports.reach import SLOPE_DEG
+from keel.studies.ports.attitudes import SLOPE_DEG
 
 SLOPES = {
     "nose up": Attitude(pitch_deg=SLOPE_DEG),

@@ -14,8 +14,8 @@ from keel.design.document import Design
 from keel.design.features import Baffle, Partition, Pot
 from keel.design.shell import CylinderShell
 from keel.design.workshop import Workshop
-from keel.solid.build import AnyShell, FeatureCost, Solids
 from keel.solid.plates import Plate
+from keel.solid.solids import AnyShell, FeatureCost, Solids
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
 from keel.studies.sheet.model import flat_part
 from keel.studies.sheet.parts import Bend, FlatPart, Spot, rectangle

@@ -1,13 +1,12 @@
 """A profile or a cylinder as wrapper pieces and two flat ends: flats, bends, rolls, seams."""
 
 from dataclasses import dataclass
-from math import degrees, pi, sin, sqrt, tan
+from math import degrees, pi, tan
 
-import numpy as np
 from shapely.geometry import Polygon
 
 from keel.design.document import Design
-from keel.design.shell import CylinderShell, ProfileShell
+from keel.design.shell import ProfileShell
 from keel.design.workshop import Workshop
 from keel.solid.polygon import Edge, ShapeError, inset, turn_at
 from keel.solid.section import Section, section_of
@@ -67,7 +66,7 @@ def profile_sheet(shell: ProfileShell, design: Design, workshop: Workshop) -> Sh
     parts.append(_end(shell, section, gap))
     seams += _end_seams(section)
     rolls = [e.radius for e in edges if e.centre]
-    return _made(
+    return made(
         "wrapper and flat ends",
         parts,
         seams,
@@ -81,63 +80,7 @@ def profile_sheet(shell: ProfileShell, design: Design, workshop: Workshop) -> Sh
     )
 
 
-def cylinder_sheet(shell: CylinderShell, design: Design, workshop: Workshop) -> Sheet:
-    """Flat parts of a cylinder: a rolled wrapper, π (D − t) long, and two discs set into it."""
-    t, k = shell.thickness_mm, workshop.k_for(shell.metal)
-    gap = workshop.rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
-    bore = shell.diameter_mm - 2 * t
-    wrapper = flat_part(
-        shell.metal,
-        name="wrapper",
-        title="Wrapper",
-        quantity=1,
-        thickness_mm=t,
-        outline=rectangle(pi * (shell.diameter_mm - t), shell.run_mm),
-        bends=[],
-        marks=[],
-        note=f"Roll to {shell.diameter_mm:g} mm outside diameter; the inside of the tank faces you.",
-    )
-    across = bore - 2 * gap if not shell.dish_mm else sqrt(bore**2 + 4 * shell.dish_mm**2)
-    turn = 2 * pi * np.arange(180) / 180
-    reach = across / 2 * sqrt(2 * pi / 180 / sin(2 * pi / 180))
-    note = (
-        "Set into the wrapper, flush."
-        if not shell.dish_mm
-        else "Blank for a dished end of the same area; spin or press."
-    )
-    end = flat_part(
-        shell.metal,
-        name="end",
-        title="Dished end, blank" if shell.dish_mm else "End",
-        quantity=2,
-        thickness_mm=shell.end_wall_mm,
-        outline=[(float(reach * np.cos(a)), float(reach * np.sin(a))) for a in turn],
-        bends=[],
-        marks=[],
-        note=note,
-    )
-    upright = shell.axis == "z"
-    seams = [Seam("closing seam", shell.run_mm, not upright)]
-    seams += [Seam(f"{name} end", pi * bore, upright and name == "lower") for name in _end_names(shell)]
-    return _made(
-        "rolled wrapper and two ends",
-        [wrapper, end],
-        seams,
-        0,
-        k=k,
-        deduction=0.0,
-        gap=gap,
-        inside=None,
-        roll=shell.diameter_mm / 2,
-        overall=shell.run_mm,
-    )
-
-
-def _end_names(shell: CylinderShell) -> tuple[str, str]:
-    return {"x": ("rear", "front"), "y": ("right", "left"), "z": ("lower", "upper")}[shell.axis]
-
-
-def _made(
+def made(
     scheme: str,
     parts: list[FlatPart],
     seams: list[Seam],

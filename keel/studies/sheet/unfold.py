@@ -9,11 +9,13 @@ from keel.design.document import Design
 from keel.design.ports import Port
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.design.workshop import Workshop
-from keel.solid.build import AnyShell, Solids, build
+from keel.solid.build import build
+from keel.solid.solids import AnyShell, Solids
 from keel.studies.sheet.internals import internal_parts
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import FlatPart
-from keel.studies.sheet.profile import cylinder_sheet, profile_sheet
+from keel.studies.sheet.profile import profile_sheet
+from keel.studies.sheet.rolled import cylinder_sheet
 from keel.studies.sheet.wrapper import box_sheet
 
 

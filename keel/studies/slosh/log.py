@@ -9,7 +9,7 @@ from keel.reference.units import STANDARD_GRAVITY
 from keel.solid.polyhedron import Array
 
 MM_PER_M = 1000.0
-TRACES = ("forward_g", "left_g", "up_g", "use", "pitch_deg")
+TRACES = ("forward_g", "left_g", "up_g", "throttle_fraction", "pitch_deg")
 
 
 @dataclass(frozen=True)
@@ -23,12 +23,12 @@ class Log:
         From one sample to the next [s].
     forward_g, left_g, up_g : ndarray, shape (n,)
         Accelerating, turning left, thrown upward [g].
-    use : ndarray, shape (n,)
+    throttle_fraction : ndarray, shape (n,)
         Share of full draw.
     pitch_deg : ndarray, shape (n,)
         Nose up, for a hill [°].
     fuel_l_per_h : ndarray, shape (n,), optional
-        What was burnt, where that was logged; NaN where it wasn't, and `use` counts [L/h].
+        What was burnt, where that was logged; NaN where it wasn't, and `throttle_fraction` counts [L/h].
     """
 
     name: str
@@ -36,7 +36,7 @@ class Log:
     forward_g: Array
     left_g: Array
     up_g: Array
-    use: Array
+    throttle_fraction: Array
     pitch_deg: Array
     fuel_l_per_h: Array | None = None
 
@@ -56,7 +56,7 @@ class Log:
 
     def drawn(self, full_l_per_h: float) -> Array:
         """What the engine draws, with so much at full draw, shape (n,) [L/h]."""
-        by_use = self.use * full_l_per_h
+        by_use = self.throttle_fraction * full_l_per_h
         if self.fuel_l_per_h is None:
             return by_use
         return np.where(np.isnan(self.fuel_l_per_h), by_use, self.fuel_l_per_h)
@@ -82,7 +82,7 @@ def joined(logs: Sequence[Log]) -> Log:
     traces = {name: np.concatenate([getattr(log, name) for log in logs]) for name in TRACES}
     fuel = None
     if any(log.fuel_l_per_h is not None for log in logs):
-        unknown = [np.full(len(log.use), np.nan) for log in logs]
+        unknown = [np.full(len(log.throttle_fraction), np.nan) for log in logs]
         known = [u if log.fuel_l_per_h is None else log.fuel_l_per_h for u, log in zip(unknown, logs, strict=True)]
         fuel = np.concatenate(known)
     name = ", then ".join(dict.fromkeys(log.name for log in logs))

@@ -11,9 +11,9 @@ from keel.design.ports import Port
 from keel.design.workshop import HouseRules
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.basins import Basins, basins
-from keel.solid.build import Solids
 from keel.solid.compartments import Compartment, Opening
 from keel.solid.polyhedron import Array, Waterline
+from keel.solid.solids import Solids
 from keel.studies.demand.demand import demands
 from keel.studies.liquid.draining import inside, place_of
 from keel.studies.slosh.state import Feeds, Rooms, Ways
@@ -180,7 +180,7 @@ def _packed(parts: Basins) -> Rooms:
         points=np.ascontiguousarray(points),
         point_at=point_at,
         triangles=np.ascontiguousarray(triangles),
-        halves=np.vstack([room.mesh.halves * room.mesh.open_share for room in rooms]),
+        area_vectors=np.vstack([room.mesh.area_vectors * room.mesh.porosity for room in rooms]),
         triangle_at=_starts([len(room.mesh.triangles) for room in rooms]),
         capacity=capacity,
         body=np.array(parts.body, dtype=np.int64),

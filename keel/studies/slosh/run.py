@@ -98,7 +98,7 @@ def slosh_run(tank: SloshTank, log: Log, setup: Setup, step_s: float = STEP_S, s
         tank.feeds(setup),
         np.ascontiguousarray(log.specific_force),
         np.ascontiguousarray(drawn * per_second),
-        np.full(len(log.use), setup.return_l_per_h * per_second),
+        np.full(len(log.throttle_fraction), setup.return_l_per_h * per_second),
         tank.level(setup.fill) if start is None else start,
         DAMPING_FOAM if setup.foam else DAMPING_BARE,
         setup.lag,
@@ -123,7 +123,7 @@ def slosh_run(tank: SloshTank, log: Log, setup: Setup, step_s: float = STEP_S, s
 
 
 def _spell(log: Log, start: float, end: float) -> DrySpell:
-    first, last = int(start / log.dt_s), min(len(log.use), int(end / log.dt_s) + 2)
+    first, last = int(start / log.dt_s), min(len(log.throttle_fraction), int(end / log.dt_s) + 2)
     ahead, left = log.forward_g[first:last], log.left_g[first:last]
     at = int(np.argmax(np.hypot(ahead, left)))
     return DrySpell(start, end - start, float(ahead[at]), float(left[at]))

@@ -121,22 +121,9 @@ def shown(tank: SloshTank, log: Log, ran: Ran, setup: Setup, pumps_l_per_h: floa
     lowest = int(np.argmin(best))
     return RunShown(
         name=log.name,
-        rooms=[
-            RoomShown(
-                room.name,
-                tank.basins.bodies[body].name,
-                room.mesh.volume_mm3 / 1e6,
-                _cut([room.solid], place),
-                room.mesh.points.round(1).ravel().tolist(),
-                room.mesh.triangles.ravel().tolist(),
-            )
-            for room, body in zip(tank.rooms, tank.basins.body, strict=True)
-        ],
+        rooms=_rooms(tank, place),
         walls=_cut([cell.solid for cell in tank.solids.cells], place),
-        inlets=[
-            InletShown(port.name, room, *(float(v) for v in spot))
-            for port, room, spot in zip(tank.pickups, tank.pickup_in, tank.places, strict=True)
-        ],
+        inlets=_inlets(tank),
         cut_x_mm=float(place[0]),
         cut_y_mm=float(place[1]),
         cut_z_mm=float(place[2]),
@@ -164,6 +151,27 @@ def shown(tank: SloshTank, log: Log, ran: Ran, setup: Setup, pumps_l_per_h: floa
         limits=_limits(tank),
         notes=list(_notes(log, ran, setup, pumps_l_per_h)),
     )
+
+
+def _rooms(tank: SloshTank, place: Array) -> list[RoomShown]:
+    return [
+        RoomShown(
+            room.name,
+            tank.basins.bodies[body].name,
+            room.mesh.volume_mm3 / 1e6,
+            _cut([room.solid], place),
+            room.mesh.points.round(1).ravel().tolist(),
+            room.mesh.triangles.ravel().tolist(),
+        )
+        for room, body in zip(tank.rooms, tank.basins.body, strict=True)
+    ]
+
+
+def _inlets(tank: SloshTank) -> list[InletShown]:
+    return [
+        InletShown(port.name, room, *(float(v) for v in spot))
+        for port, room, spot in zip(tank.pickups, tank.pickup_in, tank.places, strict=True)
+    ]
 
 
 def _limits(tank: SloshTank) -> Words:

@@ -17,7 +17,7 @@ class Rooms(NamedTuple):
     point_at: Index
     triangles: Index
     """Corners by their place in `points`."""
-    halves: Array
+    area_vectors: Array
     """Half the cross product of each triangle's sides: its area along its normal, shape (m, 3)."""
     triangle_at: Index
     capacity: Array

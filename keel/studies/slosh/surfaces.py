@@ -33,7 +33,8 @@ def view_of(rooms: Rooms) -> View:
 @compiled
 def see(rooms: Rooms, ups: Array, view: View) -> None:
     """See every piece along its own upward direction."""
-    points, triangles, halves, heights, falls = rooms.points, rooms.triangles, rooms.halves, view.heights, view.falls
+    points, triangles, area_vectors = rooms.points, rooms.triangles, rooms.area_vectors
+    heights, falls = view.heights, view.falls
     for i in range(len(rooms.capacity)):
         x, y, z, low, top = ups[i, 0], ups[i, 1], ups[i, 2], np.inf, -np.inf
         for p in range(rooms.point_at[i], rooms.point_at[i + 1]):
@@ -44,7 +45,7 @@ def see(rooms: Rooms, ups: Array, view: View) -> None:
             a, b, c = heights[triangles[t, 0]], heights[triangles[t, 1]], heights[triangles[t, 2]]
             falls[t, 0], falls[t, 2] = min(a, b, c), max(a, b, c)
             falls[t, 1] = a + b + c - falls[t, 0] - falls[t, 2]
-            falls[t, 3] = -(halves[t, 0] * x + halves[t, 1] * y + halves[t, 2] * z)
+            falls[t, 3] = -(area_vectors[t, 0] * x + area_vectors[t, 1] * y + area_vectors[t, 2] * z)
         view.spans[i, 0], view.spans[i, 1] = low, top
 
 

@@ -1,6 +1,6 @@
 """Does the shell clear the bay and everything in it, and what is the largest box that would?"""
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from math import sqrt
 from typing import Literal
 
@@ -11,58 +11,20 @@ from keel.analysis.parts import BAY, ENVELOPE, RULES, SCANS
 from keel.analysis.study import study
 from keel.design.bay import SIDES, AnyKeepOut, Bay, Clearance, KeepOut, ScanKeepOut, SlopeKeepOut
 from keel.design.workshop import HouseRules
-from keel.reference.clearances import ClearanceClass
-from keel.solid.box import AXES, Axis, Cuboid, Triple, cuboid_round
+from keel.solid.box import AXES, Cuboid, cuboid_round
 from keel.solid.envelope import Envelope
 from keel.solid.faults import wrong
 from keel.solid.neighbours import Scans, outline_pieces, scan_mesh, slope_plane, solid_of_keep_out
-from keel.solid.polyhedron import Array, Mesh
+from keel.solid.polyhedron import Mesh
 from keel.solid.pools import Crossings
 from keel.solid.proximity import crosses, least_push
 from keel.solid.proximity import nearest as nearest_places
 from keel.solid.shapes import mesh_of
 from keel.studies.result import Point
+from keel.studies.space.gap import TOUCH_MM, Gap, axis_name, gap_to, needed_mm
 
-TOUCH_MM = 1e-6
-"""Rounding that is not a fault [mm]."""
 LEAST_OVERLAP_MM = 0.1
 """What an overlap whose depth can't be told counts as, at least [mm]."""
-
-
-@dataclass(frozen=True, slots=True)
-class Gap:
-    """The nearest gap from the shell to one neighbour."""
-
-    neighbour: str
-    kind: Literal["side", "keep-out"]
-    key: str
-    axis: Axis
-    toward: Literal[-1, 1]
-    gap_mm: float
-    needed_mm: float
-    rule: Literal["house rule", "typed"]
-    clearance_kind: ClearanceClass
-    start: Point
-    end: Point
-
-    @property
-    def short_mm(self) -> float:
-        """By how much the gap is too small [mm]; zero or less when it clears."""
-        return self.needed_mm - self.gap_mm
-
-    @property
-    def clears(self) -> bool:
-        """Whether the gap is as wide as it has to be."""
-        return self.short_mm <= TOUCH_MM
-
-
-def needed_mm(clearance: Clearance, rules: HouseRules) -> float:
-    """Least gap for a clearance [mm]: the typed one, else the house rule of its kind."""
-    return clearance.mm if clearance.mm is not None else rules.clearances_mm[clearance.kind]
-
-
-def _rule(clearance: Clearance) -> Literal["house rule", "typed"]:
-    return "house rule" if clearance.mm is None else "typed"
 
 
 def bay_box(bay: Bay) -> Cuboid:
@@ -141,7 +103,7 @@ def _side_gaps(bay: Bay, overall: Cuboid, rules: HouseRules) -> list[Gap]:
         start[axis], end[axis] = face[axis], wall[axis]
         clearance: Clearance = getattr(bay.sides, side)
         distance = (wall[axis] - face[axis]) * (1 if high else -1)
-        found.append(_gap(side, "side", side, distance, start, end, clearance, rules, axis=axis, high=high))
+        found.append(gap_to(side, "side", side, distance, start, end, clearance, rules, axis=axis, high=high))
     return found
 
 
@@ -187,7 +149,7 @@ def _keep_out_gap(keep_out: AnyKeepOut, bay: Bay, envelope: Envelope, rules: Hou
         furthest = envelope.mesh.points[np.abs(heights - heights.max()) < 1e-6].mean(axis=0)
         distance = offset - float(heights.max())
         end = furthest + normal * distance
-        return _gap(where[0], "keep-out", where[1], distance, list(furthest), list(end), where[2], rules)
+        return gap_to(where[0], "keep-out", where[1], distance, list(furthest), list(end), where[2], rules)
     if isinstance(keep_out, KeepOut):
         plain = _facing_gap(keep_out, envelope, rules)
         if plain is not None:
@@ -214,9 +176,9 @@ def _solid_gap(
     if push > 0:
         shared = (envelope.solid ^ solid).bounding_box()
         middle = np.array([(shared[i] + shared[i + 3]) / 2 for i in range(3)])
-        return _gap(name, kind, key, -push, list(middle), list(middle + way * push), clearance, rules, way=-way)
+        return gap_to(name, kind, key, -push, list(middle), list(middle + way * push), clearance, rules, way=-way)
     near = nearest_places(envelope.mesh, mesh)
-    return _gap(name, kind, key, near.distance, list(near.start), list(near.end), clearance, rules)
+    return gap_to(name, kind, key, near.distance, list(near.start), list(near.end), clearance, rules)
 
 
 def _scan_gap(keep_out: ScanKeepOut, mesh: Mesh, envelope: Envelope, rules: HouseRules) -> Gap:
@@ -225,7 +187,7 @@ def _scan_gap(keep_out: ScanKeepOut, mesh: Mesh, envelope: Envelope, rules: Hous
     if crosses(envelope.mesh, mesh) or crosses(mesh, envelope.mesh):
         over = _how_far_through(envelope.mesh, mesh)
         middle = envelope.mesh.points.mean(axis=0)
-        return _gap(
+        return gap_to(
             keep_out.name, "keep-out", keep_out.id, -over, list(middle), list(middle), keep_out.clearance, rules
         )
     near = nearest_places(envelope.mesh, mesh)
@@ -234,7 +196,7 @@ def _scan_gap(keep_out: ScanKeepOut, mesh: Mesh, envelope: Envelope, rules: Hous
     wrong_side = (int(counts[0]) % 2 == 1) != keep_out.is_cavity
     distance = -near.distance - LEAST_OVERLAP_MM if wrong_side else near.distance
     start, end = list(near.start), list(near.end)
-    return _gap(keep_out.name, "keep-out", keep_out.id, distance, start, end, keep_out.clearance, rules)
+    return gap_to(keep_out.name, "keep-out", keep_out.id, distance, start, end, keep_out.clearance, rules)
 
 
 def _how_far_through(tank: Mesh, scan: Mesh) -> float:
@@ -266,7 +228,7 @@ def _facing_gap(keep_out: KeepOut, envelope: Envelope, rules: HouseRules) -> Gap
     if not over.any():
         return None
     name, key, clearance = keep_out.name, keep_out.id, keep_out.clearance
-    return _gap(name, "keep-out", key, distance, start, end, clearance, rules, axis=axis, high=toward > 0)
+    return gap_to(name, "keep-out", key, distance, start, end, clearance, rules, axis=axis, high=toward > 0)
 
 
 def _box_of(k: KeepOut) -> Cuboid:
@@ -278,41 +240,7 @@ def _centred(gap: Gap, bounds: Cuboid, keep_out: KeepOut) -> Gap:
     distance, axis, toward, start, end = nearest(bounds, _box_of(keep_out))
     if gap.gap_mm < 0 or abs(distance - gap.gap_mm) > TOUCH_MM:
         return gap
-    return replace(gap, axis=_axis(axis), toward=toward, start=Point.of(start), end=Point.of(end))
-
-
-def _gap(
-    name: str,
-    kind: Literal["side", "keep-out"],
-    key: str,
-    distance: float,
-    start: list[float],
-    end: list[float],
-    clearance: Clearance,
-    rules: HouseRules,
-    *,
-    axis: int | None = None,
-    high: bool | None = None,
-    way: "Array | None" = None,
-) -> Gap:
-    towards = np.array(end) - np.array(start) if way is None else way
-    if axis is None:
-        axis = int(np.argmax(np.abs(towards)))
-    if high is None:
-        high = bool(towards[axis] >= 0)
-    return Gap(
-        neighbour=name,
-        kind=kind,
-        key=key,
-        axis=_axis(axis),
-        toward=1 if high else -1,
-        gap_mm=distance,
-        needed_mm=needed_mm(clearance, rules),
-        rule=_rule(clearance),
-        clearance_kind=clearance.kind,
-        start=Point.of(start),
-        end=Point.of(end),
-    )
+    return replace(gap, axis=axis_name(axis), toward=toward, start=Point.of(start), end=Point.of(end))
 
 
 def nearest(a: Cuboid, b: Cuboid) -> tuple[float, int, Literal[-1, 1], list[float], list[float]]:
@@ -342,69 +270,6 @@ def nearest(a: Cuboid, b: Cuboid) -> tuple[float, int, Literal[-1, 1], list[floa
     beyond: Literal[-1, 1] = 1 if b.low[axis] - a.high[axis] >= a.low[axis] - b.high[axis] else -1
     distance = sqrt(sum(max(0.0, d) ** 2 for d in apart)) if apart[axis] > 0 else apart[axis]
     return distance, axis, beyond, start, end
-
-
-def largest_spaces(bay: Bay, rules: HouseRules) -> list[Cuboid]:
-    """Every box in the bay that clears everything and can't be made larger on any side.
-
-    Returns
-    -------
-    list of Cuboid
-        Largest first [mm].
-
-    Notes
-    -----
-    Starts from the free bay; each keep-out, grown by its clearance, splits the boxes it
-    meets into what is left on its six sides; boxes inside others are dropped. Round a
-    keep-out's edges its clearance is taken as a square corner: a box that goes past
-    cornerwise can never be larger than the best of those that stay beside it.
-    """
-    spaces = [free_box(bay, rules)]
-    for keep_out, box in boxes_of(bay) or []:
-        gap = needed_mm(keep_out.clearance, rules)
-        grown = box.grown((gap, gap, gap), (gap, gap, gap))
-        split = [piece for space in spaces for piece in _split(space, grown)]
-        spaces = _not_inside_others(split)
-    return sorted((s for s in spaces if min(s.size) > 0), key=lambda s: -s.volume_mm3)
-
-
-def _split(space: Cuboid, blocked: Cuboid) -> list[Cuboid]:
-    if any(blocked.low[i] >= space.high[i] or blocked.high[i] <= space.low[i] for i in range(3)):
-        return [space]
-    pieces = []
-    for i in range(3):
-        if blocked.low[i] > space.low[i]:
-            pieces.append(Cuboid(space.low, _with(space.high, i, blocked.low[i])))
-        if blocked.high[i] < space.high[i]:
-            pieces.append(Cuboid(_with(space.low, i, blocked.high[i]), space.high))
-    return pieces
-
-
-def _not_inside_others(spaces: list[Cuboid]) -> list[Cuboid]:
-    kept: list[Cuboid] = []
-    for space in sorted(spaces, key=lambda s: -s.volume_mm3):
-        if not any(_inside(space, other) for other in kept):
-            kept.append(space)
-    return kept
-
-
-def _inside(a: Cuboid, b: Cuboid) -> bool:
-    (ax, ay, az), (bx, by, bz) = a.low, b.low
-    if ax < bx or ay < by or az < bz:
-        return False
-    (ax, ay, az), (bx, by, bz) = a.high, b.high
-    return ax <= bx and ay <= by and az <= bz
-
-
-def _with(corner: Triple, axis: int, value: float) -> Triple:
-    changed = list(corner)
-    changed[axis] = value
-    return (changed[0], changed[1], changed[2])
-
-
-def _axis(index: int) -> Axis:
-    names: tuple[Axis, ...] = ("x", "y", "z")
-    return names[index]
 
 
 assert AXES == ("x", "y", "z")

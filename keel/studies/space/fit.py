@@ -9,12 +9,14 @@ from keel.design.features import Baffle, Partition, Pot
 from keel.design.shell import BoxShell
 from keel.design.workshop import Workshop
 from keel.solid.box import Cuboid, flange_of, solid_of
-from keel.solid.build import AnyShell, build
+from keel.solid.build import build
 from keel.solid.envelope import Envelope, envelope_of
 from keel.solid.faults import GeometryError
 from keel.solid.neighbours import Scans
+from keel.solid.solids import AnyShell
 from keel.solid.standing import stands_out
-from keel.studies.space.clearance import all_clear, boxes_of, largest_spaces
+from keel.studies.space.clearance import all_clear, boxes_of
+from keel.studies.space.free_space import largest_spaces
 from keel.studies.space.largest_fit import Overhang, Placement, grown_into, overhang_of
 from keel.studies.space.resize import changed
 

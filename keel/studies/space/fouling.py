@@ -8,12 +8,13 @@ from keel.analysis.study import study
 from keel.design.bay import Bay
 from keel.design.ports import Port
 from keel.design.workshop import HouseRules
-from keel.solid.build import Solids
 from keel.solid.envelope import envelope_of
 from keel.solid.neighbours import Scans
+from keel.solid.solids import Solids
 from keel.solid.standing import stands_out
 from keel.studies.result import in_words
-from keel.studies.space.clearance import GAPS, Gap, gaps
+from keel.studies.space.clearance import GAPS, gaps
+from keel.studies.space.gap import Gap
 
 BETTER_MM = 0.5
 """What leaves a gap this much wider without it is what fouls there [mm]."""

@@ -1,35 +1,33 @@
 """The largest stretch of an outline that clears what stands in its way: face by face, from several starts."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 import shapely
 from shapely import affinity
-from shapely.geometry import MultiPoint, Polygon, box
+from shapely.geometry import Polygon, box
 from shapely.geometry.base import BaseGeometry
 
-from keel.design.bay import Bay, ScanKeepOut, SlopeKeepOut
+from keel.design.bay import Bay
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.design.workshop import Workshop
 from keel.solid.box import Cuboid
-from keel.solid.build import AnyShell, build
+from keel.solid.build import build
 from keel.solid.envelope import Envelope
 from keel.solid.faults import GeometryError
-from keel.solid.neighbours import Scans, outline_pieces, scan_mesh, slope_plane, solid_of_keep_out
-from keel.solid.polyhedron import Array
+from keel.solid.neighbours import Scans
 from keel.solid.section import section_of
-from keel.solid.shapes import mesh_of
-from keel.studies.space.clearance import free_box, needed_mm
+from keel.solid.solids import AnyShell
+from keel.studies.space.clearance import free_box
+from keel.studies.space.free_outline import LEAST_SIDE_MM, Hole, Obstacle, holes_between, obstacles_in
 from keel.studies.space.resize import changed, stretched
 
 Placement = dict[str, Any]
 """Fields of the shell to set [mm]."""
 
 STEPS = 12
-MOST_SPANS = 16
-LEAST_SIDE_MM = 20.0
 ROUNDING_MM = 0.01
 """Taken off a found size so that it clears for certain [mm]."""
 
@@ -47,26 +45,6 @@ def overhang_of(envelope: Envelope, body: Cuboid) -> Overhang:
     low = [max(0.0, b - e) for b, e in zip(body.low, envelope.bounds.low, strict=True)]
     high = [max(0.0, e - b) for b, e in zip(body.high, envelope.bounds.high, strict=True)]
     return Overhang((low[0], low[1], low[2]), (high[0], high[1], high[2]))
-
-
-@dataclass(frozen=True)
-class _Obstacle:
-    """What blocks part of the section over a span of the axis."""
-
-    low: float
-    high: float
-    shape: Callable[[float, float], BaseGeometry]
-    """What it blocks between two places along the axis."""
-
-
-@dataclass(frozen=True)
-class _Hole:
-    """A free stretch along the axis and the room across it."""
-
-    start: float
-    end: float
-    room: tuple[float, float, float, float]
-    blocked: BaseGeometry
 
 
 def grown_into(like: AnyShell, bay: Bay, workshop: Workshop, over: Overhang, scans: Scans) -> Placement | None:
@@ -100,9 +78,9 @@ def grown_into(like: AnyShell, bay: Bay, workshop: Workshop, over: Overhang, sca
     if any(high[i] - low[i] < LEAST_SIDE_MM for i in range(3)):
         return None
     room = (low[first], low[second], high[first], high[second])
-    obstacles = [_spread(o, over, axis) for o in _obstacles(bay, workshop, axis, scans)]
+    obstacles = [_spread(o, over, axis) for o in obstacles_in(bay, workshop, axis, scans)]
     best, most = None, 0.0
-    for hole in _holes(low[axis] + dish, high[axis] - dish, room, obstacles):
+    for hole in holes_between(low[axis] + dish, high[axis] - dish, room, obstacles):
         if (hole.end - hole.start) * (room[2] - room[0]) * (room[3] - room[1]) <= most:
             continue
         placed = _circle_in(hole) if isinstance(like, CylinderShell) else _outline_in(hole, outline)
@@ -116,59 +94,7 @@ def grown_into(like: AnyShell, bay: Bay, workshop: Workshop, over: Overhang, sca
     return best
 
 
-def _obstacles(bay: Bay, workshop: Workshop, axis: int, scans: Scans) -> Iterator[_Obstacle]:
-    """Keep-outs and cut-off corners of the bay seen along an axis, grown by their clearance."""
-    far = 10 * max(bay.length_mm, bay.width_mm, bay.height_mm)
-    first, second = [i for i in range(3) if i != axis]
-    for keep_out in bay.keep_outs:
-        gap = needed_mm(keep_out.clearance, workshop.rules)
-        if isinstance(keep_out, SlopeKeepOut):
-            normal, offset = slope_plane(keep_out, bay)
-            yield _Obstacle(-far, far, _beyond(normal, offset - gap, far, axis))
-            continue
-        if isinstance(keep_out, ScanKeepOut):
-            mesh = scan_mesh(keep_out, scans)
-            if mesh is None:
-                continue
-            points = mesh.points
-            blocked = MultiPoint(points[:, [first, second]]).buffer(gap) if keep_out.is_cavity else None
-        else:
-            solid = solid_of_keep_out(keep_out, bay)
-            assert solid is not None
-            points, blocked = mesh_of(solid).points, None
-        hull = blocked or MultiPoint(points[:, [first, second]]).convex_hull.buffer(gap, quad_segs=16)
-        yield _Obstacle(float(points[:, axis].min()) - gap, float(points[:, axis].max()) + gap, _always(hull))
-    gap = needed_mm(bay.profile.clearance, workshop.rules) if bay.profile else 0.0
-    for piece, solid in outline_pieces(bay):
-        points = mesh_of(solid).points
-        same = bay.profile is not None and "xyz".index(bay.profile.axis) == axis
-        shape = piece if same else MultiPoint(points[:, [first, second]]).convex_hull
-        low, high = float(points[:, axis].min()), float(points[:, axis].max())
-        yield _Obstacle(low - gap, high + gap, _always(shape.buffer(gap)))
-
-
-def _always(shape: BaseGeometry) -> Callable[[float, float], BaseGeometry]:
-    return lambda _start, _end: shape
-
-
-def _beyond(normal: Array, offset: float, reach: float, axis: int) -> Callable[[float, float], BaseGeometry]:
-    """What a leaning plane blocks in the section: where it also leans along the axis, at the worse end."""
-    first, second = [i for i in range(3) if i != axis]
-    flat = normal[[first, second]]
-    length = float(np.hypot(*flat))
-
-    def blocked(start: float, end: float) -> BaseGeometry:
-        rest = offset - max(normal[axis] * start, normal[axis] * end)
-        if length < 1e-9:
-            return box(-reach, -reach, reach, reach) if rest < 0 else Polygon()
-        n = flat / length
-        foot, side = n * (rest / length), np.array([-n[1], n[0]]) * reach
-        return Polygon([foot + side, foot - side, foot - side + n * reach, foot + side + n * reach])
-
-    return blocked
-
-
-def _spread(o: _Obstacle, over: Overhang, axis: int) -> _Obstacle:
+def _spread(o: Obstacle, over: Overhang, axis: int) -> Obstacle:
     """An obstacle as the body meets it: wider by whatever stands out beyond the body on that side."""
     first, second = [i for i in range(3) if i != axis]
     left, right = over.high[first], over.low[first]
@@ -183,24 +109,10 @@ def _spread(o: _Obstacle, over: Overhang, axis: int) -> _Obstacle:
         shifted = [affinity.translate(shape, dx, dy) for dx in (-left, 0.0, right) for dy in (-down, 0.0, up)]
         return shapely.union_all(shifted).convex_hull
 
-    return _Obstacle(o.low - after, o.high + before, wider)
+    return Obstacle(o.low - after, o.high + before, wider)
 
 
-def _holes(
-    start: float, end: float, room: tuple[float, float, float, float], obstacles: list[_Obstacle]
-) -> Iterator[_Hole]:
-    """Stretches between the ends of neighbours, longest first, each with what stands in its way."""
-    leaning = any(o.low < start - (end - start) and o.high > end + (end - start) for o in obstacles)
-    steps = {start + (end - start) * step / 8 for step in range(1, 8)} if leaning else set[float]()
-    cuts = sorted({start, end, *steps, *(c for o in obstacles for c in (o.low, o.high) if start < c < end)})
-    stretches = [(a, b) for here, a in enumerate(cuts) for b in cuts[here + 1 :] if b - a >= LEAST_SIDE_MM]
-    stretches.sort(key=lambda s: s[0] - s[1])
-    for a, b in stretches[:MOST_SPANS]:
-        across = [o.shape(a, b) for o in obstacles if o.low < b - 1e-9 and o.high > a + 1e-9]
-        yield _Hole(a, b, room, shapely.union_all(across) if across else Polygon())
-
-
-def _circle_in(hole: _Hole) -> Polygon | None:
+def _circle_in(hole: Hole) -> Polygon | None:
     """The largest circle in a hole, as a shape whose bounds are the circle's."""
     free = box(*hole.room).difference(hole.blocked)
     if free.is_empty:
@@ -211,14 +123,14 @@ def _circle_in(hole: _Hole) -> Polygon | None:
     return affinity.translate(affinity.scale(box(-1, -1, 1, 1), radius, radius), x, y) if radius > 0 else None
 
 
-def _outline_in(hole: _Hole, outline: Polygon) -> Polygon | None:
+def _outline_in(hole: Hole, outline: Polygon) -> Polygon | None:
     """The outline stretched to the largest that fits, from several starts."""
     shapely.prepare(hole.blocked)
     found = [shape for bounds in _starts(hole, outline) if (shape := _inflated(hole, outline, bounds)) is not None]
     return max(found, key=lambda shape: shape.area, default=None)
 
 
-def _starts(hole: _Hole, outline: Polygon) -> Iterator[tuple[float, float, float, float]]:
+def _starts(hole: Hole, outline: Polygon) -> Iterator[tuple[float, float, float, float]]:
     """Whole room; where the outline is; small ones spread over the room."""
     x0, y0, x1, y1 = hole.room
     yield hole.room
@@ -238,14 +150,14 @@ def _stretched_to(outline: Polygon, bounds: tuple[float, float, float, float]) -
     return Polygon(shapely.linearrings((ring - low) * scale + bounds[:2]))
 
 
-def _clear(hole: _Hole, outline: Polygon, bounds: tuple[float, float, float, float]) -> bool:
+def _clear(hole: Hole, outline: Polygon, bounds: tuple[float, float, float, float]) -> bool:
     if bounds[2] - bounds[0] < 1 or bounds[3] - bounds[1] < 1:
         return False
     shape = _stretched_to(outline, bounds)
     return not hole.blocked.intersects(shape) or hole.blocked.intersection(shape).area < 1e-6
 
 
-def _inflated(hole: _Hole, outline: Polygon, bounds: tuple[float, float, float, float]) -> Polygon | None:
+def _inflated(hole: Hole, outline: Polygon, bounds: tuple[float, float, float, float]) -> Polygon | None:
     """Shrink about the middle until clear, then push each face out as far as it goes, twice round."""
     if not _clear(hole, outline, bounds):
         middle = ((bounds[0] + bounds[2]) / 2, (bounds[1] + bounds[3]) / 2)
@@ -274,7 +186,7 @@ def _about(
 
 
 def _pushed(
-    hole: _Hole, outline: Polygon, bounds: tuple[float, float, float, float], face: int
+    hole: Hole, outline: Polygon, bounds: tuple[float, float, float, float], face: int
 ) -> tuple[float, float, float, float]:
     def at(place: float) -> tuple[float, float, float, float]:
         moved = list(bounds)
@@ -290,7 +202,7 @@ def _pushed(
     return at(near)
 
 
-def _fields(like: AnyShell, placed: Polygon, hole: _Hole, axis: int) -> Placement | None:
+def _fields(like: AnyShell, placed: Polygon, hole: Hole, axis: int) -> Placement | None:
     """The design's fields for an outline stretched to a place and drawn out along a stretch."""
     x0, y0, x1, y1 = placed.bounds
     first, second = [i for i in range(3) if i != axis]

@@ -5,8 +5,9 @@ from math import hypot, sqrt
 from typing import Any, Literal
 
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
-from keel.solid.build import AnyShell, build
+from keel.solid.build import build
 from keel.solid.faults import GeometryError
+from keel.solid.solids import AnyShell
 from keel.studies.result import Value
 
 Direction = Literal["length", "width", "height", "diameter"]

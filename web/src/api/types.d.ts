@@ -2792,7 +2792,7 @@ export interface components {
             /** Length Mm */
             length_mm: number;
             /** Marks */
-            marks: components["schemas"]["keel__studies__sheet__parts__Mark"][];
+            marks: components["schemas"]["Mark"][];
             /** Mass Kg */
             mass_kg: number;
             /** Name */
@@ -3499,7 +3499,7 @@ export interface components {
             /** Rated L */
             rated_l: number;
             /** Tenths */
-            tenths: components["schemas"]["Tenth"][];
+            tenths: components["schemas"]["TruePoint"][];
             /** Worst L */
             worst_l: number;
         };
@@ -3740,6 +3740,24 @@ export interface components {
             seconds: number;
         };
         /**
+         * Mark
+         * @description A line to etch: where another part comes to stand.
+         */
+        Mark: {
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Label */
+            label: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+        };
+        /**
          * Method
          * @description One way of fitting a sender to this depth, with its figures.
          */
@@ -3792,6 +3810,22 @@ export interface components {
              * @default []
              */
             valves: components["schemas"]["Valve"][];
+        };
+        /**
+         * NeedlePoint
+         * @description One position of the needle: where the float is, and what is in the tank.
+         */
+        NeedlePoint: {
+            /** Error L */
+            error_l: number;
+            /** Float Mm */
+            float_mm: number;
+            /** Litres */
+            litres: number;
+            /** Needle */
+            needle: number;
+            /** Ohms */
+            ohms: number;
         };
         /**
          * Notch
@@ -3937,8 +3971,6 @@ export interface components {
             deflection_mm: number;
             /** Edges */
             edges: components["schemas"]["PanelEdge"][];
-            /** Errs Safe */
-            errs_safe: boolean;
             /** First Mm */
             first_mm: number;
             /** Large Deflection Mm */
@@ -3960,6 +3992,8 @@ export interface components {
             second_mm: number;
             /** Short Mm */
             short_mm: number;
+            /** Small Deflection Exceeded */
+            small_deflection_exceeded: boolean;
             /** Stress Mpa */
             stress_mpa: number;
             /** Stress Share */
@@ -4846,7 +4880,7 @@ export interface components {
             /** Arm More Mm */
             arm_more_mm: number | null;
             /** Breakpoints */
-            breakpoints: components["schemas"]["keel__studies__gauge__gauge__Mark"][];
+            breakpoints: components["schemas"]["NeedlePoint"][];
             /** Brimful L */
             brimful_l: number;
             /** Cell */
@@ -4854,7 +4888,7 @@ export interface components {
             /** Depth Mm */
             depth_mm: number;
             /** Eighths */
-            eighths: components["schemas"]["keel__studies__gauge__gauge__Mark"][];
+            eighths: components["schemas"]["NeedlePoint"][];
             /** Empty Mm */
             empty_mm: number;
             /** Float Mm */
@@ -4885,7 +4919,7 @@ export interface components {
             /** Switch Mm */
             switch_mm: number | null;
             /** Tenths */
-            tenths: components["schemas"]["Tenth"][];
+            tenths: components["schemas"]["TruePoint"][];
             /** Worst L */
             worst_l: number;
         };
@@ -6390,18 +6424,6 @@ export interface components {
             litres: number;
         };
         /**
-         * Tenth
-         * @description A true share of the rated capacity, which is what the needle's full means, and where the needle stands then.
-         */
-        Tenth: {
-            /** Litres */
-            litres: number;
-            /** Needle */
-            needle: number;
-            /** Share */
-            share: number;
-        };
-        /**
          * TimeToDry
          * @description How long a held push takes to run the pickup dry.
          *
@@ -6432,6 +6454,18 @@ export interface components {
         TokenOut: {
             /** Token */
             token: string;
+        };
+        /**
+         * TruePoint
+         * @description A true share of the rated capacity, which is what the needle's full means, and where the needle stands then.
+         */
+        TruePoint: {
+            /** Litres */
+            litres: number;
+            /** Needle */
+            needle: number;
+            /** Share */
+            share: number;
         };
         /**
          * TubeSender
@@ -6774,40 +6808,6 @@ export interface components {
             usual: components["schemas"]["Workshop"];
             /** Version */
             version: number;
-        };
-        /**
-         * Mark
-         * @description One position of the needle: where the float is, and what is in the tank.
-         */
-        keel__studies__gauge__gauge__Mark: {
-            /** Error L */
-            error_l: number;
-            /** Float Mm */
-            float_mm: number;
-            /** Litres */
-            litres: number;
-            /** Needle */
-            needle: number;
-            /** Ohms */
-            ohms: number;
-        };
-        /**
-         * Mark
-         * @description A line to etch: where another part comes to stand.
-         */
-        keel__studies__sheet__parts__Mark: {
-            /** End */
-            end: [
-                number,
-                number
-            ];
-            /** Label */
-            label: string;
-            /** Start */
-            start: [
-                number,
-                number
-            ];
         };
     };
     responses: never;

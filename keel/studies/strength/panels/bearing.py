@@ -59,7 +59,7 @@ def rectangle(
         allowed_share=loads.rules.stress_share,
         least_thickness_mm=sqrt(at_one_mm / allowed) if allowed > 0 else inf,
         proof_kpa=allowed * face.thickness_mm**2 / panel_stress_mpa(1.0, first, second, 1.0, how),
-        errs_safe=bow > face.thickness_mm / 2,
+        small_deflection_exceeded=bow > face.thickness_mm / 2,
         swaged=swaged,
     )
 
@@ -95,7 +95,7 @@ def stretched(
         allowed_share=loads.rules.stress_share,
         least_thickness_mm=stress * thick / allowed if allowed > 0 else inf,
         proof_kpa=load[0] * allowed / stress,
-        errs_safe=False,
+        small_deflection_exceeded=False,
         swaged=False,
     )
 
@@ -120,5 +120,5 @@ def round_plate(
         deflection_mm=bow,
         large_deflection_mm=large_deflection_mm(bow, thick),
         least_thickness_mm=thick * sqrt(stress / loads.allowed_mpa) if loads.allowed_mpa > 0 else inf,
-        errs_safe=bow > thick / 2,
+        small_deflection_exceeded=bow > thick / 2,
     )

@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from keel.solid.build import Solids
 from keel.solid.section import face_names
+from keel.solid.solids import Solids
 from keel.studies.result import Words
 from keel.studies.strength.panels.loads import Loads
 from keel.studies.strength.panels.panel import BEND, FLANGE, WELD, PanelEdge, edge_at

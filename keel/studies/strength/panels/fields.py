@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from itertools import pairwise, product
 
 from keel.design.features import Baffle, Feature, Partition
-from keel.solid.build import Solids
+from keel.solid.solids import Solids
 from keel.studies.strength.panels.bearing import rectangle
 from keel.studies.strength.panels.faces import Face
 from keel.studies.strength.panels.loads import Loads

@@ -7,7 +7,7 @@ from keel.design.features import Feature, Partition
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FUELS, FuelName
 from keel.reference.metals import METALS
-from keel.solid.build import Solids
+from keel.solid.solids import Solids
 from keel.studies.result import Words, words
 from keel.studies.strength.plate_bending import fuel_head_kpa, pushed_kpa
 

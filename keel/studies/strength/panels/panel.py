@@ -62,7 +62,7 @@ class Panel:
     allowed_share: float
     least_thickness_mm: float
     proof_kpa: float
-    errs_safe: bool
+    small_deflection_exceeded: bool
     swaged: bool
 
 

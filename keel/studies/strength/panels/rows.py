@@ -8,7 +8,7 @@ from keel.design.features import Feature, Partition
 from keel.design.shell import BoxShell, CylinderShell
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FuelName
-from keel.solid.build import Solids
+from keel.solid.solids import Solids
 from keel.studies.strength.panels.bearing import round_plate, stretched
 from keel.studies.strength.panels.faces import Face, box_faces, profile_faces
 from keel.studies.strength.panels.fields import worst_field

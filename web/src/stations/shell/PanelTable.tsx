@@ -87,7 +87,7 @@ function PanelAtHand({ panel }: { panel: Panel }) {
         {units.say(panel.load)}: {units.quantity('kpa', panel.pressure_kpa)}, {units.quantity('mpa', panel.stress_mpa)} or {units.number(panel.stress_share * 100, 0)} % of the yield beside a weld, where {units.number(panel.allowed_share * 100, 0)} % is allowed.
       </Typography>
       <Typography variant="body2">
-        {units.say({ text: 'Sheet {is_sheet}, wants {wants_sheet}; bows {bows_sheet}.', values: { is_sheet: panel.thickness_mm, wants_sheet: panel.least_thickness_mm, bows_sheet: panel.errs_safe ? panel.large_deflection_mm : panel.deflection_mm } })}
+        {units.say({ text: 'Sheet {is_sheet}, wants {wants_sheet}; bows {bows_sheet}.', values: { is_sheet: panel.thickness_mm, wants_sheet: panel.least_thickness_mm, bows_sheet: panel.small_deflection_exceeded ? panel.large_deflection_mm : panel.deflection_mm } })}
       </Typography>
       {panel.edges.length > 0 && (
         <Typography variant="body2" color="textSecondary">

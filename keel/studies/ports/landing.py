@@ -1,0 +1,152 @@
+"""Whether a seat lands on flat sheet, clear of bends, seams and its neighbours."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import cos, hypot, pi, sin
+
+from keel.analysis.parts import PORTS, RULES, SEAM, SOLIDS
+from keel.analysis.study import study
+from keel.design.features import Face
+from keel.design.ports import Port
+from keel.design.workshop import HouseRules
+from keel.solid.cuts import FACE_AXIS
+from keel.solid.polyhedron import Array
+from keel.solid.solids import Solids
+from keel.studies.liquid.draining import place_of
+
+RING = 24
+CLOSING_SEAM = "the closing seam"
+FLAT_MM = 0.05
+"""SheetPlane that stays within this of the middle counts as flat [mm]."""
+
+
+@dataclass(frozen=True, slots=True)
+class Landing:
+    """The sheet round a port's seat."""
+
+    id: str
+    name: str
+    face: Face
+    flat_mm: float
+    """Radius of sheet that is flat round its middle."""
+    needed_mm: float
+    on_sheet: bool
+    seam_mm: float | None
+    """From its edge to the nearest seam or plate weld on that face."""
+    by: str
+
+
+@dataclass(frozen=True, slots=True)
+class Crowd:
+    """Two ports whose seats and spanner room overlap."""
+
+    first: str
+    second: str
+    apart_mm: float
+    needed_mm: float
+
+
+def landings(solids: Solids, ports: Sequence[Port], rules: HouseRules, seam: str) -> list[Landing]:
+    """The sheet round every seat: flat, and far enough from bends, seams and plates."""
+    return [_landing(solids, port, port.seat.outer_mm / 2, rules, seam) for port in ports if port.seat]
+
+
+def _landing(solids: Solids, port: Port, radius: float, rules: HouseRules, seam: str) -> Landing:
+    needed = radius + rules.land_mm
+    place = place_of(solids, port)
+    middle = _sheet_at(solids, port.face, place, (0.0, 0.0))
+    gap, by = _to_weld(solids, port, seam)
+    return Landing(
+        id=port.id,
+        name=port.name,
+        face=port.face,
+        flat_mm=0.0 if middle is None else _flat_radius(solids, port.face, place, middle, needed),
+        needed_mm=needed,
+        on_sheet=middle is not None,
+        seam_mm=None if gap is None else gap - radius,
+        by=by,
+    )
+
+
+SheetPlane = tuple[float, float, float]
+"""How far out the sheet is, and how it slopes along the face's two axes."""
+
+
+def _sheet_at(solids: Solids, face: Face, place: Array, off: tuple[float, float]) -> SheetPlane | None:
+    """The sheet on a face, so far from a place along the face's axes."""
+    axis, high = FACE_AXIS[face]
+    across = [i for i in range(3) if i != axis]
+    start, end = [float(v) for v in place], [float(v) for v in place]
+    for i, mm in zip(across, off, strict=True):
+        start[i] += mm + 1e-5
+        end[i] += mm + 1e-5
+    start[axis] = solids.bounds.high[axis] + 1.0 if high else solids.bounds.low[axis] - 1.0
+    end[axis] = solids.bounds.low[axis] - 1.0 if high else solids.bounds.high[axis] + 1.0
+    hits = solids.outer.ray_cast(start, end)
+    if not hits:
+        return None
+    hit = min(hits, key=lambda found: abs(found.position[axis] - start[axis]))
+    steep = [-float(hit.normal[i]) / float(hit.normal[axis]) if hit.normal[axis] else 0.0 for i in across]
+    return float(hit.position[axis]), steep[0], steep[1]
+
+
+def _flat_radius(solids: Solids, face: Face, place: Array, middle: SheetPlane, enough: float) -> float:
+    """Radius of sheet that lies in one plane round a place, by halving, to half a millimetre [mm].
+
+    A lid that slopes is as flat as a level one. What is flat for more than `enough` isn't looked at further.
+    """
+    height, first, second = middle
+
+    def flat(radius: float) -> bool:
+        for n in range(RING):
+            off = (radius * cos(2 * pi * n / RING), radius * sin(2 * pi * n / RING))
+            there = _sheet_at(solids, face, place, off)
+            if there is None or abs(there[0] - height - first * off[0] - second * off[1]) > FLAT_MM:
+                return False
+        return True
+
+    if flat(enough):
+        return enough
+    low, high = 0.0, enough
+    while high - low > 0.5:
+        radius = (low + high) / 2
+        low, high = (radius, high) if flat(radius) else (low, radius)
+    return low
+
+
+def _to_weld(solids: Solids, port: Port, seam: str) -> tuple[float | None, str]:
+    """From a port's middle to the nearest plate's weld under it, or the closing seam of a box's lid or floor [mm]."""
+    if port.face not in ("roof", "floor"):
+        return None, ""
+    at = (port.x_mm, port.y_mm)
+    found: list[tuple[float, str]] = []
+    for feature in solids.shell.features:
+        if feature.kind in ("partition", "baffle"):
+            wide = feature.wall_mm(solids.shell.feature_wall_mm)
+            where = at["xy".index(feature.axis)]
+            found.append((max(feature.at_mm - where, where - feature.at_mm - wide, 0.0), feature.name))
+    if solids.shell.kind == "box" and seam == ("lid" if port.face == "roof" else "floor"):
+        across = 1 - solids.section.axis
+        found.append((abs(at[across] - solids.body.size[across] / 2), CLOSING_SEAM))
+    return min(found, default=(None, ""))
+
+
+def crowds(solids: Solids, ports: Sequence[Port]) -> list[Crowd]:
+    """Ports of one face whose seats, or hand and spanner room, run into each other."""
+    found = []
+    for place, one in enumerate(ports):
+        for other in ports[place + 1 :]:
+            if one.face != other.face or not (one.seat or one.spanner_mm) or not (other.seat or other.spanner_mm):
+                continue
+            a, b = place_of(solids, one), place_of(solids, other)
+            across = [i for i in range(3) if i != FACE_AXIS[one.face][0]]
+            apart = hypot(*(float(a[i] - b[i]) for i in across))
+            seats = [(port.seat.outer_mm / 2 if port.seat else 0.0) for port in (one, other)]
+            needed = max(one.spanner_mm + seats[1], other.spanner_mm + seats[0], seats[0] + seats[1])
+            if apart < needed - 1e-6:
+                found.append(Crowd(one.name, other.name, apart, needed))
+    return found
+
+
+LANDINGS = study(landings, SOLIDS, PORTS, RULES, SEAM)
+CROWDS = study(crowds, SOLIDS, PORTS)
