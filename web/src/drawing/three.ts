@@ -3,10 +3,10 @@ import * as THREE from 'three'
 type Renderer = 'none' | 'software' | 'graphics card'
 let renderer: Renderer | null = null
 
-/** What draws in three dimensions here. `?flat` in the address says nothing does, for trying the fallback. */
+/** What draws in three dimensions here. `?flat` in the address that the page is opened by says nothing does. */
 export function drawnBy(): Renderer {
-  if (new URLSearchParams(window.location.search).has('flat')) return 'none'
   renderer ??= (() => {
+    if (new URLSearchParams(window.location.search).has('flat')) return 'none'
     try {
       const context = document.createElement('canvas').getContext('webgl2')
       if (!context) return 'none'
