@@ -32,7 +32,7 @@ class Labels(BrowserTestCase):
     """No text lies on another."""
 
     def test_no_label_lies_on_another(self) -> None:
-        """Every flat view of every demo design at every station that draws, on two sizes of screen, in both unit sets."""
+        """Every flat view of every demo design at every station that draws, on two screens, in both unit sets."""
         call_command("load_demo", verbosity=0)
         name, password = PEOPLE[0][0], PASSWORD
         met, count = [], 0
