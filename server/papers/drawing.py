@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from reportlab.lib.colors import HexColor
+from reportlab.lib.colors import Color, HexColor
 from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
@@ -13,9 +13,9 @@ from keel.formats.quantities import ReaderUnits, cut_text, length_text
 from keel.studies.drawing.geometry import CUTS_SHOWN, GEOMETRY, Block
 from keel.studies.drawing.views import Ring
 from keel.studies.sheet.parts import FlatPart, middle_of
+from server.papers.page import ACCENT, BOLD, INK, METAL, STOP, label
 
-METAL, FUEL, BEND, TEXT = HexColor("#35505c"), HexColor("#f3c68f"), HexColor("#4b3fa0"), HexColor("#1d262b")
-STOP = HexColor("#a31621")
+POOL = HexColor("#f3c68f")
 GAP = 12 * mm
 DROP = 4 * mm
 LABEL = 12 * mm
@@ -92,9 +92,7 @@ def draw_views(canvas: Canvas, frame: Frame, tank: TankAnalysis, units: ReaderUn
     for title, axes, x, y, measured in views:
         _view(canvas, tank, Pen(canvas, x, y, scale), (axes[0], axes[1]))
         _sizes(canvas, tank, Pen(canvas, x, y, scale), (axes[0], axes[1]), measured, units)
-        canvas.setFillColor(TEXT)
-        canvas.setFont("Helvetica", 7)
-        canvas.drawString(x, y + size[axes[1]] * scale + 2 * mm, title)
+        label(canvas, title, x, y + size[axes[1]] * scale + 2 * mm)
 
 
 def _view(canvas: Canvas, tank: TankAnalysis, pen: Pen, axes: tuple[int, int]) -> None:
@@ -112,7 +110,7 @@ def _view(canvas: Canvas, tank: TankAnalysis, pen: Pen, axes: tuple[int, int]) -
     low, high = _corner(shape.overall, "low"), _corner(shape.overall, "high")
     pen.box((0.0, 0.0), (high[axes[0]] - low[axes[0]], high[axes[1]] - low[axes[1]]))
     if section is not None:
-        canvas.setFillColor(FUEL)
+        canvas.setFillColor(POOL)
         pen.rings(section.fuel, origin, stroke=0, fill=1)
     pen.lines(view.seen, origin)
     if section is None:
@@ -137,8 +135,8 @@ def _sizes(
 ) -> None:
     shape = tank[GEOMETRY]
     low, high, start = _corner(shape.body, "low"), _corner(shape.body, "high"), _corner(shape.overall, "low")
-    canvas.setFillColor(TEXT)
-    canvas.setStrokeColor(TEXT)
+    canvas.setFillColor(INK)
+    canvas.setStrokeColor(INK)
     canvas.setLineWidth(0.4)
     for axis in measured:
         text = length_text(high[axis] - low[axis], units)
@@ -172,22 +170,18 @@ def draw_part(canvas: Canvas, frame: Frame, part: FlatPart, units: ReaderUnits) 
     canvas.drawPath(path)
     _bends(canvas, pen, part, units)
     _corners(canvas, pen, part, units)
-    canvas.setFillColor(TEXT)
-    title = f"{part.title} x {part.quantity}: {cut_text(part.length_mm, units)} x {cut_text(part.width_mm, units)}"
-    canvas.setFont("Helvetica-Bold", 8)
+    title = f"{part.title} × {part.quantity}: {cut_text(part.length_mm, units)} × {cut_text(part.width_mm, units)}"
     above = y + part.width_mm * scale + 2 * mm
-    canvas.drawString(x, above, title)
-    canvas.setFillColor(STOP)
+    label(canvas, title, x, above, 8, bold=True)
     for warning in part.warnings:
-        lines = simpleSplit(warning, "Helvetica-Bold", 8, frame.width - GAP)
+        lines = simpleSplit(warning, BOLD, 8, frame.width - GAP)
         for row, line in enumerate(lines):
-            canvas.drawString(x, above + (len(lines) - row) * 3.5 * mm, line)
-    canvas.setFillColor(TEXT)
+            label(canvas, line, x, above + (len(lines) - row) * 3.5 * mm, 8, bold=True, colour=STOP)
 
 
 def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None:
-    canvas.setStrokeColor(BEND)
-    canvas.setFillColor(BEND)
+    canvas.setStrokeColor(ACCENT)
+    canvas.setFillColor(ACCENT)
     canvas.setLineWidth(0.5)
     taken = [-LABEL] * 3
     for bend in sorted(part.bends, key=lambda bend: bend.start):
@@ -195,24 +189,25 @@ def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None
         (u0, v0), (u1, v1) = bend.start, bend.end
         canvas.line(pen.x + u0 * pen.scale, pen.y + v0 * pen.scale, pen.x + u1 * pen.scale, pen.y + v1 * pen.scale)
         upright, level = abs(u0 - u1) < SAME_MM, abs(v0 - v1) < SAME_MM
-        label = f"{cut_text(u0 if upright else v0, units)}"
+        size = cut_text(u0 if upright else v0, units)
         if upright:
             # Bends too close for their labels side by side have them one under the other.
             at = pen.x + u0 * pen.scale
             row = next((row for row, last in enumerate(taken) if at - last >= LABEL), 0)
             taken[row] = at
-            _across(canvas, at, pen.y - (4 + 7.5 * row) * mm, label)
-            _across(canvas, at, pen.y - (7.2 + 7.5 * row) * mm, f"{bend.order} {bend.direction}")
+            _across(canvas, at, pen.y - (4 + 7.5 * row) * mm, size, ACCENT)
+            _across(canvas, at, pen.y - (7.2 + 7.5 * row) * mm, f"{bend.order} {bend.direction}", ACCENT)
         elif level:
-            _upright(canvas, pen.x - 2 * mm, pen.y + v0 * pen.scale, f"{label}  {bend.order} {bend.direction}")
+            said = f"{size}  {bend.order} {bend.direction}"
+            _upright(canvas, pen.x - 2 * mm, pen.y + v0 * pen.scale, said, ACCENT)
     canvas.setDash()
 
 
 def _corners(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None:
     """How far a part's corners, before rounding, and its openings' middles lie from its datum edges, each once."""
     spots = [*part.corners, *(middle_of(hole) for hole in part.holes)]
-    canvas.setFillColor(TEXT)
-    canvas.setStrokeColor(TEXT)
+    canvas.setFillColor(INK)
+    canvas.setStrokeColor(INK)
     canvas.setLineWidth(0.3)
     last = -LABEL
     for along in sorted({round(u, 1) for u, _ in spots} - {0.0, round(part.length_mm, 1)}):
@@ -228,11 +223,9 @@ def _corners(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> No
         _upright(canvas, pen.x - 3 * mm, last, cut_text(up, units))
 
 
-def _across(canvas: Canvas, x: float, y: float, text: str) -> None:
-    canvas.setFont("Helvetica", 7)
-    canvas.drawCentredString(x, y, text)
+def _across(canvas: Canvas, x: float, y: float, text: str, colour: Color = INK) -> None:
+    label(canvas, text, x, y, align="middle", colour=colour)
 
 
-def _upright(canvas: Canvas, x: float, y: float, text: str) -> None:
-    canvas.setFont("Helvetica", 7)
-    canvas.drawRightString(x, y - 2, text)
+def _upright(canvas: Canvas, x: float, y: float, text: str, colour: Color = INK) -> None:
+    label(canvas, text, x, y - 2, align="right", colour=colour)
