@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 
 from keel.formats.table import written
+from keel.reference.quantities import UnitSet
 from keel.studies.liquid.strapping import StrappingRow
 from keel.studies.sheet.model import Sheet
 
@@ -12,8 +13,8 @@ COLUMNS = (
 )  # fmt: skip
 
 
-def cut_list_csv(made: Sheet, *, metal: str) -> bytes:
-    """The flat parts, a row each, as CSV (UTF-8, comma, header row, dot decimals)."""
+def cut_list_csv(made: Sheet, *, metal: str, units: UnitSet = "mm_l") -> bytes:
+    """The flat parts, a row each, as CSV in a reader's units (UTF-8, comma, header row, dot decimals)."""
     rows = [
         [
             part.name,
@@ -29,14 +30,14 @@ def cut_list_csv(made: Sheet, *, metal: str) -> bytes:
         ]
         for part in made.parts
     ]
-    return written(COLUMNS, rows)
+    return written(COLUMNS, rows, units)
 
 
-def strapping_csv(tables: Mapping[str, list[StrappingRow]]) -> bytes:
+def strapping_csv(tables: Mapping[str, list[StrappingRow]], units: UnitSet = "mm_l") -> bytes:
     """Strapping tables as CSV, a cell after the other: level over its lowest inner point, litres, share of brimful."""
     cells = [
         [cell, f"{row.level_mm:.2f}", f"{row.volume_l:.4f}", f"{row.fraction:.6f}"]
         for cell, rows in tables.items()
         for row in rows
     ]
-    return written(("cell", "level_mm", "volume_l", "fraction"), cells)
+    return written(("cell", "level_mm", "volume_l", "fraction"), cells, units)

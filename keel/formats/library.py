@@ -1,5 +1,6 @@
 """The workshop's pumps, parts and senders as CSV, out and in."""
 
+import re
 from collections.abc import Mapping, Sequence
 from typing import Any, get_args
 
@@ -11,6 +12,7 @@ from keel.design.ports import PortPart
 from keel.design.pumps import Pump
 from keel.formats.table import Kind, problem, read_table, written
 from keel.reference.fuels import FuelName
+from keel.reference.quantities import QUANTITIES, UnitSet
 
 PUMP_COLUMNS: dict[str, Kind] = {"pump": "text", "voltage_v": "number", "kpa": "number", "l_per_h": "number"}
 PUMP_MORE: dict[str, Kind] = {"stands": "text", "outlet": "text", "fuels": "text"}
@@ -42,6 +44,8 @@ FUELS_APART = "; "
 KNOWN_FUELS = f"one of {', '.join(get_args(FuelName))}"
 DIGITS = ".12g"
 """Sizes go out with all the digits they have."""
+PRESSURES = QUANTITIES["kpa"].typed
+VALVE = re.compile(rf"(.*?)\s+(\d+(?:\.\d+)?(?:e-?\d+)?)\s*({'|'.join(PRESSURES)}|)", re.IGNORECASE)
 YES = {"yes": True, "no": False, "": False}
 SENDER_COLUMNS: dict[str, Kind] = {
     "name": "text",
@@ -53,8 +57,8 @@ ARM_SIZES = ("made_arm_mm", "empty_deg", "full_deg", "empty_rise_mm", "full_rise
 SENDER_MORE: dict[str, Kind] = {**dict.fromkeys((*ARM_SIZES, "length_mm"), "number"), "fuels": "text"}
 
 
-def pumps_csv(pumps: Sequence[Pump]) -> bytes:
-    """Pumps as CSV: one row a point."""
+def pumps_csv(pumps: Sequence[Pump], units: UnitSet = "mm_l") -> bytes:
+    """Pumps as CSV in a reader's units: one row a point."""
     rows = [
         (
             pump.name,
@@ -69,7 +73,7 @@ def pumps_csv(pumps: Sequence[Pump]) -> bytes:
         for curve in pump.curves
         for point in curve.points
     ]
-    return written([*PUMP_COLUMNS, *PUMP_MORE], rows)
+    return written([*PUMP_COLUMNS, *PUMP_MORE], rows, units)
 
 
 def read_pumps(content: bytes) -> tuple[list[Pump], list[Fault]]:
@@ -138,14 +142,14 @@ def _pump_problem(name: str, rows: list[tuple[int, dict[str, Any]]], error: Vali
     )
 
 
-def parts_csv(parts: Sequence[PortPart]) -> bytes:
-    """Parts as CSV: one row a part."""
-    return written([*PART_COLUMNS, *PART_MORE], [_part_row(part) for part in parts])
+def parts_csv(parts: Sequence[PortPart], units: UnitSet = "mm_l") -> bytes:
+    """Parts as CSV in a reader's units: one row a part."""
+    return written([*PART_COLUMNS, *PART_MORE], [_part_row(part, units) for part in parts], units)
 
 
-def _part_row(part: PortPart) -> list[str]:
+def _part_row(part: PortPart, units: UnitSet) -> list[str]:
     written_out = part.model_dump()
-    return [_said(_at(written_out, path)) for path in PART_PATHS.values()]
+    return [_said(_at(written_out, path), units) for path in PART_PATHS.values()]
 
 
 def _at(document: Any, path: Path) -> Any:
@@ -154,18 +158,20 @@ def _at(document: Any, path: Path) -> Any:
     return document
 
 
-def _said(value: Any) -> str:
+def _said(value: Any, units: UnitSet = "mm_l") -> str:
     if value is None or value is False:
         return ""
     if value is True:
         return "yes"
     if isinstance(value, tuple):
-        return "; ".join(f"{valve['name'].replace(';', ',')} {valve['opens_kpa']:{DIGITS}}" for valve in value)
+        opens = QUANTITIES["kpa"].shown(units)
+        items = [(valve["name"].replace(";", ","), valve["opens_kpa"] / opens.per) for valve in value]
+        return "; ".join(f"{name} {pressure:{DIGITS}} {opens.unit}" for name, pressure in items)
     return format(value, DIGITS) if isinstance(value, float | int) else str(value)
 
 
-def senders_csv(senders: Sequence[SenderPart]) -> bytes:
-    """Senders as CSV: one row a sender."""
+def senders_csv(senders: Sequence[SenderPart], units: UnitSet = "mm_l") -> bytes:
+    """Senders as CSV in a reader's units: one row a sender."""
     rows = []
     for sender in senders:
         sizes = ARM_SIZES if isinstance(sender.action, SwingArm) else ("length_mm",)
@@ -174,7 +180,7 @@ def senders_csv(senders: Sequence[SenderPart]) -> bytes:
         cells |= {"ohms_empty": sender.ohms_empty, "ohms_full": sender.ohms_full}
         cells["fuels"] = FUELS_APART.join(sender.fuels)
         rows.append([_said(cells.get(name)) for name in (*SENDER_COLUMNS, *SENDER_MORE)])
-    return written([*SENDER_COLUMNS, *SENDER_MORE], rows)
+    return written([*SENDER_COLUMNS, *SENDER_MORE], rows, units)
 
 
 def read_senders(content: bytes) -> tuple[list[SenderPart], list[Fault]]:
@@ -245,9 +251,9 @@ def _meant(column: str, cell: Any) -> Any:
 
 
 def _valve(text: str) -> dict[str, Any]:
-    """A valve: its name, then the pressure that opens it."""
-    name, _, opens = text.rpartition(" ")
-    try:
-        return {"name": name.strip(), "opens_kpa": float(opens)}
-    except ValueError:
-        return {"name": text, "opens_kpa": opens}
+    """A valve: its name, then the pressure that opens it, in any unit; a bare number is kPa."""
+    found = VALVE.fullmatch(text)
+    if found is None:
+        return {"name": text, "opens_kpa": text.rpartition(" ")[2]}
+    name, opens, unit = found.groups()
+    return {"name": name, "opens_kpa": float(opens) * PRESSURES.get(unit.lower(), 1.0)}

@@ -9,6 +9,7 @@ from ezdxf.filemanagement import new
 
 from keel.design.ports import Port
 from keel.formats.table import written
+from keel.reference.quantities import UnitSet
 from keel.studies.drawing.geometry import PortPlace
 from keel.studies.gauge.calibration import CurvePoint
 from keel.studies.gauge.readings import GaugeTruth
@@ -21,7 +22,9 @@ SCHEDULE = (
 )  # fmt: skip
 
 
-def schedule_csv(ports: Sequence[Port], places: Sequence[PortPlace], underside_mm: float) -> bytes:
+def schedule_csv(
+    ports: Sequence[Port], places: Sequence[PortPlace], underside_mm: float, units: UnitSet = "mm_l"
+) -> bytes:
     """The port schedule, a row a port; heights count from the body's underside."""
     heights = {place.id: place.place.z - underside_mm for place in places}
     rows = []
@@ -36,10 +39,10 @@ def schedule_csv(ports: Sequence[Port], places: Sequence[PortPlace], underside_m
         angles = (port.clock_deg, port.stop_deg, port.hose_deg)
         rest = (port.stands_mm, port.hangs_mm, "yes" if port.capped else "", port.part)
         rows.append([port.name, port.role, port.face, *place, *holes, *angles, *rest])
-    return written(SCHEDULE, rows)
+    return written(SCHEDULE, rows, units)
 
 
-def breakpoints_csv(truth: GaugeTruth) -> bytes:
+def breakpoints_csv(truth: GaugeTruth, units: UnitSet = "mm_l") -> bytes:
     """For a gauge that learns: each sender's ohms and true litres from empty to full."""
     rows = [
         [
@@ -53,14 +56,14 @@ def breakpoints_csv(truth: GaugeTruth) -> bytes:
         for reading in truth.readings
         for mark in reading.breakpoints
     ]
-    return written(("sender", "cell", "ohms", "litres", "float_mm", "needle"), rows)
+    return written(("sender", "cell", "ohms", "litres", "float_mm", "needle"), rows, units)
 
 
-def curve_csv(curve: Sequence[CurvePoint], *, simulated: bool) -> bytes:
+def curve_csv(curve: Sequence[CurvePoint], *, simulated: bool, units: UnitSet = "mm_l") -> bytes:
     """A measured curve: ohms, litres, and the litres calculated."""
     source = "simulated" if simulated else "measured"
     rows = [[f"{point.ohms:.2f}", f"{point.litres:.3f}", f"{point.calculated_l:.3f}", source] for point in curve]
-    return written(("ohms", "litres", "calculated_litres", "source"), rows)
+    return written(("ohms", "litres", "calculated_litres", "source"), rows, units)
 
 
 def bolt_places(port: Port) -> list[tuple[float, float]]:

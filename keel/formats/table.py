@@ -1,12 +1,14 @@
-"""CSV tables in: every bad cell is named with its row and column, and good rows are kept."""
+"""CSV tables, out in the reader's units and in: a bad cell is named with row and column, good rows are kept."""
 
 import csv
 import io
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from keel.design.faults import Fault
+from keel.formats.headings import as_kept, in_units
+from keel.reference.quantities import UnitSet
 
 Kind = Literal["text", "number", "count"]
 MOST_ROWS = 100_000
@@ -23,6 +25,14 @@ class UnreadableTableError(Exception):
         self.fault = fault
 
 
+class Column(NamedTuple):
+    """A column as it was given, what it is kept as, and how much of that one of its numbers is."""
+
+    given: str
+    name: str
+    per: float
+
+
 @dataclass(frozen=True)
 class Table:
     """Rows that could be read, by their number in the file, and what was wrong with the others."""
@@ -31,12 +41,31 @@ class Table:
     problems: list[Fault] = field(default_factory=list)
 
 
-def written(heading: Sequence[object], rows: Iterable[Sequence[object]]) -> bytes:
-    """A table as CSV (UTF-8, comma, header row, dot decimals), its text harmless to a spreadsheet."""
+def written(heading: Sequence[str], rows: Iterable[Sequence[object]], units: UnitSet = "mm_l") -> bytes:
+    """A table as CSV (UTF-8, comma, header row, dot decimals), its text harmless to a spreadsheet.
+
+    Parameters
+    ----------
+    heading : sequence of str
+        In metric units; each is turned into the reader's with the numbers under it.
+    rows : iterable of sequence
+        As many cells as the heading has.
+    units : str
+        The reader's.
+    """
+    shown = [in_units(name, units) for name in heading]
     stream = io.StringIO()
     writer = csv.writer(stream, lineterminator="\r\n")
-    writer.writerows([_harmless(cell) for cell in row] for row in (heading, *rows))
+    writer.writerow([_harmless(name) for name, _ in shown])
+    writer.writerows([_harmless(_in(cell, per)) for cell, (_, per) in zip(row, shown, strict=True)] for row in rows)
     return stream.getvalue().encode()
+
+
+def _in(cell: object, per: float) -> object:
+    """A cell in units of which one is that much of what is kept."""
+    if per == 1.0 or cell is None or (isinstance(cell, str) and not _is_number(cell)):
+        return cell
+    return f"{float(str(cell)) / per:.7g}"
 
 
 def _harmless(cell: object) -> object:
@@ -81,7 +110,8 @@ def read_table(content: bytes, required: Mapping[str, Kind], optional: Mapping[s
     Parameters
     ----------
     content : bytes
-        UTF-8, separated by commas, semicolons or tabs. With semicolons or tabs a decimal comma is read.
+        UTF-8, separated by commas, semicolons or tabs. With semicolons or tabs a decimal comma is read. A column
+        may be in anybody's units: its heading ends with them.
     required, optional : mapping of str to str
         Columns and what they hold.
 
@@ -96,12 +126,14 @@ def read_table(content: bytes, required: Mapping[str, Kind], optional: Mapping[s
         For text that isn't UTF-8, no heading, or a heading without a required column.
     """
     separator, numbered = _split(_decoded(content))
-    names = [cell.strip().lower() for cell in numbered[0][1]] if numbered else []
+    kinds = {**required, **optional}
+    given = [cell.strip().lower() for cell in numbered[0][1]] if numbered else []
+    columns = [Column(name, name, 1.0) if name in kinds else Column(name, *as_kept(name)) for name in given]
+    names = [column.name for column in columns]
     missing = next((name for name in required if name not in names), None)
     if missing is not None:
         raise _no_column(missing, names, required, optional)
-    kinds = {**required, **optional}
-    return _rows(numbered[1 : MOST_ROWS + 1], names, kinds, set(required), separator != ",")
+    return _rows(numbered[1 : MOST_ROWS + 1], columns, kinds, set(required), separator != ",")
 
 
 def _decoded(content: bytes) -> str:
@@ -156,23 +188,27 @@ def _no_column(
 
 
 def _rows(
-    rows: list[tuple[int, list[str]]], names: list[str], kinds: Mapping[str, Kind], required: set[str], comma: bool
+    rows: list[tuple[int, list[str]]],
+    columns: Sequence[Column],
+    kinds: Mapping[str, Kind],
+    required: set[str],
+    comma: bool,
 ) -> Table:
     table = Table()
     for number, cells in rows:
         read: dict[str, str | float | None] = {}
         sound = True
-        if len(cells) > len(names):
-            table.problems.append(problem(number, "end", cells[len(names)], "inside the heading's columns"))
+        if len(cells) > len(columns):
+            table.problems.append(problem(number, "end", cells[len(columns)], "inside the heading's columns"))
             continue
-        for name, cell in zip(names, cells, strict=False):
-            if name not in kinds:
+        for column, cell in zip(columns, cells, strict=False):
+            if column.name not in kinds:
                 continue
-            value, wrong = _cell(cell.strip(), kinds[name], name in required, comma)
+            value, wrong = _cell(cell.strip(), kinds[column.name], column.name in required, comma)
             if wrong:
-                table.problems.append(problem(number, name, cell.strip(), wrong))
+                table.problems.append(problem(number, column.given, cell.strip(), wrong))
                 sound = False
-            read[name] = value
+            read[column.name] = value * column.per if isinstance(value, float) and column.per != 1.0 else value
         for name in required - read.keys():
             table.problems.append(problem(number, name, "", "given"))
             sound = False

@@ -15,11 +15,13 @@ from hypothesis import strategies as st
 from keel.design.gauge import SenderPart, SwingArm, TubeSender
 from keel.design.ports import Hanger, HoseBend, NeckPath, Port, PortPart, Seat, Valve, VentPath
 from keel.design.pumps import Pump, PumpCurve, PumpPoint
+from keel.formats.headings import as_kept, in_units
 from keel.formats.lap import LapColumns, look_at_lap, read_lap
 from keel.formats.lap_out import run_csv
 from keel.formats.library import parts_csv, pumps_csv, read_parts, read_pumps, read_senders, senders_csv
 from keel.formats.ports import flange_dxf
 from keel.formats.table import UnreadableTableError, read_table, written
+from keel.reference.quantities import UNIT_SETS
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.run import Ran
 
@@ -95,6 +97,34 @@ class Library(TestCase):
         """As they were."""
         self.assertEqual(read_parts(parts_csv(PARTS)), (PARTS, []))
         self.assertEqual(read_senders(senders_csv(SENDERS)), (SENDERS, []))
+
+    def test_a_reader_in_inches(self) -> None:
+        """Headings and numbers are the reader's; what went out in inches, psi and gallons comes back as it was."""
+        heading = parts_csv(PARTS, "in_usgal").decode().splitlines()[0].split(",")
+        self.assertLessEqual({"hole_in", "torque_lbfft", "vent_length_ft", "vent_opens_psi", "seat"}, set(heading))
+        self.assertFalse([name for name in heading if name.endswith(("_mm", "_kpa", "_nm"))])
+        for units in ("in_usgal", "in_impgal"):
+            back, problems = read_parts(parts_csv(PARTS, units))
+            self.assertEqual(problems, [])
+            for part, other in zip(PARTS, back, strict=True):
+                holes = [one.seat.hole_mm if one.seat else 0.0 for one in (part, other)]
+                np.testing.assert_allclose(*holes, rtol=1e-6)
+                for mine, theirs in ((part.vent, other.vent), (part.neck, other.neck)):
+                    pressures = [[v.opens_kpa for v in path.valves] if path else [] for path in (mine, theirs)]
+                    np.testing.assert_allclose(*pressures, rtol=1e-6)
+            points = (PumpPoint(kpa=0, l_per_h=250), PumpPoint(kpa=300, l_per_h=99))
+            pump = Pump(name="p", curves=(PumpCurve(voltage_v=13.5, points=points),))
+            (again,), problems = read_pumps(pumps_csv([pump], units))
+            self.assertEqual(problems, [])
+            self.assertAlmostEqual(again.curves[0].points[1].kpa, 300, places=3)
+            self.assertAlmostEqual(again.curves[0].points[0].l_per_h, 250, places=3)
+
+    @given(st.sampled_from(["hole_mm", "l_per_h", "kpa", "mass_kg_each", "area_m2_each", "litres", "tank_l", "weld_m"]))
+    def test_headings_turn_back(self, kept: str) -> None:
+        """Any heading, in any set of units, is known again with the same number of what is kept."""
+        for units in UNIT_SETS:
+            name, per = in_units(kept, units)
+            self.assertEqual(as_kept(name), (kept, per))
 
     def test_decimal_commas(self) -> None:
         """A table from a spreadsheet that writes them."""

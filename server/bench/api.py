@@ -127,7 +127,7 @@ def readings_in(request: Request, calibration_id: int) -> CalibrationOut:
 def curve_out(request: Request, calibration_id: int) -> HttpResponse:
     """The fitted curve as CSV, for a gauge that learns: each row says whether simulated readings are in it."""
     answer = _out(_own(request, calibration_id))
-    content = curve_csv(answer.curve, simulated=answer.simulated)
+    content = curve_csv(answer.curve, simulated=answer.simulated, units=request.user.reads)
     disposition = f'attachment; filename="calibration-{answer.id}.csv"'
     return HttpResponse(content, content_type="text/csv; charset=utf-8", headers={"Content-Disposition": disposition})
 

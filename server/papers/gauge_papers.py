@@ -16,7 +16,7 @@ def _papers(tank: TankAnalysis) -> Iterator[Paper]:
     if truth.readings:
         yield Paper("gauge-face.pdf", "Gauge face 1:1, PDF", lambda wanted: gauge_pdf(wanted.heading, truth))
         yield DIP_STICK
-        yield Paper("gauge.csv", "Ohms and litres, CSV", lambda _wanted: breakpoints_csv(truth))
+        yield Paper("gauge.csv", "Ohms and litres, CSV", lambda wanted: breakpoints_csv(truth, wanted.heading.reader))
 
 
 def _missing(_tank: TankAnalysis, name: str) -> ApiError | None:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from keel.formats.quantities import ReaderUnits
+from keel.reference.quantities import UnitSet
 from server.jobs.models import Revision, TankDesign
 from server.workshop.models import Person
 
@@ -19,12 +19,8 @@ class Heading:
     revision: int
     saved: datetime
     author: str
-    units: str
-
-    @property
-    def reader(self) -> ReaderUnits:
-        """Units of the person who prints."""
-        return "in_usgal" if self.units == "in_usgal" else "in_impgal" if self.units == "in_impgal" else "mm_l"
+    reader: UnitSet
+    """Units of the person who prints."""
 
 
 def heading_of(reader: Person, tank: TankDesign, revision: Revision) -> Heading:
@@ -37,5 +33,5 @@ def heading_of(reader: Person, tank: TankDesign, revision: Revision) -> Heading:
         revision=revision.number,
         saved=revision.saved,
         author=revision.author.name if revision.author else "",
-        units=reader.units,
+        reader=reader.reads,
     )

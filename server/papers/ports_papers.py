@@ -15,7 +15,7 @@ from server.papers.port_sheet import port_pdf
 
 def _schedule(wanted: Wanted) -> bytes:
     tank = wanted.tank
-    return schedule_csv(tank.design.ports, tank[PORT_PLACES], tank[GEOMETRY].body.low.z)
+    return schedule_csv(tank.design.ports, tank[PORT_PLACES], tank[GEOMETRY].body.low.z, wanted.heading.reader)
 
 
 def _template(port: Port, wanted: Wanted) -> bytes:

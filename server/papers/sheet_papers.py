@@ -7,6 +7,8 @@ from keel.analysis.tank import TankAnalysis
 from keel.formats.cutlist import cut_list_csv
 from keel.formats.dxf import part_dxf
 from keel.formats.svg import part_svg
+from keel.reference.metals import MetalName
+from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import SHEET
 from server.http.errors import ApiError
@@ -22,12 +24,16 @@ def _svg(part: FlatPart, wanted: Wanted) -> bytes:
     return part_svg(part, title=wanted.title, thickness_mm=part.thickness_mm, metal=wanted.tank.shell.metal)
 
 
+def _cut_list(made: Sheet, metal: MetalName, wanted: Wanted) -> bytes:
+    return cut_list_csv(made, metal=metal, units=wanted.heading.reader)
+
+
 def _papers(tank: TankAnalysis) -> Iterator[Paper]:
     made, metal = tank[SHEET], tank.shell.metal
     if made.impossible is not None:
         return
     yield Paper("job-sheet.pdf", "Job sheet, PDF", lambda wanted: job_sheet_pdf(wanted.heading, wanted.tank))
-    yield Paper("cut-list.csv", "Cut list, CSV", lambda _wanted: cut_list_csv(made, metal=metal))
+    yield Paper("cut-list.csv", "Cut list, CSV", partial(_cut_list, made, metal))
     for part in made.parts:
         yield Paper(f"{part.name}.dxf", f"{part.title}, DXF", partial(_dxf, part))
         yield Paper(f"{part.name}.svg", f"{part.title}, SVG", partial(_svg, part))

@@ -19,6 +19,10 @@ def _tables(wanted: Wanted) -> dict[str, list[StrappingRow]]:
     return {cell.name: strapping_table(Waterline(cell.mesh, up), wanted.pitch_mm) for cell in cells}
 
 
+def _strapping(wanted: Wanted) -> bytes:
+    return strapping_csv(_tables(wanted), wanted.heading.reader)
+
+
 DIP_STICK = Paper(
     "dip-stick.pdf",
     "Dip stick at full size, PDF",
@@ -27,7 +31,7 @@ DIP_STICK = Paper(
 
 
 def _papers(_tank: TankAnalysis) -> Iterator[Paper]:
-    yield Paper("strapping.csv", "Strapping table, CSV", lambda wanted: strapping_csv(_tables(wanted)))
+    yield Paper("strapping.csv", "Strapping table, CSV", _strapping)
     yield DIP_STICK
 
 

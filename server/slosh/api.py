@@ -119,7 +119,8 @@ def take_away(request: Request, design_id: int, name: Literal["run.csv", "dry-sp
         content, kind = slosh_pdf(heading, log, ran, answer, steady, _lowest(own, current.design())), "application/pdf"
     else:
         kind = "text/csv; charset=utf-8"
-        content = run_csv(log, ran, [room.name for room in tank.rooms]) if name == "run.csv" else spells_csv(ran)
+        names = [room.name for room in tank.rooms]
+        content = run_csv(log, ran, names, request.user.reads) if name == "run.csv" else spells_csv(ran)
     disposition = f'attachment; filename="slosh-{name}"'
     return HttpResponse(content, content_type=kind, headers={"Content-Disposition": disposition})
 

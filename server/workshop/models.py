@@ -4,6 +4,7 @@ from django.contrib.auth.models import AbstractUser
 from django.db import models
 
 from keel.design.workshop import Workshop as WorkshopRules
+from keel.reference.quantities import UNIT_SETS, UnitSet
 
 
 class Workshop(models.Model):
@@ -56,3 +57,8 @@ class Person(AbstractUser):
 
     def __str__(self) -> str:
         return self.name or self.username
+
+    @property
+    def reads(self) -> UnitSet:
+        """The set of units it reads."""
+        return next((units for units in UNIT_SETS if units == self.units), "mm_l")

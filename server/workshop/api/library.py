@@ -38,13 +38,13 @@ class SendersRead(Schema):
 @router.get("workshop/pumps.csv", response={200: bytes}, auth=anyone)
 def pumps_out(request: Request) -> HttpResponse:
     """The workshop's pumps."""
-    return _csv(pumps_csv(request.user.workshop.document().pumps), "pumps.csv")
+    return _csv(pumps_csv(request.user.workshop.document().pumps, request.user.reads), "pumps.csv")
 
 
 @router.get("workshop/parts.csv", response={200: bytes}, auth=anyone)
 def parts_out(request: Request) -> HttpResponse:
     """The workshop's parts."""
-    return _csv(parts_csv(request.user.workshop.document().parts), "parts.csv")
+    return _csv(parts_csv(request.user.workshop.document().parts, request.user.reads), "parts.csv")
 
 
 @router.post("workshop/pumps.csv", response={200: PumpsRead, 422: ErrorOut}, auth=anyone)
@@ -64,7 +64,7 @@ def parts_in(request: Request) -> PartsRead:
 @router.get("workshop/senders.csv", response={200: bytes}, auth=anyone)
 def senders_out(request: Request) -> HttpResponse:
     """The workshop's senders."""
-    return _csv(senders_csv(request.user.workshop.document().senders), "senders.csv")
+    return _csv(senders_csv(request.user.workshop.document().senders, request.user.reads), "senders.csv")
 
 
 @router.post("workshop/senders.csv", response={200: SendersRead, 422: ErrorOut}, auth=anyone)
