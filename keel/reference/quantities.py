@@ -70,11 +70,10 @@ def _same(kind: str, unit: str, digits: int, **typed: float) -> Quantity:
     return Quantity(kind, shown, shown, shown, typed)
 
 
-def _per_gallon(kind: str, unit: str, top: float, digits: int, **typed: float) -> Quantity:
+def _per_gallon(kind: str, unit: str, top: float, digits: int, scale: float = 1.0, **typed: float) -> Quantity:
     """Something per volume or a volume per something, by the gallon of the place."""
     name, metric = unit.split(" | ")
     us, imperial = LITRES_PER_US_GALLON**top, LITRES_PER_IMPERIAL_GALLON**top
-    scale = KG_PER_LB if top < 0 else 1.0
     return Quantity(
         kind,
         Shown(metric, 1.0, digits),
@@ -114,7 +113,7 @@ QUANTITIES: dict[str, Quantity] = {
     "mpa": _two("a stress", Shown("MPa", 1.0, 0), Shown("ksi", KPA_PER_PSI, 1), mpa=1.0, ksi=KPA_PER_PSI),
     "kw": _two("a power", Shown("kW", 1.0, 1), Shown("hp", KW_PER_HP, 1), kw=1.0, w=1e-3, hp=KW_PER_HP, bhp=KW_PER_HP),
     "lph": _per_gallon("a flow", "{}/h | L/h", 1, 1),
-    "kgl": _per_gallon("a density", "lb/{} | kg/L", -1, 3),
+    "kgl": _per_gallon("a density", "lb/{} | kg/L", -1, 3, KG_PER_LB),
     "kgh": _two("a mass flow", Shown("kg/h", 1.0, 1), Shown("lb/h", KG_PER_LB, 1), **{"kg/h": 1.0, "lb/h": KG_PER_LB}),
     "kgkwh": _two(
         "a fuel consumption",
@@ -154,6 +153,9 @@ QUANTITIES: dict[str, Quantity] = {
         Shown("°F", 5 / 9, 0, -160 / 9),
         **{"°c": 1.0, "c": 1.0, "°f": 5 / 9, "f": 5 / 9},
     ),
+    "perkg": _two("a price by mass", Shown("/kg", 1.0, 2), Shown("/lb", 1 / KG_PER_LB, 2)),
+    "perm": _two("a price by length", Shown("/m", 1.0, 2), Shown("/ft", 1 / M_PER_FT, 2)),
+    "perl": _per_gallon("a price by volume", "/{} | /L", -1, 2),
     "pct": Quantity("a share", *(Shown("%", 0.01, 1),) * 3, {"%": 0.01}),
     "g": _same("an acceleration", "g", -1, g=1.0),
     "deg": _same("an angle", "°", 0, **{"°": 1.0, "deg": 1.0}),

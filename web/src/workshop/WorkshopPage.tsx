@@ -20,16 +20,16 @@ type PerKg = NonNullable<Prices['metal_per_kg']>
 type Metal = keyof PerKg
 
 const PRICES = [
-  ['weld_per_m', 'Weld, a metre', 'time, gas, rod, finishing'],
-  ['hours_per_m', 'Hours, a metre of weld', 'cut, fitted, welded, dressed'],
-  ['per_hour', 'Hour at the bench', 'for work beside seams'],
-  ['minutes_per_bend', 'Minutes, a bend', 'marked out and checked'],
-  ['minutes_per_port', 'Minutes, a port', 'laid out, cut, boss welded in'],
-  ['minutes_per_fitting', 'Minutes, a valve or strap', 'fitted'],
-  ['per_fitting', 'Valve or strap', 'as bought'],
-  ['foam_per_l', 'Foam, a litre', ''],
-  ['bladder', 'Bladder', 'made to size'],
-  ['surge_tank', 'Surge tank', 'with its pump and hoses'],
+  ['weld_per_m', 'Weld price', 'time, gas, rod, finishing', 'perm'],
+  ['hours_per_m', 'Welding hours', 'cut, fitted, welded, dressed', 'perm'],
+  ['per_hour', 'Price of an hour', 'for work beside seams', null],
+  ['minutes_per_bend', 'Minutes per bend', 'marked out and checked', null],
+  ['minutes_per_port', 'Minutes per port', 'laid out, cut, boss welded in', null],
+  ['minutes_per_fitting', 'Minutes per valve or strap', 'fitted', null],
+  ['per_fitting', 'Price of a valve or strap', 'as bought', null],
+  ['foam_per_l', 'Foam price', '', 'perl'],
+  ['bladder', 'Bladder price', 'made to size', null],
+  ['surge_tank', 'Surge tank price', 'with its pump and hoses', null],
 ] as const
 
 /** Prices by metal with one set, or taken out. */
@@ -116,11 +116,12 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
       <Section title="Prices" about="Remedies and insides are set side by side in minutes and money by them. What isn’t typed isn’t guessed.">
         <Box sx={grid}>
           <TextField label="Currency" value={prices.currency ?? ''} disabled={!mayWrite} onChange={(event) => setPrices({ currency: event.target.value.slice(0, declared.Prices.most.currency) })} />
-          {PRICES.map(([name, label, hint]) => (
-            <NumberField key={name} label={label} hint={hint} value={prices[name] ?? null} disabled={!mayWrite} fault={fault(`prices.${name}`)} onCommit={(value) => setPrices({ [name]: value })} />
-          ))}
+          {PRICES.map(([name, label, hint, of]) => {
+            const field = { label, hint, value: prices[name] ?? null, disabled: !mayWrite, fault: fault(`prices.${name}`), onCommit: (value: number | null) => setPrices({ [name]: value }) }
+            return of ? <QuantityField key={name} of={of} {...field} /> : <NumberField key={name} {...field} />
+          })}
           {Object.keys(settings.k_factors ?? {}).map((metal) => (
-            <NumberField key={metal} label={`${metal}, a kg`} value={prices.metal_per_kg?.[metal as Metal] ?? null} disabled={!mayWrite} fault={fault(`prices.metal_per_kg.${metal}`)} onCommit={(value) => setPrices({ metal_per_kg: priced(prices.metal_per_kg ?? {}, metal as Metal, value) })} />
+            <QuantityField key={metal} of="perkg" label={`Price of ${metal}`} value={prices.metal_per_kg?.[metal as Metal] ?? null} disabled={!mayWrite} fault={fault(`prices.metal_per_kg.${metal}`)} onCommit={(value) => setPrices({ metal_per_kg: priced(prices.metal_per_kg ?? {}, metal as Metal, value) })} />
           ))}
         </Box>
       </Section>
