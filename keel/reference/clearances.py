@@ -1,4 +1,10 @@
-"""Clearance classes: what a neighbour is decides how far away the tank has to stay."""
+"""Clearance classes: what a neighbour is decides how far away the tank has to stay.
+
+References
+----------
+Usual workshop practice, taken on the careful side; no standard fixes them for all vehicles. Local code and the class's
+rules count before them, and a workshop types its own.
+"""
 
 from typing import Literal, get_args
 

@@ -1,7 +1,9 @@
 """What fuels do to metals, seals, hoses and linings.
 
-Source: usual resistance tables of rubber and hose makers and of metal suppliers, taken on the careful side. A maker's
-own sheet for the very compound counts before this.
+References
+----------
+Resistance tables of rubber, hose and metal suppliers as generally published, taken on the careful side; where they
+differ, the worse. A maker's own sheet for the very compound counts before this.
 """
 
 from dataclasses import dataclass

@@ -1,7 +1,12 @@
 """Fuel that engines burn for their work.
 
-Source: usual ranges of tuners' and makers' tables for full throttle. Ethanol E85 and methanol hold
-less heat than petrol: the petrol figures are multiplied by the range given for them.
+Ethanol E85 and methanol hold less heat than petrol: the petrol figures are multiplied by the range given for them.
+
+References
+----------
+Brake specific fuel consumption at full throttle as in J. B. Heywood, Internal Combustion Engine Fundamentals, chapter
+15, widened to tuners' usual ranges: rich mixtures under boost. Valid at full power only; at part load it rises. Ratios
+of E85 and methanol by their lower heating values (about 29 and 20 MJ/kg against 43) and usual mixtures.
 """
 
 from dataclasses import dataclass

@@ -1,7 +1,10 @@
 """Fuels the core knows: density, thermal expansion and viscosity.
 
-Source: usual values of fuel standards and suppliers' sheets at 15 °C (density,
-expansion) and 20 °C (viscosity). A delivered fuel varies by a few per cent.
+References
+----------
+Middle of the ranges in EN 228 (petrol), EN 590 (diesel), ASTM D1655 (kerosene), D910 (avgas), D5798 (E85); expansion by
+ASTM D1250; pure methanol from the CRC Handbook. Density and expansion at 15 °C, viscosity at 20 °C; valid from −20 to
+50 °C. A delivered fuel varies by a few per cent.
 """
 
 from dataclasses import dataclass

@@ -1,8 +1,13 @@
 """Rectangular plates under even pressure: stress and deflection by how their edges are held.
 
-σ = β q b²/t², w = α q b⁴/(E t³), for sides a ≥ b, Poisson 0.3, small deflections. The rows with all four edges alike
-are the usual handbook ones. The mixed rows were worked out from ∇⁴w = q/D by collocation at Chebyshev points and put up
-by 0.4 %, so that a straight line between two columns errs to the safe side.
+σ = β q b²/t², w = α q b⁴/(E t³), for sides a ≥ b, Poisson 0.3, small deflections.
+
+References
+----------
+All four edges alike: Roark's Formulas for Stress and Strain (Young, Budynas), table 11.4, cases 1a and 8a; Timoshenko
+and Woinowsky-Krieger agree to the third digit. Mixed rows: worked out here from ∇⁴w = q/D by collocation at Chebyshev
+points and put up by 0.4 %, so that a straight line between two columns errs to the safe side; held against Timoshenko
+and Woinowsky-Krieger, tables 26 to 36. Valid for deflections below half the thickness.
 """
 
 from typing import Literal

@@ -1,4 +1,9 @@
-"""Exact unit factors (international definitions)."""
+"""Exact unit factors.
+
+References
+----------
+NIST SP 811 (2008), appendix B; the international yard and pound agreement of 1959.
+"""
 
 MM_PER_INCH = 25.4
 LITRES_PER_US_GALLON = 3.785411784

@@ -116,6 +116,10 @@ def demands(brief: Brief, rules: HouseRules) -> list[Demand]:
         Mass flow = power · BSFC; volume flow = mass flow / density; pumps must give that with the
         house rule's margin on top, at rail pressure and supply voltage. A case without power or a
         measured flow is left out.
+
+    References
+    ----------
+    As for `demand_of`.
     """
     return [demand_of(case, brief, rules) for case in brief.cases if case.power_kw or case.measured_l_per_h]
 

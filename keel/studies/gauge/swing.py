@@ -44,7 +44,7 @@ class Slide:
 
 
 def made_travel_mm(arm: SwingArm) -> float:
-    """Travel that a sender as delivered is made for: H0 = R0 (sin full − sin empty) [mm]."""
+    """Travel that a sender as delivered is made for: H0 = R0 (sin full − sin empty) [mm], plane geometry."""
     return arm.made_arm_mm * (sin(radians(arm.full_stop_deg)) - sin(radians(arm.empty_stop_deg)))
 
 
@@ -52,6 +52,10 @@ def swing_for(arm: SwingArm, empty_mm: float, full_mm: float) -> Swing:
     """Arm and pivot that take the float from one height to the other between the same stops.
 
     R = R0 · H / H0; the pivot stands at z_full − R sin(full).
+
+    References
+    ----------
+    Derived from the arm's geometry: the same stops and resistor, another height.
     """
     radius = arm.made_arm_mm * (full_mm - empty_mm) / made_travel_mm(arm)
     return Swing(radius, full_mm - radius * sin(radians(arm.full_stop_deg)), arm.empty_stop_deg, arm.full_stop_deg)

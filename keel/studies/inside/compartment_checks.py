@@ -12,6 +12,7 @@ from keel.analysis.study import study
 from keel.design.features import Baffle
 from keel.design.ports import DRAWS, Port, drawing
 from keel.design.workshop import HouseRules
+from keel.reference.flow import DISCHARGE
 from keel.reference.units import MM3_PER_LITRE, STANDARD_GRAVITY
 from keel.solid.compartments import Compartment, Opening, compartments
 from keel.solid.polyhedron import Array
@@ -20,7 +21,6 @@ from keel.solid.solids import Solids
 from keel.solid.standing import lid_height
 from keel.studies.demand.demand import MOST_DRAWN
 from keel.studies.liquid.draining import inside, place_of
-from keel.studies.ports.streams import DISCHARGE
 
 NEAR_MM = 4.0
 """An opening that comes this near to a compartment's top or bottom lets its air or fuel out [mm]."""

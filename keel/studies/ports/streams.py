@@ -8,13 +8,8 @@ from math import log, pi, sqrt
 from scipy.optimize import brentq
 
 from keel.design.ports import VentPath
+from keel.reference.flow import AIR_KG_PER_M3, AIR_MM2_PER_S, DISCHARGE
 from keel.reference.units import STANDARD_GRAVITY
-
-DISCHARGE = 0.62
-"""Discharge coefficient of a sharp-edged opening."""
-AIR_KG_PER_M3 = 1.2
-AIR_MM2_PER_S = 15.0
-"""Density and kinematic viscosity of air at 20 °C."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +26,13 @@ def area_mm2(bore_mm: float) -> float:
 
 
 def friction(reynolds: float) -> float:
-    """Darcy friction factor of a smooth pipe: 64/Re, or Churchill's single equation (1977) for all regimes."""
+    """Darcy friction factor of a smooth pipe in any regime; laminar it is 64/Re.
+
+    References
+    ----------
+    S. W. Churchill, Friction-factor equation spans all fluid-flow regimes, Chemical Engineering 84 (1977) 24, 91–92.
+    Between Re 2000 and 4000 no formula is sure: his curve lies between the two regimes.
+    """
     if reynolds < 1e-9:
         return 0.0
     a = (2.457 * log(1 / (7 / reynolds) ** 0.9)) ** 16 if reynolds > 7 else 0.0
@@ -44,6 +45,11 @@ def air_l_per_s(kpa: float, vent: VentPath) -> float:
 
     Orifice C_d A √(2 Δp/ρ), with the hose's friction f L/d in series; nothing below the pressure that opens
     its valve. Incompressible, as for the few kPa a tank bears.
+
+    References
+    ----------
+    Bernoulli's equation with the orifice's loss 1/C_d² and Darcy and Weisbach's f L/d; constants and their validity in
+    `keel.reference.flow`.
     """
     over = max(0.0, kpa - vent.opening_kpa) * 1e3
     area = area_mm2(vent.bore_mm) * 1e-6
@@ -61,7 +67,12 @@ def air_l_per_s(kpa: float, vent: VentPath) -> float:
 
 
 def inlet_l_per_s(drive_kpa: float, tank_kpa: float, bore_mm: float, density_kg_per_l: float) -> float:
-    """Fuel through an opening: C_d A √(2 (p_drive − p_tank)/ρ) [L/s]; none against a higher pressure."""
+    """Fuel through an opening: C_d A √(2 (p_drive − p_tank)/ρ) [L/s]; none against a higher pressure.
+
+    References
+    ----------
+    Torricelli's law with a discharge coefficient: `keel.reference.flow`.
+    """
     over = max(0.0, drive_kpa - tank_kpa)
     return DISCHARGE * area_mm2(bore_mm) * 1e-6 * sqrt(2 * over * 1e3 / (density_kg_per_l * 1e3)) * 1e3
 
@@ -73,7 +84,7 @@ def held_back_kpa(drive_kpa: float, l_per_s: float, bore_mm: float, density_kg_p
 
 
 def jug_kpa(head_mm: float, density_kg_per_l: float) -> float:
-    """Pressure of a jug's fuel over the neck: ρ g H [kPa]."""
+    """Pressure of a jug's fuel over the neck: ρ g H [kPa], the hydrostatic law."""
     return density_kg_per_l * STANDARD_GRAVITY * head_mm / 1000
 
 
@@ -91,6 +102,10 @@ def balance(drive_kpa: float, bore_mm: float, density_kg_per_l: float, vents: Se
     -------
     Balance
         By Brent's method on the tank's pressure, to 1e-12 kPa.
+
+    References
+    ----------
+    R. P. Brent, Algorithms for Minimization without Derivatives (1973), chapter 4.
     """
     if vents is None:
         return Balance(inlet_l_per_s(drive_kpa, 0.0, bore_mm, density_kg_per_l), 0.0)

@@ -25,6 +25,12 @@ def swing(rooms: Rooms, state: State, target: Array, damping: float, lag: bool, 
 
     With lag, the force's x and y follow the vehicle's as a damped pendulum of the first slosh mode,
     ω² = (π g/L) tanh(π h/L), by the implicit midpoint rule.
+
+    References
+    ----------
+    First antisymmetric mode of a rectangular tank: H. N. Abramson (ed.), The Dynamic Behavior of Liquids in Moving
+    Containers, NASA SP-106 (1966), chapter 2; R. A. Ibrahim, Liquid Sloshing Dynamics (2005), chapter 1. For round and
+    odd plans L is the free run, a stand-in that is right to some 10 %. Small waves: breaking isn't modelled.
     """
     held = np.zeros(len(rooms.plan))
     for i in range(len(rooms.capacity)):
@@ -62,6 +68,11 @@ def pass_between(
 
     Half of what a flow has changed by since the last step is added (Adams and Bashforth's second rule), unless it
     has turned round; `last` keeps the flows for that. `limits`, shape (4, compartments), is room to work in.
+
+    References
+    ----------
+    E. Hairer, S. P. Nørsett, G. Wanner, Solving Ordinary Differential Equations I (1993), III.1; the limiter that keeps
+    volumes between empty and full is our own.
     """
     limits[:] = 0.0
     out, into, held, room = limits[0], limits[1], limits[2], limits[3]

@@ -5,10 +5,9 @@ from math import sqrt
 import numpy as np
 
 from keel.compiled import compiled
+from keel.reference.flow import DISCHARGE
 from keel.solid.polyhedron import Array
 from keel.studies.slosh.state import State, Ways
-
-DISCHARGE = 0.62
 
 
 @compiled
@@ -79,6 +78,10 @@ def mean_orifice_flow(rate: float, head: float, slack: float) -> float:
     Two columns of areas A_1 and A_2 that nothing else disturbs run down as √H = √H₀ − K c t/2, c = 1/A_1 + 1/A_2,
     until they are level: the mean of that over the step t is taken, so that nothing overshoots. `rate` is K, `slack`
     is c t.
+
+    References
+    ----------
+    Derived: the falling-head integral of dH/dt = −K c √H.
     """
     fall, before = rate * slack / 2, sqrt(head)
     return rate * (before - fall / 2) if fall <= before else head / slack
@@ -90,6 +93,11 @@ def opening_flows(ways: Ways, state: State, step: float, flows: Array, centre: A
 
     Q = C_d A √(2 Δp/ρ), from the side whose surface stands higher at the opening, through what it wets there. All
     of them in one go: to hand so many arrays to a function for each costs ten times the sums.
+
+    References
+    ----------
+    Torricelli's law with a discharge coefficient (`keel.reference.flow`); an opening half under is taken at the head
+    over the middle of what is under, which for a round hole is within 4 % of the integral over its height.
     """
     rings, ring_at, planes, middles, spans = ways.rings, ways.ring_at, ways.planes, ways.middles, ways.spans
     areas, sides, doors, cracks = ways.areas, ways.sides, ways.doors, ways.cracks

@@ -8,6 +8,8 @@ from keel.reference.units import STANDARD_GRAVITY
 
 Edges = Held | tuple[Held, Held, Held, Held]
 """All four alike; or those at the low and the high end of the first side, then of the second."""
+STRETCHING = 0.488
+"""How much a clamped plate's own stretching bears, in `large_deflection_mm`."""
 
 
 def coefficients(first_mm: float, second_mm: float, edges: Edges = "clamped") -> tuple[float, float]:
@@ -25,6 +27,10 @@ def coefficients(first_mm: float, second_mm: float, edges: Edges = "clamped") ->
     beta, alpha : float
         Straight-line in a/b between the columns of `keel.reference.plates`; beyond the last column those of an endless
         plate, or the last column's where that is more.
+
+    References
+    ----------
+    The table's own: `keel.reference.plates`.
     """
     held = (edges,) * 4 if isinstance(edges, str) else edges
     of_first, of_second = _ends(held[:2]), _ends(held[2:])
@@ -66,7 +72,13 @@ def panel_stress_mpa(
     Returns
     -------
     float
-        σ = β q b²/t², b the shorter side; Poisson 0.3, small deflections.
+        σ = β q b²/t², b the shorter side; Poisson 0.3, small deflections: true while the plate bows by less than half
+        its thickness, beyond that the plate stretches and bears more than this says.
+
+    References
+    ----------
+    S. Timoshenko, S. Woinowsky-Krieger, Theory of Plates and Shells (1959), chapters 5 and 6; W. C. Young, R. G.
+    Budynas, Roark's Formulas for Stress and Strain, table 11.4.
     """
     beta = coefficients(first_mm, second_mm, edges)[0]
     return beta * pressure_kpa * 1e-3 * (min(first_mm, second_mm) / thickness_mm) ** 2
@@ -83,6 +95,10 @@ def panel_deflection_mm(
     """Deflection in the middle of a rectangular plate [mm]: w = α q b⁴/(E t³), small deflections.
 
     Parameters as for `panel_stress_mpa`; `youngs_modulus_gpa` is E [GPa].
+
+    References
+    ----------
+    As for `panel_stress_mpa`.
     """
     alpha = coefficients(first_mm, second_mm, edges)[1]
     stiffness_mpa_mm3 = youngs_modulus_gpa * 1e3 * thickness_mm**3
@@ -90,7 +106,7 @@ def panel_deflection_mm(
 
 
 def fuel_head_kpa(density_kg_per_l: float, depth_mm: float, extra_g: float) -> float:
-    """Pressure under a depth of fuel with extra vertical acceleration [kPa]: ρ (g + a) d."""
+    """Pressure under a depth of fuel with extra vertical acceleration [kPa]: ρ (g + a) d, the hydrostatic law."""
     return density_kg_per_l * STANDARD_GRAVITY * (1 + extra_g) * depth_mm / 1000
 
 
@@ -105,6 +121,11 @@ def pushed_kpa(density_kg_per_l: float, depth_mm: float, run_mm: float, push_g: 
         Height H of the plate, and how far the brimful cell before it reaches, L, square to it [mm].
     push_g : float
         Acceleration that presses the fuel on it, along L [g].
+
+    References
+    ----------
+    Derived: hydrostatics in the frame of a brimful cell, where pressure rises along the steady specific force. A blow
+    of fuel that has run free is not in it.
     """
     return density_kg_per_l * STANDARD_GRAVITY * (depth_mm + push_g * run_mm) / 1000
 
@@ -115,6 +136,10 @@ def round_plate_stress_mpa(
     """Greatest bending stress of a round flat plate under even pressure [MPa].
 
     σ = k q R²/t² with k = 3/4 clamped, 3 (3 + ν)/8 = 1.2375 simply supported (ν = 0.3); small deflections.
+
+    References
+    ----------
+    Timoshenko and Woinowsky-Krieger, Theory of Plates and Shells (1959), articles 16 and 17.
     """
     factor = 0.75 if edges == "clamped" else 3 * (3 + POISSON) / 8
     return factor * pressure_kpa * 1e-3 * (radius_mm / thickness_mm) ** 2
@@ -127,7 +152,12 @@ def round_plate_deflection_mm(
     youngs_modulus_gpa: float,
     edges: Held = "clamped",
 ) -> float:
-    """Deflection in the middle of a round flat plate [mm]: 3 (1 − ν²) q R⁴/(16 E t³), or (5 + ν)/(1 + ν) times that."""
+    """Deflection in the middle of a round flat plate [mm]: 3 (1 − ν²) q R⁴/(16 E t³), or (5 + ν)/(1 + ν) times that.
+
+    References
+    ----------
+    Timoshenko and Woinowsky-Krieger, Theory of Plates and Shells (1959), articles 16 and 17.
+    """
     more = 1.0 if edges == "clamped" else (5 + POISSON) / (1 + POISSON)
     stiffness = 16 * youngs_modulus_gpa * 1e3 * thickness_mm**3
     return more * 3 * (1 - POISSON**2) * pressure_kpa * 1e-3 * radius_mm**4 / stiffness
@@ -136,10 +166,15 @@ def round_plate_deflection_mm(
 def large_deflection_mm(deflection_mm: float, thickness_mm: float) -> float:
     """Deflection with the plate's stretching counted [mm].
 
-    Solves w + c w³/t² = w₀ for the small-deflection figure w₀, with c = 0.58 as for a clamped
-    plate held in at its edges (energy method); a guide beside the other figure.
+    Solves w + c w³/t² = w₀ for the small-deflection figure w₀, with c of a clamped plate held in at its edges; a guide
+    beside the other figure.
+
+    References
+    ----------
+    Timoshenko and Woinowsky-Krieger, Theory of Plates and Shells (1959), article 97: c = 0.488 for a round plate,
+    energy method, ν = 0.3. For other outlines it is a stand-in.
     """
     ratio, share = deflection_mm / thickness_mm, min(1.0, deflection_mm / thickness_mm)
     for _ in range(60):
-        share -= (share + 0.58 * share**3 - ratio) / (1 + 1.74 * share**2)
+        share -= (share + STRETCHING * share**3 - ratio) / (1 + 3 * STRETCHING * share**2)
     return share * thickness_mm
