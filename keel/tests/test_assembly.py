@@ -77,10 +77,10 @@ class Reaching(TestCase):
         seen = found(plate("a", 750, corner_mm=0, holes=[hole | {"up_mm": 200}, hole]), **given)["inside.starves"]
         area = 3.14159 * 8**2 / 4
         draw = 360 * 1e6 / 3600
-        self.assertAlmostEqual(seen.why.values["head_mm"], (draw / (0.62 * area)) ** 2 / (2 * 9806.65), delta=40)
+        self.assertAlmostEqual(seen.title.values["head_mm"], (draw / (0.62 * area)) ** 2 / (2 * 9806.65), delta=40)
         outward = {"at_mm": 200, "wide_mm": 60, "high_mm": 40, "opens": "ahead"}
         shut = found(plate("a", 750, corner_mm=0, doors=[outward]), **given)["inside.starves"]
-        self.assertIn("nothing is open", shut.why.text)
+        self.assertIn("nothing open", shut.title.text)
         self.assertNotIn("inside.starves", found(plate("a", 750), **given))
 
     def test_what_lies_higher_runs_down(self) -> None:

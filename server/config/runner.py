@@ -1,18 +1,43 @@
 """Django's test runner, closing with a plain count of what passed and what failed."""
 
+import time
 from typing import Any
-from unittest import TextTestResult
+from unittest import TestCase, TextTestResult
 
 from django.test.runner import DiscoverRunner
 
+SLOWEST = 8
+
+
+class _Timed(TextTestResult):
+    """Keeps how long each test took."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.took: list[tuple[float, str]] = []
+
+    def startTest(self, test: TestCase) -> None:  # noqa: N802 (unittest's name)
+        self._begun = time.perf_counter()
+        super().startTest(test)
+
+    def stopTest(self, test: TestCase) -> None:  # noqa: N802 (unittest's name)
+        self.took.append((time.perf_counter() - self._begun, test.id()))
+        super().stopTest(test)
+
 
 class CountingRunner(DiscoverRunner):
-    """Prints `N passed, N failed, N skipped` as the very last line."""
+    """Prints the slowest tests, and `N passed, N failed, N skipped` as the very last line."""
+
+    def get_resultclass(self) -> Any:
+        """The timed one."""
+        return super().get_resultclass() or _Timed
 
     def suite_result(self, suite: Any, result: TextTestResult, **kwargs: Any) -> int:
         """Count, and remember the count for the end of the run."""
         wrong = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
         skipped = len(result.skipped)
+        for took, name in sorted(getattr(result, "took", []), reverse=True)[:SLOWEST]:
+            print(f"{took:7.1f} s  {name}")
         self._count = f"{result.testsRun - wrong - skipped} passed, {wrong} failed, {skipped} skipped"
         return super().suite_result(suite, result, **kwargs)
 

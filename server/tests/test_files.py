@@ -62,13 +62,13 @@ class Files(ApiTestCase):
         for said in (f"{brimful:.2f} L", "Tove Skarn", "First", "5052-H32, 3 mm", "revision 1", "Leak-test before"):
             self.assertIn(said, metric)
         for part in parts:
-            self.assertIn(f"{part['title']} x {part['quantity']}: {part['length_mm']:.1f} x", metric)
+            self.assertIn(f"{part['title']} × {part['quantity']}: {part['length_mm']:.1f} ×", metric)
         self.assertIn(f"{answer['shell']['figures']['empty_kg']:.1f} kg", metric)
-        self.assertIn("CAUTION: The floor wants", metric)
+        self.assertIn("CAUTION: Sheet of the floor 3 mm, at least", metric)
         inches = self.sheet_text("in_usgal")
         self.assertIn(f"{brimful / 3.785411784:.2f} US gal", inches)
         self.assertIn('31 1/2"', inches)
-        self.assertIn(f'{parts[0]["length_mm"] / 25.4:.3f}" x {parts[0]["width_mm"] / 25.4:.3f}"', inches)
+        self.assertIn(f'{parts[0]["length_mm"] / 25.4:.3f}" × {parts[0]["width_mm"] / 25.4:.3f}"', inches)
 
     def sheet_text(self, units: str) -> str:
         """All text of the job sheet in some units, in the order drawn."""

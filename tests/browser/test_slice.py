@@ -259,7 +259,7 @@ class EveryScreen(SliceTestCase):
         self.press("Save the workshop")
         self.until(lambda: "Saved" in self.text("main"), "kept")
         self.go(f"/designs/{self.tank.pk}/sheet")
-        self.until(lambda: "can't close it" in self.text("aside"), "the stop")
+        self.until(lambda: "closes from 350 mm" in self.text("aside"), "the stop")
         self.find("[data-station=sheet][data-state=blocked]")
 
     def test_what_breaks_breaks_alone(self) -> None:
