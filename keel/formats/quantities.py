@@ -30,6 +30,11 @@ def cut_text(mm: float, units: ReaderUnits) -> str:
     return length_text(mm, units) if units == "mm_l" else f'{mm / MM_PER_INCH:z.3f}"'
 
 
+def fine_text(mm: float, units: ReaderUnits) -> str:
+    """A size that others are worked out from, a bend's deduction: millimetres to 0.01, or inches to a thousandth."""
+    return f"{mm:z.2f}" if units == "mm_l" else cut_text(mm, units)
+
+
 def sheet_text(metal: MetalName, mm: float, units: ReaderUnits) -> str:
     """A sheet's thickness; in inches with the gauge number it goes by in that metal."""
     if units == "mm_l":

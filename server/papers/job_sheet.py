@@ -6,7 +6,7 @@ from reportlab.lib.units import mm
 from keel.analysis.tank import TankAnalysis
 from keel.design.shell import CylinderShell
 from keel.findings.finding import Finding
-from keel.formats.quantities import cut_text, quantity_text, sheet_text, volume_text
+from keel.formats.quantities import fine_text, quantity_text, sheet_text, volume_text
 from keel.reference.quantities import shown_text
 from keel.solid.solids import AnyShell
 from keel.stations.judge import findings_on
@@ -83,7 +83,7 @@ def _bend_rows(shell: AnyShell, made: Sheet, page: Page) -> list[tuple[str, str]
     unit = " mm" if units == "mm_l" else ""
 
     def said(*lengths: float) -> str:
-        return " / ".join(cut_text(length, units) for length in lengths) + unit
+        return " / ".join(fine_text(length, units) for length in lengths) + unit
 
     rows = []
     if made.bends and not isinstance(shell, CylinderShell):

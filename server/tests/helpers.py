@@ -1,9 +1,11 @@
 """Workshops with people in them, and a client that speaks JSON."""
 
+import io
 import json
 from typing import Any
 
 from django.test import Client, TestCase, TransactionTestCase
+from pypdf import PdfReader
 
 from keel.design.document import Design
 from server.jobs.models import Job, TankDesign
@@ -65,3 +67,8 @@ class InWorkshop(TransactionTestCase):
 
 class ApiTestCase(InWorkshop, TestCase):
     """The same in a transaction that is undone."""
+
+
+def paper_text(pdf: bytes) -> str:
+    """All words of a paper."""
+    return "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages)

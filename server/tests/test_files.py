@@ -1,16 +1,14 @@
 """Files to download."""
 
-import base64
 import io
 import re
-import zlib
 
 import ezdxf
 from shapely.geometry import Polygon
 
 from keel.design.document import Design
 from server.jobs.models import Customer, TankDesign
-from server.tests.helpers import ApiTestCase
+from server.tests.helpers import ApiTestCase, paper_text
 
 
 class Files(ApiTestCase):
@@ -74,9 +72,7 @@ class Files(ApiTestCase):
         """All text of the job sheet in some units, in the order drawn."""
         self.owner("PATCH", "session/preferences", {"units": units})
         _, data = self.owner("GET", f"designs/{self.tank.pk}/files/job-sheet.pdf")
-        streams = re.findall(rb"stream\r?\n(.*?)endstream", data, re.DOTALL)
-        drawn = b"".join(zlib.decompress(base64.a85decode(stream.strip()[:-2])) for stream in streams)
-        return b"\n".join(re.findall(rb"\((.*?)\) Tj", drawn)).decode("latin-1")
+        return paper_text(data)
 
     def test_names_from_anywhere_make_a_sheet(self) -> None:
         """Letters that the paper's font lacks don't stop it."""

@@ -145,7 +145,7 @@ class Papers(ApiTestCase):
         texts = [page.extract_text() for page in pages]
         for place, part in enumerate(parts):
             where = 0 if part["feature"] is None else 1 + (place - 2) // 6
-            size = f"{part['title']} x {part['quantity']}: "
+            size = f"{part['title']} × {part['quantity']}: "
             self.assertIn(size, texts[where])
             for other, text in enumerate(texts):
                 if other != where:
