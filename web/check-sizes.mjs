@@ -17,12 +17,20 @@ function needed(key, found = new Set()) {
   return found
 }
 
-const kilobytes = (keys) => [...keys].reduce((sum, key) => sum + gzipSync(readFileSync(join(folder, manifest[key].file))).length / 1000, 0)
+const kilobytes = (keys) =>
+  [...keys].reduce((sum, key) => sum + gzipSync(readFileSync(join(folder, manifest[key].file))).length / 1000, 0)
 
 const entry = needed(Object.keys(manifest).find((key) => manifest[key].isEntry))
 const page = needed('src/work/WorkPage.tsx', new Set(entry))
 const stations = Object.keys(manifest).filter((key) => /^src\/stations\/\w+\/\w+(Station|Board)\.tsx$/.test(key))
-const costs = [['jobs page', kilobytes(entry), JOBS_KB], ...stations.map((key) => [key.split('/').pop(), kilobytes(needed(key).difference?.(page) ?? [...needed(key)].filter((other) => !page.has(other))), STATION_KB])]
+const costs = [
+  ['jobs page', kilobytes(entry), JOBS_KB],
+  ...stations.map((key) => [
+    key.split('/').pop(),
+    kilobytes(needed(key).difference?.(page) ?? [...needed(key)].filter((other) => !page.has(other))),
+    STATION_KB,
+  ]),
+]
 for (const [name, cost, most] of costs) console.log(`${name.padEnd(24)} ${cost.toFixed(1).padStart(6)} kB of ${most}`)
 const over = costs.filter(([, cost, most]) => cost > most)
 if (stations.length === 0 || over.length > 0) {

@@ -38,15 +38,25 @@ export interface Asked {
 type Answer = { status: number; body: unknown } | 'away'
 
 /** The server: what it was asked, and how it answers. */
-export const server = { asked: [] as Asked[], answer: ((): Answer => 'away') as (asked: Asked) => Answer | Promise<Answer> }
+export const server = {
+  asked: [] as Asked[],
+  answer: ((): Answer => 'away') as (asked: Asked) => Answer | Promise<Answer>,
+}
 
 globalThis.fetch = async (input) => {
   const request = input as Request
-  const one = { method: request.method, path: new URL(request.url).pathname, body: (await request.json().catch(() => ({}))) as Record<string, unknown> }
+  const one = {
+    method: request.method,
+    path: new URL(request.url).pathname,
+    body: (await request.json().catch(() => ({}))) as Record<string, unknown>,
+  }
   server.asked.push(one)
   const answer = await server.answer(one)
   if (answer === 'away') throw new TypeError('fetch failed')
-  return new Response(JSON.stringify(answer.body), { status: answer.status, headers: { 'Content-Type': 'application/json' } })
+  return new Response(JSON.stringify(answer.body), {
+    status: answer.status,
+    headers: { 'Content-Type': 'application/json' },
+  })
 }
 
 export const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))

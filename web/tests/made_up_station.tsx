@@ -19,9 +19,19 @@ const PAINT: Station = {
   about: 'how many coats',
   group: 'make',
   Panel: shownLater(() => Promise.resolve({ Panel: ({ findings }) => <p>how many coats{findings}</p> }), 'Panel'),
-  board: { Shown: shownLater(() => Promise.resolve({ Board: () => <table /> }), 'Board'), name: 'the coats', first: true, useIsThere: always },
+  board: {
+    Shown: shownLater(() => Promise.resolve({ Board: () => <table /> }), 'Board'),
+    name: 'the coats',
+    first: true,
+    useIsThere: always,
+  },
   asks: ['paint'],
-  drawing: { Layer: shownLater(() => Promise.resolve({ Layer: ({ view }: LayerProps) => <circle data-paint={view.id} /> }), 'Layer') },
+  drawing: {
+    Layer: shownLater(
+      () => Promise.resolve({ Layer: ({ view }: LayerProps) => <circle data-paint={view.id} /> }),
+      'Layer',
+    ),
+  },
 }
 
 async function markup(node: ReactNode): Promise<string> {
@@ -45,7 +55,15 @@ export async function shown() {
   const there = {
     found: (stationOf('paint') ?? none).title,
     rail: await markup(<Stations designId={7} at="paint" />),
-    page: await markup(<AtStation station={PAINT} designId={7} turned={undefined} onTurn={() => undefined} findings={<b>Two coats</b>} />),
+    page: await markup(
+      <AtStation
+        station={PAINT}
+        designId={7}
+        turned={undefined}
+        onTurn={() => undefined}
+        findings={<b>Two coats</b>}
+      />,
+    ),
     drawing: await markup(
       <svg>
         {views.map((view) => (

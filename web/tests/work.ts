@@ -40,7 +40,10 @@ export function changes() {
   return seen
 }
 
-const answered = (results: Partial<Evaluation>, tried: boolean) => ({ status: 200, body: { findings: [], stations: [], untried: 0, tried, ...results } })
+const answered = (results: Partial<Evaluation>, tried: boolean) => ({
+  status: 200,
+  body: { findings: [], stations: [], untried: 0, tried, ...results },
+})
 
 /** What is asked of the core while a hand drags and rests, and what is kept of an answer. */
 async function evaluatingSeen() {
@@ -49,7 +52,10 @@ async function evaluatingSeen() {
   server.answer = ({ body }) => {
     const showing = body.showing as { remedies: boolean; results: string[] }
     const ports = showing.results.includes('ports') ? { reaches: [1] } : null
-    return answered({ ports, shell: { figures: { rated_l: 1 } }, findings: [finding(showing.remedies ? ['r'] : [])] } as never, showing.remedies)
+    return answered(
+      { ports, shell: { figures: { rated_l: 1 } }, findings: [finding(showing.remedies ? ['r'] : [])] } as never,
+      showing.remedies,
+    )
   }
   open(drawn(100), false)
   setAsks(['ports'])
@@ -64,7 +70,14 @@ async function evaluatingSeen() {
   setAsks(['brief'])
   await rest(300)
   const { evaluation, evaluated, design } = useWork.getState()
-  server.answer = () => ({ status: 422, body: { code: 'invalid', message: 'no', errors: [{ field: 'shell.length_mm', message: 'too long', limit: '', value: 1 }] } })
+  server.answer = () => ({
+    status: 422,
+    body: {
+      code: 'invalid',
+      message: 'no',
+      errors: [{ field: 'shell.length_mm', message: 'too long', limit: '', value: 1 }],
+    },
+  })
   make(99999)
   await rest(300)
   const { faults } = useWork.getState()
@@ -77,9 +90,21 @@ async function evaluatingSeen() {
   stop()
   const asked = server.asked.map(({ body }) => {
     const showing = body.showing as { remedies: boolean; results: string[] }
-    return [(body.design as { shell: { length_mm: number } }).shell.length_mm, showing.remedies, showing.results.includes('ports')]
+    return [
+      (body.design as { shell: { length_mm: number } }).shell.length_mm,
+      showing.remedies,
+      showing.results.includes('ports'),
+    ]
   })
-  return { asked, during, reaches: evaluation?.ports?.reaches, upToDate: evaluated === design, faults: faults.map((fault) => fault.message), away, back: !useWork.getState().unreachable }
+  return {
+    asked,
+    during,
+    reaches: evaluation?.ports?.reaches,
+    upToDate: evaluated === design,
+    faults: faults.map((fault) => fault.message),
+    away,
+    back: !useWork.getState().unreachable,
+  }
 }
 
 /** Saves, in order: the plain one, one that meets a conflict and is kept, one set aside, one while the server is away. */
@@ -87,7 +112,15 @@ async function savingSeen() {
   server.asked = []
   let present = 1
   server.answer = ({ body }) => {
-    if (body.base_revision !== present) return { status: 409, body: { code: 'conflict', message: 'old', current: { number: present, author: 'x', saved: '', design: drawn(777) } } }
+    if (body.base_revision !== present)
+      return {
+        status: 409,
+        body: {
+          code: 'conflict',
+          message: 'old',
+          current: { number: present, author: 'x', saved: '', design: drawn(777) },
+        },
+      }
     present += 1
     return { status: 200, body: { number: present, saved: '', author: '', note: '' } }
   }
@@ -128,7 +161,12 @@ async function savingSeen() {
   look()
   await save()
   look()
-  return { states, bases: server.asked.filter(({ path }) => path.endsWith('/5')).map(({ body }) => body.base_revision), draft: draft !== null, after: localStorage.getItem('core-keel/draft/5') }
+  return {
+    states,
+    bases: server.asked.filter(({ path }) => path.endsWith('/5')).map(({ body }) => body.base_revision),
+    draft: draft !== null,
+    after: localStorage.getItem('core-keel/draft/5'),
+  }
 }
 
 export const evaluating = () => inAWindow(evaluatingSeen)

@@ -44,7 +44,10 @@ export async function asked<T>(call: Promise<Answer<T>>): Promise<T> {
     throw new Failure(0, 'offline', 'The workshop’s server can’t be reached.')
   }
   if (answer.response.ok) return answer.data as T
-  const body = (typeof answer.error === 'object' && answer.error !== null ? answer.error : {}) as Record<string, unknown>
+  const body = (typeof answer.error === 'object' && answer.error !== null ? answer.error : {}) as Record<
+    string,
+    unknown
+  >
   throw new Failure(
     answer.response.status,
     String(body.code ?? 'fault'),

@@ -13,7 +13,14 @@ export type ProfileShell = Schemas['ProfileShell']
 export type CylinderShell = Schemas['CylinderShell']
 export type Shell = BoxShell | ProfileShell | CylinderShell
 export type Corner = Schemas['Corner']
-export type Feature = Schemas['Well'] | Schemas['Sump'] | Schemas['Relief'] | Schemas['RoofStep'] | Schemas['Partition'] | Schemas['Baffle'] | Schemas['Pot']
+export type Feature =
+  | Schemas['Well']
+  | Schemas['Sump']
+  | Schemas['Relief']
+  | Schemas['RoofStep']
+  | Schemas['Partition']
+  | Schemas['Baffle']
+  | Schemas['Pot']
 export type Port = Schemas['Port']
 export type Cut = Schemas['Cut']
 export type ViewShape = Schemas['View']
@@ -23,7 +30,11 @@ export type Scan = Schemas['ScanOut']
 export type SheetScheme = Schemas['SheetScheme']
 export type Evaluation = Schemas['Evaluation']
 /** What the drawing shows of a tank: its bodies and views, and what lies in them. */
-export type Shape = Schemas['Geometry'] & { cuts: Cut[]; features: Schemas['FeatureShape'][]; ports: Schemas['PortPlace'][] }
+export type Shape = Schemas['Geometry'] & {
+  cuts: Cut[]
+  features: Schemas['FeatureShape'][]
+  ports: Schemas['PortPlace'][]
+}
 export type Block = Schemas['Block']
 export type Gap = Schemas['Gap']
 export type Figures = Schemas['Figures']

@@ -18,7 +18,10 @@ export class ErrorBoundary extends Component<Props, { error: Error | null }> {
   override render() {
     if (!this.state.error) return this.props.children
     return (
-      <Message title={this.props.title} text={`Nothing you saved is lost. What the browser says: ${this.state.error.message}`}>
+      <Message
+        title={this.props.title}
+        text={`Nothing you saved is lost. What the browser says: ${this.state.error.message}`}
+      >
         <Button variant="contained" onClick={() => window.location.reload()}>
           Load the page again
         </Button>

@@ -9,7 +9,11 @@ import { PasswordDialog } from './PasswordDialog'
 import { Plate } from './Plate'
 import { usePreferences, useSignOut } from './session'
 
-const UNITS = labelled(declared.Preferences.choices.units, { mm_l: 'Millimetres, litres', in_usgal: 'Inches, US gallons', in_impgal: 'Inches, imperial gallons' })
+const UNITS = labelled(declared.Preferences.choices.units, {
+  mm_l: 'Millimetres, litres',
+  in_usgal: 'Inches, US gallons',
+  in_impgal: 'Inches, imperial gallons',
+})
 const SHORT: Record<Units, string> = { mm_l: 'mm · L', in_usgal: 'in · US gal', in_impgal: 'in · imp gal' }
 const THEMES = labelled(declared.Preferences.choices.theme, { system: 'As the device', light: 'Light', dark: 'Dark' })
 
@@ -20,7 +24,16 @@ export function Header({ session }: { session: Session }) {
   return (
     <Box
       component="header"
-      sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 1.5, height: 52, flexShrink: 0, background: inks.plate, color: inks.plateInk }}
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1,
+        px: 1.5,
+        height: 52,
+        flexShrink: 0,
+        background: inks.plate,
+        color: inks.plateInk,
+      }}
     >
       <Link to="/" aria-label="Core Keel: to the jobs" style={{ textDecoration: 'none' }}>
         <Plate />
@@ -44,7 +57,13 @@ function UnitsMenu({ session, sx }: { session: Session; sx: object }) {
   const keep = usePreferences()
   return (
     <>
-      <Button ref={anchor} sx={{ ...sx, whiteSpace: 'nowrap' }} onClick={() => setOpen(true)} aria-haspopup="menu" aria-label={`Units: ${SHORT[session.units]}`}>
+      <Button
+        ref={anchor}
+        sx={{ ...sx, whiteSpace: 'nowrap' }}
+        onClick={() => setOpen(true)}
+        aria-haspopup="menu"
+        aria-label={`Units: ${SHORT[session.units]}`}
+      >
         {SHORT[session.units]}
       </Button>
       <Menu anchorEl={() => anchor.current} open={open} onClose={() => setOpen(false)}>
@@ -87,7 +106,11 @@ function PersonMenu({ session, sx }: { session: Session; sx: object }) {
         </Box>
         <Divider component="li" />
         <Box component="li" sx={{ px: 2 }}>
-          <RadioGroup aria-label="Light or dark" value={session.theme} onChange={(_, value) => keep.mutate({ theme: value as Session['theme'] })}>
+          <RadioGroup
+            aria-label="Light or dark"
+            value={session.theme}
+            onChange={(_, value) => keep.mutate({ theme: value as Session['theme'] })}
+          >
             {THEMES.map(({ value, label }) => (
               <FormControlLabel key={value} value={value} label={label} control={<Radio />} sx={{ minHeight: 44 }} />
             ))}

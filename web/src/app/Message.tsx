@@ -12,7 +12,10 @@ export const NothingHere = () => (
 
 export function Message({ title, text, children }: { title: string; text: string; children?: ReactNode }) {
   return (
-    <Stack component="main" sx={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 2, p: 4, minHeight: 300 }}>
+    <Stack
+      component="main"
+      sx={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 2, p: 4, minHeight: 300 }}
+    >
       <Typography variant="h1">{title}</Typography>
       {text && <Typography sx={{ overflowWrap: 'anywhere' }}>{text}</Typography>}
       {children}

@@ -51,7 +51,8 @@ export function useSignOut() {
 export function usePreferences() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (body: Partial<Pick<Session, 'units' | 'theme'>>) => asked(api.PATCH('/api/session/preferences', { body })),
+    mutationFn: (body: Partial<Pick<Session, 'units' | 'theme'>>) =>
+      asked(api.PATCH('/api/session/preferences', { body })),
     onMutate: (body) => {
       const before = queries.getQueryData<Session | null>(KEY)
       if (before) queries.setQueryData(KEY, { ...before, ...body })

@@ -25,7 +25,14 @@ export function BayShape({ view, bay, gaps, strong }: { view: Placed; bay: Bay; 
   return (
     <g pointerEvents="none">
       <path d={outer} fill="url(#hatch-edge)" opacity={strong ? 0.9 : 0.45} />
-      {outline && <path d={`${rectangle}M${outline.map((p) => `${view.toX(p.across_mm)},${view.toY(p.up_mm)}`).join('L')}z`} fillRule="evenodd" fill="url(#hatch-block)" stroke={inks.block} />}
+      {outline && (
+        <path
+          d={`${rectangle}M${outline.map((p) => `${view.toX(p.across_mm)},${view.toY(p.up_mm)}`).join('L')}z`}
+          fillRule="evenodd"
+          fill="url(#hatch-block)"
+          stroke={inks.block}
+        />
+      )}
       <rect x={x} y={y} width={width} height={height} fill="none" stroke={inks.block} strokeWidth={strong ? 2 : 1.2} />
       {gaps.length > 0 && (
         <rect
@@ -52,7 +59,10 @@ function OpeningMark({ view, bay }: { view: Placed; bay: Bay }) {
   const axis = { rear: 'x', front: 'x', right: 'y', left: 'y', floor: 'z', roof: 'z' }[opening.side]
   const high = ['front', 'left', 'roof'].includes(opening.side)
   const others = (['x', 'y', 'z'] as const).filter((item) => item !== axis)
-  const span = (along: string) => (along === others[0] ? [opening.a_mm, opening.a_mm + opening.long_mm] : [opening.b_mm, opening.b_mm + opening.wide_mm]) as [number, number]
+  const span = (along: string) =>
+    (along === others[0]
+      ? [opening.a_mm, opening.a_mm + opening.long_mm]
+      : [opening.b_mm, opening.b_mm + opening.wide_mm]) as [number, number]
   const line = { stroke: inks.good, strokeWidth: 4 }
   const word = { fontSize: 11, fill: inks.good, fontWeight: 600 }
   if (axis === view.up) {
@@ -61,7 +71,15 @@ function OpeningMark({ view, bay }: { view: Placed; bay: Bay }) {
     return (
       <g>
         <line x1={view.toX(a)} x2={view.toX(b)} y1={y} y2={y} {...line} />
-        <text pointerEvents="none" data-label={6} data-at={`${view.toX(b) - 20} ${y}`} x={view.toX(b) - 2} y={y + (high ? -5 : 14)} textAnchor="end" {...word}>
+        <text
+          pointerEvents="none"
+          data-label={6}
+          data-at={`${view.toX(b) - 20} ${y}`}
+          x={view.toX(b) - 2}
+          y={y + (high ? -5 : 14)}
+          textAnchor="end"
+          {...word}
+        >
           opening
         </text>
       </g>
@@ -74,7 +92,18 @@ function OpeningMark({ view, bay }: { view: Placed; bay: Bay }) {
   }
   const [a, b] = span(view.across)
   const [c, d] = span(view.up)
-  return <rect x={view.toX(a)} y={view.toY(d)} width={(b - a) * view.scale} height={(d - c) * view.scale} fill="none" stroke={inks.good} strokeWidth={1.6} strokeDasharray="10 3" />
+  return (
+    <rect
+      x={view.toX(a)}
+      y={view.toY(d)}
+      width={(b - a) * view.scale}
+      height={(d - c) * view.scale}
+      fill="none"
+      stroke={inks.good}
+      strokeWidth={1.6}
+      strokeDasharray="10 3"
+    />
+  )
 }
 
 /** From which end of its third axis a view is looked at: +1 when the higher end is nearer. */
@@ -103,11 +132,22 @@ export function KeepOutShape({ view, bay, keepOut, gaps, strong, inFront }: Keep
   const { inks } = useTheme()
   const needed = gaps.find((gap) => gap.key === keepOut.id)?.needed_mm ?? 0
   const clip = `inside-${view.id}-${keepOut.id}`
-  const look = { fill: 'url(#hatch-block)', stroke: inks.block, strokeWidth: strong ? 1.8 : 1, opacity: inFront ? 0.6 : 1, strokeDasharray: keepOut.planned ? '7 4' : undefined }
+  const look = {
+    fill: 'url(#hatch-block)',
+    stroke: inks.block,
+    strokeWidth: strong ? 1.8 : 1,
+    opacity: inFront ? 0.6 : 1,
+    strokeDasharray: keepOut.planned ? '7 4' : undefined,
+  }
   return (
     <g pointerEvents="none">
       <clipPath id={clip}>
-        <rect x={view.toX(0)} y={view.toY(bay[SIZE[view.up]])} width={bay[SIZE[view.across]] * view.scale} height={bay[SIZE[view.up]] * view.scale} />
+        <rect
+          x={view.toX(0)}
+          y={view.toY(bay[SIZE[view.up]])}
+          width={bay[SIZE[view.across]] * view.scale}
+          height={bay[SIZE[view.up]] * view.scale}
+        />
       </clipPath>
       {keepOut.kind === 'slope' ? (
         <SlopeShape view={view} bay={bay} keepOut={keepOut} look={look} clip={clip} />
@@ -122,7 +162,19 @@ export function KeepOutShape({ view, bay, keepOut, gaps, strong, inFront }: Keep
 
 type Look = { fill: string; stroke: string; strokeWidth: number; opacity: number; strokeDasharray: string | undefined }
 
-function BoxedShape({ view, keepOut, needed, look, clip }: { view: Placed; keepOut: KeepOut; needed: number; look: Look; clip: string }) {
+function BoxedShape({
+  view,
+  keepOut,
+  needed,
+  look,
+  clip,
+}: {
+  view: Placed
+  keepOut: KeepOut
+  needed: number
+  look: Look
+  clip: string
+}) {
   const { inks } = useTheme()
   const box = boxOf(keepOut)
   if (!box) return null
@@ -132,7 +184,12 @@ function BoxedShape({ view, keepOut, needed, look, clip }: { view: Placed; keepO
   const keep = { fill: 'none', stroke: inks.block, strokeWidth: 0.9, strokeDasharray: '5 4', clipPath: `url(#${clip})` }
   return (
     <>
-      {needed > 0 && (round ? <circle cx={cx} cy={cy} r={rect.width / 2 + needed * view.scale} {...keep} /> : <rect {...boxRect(view, box, needed)} rx={needed * view.scale} {...keep} />)}
+      {needed > 0 &&
+        (round ? (
+          <circle cx={cx} cy={cy} r={rect.width / 2 + needed * view.scale} {...keep} />
+        ) : (
+          <rect {...boxRect(view, box, needed)} rx={needed * view.scale} {...keep} />
+        ))}
       {round ? <circle cx={cx} cy={cy} r={rect.width / 2} {...look} /> : <rect {...rect} {...look} />}
     </>
   )
@@ -143,23 +200,57 @@ export function KeepOutName({ view, keepOut }: { view: Placed; keepOut: KeepOut 
   const box = boxOf(keepOut)
   if (!box || keepOut.kind === 'slope') return null
   const rect = boxRect(view, box)
-  return <Name x={rect.x + rect.width / 2} y={rect.y + rect.height / 2 + 4} text={keepOut.planned ? `${keepOut.name} (planned)` : keepOut.name} />
+  return (
+    <Name
+      x={rect.x + rect.width / 2}
+      y={rect.y + rect.height / 2 + 4}
+      text={keepOut.planned ? `${keepOut.name} (planned)` : keepOut.name}
+    />
+  )
 }
 
 function Name({ x, y, text }: { x: number; y: number; text: string }) {
   const { inks } = useTheme()
   return (
-    <text pointerEvents="none" data-label={5} data-at={`${x} ${y - 4}`} x={x} y={y} textAnchor="middle" fontSize={12} fontWeight={600} fill={inks.ink} stroke={inks.blockFill} strokeWidth={4} paintOrder="stroke">
+    <text
+      pointerEvents="none"
+      data-label={5}
+      data-at={`${x} ${y - 4}`}
+      x={x}
+      y={y}
+      textAnchor="middle"
+      fontSize={12}
+      fontWeight={600}
+      fill={inks.ink}
+      stroke={inks.blockFill}
+      strokeWidth={4}
+      paintOrder="stroke"
+    >
       {text}
     </text>
   )
 }
 
-function SlopeShape({ view, bay, keepOut, look, clip }: { view: Placed; bay: Bay; keepOut: Extract<KeepOut, { kind: 'slope' }>; look: Look; clip: string }) {
+function SlopeShape({
+  view,
+  bay,
+  keepOut,
+  look,
+  clip,
+}: {
+  view: Placed
+  bay: Bay
+  keepOut: Extract<KeepOut, { kind: 'slope' }>
+  look: Look
+  clip: string
+}) {
   const corners = slopePolygon(keepOut, bay, view.across, view.up)
   if (!corners) return null
   const places = corners.map(([a, b]) => [view.toX(a), view.toY(b)] as const)
-  const [mx, my] = [0, 1].map((i) => places.reduce((sum, place) => sum + (place[i] ?? 0), 0) / places.length) as [number, number]
+  const [mx, my] = [0, 1].map((i) => places.reduce((sum, place) => sum + (place[i] ?? 0), 0) / places.length) as [
+    number,
+    number,
+  ]
   return (
     <g clipPath={`url(#${clip})`}>
       <path d={`M${places.map((place) => place.join(',')).join('L')}z`} {...look} />
@@ -179,6 +270,17 @@ function ScanShape({ view, keepOut }: { view: Placed; keepOut: Extract<KeepOut, 
     return `${view.toX(place(view.across)).toFixed(1)},${view.toY(place(view.up)).toFixed(1)}`
   }
   const paths: string[] = []
-  for (let t = 0; t < scan.shown_triangles.length; t += 3) paths.push(`M${at(scan.shown_triangles[t] ?? 0)}L${at(scan.shown_triangles[t + 1] ?? 0)}L${at(scan.shown_triangles[t + 2] ?? 0)}z`)
-  return <path d={paths.join('')} fill={keepOut.is_cavity ? 'none' : inks.blockFill} stroke={inks.block} strokeWidth={0.5} opacity={0.7} />
+  for (let t = 0; t < scan.shown_triangles.length; t += 3)
+    paths.push(
+      `M${at(scan.shown_triangles[t] ?? 0)}L${at(scan.shown_triangles[t + 1] ?? 0)}L${at(scan.shown_triangles[t + 2] ?? 0)}z`,
+    )
+  return (
+    <path
+      d={paths.join('')}
+      fill={keepOut.is_cavity ? 'none' : inks.blockFill}
+      stroke={inks.block}
+      strokeWidth={0.5}
+      opacity={0.7}
+    />
+  )
 }

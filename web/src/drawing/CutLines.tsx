@@ -31,7 +31,12 @@ function CutLine({ view, shape, axis, name }: { view: Placed; shape: Shape; axis
   const line = level ? { x1: x0, x2: x1, y1: place, y2: place } : { x1: place, x2: place, y1: y0, y2: y1 }
   const tags: [number, number][] = level ? [[x1 - 9, place]] : [[place, y0 + 9]]
   const key = (event: KeyboardEvent) => {
-    const way = { ArrowRight: level ? 0 : 1, ArrowLeft: level ? 0 : -1, ArrowUp: level ? 1 : 0, ArrowDown: level ? -1 : 0 }[event.key]
+    const way = {
+      ArrowRight: level ? 0 : 1,
+      ArrowLeft: level ? 0 : -1,
+      ArrowUp: level ? 1 : 0,
+      ArrowDown: level ? -1 : 0,
+    }[event.key]
     if (!way) return
     event.preventDefault()
     put(at + way * units.nudge * (event.shiftKey ? 10 : 1))
@@ -40,7 +45,8 @@ function CutLine({ view, shape, axis, name }: { view: Placed; shape: Shape; axis
     event.currentTarget.setPointerCapture(event.pointerId)
     setFrom({ pixel: level ? event.clientY : event.clientX, at })
   }
-  const move = (event: PointerEvent) => from && put(from.at + ((level ? from.pixel - event.clientY : event.clientX - from.pixel) / view.scale))
+  const move = (event: PointerEvent) =>
+    from && put(from.at + (level ? from.pixel - event.clientY : event.clientX - from.pixel) / view.scale)
   return (
     <g>
       <line {...line} stroke={inks.quiet} strokeWidth={1} strokeDasharray="14 4 3 4" pointerEvents="none" />

@@ -31,7 +31,9 @@ export function Dimension({ label, value, from, to, at, foot, upright = false, s
   const units = useUnits()
   const colour = strong ? inks.ink : inks.quiet
   const p = (along: number, off: number): [number, number] => (upright ? [off, along] : [along, off])
-  const line = (a: [number, number], b: [number, number], key: string) => <line key={key} x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke={colour} strokeWidth={strong ? 1 : 0.7} />
+  const line = (a: [number, number], b: [number, number], key: string) => (
+    <line key={key} x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke={colour} strokeWidth={strong ? 1 : 0.7} />
+  )
   const side = Math.sign(at - foot) || 1
   const slash = (along: number, key: string) => {
     const [x, y] = p(along, at)
@@ -70,8 +72,24 @@ export function Dimension({ label, value, from, to, at, foot, upright = false, s
       >
         <title>{`${label}: ${units.exact(value)}`}</title>
         <rect x={cx - half} y={cy - 22} width={2 * half} height={44} fill="transparent" />
-        <rect x={cx - half} y={cy - 10} width={2 * half} height={20} fill={inks.sheet} rx={2} stroke={live && strong ? inks.hand : 'none'} strokeDasharray="2 2" />
-        <text x={cx} y={cy + 4.500} textAnchor="middle" fontSize={strong ? 14 : 12} fontWeight={strong ? 650 : 500} fill={live && strong ? inks.hand : colour}>
+        <rect
+          x={cx - half}
+          y={cy - 10}
+          width={2 * half}
+          height={20}
+          fill={inks.sheet}
+          rx={2}
+          stroke={live && strong ? inks.hand : 'none'}
+          strokeDasharray="2 2"
+        />
+        <text
+          x={cx}
+          y={cy + 4.5}
+          textAnchor="middle"
+          fontSize={strong ? 14 : 12}
+          fontWeight={strong ? 650 : 500}
+          fill={live && strong ? inks.hand : colour}
+        >
           {text}
         </text>
       </g>

@@ -20,7 +20,18 @@ export function DimensionEditor({ editing, width, onDone }: { editing: Editing; 
     onDone()
   }
   return (
-    <Paper elevation={4} sx={{ position: 'absolute', left: Math.min(Math.max(editing.x, WIDTH / 2 + 8), width - WIDTH / 2 - 8), top: editing.y, transform: 'translate(-50%, -50%)', width: WIDTH, p: 0.75, zIndex: 5 }}>
+    <Paper
+      elevation={4}
+      sx={{
+        position: 'absolute',
+        left: Math.min(Math.max(editing.x, WIDTH / 2 + 8), width - WIDTH / 2 - 8),
+        top: editing.y,
+        transform: 'translate(-50%, -50%)',
+        width: WIDTH,
+        p: 0.75,
+        zIndex: 5,
+      }}
+    >
       <TextField
         label={`${editing.label}, ${units.lengthUnit}`}
         value={text}

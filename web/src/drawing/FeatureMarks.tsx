@@ -15,7 +15,10 @@ export function placeFields(feature: Feature): Partial<Record<Axis, string>> {
   if (feature.kind === 'partition' || feature.kind === 'baffle') return { [feature.axis]: 'at_mm' }
   if (feature.kind === 'roof step') return {}
   if (feature.kind === 'pot') return { x: 'a_mm', y: 'b_mm' }
-  const along = feature.kind === 'sump' ? 'z' : ({ roof: 'z', floor: 'z', front: 'x', rear: 'x', left: 'y', right: 'y' } as const)[feature.face]
+  const along =
+    feature.kind === 'sump'
+      ? 'z'
+      : ({ roof: 'z', floor: 'z', front: 'x', rear: 'x', left: 'y', right: 'y' } as const)[feature.face]
   const [first, second] = AXES.filter((axis) => axis !== along)
   return { [first as Axis]: 'a_mm', [second as Axis]: 'b_mm' }
 }
@@ -30,7 +33,19 @@ function withinReach({ x, y, width, height }: Rect): Rect {
 const value = (feature: Feature, name: string) => (feature as unknown as Record<string, number>)[name] ?? 0
 
 /** Wells, sumps, reliefs and plates: press one to have it at hand, drag it about; what is at hand is dimensioned to the datum edges. */
-export function FeatureMarks({ view, design, evaluation, kinds, onEdit }: { view: Placed; design: Design; evaluation: Evaluation; kinds: readonly Feature['kind'][]; onEdit: (editing: Editing) => void }) {
+export function FeatureMarks({
+  view,
+  design,
+  evaluation,
+  kinds,
+  onEdit,
+}: {
+  view: Placed
+  design: Design
+  evaluation: Evaluation
+  kinds: readonly Feature['kind'][]
+  onEdit: (editing: Editing) => void
+}) {
   const { inks } = useTheme()
   const chosen = useWork((work) => (work.at?.kind === 'feature' ? work.at.id : null))
   const shape = shapeOf(evaluation)
@@ -50,17 +65,36 @@ export function FeatureMarks({ view, design, evaluation, kinds, onEdit }: { view
         const beside = feature.kind === 'baffle' || feature.kind === 'partition' ? 0.85 : 0.5
         return (
           <g key={feature.id}>
-            <rect {...rect} fill={at ? inks.handFill : 'none'} fillOpacity={0.25} stroke={inks.hand} strokeWidth={at ? 2 : 1} strokeDasharray={at ? undefined : '4 3'} pointerEvents="none" data-feature={feature.id} />
+            <rect
+              {...rect}
+              fill={at ? inks.handFill : 'none'}
+              fillOpacity={0.25}
+              stroke={inks.hand}
+              strokeWidth={at ? 2 : 1}
+              strokeDasharray={at ? undefined : '4 3'}
+              pointerEvents="none"
+              data-feature={feature.id}
+            />
             {movable && (
               <MoveBody
                 view={view}
                 rect={withinReach(rect)}
                 label={feature.name}
-                place={{ x: value(feature, fields.x ?? ''), y: value(feature, fields.y ?? ''), z: value(feature, fields.z ?? '') }}
+                place={{
+                  x: value(feature, fields.x ?? ''),
+                  y: value(feature, fields.y ?? ''),
+                  z: value(feature, fields.z ?? ''),
+                }}
                 snapsFor={(axis) => [
                   { at: 0, why: 'at the edge' },
-                  { at: shape.body.high[axis] - shape.body.low[axis] - (block.high[axis] - block.low[axis]), why: 'at the edge' },
-                  { at: (shape.body.high[axis] - shape.body.low[axis] - (block.high[axis] - block.low[axis])) / 2, why: 'in the middle' },
+                  {
+                    at: shape.body.high[axis] - shape.body.low[axis] - (block.high[axis] - block.low[axis]),
+                    why: 'at the edge',
+                  },
+                  {
+                    at: (shape.body.high[axis] - shape.body.low[axis] - (block.high[axis] - block.low[axis])) / 2,
+                    why: 'in the middle',
+                  },
                 ]}
                 onPick={() => select({ kind: 'feature', id: feature.id })}
                 onMove={(place) =>
@@ -76,10 +110,31 @@ export function FeatureMarks({ view, design, evaluation, kinds, onEdit }: { view
               />
             )}
             {at && fields[view.across] && (
-              <Dimension label={`${feature.name} from the ${view.across === 'x' ? 'rear' : 'right'}`} value={value(feature, fields[view.across] ?? '')} from={view.toX(datum[view.across])} to={rect.x} at={rect.y + rect.height * beside} foot={rect.y + rect.height * beside} strong onEdit={onEdit} commit={(mm) => changeFeature(feature.id, { [fields[view.across] ?? '']: mm })} />
+              <Dimension
+                label={`${feature.name} from the ${view.across === 'x' ? 'rear' : 'right'}`}
+                value={value(feature, fields[view.across] ?? '')}
+                from={view.toX(datum[view.across])}
+                to={rect.x}
+                at={rect.y + rect.height * beside}
+                foot={rect.y + rect.height * beside}
+                strong
+                onEdit={onEdit}
+                commit={(mm) => changeFeature(feature.id, { [fields[view.across] ?? '']: mm })}
+              />
             )}
             {at && fields[view.up] && (
-              <Dimension label={`${feature.name} from the ${view.up === 'z' ? 'floor' : 'right'}`} value={value(feature, fields[view.up] ?? '')} from={view.toY(datum[view.up])} to={rect.y + rect.height} at={rect.x + rect.width / 2} foot={rect.x + rect.width / 2} upright strong onEdit={onEdit} commit={(mm) => changeFeature(feature.id, { [fields[view.up] ?? '']: mm })} />
+              <Dimension
+                label={`${feature.name} from the ${view.up === 'z' ? 'floor' : 'right'}`}
+                value={value(feature, fields[view.up] ?? '')}
+                from={view.toY(datum[view.up])}
+                to={rect.y + rect.height}
+                at={rect.x + rect.width / 2}
+                foot={rect.x + rect.width / 2}
+                upright
+                strong
+                onEdit={onEdit}
+                commit={(mm) => changeFeature(feature.id, { [fields[view.up] ?? '']: mm })}
+              />
             )}
           </g>
         )

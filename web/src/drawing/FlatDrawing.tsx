@@ -35,9 +35,27 @@ export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
   const start = Math.max(above.height, inside.length ? height - PEEK : 0)
   const tall = start + below.height
   return (
-    <Box ref={box} component="section" aria-label="Flat parts" tabIndex={tall > height ? 0 : undefined} sx={{ flex: 1, minWidth: 0, minHeight: 0, background: inks.sheet, overflow: tall > height + 1 ? 'auto' : 'hidden' }}>
+    <Box
+      ref={box}
+      component="section"
+      aria-label="Flat parts"
+      tabIndex={tall > height ? 0 : undefined}
+      sx={{
+        flex: 1,
+        minWidth: 0,
+        minHeight: 0,
+        background: inks.sheet,
+        overflow: tall > height + 1 ? 'auto' : 'hidden',
+      }}
+    >
       {width > 0 && (
-        <svg width={width} height={Math.max(height, tall) - 1} role="group" aria-label="Flat parts with bend lines" style={{ display: 'block' }}>
+        <svg
+          width={width}
+          height={Math.max(height, tall) - 1}
+          role="group"
+          aria-label="Flat parts with bend lines"
+          style={{ display: 'block' }}
+        >
           {above.laid.map(({ part, x, y, wide }) => (
             <Part key={part.name} part={part} scale={scales[0]} x={x} y={y} wide={wide} />
           ))}
@@ -51,14 +69,17 @@ export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
 }
 
 type Bend = FlatPart['bends'][number]
-const lengthOf = (bend: Bend) => Math.hypot((bend.end[0] as number) - (bend.start[0] as number), (bend.end[1] as number) - (bend.start[1] as number))
+const lengthOf = (bend: Bend) =>
+  Math.hypot((bend.end[0] as number) - (bend.start[0] as number), (bend.end[1] as number) - (bend.start[1] as number))
 
 function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: number; y: number; wide: number }) {
   const { inks } = useTheme()
   const units = useUnits()
   const px = (mm: number) => x + mm * scale
   const py = (mm: number) => y - mm * scale
-  const path = [part.outline, ...part.holes].map((ring) => `M${ring.map(([u, v]) => `${px(u as number)},${py(v as number)}`).join('L')}z`).join('')
+  const path = [part.outline, ...part.holes]
+    .map((ring) => `M${ring.map(([u, v]) => `${px(u as number)},${py(v as number)}`).join('L')}z`)
+    .join('')
   const isUpright = (bend: Bend) => Math.abs((bend.start[0] as number) - (bend.end[0] as number)) < SAME_MM
   const isLevel = (bend: Bend) => Math.abs((bend.start[1] as number) - (bend.end[1] as number)) < SAME_MM
   const uprights = part.bends.filter(isUpright)
@@ -71,16 +92,36 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
   return (
     <g data-part={part.name}>
       <text x={x} y={py(part.width_mm) - 20 - 15 * note.length} fontSize={15} fontWeight={650} fill={inks.ink}>
-        {part.title} <tspan fontWeight={450}>× {part.quantity}, flat {units.length(part.length_mm)} × {units.length(part.width_mm)} {units.inches ? '' : 'mm'}</tspan>
+        {part.title}{' '}
+        <tspan fontWeight={450}>
+          × {part.quantity}, flat {units.length(part.length_mm)} × {units.length(part.width_mm)}{' '}
+          {units.inches ? '' : 'mm'}
+        </tspan>
       </text>
       {note.map((line, place) => (
-        <text key={line} x={x} y={py(part.width_mm) - 13 - 15 * (note.length - 1 - place)} fontSize={13} fontWeight={warning.includes(line) ? 650 : 400} fill={warning.includes(line) ? inks.stop : inks.quiet}>
+        <text
+          key={line}
+          x={x}
+          y={py(part.width_mm) - 13 - 15 * (note.length - 1 - place)}
+          fontSize={13}
+          fontWeight={warning.includes(line) ? 650 : 400}
+          fill={warning.includes(line) ? inks.stop : inks.quiet}
+        >
           {line}
         </text>
       ))}
       <path d={path} fillRule="evenodd" fill={inks.metalFill} stroke={inks.metal} strokeWidth={1.8} />
       {part.marks.map((mark, place) => (
-        <line key={place} x1={px(mark.start[0] as number)} y1={py(mark.start[1] as number)} x2={px(mark.end[0] as number)} y2={py(mark.end[1] as number)} stroke={inks.quiet} strokeWidth={0.8} strokeDasharray="1 3" />
+        <line
+          key={place}
+          x1={px(mark.start[0] as number)}
+          y1={py(mark.start[1] as number)}
+          x2={px(mark.end[0] as number)}
+          y2={py(mark.end[1] as number)}
+          stroke={inks.quiet}
+          strokeWidth={0.8}
+          strokeDasharray="1 3"
+        />
       ))}
       {part.bends.map((bend) => (
         <line
@@ -97,19 +138,68 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
         </line>
       ))}
       {part.bends.map((bend) => (
-        <BendLabel key={bend.order} x={(px(bend.start[0] as number) + px(bend.end[0] as number)) / 2} y={(py(bend.start[1] as number) + py(bend.end[1] as number)) / 2} order={bend.order} text={lengthOf(bend) * scale < LABEL_LONG ? '' : `${bend.direction} ${bend.angle_deg}°`} turned={isUpright(bend)} />
+        <BendLabel
+          key={bend.order}
+          x={(px(bend.start[0] as number) + px(bend.end[0] as number)) / 2}
+          y={(py(bend.start[1] as number) + py(bend.end[1] as number)) / 2}
+          order={bend.order}
+          text={lengthOf(bend) * scale < LABEL_LONG ? '' : `${bend.direction} ${bend.angle_deg}°`}
+          turned={isUpright(bend)}
+        />
       ))}
       {middles.map(([u, v]) => (
-        <path key={`${u} ${v}`} d={`M${px(u) - 4} ${py(v)}h8M${px(u)} ${py(v) - 4}v8`} stroke={inks.quiet} strokeWidth={0.8} />
+        <path
+          key={`${u} ${v}`}
+          d={`M${px(u) - 4} ${py(v)}h8M${px(u)} ${py(v) - 4}v8`}
+          stroke={inks.quiet}
+          strokeWidth={0.8}
+        />
       ))}
-      <Ordinates along={marked([...uprights.map((bend) => bend.start[0] as number), ...middles.map(([u]) => u), ...part.corners.map((corner) => corner[0] as number)], part.length_mm)} zero={x} px={px} at={y + 22} foot={y} />
-      <Uprights along={marked([...levels.map((bend) => bend.start[1] as number), ...middles.map(([, v]) => v), ...part.corners.map((corner) => corner[1] as number)], part.width_mm)} py={py} at={x - 14} foot={x} />
+      <Ordinates
+        along={marked(
+          [
+            ...uprights.map((bend) => bend.start[0] as number),
+            ...middles.map(([u]) => u),
+            ...part.corners.map((corner) => corner[0] as number),
+          ],
+          part.length_mm,
+        )}
+        zero={x}
+        px={px}
+        at={y + 22}
+        foot={y}
+      />
+      <Uprights
+        along={marked(
+          [
+            ...levels.map((bend) => bend.start[1] as number),
+            ...middles.map(([, v]) => v),
+            ...part.corners.map((corner) => corner[1] as number),
+          ],
+          part.width_mm,
+        )}
+        py={py}
+        at={x - 14}
+        foot={x}
+      />
       <path d={`M${x - 5} ${y + 5}l5 -5`} stroke={inks.ink} strokeWidth={2} />
     </g>
   )
 }
 
-function BendLabel({ x, y, order, text, turned = false }: { x: number; y: number; order: number; text: string; turned?: boolean }) {
+function BendLabel({
+  x,
+  y,
+  order,
+  text,
+  turned = false,
+}: {
+  x: number
+  y: number
+  order: number
+  text: string
+  turned?: boolean
+}) {
   const { inks } = useTheme()
   return (
     <g transform={turned ? `rotate(-90 ${x} ${y})` : undefined}>
@@ -117,7 +207,16 @@ function BendLabel({ x, y, order, text, turned = false }: { x: number; y: number
       <text x={text ? x - 26 : x} y={y + 4} textAnchor="middle" fontSize={12} fontWeight={700} fill={inks.sheet}>
         {order}
       </text>
-      <text x={x - 12} y={y + 4} fontSize={12} fontWeight={600} fill={inks.hand} stroke={inks.metalFill} strokeWidth={4} paintOrder="stroke">
+      <text
+        x={x - 12}
+        y={y + 4}
+        fontSize={12}
+        fontWeight={600}
+        fill={inks.hand}
+        stroke={inks.metalFill}
+        strokeWidth={4}
+        paintOrder="stroke"
+      >
         {text}
       </text>
     </g>
@@ -125,7 +224,19 @@ function BendLabel({ x, y, order, text, turned = false }: { x: number; y: number
 }
 
 /** Distances from the datum edge, each with a tick of its own. */
-function Ordinates({ along, zero, px, at, foot }: { along: number[]; zero: number; px: (mm: number) => number; at: number; foot: number }) {
+function Ordinates({
+  along,
+  zero,
+  px,
+  at,
+  foot,
+}: {
+  along: number[]
+  zero: number
+  px: (mm: number) => number
+  at: number
+  foot: number
+}) {
   const { inks } = useTheme()
   const units = useUnits()
   const all = [0, ...along]
@@ -135,7 +246,12 @@ function Ordinates({ along, zero, px, at, foot }: { along: number[]; zero: numbe
       <line x1={zero} x2={px(Math.max(...along))} y1={at - 10} y2={at - 10} stroke={inks.quiet} strokeWidth={0.8} />
       {all.map((mm, place) => (
         <g key={mm}>
-          <polyline points={`${px(mm)},${foot + 3} ${px(mm)},${at - 6} ${labels[place]},${at + 2}`} fill="none" stroke={inks.quiet} strokeWidth={0.8} />
+          <polyline
+            points={`${px(mm)},${foot + 3} ${px(mm)},${at - 6} ${labels[place]},${at + 2}`}
+            fill="none"
+            stroke={inks.quiet}
+            strokeWidth={0.8}
+          />
           <text x={labels[place]} y={at + 15} fontSize={12} fontWeight={600} textAnchor="middle" fill={inks.ink}>
             <title>{units.exact(mm)}</title>
             {units.length(mm)}
@@ -149,13 +265,28 @@ function Ordinates({ along, zero, px, at, foot }: { along: number[]; zero: numbe
 function Uprights({ along, py, at, foot }: { along: number[]; py: (mm: number) => number; at: number; foot: number }) {
   const { inks } = useTheme()
   const units = useUnits()
-  const labels = spread(along.map((mm) => -py(mm)), LINE_ROOM).map((up) => -up)
+  const labels = spread(
+    along.map((mm) => -py(mm)),
+    LINE_ROOM,
+  ).map((up) => -up)
   return (
     <g>
       {along.map((mm, place) => (
         <g key={mm}>
-          <polyline points={`${foot - 3},${py(mm)} ${at},${py(mm)} ${at - 8},${labels[place]}`} fill="none" stroke={inks.quiet} strokeWidth={0.8} />
-          <text x={at - 12} y={(labels[place] ?? 0) + 4} fontSize={12} fontWeight={600} textAnchor="end" fill={inks.ink}>
+          <polyline
+            points={`${foot - 3},${py(mm)} ${at},${py(mm)} ${at - 8},${labels[place]}`}
+            fill="none"
+            stroke={inks.quiet}
+            strokeWidth={0.8}
+          />
+          <text
+            x={at - 12}
+            y={(labels[place] ?? 0) + 4}
+            fontSize={12}
+            fontWeight={600}
+            textAnchor="end"
+            fill={inks.ink}
+          >
             <title>{units.exact(mm)}</title>
             {units.length(mm)}
           </text>

@@ -26,17 +26,35 @@ export function GapMark({ view, gap, aside }: { view: Placed; gap: Gap; aside: n
   const colour = short ? inks.stop : inks.quiet
   const across = gap.axis === view.across
   const [dx, dy] = across ? [0, -aside] : [-aside, 0]
-  const [x1, y1, x2, y2] = [view.toX(gap.start[view.across]) + dx, view.toY(gap.start[view.up]) + dy, view.toX(gap.end[view.across]) + dx, view.toY(gap.end[view.up]) + dy]
-  const text = gap.gap_mm < 0 ? `fouls by ${units.length(-gap.gap_mm)}` : `${units.length(gap.gap_mm)}${short ? ' short' : ''}`
+  const [x1, y1, x2, y2] = [
+    view.toX(gap.start[view.across]) + dx,
+    view.toY(gap.start[view.up]) + dy,
+    view.toX(gap.end[view.across]) + dx,
+    view.toY(gap.end[view.up]) + dy,
+  ]
+  const text =
+    gap.gap_mm < 0 ? `fouls by ${units.length(-gap.gap_mm)}` : `${units.length(gap.gap_mm)}${short ? ' short' : ''}`
   const [mx, my] = [(x1 + x2) / 2, (y1 + y2) / 2]
-  const beside = across ? { x: mx, y: my - 8, textAnchor: 'middle' as const } : { x: mx + 8, y: my + 4, textAnchor: 'start' as const }
+  const beside = across
+    ? { x: mx, y: my - 8, textAnchor: 'middle' as const }
+    : { x: mx + 8, y: my + 4, textAnchor: 'start' as const }
   return (
     <g pointerEvents="none" data-gap={gap.key}>
       <title>{`${gap.neighbour}: ${units.exact(gap.gap_mm)}, needs ${units.exact(gap.needed_mm)}`}</title>
       <line x1={x1} y1={y1} x2={x2} y2={y2} stroke={colour} strokeWidth={short ? 2.2 : 1.2} />
       <circle cx={x1} cy={y1} r={2} fill={colour} />
       <circle cx={x2} cy={y2} r={2} fill={colour} />
-      <text data-label={short ? 1 : 2} data-at={`${mx} ${my}`} {...beside} fontSize={12} fontWeight={short ? 700 : 500} fill={colour} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
+      <text
+        data-label={short ? 1 : 2}
+        data-at={`${mx} ${my}`}
+        {...beside}
+        fontSize={12}
+        fontWeight={short ? 700 : 500}
+        fill={colour}
+        stroke={inks.sheet}
+        strokeWidth={4}
+        paintOrder="stroke"
+      >
         {text}
       </text>
     </g>

@@ -47,7 +47,9 @@ export function FaceHandles({ view, rect, faces }: { view: Placed; rect: Rect; f
     const across = drag.face.axis === view.across
     const pixels = across ? event.clientX - drag.from : drag.from - event.clientY
     const wanted = Math.min(Math.max(drag.face.at + pixels / view.scale, drag.face.limits[0]), drag.face.limits[1])
-    const snap = event.altKey ? { at: wanted, why: '' } : snapped(wanted, drag.face.snaps, units.round, REACH_PX / view.scale)
+    const snap = event.altKey
+      ? { at: wanted, why: '' }
+      : snapped(wanted, drag.face.snaps, units.round, REACH_PX / view.scale)
     if (snap.at !== drag.snap.at) drag.move(snap.at)
     setDrag({ ...drag, snap })
   }
@@ -57,7 +59,12 @@ export function FaceHandles({ view, rect, faces }: { view: Placed; rect: Rect; f
   }
   const key = (face: Face) => (event: KeyboardEvent) => {
     const across = face.axis === view.across
-    const way = { ArrowRight: across ? 1 : 0, ArrowLeft: across ? -1 : 0, ArrowUp: across ? 0 : 1, ArrowDown: across ? 0 : -1 }[event.key]
+    const way = {
+      ArrowRight: across ? 1 : 0,
+      ArrowLeft: across ? -1 : 0,
+      ArrowUp: across ? 0 : 1,
+      ArrowDown: across ? 0 : -1,
+    }[event.key]
     if (event.key === 'Escape' && drag) stop(false)()
     if (!way) return
     event.preventDefault()
@@ -74,7 +81,9 @@ export function FaceHandles({ view, rect, faces }: { view: Placed; rect: Rect; f
           const x = across ? (face.high ? rect.x + rect.width : rect.x) : rect.x + rect.width / 2
           const y = across ? rect.y + rect.height / 2 : face.high ? rect.y : rect.y + rect.height
           const deep = Math.min(TOUCH, (across ? rect.width : rect.height) / 2)
-          const hit = across ? { x: x - deep / 2, y: rect.y, width: deep, height: rect.height } : { x: rect.x, y: y - deep / 2, width: rect.width, height: deep }
+          const hit = across
+            ? { x: x - deep / 2, y: rect.y, width: deep, height: rect.height }
+            : { x: rect.x, y: y - deep / 2, width: rect.width, height: deep }
           return (
             <g
               key={`${face.axis}${face.high}`}
@@ -95,7 +104,15 @@ export function FaceHandles({ view, rect, faces }: { view: Placed; rect: Rect; f
               onKeyDown={key(face)}
             >
               <rect {...hit} fill="transparent" />
-              <rect x={x - (across ? 3 : GRIP / 2)} y={y - (across ? GRIP / 2 : 3)} width={across ? 6 : GRIP} height={across ? GRIP : 6} rx={3} fill={inks.hand} stroke={inks.sheet} />
+              <rect
+                x={x - (across ? 3 : GRIP / 2)}
+                y={y - (across ? GRIP / 2 : 3)}
+                width={across ? 6 : GRIP}
+                height={across ? GRIP : 6}
+                rx={3}
+                fill={inks.hand}
+                stroke={inks.sheet}
+              />
             </g>
           )
         })}
@@ -109,11 +126,21 @@ function SnapLine({ view, axis, snap }: { view: Placed; axis: Axis; snap: Snap }
   if (!snap.why) return null
   const across = axis === view.across
   const at = across ? view.toX(snap.at) : view.toY(snap.at)
-  const line = across ? { x1: at, x2: at, y1: view.y0 - view.height - 14, y2: view.y0 + 14 } : { x1: view.x0 - 14, x2: view.x0 + view.width + 14, y1: at, y2: at }
+  const line = across
+    ? { x1: at, x2: at, y1: view.y0 - view.height - 14, y2: view.y0 + 14 }
+    : { x1: view.x0 - 14, x2: view.x0 + view.width + 14, y1: at, y2: at }
   return (
     <g pointerEvents="none">
       <line {...line} stroke={inks.hand} strokeWidth={1} strokeDasharray="3 3" />
-      <text x={across ? at + 6 : view.x0 + view.width / 2} y={across ? view.y0 - view.height - 4 : at - 6} fontSize={12} fill={inks.hand} stroke={inks.sheet} strokeWidth={4} paintOrder="stroke">
+      <text
+        x={across ? at + 6 : view.x0 + view.width / 2}
+        y={across ? view.y0 - view.height - 4 : at - 6}
+        fontSize={12}
+        fill={inks.hand}
+        stroke={inks.sheet}
+        strokeWidth={4}
+        paintOrder="stroke"
+      >
         {snap.why}
       </text>
     </g>

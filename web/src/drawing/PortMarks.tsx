@@ -31,7 +31,19 @@ interface MarkProps {
 }
 
 /** Every port where it opens, with what stands up over it, what hangs from it, and its seat as it is clocked. */
-export function PortMarks({ view, design, evaluation, live, named }: { view: Placed; design: Design; evaluation: Evaluation; live: boolean; named: boolean }) {
+export function PortMarks({
+  view,
+  design,
+  evaluation,
+  live,
+  named,
+}: {
+  view: Placed
+  design: Design
+  evaluation: Evaluation
+  live: boolean
+  named: boolean
+}) {
   const { inks } = useTheme()
   const chosen = useWork((work) => (work.at?.kind === 'port' ? work.at.id : null))
   const shape = shapeOf(evaluation)
@@ -51,9 +63,27 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
           <g key={port.id} data-port={port.id}>
             <Standing view={view} port={port} found={found} thickness={shape.thickness_mm} />
             <Hanging view={view} port={port} found={found} thickness={shape.thickness_mm} />
-            <path data-mark d={GLYPH[port.role]} transform={`translate(${x} ${y})`} fill={port.capped ? colour : inks.sheet} stroke={colour} strokeWidth={1.8} />
+            <path
+              data-mark
+              d={GLYPH[port.role]}
+              transform={`translate(${x} ${y})`}
+              fill={port.capped ? colour : inks.sheet}
+              stroke={colour}
+              strokeWidth={1.8}
+            />
             {label && (
-              <text data-label={4} data-at={`${x} ${y}`} {...label} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
+              <text
+                data-label={4}
+                data-at={`${x} ${y}`}
+                {...label}
+                fontSize={11}
+                fontWeight={600}
+                fill={colour}
+                stroke={inks.sheet}
+                strokeWidth={3}
+                paintOrder="stroke"
+                pointerEvents="none"
+              >
                 {port.name}
               </text>
             )}
@@ -65,10 +95,27 @@ export function PortMarks({ view, design, evaluation, live, named }: { view: Pla
                 place={{ x: port.x_mm, y: port.y_mm, z: place.z - datum.z }}
                 snapsFor={() => []}
                 onPick={() => select({ kind: 'port', id: port.id })}
-                onMove={(moved) => changePort(port.id, Object.fromEntries(Object.entries(moved).flatMap(([axis, mm]) => (axis === 'z' && port.z_mm === null ? [] : [[`${axis}_mm`, mm]]))))}
+                onMove={(moved) =>
+                  changePort(
+                    port.id,
+                    Object.fromEntries(
+                      Object.entries(moved).flatMap(([axis, mm]) =>
+                        axis === 'z' && port.z_mm === null ? [] : [[`${axis}_mm`, mm]],
+                      ),
+                    ),
+                  )
+                }
               />
             )}
-            {view.id === 'plan' && <SeatMark view={view} port={port} found={found} thickness={shape.thickness_mm} grips={live && port.id === chosen} />}
+            {view.id === 'plan' && (
+              <SeatMark
+                view={view}
+                port={port}
+                found={found}
+                thickness={shape.thickness_mm}
+                grips={live && port.id === chosen}
+              />
+            )}
           </g>
         )
       })}
@@ -92,7 +139,16 @@ function Standing({ view, found }: MarkProps) {
   const rings = found.standing[view.id] ?? []
   if (!rings.length) return null
   const inPlan = view.id === 'plan'
-  return <path data-standing={found.id} d={rings.map((ring) => ringPath(view, [ring])).join('')} fill={inPlan ? 'none' : inks.metalFill} stroke={inks.metal} strokeWidth={1} opacity={0.9} />
+  return (
+    <path
+      data-standing={found.id}
+      d={rings.map((ring) => ringPath(view, [ring])).join('')}
+      fill={inPlan ? 'none' : inks.metalFill}
+      stroke={inks.metal}
+      strokeWidth={1}
+      opacity={0.9}
+    />
+  )
 }
 
 /** What hangs below the sheet: as wide and as deep as it is, and a line on down to the inlet. */
@@ -110,7 +166,13 @@ function Hanging({ view, port, found, thickness }: MarkProps) {
   return (
     <>
       {half > 0 && bottom > top && <rect x={x - half} y={top} width={2 * half} height={bottom - top} {...dash} />}
-      {draws && <path d={`M${x} ${half > 0 ? Math.max(top, Math.min(bottom, inlet)) : top}V${inlet}`} stroke={inks.ink} strokeWidth={2} />}
+      {draws && (
+        <path
+          d={`M${x} ${half > 0 ? Math.max(top, Math.min(bottom, inlet)) : top}V${inlet}`}
+          stroke={inks.ink}
+          strokeWidth={2}
+        />
+      )}
     </>
   )
 }
@@ -132,28 +194,61 @@ function SeatMark({ view, port, found, grips }: MarkProps & { grips: boolean }) 
   const { seat } = port
   if (port.face !== 'roof' && port.face !== 'floor') return null
   const { x, y, turn, at, reach } = about(view, port, found)
-  const line = { fill: 'none', stroke: inks.ink, strokeWidth: 1.1, strokeDasharray: port.face === 'floor' ? '3 3' : undefined }
+  const line = {
+    fill: 'none',
+    stroke: inks.ink,
+    strokeWidth: 1.1,
+    strokeDasharray: port.face === 'floor' ? '3 3' : undefined,
+  }
   return (
     <>
-    <g pointerEvents="none">
-      {seat && <circle cx={x} cy={y} r={(seat.outer_mm / 2) * view.scale} {...line} />}
-      {seat && <circle cx={x} cy={y} r={(seat.hole_mm / 2) * view.scale} {...line} />}
-      {seat?.bolts && seat.bolt_circle_mm && Array.from({ length: seat.bolts }, (_, n) => at(port.clock_deg + (360 * n) / (seat.bolts ?? 1), (seat.bolt_circle_mm ?? 0) / 2)).map(([u, v], n) => <circle key={n} cx={u} cy={v} r={Math.max(1.4, ((seat.bolt_mm ?? 5) / 2) * view.scale)} fill={n === 0 ? inks.ink : 'none'} stroke={inks.ink} strokeWidth={1} />)}
-      {seat && <path d={`M${at(port.clock_deg, reach).join(' ')}L${at(port.clock_deg, reach + 9).join(' ')}`} stroke={inks.ink} strokeWidth={1.6} />}
-      {seat?.kind === 'lock ring' && isNumber(port.stop_deg) && (
-        <g data-stop={port.id} stroke={inks.ink} strokeWidth={2}>
-          <path d={`M${at(port.stop_deg, reach).join(' ')}L${at(port.stop_deg, reach, STOP_PX).join(' ')}`} />
-          <path d={`M${-STOP_PX / 2} 0H${STOP_PX / 2}`} transform={`translate(${at(port.stop_deg, reach, STOP_PX).join(' ')}) rotate(${90 - turn * port.stop_deg})`} />
-        </g>
-      )}
-      {isNumber(port.hose_deg) && (
-        <>
-          <path d={`M${x} ${y}L${at(port.hose_deg, reach + 45).join(' ')}`} stroke={inks.metal} strokeWidth={3} />
-          <path d={`M${at(port.hose_deg - 8, reach + 38).join(' ')}L${at(port.hose_deg, reach + 45).join(' ')}L${at(port.hose_deg + 8, reach + 38).join(' ')}`} fill="none" stroke={inks.metal} strokeWidth={2} />
-        </>
-      )}
-    </g>
-    {grips && <TurnGrips port={port} x={x} y={y} turn={turn} at={(deg, px) => at(deg, reach, px)} />}
+      <g pointerEvents="none">
+        {seat && <circle cx={x} cy={y} r={(seat.outer_mm / 2) * view.scale} {...line} />}
+        {seat && <circle cx={x} cy={y} r={(seat.hole_mm / 2) * view.scale} {...line} />}
+        {seat?.bolts &&
+          seat.bolt_circle_mm &&
+          Array.from({ length: seat.bolts }, (_, n) =>
+            at(port.clock_deg + (360 * n) / (seat.bolts ?? 1), (seat.bolt_circle_mm ?? 0) / 2),
+          ).map(([u, v], n) => (
+            <circle
+              key={n}
+              cx={u}
+              cy={v}
+              r={Math.max(1.4, ((seat.bolt_mm ?? 5) / 2) * view.scale)}
+              fill={n === 0 ? inks.ink : 'none'}
+              stroke={inks.ink}
+              strokeWidth={1}
+            />
+          ))}
+        {seat && (
+          <path
+            d={`M${at(port.clock_deg, reach).join(' ')}L${at(port.clock_deg, reach + 9).join(' ')}`}
+            stroke={inks.ink}
+            strokeWidth={1.6}
+          />
+        )}
+        {seat?.kind === 'lock ring' && isNumber(port.stop_deg) && (
+          <g data-stop={port.id} stroke={inks.ink} strokeWidth={2}>
+            <path d={`M${at(port.stop_deg, reach).join(' ')}L${at(port.stop_deg, reach, STOP_PX).join(' ')}`} />
+            <path
+              d={`M${-STOP_PX / 2} 0H${STOP_PX / 2}`}
+              transform={`translate(${at(port.stop_deg, reach, STOP_PX).join(' ')}) rotate(${90 - turn * port.stop_deg})`}
+            />
+          </g>
+        )}
+        {isNumber(port.hose_deg) && (
+          <>
+            <path d={`M${x} ${y}L${at(port.hose_deg, reach + 45).join(' ')}`} stroke={inks.metal} strokeWidth={3} />
+            <path
+              d={`M${at(port.hose_deg - 8, reach + 38).join(' ')}L${at(port.hose_deg, reach + 45).join(' ')}L${at(port.hose_deg + 8, reach + 38).join(' ')}`}
+              fill="none"
+              stroke={inks.metal}
+              strokeWidth={2}
+            />
+          </>
+        )}
+      </g>
+      {grips && <TurnGrips port={port} x={x} y={y} turn={turn} at={(deg, px) => at(deg, reach, px)} />}
     </>
   )
 }

@@ -11,25 +11,71 @@ import { type Snap, snapped } from './snaps'
 const REACH_PX = 8
 
 /** The corners of a profile, to be dragged, nudged and dimensioned, in the view that looks along it. */
-export function ProfileHandles({ view, shell, onEdit }: { view: Placed; shell: ProfileShell; onEdit: (editing: Editing) => void }) {
+export function ProfileHandles({
+  view,
+  shell,
+  onEdit,
+}: {
+  view: Placed
+  shell: ProfileShell
+  onEdit: (editing: Editing) => void
+}) {
   const at = useWork((work) => work.at)
   const chosen = at?.kind === 'corner' ? at.place : null
   const origin = { across: view.across === 'x' ? shell.x_mm : shell.y_mm, up: shell.z_mm }
-  const px = (corner: Corner) => [view.toX(origin.across + corner.across_mm), view.toY(origin.up + corner.up_mm)] as const
+  const px = (corner: Corner) =>
+    [view.toX(origin.across + corner.across_mm), view.toY(origin.up + corner.up_mm)] as const
   const picked = chosen === null ? undefined : shell.corners[chosen]
   return (
     <g>
       {shell.corners.map((corner, place) => {
         const next = shell.corners[(place + 1) % shell.corners.length] ?? corner
-        return <EdgeMark key={`edge-${place}`} from={px(corner)} to={px(next)} bow={corner.bow_mm * view.scale} place={place} />
+        return (
+          <EdgeMark
+            key={`edge-${place}`}
+            from={px(corner)}
+            to={px(next)}
+            bow={corner.bow_mm * view.scale}
+            place={place}
+          />
+        )
       })}
       {shell.corners.map((corner, place) => (
-        <CornerGrip key={`corner-${place}`} view={view} corner={corner} place={place} shell={shell} at={px(corner)} chosen={place === chosen} />
+        <CornerGrip
+          key={`corner-${place}`}
+          view={view}
+          corner={corner}
+          place={place}
+          shell={shell}
+          at={px(corner)}
+          chosen={place === chosen}
+        />
       ))}
       {picked && chosen !== null && (
         <>
-          <Dimension label={`Corner ${chosen + 1} across`} value={picked.across_mm} from={view.toX(origin.across)} to={px(picked)[0]} at={px(picked)[1] - 26} foot={px(picked)[1]} strong onEdit={onEdit} commit={(mm) => changeCorner(chosen, { across_mm: mm })} />
-          <Dimension label={`Corner ${chosen + 1} up`} value={picked.up_mm} from={view.toY(origin.up)} to={px(picked)[1]} at={px(picked)[0] + 34} foot={px(picked)[0]} upright strong onEdit={onEdit} commit={(mm) => changeCorner(chosen, { up_mm: mm })} />
+          <Dimension
+            label={`Corner ${chosen + 1} across`}
+            value={picked.across_mm}
+            from={view.toX(origin.across)}
+            to={px(picked)[0]}
+            at={px(picked)[1] - 26}
+            foot={px(picked)[1]}
+            strong
+            onEdit={onEdit}
+            commit={(mm) => changeCorner(chosen, { across_mm: mm })}
+          />
+          <Dimension
+            label={`Corner ${chosen + 1} up`}
+            value={picked.up_mm}
+            from={view.toY(origin.up)}
+            to={px(picked)[1]}
+            at={px(picked)[0] + 34}
+            foot={px(picked)[0]}
+            upright
+            strong
+            onEdit={onEdit}
+            commit={(mm) => changeCorner(chosen, { up_mm: mm })}
+          />
         </>
       )}
     </g>
@@ -37,7 +83,17 @@ export function ProfileHandles({ view, shell, onEdit }: { view: Placed; shell: P
 }
 
 /** The middle of an edge: press it for a new corner there. */
-function EdgeMark({ from, to, bow, place }: { from: readonly [number, number]; to: readonly [number, number]; bow: number; place: number }) {
+function EdgeMark({
+  from,
+  to,
+  bow,
+  place,
+}: {
+  from: readonly [number, number]
+  to: readonly [number, number]
+  bow: number
+  place: number
+}) {
   const { inks } = useTheme()
   const [dx, dy] = [to[0] - from[0], to[1] - from[1]]
   const span = Math.hypot(dx, dy) || 1
@@ -49,7 +105,15 @@ function EdgeMark({ from, to, bow, place }: { from: readonly [number, number]; t
     select({ kind: 'corner', place: place + 1 })
   }
   return (
-    <g role="button" tabIndex={0} aria-label={`New corner on the edge after corner ${place + 1}`} data-edge={place} style={{ cursor: 'copy' }} onClick={press} onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && press()}>
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`New corner on the edge after corner ${place + 1}`}
+      data-edge={place}
+      style={{ cursor: 'copy' }}
+      onClick={press}
+      onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && press()}
+    >
       <rect x={x - 16} y={y - 16} width={32} height={32} fill="transparent" />
       <path d={`M${x - 5} ${y}h10m-5 -5v10`} stroke={inks.hand} strokeWidth={2} />
     </g>
@@ -79,8 +143,12 @@ function CornerGrip({ view, corner, place, shell, at, chosen }: GripProps) {
   }
   const move = (event: PointerEvent) => {
     if (!from) return
-    const wanted = { across: from.corner.across_mm + (event.clientX - from.x) / view.scale, up: from.corner.up_mm + (from.y - event.clientY) / view.scale }
-    const put = (mm: number, name: 'across_mm' | 'up_mm') => (event.altKey ? mm : snapped(mm, snaps(name), units.round, REACH_PX / view.scale).at)
+    const wanted = {
+      across: from.corner.across_mm + (event.clientX - from.x) / view.scale,
+      up: from.corner.up_mm + (from.y - event.clientY) / view.scale,
+    }
+    const put = (mm: number, name: 'across_mm' | 'up_mm') =>
+      event.altKey ? mm : snapped(mm, snaps(name), units.round, REACH_PX / view.scale).at
     changeCorner(place, { across_mm: put(wanted.across, 'across_mm'), up_mm: put(wanted.up, 'up_mm') })
   }
   const stop = (keep: boolean) => () => {
@@ -95,7 +163,12 @@ function CornerGrip({ view, corner, place, shell, at, chosen }: GripProps) {
       return
     }
     const step = units.nudge * (event.shiftKey ? 10 : 1)
-    const moved = { ArrowRight: { across_mm: corner.across_mm + step }, ArrowLeft: { across_mm: corner.across_mm - step }, ArrowUp: { up_mm: corner.up_mm + step }, ArrowDown: { up_mm: corner.up_mm - step } }[event.key]
+    const moved = {
+      ArrowRight: { across_mm: corner.across_mm + step },
+      ArrowLeft: { across_mm: corner.across_mm - step },
+      ArrowUp: { up_mm: corner.up_mm + step },
+      ArrowDown: { up_mm: corner.up_mm - step },
+    }[event.key]
     if (!moved) return
     event.preventDefault()
     changeCorner(place, moved)
@@ -116,8 +189,24 @@ function CornerGrip({ view, corner, place, shell, at, chosen }: GripProps) {
       onKeyDown={key}
     >
       <rect x={at[0] - 22} y={at[1] - 22} width={44} height={44} fill="transparent" />
-      <circle cx={at[0]} cy={at[1]} r={chosen ? 8 : 6} fill={chosen ? inks.hand : inks.sheet} stroke={inks.hand} strokeWidth={2.2} />
-      <text x={at[0] + 10} y={at[1] - 9} fontSize={11} fontWeight={700} fill={inks.hand} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke">
+      <circle
+        cx={at[0]}
+        cy={at[1]}
+        r={chosen ? 8 : 6}
+        fill={chosen ? inks.hand : inks.sheet}
+        stroke={inks.hand}
+        strokeWidth={2.2}
+      />
+      <text
+        x={at[0] + 10}
+        y={at[1] - 9}
+        fontSize={11}
+        fontWeight={700}
+        fill={inks.hand}
+        stroke={inks.sheet}
+        strokeWidth={3}
+        paintOrder="stroke"
+      >
         {place + 1}
       </text>
     </g>

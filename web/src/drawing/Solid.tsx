@@ -37,13 +37,21 @@ export default function Solid({ design, evaluation, large, onLarge, place }: Pro
   }
   return (
     <Box sx={frame} data-solid="drawn" role="group" aria-label="Solid view">
-      <Canvas flat frameloop="demand" dpr={simple ? 0.6 : 1} gl={{ antialias: drawnBy() === 'graphics card' }} camera={{ fov: 32, near: 0.01, far: 200, up: [0, 0, 1], position: [2.4, -3, 1.9] }}>
+      <Canvas
+        flat
+        frameloop="demand"
+        dpr={simple ? 0.6 : 1}
+        gl={{ antialias: drawnBy() === 'graphics card' }}
+        camera={{ fov: 32, near: 0.01, far: 200, up: [0, 0, 1], position: [2.4, -3, 1.9] }}
+      >
         <Scene design={design} evaluation={evaluation} simple={simple} />
         <Pace onSlow={() => setSimple(true)} />
       </Canvas>
       <Box sx={{ position: 'absolute', right: 8, top: 4, display: 'flex', alignItems: 'center', gap: 1 }}>
         {simple && <span style={{ fontSize: 12, color: inks.quiet }}>Shown simpler, to keep up</span>}
-        <span style={{ fontSize: 12, color: inks.quiet }}>{large ? 'Drag to turn, wheel to come nearer' : 'Solid'}</span>
+        <span style={{ fontSize: 12, color: inks.quiet }}>
+          {large ? 'Drag to turn, wheel to come nearer' : 'Solid'}
+        </span>
         <Button size="small" onClick={() => onLarge(!large)}>
           {large ? 'Back to the views' : 'Enlarge'}
         </Button>
@@ -77,11 +85,15 @@ function Scene({ design, evaluation, simple }: { design: Design; evaluation: Eva
     const middle = (axis: 'x' | 'y' | 'z') => ((bounds[axis][0] + bounds[axis][1]) / 2) * M
     return new THREE.Vector3(middle('x'), middle('y'), middle('z'))
   }, [bounds])
-  const reach = bounds ? Math.hypot(...(['x', 'y', 'z'] as const).map((axis) => (bounds[axis][1] - bounds[axis][0]) * M)) : 1
+  const reach = bounds
+    ? Math.hypot(...(['x', 'y', 'z'] as const).map((axis) => (bounds[axis][1] - bounds[axis][0]) * M))
+    : 1
   const key = `${centre.x.toFixed(2)} ${centre.y.toFixed(2)} ${centre.z.toFixed(2)} ${reach.toFixed(2)} ${size.width > size.height}`
   useEffect(() => {
     const wide = Math.min(1, size.width / size.height)
-    camera.position.copy(centre).add(new THREE.Vector3(0.62, -0.8, 0.5).normalize().multiplyScalar((reach * 1.95) / wide))
+    camera.position
+      .copy(centre)
+      .add(new THREE.Vector3(0.62, -0.8, 0.5).normalize().multiplyScalar((reach * 1.95) / wide))
     camera.lookAt(centre)
     invalidate()
     // The camera goes back only when what there is to see has grown or moved, or the picture changed shape.
@@ -95,7 +107,9 @@ function Scene({ design, evaluation, simple }: { design: Design; evaluation: Eva
       <ambientLight intensity={1.6} />
       <directionalLight position={[3, -5, 6]} intensity={1.8} />
       {bay && <Wire low={[0, 0, 0]} high={[bay.length_mm, bay.width_mm, bay.height_mm]} colour={inks.block} />}
-      {bay?.keep_outs.map((k) => <Neighbour key={k.id} keepOut={k} bay={bay} colour={inks.block} />)}
+      {bay?.keep_outs.map((k) => (
+        <Neighbour key={k.id} keepOut={k} bay={bay} colour={inks.block} />
+      ))}
       {shape && <Shell shape={shape} colour={inks.metal} simple={simple} />}
       {evaluation?.shell?.fill && <Fuel fill={evaluation.shell?.fill} colour={inks.fuel} />}
       <OrbitControls makeDefault target={centre} enableDamping={false} />
@@ -131,16 +145,35 @@ function Neighbour({ keepOut, bay, colour }: { keepOut: KeepOut; bay: Bay; colou
   const box = boxOf(keepOut)
   if (!box) return null
   const { size, position } = boxOf3(box.low, box.high)
-  const turn: Corner3 = keepOut.kind === 'cylinder' ? ({ x: [0, 0, Math.PI / 2], y: [0, 0, 0], z: [Math.PI / 2, 0, 0] } as Record<string, Corner3>)[keepOut.axis] ?? [0, 0, 0] : [0, 0, 0]
+  const turn: Corner3 =
+    keepOut.kind === 'cylinder'
+      ? (({ x: [0, 0, Math.PI / 2], y: [0, 0, 0], z: [Math.PI / 2, 0, 0] } as Record<string, Corner3>)[
+          keepOut.axis
+        ] ?? [0, 0, 0])
+      : [0, 0, 0]
   return (
     <mesh position={position} rotation={turn}>
-      {keepOut.kind === 'cylinder' ? <cylinderGeometry args={[(keepOut.diameter_mm / 2) * M, (keepOut.diameter_mm / 2) * M, keepOut.run_mm * M, 40]} /> : <boxGeometry args={size} />}
+      {keepOut.kind === 'cylinder' ? (
+        <cylinderGeometry
+          args={[(keepOut.diameter_mm / 2) * M, (keepOut.diameter_mm / 2) * M, keepOut.run_mm * M, 40]}
+        />
+      ) : (
+        <boxGeometry args={size} />
+      )}
       <meshLambertMaterial color={colour} transparent opacity={keepOut.planned ? 0.35 : 0.75} />
     </mesh>
   )
 }
 
-function SlopeSheet({ keepOut, bay, colour }: { keepOut: Extract<KeepOut, { kind: 'slope' }>; bay: Bay; colour: string }) {
+function SlopeSheet({
+  keepOut,
+  bay,
+  colour,
+}: {
+  keepOut: Extract<KeepOut, { kind: 'slope' }>
+  bay: Bay
+  colour: string
+}) {
   const geometry = useMemo(() => {
     const axis = axisOf(keepOut.blocked)
     const third = (['x', 'y', 'z'] as const).find((item) => item !== axis && item !== keepOut.along) ?? 'y'
@@ -168,7 +201,13 @@ function ScanMesh({ keepOut, colour }: { keepOut: Extract<KeepOut, { kind: 'scan
   if (!geometry) return null
   return (
     <mesh geometry={geometry} position={[keepOut.x_mm * M, keepOut.y_mm * M, keepOut.z_mm * M]}>
-      <meshLambertMaterial color={colour} transparent opacity={keepOut.is_cavity ? 0.2 : 0.75} side={THREE.DoubleSide} flatShading />
+      <meshLambertMaterial
+        color={colour}
+        transparent
+        opacity={keepOut.is_cavity ? 0.2 : 0.75}
+        side={THREE.DoubleSide}
+        flatShading
+      />
     </mesh>
   )
 }
@@ -201,7 +240,14 @@ function Fuel({ fill, colour }: { fill: Fill; colour: string }) {
   }, [fill])
   return (
     <mesh geometry={body} renderOrder={1}>
-      <meshLambertMaterial color={colour} emissive={colour} emissiveIntensity={0.45} transparent opacity={0.9} side={THREE.DoubleSide} />
+      <meshLambertMaterial
+        color={colour}
+        emissive={colour}
+        emissiveIntensity={0.45}
+        transparent
+        opacity={0.9}
+        side={THREE.DoubleSide}
+      />
     </mesh>
   )
 }

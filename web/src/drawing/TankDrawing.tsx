@@ -17,10 +17,13 @@ import { useLabels } from './labels'
 import { boundsOf, layOut, type Placed } from './layout'
 import { PortMarks } from './PortMarks'
 import { shapeOf } from './shape'
-import { FuelShape, GhostOutline, GhostParts, Patterns, Remainders, ShellOutline } from './shapes'
+import { GhostOutline, GhostParts } from './Ghosts'
+import { Remainders } from './Remainders'
+import { FuelShape, Patterns, ShellOutline } from './shapes'
 
 /** What of the work is drawn. */
-const useDrawn = () => useWork(useShallow(({ design, evaluation, pinned, trial }) => ({ design, evaluation, pinned, trial })))
+const useDrawn = () =>
+  useWork(useShallow(({ design, evaluation, pinned, trial }) => ({ design, evaluation, pinned, trial })))
 
 const Solid = lazy(() => import('./Solid'))
 
@@ -50,10 +53,22 @@ export function TankDrawing({ station }: { station: Station }) {
   const laid = bounds && size.width > 0 ? layOut(bounds, size.width, size.height) : null
   useLabels(svg, leaders, Boolean(laid) && !large)
   return (
-    <Box ref={box} component="section" aria-label="Drawing" sx={{ position: 'relative', flex: 1, minWidth: 0, minHeight: 320, background: inks.sheet, overflow: 'hidden' }}>
+    <Box
+      ref={box}
+      component="section"
+      aria-label="Drawing"
+      sx={{ position: 'relative', flex: 1, minWidth: 0, minHeight: 320, background: inks.sheet, overflow: 'hidden' }}
+    >
       {!laid && <EmptySheet />}
       {laid && !large && (
-        <svg ref={svg} width={size.width} height={size.height} style={{ position: 'absolute', inset: 0 }} role="group" aria-label="Plan, elevation and end view">
+        <svg
+          ref={svg}
+          width={size.width}
+          height={size.height}
+          style={{ position: 'absolute', inset: 0 }}
+          role="group"
+          aria-label="Plan, elevation and end view"
+        >
           <Patterns />
           <path ref={leaders} data-leaders fill="none" stroke={inks.quiet} strokeWidth={0.9} pointerEvents="none" />
           {laid.views.map((view) => (
@@ -63,10 +78,18 @@ export function TankDrawing({ station }: { station: Station }) {
       )}
       {laid && (
         <Suspense fallback={null}>
-          <Solid design={design} evaluation={evaluation} large={large} onLarge={setLarge} place={large ? { x: 0, y: 0, ...size } : laid.free} />
+          <Solid
+            design={design}
+            evaluation={evaluation}
+            large={large}
+            onLarge={setLarge}
+            place={large ? { x: 0, y: 0, ...size } : laid.free}
+          />
         </Suspense>
       )}
-      {editing && <DimensionEditor key={editing.label} width={size.width} editing={editing} onDone={() => setEditing(null)} />}
+      {editing && (
+        <DimensionEditor key={editing.label} width={size.width} editing={editing} onDone={() => setEditing(null)} />
+      )}
     </Box>
   )
 }
@@ -115,10 +138,26 @@ export function View({ view, station, onEdit }: ViewProps) {
   const keepOuts = (inFront: boolean) =>
     bay?.keep_outs
       .filter((keepOut) => (shape ? isInFront(view, keepOut, shape) : false) === inFront)
-      .map((keepOut) => <KeepOutShape key={keepOut.id} view={view} bay={bay} keepOut={keepOut} gaps={gaps} strong={Boolean(drawing.bayAtHand)} inFront={inFront} />)
+      .map((keepOut) => (
+        <KeepOutShape
+          key={keepOut.id}
+          view={view}
+          bay={bay}
+          keepOut={keepOut}
+          gaps={gaps}
+          strong={Boolean(drawing.bayAtHand)}
+          inFront={inFront}
+        />
+      ))
   return (
     <g data-view={view.id}>
-      <text data-label={0} x={view.x0} y={view.y0 - view.height - (view.id === 'end' ? 14 : 18)} fontSize={12} fill={inks.quiet}>
+      <text
+        data-label={0}
+        x={view.x0}
+        y={view.y0 - view.height - (view.id === 'end' ? 14 : 18)}
+        fontSize={12}
+        fill={inks.quiet}
+      >
         {title}
       </text>
       {bay && <BayShape view={view} bay={bay} gaps={gaps} strong={Boolean(drawing.bayAtHand)} />}
@@ -126,13 +165,26 @@ export function View({ view, station, onEdit }: ViewProps) {
       {shape && <ShellOutline view={view} shape={shape} strong={!drawing.bayAtHand} />}
       {shape && fill && <FuelShape view={view} fill={fill} shape={shape} />}
       {keepOuts(true)}
-      {shape && drained && drawing.remainders && <Remainders view={view} shape={shape} drained={drained} level={(fill?.slope_deg ?? 0) < 0.01} />}
+      {shape && drained && drawing.remainders && (
+        <Remainders view={view} shape={shape} drained={drained} level={(fill?.slope_deg ?? 0) < 0.01} />
+      )}
       {before && <GhostOutline view={view} shape={before} tone="pin" />}
       {then && <GhostOutline view={view} shape={then} tone="trial" />}
       {then && shape && <GhostParts view={view} now={shape} then={then} />}
-      {drawing.gaps && gapsIn(view, gaps).map((gap) => <GapMark key={gap.key} view={view} gap={gap} aside={shape ? asideOf(view, shape, gap) : 0} />)}
+      {drawing.gaps &&
+        gapsIn(view, gaps).map((gap) => (
+          <GapMark key={gap.key} view={view} gap={gap} aside={shape ? asideOf(view, shape, gap) : 0} />
+        ))}
       <Dimensions view={view} design={design} shape={shape} bayAtHand={Boolean(drawing.bayAtHand)} onEdit={onEdit} />
-      {shape && evaluation && <PortMarks view={view} design={design} evaluation={evaluation} live={Boolean(onEdit) && Boolean(drawing.portsAtHand)} named={!drawing.unnamedPorts} />}
+      {shape && evaluation && (
+        <PortMarks
+          view={view}
+          design={design}
+          evaluation={evaluation}
+          live={Boolean(onEdit) && Boolean(drawing.portsAtHand)}
+          named={!drawing.unnamedPorts}
+        />
+      )}
       {drawing.Layer && (
         <Suspense fallback={null}>
           <drawing.Layer view={view} design={design} evaluation={evaluation} onEdit={onEdit} />
@@ -146,9 +198,16 @@ export function View({ view, station, onEdit }: ViewProps) {
   )
 }
 
-function Dimensions({ view, design, shape, bayAtHand, onEdit }: Omit<ViewProps, 'station'> & { design: Design; shape: Shape | null; bayAtHand: boolean }) {
+function Dimensions({
+  view,
+  design,
+  shape,
+  bayAtHand,
+  onEdit,
+}: Omit<ViewProps, 'station'> & { design: Design; shape: Shape | null; bayAtHand: boolean }) {
   const { bay, shell } = design
-  const measured = shell && shape ? (shell.kind === 'box' && shell.measured === 'inside' ? shape.inner : shape.body) : null
+  const measured =
+    shell && shape ? (shell.kind === 'box' && shell.measured === 'inside' ? shape.inner : shape.body) : null
   const foot = view.y0
   const left = view.x0
   const names = { x: 'Length', y: 'Width', z: 'Height' } as const
@@ -158,16 +217,58 @@ function Dimensions({ view, design, shape, bayAtHand, onEdit }: Omit<ViewProps, 
   return (
     <g>
       {measured && shell && acrossHere && (
-        <Dimension label={names[view.across]} value={size(view.across)} from={view.toX(measured.low[view.across])} to={view.toX(measured.high[view.across])} at={foot + 24} foot={foot} strong={!bayAtHand} onEdit={onEdit} commit={(mm) => setShellSize(view.across, mm)} />
+        <Dimension
+          label={names[view.across]}
+          value={size(view.across)}
+          from={view.toX(measured.low[view.across])}
+          to={view.toX(measured.high[view.across])}
+          at={foot + 24}
+          foot={foot}
+          strong={!bayAtHand}
+          onEdit={onEdit}
+          commit={(mm) => setShellSize(view.across, mm)}
+        />
       )}
       {measured && shell && upHere && (
-        <Dimension label={names[view.up]} value={size(view.up)} from={view.toY(measured.low[view.up])} to={view.toY(measured.high[view.up])} at={left - 24} foot={left} upright strong={!bayAtHand} onEdit={onEdit} commit={(mm) => setShellSize(view.up, mm)} />
+        <Dimension
+          label={names[view.up]}
+          value={size(view.up)}
+          from={view.toY(measured.low[view.up])}
+          to={view.toY(measured.high[view.up])}
+          at={left - 24}
+          foot={left}
+          upright
+          strong={!bayAtHand}
+          onEdit={onEdit}
+          commit={(mm) => setShellSize(view.up, mm)}
+        />
       )}
       {bay && acrossHere && (
-        <Dimension label={`Bay ${names[view.across].toLowerCase()}`} value={bay[SIZE[view.across]]} from={view.toX(0)} to={view.toX(bay[SIZE[view.across]])} at={foot + (measured ? 48 : 26)} foot={foot} strong={bayAtHand} onEdit={onEdit} commit={(mm) => setBaySize(view.across, mm)} />
+        <Dimension
+          label={`Bay ${names[view.across].toLowerCase()}`}
+          value={bay[SIZE[view.across]]}
+          from={view.toX(0)}
+          to={view.toX(bay[SIZE[view.across]])}
+          at={foot + (measured ? 48 : 26)}
+          foot={foot}
+          strong={bayAtHand}
+          onEdit={onEdit}
+          commit={(mm) => setBaySize(view.across, mm)}
+        />
       )}
       {bay && upHere && (
-        <Dimension label={`Bay ${names[view.up].toLowerCase()}`} value={bay[SIZE[view.up]]} from={view.toY(0)} to={view.toY(bay[SIZE[view.up]])} at={left - (measured ? 48 : 26)} foot={left} upright strong={bayAtHand} onEdit={onEdit} commit={(mm) => setBaySize(view.up, mm)} />
+        <Dimension
+          label={`Bay ${names[view.up].toLowerCase()}`}
+          value={bay[SIZE[view.up]]}
+          from={view.toY(0)}
+          to={view.toY(bay[SIZE[view.up]])}
+          at={left - (measured ? 48 : 26)}
+          foot={left}
+          upright
+          strong={bayAtHand}
+          onEdit={onEdit}
+          commit={(mm) => setBaySize(view.up, mm)}
+        />
       )}
     </g>
   )

@@ -27,12 +27,14 @@ export function TurnGrips({ port, x, y, at, turn }: Props) {
   const { inks } = useTheme()
   const [held, setHeld] = useState<Angle | null>(null)
   const angles = (Object.keys(SAID) as Angle[]).filter((name) => isNumber(port[name]))
-  const turnTo = (name: Angle, deg: number) => changePort(port.id, { [name]: ((((deg + 180) % 360) + 360) % 360) - 180 })
+  const turnTo = (name: Angle, deg: number) =>
+    changePort(port.id, { [name]: ((((deg + 180) % 360) + 360) % 360) - 180 })
   const move = (name: Angle) => (event: PointerEvent<SVGGElement>) => {
     if (held !== name) return
     const box = event.currentTarget.ownerSVGElement?.getScreenCTM()
     if (!box) return
-    const deg = (Math.atan2(-(event.clientY - box.f) / box.d + y, (event.clientX - box.e) / box.a - x) * 180 * turn) / Math.PI
+    const deg =
+      (Math.atan2(-(event.clientY - box.f) / box.d + y, (event.clientX - box.e) / box.a - x) * 180 * turn) / Math.PI
     const step = event.altKey ? 1 : SNAP_DEG
     turnTo(name, Math.round(deg / step) * step)
   }

@@ -19,7 +19,8 @@ const BAY_FACE: Record<Axis, string> = { x: 'front of the bay', y: 'left side of
 export function moveShellFace(start: Shell, axis: Axis, high: boolean, from: number, to: number) {
   const delta = (to - from) * (high ? 1 : -1)
   const size = writtenSize(start, axis) + delta
-  const fields: Record<string, unknown> = resizedTo(start, axis, size) ?? (start.kind === 'profile' ? { corners: stretched(start, axis, size) } : {})
+  const fields: Record<string, unknown> =
+    resizedTo(start, axis, size) ?? (start.kind === 'profile' ? { corners: stretched(start, axis, size) } : {})
   if (!high) fields[PLACE[axis]] = start[PLACE[axis]] - delta
   change((design) => (design.shell ? { ...design, shell: { ...start, ...fields } as Shell } : design))
 }

@@ -35,7 +35,8 @@ export function inRows(parts: FlatPart[], width: number, scale: number): { laid:
 /** The largest scale at which all of them fit; below the least one they run on downward. */
 export function fitted(parts: FlatPart[], width: number, height: number): number {
   let [low, high] = [LEAST_SCALE, MOST_SCALE]
-  for (const part of parts) high = Math.min(high, Math.max(LEAST_SCALE, (width - PAD.left - PAD.right) / part.length_mm))
+  for (const part of parts)
+    high = Math.min(high, Math.max(LEAST_SCALE, (width - PAD.left - PAD.right) / part.length_mm))
   for (let turn = 0; turn < 24; turn += 1) {
     const middle = (low + high) / 2
     if (inRows(parts, width, middle).height <= height) low = middle
@@ -73,4 +74,3 @@ export function spread(wanted: number[], room: number): number[] {
   for (const at of wanted) given.push(Math.max(at, (given.at(-1) ?? -Infinity) + room))
   return given
 }
-

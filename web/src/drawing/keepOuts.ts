@@ -18,7 +18,10 @@ export function boxOf(k: KeepOut): Box | null {
     return { low, high: { x: k.x_mm + k.length_mm, y: k.y_mm + k.width_mm, z: k.z_mm + k.height_mm } }
   }
   if (k.kind === 'cylinder') {
-    const [low, high] = [{ x: 0, y: 0, z: 0 }, { x: 0, y: 0, z: 0 }]
+    const [low, high] = [
+      { x: 0, y: 0, z: 0 },
+      { x: 0, y: 0, z: 0 },
+    ]
     for (const axis of AXES) {
       const at = k[PLACE[axis]]
       low[axis] = axis === k.axis ? at : at - k.diameter_mm / 2
@@ -30,7 +33,12 @@ export function boxOf(k: KeepOut): Box | null {
 }
 
 /** The part of the bay beyond a slope, seen across two axes, as corners [mm]; null where the view looks along the slope's fall. */
-export function slopePolygon(k: Extract<KeepOut, { kind: 'slope' }>, bay: Bay, across: Axis, up: Axis): [number, number][] | null {
+export function slopePolygon(
+  k: Extract<KeepOut, { kind: 'slope' }>,
+  bay: Bay,
+  across: Axis,
+  up: Axis,
+): [number, number][] | null {
   const axis = axisOf(k.blocked)
   const run = bay[SIZE[k.along]]
   const edge = isHighSide(k.blocked) ? bay[SIZE[axis]] : 0

@@ -38,14 +38,18 @@ const WAYS = [
   [-1, 1],
 ] as const
 
-const meet = (a: Box, b: Box, air = 0) => a.x < b.x + b.width + air && b.x < a.x + a.width + air && a.y < b.y + b.height + air && b.y < a.y + a.height + air
-const within = (a: Box, page: Box) => a.x >= page.x && a.y >= page.y && a.x + a.width <= page.x + page.width && a.y + a.height <= page.y + page.height
+const meet = (a: Box, b: Box, air = 0) =>
+  a.x < b.x + b.width + air && b.x < a.x + a.width + air && a.y < b.y + b.height + air && b.y < a.y + a.height + air
+const within = (a: Box, page: Box) =>
+  a.x >= page.x && a.y >= page.y && a.x + a.width <= page.x + page.width && a.y + a.height <= page.y + page.height
 
 /** Moves labels off each other and off what is fixed: those that matter most first, each to the nearest free spot. */
 export function placed(labels: readonly Movable[], fixed: readonly Box[], page: Box): Spot[] {
   const taken = [...fixed]
   const spots: Spot[] = labels.map(() => ({ dx: 0, dy: 0, hidden: true }))
-  const order = labels.map((_, place) => place).sort((a, b) => (labels[a]?.priority ?? 0) - (labels[b]?.priority ?? 0) || a - b)
+  const order = labels
+    .map((_, place) => place)
+    .sort((a, b) => (labels[a]?.priority ?? 0) - (labels[b]?.priority ?? 0) || a - b)
   for (const place of order) {
     const label = labels[place]
     if (!label) continue
@@ -79,7 +83,11 @@ export function leader({ box, at, led }: Movable, { dx, dy, hidden }: Spot): str
 }
 
 /** Keeps the labels of a drawing apart, whatever is drawn: texts with `data-label` give way, all others stay. */
-export function useLabels(svg: RefObject<SVGSVGElement | null>, leaders: RefObject<SVGPathElement | null>, isThere: boolean) {
+export function useLabels(
+  svg: RefObject<SVGSVGElement | null>,
+  leaders: RefObject<SVGPathElement | null>,
+  isThere: boolean,
+) {
   useEffect(() => {
     const drawing = svg.current
     if (!drawing) return
@@ -93,7 +101,13 @@ export function useLabels(svg: RefObject<SVGSVGElement | null>, leaders: RefObje
     }
     arrange()
     const watch = new MutationObserver(later)
-    watch.observe(drawing, { subtree: true, childList: true, characterData: true, attributes: true, attributeFilter: ['x', 'y', 'data-at', 'width', 'height'] })
+    watch.observe(drawing, {
+      subtree: true,
+      childList: true,
+      characterData: true,
+      attributes: true,
+      attributeFilter: ['x', 'y', 'data-at', 'width', 'height'],
+    })
     return () => {
       watch.disconnect()
       cancelAnimationFrame(frame)
@@ -122,5 +136,8 @@ function part(drawing: SVGSVGElement, leaders: SVGPathElement | null) {
     if (spot.dx || spot.dy) text.setAttribute('transform', `translate(${spot.dx} ${spot.dy})`)
     text.style.visibility = spot.hidden ? 'hidden' : ''
   })
-  leaders?.setAttribute('d', labels.map((label, place) => leader(label, spots[place] ?? { dx: 0, dy: 0, hidden: true })).join(''))
+  leaders?.setAttribute(
+    'd',
+    labels.map((label, place) => leader(label, spots[place] ?? { dx: 0, dy: 0, hidden: true })).join(''),
+  )
 }

@@ -33,7 +33,10 @@ const GAP = { across: 92, down: 84 }
 
 const grow = (bounds: Bounds | null, low: Record<Axis, number>, high: Record<Axis, number>): Bounds =>
   Object.fromEntries(
-    AXES.map((axis) => [axis, [Math.min(bounds?.[axis][0] ?? Infinity, low[axis]), Math.max(bounds?.[axis][1] ?? -Infinity, high[axis])]]),
+    AXES.map((axis) => [
+      axis,
+      [Math.min(bounds?.[axis][0] ?? Infinity, low[axis]), Math.max(bounds?.[axis][1] ?? -Infinity, high[axis])],
+    ]),
   ) as Bounds
 
 /** The space that everything to be drawn takes up; null when there is nothing yet. */
@@ -55,7 +58,11 @@ export function boundsOf(design: Design, evaluations: (Evaluation | null | undef
 }
 
 /** Lay the three views out on a page of so many pixels, all at one scale. */
-export function layOut(bounds: Bounds, width: number, height: number): { views: Placed[]; free: { x: number; y: number; width: number; height: number } } {
+export function layOut(
+  bounds: Bounds,
+  width: number,
+  height: number,
+): { views: Placed[]; free: { x: number; y: number; width: number; height: number } } {
   const size = (axis: Axis) => Math.max(1, bounds[axis][1] - bounds[axis][0])
   const roomAcross = width - MARGIN.left - MARGIN.right - GAP.across
   const roomDown = height - MARGIN.top - MARGIN.bottom - GAP.down

@@ -7,11 +7,17 @@ const round = (mm: number) => Math.round(mm * 1000) / 1000
 export function split(corners: Corner[], place: number): Corner[] {
   const [from, to] = [corners[place], corners[(place + 1) % corners.length]]
   if (!from || !to) return corners
-  const middle: Corner = { across_mm: round((from.across_mm + to.across_mm) / 2), up_mm: round((from.up_mm + to.up_mm) / 2), bow_mm: 0, joint: 'bend' }
+  const middle: Corner = {
+    across_mm: round((from.across_mm + to.across_mm) / 2),
+    up_mm: round((from.up_mm + to.up_mm) / 2),
+    bow_mm: 0,
+    joint: 'bend',
+  }
   return corners.flatMap((corner, here) => (here === place ? [{ ...corner, bow_mm: 0 }, middle] : [corner]))
 }
 
-export const without = (corners: Corner[], place: number): Corner[] => (corners.length > 3 ? corners.filter((_, here) => here !== place) : corners)
+export const without = (corners: Corner[], place: number): Corner[] =>
+  corners.length > 3 ? corners.filter((_, here) => here !== place) : corners
 
 /** A corner cut off: two corners, each so far along its edges, but never past their middles. */
 export function chamfered(corners: Corner[], place: number, mm: number): Corner[] {
@@ -23,7 +29,9 @@ export function chamfered(corners: Corner[], place: number, mm: number): Corner[
     const share = Math.min(0.45, mm / Math.hypot(dx, dy))
     return { ...at, bow_mm: 0, across_mm: round(at.across_mm + dx * share), up_mm: round(at.up_mm + dy * share) }
   }
-  return corners.flatMap((corner, here) => (here === place ? [along(before), { ...along(after), bow_mm: at.bow_mm }] : [corner]))
+  return corners.flatMap((corner, here) =>
+    here === place ? [along(before), { ...along(after), bow_mm: at.bow_mm }] : [corner],
+  )
 }
 
 /** Fields for a box or a cylinder that is to have a size along an axis; null where that isn't a size of its own. */
@@ -47,10 +55,17 @@ export function stretched(shell: ProfileShell, axis: Axis, size: number): Corner
   const name = axis === 'z' ? 'up_mm' : 'across_mm'
   const values = shell.corners.map((corner) => corner[name])
   const [low, span] = [Math.min(...values), Math.max(...values) - Math.min(...values)]
-  const moved = shell.corners.map((corner) => ({ ...corner, [name]: round(low + ((corner[name] - low) * size) / (span || 1)) }))
+  const moved = shell.corners.map((corner) => ({
+    ...corner,
+    [name]: round(low + ((corner[name] - low) * size) / (span || 1)),
+  }))
   const chord = (corners: Corner[], here: number) => {
     const [a, b] = [corners[here], corners[(here + 1) % corners.length]]
     return a && b ? Math.hypot(a.across_mm - b.across_mm, a.up_mm - b.up_mm) : 0
   }
-  return moved.map((corner, here) => (corner.bow_mm ? { ...corner, bow_mm: round((corner.bow_mm * chord(moved, here)) / (chord(shell.corners, here) || 1)) } : corner))
+  return moved.map((corner, here) =>
+    corner.bow_mm
+      ? { ...corner, bow_mm: round((corner.bow_mm * chord(moved, here)) / (chord(shell.corners, here) || 1)) }
+      : corner,
+  )
 }

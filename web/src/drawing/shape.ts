@@ -9,7 +9,12 @@ export function shapeOf(evaluation: Evaluation | null | undefined): Shape | null
   if (!results?.geometry) return null
   const known = shapes.get(results)
   if (known) return known
-  const shape = { ...results.geometry, cuts: results.cuts ?? [], features: results.features ?? [], ports: results.ports ?? [] }
+  const shape = {
+    ...results.geometry,
+    cuts: results.cuts ?? [],
+    features: results.features ?? [],
+    ports: results.ports ?? [],
+  }
   shapes.set(results, shape)
   return shape
 }

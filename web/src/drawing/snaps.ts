@@ -10,7 +10,12 @@ export interface Snap {
 const SIDE_OF: Record<Axis, [string, string]> = { x: ['rear', 'front'], y: ['right', 'left'], z: ['floor', 'roof'] }
 
 /** Places along an axis that the face of a shell likes to go to. The core says how far to stay away. */
-export function shellSnaps(bay: Bay | null | undefined, evaluation: Evaluation | null, axis: Axis, high: boolean): Snap[] {
+export function shellSnaps(
+  bay: Bay | null | undefined,
+  evaluation: Evaluation | null,
+  axis: Axis,
+  high: boolean,
+): Snap[] {
   if (!bay || !evaluation?.shell?.geometry) return []
   const lip = evaluation.shell?.geometry.axis === axis ? evaluation.shell?.geometry.lip_mm : 0
   const out = high ? -1 : 1
@@ -29,7 +34,9 @@ export function shellSnaps(bay: Bay | null | undefined, evaluation: Evaluation |
 
 /** The nearest snap within reach, else the nearest round number within reach, else the place itself. */
 export function snapped(at: number, snaps: Snap[], round: number, reach: number): Snap {
-  const near = snaps.filter((snap) => Math.abs(snap.at - at) <= reach).sort((a, b) => Math.abs(a.at - at) - Math.abs(b.at - at))[0]
+  const near = snaps
+    .filter((snap) => Math.abs(snap.at - at) <= reach)
+    .sort((a, b) => Math.abs(a.at - at) - Math.abs(b.at - at))[0]
   if (near) return near
   const even = Math.round(at / round) * round
   return Math.abs(even - at) <= Math.max(reach, round / 2) ? { at: even, why: '' } : { at, why: '' }

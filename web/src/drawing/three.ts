@@ -33,4 +33,5 @@ export function meshOf(places: number[]) {
 }
 
 /** Coordinates and corners in threes as a mesh with flat faces. */
-export const surfaceGeometry = (points: number[], triangles: number[]) => meshOf(triangles.flatMap((corner) => [0, 1, 2].map((i) => (points[corner * 3 + i] ?? 0) * M)))
+export const surfaceGeometry = (points: number[], triangles: number[]) =>
+  meshOf(triangles.flatMap((corner) => [0, 1, 2].map((i) => (points[corner * 3 + i] ?? 0) * M)))

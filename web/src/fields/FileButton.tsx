@@ -2,7 +2,17 @@ import { Button } from '@mui/material'
 import { useRef } from 'react'
 
 /** A button that takes a file. */
-export function FileButton({ label, accept, disabled, onFile }: { label: string; accept: string; disabled?: boolean; onFile: (file: globalThis.File) => void }) {
+export function FileButton({
+  label,
+  accept,
+  disabled,
+  onFile,
+}: {
+  label: string
+  accept: string
+  disabled?: boolean
+  onFile: (file: globalThis.File) => void
+}) {
   const input = useRef<HTMLInputElement>(null)
   return (
     <>

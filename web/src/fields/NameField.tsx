@@ -3,7 +3,17 @@ import { useState } from 'react'
 import * as declared from '../api/declared'
 
 /** A name, kept when the field is left; an empty one goes back to what it was. */
-export function NameField({ label = 'Name', value, disabled, onCommit }: { label?: string; value: string; disabled: boolean; onCommit: (value: string) => void }) {
+export function NameField({
+  label = 'Name',
+  value,
+  disabled,
+  onCommit,
+}: {
+  label?: string
+  value: string
+  disabled: boolean
+  onCommit: (value: string) => void
+}) {
   const [typed, setTyped] = useState<string | null>(null)
   return (
     <TextField

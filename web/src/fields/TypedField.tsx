@@ -20,7 +20,20 @@ interface Props {
 }
 
 /** A quantity that is typed the way people say it. What can't be read stays as typed, with the reason beside it. */
-export function TypedField({ label, value, unit, edit, parse, onCommit, emptyText, fault, hint, disabled, autoFocus, compact }: Props) {
+export function TypedField({
+  label,
+  value,
+  unit,
+  edit,
+  parse,
+  onCommit,
+  emptyText,
+  fault,
+  hint,
+  disabled,
+  autoFocus,
+  compact,
+}: Props) {
   const [typed, setTyped] = useState<string | null>(null)
   const [reason, setReason] = useState<string | null>(null)
   const shown = typed ?? (value === null ? '' : edit(value))

@@ -29,7 +29,15 @@ function useWrong({ path, fault }: Common): string | undefined {
 
 export function LengthField(props: Common) {
   const units = useUnits()
-  return <TypedField {...props} fault={useWrong(props)} unit={units.lengthUnit} edit={units.editLength} parse={units.parseLength} />
+  return (
+    <TypedField
+      {...props}
+      fault={useWrong(props)}
+      unit={units.lengthUnit}
+      edit={units.editLength}
+      parse={units.parseLength}
+    />
+  )
 }
 
 /** A thickness of sheet: a length, or the metal's gauge number. */
@@ -37,35 +45,88 @@ export function SheetField({ metal, ...props }: Common & { metal: string }) {
   const units = useUnits()
   const gauge = units.inches && props.value !== null ? gaugeText(metal, props.value) : ''
   const hint = [gauge, props.hint].filter(Boolean).join('; ') || undefined
-  return <TypedField {...props} hint={hint} fault={useWrong(props)} unit={units.lengthUnit} edit={units.editLength} parse={(text) => parseSheet(text, metal, units.inches)} />
+  return (
+    <TypedField
+      {...props}
+      hint={hint}
+      fault={useWrong(props)}
+      unit={units.lengthUnit}
+      edit={units.editLength}
+      parse={(text) => parseSheet(text, metal, units.inches)}
+    />
+  )
 }
 
 export function VolumeField(props: Common) {
   const units = useUnits()
-  return <TypedField {...props} fault={useWrong(props)} unit={units.volumeUnit} edit={units.editVolume} parse={units.parseVolume} />
+  return (
+    <TypedField
+      {...props}
+      fault={useWrong(props)}
+      unit={units.volumeUnit}
+      edit={units.editVolume}
+      parse={units.parseVolume}
+    />
+  )
 }
 
 /** A quantity in any unit of its kind. */
 export function QuantityField({ of, ...props }: Common & { of: Ending }) {
   const units = useUnits()
-  return <TypedField {...props} fault={useWrong(props)} unit={units.unit(of)} edit={(value) => units.editQuantity(of, value)} parse={(text) => units.parseQuantity(of, text)} />
+  return (
+    <TypedField
+      {...props}
+      fault={useWrong(props)}
+      unit={units.unit(of)}
+      edit={(value) => units.editQuantity(of, value)}
+      parse={(text) => units.parseQuantity(of, text)}
+    />
+  )
 }
 
 /** A flow an hour. */
 export function FlowField(props: Common) {
   const units = useUnits()
-  return <TypedField {...props} fault={useWrong(props)} unit={units.unit('lph')} edit={units.editFlow} parse={units.parseFlow} />
+  return (
+    <TypedField
+      {...props}
+      fault={useWrong(props)}
+      unit={units.unit('lph')}
+      edit={units.editFlow}
+      parse={units.parseFlow}
+    />
+  )
 }
 
 /** Yes, no, or not looked at yet. */
-export function AskedField({ label, value, disabled, onChange }: { label: string; value: boolean | null | undefined; disabled: boolean; onChange: (value: boolean | null) => void }) {
+export function AskedField({
+  label,
+  value,
+  disabled,
+  onChange,
+}: {
+  label: string
+  value: boolean | null | undefined
+  disabled: boolean
+  onChange: (value: boolean | null) => void
+}) {
   const text = value === true ? 'yes' : value === false ? 'no' : 'not looked at'
-  return <Choice label={label} value={text} options={['not looked at', 'yes', 'no']} disabled={disabled} onChange={(next) => onChange(next === 'yes' ? true : next === 'no' ? false : null)} />
+  return (
+    <Choice
+      label={label}
+      value={text}
+      options={['not looked at', 'yes', 'no']}
+      disabled={disabled}
+      onChange={(next) => onChange(next === 'yes' ? true : next === 'no' ? false : null)}
+    />
+  )
 }
 
 function parseNumber(text: string): Parsed {
   const value = Number(text.trim().replace(',', '.'))
-  return text.trim() && Number.isFinite(value) ? { ok: true, value } : { ok: false, reason: `“${text.trim()}” is not a number` }
+  return text.trim() && Number.isFinite(value)
+    ? { ok: true, value }
+    : { ok: false, reason: `“${text.trim()}” is not a number` }
 }
 
 const trimmed = (value: number) => String(Number(value.toFixed(6)))
@@ -102,7 +163,14 @@ interface ChoiceProps<T extends string> {
 
 export function Choice<T extends string>({ label, value, options, onChange, hint, disabled }: ChoiceProps<T>) {
   return (
-    <TextField select label={label} value={value} disabled={Boolean(disabled)} helperText={hint} onChange={(event) => onChange(event.target.value as T)}>
+    <TextField
+      select
+      label={label}
+      value={value}
+      disabled={Boolean(disabled)}
+      helperText={hint}
+      onChange={(event) => onChange(event.target.value as T)}
+    >
       {options.map((option) => {
         const item = typeof option === 'string' ? { value: option, label: option } : option
         return (
@@ -116,6 +184,24 @@ export function Choice<T extends string>({ label, value, options, onChange, hint
 }
 
 /** A choice that may be left open. */
-export function MaybeChoice<T extends string>({ value, options, none, onChange, ...props }: Omit<ChoiceProps<T>, 'value' | 'options' | 'onChange'> & { value: T | null | undefined; options: readonly T[]; none: string; onChange: (value: T | null) => void }) {
-  return <Choice<T | ''> {...props} value={value ?? ''} options={[{ value: '', label: none }, ...options]} onChange={(next) => onChange(next === '' ? null : next)} />
+export function MaybeChoice<T extends string>({
+  value,
+  options,
+  none,
+  onChange,
+  ...props
+}: Omit<ChoiceProps<T>, 'value' | 'options' | 'onChange'> & {
+  value: T | null | undefined
+  options: readonly T[]
+  none: string
+  onChange: (value: T | null) => void
+}) {
+  return (
+    <Choice<T | ''>
+      {...props}
+      value={value ?? ''}
+      options={[{ value: '', label: none }, ...options]}
+      onChange={(next) => onChange(next === '' ? null : next)}
+    />
+  )
 }

@@ -1,4 +1,17 @@
-import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, List, ListItemButton, ListItemText, Stack, TextField } from '@mui/material'
+import {
+  Alert,
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  List,
+  ListItemButton,
+  ListItemText,
+  Stack,
+  TextField,
+} from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import * as declared from '../api/declared'
@@ -14,7 +27,9 @@ export function CustomersDialog({ onClose, mayWrite }: { onClose: () => void; ma
   const [chosen, setChosen] = useState<Customer | null>(null)
   const [fields, setFields] = useState(BLANK)
   const keep = useJobChange(() =>
-    chosen ? asked(api.PUT('/api/customers/{customer_id}', { params: { path: { customer_id: chosen.id } }, body: fields })) : addCustomer(fields),
+    chosen
+      ? asked(api.PUT('/api/customers/{customer_id}', { params: { path: { customer_id: chosen.id } }, body: fields }))
+      : addCustomer(fields),
   )
   const choose = (customer: Customer | null) => {
     keep.reset()
@@ -32,7 +47,12 @@ export function CustomersDialog({ onClose, mayWrite }: { onClose: () => void; ma
         <Box sx={{ width: 240, flexShrink: 0 }}>
           <List dense>
             {customers.data?.map((customer) => (
-              <ListItemButton key={customer.id} selected={chosen?.id === customer.id} onClick={() => choose(customer)} sx={{ minHeight: 44 }}>
+              <ListItemButton
+                key={customer.id}
+                selected={chosen?.id === customer.id}
+                onClick={() => choose(customer)}
+                sx={{ minHeight: 44 }}
+              >
                 <ListItemText primary={customer.name} secondary={customer.contact} />
               </ListItemButton>
             ))}
@@ -44,10 +64,33 @@ export function CustomersDialog({ onClose, mayWrite }: { onClose: () => void; ma
         <Stack component="form" onSubmit={submit} sx={{ flex: 1, gap: 2, pt: 1 }}>
           {keep.error && <Alert severity="error">{keep.error.message}</Alert>}
           {keep.isSuccess && <Alert severity="success">Kept.</Alert>}
-          <TextField label="Name" required value={fields.name} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, name: event.target.value.slice(0, MOST.name) })} />
-          <TextField label="Contact" value={fields.contact} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, contact: event.target.value.slice(0, MOST.contact) })} />
-          <TextField label="Note" multiline minRows={3} value={fields.note} disabled={!mayWrite} onChange={(event) => setFields({ ...fields, note: event.target.value.slice(0, MOST.note) })} />
-          <Button type="submit" variant="contained" disabled={!mayWrite || !fields.name.trim() || keep.isPending} sx={{ alignSelf: 'flex-start' }}>
+          <TextField
+            label="Name"
+            required
+            value={fields.name}
+            disabled={!mayWrite}
+            onChange={(event) => setFields({ ...fields, name: event.target.value.slice(0, MOST.name) })}
+          />
+          <TextField
+            label="Contact"
+            value={fields.contact}
+            disabled={!mayWrite}
+            onChange={(event) => setFields({ ...fields, contact: event.target.value.slice(0, MOST.contact) })}
+          />
+          <TextField
+            label="Note"
+            multiline
+            minRows={3}
+            value={fields.note}
+            disabled={!mayWrite}
+            onChange={(event) => setFields({ ...fields, note: event.target.value.slice(0, MOST.note) })}
+          />
+          <Button
+            type="submit"
+            variant="contained"
+            disabled={!mayWrite || !fields.name.trim() || keep.isPending}
+            sx={{ alignSelf: 'flex-start' }}
+          >
             {chosen ? 'Keep it' : 'Add'}
           </Button>
         </Stack>

@@ -1,4 +1,14 @@
-import { Alert, Button, Dialog, DialogActions, DialogContent, DialogContentText, DialogTitle, Stack, TextField } from '@mui/material'
+import {
+  Alert,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogContentText,
+  DialogTitle,
+  Stack,
+  TextField,
+} from '@mui/material'
 import { type ChangeEvent, type FormEvent, useState } from 'react'
 import { useNavigate } from 'react-router'
 import * as declared from '../api/declared'
@@ -49,7 +59,12 @@ export function DesignDialog({ job, onClose }: { job: Job; onClose: () => void }
                 {fault.field}: is {String(fault.value ?? 'missing')}, allowed: {fault.limit}
               </DialogContentText>
             ))}
-            <TextField label="Name" required value={name} onChange={(event) => setName(event.target.value.slice(0, declared.DesignNew.most.name))} />
+            <TextField
+              label="Name"
+              required
+              value={name}
+              onChange={(event) => setName(event.target.value.slice(0, declared.DesignNew.most.name))}
+            />
             <Button component="label" variant="outlined">
               {file ? `From ${file.name}` : 'From a design file (JSON)'}
               <input type="file" accept=".json,application/json" hidden onChange={(event) => void choose(event)} />

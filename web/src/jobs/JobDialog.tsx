@@ -1,4 +1,15 @@
-import { Alert, Autocomplete, Button, Dialog, DialogActions, DialogContent, DialogTitle, MenuItem, Stack, TextField } from '@mui/material'
+import {
+  Alert,
+  Autocomplete,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  MenuItem,
+  Stack,
+  TextField,
+} from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -30,7 +41,8 @@ export function JobDialog({ job: opened, onClose }: { job: Job | null; onClose: 
     const made = await asked(api.POST('/api/jobs', { body }))
     return (await addDesign(made.id, 'Tank', null)).id
   })
-  const theirs = keep.error instanceof Failure && keep.error.code === 'conflict' ? (keep.error.body.current as Job) : null
+  const theirs =
+    keep.error instanceof Failure && keep.error.code === 'conflict' ? (keep.error.body.current as Job) : null
   const takeTheirs = (now: Job) => {
     setTitle(now.title)
     setCustomer(now.customer)
@@ -76,23 +88,42 @@ export function JobDialog({ job: opened, onClose }: { job: Job | null; onClose: 
                 Somebody changed this job meanwhile: “{theirs.title}”, {theirs.state}. Nothing of yours is lost.
               </Alert>
             )}
-            <TextField label="Title" required autoFocus value={title} onChange={(event) => setTitle(event.target.value.slice(0, declared.JobIn.most.title))} />
+            <TextField
+              label="Title"
+              required
+              autoFocus
+              value={title}
+              onChange={(event) => setTitle(event.target.value.slice(0, declared.JobIn.most.title))}
+            />
             <Autocomplete
               freeSolo
               options={customers.data?.map((item) => item.name) ?? []}
               inputValue={customer}
               value={customer}
               onInputChange={(_, value) => setCustomer(value.slice(0, declared.CustomerIn.most.name))}
-              renderInput={(params) => <TextField {...params} label="Customer" helperText="A name not in the list is added to it" />}
+              renderInput={(params) => (
+                <TextField {...params} label="Customer" helperText="A name not in the list is added to it" />
+              )}
             />
-            <TextField select label="State" value={state} onChange={(event) => setState(event.target.value as JobState)}>
+            <TextField
+              select
+              label="State"
+              value={state}
+              onChange={(event) => setState(event.target.value as JobState)}
+            >
               {declared.JobIn.choices.state.map((item) => (
                 <MenuItem key={item} value={item}>
                   {item}
                 </MenuItem>
               ))}
             </TextField>
-            <TextField label="Note" multiline minRows={2} value={note} onChange={(event) => setNote(event.target.value.slice(0, declared.JobIn.most.note))} />
+            <TextField
+              label="Note"
+              multiline
+              minRows={2}
+              value={note}
+              onChange={(event) => setNote(event.target.value.slice(0, declared.JobIn.most.note))}
+            />
           </Stack>
         </DialogContent>
         <DialogActions>

@@ -55,9 +55,16 @@ function Overview({ job }: { job: Job }) {
       </Box>
       {job.note && <Typography sx={{ maxWidth: '70ch', mb: 2 }}>{job.note}</Typography>}
       <Part title="Designs">
-        {job.designs.length === 0 && <Typography color="textSecondary">No design yet: add one, and measure its space at Bay.</Typography>}
+        {job.designs.length === 0 && (
+          <Typography color="textSecondary">No design yet: add one, and measure its space at Bay.</Typography>
+        )}
         {job.designs.map((design, place) => (
-          <DesignRow key={design.id} design={design} standing={standing[place]} problem={judged[place]?.error?.message} />
+          <DesignRow
+            key={design.id}
+            design={design}
+            standing={standing[place]}
+            problem={judged[place]?.error?.message}
+          />
         ))}
       </Part>
       <Part title="Needs attention">
@@ -82,7 +89,11 @@ function Overview({ job }: { job: Job }) {
 function Part({ title, children }: { title: string; children: ReactNode }) {
   const { inks } = useTheme()
   return (
-    <Box component="section" aria-label={title} sx={{ background: inks.sheet, border: `1px solid ${inks.line}`, p: 2, mb: 3 }}>
+    <Box
+      component="section"
+      aria-label={title}
+      sx={{ background: inks.sheet, border: `1px solid ${inks.line}`, p: 2, mb: 3 }}
+    >
       <Typography variant="h2" sx={{ mb: 1.5 }}>
         {title}
       </Typography>
@@ -92,26 +103,71 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 }
 
 /** A design with its figures, and a mark for every station that leads there. */
-function DesignRow({ design, standing, problem }: { design: Design; standing: Standing | undefined; problem: string | undefined }) {
+function DesignRow({
+  design,
+  standing,
+  problem,
+}: {
+  design: Design
+  standing: Standing | undefined
+  problem: string | undefined
+}) {
   const { inks } = useTheme()
   const units = useUnits()
   const figures = standing?.shell?.figures
   const target = standing?.brief?.target?.litres
   return (
-    <Box data-design={design.id} sx={{ display: 'flex', alignItems: 'center', gap: 2, flexWrap: 'wrap', borderTop: `1px solid ${inks.line}`, py: 1 }}>
-      <Button component={Link} to={`/designs/${design.id}/${standing?.shell?.figures ? 'shell' : 'bay'}`} variant="outlined" sx={{ minWidth: 200, justifyContent: 'space-between' }}>
+    <Box
+      data-design={design.id}
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2,
+        flexWrap: 'wrap',
+        borderTop: `1px solid ${inks.line}`,
+        py: 1,
+      }}
+    >
+      <Button
+        component={Link}
+        to={`/designs/${design.id}/${standing?.shell?.figures ? 'shell' : 'bay'}`}
+        variant="outlined"
+        sx={{ minWidth: 200, justifyContent: 'space-between' }}
+      >
         {design.name}
         <span style={{ color: inks.quiet, fontWeight: 450, marginLeft: 8 }}>r{design.revision}</span>
       </Button>
       <Box sx={{ minWidth: 220 }}>
-        {problem ?? (figures ? `${units.volumeUnitText(figures.rated_l)} rated${target ? `, ${units.volumeUnitText(target)} asked for` : ''}` : standing ? 'no shape yet' : '')}
+        {problem ??
+          (figures
+            ? `${units.volumeUnitText(figures.rated_l)} rated${target ? `, ${units.volumeUnitText(target)} asked for` : ''}`
+            : standing
+              ? 'no shape yet'
+              : '')}
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5 }}>
         {stations().map((station) => {
           const state = standing?.stations.find((item) => item.station === station.name)?.state
           if (!state) return null
           return (
-            <Box key={station.name} component={Link} to={`/designs/${design.id}/${station.name}`} aria-label={`${station.title}: ${state}`} title={`${station.title}: ${state}`} sx={{ display: 'flex', alignItems: 'center', gap: 0.5, minHeight: 32, px: 0.75, fontSize: 13, color: 'text.primary', textDecoration: 'none', '&:hover': { background: inks.paper } }}>
+            <Box
+              key={station.name}
+              component={Link}
+              to={`/designs/${design.id}/${station.name}`}
+              aria-label={`${station.title}: ${state}`}
+              title={`${station.title}: ${state}`}
+              sx={{
+                display: 'flex',
+                alignItems: 'center',
+                gap: 0.5,
+                minHeight: 32,
+                px: 0.75,
+                fontSize: 13,
+                color: 'text.primary',
+                textDecoration: 'none',
+                '&:hover': { background: inks.paper },
+              }}
+            >
               <StationMarkIcon state={state} /> {station.title}
             </Box>
           )
@@ -125,12 +181,30 @@ function DesignRow({ design, standing, problem }: { design: Design; standing: St
 function Attention({ designs, standing }: { designs: Design[]; standing: (Standing | undefined)[] }) {
   const { inks } = useTheme()
   const { say } = useUnits()
-  const rows = designs.flatMap((design, place) => (standing[place]?.findings ?? []).filter((finding) => finding.severity !== 'note').map((finding) => ({ design, finding })))
+  const rows = designs.flatMap((design, place) =>
+    (standing[place]?.findings ?? [])
+      .filter((finding) => finding.severity !== 'note')
+      .map((finding) => ({ design, finding })),
+  )
   rows.sort((a, b) => Number(b.finding.severity === 'stop') - Number(a.finding.severity === 'stop'))
   if (standing.some((one) => !one) && designs.length) return <Typography color="textSecondary">Judging</Typography>
   if (!rows.length) return <Typography color="textSecondary">Nothing: no stop and no caution in any design.</Typography>
   return rows.map(({ design, finding }) => (
-    <Box key={`${design.id} ${finding.key}`} component={Link} to={`/designs/${design.id}/${finding.station}`} sx={{ display: 'flex', gap: 1.25, alignItems: 'center', minHeight: 36, color: 'text.primary', textDecoration: 'none', borderTop: `1px solid ${inks.line}`, '&:hover': { background: inks.paper } }}>
+    <Box
+      key={`${design.id} ${finding.key}`}
+      component={Link}
+      to={`/designs/${design.id}/${finding.station}`}
+      sx={{
+        display: 'flex',
+        gap: 1.25,
+        alignItems: 'center',
+        minHeight: 36,
+        color: 'text.primary',
+        textDecoration: 'none',
+        borderTop: `1px solid ${inks.line}`,
+        '&:hover': { background: inks.paper },
+      }}
+    >
       <SeverityMark severity={finding.severity} />
       <Box sx={{ flex: 1 }}>{say(finding.title)}</Box>
       <Box sx={{ fontSize: 13, color: 'text.secondary' }}>
@@ -150,11 +224,18 @@ function PapersOf({ design }: { design: Design }) {
       {[...new Set(papers.map((paper) => paper.station))].map((station) => (
         <Box key={station} sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 1.5, alignItems: 'baseline' }}>
           <Box sx={{ fontSize: 13, color: 'text.secondary', minWidth: 52 }}>{stationOf(station)?.title}</Box>
-          {papers.filter((paper) => paper.station === station).map((paper) => (
-            <a key={paper.name} href={`/api/designs/${design.id}/files/${paper.name}`} download style={{ padding: '5px 0', color: 'inherit' }}>
-              {paper.title}
-            </a>
-          ))}
+          {papers
+            .filter((paper) => paper.station === station)
+            .map((paper) => (
+              <a
+                key={paper.name}
+                href={`/api/designs/${design.id}/files/${paper.name}`}
+                download
+                style={{ padding: '5px 0', color: 'inherit' }}
+              >
+                {paper.title}
+              </a>
+            ))}
         </Box>
       ))}
     </Box>
@@ -174,11 +255,14 @@ function Done({ number }: { number: number }) {
           <Box sx={{ fontSize: 13, color: 'text.secondary' }}>
             {day(entry.ended)}, {entry.author || 'the workshop'}
           </Box>
-          {entry.design}: {entry.first === entry.last ? `revision ${entry.last}` : `revisions ${entry.first} to ${entry.last}`}
+          {entry.design}:{' '}
+          {entry.first === entry.last ? `revision ${entry.last}` : `revisions ${entry.first} to ${entry.last}`}
           {entry.notes.length > 0 && `, ${entry.notes.join(', ')}`}
         </Box>
       ))}
-      {timeline.data && !timeline.data.is_whole && <Typography color="textSecondary">What came before is in each design’s Revisions.</Typography>}
+      {timeline.data && !timeline.data.is_whole && (
+        <Typography color="textSecondary">What came before is in each design’s Revisions.</Typography>
+      )}
     </>
   )
 }

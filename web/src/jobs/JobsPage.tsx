@@ -1,4 +1,17 @@
-import { Alert, Box, Button, MenuItem, Pagination, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material'
+import {
+  Alert,
+  Box,
+  Button,
+  MenuItem,
+  Pagination,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  TextField,
+  Typography,
+} from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -35,8 +48,18 @@ export function JobsPage() {
         </Button>
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '2fr 1fr 1fr' }, gap: 2, mb: 2 }}>
-        <TextField label="Search title, customer, design or number" value={filter.search} onChange={(event) => narrow({ search: event.target.value.slice(0, 80) })} />
-        <TextField select label="State" value={filter.state} onChange={(event) => narrow({ state: event.target.value as JobFilter['state'] })} slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
+        <TextField
+          label="Search title, customer, design or number"
+          value={filter.search}
+          onChange={(event) => narrow({ search: event.target.value.slice(0, 80) })}
+        />
+        <TextField
+          select
+          label="State"
+          value={filter.state}
+          onChange={(event) => narrow({ state: event.target.value as JobFilter['state'] })}
+          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+        >
           <MenuItem value="">any</MenuItem>
           {declared.JobIn.choices.state.map((state) => (
             <MenuItem key={state} value={state}>
@@ -44,7 +67,13 @@ export function JobsPage() {
             </MenuItem>
           ))}
         </TextField>
-        <TextField select label="Customer" value={filter.customer ?? ''} onChange={(event) => narrow({ customer: Number(event.target.value) || null })} slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
+        <TextField
+          select
+          label="Customer"
+          value={filter.customer ?? ''}
+          onChange={(event) => narrow({ customer: Number(event.target.value) || null })}
+          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+        >
           <MenuItem value="">anybody</MenuItem>
           {customers.data?.map((customer) => (
             <MenuItem key={customer.id} value={customer.id}>
@@ -58,7 +87,9 @@ export function JobsPage() {
         <Box sx={{ background: inks.sheet, border: `1px solid ${inks.line}`, p: 5, textAlign: 'center' }}>
           <Typography variant="h2">{filtered ? 'No job matches' : 'No jobs yet'}</Typography>
           <Typography color="textSecondary" sx={{ mt: 1 }}>
-            {filtered ? 'Search for less, or take the filters off.' : 'Start with “New job”: a title is enough. The tank’s design opens right away.'}
+            {filtered
+              ? 'Search for less, or take the filters off.'
+              : 'Start with “New job”: a title is enough. The tank’s design opens right away.'}
           </Typography>
         </Box>
       ) : (
@@ -77,13 +108,26 @@ export function JobsPage() {
             </TableHead>
             <TableBody>
               {jobs.data?.items.map((job) => (
-                <JobRow key={job.id} job={job} mayWrite={mayWrite} onEdit={() => setEditing(job)} onAdd={() => setAdding(job)} />
+                <JobRow
+                  key={job.id}
+                  job={job}
+                  mayWrite={mayWrite}
+                  onEdit={() => setEditing(job)}
+                  onAdd={() => setAdding(job)}
+                />
               ))}
             </TableBody>
           </Table>
         </Box>
       )}
-      {jobs.data && jobs.data.pages > 1 && <Pagination sx={{ mt: 2 }} count={jobs.data.pages} page={filter.page} onChange={(_, page) => setFilter({ ...filter, page })} />}
+      {jobs.data && jobs.data.pages > 1 && (
+        <Pagination
+          sx={{ mt: 2 }}
+          count={jobs.data.pages}
+          page={filter.page}
+          onChange={(_, page) => setFilter({ ...filter, page })}
+        />
+      )}
       {editing && <JobDialog job={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
       {adding && <DesignDialog job={adding} onClose={() => setAdding(null)} />}
       {customersOpen && <CustomersDialog onClose={() => setCustomersOpen(false)} mayWrite={mayWrite} />}
@@ -91,13 +135,27 @@ export function JobsPage() {
   )
 }
 
-function JobRow({ job, mayWrite, onEdit, onAdd }: { job: Job; mayWrite: boolean; onEdit: () => void; onAdd: () => void }) {
+function JobRow({
+  job,
+  mayWrite,
+  onEdit,
+  onAdd,
+}: {
+  job: Job
+  mayWrite: boolean
+  onEdit: () => void
+  onAdd: () => void
+}) {
   const { inks } = useTheme()
   return (
     <TableRow data-job={job.number}>
       <TableCell sx={{ fontWeight: 650 }}>{job.number}</TableCell>
       <TableCell sx={{ minWidth: 200 }}>
-        <Box component={Link} to={`/jobs/${job.number}`} sx={{ fontWeight: 600, color: 'text.primary', display: 'inline-block', py: 0.75 }}>
+        <Box
+          component={Link}
+          to={`/jobs/${job.number}`}
+          sx={{ fontWeight: 600, color: 'text.primary', display: 'inline-block', py: 0.75 }}
+        >
           {job.title}
         </Box>
         {job.note && <Box sx={{ fontSize: 13, color: 'text.secondary', maxWidth: '44ch' }}>{job.note}</Box>}
@@ -106,13 +164,21 @@ function JobRow({ job, mayWrite, onEdit, onAdd }: { job: Job; mayWrite: boolean;
       <TableCell>{job.state}</TableCell>
       <TableCell>
         {job.designs.map((design) => (
-          <Button key={design.id} component={Link} to={`/designs/${design.id}/bay`} variant="outlined" sx={{ mr: 1, my: 0.25 }}>
+          <Button
+            key={design.id}
+            component={Link}
+            to={`/designs/${design.id}/bay`}
+            variant="outlined"
+            sx={{ mr: 1, my: 0.25 }}
+          >
             {design.name}
             <span style={{ color: inks.quiet, fontWeight: 450, marginLeft: 6 }}>r{design.revision}</span>
           </Button>
         ))}
       </TableCell>
-      <TableCell sx={{ whiteSpace: 'nowrap' }}>{new Date(job.changed).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</TableCell>
+      <TableCell sx={{ whiteSpace: 'nowrap' }}>
+        {new Date(job.changed).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+      </TableCell>
       <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
         <Button disabled={!mayWrite} onClick={onAdd} aria-label={`Add design to ${job.title}`}>
           Add design

@@ -52,10 +52,19 @@ export const addDesign = (jobId: number, name: string, design: Record<string, un
   asked(api.POST('/api/jobs/{job_id}/designs', { params: { path: { job_id: jobId } }, body: { name, design } }))
 
 export const jobQuery = (number: number) =>
-  queryOptions({ queryKey: ['jobs', 'numbered', number], queryFn: () => asked(api.GET('/api/jobs/numbered/{number}', { params: { path: { number } } })) })
+  queryOptions({
+    queryKey: ['jobs', 'numbered', number],
+    queryFn: () => asked(api.GET('/api/jobs/numbered/{number}', { params: { path: { number } } })),
+  })
 
 export const timelineQuery = (number: number) =>
-  queryOptions({ queryKey: ['jobs', 'timeline', number], queryFn: () => asked(api.GET('/api/jobs/numbered/{number}/timeline', { params: { path: { number } } })) })
+  queryOptions({
+    queryKey: ['jobs', 'timeline', number],
+    queryFn: () => asked(api.GET('/api/jobs/numbered/{number}/timeline', { params: { path: { number } } })),
+  })
 
 export const standingQuery = (designId: number, revision: number) =>
-  queryOptions({ queryKey: ['standing', designId, revision], queryFn: () => asked(api.GET('/api/designs/{design_id}/standing', { params: { path: { design_id: designId } } })) })
+  queryOptions({
+    queryKey: ['standing', designId, revision],
+    queryFn: () => asked(api.GET('/api/designs/{design_id}/standing', { params: { path: { design_id: designId } } })),
+  })

@@ -28,7 +28,10 @@ export function Downloads({ files }: { files: File[] }) {
       setProblem(body?.message ?? 'The file could not be fetched.')
       return
     }
-    handOver(await answer.blob(), /filename="([^"]+)"/.exec(answer.headers.get('Content-Disposition') ?? '')?.[1] ?? name)
+    handOver(
+      await answer.blob(),
+      /filename="([^"]+)"/.exec(answer.headers.get('Content-Disposition') ?? '')?.[1] ?? name,
+    )
   }
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>

@@ -13,7 +13,11 @@ export const papersQuery = (designId: number, revision: number) => ({
 export function Papers({ station, only, query = '' }: { station: string; only?: readonly string[]; query?: string }) {
   const designId = useSaving((saving) => saving.designId)
   const revision = useSaving((saving) => saving.revision)
-  const listed = useQuery({ ...papersQuery(designId ?? 0, revision), enabled: designId !== null, placeholderData: (before) => before })
+  const listed = useQuery({
+    ...papersQuery(designId ?? 0, revision),
+    enabled: designId !== null,
+    placeholderData: (before) => before,
+  })
   const files = (listed.data ?? []).filter((paper) => paper.station === station && (!only || only.includes(paper.name)))
   return <Downloads files={files.map((paper) => ({ name: `${paper.name}${query}`, label: paper.title }))} />
 }

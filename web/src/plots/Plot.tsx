@@ -40,11 +40,28 @@ export function ticksOf(lowest: number, highest: number, per = 1): number[] {
 }
 
 /** A small plot in the drawing's own manner: lines, dots, and levels with their words. */
-export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX, showY, height = 180, width = 420, perY = 1, fromZero = true }: Props) {
+export function Plot({
+  label,
+  lines,
+  dots = [],
+  levels = [],
+  xText,
+  yText,
+  showX,
+  showY,
+  height = 180,
+  width = 420,
+  perY = 1,
+  fromZero = true,
+}: Props) {
   const { inks } = useTheme()
   const [left, foot, top, right] = [54, 38, 20, 12]
   const xs = [...lines.flatMap((line) => line.points.map((p) => p[0])), ...dots.map((dot) => dot.at[0])]
-  const ys = [...lines.flatMap((line) => line.points.map((p) => p[1])), ...dots.map((dot) => dot.at[1]), ...levels.map((level) => level.y)]
+  const ys = [
+    ...lines.flatMap((line) => line.points.map((p) => p[1])),
+    ...dots.map((dot) => dot.at[1]),
+    ...levels.map((level) => level.y),
+  ]
   if (!xs.length) return null
   const [xLow, xHigh] = [Math.min(...xs, fromZero ? 0 : Infinity), Math.max(...xs)]
   const [yLow, yHigh] = [Math.min(...ys, fromZero ? 0 : Infinity), Math.max(...ys)]
@@ -53,7 +70,13 @@ export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX
   const y = (value: number) => height - foot - ((value - yLow) / (yHigh + pad - yLow)) * (height - foot - top)
   const text = { fontSize: 12.5, fill: inks.quiet }
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} width="100%" role="img" aria-label={label} style={{ display: 'block', maxWidth: width * 1.4 }}>
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      width="100%"
+      role="img"
+      aria-label={label}
+      style={{ display: 'block', maxWidth: width * 1.4 }}
+    >
       {ticksOf(yLow, yHigh + pad, perY).map((value) => (
         <g key={value}>
           <path d={`M${left} ${y(value)}H${width - right}`} stroke={inks.line} strokeWidth={value === 0 ? 1.2 : 0.6} />
@@ -76,20 +99,58 @@ export function Plot({ label, lines, dots = [], levels = [], xText, yText, showX
       </text>
       {levels.map((level) => (
         <g key={level.text}>
-          <path d={`M${left} ${y(level.y)}H${width - right}`} stroke={level.colour} strokeWidth={1.4} strokeDasharray="7 4" />
-          <text x={width - right - 2} y={y(level.y) - 4} textAnchor="end" fontSize={12.5} fontWeight={600} fill={level.colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke">
+          <path
+            d={`M${left} ${y(level.y)}H${width - right}`}
+            stroke={level.colour}
+            strokeWidth={1.4}
+            strokeDasharray="7 4"
+          />
+          <text
+            x={width - right - 2}
+            y={y(level.y) - 4}
+            textAnchor="end"
+            fontSize={12.5}
+            fontWeight={600}
+            fill={level.colour}
+            stroke={inks.sheet}
+            strokeWidth={3}
+            paintOrder="stroke"
+          >
             {level.text}
           </text>
         </g>
       ))}
       {lines.map((line, place) => (
-        <path key={place} d={`M${line.points.map((p) => `${x(p[0]).toFixed(1)},${y(p[1]).toFixed(1)}`).join('L')}`} fill="none" stroke={line.colour} strokeWidth={line.width ?? 2} strokeDasharray={line.dash} />
+        <path
+          key={place}
+          d={`M${line.points.map((p) => `${x(p[0]).toFixed(1)},${y(p[1]).toFixed(1)}`).join('L')}`}
+          fill="none"
+          stroke={line.colour}
+          strokeWidth={line.width ?? 2}
+          strokeDasharray={line.dash}
+        />
       ))}
       {dots.map((dot, place) => (
         <g key={place}>
-          <circle cx={x(dot.at[0])} cy={y(dot.at[1])} r={4.5} fill={dot.hollow ? inks.sheet : dot.colour} stroke={dot.colour} strokeWidth={2} />
+          <circle
+            cx={x(dot.at[0])}
+            cy={y(dot.at[1])}
+            r={4.5}
+            fill={dot.hollow ? inks.sheet : dot.colour}
+            stroke={dot.colour}
+            strokeWidth={2}
+          />
           {dot.label && (
-            <text x={x(dot.at[0]) + 8} y={y(dot.at[1]) - 6} fontSize={12.5} fontWeight={600} fill={dot.colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke">
+            <text
+              x={x(dot.at[0]) + 8}
+              y={y(dot.at[1]) - 6}
+              fontSize={12.5}
+              fontWeight={600}
+              fill={dot.colour}
+              stroke={inks.sheet}
+              strokeWidth={3}
+              paintOrder="stroke"
+            >
               {dot.label}
             </text>
           )}

@@ -18,9 +18,12 @@ export async function pictureOf(element: HTMLElement, paper: string): Promise<Bl
   }
   for (const svg of element.querySelectorAll('svg')) {
     const box = svg.getBoundingClientRect()
-    if (box.width > 1) pen.drawImage(await imageOf(svg, box), box.left - frame.left, box.top - frame.top, box.width, box.height)
+    if (box.width > 1)
+      pen.drawImage(await imageOf(svg, box), box.left - frame.left, box.top - frame.top, box.width, box.height)
   }
-  return new Promise((resolve, reject) => canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be made.'))), 'image/png'))
+  return new Promise((resolve, reject) =>
+    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be made.'))), 'image/png'),
+  )
 }
 
 /** An SVG of the page as an image of its own. */

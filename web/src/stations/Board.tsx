@@ -6,7 +6,12 @@ import type { ReactNode } from 'react'
 export function Board({ label, children }: { label: string; children: ReactNode }) {
   const { inks } = useTheme()
   return (
-    <Box component="section" aria-label={label} tabIndex={0} sx={{ flex: 1, overflow: 'auto', background: inks.sheet, p: 3, display: 'flex', flexDirection: 'column', gap: 3 }}>
+    <Box
+      component="section"
+      aria-label={label}
+      tabIndex={0}
+      sx={{ flex: 1, overflow: 'auto', background: inks.sheet, p: 3, display: 'flex', flexDirection: 'column', gap: 3 }}
+    >
       {children}
     </Box>
   )
@@ -32,7 +37,17 @@ export interface Column {
 }
 
 /** A plain table: its columns' names, and a row of cells a thing. */
-export function Sheet({ label, columns, rows, width = 900 }: { label: string; columns: Column[]; rows: { key: string; cells: ReactNode[]; strong?: boolean }[]; width?: number }) {
+export function Sheet({
+  label,
+  columns,
+  rows,
+  width = 900,
+}: {
+  label: string
+  columns: Column[]
+  rows: { key: string; cells: ReactNode[]; strong?: boolean }[]
+  width?: number
+}) {
   const { inks } = useTheme()
   return (
     <Table size="small" aria-label={label} sx={{ maxWidth: width }}>
@@ -49,7 +64,14 @@ export function Sheet({ label, columns, rows, width = 900 }: { label: string; co
         {rows.map((row) => (
           <TableRow key={row.key} sx={row.strong ? { boxShadow: `inset 4px 0 0 ${inks.hand}` } : undefined}>
             {row.cells.map((cell, place) => (
-              <TableCell key={columns[place]?.name ?? place} align={columns[place]?.right ? 'right' : 'left'} sx={{ pl: place ? undefined : row.strong ? 1.5 : 0, whiteSpace: columns[place]?.right ? 'nowrap' : undefined }}>
+              <TableCell
+                key={columns[place]?.name ?? place}
+                align={columns[place]?.right ? 'right' : 'left'}
+                sx={{
+                  pl: place ? undefined : row.strong ? 1.5 : 0,
+                  whiteSpace: columns[place]?.right ? 'nowrap' : undefined,
+                }}
+              >
                 {cell}
               </TableCell>
             ))}

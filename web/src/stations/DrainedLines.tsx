@@ -10,8 +10,11 @@ export function DrainedLines() {
   return told.map((cell) => (
     <Typography key={cell.cell} variant="body2" data-drained={cell.cell}>
       {drained.length > 1 ? `${cell.cell}: ` : ''}
-      {cell.stranded_l !== null && `${units.volumeUnitText(cell.stranded_l)} can’t be drawn as it stands${cell.pools.length > 1 ? `, in ${cell.pools.length} pools` : ''}. `}
-      {cell.trapped_l !== null && cell.trapped_l >= 0.005 && `${units.volumeUnitText(cell.trapped_l)} of air can’t get out.`}
+      {cell.stranded_l !== null &&
+        `${units.volumeUnitText(cell.stranded_l)} can’t be drawn as it stands${cell.pools.length > 1 ? `, in ${cell.pools.length} pools` : ''}. `}
+      {cell.trapped_l !== null &&
+        cell.trapped_l >= 0.005 &&
+        `${units.volumeUnitText(cell.trapped_l)} of air can’t get out.`}
     </Typography>
   ))
 }

@@ -3,11 +3,32 @@ import { useTheme } from '@mui/material/styles'
 import type { ReactNode } from 'react'
 
 /** One thing of a list: its name and a few words; its fields when it is at hand. */
-export function Row({ name, aside, open, onToggle, fault, children, ...rest }: { name: string; aside: ReactNode; open: boolean; onToggle: () => void; fault?: string | undefined; children: ReactNode; 'data-row'?: string }) {
+export function Row({
+  name,
+  aside,
+  open,
+  onToggle,
+  fault,
+  children,
+  ...rest
+}: {
+  name: string
+  aside: ReactNode
+  open: boolean
+  onToggle: () => void
+  fault?: string | undefined
+  children: ReactNode
+  'data-row'?: string
+}) {
   const { inks } = useTheme()
   return (
     <Box sx={{ border: `1px solid ${open ? inks.hand : inks.line}`, px: 1, py: open ? 1 : 0 }} {...rest}>
-      <Button fullWidth onClick={onToggle} aria-expanded={open} sx={{ justifyContent: 'space-between', gap: 1, color: 'text.primary', px: 0.5 }}>
+      <Button
+        fullWidth
+        onClick={onToggle}
+        aria-expanded={open}
+        sx={{ justifyContent: 'space-between', gap: 1, color: 'text.primary', px: 0.5 }}
+      >
         <span style={{ textAlign: 'left' }}>{name}</span>
         <span style={{ fontWeight: 500, fontSize: 13, textAlign: 'right' }}>{aside}</span>
       </Button>

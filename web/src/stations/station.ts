@@ -64,6 +64,9 @@ export interface Station {
 }
 
 /** A component that is loaded when it is first shown. */
-export const shownLater = <Props, Name extends string>(load: () => Promise<Record<Name, Shows<Props>>>, name: Name): Lazy<Props> => lazy(() => load().then((module) => ({ default: module[name] })))
+export const shownLater = <Props, Name extends string>(
+  load: () => Promise<Record<Name, Shows<Props>>>,
+  name: Name,
+): Lazy<Props> => lazy(() => load().then((module) => ({ default: module[name] })))
 
 export const always = () => true

@@ -10,7 +10,15 @@ const PER = /\s*\/\s*(h|hr|hour|min)\s*$/i
 export function parseFlow(text: string, units: Units): Parsed {
   const per = PER.exec(text)
   const read = parseVolume(text.replace(PER, ''), units)
-  if (!read.ok) return text.trim() ? { ok: false, reason: read.reason.startsWith('say') ? read.reason : notA('a flow', text, text.replace(/^[\s\d.,]+/, ''), 'L/h, L/min, gal/h') } : { ok: false, reason: 'type a flow' }
+  if (!read.ok)
+    return text.trim()
+      ? {
+          ok: false,
+          reason: read.reason.startsWith('say')
+            ? read.reason
+            : notA('a flow', text, text.replace(/^[\s\d.,]+/, ''), 'L/h, L/min, gal/h'),
+        }
+      : { ok: false, reason: 'type a flow' }
   return { ok: true, value: read.value * (per?.[1]?.toLowerCase() === 'min' ? 60 : 1) }
 }
 

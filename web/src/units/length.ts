@@ -64,7 +64,8 @@ export function parseLength(text: string, inches: boolean): Parsed {
     const sign = SIGN.exec(rest)
     if (sign) rest = rest.slice(sign[0].length)
     const next = term(rest, usual)
-    if (!next) return no(rest ? notA('a length', text, rest, EXAMPLES) : `nothing after the “${(sign?.[0] ?? '').trim()}”`)
+    if (!next)
+      return no(rest ? notA('a length', text, rest, EXAMPLES) : `nothing after the “${(sign?.[0] ?? '').trim()}”`)
     let { value } = next
     rest = next.rest
     const inchPart = next.feet && rest && !SIGN.test(rest) ? term(rest, MM_PER_INCH) : null
@@ -73,7 +74,10 @@ export function parseLength(text: string, inches: boolean): Parsed {
       rest = inchPart.rest
     }
     sum += sign && sign[1] !== '+' ? -value : value
-    if (rest && !SIGN.test(rest)) return no(kindOf(rest) ? notA('a length', text, rest, EXAMPLES) : `“${rest}” is left over: put + between two lengths`)
+    if (rest && !SIGN.test(rest))
+      return no(
+        kindOf(rest) ? notA('a length', text, rest, EXAMPLES) : `“${rest}” is left over: put + between two lengths`,
+      )
   }
   return { ok: true, value: Number(sum.toFixed(9)) }
 }
@@ -101,7 +105,8 @@ export function showLength(mm: number, inches: boolean): string {
 }
 
 /** The same with its unit. */
-export const showLengthUnit = (mm: number, inches: boolean) => (inches ? showLength(mm, true) : `${showLength(mm, false)} mm`)
+export const showLengthUnit = (mm: number, inches: boolean) =>
+  inches ? showLength(mm, true) : `${showLength(mm, false)} mm`
 
 /** A length for typing over: nothing is lost by leaving it as it is. */
 export function editLength(mm: number, inches: boolean): string {

@@ -56,7 +56,9 @@ export function kindOf(unit: string): string | null {
 /** Why a text isn't the kind of quantity that is wanted. */
 export function notA(kind: string, text: string, unit: string, examples: string): string {
   const other = kindOf(unit)
-  return other && other !== kind ? `“${text.trim()}” is ${other}; ${kind} is wanted here: ${examples}` : `“${text.trim()}” is not ${kind}`
+  return other && other !== kind
+    ? `“${text.trim()}” is ${other}; ${kind} is wanted here: ${examples}`
+    : `“${text.trim()}” is not ${kind}`
 }
 
 const TYPED = /^\s*([+−-]?)\s*(\d+(?:[.,]\d+)?|[.,]\d+)\s*(.*?)\s*$/
@@ -69,7 +71,19 @@ export function parseQuantity(text: string, ending: Ending, units: Units): Parse
   const unit = found?.[3] ?? ''
   const usual = plain(unit) === '' || plain(unit) === plain(shown.unit)
   const per = usual ? shown.per : typed[plain(unit)]
-  if (!found || per === undefined) return { ok: false, reason: notA(kind, text, unit, [shown.unit, ...Object.keys(typed)].filter((name, place, all) => all.findIndex((other) => plain(other) === plain(name)) === place).slice(0, 4).join(', ')) }
+  if (!found || per === undefined)
+    return {
+      ok: false,
+      reason: notA(
+        kind,
+        text,
+        unit,
+        [shown.unit, ...Object.keys(typed)]
+          .filter((name, place, all) => all.findIndex((other) => plain(other) === plain(name)) === place)
+          .slice(0, 4)
+          .join(', '),
+      ),
+    }
   const amount = Number((found[2] ?? '').replace(',', '.')) * (found[1] && found[1] !== '+' ? -1 : 1)
   const zero = usual ? shown.zero : ending === 'c' && plain(unit).includes('f') ? QUANTITIES.c.in_usgal.zero : 0
   return { ok: true, value: Number((amount * per + zero).toPrecision(12)) }

@@ -12,7 +12,9 @@ export function parseSheet(text: string, metal: string, inches: boolean): Parsed
   if (!found) return parseLength(text, inches)
   const number = found[1] ?? found[2] ?? ''
   const mm = GAUGES[metal]?.[number]
-  return mm === undefined ? { ok: false, reason: `${metal} has no gauge ${number}: 3 to 30 are known` } : { ok: true, value: mm }
+  return mm === undefined
+    ? { ok: false, reason: `${metal} has no gauge ${number}: 3 to 30 are known` }
+    : { ok: true, value: mm }
 }
 
 /** The gauge number that a sheet of a metal goes by, in words; nothing where it goes by none. */

@@ -1,6 +1,15 @@
 import { createContext, use, useMemo } from 'react'
 import type { Units, Words } from '../api/model'
-import { editLength, exactLength, nudgeStep, parseLength, roundStep, showLength, showLengthUnit, MM_PER_INCH } from './length'
+import {
+  editLength,
+  exactLength,
+  nudgeStep,
+  parseLength,
+  roundStep,
+  showLength,
+  showLengthUnit,
+  MM_PER_INCH,
+} from './length'
 import { plainNumber } from './number'
 import { editFlow, parseFlow } from './flow'
 import { editQuantity, type Ending, isEnding, parseQuantity, showAmount, showQuantity, unitOf } from './quantity'

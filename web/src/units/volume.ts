@@ -16,7 +16,8 @@ export const PER_UNIT: Record<Units, number> = {
 
 export const VOLUME_UNIT: Record<Units, string> = { mm_l: 'L', in_usgal: 'US gal', in_impgal: 'imp gal' }
 
-const VOLUME = /^\s*(\d+(?:[.,]\d+)?|[.,]\d+)\s*(l|litres?|liters?|us\s*gal(?:lons?)?|imp\s*gal(?:lons?)?|gal(?:lons?)?|ml)?\s*$/i
+const VOLUME =
+  /^\s*(\d+(?:[.,]\d+)?|[.,]\d+)\s*(l|litres?|liters?|us\s*gal(?:lons?)?|imp\s*gal(?:lons?)?|gal(?:lons?)?|ml)?\s*$/i
 
 function factor(unit: string | undefined, units: Units): number | null {
   const name = (unit ?? '').toLowerCase().replace(/\s+/g, '')
@@ -31,7 +32,13 @@ function factor(unit: string | undefined, units: Units): number | null {
 /** Read a volume: `60`, `60 L`, `16 us gal`, `13 imp gal`. */
 export function parseVolume(text: string, units: Units): Parsed {
   const found = VOLUME.exec(text)
-  if (!found) return { ok: false, reason: text.trim() ? notA('a volume', text, text.replace(/^[\s\d.,]+/, ''), 'L, us gal, imp gal') : 'type a volume' }
+  if (!found)
+    return {
+      ok: false,
+      reason: text.trim()
+        ? notA('a volume', text, text.replace(/^[\s\d.,]+/, ''), 'L, us gal, imp gal')
+        : 'type a volume',
+    }
   const per = factor(found[2], units)
   if (per === null) return { ok: false, reason: 'say which gallon: us gal or imp gal' }
   return { ok: true, value: Number((found[1] ?? '').replace(',', '.')) * per }

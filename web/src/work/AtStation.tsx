@@ -34,8 +34,24 @@ export function AtStation({ station, designId, turned, onTurn, findings, hint }:
   )
   return (
     <>
-      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>{guarded(asBoard ? <board.Shown designId={designId} /> : <TankDrawing station={station} />)}</Box>
-      <Box component="aside" aria-label="Inputs" sx={{ width: 336, flexShrink: 0, overflowY: 'auto', borderLeft: `1px solid ${inks.line}`, background: inks.sheet, p: 2, display: 'flex', flexDirection: 'column', gap: 1.75 }}>
+      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>
+        {guarded(asBoard ? <board.Shown designId={designId} /> : <TankDrawing station={station} />)}
+      </Box>
+      <Box
+        component="aside"
+        aria-label="Inputs"
+        sx={{
+          width: 336,
+          flexShrink: 0,
+          overflowY: 'auto',
+          borderLeft: `1px solid ${inks.line}`,
+          background: inks.sheet,
+          p: 2,
+          display: 'flex',
+          flexDirection: 'column',
+          gap: 1.75,
+        }}
+      >
         <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', minHeight: 44 }}>
           <Typography variant="h1">{title}</Typography>
           {board?.name && (
@@ -51,7 +67,12 @@ export function AtStation({ station, designId, turned, onTurn, findings, hint }:
         )}
         {guarded(<Panel designId={designId} findings={findings} />)}
         {next && next !== station && (
-          <Button component={Link} to={`/designs/${designId}/${next.name}`} variant="outlined" sx={{ flexShrink: 0, mt: 'auto' }}>
+          <Button
+            component={Link}
+            to={`/designs/${designId}/${next.name}`}
+            variant="outlined"
+            sx={{ flexShrink: 0, mt: 'auto' }}
+          >
             Next: {next.title}, {next.about}
           </Button>
         )}

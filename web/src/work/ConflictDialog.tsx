@@ -1,4 +1,16 @@
-import { Button, Dialog, DialogActions, DialogContent, DialogContentText, DialogTitle, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material'
+import {
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogContentText,
+  DialogTitle,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+} from '@mui/material'
 import type { Design } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import { keepMine, takeTheirs, useSaving } from './saving'
@@ -17,7 +29,9 @@ export function differences(mine: unknown, theirs: unknown, path = ''): Differen
   if (!isObject(mine) && !isObject(theirs)) return [{ path, mine, theirs }]
   const a = (isObject(mine) ? mine : {}) as Record<string, unknown>
   const b = (isObject(theirs) ? theirs : {}) as Record<string, unknown>
-  return [...new Set([...Object.keys(a), ...Object.keys(b)])].flatMap((key) => differences(a[key], b[key], path ? `${path}.${key}` : key))
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])].flatMap((key) =>
+    differences(a[key], b[key], path ? `${path}.${key}` : key),
+  )
 }
 
 /** Two people saved over each other: show both sides, let the person choose, lose neither. */
@@ -29,8 +43,14 @@ export function ConflictDialog() {
     <Dialog open maxWidth="md" fullWidth aria-labelledby="conflict-title">
       <DialogTitle id="conflict-title">Two versions of this design</DialogTitle>
       <DialogContent>
-        <DialogContentText>{why} You were working on an older one. Whichever you go on with, the other stays in the revisions.</DialogContentText>
-        <DifferenceTable mine={design} theirs={other.design} titles={['Yours', `${other.author}’s, r${other.number}`]} />
+        <DialogContentText>
+          {why} You were working on an older one. Whichever you go on with, the other stays in the revisions.
+        </DialogContentText>
+        <DifferenceTable
+          mine={design}
+          theirs={other.design}
+          titles={['Yours', `${other.author}’s, r${other.number}`]}
+        />
       </DialogContent>
       <DialogActions>
         <Button onClick={() => void takeTheirs()}>Go on with {other.author}’s</Button>
@@ -64,7 +84,12 @@ export function DifferenceTable({ mine, theirs, titles }: { mine: Design; theirs
       <TableBody>
         {rows.map((row) => (
           <TableRow key={row.path}>
-            <TableCell>{row.path.replace(/_(mm|l)$/, '').replaceAll('.', ' › ').replaceAll('_', ' ')}</TableCell>
+            <TableCell>
+              {row.path
+                .replace(/_(mm|l)$/, '')
+                .replaceAll('.', ' › ')
+                .replaceAll('_', ' ')}
+            </TableCell>
             <TableCell>{show(row.path, row.mine)}</TableCell>
             <TableCell>{show(row.path, row.theirs)}</TableCell>
           </TableRow>

@@ -9,7 +9,15 @@ import { SeverityMark } from './Marks'
 import { applyPatch, useWork } from './store'
 
 /** What is wrong, why it matters, and what would put it right. */
-export function Findings({ designId, station, everywhere }: { designId: number; station: string; everywhere: boolean }) {
+export function Findings({
+  designId,
+  station,
+  everywhere,
+}: {
+  designId: number
+  station: string
+  everywhere: boolean
+}) {
   const evaluation = useWork((work) => work.evaluation)
   const all = evaluation?.findings ?? []
   const shown = everywhere ? all : all.filter((finding) => finding.station === station)
@@ -43,7 +51,13 @@ function Search({ evaluation }: { evaluation: Evaluation }) {
   const { untried = 0 } = evaluation
   if (!evaluation.tried) {
     return (
-      <Typography variant="body2" color="textSecondary" role="status" data-looking sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1 }}>
+      <Typography
+        variant="body2"
+        color="textSecondary"
+        role="status"
+        data-looking
+        sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1 }}
+      >
         <CircularProgress size={14} aria-hidden="true" /> Looking for remedies
       </Typography>
     )
@@ -60,11 +74,29 @@ function FindingCard({ finding, designId, showStation }: { finding: Finding; des
   const { inks } = useTheme()
   const { say } = useUnits()
   return (
-    <Box component="article" data-finding={finding.key} sx={{ borderLeft: `4px solid ${inks[finding.severity]}`, background: inks.paper, p: 1.5, mb: 1.25 }}>
-      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: 12, fontWeight: 700, textTransform: 'uppercase', letterSpacing: '.06em', color: inks[finding.severity] }}>
+    <Box
+      component="article"
+      data-finding={finding.key}
+      sx={{ borderLeft: `4px solid ${inks[finding.severity]}`, background: inks.paper, p: 1.5, mb: 1.25 }}
+    >
+      <Box
+        sx={{
+          display: 'flex',
+          gap: 1,
+          alignItems: 'center',
+          fontSize: 12,
+          fontWeight: 700,
+          textTransform: 'uppercase',
+          letterSpacing: '.06em',
+          color: inks[finding.severity],
+        }}
+      >
         <SeverityMark severity={finding.severity} /> {finding.severity}
         {showStation && (
-          <Link to={`/designs/${designId}/${finding.station}`} style={{ marginLeft: 'auto', color: inks.quiet, fontWeight: 500 }}>
+          <Link
+            to={`/designs/${designId}/${finding.station}`}
+            style={{ marginLeft: 'auto', color: inks.quiet, fontWeight: 500 }}
+          >
             {stationOf(finding.station)?.title}
           </Link>
         )}
@@ -104,7 +136,12 @@ function RemedyRow({ id, remedy }: { id: string; remedy: Remedy }) {
         </Typography>
       ))}
       <Box sx={{ display: 'flex', gap: 1, mt: 0.5 }}>
-        <Button variant={trying ? 'contained' : 'outlined'} aria-pressed={trying} disabled={stale} onClick={() => void tryRemedy(id, remedy)}>
+        <Button
+          variant={trying ? 'contained' : 'outlined'}
+          aria-pressed={trying}
+          disabled={stale}
+          onClick={() => void tryRemedy(id, remedy)}
+        >
           {trying ? 'Trying' : 'Try'}
         </Button>
         <Button disabled={readOnly || stale} onClick={() => applyPatch(remedy.patch)}>
@@ -121,11 +158,21 @@ export function usePrice(change: Change | null): string {
   if (!change) return ''
   const signed = (amount: number, text: string) => `${amount < 0 ? '−' : '+'}${text}`
   const parts = [
-    Math.abs(change.brimful_l) >= 0.005 ? `${signed(change.brimful_l, units.volumeUnitText(Math.abs(change.brimful_l)))} brimful` : '',
-    change.empty_kg !== null && Math.abs(change.empty_kg) >= 0.005 ? signed(change.empty_kg, units.quantity('kg', Math.abs(change.empty_kg))) : '',
-    Math.abs(change.weld_m) >= 0.005 ? `${signed(change.weld_m, units.quantity('m', Math.abs(change.weld_m)))} weld` : '',
-    change.minutes !== null && change.minutes !== undefined && Math.abs(change.minutes) >= 0.5 ? signed(change.minutes, `${units.number(Math.abs(change.minutes), 0)} min`) : '',
-    change.money !== null && change.money !== undefined && Math.abs(change.money) >= 0.5 ? signed(change.money, `${units.number(Math.abs(change.money), 0)} ${change.currency}`.trim()) : '',
+    Math.abs(change.brimful_l) >= 0.005
+      ? `${signed(change.brimful_l, units.volumeUnitText(Math.abs(change.brimful_l)))} brimful`
+      : '',
+    change.empty_kg !== null && Math.abs(change.empty_kg) >= 0.005
+      ? signed(change.empty_kg, units.quantity('kg', Math.abs(change.empty_kg)))
+      : '',
+    Math.abs(change.weld_m) >= 0.005
+      ? `${signed(change.weld_m, units.quantity('m', Math.abs(change.weld_m)))} weld`
+      : '',
+    change.minutes !== null && change.minutes !== undefined && Math.abs(change.minutes) >= 0.5
+      ? signed(change.minutes, `${units.number(Math.abs(change.minutes), 0)} min`)
+      : '',
+    change.money !== null && change.money !== undefined && Math.abs(change.money) >= 0.5
+      ? signed(change.money, `${units.number(Math.abs(change.money), 0)} ${change.currency}`.trim())
+      : '',
   ].filter(Boolean)
   return parts.length === 0 ? 'Same litres, mass and weld; its work isn’t priced' : parts.join(', ')
 }

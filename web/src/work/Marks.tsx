@@ -25,7 +25,15 @@ export function StationMarkIcon({ state }: { state: StationMark }) {
   if (state === 'blocked') return <SeverityMark severity="stop" />
   return (
     <svg width="18" height="18" viewBox="0 0 20 20" aria-hidden="true" style={{ flexShrink: 0 }}>
-      <circle cx="10" cy="10" r="8" fill={state === 'ready' ? inks.good : 'none'} stroke={state === 'ready' ? inks.good : inks.quiet} strokeWidth="2" strokeDasharray={state === 'not judged yet' ? '3 3.280' : undefined} />
+      <circle
+        cx="10"
+        cy="10"
+        r="8"
+        fill={state === 'ready' ? inks.good : 'none'}
+        stroke={state === 'ready' ? inks.good : inks.quiet}
+        strokeWidth="2"
+        strokeDasharray={state === 'not judged yet' ? '3 3.280' : undefined}
+      />
       {state === 'needs attention' && <path d="M10 2a8 8 0 0 1 0 16z" fill={inks.quiet} />}
       {state === 'ready' && <path d="M5.500 10.500l3 3 6-7" fill="none" stroke={inks.sheet} strokeWidth="2.300" />}
     </svg>

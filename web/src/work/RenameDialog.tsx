@@ -5,11 +5,25 @@ import * as declared from '../api/declared'
 import { api, asked } from '../api/client'
 
 /** Another name for a design. */
-export function RenameDialog({ designId, name, onClose }: { designId: number; name: string; onClose: (name: string) => void }) {
+export function RenameDialog({
+  designId,
+  name,
+  onClose,
+}: {
+  designId: number
+  name: string
+  onClose: (name: string) => void
+}) {
   const [text, setText] = useState(name)
   const queries = useQueryClient()
   const rename = useMutation({
-    mutationFn: () => asked(api.PATCH('/api/designs/{design_id}', { params: { path: { design_id: designId } }, body: { name: text.trim() } })),
+    mutationFn: () =>
+      asked(
+        api.PATCH('/api/designs/{design_id}', {
+          params: { path: { design_id: designId } },
+          body: { name: text.trim() },
+        }),
+      ),
     onSuccess: (design) => {
       void queries.invalidateQueries({ queryKey: ['jobs'] })
       onClose(design.name)
@@ -25,7 +39,13 @@ export function RenameDialog({ designId, name, onClose }: { designId: number; na
         <DialogTitle id="rename-title">Rename the design</DialogTitle>
         <DialogContent>
           {rename.error && <Alert severity="error">{rename.error.message}</Alert>}
-          <TextField label="Name" autoFocus sx={{ mt: 1 }} value={text} onChange={(event) => setText(event.target.value.slice(0, declared.Rename.most.name))} />
+          <TextField
+            label="Name"
+            autoFocus
+            sx={{ mt: 1 }}
+            value={text}
+            onChange={(event) => setText(event.target.value.slice(0, declared.Rename.most.name))}
+          />
         </DialogContent>
         <DialogActions>
           <Button onClick={() => onClose(name)}>Cancel</Button>

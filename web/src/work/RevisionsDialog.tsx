@@ -1,4 +1,16 @@
-import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, List, ListItemButton, ListItemText, Typography } from '@mui/material'
+import {
+  Alert,
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  List,
+  ListItemButton,
+  ListItemText,
+  Typography,
+} from '@mui/material'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, asked } from '../api/client'
@@ -23,12 +35,20 @@ export function RevisionsDialog({ designId, open, onClose }: { designId: number;
   const old = useQuery({
     queryKey: ['revision', designId, chosen],
     enabled: open && chosen !== null,
-    queryFn: () => asked(api.GET('/api/designs/{design_id}/revisions/{number}', { params: { path: { ...path, number: chosen ?? 0 } } })),
+    queryFn: () =>
+      asked(
+        api.GET('/api/designs/{design_id}/revisions/{number}', { params: { path: { ...path, number: chosen ?? 0 } } }),
+      ),
   })
   const restore = useMutation({
     mutationFn: async (number: number) => {
       await save()
-      return asked(api.POST('/api/designs/{design_id}/restore', { params: { path }, body: { base_revision: useSaving.getState().revision, number } }))
+      return asked(
+        api.POST('/api/designs/{design_id}/restore', {
+          params: { path },
+          body: { base_revision: useSaving.getState().revision, number },
+        }),
+      )
     },
     onSuccess: (answer) => {
       begin(designId, answer.revision, answer.design, false)
@@ -43,8 +63,16 @@ export function RevisionsDialog({ designId, open, onClose }: { designId: number;
         <Box sx={{ width: 280, flexShrink: 0 }}>
           <List dense sx={{ maxHeight: 420, overflowY: 'auto' }}>
             {list.data?.items.map((item) => (
-              <ListItemButton key={item.number} selected={item.number === chosen} onClick={() => setChosen(item.number)} sx={{ minHeight: 44 }}>
-                <ListItemText primary={`r${item.number}${item.note ? `, ${item.note}` : ''}`} secondary={`${new Date(item.saved).toLocaleString('en-GB')} · ${item.author}`} />
+              <ListItemButton
+                key={item.number}
+                selected={item.number === chosen}
+                onClick={() => setChosen(item.number)}
+                sx={{ minHeight: 44 }}
+              >
+                <ListItemText
+                  primary={`r${item.number}${item.note ? `, ${item.note}` : ''}`}
+                  secondary={`${new Date(item.saved).toLocaleString('en-GB')} · ${item.author}`}
+                />
               </ListItemButton>
             ))}
           </List>
@@ -64,13 +92,19 @@ export function RevisionsDialog({ designId, open, onClose }: { designId: number;
               Choose a revision to see how it differs from now.
             </Typography>
           ) : (
-            old.data && <DifferenceTable mine={design} theirs={old.data.design} titles={['Now', `r${old.data.number}`]} />
+            old.data && (
+              <DifferenceTable mine={design} theirs={old.data.design} titles={['Now', `r${old.data.number}`]} />
+            )
           )}
         </Box>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Close</Button>
-        <Button variant="contained" disabled={chosen === null || readOnly || restore.isPending} onClick={() => chosen !== null && restore.mutate(chosen)}>
+        <Button
+          variant="contained"
+          disabled={chosen === null || readOnly || restore.isPending}
+          onClick={() => chosen !== null && restore.mutate(chosen)}
+        >
           Bring it back
         </Button>
       </DialogActions>

@@ -19,8 +19,28 @@ export function SaveState() {
   const { state, revision, why } = useSaving()
   const wrong = ['invalid', 'away', 'conflict', 'signed out'].includes(state)
   return (
-    <Box role="status" data-save={state} title={why || undefined} sx={{ display: 'flex', alignItems: 'center', gap: 1, mr: 1.5, fontSize: 13, whiteSpace: 'nowrap', color: inks.plateInk }}>
-      <Box component="span" sx={wrong ? { background: '#ffd9a0', color: '#2b1a00', px: 1, py: 0.5, borderRadius: '3px', fontWeight: 650 } : undefined}>
+    <Box
+      role="status"
+      data-save={state}
+      title={why || undefined}
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1,
+        mr: 1.5,
+        fontSize: 13,
+        whiteSpace: 'nowrap',
+        color: inks.plateInk,
+      }}
+    >
+      <Box
+        component="span"
+        sx={
+          wrong
+            ? { background: '#ffd9a0', color: '#2b1a00', px: 1, py: 0.5, borderRadius: '3px', fontWeight: 650 }
+            : undefined
+        }
+      >
         {WORDS[state]}
         {state === 'saved' ? ` · r${revision}` : ''}
       </Box>

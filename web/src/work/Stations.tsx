@@ -28,7 +28,18 @@ export function Stations({ designId, at }: { designId: number; at: string }) {
     setFolded(next)
   }
   return (
-    <Box component="nav" aria-label="Stations" sx={{ width: { xs: 112, lg: 150 }, flexShrink: 0, background: inks.paper, borderRight: `1px solid ${inks.line}`, py: 0.5, overflowY: 'auto' }}>
+    <Box
+      component="nav"
+      aria-label="Stations"
+      sx={{
+        width: { xs: 112, lg: 150 },
+        flexShrink: 0,
+        background: inks.paper,
+        borderRight: `1px solid ${inks.line}`,
+        py: 0.5,
+        overflowY: 'auto',
+      }}
+    >
       {GROUPS.map(([group, title]) => {
         const within = stations().filter((station) => station.group === group)
         if (!within.length) return null
@@ -39,14 +50,30 @@ export function Stations({ designId, at }: { designId: number; at: string }) {
               onClick={() => fold(group)}
               aria-expanded={open}
               data-group={group}
-              sx={{ width: '100%', minHeight: 24, justifyContent: 'space-between', px: { xs: 1, lg: 1.75 }, fontFamily: 'inherit', fontSize: 12, fontWeight: 650, letterSpacing: '0.04em', color: 'text.secondary', '&:hover': { background: inks.sheet } }}
+              sx={{
+                width: '100%',
+                minHeight: 24,
+                justifyContent: 'space-between',
+                px: { xs: 1, lg: 1.75 },
+                fontFamily: 'inherit',
+                fontSize: 12,
+                fontWeight: 650,
+                letterSpacing: '0.04em',
+                color: 'text.secondary',
+                '&:hover': { background: inks.sheet },
+              }}
             >
               {title}
               <Box component="span" aria-hidden sx={{ transform: open ? 'none' : 'rotate(-90deg)' }}>
                 ▾
               </Box>
             </ButtonBase>
-            {within.map((station) => (open || station.name === at) && <StationLink key={station.name} station={station} designId={designId} here={station.name === at} />)}
+            {within.map(
+              (station) =>
+                (open || station.name === at) && (
+                  <StationLink key={station.name} station={station} designId={designId} here={station.name === at} />
+                ),
+            )}
           </Box>
         )
       })}
@@ -61,7 +88,9 @@ function StationLink({ station, designId, here }: { station: Station; designId: 
   const { inks } = useTheme()
   const useMark = station.useMark ?? unmarked
   const judged = useWork((work) => work.evaluation?.stations.find((item) => item.station === station.name)?.state)
-  const open = useWork((work) => work.evaluation?.findings ?? NONE).filter((finding) => finding.station === station.name && finding.severity !== 'note').length
+  const open = useWork((work) => work.evaluation?.findings ?? NONE).filter(
+    (finding) => finding.station === station.name && finding.severity !== 'note',
+  ).length
   const state = useMark(designId) ?? judged ?? 'not judged yet'
   const said = open ? `${state}, ${open} open` : state
   return (
@@ -88,7 +117,17 @@ function StationLink({ station, designId, here }: { station: Station; designId: 
       <StationMarkIcon state={state} />
       <Box sx={{ flex: 1, fontWeight: here ? 700 : 550 }}>{station.title}</Box>
       <Box sx={readOutOnly}>, {state}</Box>
-      {open > 0 && <Box sx={{ fontSize: 12, fontVariantNumeric: 'tabular-nums', color: state === 'blocked' ? inks.stop : 'text.secondary' }}>{open}</Box>}
+      {open > 0 && (
+        <Box
+          sx={{
+            fontSize: 12,
+            fontVariantNumeric: 'tabular-nums',
+            color: state === 'blocked' ? inks.stop : 'text.secondary',
+          }}
+        >
+          {open}
+        </Box>
+      )}
       {open > 0 && <Box sx={readOutOnly}> open</Box>}
     </Box>
   )

@@ -73,7 +73,15 @@ function Bench({ opened, station, readOnly }: { opened: Schemas['DesignOut']; st
       <HeaderParts opened={opened} />
       <Box component="main" sx={{ display: 'flex', flex: 1, minHeight: 0 }}>
         <Stations designId={opened.id} at={station.name} />
-        <AtStation key={station.name} station={station} designId={opened.id} turned={turned[station.name]} hint={opened.guide[station.name]} onTurn={(to) => setTurned({ ...turned, [station.name]: to })} findings={<Findings designId={opened.id} station={station.name} everywhere={everywhere} />} />
+        <AtStation
+          key={station.name}
+          station={station}
+          designId={opened.id}
+          turned={turned[station.name]}
+          hint={opened.guide[station.name]}
+          onTurn={(to) => setTurned({ ...turned, [station.name]: to })}
+          findings={<Findings designId={opened.id} station={station.name} everywhere={everywhere} />}
+        />
       </Box>
       <Tally
         onFindings={() => {
@@ -101,7 +109,11 @@ function HeaderParts({ opened }: { opened: Schemas['DesignOut'] }) {
     <>
       <Box sx={{ flex: 1, minWidth: 0, px: 1, fontSize: 14, lineHeight: 1.2 }}>
         <Box sx={{ fontWeight: 650, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-          <Link to={`/jobs/${opened.job_number}`} title="This job: its designs, findings, papers, who did what" style={{ color: inks.plateInk }}>
+          <Link
+            to={`/jobs/${opened.job_number}`}
+            title="This job: its designs, findings, papers, who did what"
+            style={{ color: inks.plateInk }}
+          >
             {opened.job_number} {opened.job_title}
           </Link>
         </Box>

@@ -25,7 +25,15 @@ const ask = ({ design, fill, attitude, cuts, asks, mark, remedies }: Question) =
     api.POST('/api/evaluate', {
       body: {
         design: design as unknown as Record<string, unknown>,
-        showing: { fill_fraction: fill, attitude, cut_x_mm: cuts.x, cut_y_mm: cuts.y, results: [...ALWAYS, ...asks], mark_mm: mark, remedies },
+        showing: {
+          fill_fraction: fill,
+          attitude,
+          cut_x_mm: cuts.x,
+          cut_y_mm: cuts.y,
+          results: [...ALWAYS, ...asks],
+          mark_mm: mark,
+          remedies,
+        },
       },
     }),
   ) as Promise<Evaluation>
@@ -36,7 +44,14 @@ let busy = false
 let asleep: ReturnType<typeof setTimeout> | null = null
 let last: Question | null = null
 
-const sameQuestion = (a: Question | null, b: Question) => a !== null && a.design === b.design && a.fill === b.fill && a.attitude === b.attitude && a.cuts === b.cuts && a.asks === b.asks && a.mark === b.mark
+const sameQuestion = (a: Question | null, b: Question) =>
+  a !== null &&
+  a.design === b.design &&
+  a.fill === b.fill &&
+  a.attitude === b.attitude &&
+  a.cuts === b.cuts &&
+  a.asks === b.asks &&
+  a.mark === b.mark
 
 /** The question that is open now: first the figures, then, once the hand rests, the remedies too. */
 function nextQuestion(): Question | null {
@@ -46,13 +61,17 @@ function nextQuestion(): Question | null {
   return last?.remedies || isDragging() ? null : { ...now, remedies: true }
 }
 
-const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
 
 /** A later answer's results over an earlier one's: what wasn't asked for this time stays. */
 function over(before: unknown, later: unknown): unknown {
   if (later === null || later === undefined) return before
   if (!isRecord(before) || !isRecord(later)) return later
-  return { ...before, ...Object.fromEntries(Object.entries(later).map(([name, value]) => [name, value ?? before[name]])) }
+  return {
+    ...before,
+    ...Object.fromEntries(Object.entries(later).map(([name, value]) => [name, value ?? before[name]])),
+  }
 }
 
 /** An answer about the same design as the one before, with the results that it wasn't asked for. */
@@ -68,7 +87,10 @@ function kept(answer: Evaluation, design: Design): Evaluation {
   const whole = evaluated === design ? completed(answer, before) : answer
   if (answer.tried) return whole
   const remedies = new Map(before.findings?.map((finding) => [finding.key, finding.remedies]))
-  return { ...whole, findings: whole.findings?.map((finding) => ({ ...finding, remedies: remedies.get(finding.key) ?? [] })) }
+  return {
+    ...whole,
+    findings: whole.findings?.map((finding) => ({ ...finding, remedies: remedies.get(finding.key) ?? [] })),
+  }
 }
 
 /** Ask the core about the present design. One question at a time; the newest design always gets its answer. */
@@ -85,7 +107,8 @@ async function refresh() {
       last = question
       try {
         const answer = await ask(question)
-        if (get().design === question.design || get().evaluated !== get().design) set({ evaluation: kept(answer, question.design), evaluated: question.design, faults: [], unreachable: false })
+        if (get().design === question.design || get().evaluated !== get().design)
+          set({ evaluation: kept(answer, question.design), evaluated: question.design, faults: [], unreachable: false })
       } catch (error) {
         if (!(error instanceof Failure)) throw error
         if (error.status === 422) {
@@ -126,6 +149,14 @@ export async function tryRemedy(key: string, remedy: Remedy) {
   }
   set({ trial: { key, remedy, evaluation: null } })
   const { design, fill, attitude, cuts, asks, mark } = get()
-  const evaluation = await ask({ design: patched(design, remedy.patch), fill, attitude, cuts, asks, mark, remedies: false }).catch(() => null)
+  const evaluation = await ask({
+    design: patched(design, remedy.patch),
+    fill,
+    attitude,
+    cuts,
+    asks,
+    mark,
+    remedies: false,
+  }).catch(() => null)
   if (get().trial?.key === key) set({ trial: { key, remedy, evaluation } })
 }

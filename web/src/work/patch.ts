@@ -1,6 +1,7 @@
 import type { Design, Patch } from '../api/model'
 
-const isObject = (value: unknown): value is Patch => typeof value === 'object' && value !== null && !Array.isArray(value)
+const isObject = (value: unknown): value is Patch =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
 
 /** A JSON merge patch (RFC 7396), applied. */
 export function merged<T>(document: T, patch: Patch): T {

@@ -104,7 +104,8 @@ function failed(error: unknown) {
   const failure = error instanceof Failure ? error : new Failure(0, 'fault', String(error))
   if (failure.status === 409) set({ state: 'conflict', why: failure.message, other: failure.body.current as Other })
   else if (failure.status === 422 || failure.status === 413) set({ state: 'invalid', why: failure.message })
-  else if (failure.status === 401) set({ state: 'signed out', why: 'Sign in again in another tab; this one will then save.' })
+  else if (failure.status === 401)
+    set({ state: 'signed out', why: 'Sign in again in another tab; this one will then save.' })
   else set({ state: 'away', why: failure.message })
   if (failure.status !== 409 && failure.status !== 422) soon(RETRY_MS)
 }
@@ -137,7 +138,8 @@ export function watchForSaving(): () => void {
     }
   })
   const leaving = (event: BeforeUnloadEvent) => {
-    if (get().designId !== null && !useWork.getState().readOnly && !same(useWork.getState().design, get().saved)) event.preventDefault()
+    if (get().designId !== null && !useWork.getState().readOnly && !same(useWork.getState().design, get().saved))
+      event.preventDefault()
   }
   const back = () => void save()
   window.addEventListener('beforeunload', leaving)
@@ -169,4 +171,3 @@ export async function takeTheirs() {
     await save(`taken from revision ${other.number}`)
   }
 }
-

@@ -117,7 +117,11 @@ export function endDrag(keep: boolean) {
   const end = get().design
   dragStart = null
   // The step is put into the history as it is: the design doesn't go back and forth for it.
-  if (keep && !same(start, end)) useWork.temporal.setState({ pastStates: [...history().pastStates, { design: start }].slice(-STEPS_KEPT), futureStates: [] })
+  if (keep && !same(start, end))
+    useWork.temporal.setState({
+      pastStates: [...history().pastStates, { design: start }].slice(-STEPS_KEPT),
+      futureStates: [],
+    })
   set(keep ? { dragging: false } : { design: start, dragging: false })
   history().resume()
 }
@@ -148,7 +152,9 @@ export const select = (at: Selected) => set({ at })
 export const stopTrial = () => set({ trial: null })
 
 /** The first complaint about a part, by its path in the design. */
-export const useFaultUnder = (path: string) => useWork((state) => state.faults.find((fault) => fault.field === path || fault.field.startsWith(`${path}.`))?.message)
+export const useFaultUnder = (path: string) =>
+  useWork((state) => state.faults.find((fault) => fault.field === path || fault.field.startsWith(`${path}.`))?.message)
 
 /** The complaint about a field, by its path in the design. */
-export const useFault = (path: string) => useWork((state) => state.faults.find((fault) => fault.field === path)?.message)
+export const useFault = (path: string) =>
+  useWork((state) => state.faults.find((fault) => fault.field === path)?.message)

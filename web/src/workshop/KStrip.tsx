@@ -16,7 +16,14 @@ const FIELDS: { name: Exclude<Field, 'angle_deg'>; label: string }[] = [
 
 /** K from a strip measured flat, bent once and measured again. */
 export function KStrip() {
-  const [strip, setStrip] = useState<Record<Field, number | null>>({ flat_mm: null, leg_a_mm: null, leg_b_mm: null, thickness_mm: null, radius_mm: null, angle_deg: 90 })
+  const [strip, setStrip] = useState<Record<Field, number | null>>({
+    flat_mm: null,
+    leg_a_mm: null,
+    leg_b_mm: null,
+    thickness_mm: null,
+    radius_mm: null,
+    angle_deg: 90,
+  })
   const whole = Object.values(strip).every((value) => value !== null)
   const k = useQuery({
     queryKey: ['k', strip],
@@ -39,7 +46,10 @@ export function KStrip() {
       <Box role="status" sx={{ mt: 1.5 }}>
         {k.data && (
           <Alert severity={k.data.usable ? 'success' : 'warning'} icon={false}>
-            K = {k.data.k.toFixed(3)}. {k.data.usable ? 'Type it above for this metal.' : 'That can’t be: K lies between 0.2 and 0.5. Measure the strip again.'}
+            K = {k.data.k.toFixed(3)}.{' '}
+            {k.data.usable
+              ? 'Type it above for this metal.'
+              : 'That can’t be: K lies between 0.2 and 0.5. Measure the strip again.'}
           </Alert>
         )}
         {k.error && <Alert severity="error">{k.error instanceof Failure ? k.error.message : 'No answer.'}</Alert>}

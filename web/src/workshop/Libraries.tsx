@@ -21,7 +21,11 @@ export function PumpLibrary(props: Props<Pump>) {
           cell: (pump) =>
             pump.curves.map((curve) => {
               const last = curve.points.at(-1)
-              return <div key={curve.voltage_v}>{`${curve.voltage_v} V: ${units.flowText(curve.points[0]?.l_per_h ?? 0, 0)} free, ${units.flowText(last?.l_per_h ?? 0, 0)} at ${units.quantity('kpa', last?.kpa ?? 0)}`}</div>
+              return (
+                <div
+                  key={curve.voltage_v}
+                >{`${curve.voltage_v} V: ${units.flowText(curve.points[0]?.l_per_h ?? 0, 0)} free, ${units.flowText(last?.l_per_h ?? 0, 0)} at ${units.quantity('kpa', last?.kpa ?? 0)}`}</div>
+              )
             }),
         },
         { name: 'Outlet', cell: (pump) => pump.outlet || '–' },
@@ -40,9 +44,18 @@ export function PartLibrary(props: Props<PortPart>) {
       columns={[
         { name: 'For a', cell: (part) => part.role },
         { name: 'Hole', cell: (part) => (part.seat ? units.lengthUnitText(part.seat.hole_mm) : '–') },
-        { name: 'Seat', cell: (part) => (part.seat ? `${part.seat.kind} ${units.lengthUnitText(part.seat.outer_mm)}${part.seat.bolts ? `, ${part.seat.bolts} bolts` : ''}` : '–') },
+        {
+          name: 'Seat',
+          cell: (part) =>
+            part.seat
+              ? `${part.seat.kind} ${units.lengthUnitText(part.seat.outer_mm)}${part.seat.bolts ? `, ${part.seat.bolts} bolts` : ''}`
+              : '–',
+        },
         { name: 'Design depth', cell: (part) => (part.hanger ? units.lengthUnitText(part.hanger.made_for_mm) : '–') },
-        { name: 'Insertion diagonal', cell: (part) => (part.diagonal_mm ? units.lengthUnitText(part.diagonal_mm) : '–') },
+        {
+          name: 'Insertion diagonal',
+          cell: (part) => (part.diagonal_mm ? units.lengthUnitText(part.diagonal_mm) : '–'),
+        },
       ]}
     />
   )
@@ -56,7 +69,10 @@ export function SenderLibrary(props: Props<SenderPart>) {
       {...props}
       columns={[
         { name: 'Sensing principle', cell: (part) => part.action.kind },
-        { name: 'Arm', cell: (part) => (part.action.kind === 'swing arm' ? units.lengthUnitText(part.action.made_arm_mm) : '–') },
+        {
+          name: 'Arm',
+          cell: (part) => (part.action.kind === 'swing arm' ? units.lengthUnitText(part.action.made_arm_mm) : '–'),
+        },
         { name: 'Empty to full', cell: (part) => `${part.ohms_empty} to ${part.ohms_full} Ω` },
       ]}
     />

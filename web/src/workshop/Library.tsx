@@ -32,7 +32,12 @@ export function Library<T extends { name: string }>({ what, items, columns, disa
   return (
     <>
       {items.length > 0 && (
-        <Box sx={{ maxHeight: 320, overflowY: 'auto', mb: 2 }} tabIndex={0} role="region" aria-label={`The shop’s ${what}`}>
+        <Box
+          sx={{ maxHeight: 320, overflowY: 'auto', mb: 2 }}
+          tabIndex={0}
+          role="region"
+          aria-label={`The shop’s ${what}`}
+        >
           <Table size="small" stickyHeader>
             <TableHead>
               <TableRow>
@@ -51,7 +56,11 @@ export function Library<T extends { name: string }>({ what, items, columns, disa
                     <TableCell key={column.name}>{column.cell(item)}</TableCell>
                   ))}
                   <TableCell align="right">
-                    <Button disabled={disabled} aria-label={`Remove ${item.name}`} onClick={() => onChange(items.filter((other) => other !== item))}>
+                    <Button
+                      disabled={disabled}
+                      aria-label={`Remove ${item.name}`}
+                      onClick={() => onChange(items.filter((other) => other !== item))}
+                    >
                       Remove
                     </Button>
                   </TableCell>
@@ -62,13 +71,22 @@ export function Library<T extends { name: string }>({ what, items, columns, disa
         </Box>
       )}
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-        <FileButton label={`Take ${what} from CSV`} accept=".csv,text/csv" disabled={disabled} onFile={(file) => void read(file)} />
+        <FileButton
+          label={`Take ${what} from CSV`}
+          accept=".csv,text/csv"
+          disabled={disabled}
+          onFile={(file) => void read(file)}
+        />
         <Button variant="outlined" href={`/api/workshop/${what}.csv`} download>
           {`${what[0]?.toUpperCase()}${what.slice(1)} as CSV`}
         </Button>
       </Box>
-      {told && told.taken > 0 && told.problems.length === 0 && <Alert severity="success" sx={{ mt: 1 }}>{`${told.taken} ${what} read. Save the workshop to keep them.`}</Alert>}
-      {told && <Problems problems={told.problems} taken={`${told.taken} ${what} read; save the workshop to keep them.`} />}
+      {told && told.taken > 0 && told.problems.length === 0 && (
+        <Alert severity="success" sx={{ mt: 1 }}>{`${told.taken} ${what} read. Save the workshop to keep them.`}</Alert>
+      )}
+      {told && (
+        <Problems problems={told.problems} taken={`${told.taken} ${what} read; save the workshop to keep them.`} />
+      )}
       {failed && (
         <Alert severity="error" sx={{ mt: 1 }}>
           {failed}

@@ -13,7 +13,8 @@ export function People() {
   const people = useQuery({ queryKey: KEY, queryFn: () => asked(api.GET('/api/people')) })
   const again = () => void queries.invalidateQueries({ queryKey: KEY })
   const change = useMutation({
-    mutationFn: ({ id, ...body }: { id: number; role?: Role; is_active?: boolean }) => asked(api.PATCH('/api/people/{person_id}', { params: { path: { person_id: id } }, body })),
+    mutationFn: ({ id, ...body }: { id: number; role?: Role; is_active?: boolean }) =>
+      asked(api.PATCH('/api/people/{person_id}', { params: { path: { person_id: id } }, body })),
     onSuccess: again,
   })
   const [fresh, setFresh] = useState<Schemas['PersonIn']>({ username: '', name: '', role: 'fabricator', password: '' })
@@ -43,20 +44,53 @@ export function People() {
               <TableCell>{person.name}</TableCell>
               <TableCell>{person.username}</TableCell>
               <TableCell sx={{ width: 200 }}>
-                <Choice label={`Role of ${person.name}`} value={person.role} options={declared.PersonIn.choices.role} onChange={(role) => change.mutate({ id: person.id, role })} />
+                <Choice
+                  label={`Role of ${person.name}`}
+                  value={person.role}
+                  options={declared.PersonIn.choices.role}
+                  onChange={(role) => change.mutate({ id: person.id, role })}
+                />
               </TableCell>
               <TableCell align="right">
-                <Button onClick={() => change.mutate({ id: person.id, is_active: !person.is_active })}>{person.is_active ? 'Close the account' : 'Open it again'}</Button>
+                <Button onClick={() => change.mutate({ id: person.id, is_active: !person.is_active })}>
+                  {person.is_active ? 'Close the account' : 'Open it again'}
+                </Button>
               </TableCell>
             </TableRow>
           ))}
         </TableBody>
       </Table>
-      <Box component="form" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr 1fr auto', gap: 2 }} onSubmit={(event) => { event.preventDefault(); add.mutate() }}>
-        <TextField label="Name" value={fresh.name} onChange={(event) => setFresh({ ...fresh, name: event.target.value })} />
-        <TextField label="Signs in as" value={fresh.username} onChange={(event) => setFresh({ ...fresh, username: event.target.value.toLowerCase() })} />
-        <Choice label="Role" value={fresh.role} options={declared.PersonIn.choices.role} onChange={(role) => setFresh({ ...fresh, role })} />
-        <TextField label="First password" type="password" autoComplete="new-password" value={fresh.password} onChange={(event) => setFresh({ ...fresh, password: event.target.value })} />
+      <Box
+        component="form"
+        sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr 1fr auto', gap: 2 }}
+        onSubmit={(event) => {
+          event.preventDefault()
+          add.mutate()
+        }}
+      >
+        <TextField
+          label="Name"
+          value={fresh.name}
+          onChange={(event) => setFresh({ ...fresh, name: event.target.value })}
+        />
+        <TextField
+          label="Signs in as"
+          value={fresh.username}
+          onChange={(event) => setFresh({ ...fresh, username: event.target.value.toLowerCase() })}
+        />
+        <Choice
+          label="Role"
+          value={fresh.role}
+          options={declared.PersonIn.choices.role}
+          onChange={(role) => setFresh({ ...fresh, role })}
+        />
+        <TextField
+          label="First password"
+          type="password"
+          autoComplete="new-password"
+          value={fresh.password}
+          onChange={(event) => setFresh({ ...fresh, password: event.target.value })}
+        />
         <Button type="submit" variant="outlined" disabled={!fresh.name || !fresh.username || !fresh.password}>
           Add
         </Button>

@@ -1,7 +1,7 @@
 import { Alert, Box, Button, TextField, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { type ReactNode, useState } from 'react'
+import { useState } from 'react'
 import * as declared from '../api/declared'
 import { api, asked, Failure, type Schemas } from '../api/client'
 import { useSession } from '../app/session'
@@ -9,78 +9,75 @@ import { LengthField, NumberField, QuantityField, ShareField } from '../fields/f
 import { PartLibrary, PumpLibrary, SenderLibrary } from './Libraries'
 import { KStrip } from './KStrip'
 import { People } from './People'
+import { PriceFields } from './PriceFields'
 import { workshopQuery } from './query'
+import { grid, Section } from './Section'
 import { StockTable } from './StockTable'
 
 export type Settings = Schemas['WorkshopOut']['settings']
 type Rules = NonNullable<Settings['rules']>
 type Brake = NonNullable<Settings['brake']>
-type Prices = NonNullable<Settings['prices']>
-type PerKg = NonNullable<Prices['metal_per_kg']>
-type Metal = keyof PerKg
-
-const PRICES = [
-  ['weld_per_m', 'Weld price', 'time, gas, rod, finishing', 'perm'],
-  ['hours_per_m', 'Welding hours', 'cut, fitted, welded, dressed', 'perm'],
-  ['per_hour', 'Price of an hour', 'for work beside seams', null],
-  ['minutes_per_bend', 'Minutes per bend', 'marked out and checked', null],
-  ['minutes_per_port', 'Minutes per port', 'laid out, cut, boss welded in', null],
-  ['minutes_per_fitting', 'Minutes per valve or strap', 'fitted', null],
-  ['per_fitting', 'Price of a valve or strap', 'as bought', null],
-  ['foam_per_l', 'Foam price', '', 'perl'],
-  ['bladder', 'Bladder price', 'made to size', null],
-  ['surge_tank', 'Surge tank price', 'with its pump and hoses', null],
-] as const
-
-/** Prices by metal with one set, or taken out. */
-const priced = (all: PerKg, metal: Metal, value: number | null): PerKg => Object.fromEntries([...Object.entries(all).filter(([name]) => name !== metal), ...(value === null ? [] : [[metal, value]])]) as PerKg
 
 /** The workshop's machines, sheets and house rules: what every design is judged against. */
 export default function WorkshopPage() {
   const workshop = useQuery(workshopQuery)
   const session = useSession()
-  if (!workshop.data) return <Box component="main" sx={{ p: 4 }}>{workshop.error ? <Alert severity="error">{workshop.error.message}</Alert> : null}</Box>
+  if (!workshop.data)
+    return (
+      <Box component="main" sx={{ p: 4 }}>
+        {workshop.error ? <Alert severity="error">{workshop.error.message}</Alert> : null}
+      </Box>
+    )
   return <Form key={workshop.data.version} kept={workshop.data} mayWrite={session.data?.role === 'owner'} />
 }
-
-function Section({ title, about, children }: { title: string; about: string; children: ReactNode }) {
-  const { inks } = useTheme()
-  return (
-    <Box component="section" sx={{ background: inks.sheet, border: `1px solid ${inks.line}`, p: 2.5, mb: 2 }}>
-      <Typography variant="h2">{title}</Typography>
-      <Typography variant="body2" color="textSecondary" sx={{ mb: 2 }}>
-        {about}
-      </Typography>
-      {children}
-    </Box>
-  )
-}
-
-const grid = { display: 'grid', gridTemplateColumns: { xs: '1fr 1fr', md: 'repeat(4, 1fr)' }, gap: 2 }
 
 function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: boolean }) {
   const { inks } = useTheme()
   const [settings, setSettings] = useState<Settings>(kept.settings)
   const queries = useQueryClient()
   const save = useMutation({
-    mutationFn: () => asked(api.PUT('/api/workshop', { body: { base_version: kept.version, settings: settings as unknown as Record<string, unknown> } })),
+    mutationFn: () =>
+      asked(
+        api.PUT('/api/workshop', {
+          body: { base_version: kept.version, settings: settings as unknown as Record<string, unknown> },
+        }),
+      ),
     onSuccess: (next) => queries.setQueryData(workshopQuery.queryKey, next),
   })
   const usual = kept.usual
   const rules = settings.rules ?? {}
   const brake = settings.brake ?? {}
   const rolls = settings.rolls ?? {}
-  const setRolls = (part: Partial<NonNullable<Settings['rolls']>>) => setSettings({ ...settings, rolls: { ...rolls, ...part } })
-  const prices = settings.prices ?? {}
-  const setPrices = (part: Partial<Prices>) => setSettings({ ...settings, prices: { ...prices, ...part } })
+  const setRolls = (part: Partial<NonNullable<Settings['rolls']>>) =>
+    setSettings({ ...settings, rolls: { ...rolls, ...part } })
   const changed = JSON.stringify(settings) !== JSON.stringify(kept.settings)
-  const fault = (path: string) => (save.error instanceof Failure ? save.error.faults.find((item) => item.field === path)?.message : undefined)
-  const setRule = (name: keyof Rules) => (value: number | null) => value !== null && setSettings({ ...settings, rules: { ...rules, [name]: value } })
+  const fault = (path: string) =>
+    save.error instanceof Failure ? save.error.faults.find((item) => item.field === path)?.message : undefined
+  const setRule = (name: keyof Rules) => (value: number | null) =>
+    value !== null && setSettings({ ...settings, rules: { ...rules, [name]: value } })
   const setBrake = (part: Partial<Brake>) => setSettings({ ...settings, brake: { ...brake, ...part } })
-  const rule = (name: Exclude<keyof Rules, 'clearances_mm'>) => ({ value: rules[name] ?? null, onCommit: setRule(name), fault: fault(`rules.${name}`), disabled: !mayWrite, hint: `usual ${String(usual.rules?.[name])}` })
+  const rule = (name: Exclude<keyof Rules, 'clearances_mm'>) => ({
+    value: rules[name] ?? null,
+    onCommit: setRule(name),
+    fault: fault(`rules.${name}`),
+    disabled: !mayWrite,
+    hint: `usual ${String(usual.rules?.[name])}`,
+  })
   return (
     <Box component="main" sx={{ flex: 1, overflowY: 'auto', px: { xs: 2, md: 4 }, py: 3 }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 2, position: 'sticky', top: -24, zIndex: 3, background: inks.paper, py: 1 }}>
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 2,
+          mb: 2,
+          position: 'sticky',
+          top: -24,
+          zIndex: 3,
+          background: inks.paper,
+          py: 1,
+        }}
+      >
         <Typography variant="h1" sx={{ mr: 'auto', fontSize: '1.6rem' }}>
           {kept.name}
         </Typography>
@@ -97,38 +94,93 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           {save.error.message}
         </Alert>
       )}
-      <Section title="Brake" about="A shape that it can’t make gets a stop, with the change that would make it possible.">
+      <Section
+        title="Brake"
+        about="A shape that it can’t make gets a stop, with the change that would make it possible."
+      >
         <Box sx={grid}>
-          <TextField label="Name" value={brake.name ?? ''} disabled={!mayWrite} onChange={(event) => setBrake({ name: event.target.value.slice(0, declared.Brake.most.name) })} />
-          <LengthField label="Longest bend" value={brake.width_mm ?? null} disabled={!mayWrite} fault={fault('brake.width_mm')} onCommit={(value) => value !== null && setBrake({ width_mm: value })} />
-          <LengthField label="Smallest closed box, inside" value={brake.smallest_closed_box_mm ?? null} disabled={!mayWrite} fault={fault('brake.smallest_closed_box_mm')} onCommit={(value) => value !== null && setBrake({ smallest_closed_box_mm: value })} />
-          <LengthField label="Thickest mild steel" value={brake.thickest_steel_mm ?? null} disabled={!mayWrite} fault={fault('brake.thickest_steel_mm')} onCommit={(value) => value !== null && setBrake({ thickest_steel_mm: value })} />
-          <LengthField label="Shortest flange" value={brake.shortest_flange_mm ?? null} disabled={!mayWrite} fault={fault('brake.shortest_flange_mm')} onCommit={(value) => value !== null && setBrake({ shortest_flange_mm: value })} />
+          <TextField
+            label="Name"
+            value={brake.name ?? ''}
+            disabled={!mayWrite}
+            onChange={(event) => setBrake({ name: event.target.value.slice(0, declared.Brake.most.name) })}
+          />
+          <LengthField
+            label="Longest bend"
+            value={brake.width_mm ?? null}
+            disabled={!mayWrite}
+            fault={fault('brake.width_mm')}
+            onCommit={(value) => value !== null && setBrake({ width_mm: value })}
+          />
+          <LengthField
+            label="Smallest closed box, inside"
+            value={brake.smallest_closed_box_mm ?? null}
+            disabled={!mayWrite}
+            fault={fault('brake.smallest_closed_box_mm')}
+            onCommit={(value) => value !== null && setBrake({ smallest_closed_box_mm: value })}
+          />
+          <LengthField
+            label="Thickest mild steel"
+            value={brake.thickest_steel_mm ?? null}
+            disabled={!mayWrite}
+            fault={fault('brake.thickest_steel_mm')}
+            onCommit={(value) => value !== null && setBrake({ thickest_steel_mm: value })}
+          />
+          <LengthField
+            label="Shortest flange"
+            value={brake.shortest_flange_mm ?? null}
+            disabled={!mayWrite}
+            fault={fault('brake.shortest_flange_mm')}
+            onCommit={(value) => value !== null && setBrake({ shortest_flange_mm: value })}
+          />
         </Box>
       </Section>
       <Section title="Slip rolls" about="Cylinders and rolled edges tighter or longer than they take get a stop.">
         <Box sx={grid}>
-          <TextField label="Name of the rolls" value={rolls.name ?? ''} disabled={!mayWrite} onChange={(event) => setRolls({ name: event.target.value.slice(0, declared.Rolls.most.name) })} />
-          <LengthField label="Longest sheet rolled" value={rolls.width_mm ?? null} disabled={!mayWrite} fault={fault('rolls.width_mm')} onCommit={(value) => value !== null && setRolls({ width_mm: value })} />
-          <LengthField label="Tightest outside radius" value={rolls.least_radius_mm ?? null} disabled={!mayWrite} fault={fault('rolls.least_radius_mm')} onCommit={(value) => value !== null && setRolls({ least_radius_mm: value })} />
+          <TextField
+            label="Name of the rolls"
+            value={rolls.name ?? ''}
+            disabled={!mayWrite}
+            onChange={(event) => setRolls({ name: event.target.value.slice(0, declared.Rolls.most.name) })}
+          />
+          <LengthField
+            label="Longest sheet rolled"
+            value={rolls.width_mm ?? null}
+            disabled={!mayWrite}
+            fault={fault('rolls.width_mm')}
+            onCommit={(value) => value !== null && setRolls({ width_mm: value })}
+          />
+          <LengthField
+            label="Tightest outside radius"
+            value={rolls.least_radius_mm ?? null}
+            disabled={!mayWrite}
+            fault={fault('rolls.least_radius_mm')}
+            onCommit={(value) => value !== null && setRolls({ least_radius_mm: value })}
+          />
         </Box>
       </Section>
-      <Section title="Prices" about="Remedies and insides are set side by side in minutes and money by them. What isn’t typed isn’t guessed.">
-        <Box sx={grid}>
-          <TextField label="Currency" value={prices.currency ?? ''} disabled={!mayWrite} onChange={(event) => setPrices({ currency: event.target.value.slice(0, declared.Prices.most.currency) })} />
-          {PRICES.map(([name, label, hint, of]) => {
-            const field = { label, hint, value: prices[name] ?? null, disabled: !mayWrite, fault: fault(`prices.${name}`), onCommit: (value: number | null) => setPrices({ [name]: value }) }
-            return of ? <QuantityField key={name} of={of} {...field} /> : <NumberField key={name} {...field} />
-          })}
-          {Object.keys(settings.k_factors ?? {}).map((metal) => (
-            <QuantityField key={metal} of="perkg" label={`Price of ${metal}`} value={prices.metal_per_kg?.[metal as Metal] ?? null} disabled={!mayWrite} fault={fault(`prices.metal_per_kg.${metal}`)} onCommit={(value) => setPrices({ metal_per_kg: priced(prices.metal_per_kg ?? {}, metal as Metal, value) })} />
-          ))}
-        </Box>
-      </Section>
-      <Section title="K of the bends" about="Where the neutral line lies, as a share of the thickness. Your own test strip beats any table.">
+      <PriceFields settings={settings} mayWrite={mayWrite} fault={fault} onChange={setSettings} />
+      <Section
+        title="K of the bends"
+        about="Where the neutral line lies, as a share of the thickness. Your own test strip beats any table."
+      >
         <Box sx={grid}>
           {Object.entries(settings.k_factors ?? {}).map(([metal, k]) => (
-            <NumberField key={metal} label={metal} value={k} disabled={!mayWrite} fault={fault(`k_factors.${metal}`)} hint={`usual ${usual.k_factors?.[metal as keyof typeof usual.k_factors] ?? ''}`} onCommit={(value) => value !== null && setSettings({ ...settings, k_factors: { ...settings.k_factors, [metal]: value } as Settings['k_factors'] })} />
+            <NumberField
+              key={metal}
+              label={metal}
+              value={k}
+              disabled={!mayWrite}
+              fault={fault(`k_factors.${metal}`)}
+              hint={`usual ${usual.k_factors?.[metal as keyof typeof usual.k_factors] ?? ''}`}
+              onCommit={(value) =>
+                value !== null &&
+                setSettings({
+                  ...settings,
+                  k_factors: { ...settings.k_factors, [metal]: value } as Settings['k_factors'],
+                })
+              }
+            />
           ))}
         </Box>
         <KStrip />
@@ -144,9 +196,19 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           <LengthField label="Notch clearance" {...rule('notch_clearance_mm')} hint={undefined} />
           <LengthField label="Least land for a weld" {...rule('land_mm')} hint="between a seam and a bend or seam" />
           <LengthField label="Least space inside" {...rule('sliver_mm')} hint="that can be welded and cleaned" />
-          <QuantityField label="Least useful leak-test pressure" of="kpa" {...rule('proof_least_kpa')} hint="a shell that bears less is remarked on" />
+          <QuantityField
+            label="Least useful leak-test pressure"
+            of="kpa"
+            {...rule('proof_least_kpa')}
+            hint="a shell that bears less is remarked on"
+          />
           <QuantityField label="Bump load on the floor" of="g" {...rule('bump_g')} hint="extra, vertical; usual 2" />
-          <QuantityField label="Horizontal load on uprights" of="g" {...rule('push_g')} hint="a full cell against an upright or a partition; usual 1" />
+          <QuantityField
+            label="Horizontal load on uprights"
+            of="g"
+            {...rule('push_g')}
+            hint="a full cell against an upright or a partition; usual 1"
+          />
           <ShareField label="Share of welded yield allowed" {...rule('stress_share')} hint="usual 60 %" />
           <ShareField label="Pumps give more than burnt by" {...rule('pump_margin')} hint="usual 20 %" />
           <ShareField label="Surge volume over what is drawn" {...rule('surge_margin')} hint="usual 20 %" />
@@ -166,21 +228,65 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
       <Section title="Clearances" about="Least gap by kind of neighbour.">
         <Box sx={grid}>
           {Object.entries(rules.clearances_mm ?? {}).map(([kind, mm]) => (
-            <LengthField key={kind} label={kind} value={mm} disabled={!mayWrite} fault={fault(`rules.clearances_mm.${kind}`)} onCommit={(value) => value !== null && setSettings({ ...settings, rules: { ...rules, clearances_mm: { ...rules.clearances_mm, [kind]: value } as Rules['clearances_mm'] } })} />
+            <LengthField
+              key={kind}
+              label={kind}
+              value={mm}
+              disabled={!mayWrite}
+              fault={fault(`rules.clearances_mm.${kind}`)}
+              onCommit={(value) =>
+                value !== null &&
+                setSettings({
+                  ...settings,
+                  rules: {
+                    ...rules,
+                    clearances_mm: { ...rules.clearances_mm, [kind]: value } as Rules['clearances_mm'],
+                  },
+                })
+              }
+            />
           ))}
         </Box>
       </Section>
-      <Section title="Pumps" about="Flow against pressure at a voltage, from your own measuring or the maker’s sheet: what a design’s demand is held against.">
-        <PumpLibrary items={settings.pumps ?? []} disabled={!mayWrite} onChange={(pumps) => setSettings({ ...settings, pumps })} />
+      <Section
+        title="Pumps"
+        about="Flow against pressure at a voltage, from your own measuring or the maker’s sheet: what a design’s demand is held against."
+      >
+        <PumpLibrary
+          items={settings.pumps ?? []}
+          disabled={!mayWrite}
+          onChange={(pumps) => setSettings({ ...settings, pumps })}
+        />
       </Section>
-      <Section title="Parts at ports" about="Hangers, valves, necks and bosses with their own sizes. Picked at Ports; a file’s columns are those of the one you take out.">
-        <PartLibrary items={settings.parts ?? []} disabled={!mayWrite} onChange={(parts) => setSettings({ ...settings, parts })} />
+      <Section
+        title="Parts at ports"
+        about="Hangers, valves, necks and bosses with their own sizes. Picked at Ports; a file’s columns are those of the one you take out."
+      >
+        <PartLibrary
+          items={settings.parts ?? []}
+          disabled={!mayWrite}
+          onChange={(parts) => setSettings({ ...settings, parts })}
+        />
       </Section>
-      <Section title="Senders" about="Arms with their stops, tubes, and what they read empty and full. Hung in a tank at Gauge.">
-        <SenderLibrary items={settings.senders ?? []} disabled={!mayWrite} onChange={(senders) => setSettings({ ...settings, senders })} />
+      <Section
+        title="Senders"
+        about="Arms with their stops, tubes, and what they read empty and full. Hung in a tank at Gauge."
+      >
+        <SenderLibrary
+          items={settings.senders ?? []}
+          disabled={!mayWrite}
+          onChange={(senders) => setSettings({ ...settings, senders })}
+        />
       </Section>
-      <Section title="Stock sheets" about="What can be cut from. A part larger than every sheet of its metal and thickness gets a stop.">
-        <StockTable stock={settings.stock ?? []} disabled={!mayWrite} onChange={(stock) => setSettings({ ...settings, stock })} />
+      <Section
+        title="Stock sheets"
+        about="What can be cut from. A part larger than every sheet of its metal and thickness gets a stop."
+      >
+        <StockTable
+          stock={settings.stock ?? []}
+          disabled={!mayWrite}
+          onChange={(stock) => setSettings({ ...settings, stock })}
+        />
       </Section>
       {mayWrite && (
         <Section title="People" about="Owners change everything, fabricators work on jobs, viewers look.">

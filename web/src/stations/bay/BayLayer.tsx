@@ -10,7 +10,12 @@ import type { LayerProps } from '../station'
 /** What is taken hold of in the bay: its sides and what stands in it. */
 export function BayLayer({ view, design: { bay }, onEdit }: LayerProps) {
   if (!bay || !onEdit) return null
-  const rect = { x: view.toX(0), y: view.toY(bay[SIZE[view.up]]), width: bay[SIZE[view.across]] * view.scale, height: bay[SIZE[view.up]] * view.scale }
+  const rect = {
+    x: view.toX(0),
+    y: view.toY(bay[SIZE[view.up]]),
+    width: bay[SIZE[view.across]] * view.scale,
+    height: bay[SIZE[view.up]] * view.scale,
+  }
   return (
     <g>
       <FaceHandles view={view} rect={rect} faces={bayFaces(bay)} />
@@ -31,7 +36,12 @@ export function BayLayer({ view, design: { bay }, onEdit }: LayerProps) {
                 { at: bay[SIZE[axis]] - (box.high[axis] - box.low[axis]) + off, why: '' },
               ]
             }}
-            onMove={(place) => changeKeepOut(k.id, Object.fromEntries(Object.entries(place).map(([axis, mm]) => [PLACE[axis as 'x'], mm])))}
+            onMove={(place) =>
+              changeKeepOut(
+                k.id,
+                Object.fromEntries(Object.entries(place).map(([axis, mm]) => [PLACE[axis as 'x'], mm])),
+              )
+            }
           />
         )
       })}

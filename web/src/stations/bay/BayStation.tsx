@@ -25,7 +25,11 @@ export function BayStation({ findings }: { findings: ReactNode }) {
 /** Nothing measured yet: three sizes make the bay. */
 function FirstSizes() {
   const readOnly = useWork((work) => work.readOnly)
-  const [sizes, setSizes] = useState<{ length: number | null; width: number | null; height: number | null }>({ length: null, width: null, height: null })
+  const [sizes, setSizes] = useState<{ length: number | null; width: number | null; height: number | null }>({
+    length: null,
+    width: null,
+    height: null,
+  })
   const next = (part: Partial<typeof sizes>) => {
     const all = { ...sizes, ...part }
     setSizes(all)
@@ -36,10 +40,27 @@ function FirstSizes() {
   const faults = [useFault('bay.length_mm'), useFault('bay.width_mm'), useFault('bay.height_mm')].filter(Boolean)
   return (
     <>
-      <Typography variant="body2">Measure the space and type its three sizes. Then add what the tank must stay clear of.</Typography>
-      <LengthField label="Length, rear to front" value={sizes.length} onCommit={(length) => next({ length })} disabled={readOnly} />
-      <LengthField label="Width, right to left" value={sizes.width} onCommit={(width) => next({ width })} disabled={readOnly} />
-      <LengthField label="Height, floor to roof" value={sizes.height} onCommit={(height) => next({ height })} disabled={readOnly} />
+      <Typography variant="body2">
+        Measure the space and type its three sizes. Then add what the tank must stay clear of.
+      </Typography>
+      <LengthField
+        label="Length, rear to front"
+        value={sizes.length}
+        onCommit={(length) => next({ length })}
+        disabled={readOnly}
+      />
+      <LengthField
+        label="Width, right to left"
+        value={sizes.width}
+        onCommit={(width) => next({ width })}
+        disabled={readOnly}
+      />
+      <LengthField
+        label="Height, floor to roof"
+        value={sizes.height}
+        onCommit={(height) => next({ height })}
+        disabled={readOnly}
+      />
       {faults.map((fault) => (
         <Alert key={fault} severity="error">
           {fault}
@@ -51,12 +72,31 @@ function FirstSizes() {
 
 function Measured({ bay, findings }: { bay: Bay; findings: ReactNode }) {
   const readOnly = useWork((work) => work.readOnly)
-  const size = (name: 'length_mm' | 'width_mm' | 'height_mm') => (value: number | null) => value !== null && setBay({ [name]: value })
+  const size = (name: 'length_mm' | 'width_mm' | 'height_mm') => (value: number | null) =>
+    value !== null && setBay({ [name]: value })
   return (
     <>
-      <LengthField label="Length, rear to front" value={bay.length_mm} onCommit={size('length_mm')} fault={useFault('bay.length_mm')} disabled={readOnly} />
-      <LengthField label="Width, right to left" value={bay.width_mm} onCommit={size('width_mm')} fault={useFault('bay.width_mm')} disabled={readOnly} />
-      <LengthField label="Height, floor to roof" value={bay.height_mm} onCommit={size('height_mm')} fault={useFault('bay.height_mm')} disabled={readOnly} />
+      <LengthField
+        label="Length, rear to front"
+        value={bay.length_mm}
+        onCommit={size('length_mm')}
+        fault={useFault('bay.length_mm')}
+        disabled={readOnly}
+      />
+      <LengthField
+        label="Width, right to left"
+        value={bay.width_mm}
+        onCommit={size('width_mm')}
+        fault={useFault('bay.width_mm')}
+        disabled={readOnly}
+      />
+      <LengthField
+        label="Height, floor to roof"
+        value={bay.height_mm}
+        onCommit={size('height_mm')}
+        fault={useFault('bay.height_mm')}
+        disabled={readOnly}
+      />
       <FitButton />
       {findings}
       <Typography variant="h2">Keep-outs</Typography>
@@ -97,11 +137,22 @@ export function FitButton() {
   const words = moved ? price || `The largest ${thing} that clears everything` : 'It is as large as the bay allows.'
   return (
     <Box>
-      <Button fullWidth variant="contained" disabled={!fit || readOnly || waiting} onClick={() => fit && applyPatch(fit.patch)}>
+      <Button
+        fullWidth
+        variant="contained"
+        disabled={!fit || readOnly || waiting}
+        onClick={() => fit && applyPatch(fit.patch)}
+      >
         {kind === 'box' ? 'Fit a box to the bay' : 'Fit this shape to the bay'}
       </Button>
       <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5, minHeight: 20 }}>
-        {!bay ? 'Type the bay’s sizes first, at Bay.' : fit && !waiting ? words : waiting ? '' : `No ${kind === 'box' ? 'box' : 'tank of this shape'} of this metal and thickness clears everything.`}
+        {!bay
+          ? 'Type the bay’s sizes first, at Bay.'
+          : fit && !waiting
+            ? words
+            : waiting
+              ? ''
+              : `No ${kind === 'box' ? 'box' : 'tank of this shape'} of this metal and thickness clears everything.`}
       </Typography>
     </Box>
   )
@@ -110,6 +161,13 @@ export function FitButton() {
 function Datum({ value, disabled }: { value: string; disabled: boolean }) {
   const [text, setText] = useState(value)
   return (
-    <TextField label="Datum" value={text} disabled={disabled} helperText="Where all measuring starts: x forward, y left, z up from here" onChange={(event) => setText(event.target.value.slice(0, declared.Bay.most.datum))} onBlur={() => text.trim() && setBay({ datum: text.trim() })} />
+    <TextField
+      label="Datum"
+      value={text}
+      disabled={disabled}
+      helperText="Where all measuring starts: x forward, y left, z up from here"
+      onChange={(event) => setText(event.target.value.slice(0, declared.Bay.most.datum))}
+      onBlur={() => text.trim() && setBay({ datum: text.trim() })}
+    />
   )
 }

@@ -23,8 +23,22 @@ export function ClearanceFields({ title, clearance, path, disabled, onChange }: 
   const rule = workshop.data?.settings.rules?.clearances_mm?.[kind]
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 116px', gap: 1.5 }}>
-      <Choice label={title} value={kind} options={declared.Clearance.choices.kind} disabled={disabled} onChange={(next) => onChange({ ...clearance, kind: next })} />
-      <LengthField label="Keep" value={clearance.mm ?? null} emptyText={rule === undefined ? 'rule' : units.length(rule)} hint={clearance.mm === null || clearance.mm === undefined ? 'house rule' : 'typed'} fault={useFault(path)} disabled={disabled} onCommit={(mm) => onChange({ ...clearance, mm })} />
+      <Choice
+        label={title}
+        value={kind}
+        options={declared.Clearance.choices.kind}
+        disabled={disabled}
+        onChange={(next) => onChange({ ...clearance, kind: next })}
+      />
+      <LengthField
+        label="Keep"
+        value={clearance.mm ?? null}
+        emptyText={rule === undefined ? 'rule' : units.length(rule)}
+        hint={clearance.mm === null || clearance.mm === undefined ? 'house rule' : 'typed'}
+        fault={useFault(path)}
+        disabled={disabled}
+        onCommit={(mm) => onChange({ ...clearance, mm })}
+      />
     </Box>
   )
 }

@@ -14,7 +14,13 @@ export function OpeningFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }
   const answer = useWork((work) => work.evaluation?.bay?.goes_in ?? null)
   const { opening } = bay
   if (!opening) {
-    const whole: Opening = { ...declared.Opening.defaults, a_mm: 0, b_mm: 0, long_mm: bay.length_mm, wide_mm: bay.width_mm }
+    const whole: Opening = {
+      ...declared.Opening.defaults,
+      a_mm: 0,
+      b_mm: 0,
+      long_mm: bay.length_mm,
+      wide_mm: bay.width_mm,
+    }
     return (
       <>
         <Typography variant="body2" color="textSecondary">
@@ -28,15 +34,37 @@ export function OpeningFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }
   }
   const set = (part: Partial<Opening>) => setBay({ opening: { ...opening, ...part } })
   const level = opening.side === 'roof' || opening.side === 'floor'
-  const [first, second] = level ? ['rear', 'right'] : opening.side === 'front' || opening.side === 'rear' ? ['right', 'floor'] : ['rear', 'floor']
+  const [first, second] = level
+    ? ['rear', 'right']
+    : opening.side === 'front' || opening.side === 'rear'
+      ? ['right', 'floor']
+      : ['rear', 'floor']
   return (
     <>
-      <Choice label="Side of the bay" value={opening.side} options={declared.Opening.choices.side} disabled={readOnly} onChange={(side) => set({ side })} />
+      <Choice
+        label="Side of the bay"
+        value={opening.side}
+        options={declared.Opening.choices.side}
+        disabled={readOnly}
+        onChange={(side) => set({ side })}
+      />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
         <Field label={`From ${first}`} name="a_mm" opening={opening} set={set} readOnly={readOnly} />
         <Field label={`From ${second}`} name="b_mm" opening={opening} set={set} readOnly={readOnly} />
-        <Field label={first === 'rear' ? 'Length' : 'Width'} name="long_mm" opening={opening} set={set} readOnly={readOnly} />
-        <Field label={second === 'right' ? 'Width' : 'Height'} name="wide_mm" opening={opening} set={set} readOnly={readOnly} />
+        <Field
+          label={first === 'rear' ? 'Length' : 'Width'}
+          name="long_mm"
+          opening={opening}
+          set={set}
+          readOnly={readOnly}
+        />
+        <Field
+          label={second === 'right' ? 'Width' : 'Height'}
+          name="wide_mm"
+          opening={opening}
+          set={set}
+          readOnly={readOnly}
+        />
       </Box>
       {answer && <Answer answer={answer} />}
       <Button disabled={readOnly} onClick={() => setBay({ opening: null })}>
@@ -46,8 +74,28 @@ export function OpeningFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }
   )
 }
 
-function Field({ label, name, opening, set, readOnly }: { label: string; name: 'a_mm' | 'b_mm' | 'long_mm' | 'wide_mm'; opening: Opening; set: (part: Partial<Opening>) => void; readOnly: boolean }) {
-  return <LengthField label={label} value={opening[name]} fault={useFault(`bay.opening.${name}`)} disabled={readOnly} onCommit={(mm) => mm !== null && set({ [name]: mm })} />
+function Field({
+  label,
+  name,
+  opening,
+  set,
+  readOnly,
+}: {
+  label: string
+  name: 'a_mm' | 'b_mm' | 'long_mm' | 'wide_mm'
+  opening: Opening
+  set: (part: Partial<Opening>) => void
+  readOnly: boolean
+}) {
+  return (
+    <LengthField
+      label={label}
+      value={opening[name]}
+      fault={useFault(`bay.opening.${name}`)}
+      disabled={readOnly}
+      onCommit={(mm) => mm !== null && set({ [name]: mm })}
+    />
+  )
 }
 
 type GoesIn = Schemas['GoesIn']
@@ -74,20 +122,46 @@ function Answer({ answer }: { answer: GoesIn }) {
   const off = answer.off.length ? `, with ${answer.off.join(', ')} off` : ''
   return (
     <Box data-goes-in={answer.passes ? 'yes' : 'no'}>
-      <Typography variant="body2" sx={{ fontWeight: 650, color: !answer.passes ? inks.stop : best.turns_inside ? inks.caution : inks.good }}>
-        {answer.passes ? `Passes the opening ${heldAs(best, degrees)}${off}, ${room} to spare.` : `Doesn’t pass the opening: ${room} too large, at best ${heldAs(best, degrees)}${off}.`}
+      <Typography
+        variant="body2"
+        sx={{ fontWeight: 650, color: !answer.passes ? inks.stop : best.turns_inside ? inks.caution : inks.good }}
+      >
+        {answer.passes
+          ? `Passes the opening ${heldAs(best, degrees)}${off}, ${room} to spare.`
+          : `Doesn’t pass the opening: ${room} too large, at best ${heldAs(best, degrees)}${off}.`}
       </Typography>
       {best.turns_inside && (
         <Typography variant="body2" sx={{ color: inks.caution }}>
-          It reaches {units.lengthUnitText(best.deep_mm)} along that way and the bay is {units.lengthUnitText(answer.deep_mm)} deep: it turns while in the opening.
+          It reaches {units.lengthUnitText(best.deep_mm)} along that way and the bay is{' '}
+          {units.lengthUnitText(answer.deep_mm)} deep: it turns while in the opening.
         </Typography>
       )}
       <svg viewBox="0 0 300 220" width="100%" role="img" aria-label="The tank’s silhouette in the opening">
-        <rect x={150 - (answer.long_mm / 2) * scale} y={110 - (answer.wide_mm / 2) * scale} width={answer.long_mm * scale} height={answer.wide_mm * scale} fill="none" stroke={inks.block} strokeWidth={3} />
-        <path d={path} fill={inks.metalFill} fillOpacity={0.7} stroke={best.passes ? inks.metal : inks.stop} strokeWidth={1.6} />
+        <rect
+          x={150 - (answer.long_mm / 2) * scale}
+          y={110 - (answer.wide_mm / 2) * scale}
+          width={answer.long_mm * scale}
+          height={answer.wide_mm * scale}
+          fill="none"
+          stroke={inks.block}
+          strokeWidth={3}
+        />
+        <path
+          d={path}
+          fill={inks.metalFill}
+          fillOpacity={0.7}
+          stroke={best.passes ? inks.metal : inks.stop}
+          strokeWidth={1.6}
+        />
       </svg>
-      <Ways heading={answer.bare.length ? 'With everything on' : 'All ways tried'} ways={answer.ways} named={(way) => heldAs(way, degrees)} />
-      {answer.bare.length > 0 && <Ways heading={`With ${answer.off.join(', ')} off`} ways={answer.bare} named={(way) => heldAs(way, degrees)} />}
+      <Ways
+        heading={answer.bare.length ? 'With everything on' : 'All ways tried'}
+        ways={answer.ways}
+        named={(way) => heldAs(way, degrees)}
+      />
+      {answer.bare.length > 0 && (
+        <Ways heading={`With ${answer.off.join(', ')} off`} ways={answer.bare} named={(way) => heldAs(way, degrees)} />
+      )}
       <Typography variant="body2" color="textSecondary">
         Moved straight through. Turning it on the way isn’t calculated.
       </Typography>
@@ -102,7 +176,11 @@ function Ways({ heading, ways, named }: { heading: string; ways: Passage[]; name
     <Sheet
       label={heading}
       columns={[{ name: heading }, { name: 'room left', right: true }]}
-      rows={ways.map((way) => ({ key: named(way), strong: way.passes, cells: [named(way), `${way.room_mm < 0 ? '−' : ''}${units.lengthUnitText(Math.abs(way.room_mm))}`] }))}
+      rows={ways.map((way) => ({
+        key: named(way),
+        strong: way.passes,
+        cells: [named(way), `${way.room_mm < 0 ? '−' : ''}${units.lengthUnitText(Math.abs(way.room_mm))}`],
+      }))}
     />
   )
 }

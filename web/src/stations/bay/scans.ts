@@ -12,4 +12,5 @@ export const scanQuery = (fingerprint: string) =>
     queryFn: () => asked(api.GET('/api/scans/{fingerprint}', { params: { path: { fingerprint } } })),
   })
 
-export const sendScan = (file: globalThis.File, unit: string) => sendFile<Scan>(`/api/scans?unit=${unit}&name=${encodeURIComponent(file.name.slice(0, 80))}`, file)
+export const sendScan = (file: globalThis.File, unit: string) =>
+  sendFile<Scan>(`/api/scans?unit=${unit}&name=${encodeURIComponent(file.name.slice(0, 80))}`, file)

@@ -7,5 +7,10 @@ export const bay: Station = {
   group: 'design',
   Panel: shownLater(() => import('./BayStation'), 'BayStation'),
   asks: ['bay'],
-  drawing: { Layer: shownLater(() => import('./BayLayer'), 'BayLayer'), bayAtHand: true, gaps: true, unnamedPorts: true },
+  drawing: {
+    Layer: shownLater(() => import('./BayLayer'), 'BayLayer'),
+    bayAtHand: true,
+    gaps: true,
+    unnamedPorts: true,
+  },
 }

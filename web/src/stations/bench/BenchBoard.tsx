@@ -40,10 +40,14 @@ function OneCalibration({ id }: { id: number }) {
   if (!item) return <Board label="Bench">{null}</Board>
   return (
     <Board label="Bench">
-      <Block title={`${item.sender_name}, against revision ${item.revision}`} about={`Started ${new Date(item.started).toLocaleString('en-GB')} by ${item.author}${item.note ? `: ${item.note}` : ''}.`}>
+      <Block
+        title={`${item.sender_name}, against revision ${item.revision}`}
+        about={`Started ${new Date(item.started).toLocaleString('en-GB')} by ${item.author}${item.note ? `: ${item.note}` : ''}.`}
+      >
         {item.simulated && (
           <Alert severity="info" sx={{ mt: 1, maxWidth: 720 }} data-simulated>
-            Simulated: readings of the stand-in meters are in this. It shows how the bench works, not how the tank reads.
+            Simulated: readings of the stand-in meters are in this. It shows how the bench works, not how the tank
+            reads.
           </Alert>
         )}
         {!item.closed && <Pouring item={item} readOnly={readOnly} />}
@@ -74,13 +78,22 @@ function Pouring({ item, readOnly }: { item: Calibration; readOnly: boolean }) {
     if (next.closed) void queries.invalidateQueries({ queryKey: ['calibrations'] })
   }
   const path = { params: { path: { calibration_id: item.id } } }
-  const pour = useMutation({ mutationFn: () => asked(api.POST('/api/calibrations/{calibration_id}/pour', { ...path, body: { litres } })), onSuccess: keep })
-  const read = useMutation({ mutationFn: (file: globalThis.File) => sendFile<Calibration>(`/api/calibrations/${item.id}/readings.csv`, file), onSuccess: keep })
+  const pour = useMutation({
+    mutationFn: () => asked(api.POST('/api/calibrations/{calibration_id}/pour', { ...path, body: { litres } })),
+    onSuccess: keep,
+  })
+  const read = useMutation({
+    mutationFn: (file: globalThis.File) => sendFile<Calibration>(`/api/calibrations/${item.id}/readings.csv`, file),
+    onSuccess: keep,
+  })
   const close = useMutation({
     mutationFn: () => asked(api.POST('/api/calibrations/{calibration_id}/close', path)),
     onSuccess: keep,
   })
-  const give = useMutation({ mutationFn: () => asked(api.POST('/api/calibrations/{calibration_id}/token', path)), onSuccess: (made) => setToken(made.token) })
+  const give = useMutation({
+    mutationFn: () => asked(api.POST('/api/calibrations/{calibration_id}/token', path)),
+    onSuccess: (made) => setToken(made.token),
+  })
   const failed = pour.error ?? read.error ?? close.error ?? give.error
   const last = item.readings.at(-1)
   const shown = item.live ?? (last ? { litres: last.litres, ohms: last.ohms } : null)
@@ -90,38 +103,69 @@ function Pouring({ item, readOnly }: { item: Calibration; readOnly: boolean }) {
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5 }} aria-live="polite">
         <Box sx={readout} data-meter="flow">
           <Box sx={{ fontSize: 12, color: 'text.secondary' }}>poured in all{item.live && ', simulated meter'}</Box>
-          <Box sx={{ fontSize: 26, fontVariantNumeric: 'tabular-nums' }}>{shown ? units.volumeUnitText(shown.litres) : '–'}</Box>
+          <Box sx={{ fontSize: 26, fontVariantNumeric: 'tabular-nums' }}>
+            {shown ? units.volumeUnitText(shown.litres) : '–'}
+          </Box>
         </Box>
         <Box sx={readout} data-meter="ohm">
           <Box sx={{ fontSize: 12, color: 'text.secondary' }}>sender reads{item.live && ', simulated meter'}</Box>
-          <Box sx={{ fontSize: 26, fontVariantNumeric: 'tabular-nums' }}>{shown ? `${units.number(shown.ohms, 1)} Ω` : '–'}</Box>
+          <Box sx={{ fontSize: 26, fontVariantNumeric: 'tabular-nums' }}>
+            {shown ? `${units.number(shown.ohms, 1)} Ω` : '–'}
+          </Box>
         </Box>
-        <Box sx={{ alignSelf: 'end', minHeight: 24, color: 'text.secondary' }}>{item.live ? `pouring, ${units.number(item.live.left_s, 0)} s left` : ''}</Box>
+        <Box sx={{ alignSelf: 'end', minHeight: 24, color: 'text.secondary' }}>
+          {item.live ? `pouring, ${units.number(item.live.left_s, 0)} s left` : ''}
+        </Box>
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, alignItems: 'start' }}>
         <Box sx={{ width: 150 }}>
-          <VolumeField label="Pour" value={litres} disabled={readOnly} onCommit={(value) => value && setLitres(value)} />
+          <VolumeField
+            label="Pour"
+            value={litres}
+            disabled={readOnly}
+            onCommit={(value) => value && setLitres(value)}
+          />
         </Box>
-        <Button variant="contained" sx={{ minHeight: 44 }} disabled={readOnly || pour.isPending || Boolean(item.live)} onClick={() => pour.mutate()}>
+        <Button
+          variant="contained"
+          sx={{ minHeight: 44 }}
+          disabled={readOnly || pour.isPending || Boolean(item.live)}
+          onClick={() => pour.mutate()}
+        >
           Pour, simulated
         </Button>
-        <FileButton label="Take readings, CSV" accept=".csv,text/csv" disabled={readOnly} onFile={(file) => read.mutate(file)} />
+        <FileButton
+          label="Take readings, CSV"
+          accept=".csv,text/csv"
+          disabled={readOnly}
+          onFile={(file) => read.mutate(file)}
+        />
         <Button variant="outlined" disabled={readOnly} onClick={() => give.mutate()}>
           Let an instrument send
         </Button>
-        <Button variant="outlined" disabled={readOnly || item.readings.length < 3 || Boolean(item.live)} onClick={() => close.mutate()}>
+        <Button
+          variant="outlined"
+          disabled={readOnly || item.readings.length < 3 || Boolean(item.live)}
+          onClick={() => close.mutate()}
+        >
           Finish and keep
         </Button>
       </Box>
-      {read.data && <Problems problems={read.data.problems ?? []} taken={`${read.data.readings.length} readings are in.`} />}
+      {read.data && (
+        <Problems problems={read.data.problems ?? []} taken={`${read.data.readings.length} readings are in.`} />
+      )}
       {failed && <Alert severity="error">{failed.message}</Alert>}
       {token && (
         <Alert severity="success" data-token>
-          Shown once. The instrument posts <code>{'{"litres": …, "ohms": …}'}</code> to <code>{`${location.origin}/api/bench/readings`}</code> with the header <code style={{ overflowWrap: 'anywhere' }}>{`Authorization: Bearer ${token}`}</code>. It is good until this is finished, or until another is asked for.
+          Shown once. The instrument posts <code>{'{"litres": …, "ohms": …}'}</code> to{' '}
+          <code>{`${location.origin}/api/bench/readings`}</code> with the header{' '}
+          <code style={{ overflowWrap: 'anywhere' }}>{`Authorization: Bearer ${token}`}</code>. It is good until this is
+          finished, or until another is asked for.
         </Alert>
       )}
       <Typography variant="body2" color="textSecondary">
-        Petrol vapour is about whenever fuel is poured: bond tank and can to each other and to earth first, outdoors, no meter with sparking contacts. Water or test fluid reads the same on a float sender.
+        Petrol vapour is about whenever fuel is poured: bond tank and can to each other and to earth first, outdoors, no
+        meter with sparking contacts. Water or test fluid reads the same on a float sender.
       </Typography>
     </Box>
   )
@@ -137,7 +181,9 @@ function Outcome({ item }: { item: Calibration }) {
     <Block title="The curve">
       {item.worst_l !== null && item.rms_l !== null ? (
         <Typography variant="body2" data-fitted>
-          Measured against calculated: off by {units.volumeUnitText(Math.abs(item.worst_l))} at the worst, {units.volumeUnitText(item.rms_l)} in the mean square. Between readings the curve is straight; it isn’t carried on beyond them.
+          Measured against calculated: off by {units.volumeUnitText(Math.abs(item.worst_l))} at the worst,{' '}
+          {units.volumeUnitText(item.rms_l)} in the mean square. Between readings the curve is straight; it isn’t
+          carried on beyond them.
         </Typography>
       ) : (
         <Typography variant="body2" color="textSecondary">
@@ -153,7 +199,11 @@ function Outcome({ item }: { item: Calibration }) {
           { points: calculated, colour: inks.quiet, dash: '6 4' },
           { points: measured, colour: inks.fuel },
         ].filter((line) => line.points.length)}
-        dots={item.readings.map((reading) => ({ at: [reading.ohms, reading.litres] as const, colour: inks.hand, hollow: reading.simulated }))}
+        dots={item.readings.map((reading) => ({
+          at: [reading.ohms, reading.litres] as const,
+          colour: inks.hand,
+          hollow: reading.simulated,
+        }))}
         xText="Ω"
         yText={`${units.volumeUnit}: dashed calculated, full measured${item.simulated ? '; hollow dots simulated' : ''}`}
         showX={(value) => units.number(value, 0)}
@@ -177,8 +227,25 @@ function Readings({ item }: { item: Calibration }) {
       <Sheet
         label="Readings"
         width={760}
-        columns={[{ name: units.volumeUnit, right: true }, { name: 'Ω', right: true }, { name: 'calculated', right: true }, { name: 'off by', right: true }, { name: 'from' }, { name: 'at' }]}
-        rows={item.readings.map((reading, place) => ({ key: `${place}`, cells: [units.volume(reading.litres), units.number(reading.ohms, 1), reading.calculated_l === null ? '–' : units.volume(reading.calculated_l), reading.off_l === null ? '–' : units.volume(reading.off_l), reading.simulated ? <strong key="s">{reading.source}</strong> : reading.source, new Date(reading.at).toLocaleTimeString('en-GB')] }))}
+        columns={[
+          { name: units.volumeUnit, right: true },
+          { name: 'Ω', right: true },
+          { name: 'calculated', right: true },
+          { name: 'off by', right: true },
+          { name: 'from' },
+          { name: 'at' },
+        ]}
+        rows={item.readings.map((reading, place) => ({
+          key: `${place}`,
+          cells: [
+            units.volume(reading.litres),
+            units.number(reading.ohms, 1),
+            reading.calculated_l === null ? '–' : units.volume(reading.calculated_l),
+            reading.off_l === null ? '–' : units.volume(reading.off_l),
+            reading.simulated ? <strong key="s">{reading.source}</strong> : reading.source,
+            new Date(reading.at).toLocaleTimeString('en-GB'),
+          ],
+        }))}
       />
     </Block>
   )

@@ -16,8 +16,15 @@ export function BenchStation({ designId }: { designId: number }) {
   const list = useQuery(calibrationsQuery(designId))
   return (
     <>
-      <Typography variant="body2">Pour a known amount, read the sender, pour again: the curve of the tank as built, beside the one calculated. Real instruments send their readings, or bring them as CSV; the meters here are simulated stand-ins and say so.</Typography>
-      {senders.length === 0 ? <Typography variant="body2">There is no sender to measure yet: hang one in the tank at Gauge.</Typography> : <Start designId={designId} readOnly={readOnly} />}
+      <Typography variant="body2">
+        Pour a known amount, read the sender, pour again: the curve of the tank as built, beside the one calculated.
+        Real instruments send their readings, or bring them as CSV; the meters here are simulated stand-ins and say so.
+      </Typography>
+      {senders.length === 0 ? (
+        <Typography variant="body2">There is no sender to measure yet: hang one in the tank at Gauge.</Typography>
+      ) : (
+        <Start designId={designId} readOnly={readOnly} />
+      )}
       {list.error && <Alert severity="error">{list.error.message}</Alert>}
       {(list.data ?? []).map((item) => (
         <Kept key={item.id} item={item} />
@@ -35,7 +42,12 @@ function Start({ designId, readOnly }: { designId: number; readOnly: boolean }) 
   const start = useMutation({
     mutationFn: async () => {
       if (!(await save())) throw new Error('The design isn’t saved yet: put that right first.')
-      return asked(api.POST('/api/designs/{design_id}/calibrations', { params: { path: { design_id: designId } }, body: { sender: sender?.id ?? '', note } }))
+      return asked(
+        api.POST('/api/designs/{design_id}/calibrations', {
+          params: { path: { design_id: designId } },
+          body: { sender: sender?.id ?? '', note },
+        }),
+      )
     },
     onSuccess: (made) => {
       queries.setQueryData(['calibration', made.id], made)
@@ -46,8 +58,22 @@ function Start({ designId, readOnly }: { designId: number; readOnly: boolean }) 
   })
   return (
     <>
-      {senders.length > 1 && <Choice label="Sender" value={sender?.id ?? ''} options={senders.map((item) => ({ value: item.id, label: item.name }))} disabled={readOnly} onChange={setChosen} />}
-      <TextField label="Note" value={note} placeholder="how it stands, which fuel" disabled={readOnly} onChange={(event) => setNote(event.target.value.slice(0, declared.StartIn.most.note))} />
+      {senders.length > 1 && (
+        <Choice
+          label="Sender"
+          value={sender?.id ?? ''}
+          options={senders.map((item) => ({ value: item.id, label: item.name }))}
+          disabled={readOnly}
+          onChange={setChosen}
+        />
+      )}
+      <TextField
+        label="Note"
+        value={note}
+        placeholder="how it stands, which fuel"
+        disabled={readOnly}
+        onChange={(event) => setNote(event.target.value.slice(0, declared.StartIn.most.note))}
+      />
       <Button variant="contained" disabled={readOnly || start.isPending} onClick={() => start.mutate()}>
         Start measuring {sender?.name}
       </Button>
@@ -59,12 +85,20 @@ function Start({ designId, readOnly }: { designId: number; readOnly: boolean }) 
 function Kept({ item }: { item: Calibration }) {
   const open = useOnBench((bench) => bench.id === item.id)
   return (
-    <Button variant={open ? 'outlined' : 'text'} aria-pressed={open} sx={{ justifyContent: 'space-between', textAlign: 'left' }} onClick={() => useOnBench.setState({ id: item.id })} data-calibration={item.id}>
+    <Button
+      variant={open ? 'outlined' : 'text'}
+      aria-pressed={open}
+      sx={{ justifyContent: 'space-between', textAlign: 'left' }}
+      onClick={() => useOnBench.setState({ id: item.id })}
+      data-calibration={item.id}
+    >
       <span>
         {item.sender_name}, {new Date(item.started).toLocaleDateString('en-GB')}
         {item.note && `, ${item.note}`}
       </span>
-      <span style={{ fontWeight: 500, fontSize: 13 }}>{`${item.readings.length} readings${item.simulated ? ', simulated' : ''}${item.closed ? ', kept' : ''}`}</span>
+      <span
+        style={{ fontWeight: 500, fontSize: 13 }}
+      >{`${item.readings.length} readings${item.simulated ? ', simulated' : ''}${item.closed ? ', kept' : ''}`}</span>
     </Button>
   )
 }

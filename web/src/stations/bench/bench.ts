@@ -8,7 +8,8 @@ export const useOnBench = create<{ id: number | null }>(() => ({ id: null }))
 export const calibrationsQuery = (designId: number) =>
   queryOptions({
     queryKey: ['calibrations', designId],
-    queryFn: () => asked(api.GET('/api/designs/{design_id}/calibrations', { params: { path: { design_id: designId } } })),
+    queryFn: () =>
+      asked(api.GET('/api/designs/{design_id}/calibrations', { params: { path: { design_id: designId } } })),
   })
 
 const POURING_MS = 400

@@ -21,10 +21,25 @@ export function BriefStation({ findings }: { findings: ReactNode }) {
   const readOnly = useWork((work) => work.readOnly)
   return (
     <>
-      <Choice label="Fuel" value={brief.fuel} options={declared.Brief.choices.fuel} onChange={(fuel) => setBrief({ fuel })} disabled={readOnly} />
+      <Choice
+        label="Fuel"
+        value={brief.fuel}
+        options={declared.Brief.choices.fuel}
+        onChange={(fuel) => setBrief({ fuel })}
+        disabled={readOnly}
+      />
       <TargetFields brief={brief} readOnly={readOnly} />
       <Reason key={brief.reason} value={brief.reason} disabled={readOnly} />
-      <FormControlLabel control={<Switch checked={brief.is_surge_tank} disabled={readOnly} onChange={(event) => setBrief({ is_surge_tank: event.target.checked })} />} label="Surge tank" />
+      <FormControlLabel
+        control={
+          <Switch
+            checked={brief.is_surge_tank}
+            disabled={readOnly}
+            onChange={(event) => setBrief({ is_surge_tank: event.target.checked })}
+          />
+        }
+        label="Surge tank"
+      />
       <Against />
       <LinkedTanks />
       {findings}
@@ -40,7 +55,16 @@ export function BriefStation({ findings }: { findings: ReactNode }) {
       <Folded title={brief.card.length ? `Rule card, ${brief.card.length}` : 'Rule card'} open={brief.card.length > 0}>
         <RuleCard brief={brief} readOnly={readOnly} />
       </Folded>
-      <QuantityField label="Vehicle without fuel" of="kg" value={brief.vehicle_kg ?? null} emptyText="not said" hint="for the fuel’s share of its mass" fault={useFault('brief.vehicle_kg')} disabled={readOnly} onCommit={(vehicle_kg) => setBrief({ vehicle_kg })} />
+      <QuantityField
+        label="Vehicle without fuel"
+        of="kg"
+        value={brief.vehicle_kg ?? null}
+        emptyText="not said"
+        hint="for the fuel’s share of its mass"
+        fault={useFault('brief.vehicle_kg')}
+        disabled={readOnly}
+        onCommit={(vehicle_kg) => setBrief({ vehicle_kg })}
+      />
     </>
   )
 }
@@ -51,22 +75,87 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
   const units = useUnits()
   const { basis } = brief
   const set = (part: Partial<Basis>) => setBrief({ basis: { ...(basis ?? FRESH), ...part } })
-  const fault = { target: useFault('brief.target_l'), hours: useFault('brief.basis.hours'), range: useFault('brief.basis.range_km'), per: useFault('brief.basis.per_100km_l'), stint: useFault('brief.basis.stint_min') }
+  const fault = {
+    target: useFault('brief.target_l'),
+    hours: useFault('brief.basis.hours'),
+    range: useFault('brief.basis.range_km'),
+    per: useFault('brief.basis.per_100km_l'),
+    stint: useFault('brief.basis.stint_min'),
+  }
   return (
     <>
-      <MaybeChoice label="Target set by" value={basis?.kind} options={declared.Basis.choices.kind} none="the customer’s figure" disabled={readOnly} onChange={(kind) => (kind === null ? setBrief({ basis: null }) : setBrief({ target_l: null, basis: { ...(basis ?? FRESH), kind } }))} />
-      {!basis && <VolumeField label="Target, rated capacity" value={brief.target_l ?? null} emptyText="none yet" fault={fault.target} hint="What has to go in with room left to expand" onCommit={(value) => setBrief({ target_l: value })} disabled={readOnly} />}
+      <MaybeChoice
+        label="Target set by"
+        value={basis?.kind}
+        options={declared.Basis.choices.kind}
+        none="the customer’s figure"
+        disabled={readOnly}
+        onChange={(kind) =>
+          kind === null ? setBrief({ basis: null }) : setBrief({ target_l: null, basis: { ...(basis ?? FRESH), kind } })
+        }
+      />
+      {!basis && (
+        <VolumeField
+          label="Target, rated capacity"
+          value={brief.target_l ?? null}
+          emptyText="none yet"
+          fault={fault.target}
+          hint="What has to go in with room left to expand"
+          onCommit={(value) => setBrief({ target_l: value })}
+          disabled={readOnly}
+        />
+      )}
       {basis && (
         <Box sx={pair}>
-          {basis.kind === 'run time' && <QuantityField label="Run time" of="h" value={basis.hours ?? null} emptyText="not said" fault={fault.hours} disabled={readOnly} onCommit={(hours) => set({ hours })} />}
-          {basis.kind === 'stint' && <QuantityField label="Stint" of="min" value={basis.stint_min ?? null} emptyText="not said" fault={fault.stint} disabled={readOnly} onCommit={(stint_min) => set({ stint_min })} />}
+          {basis.kind === 'run time' && (
+            <QuantityField
+              label="Run time"
+              of="h"
+              value={basis.hours ?? null}
+              emptyText="not said"
+              fault={fault.hours}
+              disabled={readOnly}
+              onCommit={(hours) => set({ hours })}
+            />
+          )}
+          {basis.kind === 'stint' && (
+            <QuantityField
+              label="Stint"
+              of="min"
+              value={basis.stint_min ?? null}
+              emptyText="not said"
+              fault={fault.stint}
+              disabled={readOnly}
+              onCommit={(stint_min) => set({ stint_min })}
+            />
+          )}
           {basis.kind === 'range' && (
             <>
-              <QuantityField label="Range" of="km" value={basis.range_km ?? null} emptyText="not said" fault={fault.range} disabled={readOnly} onCommit={(range_km) => set({ range_km })} />
-              <VolumeField label="Consumption per 100 km" value={basis.per_100km_l ?? null} emptyText="not said" fault={fault.per} disabled={readOnly} onCommit={(per_100km_l) => set({ per_100km_l })} />
+              <QuantityField
+                label="Range"
+                of="km"
+                value={basis.range_km ?? null}
+                emptyText="not said"
+                fault={fault.range}
+                disabled={readOnly}
+                onCommit={(range_km) => set({ range_km })}
+              />
+              <VolumeField
+                label="Consumption per 100 km"
+                value={basis.per_100km_l ?? null}
+                emptyText="not said"
+                fault={fault.per}
+                disabled={readOnly}
+                onCommit={(per_100km_l) => set({ per_100km_l })}
+              />
             </>
           )}
-          <ShareField label="Reserve margin" value={basis.reserve} disabled={readOnly} onCommit={(reserve) => reserve !== null && set({ reserve })} />
+          <ShareField
+            label="Reserve margin"
+            value={basis.reserve}
+            disabled={readOnly}
+            onCommit={(reserve) => reserve !== null && set({ reserve })}
+          />
         </Box>
       )}
       {basis && (
@@ -94,7 +183,10 @@ function Against() {
   const off = figures.rated_l - target
   return (
     <Typography variant="body2" color="textSecondary">
-      The tank as drawn is rated {units.volumeUnitText(figures.rated_l)}: {Math.abs(off) < 0.005 ? 'just the target.' : `${units.volumeUnitText(Math.abs(off))} ${off < 0 ? 'less' : 'more'} than asked.`}
+      The tank as drawn is rated {units.volumeUnitText(figures.rated_l)}:{' '}
+      {Math.abs(off) < 0.005
+        ? 'just the target.'
+        : `${units.volumeUnitText(Math.abs(off))} ${off < 0 ? 'less' : 'more'} than asked.`}
     </Typography>
   )
 }

@@ -27,24 +27,41 @@ function DemandTable({ demands }: { demands: Demand[] }) {
   const units = useUnits()
   const { inks } = useTheme()
   const flow = (value: number | null | undefined) => (!isNumber(value) ? 'no figure' : units.flowText(value))
-  const short = (value: number | null | undefined) => (!isNumber(value) ? null : value > 0 ? <strong style={{ color: inks.stop }}>short by {units.flowText(value)}</strong> : 'enough')
+  const short = (value: number | null | undefined) =>
+    !isNumber(value) ? null : value > 0 ? (
+      <strong style={{ color: inks.stop }}>short by {units.flowText(value)}</strong>
+    ) : (
+      'enough'
+    )
   const rows: { name: string; value: (demand: Demand) => ReactNode }[] = [
     { name: 'Fuel flow at full power', value: (d) => <strong>{flow(d.flow_l_per_h)}</strong> },
-    { name: 'Fuel flow over the BSFC range', value: (d) => (d.bsfc ? `${units.volume(d.range_l_per_h[0], 1)} to ${units.flowText(d.range_l_per_h[1])}` : 'measured') },
+    {
+      name: 'Fuel flow over the BSFC range',
+      value: (d) =>
+        d.bsfc ? `${units.volume(d.range_l_per_h[0], 1)} to ${units.flowText(d.range_l_per_h[1])}` : 'measured',
+    },
     { name: 'Mass flow', value: (d) => units.quantity('kgh', d.mass_kg_per_h) },
     { name: 'Average flow at its duty', value: (d) => flow(d.average_l_per_h) },
     { name: 'Required pump flow', value: (d) => <strong>{flow(d.needed_l_per_h)}</strong> },
     { name: 'Pump flow at rail pressure', value: (d) => (d.pumps.length ? flow(d.running_l_per_h) : 'no pump yet') },
     { name: 'Margin at rail pressure', value: (d) => (d.pumps.length ? short(d.short_l_per_h) : '') },
-    { name: 'Margin at lowest voltage', value: (d) => (d.pumps.length ? (!isNumber(d.low_running_l_per_h) ? 'beyond the tables' : short(d.low_short_l_per_h)) : '') },
-    { name: 'Power the pumps can feed', value: (d) => (!isNumber(d.carries_kw) ? '' : units.quantity('kw', d.carries_kw)) },
+    {
+      name: 'Margin at lowest voltage',
+      value: (d) =>
+        d.pumps.length ? (!isNumber(d.low_running_l_per_h) ? 'beyond the tables' : short(d.low_short_l_per_h)) : '',
+    },
+    {
+      name: 'Power the pumps can feed',
+      value: (d) => (!isNumber(d.carries_kw) ? '' : units.quantity('kw', d.carries_kw)),
+    },
     { name: 'Pumps come on', value: (d) => <Staging demand={d} /> },
   ]
   if (!demands.length) {
     return (
       <Block title="What the engine asks for">
         <Typography color="textSecondary" sx={{ maxWidth: '36em', mt: 1 }}>
-          Nothing yet. Add the engine’s demand at the right: its power and kind, or what it burns when measured. Then fit pumps, and see what they give at rail pressure and real voltage.
+          Nothing yet. Add the engine’s demand at the right: its power and kind, or what it burns when measured. Then
+          fit pumps, and see what they give at rail pressure and real voltage.
         </Typography>
       </Block>
     )
@@ -89,7 +106,14 @@ function Staging({ demand }: { demand: Demand }) {
   const units = useUnits()
   return demand.pumps.map((pump) => (
     <div key={pump.id}>
-      {pump.name}: {pump.spare ? 'spare' : !isNumber(pump.comes_on_kw) ? 'always' : pump.comes_on_kw === 0 ? 'from the start' : `at ${units.quantity('kw', pump.comes_on_kw)}`}
+      {pump.name}:{' '}
+      {pump.spare
+        ? 'spare'
+        : !isNumber(pump.comes_on_kw)
+          ? 'always'
+          : pump.comes_on_kw === 0
+            ? 'from the start'
+            : `at ${units.quantity('kw', pump.comes_on_kw)}`}
     </div>
   ))
 }
@@ -107,13 +131,20 @@ function PumpPlot({ demands }: { demands: Demand[] }) {
     })),
   )
   return (
-    <Block title="Pumps against pressure" about="Each pump’s table as it is: straight between its points, nothing beyond them. Dots are what a case needs at its rail pressure, all running pumps together.">
+    <Block
+      title="Pumps against pressure"
+      about="Each pump’s table as it is: straight between its points, nothing beyond them. Dots are what a case needs at its rail pressure, all running pumps together."
+    >
       <Plot
         label="Flow of each pump against pressure, with what each case needs"
         width={620}
         height={220}
         lines={lines}
-        dots={demands.map((demand) => ({ at: [caseKpa(demand.id), demand.needed_l_per_h] as const, colour: demand.short_l_per_h ? inks.stop : inks.hand, label: `${demand.name} needs ${units.flowText(demand.needed_l_per_h, 0)}` }))}
+        dots={demands.map((demand) => ({
+          at: [caseKpa(demand.id), demand.needed_l_per_h] as const,
+          colour: demand.short_l_per_h ? inks.stop : inks.hand,
+          label: `${demand.name} needs ${units.flowText(demand.needed_l_per_h, 0)}`,
+        }))}
         xText={`pressure over the tank, ${units.unit('kpa')}`}
         yText={units.unit('lph')}
         showX={(value) => units.amount('kpa', value, 0)}
@@ -130,7 +161,10 @@ function Methods({ surge }: { surge: Schemas['SurgeAnswer'] }) {
   const units = useUnits()
   const { inks } = useTheme()
   return (
-    <Block title={`Bridging a dry spell: ${units.volumeUnitText(surge.sizing.volume_l)} for ${surge.case}`} about="Four ways, with this design’s figures. The figures favour the one with the fewest joints that lasts the spell; the choice is yours. Where fuel parts share the air with people they want a fume-tight metal box.">
+    <Block
+      title={`Bridging a dry spell: ${units.volumeUnitText(surge.sizing.volume_l)} for ${surge.case}`}
+      about="Four ways, with this design’s figures. The figures favour the one with the fewest joints that lasts the spell; the choice is yours. Where fuel parts share the air with people they want a fume-tight metal box."
+    >
       <Table size="small" aria-label="Ways to bridge a dry spell" sx={{ maxWidth: 900 }}>
         <TableHead>
           <TableRow>
@@ -147,7 +181,9 @@ function Methods({ surge }: { surge: Schemas['SurgeAnswer'] }) {
             <TableRow key={way.name} sx={way.favoured ? { boxShadow: `inset 4px 0 0 ${inks.hand}` } : undefined}>
               <TableCell sx={{ pl: way.favoured ? 1.5 : 0, textDecoration: way.possible ? 'none' : 'line-through' }}>
                 {way.name}
-                {way.favoured && <Box sx={{ fontSize: 12, fontWeight: 700, color: inks.hand }}>the figures favour it</Box>}
+                {way.favoured && (
+                  <Box sx={{ fontSize: 12, fontWeight: 700, color: inks.hand }}>the figures favour it</Box>
+                )}
               </TableCell>
               <TableCell align="right">{way.holds_l ? units.volumeUnitText(way.holds_l) : '–'}</TableCell>
               <TableCell align="right">{way.lasts_s ? `${units.number(way.lasts_s, 1)} s` : '–'}</TableCell>

@@ -13,7 +13,20 @@ import { workshopQuery } from '../../workshop/query'
 import { Row } from '../Row'
 import { changePump, freeId, removePump, setBrief } from './edits'
 
-const BLANK: Pump = { ...declared.Pump.defaults, name: 'Pump', curves: [{ voltage_v: 13.5, points: [{ kpa: 0, l_per_h: 250 }, { kpa: 300, l_per_h: 200 }, { kpa: 500, l_per_h: 140 }] }] }
+const BLANK: Pump = {
+  ...declared.Pump.defaults,
+  name: 'Pump',
+  curves: [
+    {
+      voltage_v: 13.5,
+      points: [
+        { kpa: 0, l_per_h: 250 },
+        { kpa: 300, l_per_h: 200 },
+        { kpa: 500, l_per_h: 140 },
+      ],
+    },
+  ],
+}
 
 /** The pumps of this design in the order in which they come on, from the shop's library or typed. */
 export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
@@ -27,16 +40,30 @@ export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
   return (
     <>
       {brief.pumps.map((item, place) => (
-        <PumpRow key={item.id} item={item} place={place} readOnly={readOnly} open={open === item.id} onToggle={() => setOpen(open === item.id ? null : item.id)} />
+        <PumpRow
+          key={item.id}
+          item={item}
+          place={place}
+          readOnly={readOnly}
+          open={open === item.id}
+          onToggle={() => setOpen(open === item.id ? null : item.id)}
+        />
       ))}
       {brief.pumps.length === 0 && (
         <Typography variant="body2" color="textSecondary">
-          Fit a pump to see whether it gives the demand at rail pressure and real voltage. The shop’s pumps are kept at <Link to="/workshop">Workshop</Link>.
+          Fit a pump to see whether it gives the demand at rail pressure and real voltage. The shop’s pumps are kept at{' '}
+          <Link to="/workshop">Workshop</Link>.
         </Typography>
       )}
       <Box sx={{ display: 'grid', gap: 1 }}>
         {library.length > 0 && (
-          <TextField select label="Add a pump from the library" value="" disabled={readOnly || brief.pumps.length >= declared.Brief.most.pumps} onChange={(event) => add(library[Number(event.target.value)] ?? BLANK)}>
+          <TextField
+            select
+            label="Add a pump from the library"
+            value=""
+            disabled={readOnly || brief.pumps.length >= declared.Brief.most.pumps}
+            onChange={(event) => add(library[Number(event.target.value)] ?? BLANK)}
+          >
             {library.map((pump, place) => (
               <MenuItem key={pump.name} value={place} sx={{ minHeight: 44 }}>
                 {pump.name}
@@ -44,7 +71,11 @@ export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
             ))}
           </TextField>
         )}
-        <Button variant="outlined" disabled={readOnly || brief.pumps.length >= declared.Brief.most.pumps} onClick={() => add(BLANK)}>
+        <Button
+          variant="outlined"
+          disabled={readOnly || brief.pumps.length >= declared.Brief.most.pumps}
+          onClick={() => add(BLANK)}
+        >
           Type a pump’s figures
         </Button>
       </Box>
@@ -52,14 +83,48 @@ export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
   )
 }
 
-function PumpRow({ item, place, readOnly, open, onToggle }: { item: FittedPump; place: number; readOnly: boolean; open: boolean; onToggle: () => void }) {
+function PumpRow({
+  item,
+  place,
+  readOnly,
+  open,
+  onToggle,
+}: {
+  item: FittedPump
+  place: number
+  readOnly: boolean
+  open: boolean
+  onToggle: () => void
+}) {
   const units = useUnits()
-  const flow = useWork((work) => work.evaluation?.brief?.demands?.[0]?.pumps.find((other) => other.id === item.id)?.flow_l_per_h)
+  const flow = useWork(
+    (work) => work.evaluation?.brief?.demands?.[0]?.pumps.find((other) => other.id === item.id)?.flow_l_per_h,
+  )
   const fault = useFaultUnder(`brief.pumps.${place}`)
   return (
-    <Row name={item.pump.name} aside={item.spare ? 'spare' : isNumber(flow) ? units.flowText(flow) : ''} open={open} onToggle={onToggle} fault={fault} data-row={item.id}>
-      <NameField value={item.pump.name} disabled={readOnly} onCommit={(name) => changePump(item.id, { pump: { ...item.pump, name } })} />
-      <FormControlLabel control={<Switch checked={item.spare} disabled={readOnly} onChange={(event) => changePump(item.id, { spare: event.target.checked })} />} label="Spare: on standby, not counted" />
+    <Row
+      name={item.pump.name}
+      aside={item.spare ? 'spare' : isNumber(flow) ? units.flowText(flow) : ''}
+      open={open}
+      onToggle={onToggle}
+      fault={fault}
+      data-row={item.id}
+    >
+      <NameField
+        value={item.pump.name}
+        disabled={readOnly}
+        onCommit={(name) => changePump(item.id, { pump: { ...item.pump, name } })}
+      />
+      <FormControlLabel
+        control={
+          <Switch
+            checked={item.spare}
+            disabled={readOnly}
+            onChange={(event) => changePump(item.id, { spare: event.target.checked })}
+          />
+        }
+        label="Spare: on standby, not counted"
+      />
       <CurveFields pump={item.pump} readOnly={readOnly} onChange={(pump) => changePump(item.id, { pump })} />
       <Button disabled={readOnly} onClick={() => removePump(item.id)}>
         Remove {item.pump.name}
@@ -69,19 +134,53 @@ function PumpRow({ item, place, readOnly, open, onToggle }: { item: FittedPump; 
 }
 
 /** A pump's tables: pressure and flow, a table a voltage. */
-export function CurveFields({ pump, readOnly, onChange }: { pump: Pump; readOnly: boolean; onChange: (pump: Pump) => void }) {
+export function CurveFields({
+  pump,
+  readOnly,
+  onChange,
+}: {
+  pump: Pump
+  readOnly: boolean
+  onChange: (pump: Pump) => void
+}) {
   const units = useUnits()
-  const setCurve = (place: number, part: Partial<Pump['curves'][number]>) => onChange({ ...pump, curves: pump.curves.map((curve, here) => (here === place ? { ...curve, ...part } : curve)) })
+  const setCurve = (place: number, part: Partial<Pump['curves'][number]>) =>
+    onChange({ ...pump, curves: pump.curves.map((curve, here) => (here === place ? { ...curve, ...part } : curve)) })
   return pump.curves.map((curve, place) => (
     <Box key={place} sx={{ display: 'grid', gap: 1 }}>
-      <QuantityField label="At" of="v" value={curve.voltage_v} disabled={readOnly} onCommit={(voltage_v) => voltage_v !== null && setCurve(place, { voltage_v })} />
+      <QuantityField
+        label="At"
+        of="v"
+        value={curve.voltage_v}
+        disabled={readOnly}
+        onCommit={(voltage_v) => voltage_v !== null && setCurve(place, { voltage_v })}
+      />
       {curve.points.map((point, row) => {
-        const set = (part: Partial<typeof point>) => setCurve(place, { points: curve.points.map((other, here) => (here === row ? { ...other, ...part } : other)) })
+        const set = (part: Partial<typeof point>) =>
+          setCurve(place, { points: curve.points.map((other, here) => (here === row ? { ...other, ...part } : other)) })
         return (
           <Box key={row} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 44px', gap: 1 }}>
-            <QuantityField of="kpa" label={`Pressure ${row + 1}, ${units.unit('kpa')}`} compact value={point.kpa} disabled={readOnly} onCommit={(kpa) => kpa !== null && set({ kpa })} />
-            <FlowField label={`Flow ${row + 1}, ${units.unit('lph')}`} compact value={point.l_per_h} disabled={readOnly} onCommit={(l_per_h) => l_per_h !== null && set({ l_per_h })} />
-            <Button disabled={readOnly || curve.points.length <= 2} aria-label={`Remove point ${row + 1}`} onClick={() => setCurve(place, { points: curve.points.filter((_, here) => here !== row) })} sx={{ minWidth: 44 }}>
+            <QuantityField
+              of="kpa"
+              label={`Pressure ${row + 1}, ${units.unit('kpa')}`}
+              compact
+              value={point.kpa}
+              disabled={readOnly}
+              onCommit={(kpa) => kpa !== null && set({ kpa })}
+            />
+            <FlowField
+              label={`Flow ${row + 1}, ${units.unit('lph')}`}
+              compact
+              value={point.l_per_h}
+              disabled={readOnly}
+              onCommit={(l_per_h) => l_per_h !== null && set({ l_per_h })}
+            />
+            <Button
+              disabled={readOnly || curve.points.length <= 2}
+              aria-label={`Remove point ${row + 1}`}
+              onClick={() => setCurve(place, { points: curve.points.filter((_, here) => here !== row) })}
+              sx={{ minWidth: 44 }}
+            >
               ×
             </Button>
           </Box>

@@ -12,8 +12,19 @@ export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean 
     <>
       {brief.card.map((rule, place) => (
         <Box key={rule.id} sx={{ display: 'grid', gap: 1.25, pb: 1 }} data-row={rule.id}>
-          <NameField label="Rule" value={rule.rule} disabled={readOnly} onCommit={(name) => changeRule(rule.id, { rule: name })} />
-          <Choice label="Limits" value={rule.subject} options={declared.CardRule.choices.subject} disabled={readOnly} onChange={(subject) => changeRule(rule.id, { subject })} />
+          <NameField
+            label="Rule"
+            value={rule.rule}
+            disabled={readOnly}
+            onCommit={(name) => changeRule(rule.id, { rule: name })}
+          />
+          <Choice
+            label="Limits"
+            value={rule.subject}
+            options={declared.CardRule.choices.subject}
+            disabled={readOnly}
+            onChange={(subject) => changeRule(rule.id, { subject })}
+          />
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1 }}>
             <LimitField rule={rule} path={`brief.card.${place}.limit`} readOnly={readOnly} />
             <Button disabled={readOnly} onClick={() => removeRule(rule.id)}>
@@ -30,7 +41,19 @@ export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean 
       <Button
         variant="outlined"
         disabled={readOnly || brief.card.length >= declared.Brief.most.card}
-        onClick={() => setBrief({ card: [...brief.card, { id: freeId('rule', brief.card), rule: `Rule ${brief.card.length + 1}`, subject: 'rated capacity at most', limit: 100 }] })}
+        onClick={() =>
+          setBrief({
+            card: [
+              ...brief.card,
+              {
+                id: freeId('rule', brief.card),
+                rule: `Rule ${brief.card.length + 1}`,
+                subject: 'rated capacity at most',
+                limit: 100,
+              },
+            ],
+          })
+        }
       >
         Add a rule
       </Button>
@@ -39,7 +62,13 @@ export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean 
 }
 
 function LimitField({ rule, path, readOnly }: { rule: CardRule; path: string; readOnly: boolean }) {
-  const common = { label: 'Limit', value: rule.limit, fault: useFault(path), disabled: readOnly, onCommit: (limit: number | null) => limit !== null && changeRule(rule.id, { limit }) }
+  const common = {
+    label: 'Limit',
+    value: rule.limit,
+    fault: useFault(path),
+    disabled: readOnly,
+    onCommit: (limit: number | null) => limit !== null && changeRule(rule.id, { limit }),
+  }
   if (rule.subject.includes('capacity')) return <VolumeField {...common} />
   if (rule.subject.includes('share')) return <ShareField {...common} />
   if (rule.subject.includes('thickness')) return <LengthField {...common} />

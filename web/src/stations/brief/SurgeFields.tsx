@@ -18,7 +18,11 @@ import { changeSurge, setBrief } from './edits'
 export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
   const answer = useWork((work) => work.evaluation?.brief?.surge)
   const units = useUnits()
-  const faults = { dry: useFault('brief.surge.uncovered_s'), gap: useFault('brief.surge.gap_s'), lift: useFault('brief.surge.lift_l_per_h') }
+  const faults = {
+    dry: useFault('brief.surge.uncovered_s'),
+    gap: useFault('brief.surge.gap_s'),
+    lift: useFault('brief.surge.lift_l_per_h'),
+  }
   const { surge } = brief
   if (!surge) {
     return (
@@ -26,7 +30,11 @@ export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boole
         <Typography variant="body2" color="textSecondary">
           Where the pickup can run dry in a bend, size what bridges it.
         </Typography>
-        <Button variant="outlined" disabled={readOnly} onClick={() => setBrief({ surge: { ...declared.Surge.defaults, uncovered_s: 5 } })}>
+        <Button
+          variant="outlined"
+          disabled={readOnly}
+          onClick={() => setBrief({ surge: { ...declared.Surge.defaults, uncovered_s: 5 } })}
+        >
           Bridge a dry spell
         </Button>
       </>
@@ -35,13 +43,37 @@ export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boole
   return (
     <>
       <Box sx={pair}>
-        <QuantityField label="Pickup uncovered for" of="s" value={surge.uncovered_s} fault={faults.dry} disabled={readOnly} onCommit={(uncovered_s) => uncovered_s !== null && changeSurge({ uncovered_s })} />
-        <QuantityField label="Time covered between" of="s" value={surge.gap_s ?? null} emptyText="not said" fault={faults.gap} disabled={readOnly} onCommit={(gap_s) => changeSurge({ gap_s })} />
-        <FlowField label="Lift pump" value={surge.lift_l_per_h ?? null} emptyText="none yet" fault={faults.lift} disabled={readOnly} onCommit={(lift_l_per_h) => changeSurge({ lift_l_per_h })} />
+        <QuantityField
+          label="Pickup uncovered for"
+          of="s"
+          value={surge.uncovered_s}
+          fault={faults.dry}
+          disabled={readOnly}
+          onCommit={(uncovered_s) => uncovered_s !== null && changeSurge({ uncovered_s })}
+        />
+        <QuantityField
+          label="Time covered between"
+          of="s"
+          value={surge.gap_s ?? null}
+          emptyText="not said"
+          fault={faults.gap}
+          disabled={readOnly}
+          onCommit={(gap_s) => changeSurge({ gap_s })}
+        />
+        <FlowField
+          label="Lift pump"
+          value={surge.lift_l_per_h ?? null}
+          emptyText="none yet"
+          fault={faults.lift}
+          disabled={readOnly}
+          onCommit={(lift_l_per_h) => changeSurge({ lift_l_per_h })}
+        />
       </Box>
       {answer ? (
         <Typography variant="body2" data-surge>
-          {units.flowText(answer.engine_l_per_h)} for {units.number(surge.uncovered_s, 1)} s draws {units.volumeUnitText(answer.sizing.drawn_l)}; with the house rule’s margin <strong>{units.volumeUnitText(answer.sizing.volume_l)}</strong> of surge volume.
+          {units.flowText(answer.engine_l_per_h)} for {units.number(surge.uncovered_s, 1)} s draws{' '}
+          {units.volumeUnitText(answer.sizing.drawn_l)}; with the house rule’s margin{' '}
+          <strong>{units.volumeUnitText(answer.sizing.volume_l)}</strong> of surge volume.
           {isNumber(answer.sizing.refill_s) && ` Full again after ${units.number(answer.sizing.refill_s, 1)} s.`}
         </Typography>
       ) : (
@@ -88,7 +120,12 @@ function SurgeTankButton({ readOnly }: { readOnly: boolean }) {
   const make = useMutation({
     mutationFn: async () => {
       if (designId === null || !(await save())) throw new Error('Not saved yet: put that right first.')
-      return asked(api.POST('/api/designs/{design_id}/surge', { params: { path: { design_id: designId } }, body: { ...declared.SurgeNew.defaults, form } }))
+      return asked(
+        api.POST('/api/designs/{design_id}/surge', {
+          params: { path: { design_id: designId } },
+          body: { ...declared.SurgeNew.defaults, form },
+        }),
+      )
     },
     onSuccess: (made) => {
       void queries.invalidateQueries({ queryKey: ['design', designId] })

@@ -18,8 +18,19 @@ export function Dial({ reading, held }: { reading: SenderReading; held: number |
   const needle = held === null ? null : needleFor(reading, held)
   const text = { textAnchor: 'middle' as const, fontSize: 12, fill: inks.ink }
   return (
-    <svg viewBox="0 0 300 200" width="100%" style={{ maxWidth: 380 }} role="img" aria-label={`Dial of ${reading.name}${needle === null ? '' : `: the needle stands at ${units.number(needle * 8, 1)} eighths`}`}>
-      <path d={`M${spoke(0, 128).join(' ')}A128 128 0 0 1 ${spoke(1, 128).join(' ')}`} fill="none" stroke={inks.metal} strokeWidth={2} />
+    <svg
+      viewBox="0 0 300 200"
+      width="100%"
+      style={{ maxWidth: 380 }}
+      role="img"
+      aria-label={`Dial of ${reading.name}${needle === null ? '' : `: the needle stands at ${units.number(needle * 8, 1)} eighths`}`}
+    >
+      <path
+        d={`M${spoke(0, 128).join(' ')}A128 128 0 0 1 ${spoke(1, 128).join(' ')}`}
+        fill="none"
+        stroke={inks.metal}
+        strokeWidth={2}
+      />
       {reading.eighths.map((mark, place) => {
         const [a, b] = [spoke(mark.needle, 128), spoke(mark.needle, place % 2 ? 120 : 114)]
         const [u, v] = spoke(mark.needle, 141)
@@ -38,7 +49,12 @@ export function Dial({ reading, held }: { reading: SenderReading; held: number |
       })}
       {needle !== null && (
         <>
-          <path d={`M150 168L${spoke(needle, 72).join(' ')}`} stroke={inks.hand} strokeWidth={3} strokeLinecap="round" />
+          <path
+            d={`M150 168L${spoke(needle, 72).join(' ')}`}
+            stroke={inks.hand}
+            strokeWidth={3}
+            strokeLinecap="round"
+          />
           <circle cx={150} cy={168} r={7} fill={inks.hand} />
           <text x={150} y={194} {...text}>
             with {units.volumeUnitText(held ?? 0, 1)} in it, as shown

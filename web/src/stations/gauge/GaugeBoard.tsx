@@ -19,7 +19,11 @@ export function GaugeBoard() {
   return (
     <Board label="Gauge against the tank">
       {truth.readings.map((reading) => (
-        <Truth key={reading.id} reading={reading} held={shown?.find((cell) => cell.cell === reading.cell)?.volume_l ?? null} />
+        <Truth
+          key={reading.id}
+          reading={reading}
+          held={shown?.find((cell) => cell.cell === reading.cell)?.volume_l ?? null}
+        />
       ))}
       {truth.joined.map((joined) => (
         <Together key={joined.cell} joined={joined} />
@@ -36,16 +40,34 @@ function Truth({ reading, held }: { reading: SenderReading; held: number | null 
   return (
     <Block title={`${reading.name}, in ${reading.cell}`}>
       <Typography variant="body2" sx={{ mb: 1 }}>
-        At E <strong>{units.volumeUnitText(reading.left_at_empty_l)}</strong> are left; over F another {units.volumeUnitText(reading.above_full_l)} go in. The needle is out by {units.volumeUnitText(Math.abs(reading.worst_l))} at its worst, where it says {reading.worst_l > 0 ? 'less than there is' : 'more than there is'}.
+        At E <strong>{units.volumeUnitText(reading.left_at_empty_l)}</strong> are left; over F another{' '}
+        {units.volumeUnitText(reading.above_full_l)} go in. The needle is out by{' '}
+        {units.volumeUnitText(Math.abs(reading.worst_l))} at its worst, where it says{' '}
+        {reading.worst_l > 0 ? 'less than there is' : 'more than there is'}.
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(280px, 100%), 1fr))', maxWidth: 900, gap: 3, alignItems: 'start' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fit, minmax(min(280px, 100%), 1fr))',
+          maxWidth: 900,
+          gap: 3,
+          alignItems: 'start',
+        }}
+      >
         <Dial reading={reading} held={held} />
         <Plot
           label={`Error of the needle of ${reading.name}`}
           fromZero={false}
           lines={[
             { points: reading.eighths.map((mark) => [mark.needle, mark.error_l] as const), colour: inks.hand },
-            { points: [[0, 0], [1, 0]], colour: inks.quiet, width: 1 },
+            {
+              points: [
+                [0, 0],
+                [1, 0],
+              ],
+              colour: inks.quiet,
+              width: 1,
+            },
           ]}
           dots={reading.eighths.map((mark) => ({ at: [mark.needle, mark.error_l] as const, colour: inks.hand }))}
           xText="needle"
@@ -56,13 +78,51 @@ function Truth({ reading, held }: { reading: SenderReading; held: number | null 
           height={220}
         />
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(340px, 100%), 1fr))', maxWidth: 900, gap: 3, mt: 1 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fit, minmax(min(340px, 100%), 1fr))',
+          maxWidth: 900,
+          gap: 3,
+          mt: 1,
+        }}
+      >
         <Sheet
           label={`Eighths of ${reading.name}`}
-          columns={[{ name: 'Needle' }, { name: 'Ω', right: true }, { name: `float, ${units.lengthUnit}`, right: true }, { name: `there is, ${units.volumeUnit}`, right: true }, { name: 'off by', right: true }]}
-          rows={reading.eighths.map((mark, place) => ({ key: `${mark.needle}`, cells: [EIGHTHS[place], units.number(mark.ohms, 1), units.length(mark.float_mm), units.volume(mark.litres), `${mark.error_l > 0.005 ? '+' : ''}${units.volume(mark.error_l)}`] }))}
+          columns={[
+            { name: 'Needle' },
+            { name: 'Ω', right: true },
+            { name: `float, ${units.lengthUnit}`, right: true },
+            { name: `there is, ${units.volumeUnit}`, right: true },
+            { name: 'off by', right: true },
+          ]}
+          rows={reading.eighths.map((mark, place) => ({
+            key: `${mark.needle}`,
+            cells: [
+              EIGHTHS[place],
+              units.number(mark.ohms, 1),
+              units.length(mark.float_mm),
+              units.volume(mark.litres),
+              `${mark.error_l > 0.005 ? '+' : ''}${units.volume(mark.error_l)}`,
+            ],
+          }))}
         />
-        <Sheet label={`True tenths of rated, ${reading.name}`} columns={[{ name: 'Of rated' }, { name: units.volumeUnit, right: true }, { name: 'needle, eighths', right: true }]} rows={reading.tenths.map((tenth) => ({ key: `${tenth.share}`, cells: [`${Math.round(tenth.share * 100)} %`, units.volume(tenth.litres), units.number(tenth.needle * 8, 2)] }))} />
+        <Sheet
+          label={`True tenths of rated, ${reading.name}`}
+          columns={[
+            { name: 'Of rated' },
+            { name: units.volumeUnit, right: true },
+            { name: 'needle, eighths', right: true },
+          ]}
+          rows={reading.tenths.map((tenth) => ({
+            key: `${tenth.share}`,
+            cells: [
+              `${Math.round(tenth.share * 100)} %`,
+              units.volume(tenth.litres),
+              units.number(tenth.needle * 8, 2),
+            ],
+          }))}
+        />
       </Box>
       <Methods reading={reading} />
     </Block>
@@ -82,7 +142,17 @@ function Methods({ reading }: { reading: SenderReading }) {
       </Box>
       <Sheet
         label={`Ways to fit ${reading.name}`}
-        columns={[{ name: 'Fitted' }, { name: `arm, ${units.lengthUnit}`, right: true }, { name: 'pivot', right: true }, { name: 'float at E', right: true }, { name: 'float at F', right: true }, { name: `left at E, ${units.volumeUnit}`, right: true }, { name: 'over F', right: true }, { name: 'worst', right: true }, { name: '' }]}
+        columns={[
+          { name: 'Fitted' },
+          { name: `arm, ${units.lengthUnit}`, right: true },
+          { name: 'pivot', right: true },
+          { name: 'float at E', right: true },
+          { name: 'float at F', right: true },
+          { name: `left at E, ${units.volumeUnit}`, right: true },
+          { name: 'over F', right: true },
+          { name: 'worst', right: true },
+          { name: '' },
+        ]}
         rows={reading.methods.map((way) => ({
           key: way.name,
           strong: way.favoured,
@@ -95,7 +165,15 @@ function Methods({ reading }: { reading: SenderReading }) {
             units.volume(way.left_at_empty_l),
             units.volume(way.above_full_l),
             units.volume(way.worst_l),
-            way.favoured ? <strong key="f" style={{ color: inks.hand }}>the figures favour it</strong> : way.fits ? '' : 'meets floor or roof',
+            way.favoured ? (
+              <strong key="f" style={{ color: inks.hand }}>
+                the figures favour it
+              </strong>
+            ) : way.fits ? (
+              ''
+            ) : (
+              'meets floor or roof'
+            ),
           ],
         }))}
       />
@@ -106,8 +184,23 @@ function Methods({ reading }: { reading: SenderReading }) {
 function Together({ joined }: { joined: Joined }) {
   const units = useUnits()
   return (
-    <Block title={`Senders of ${joined.cell} ${joined.how}`} about={`Against the rated ${units.volumeUnitText(joined.rated_l)} on the level one needle is out by ${units.volumeUnitText(Math.abs(joined.worst_l))} at its worst.`}>
-      <Sheet label="Joined senders" width={420} columns={[{ name: 'Of rated' }, { name: units.volumeUnit, right: true }, { name: 'needle, eighths', right: true }]} rows={joined.tenths.map((tenth) => ({ key: `${tenth.share}`, cells: [`${Math.round(tenth.share * 100)} %`, units.volume(tenth.litres), units.number(tenth.needle * 8, 2)] }))} />
+    <Block
+      title={`Senders of ${joined.cell} ${joined.how}`}
+      about={`Against the rated ${units.volumeUnitText(joined.rated_l)} on the level one needle is out by ${units.volumeUnitText(Math.abs(joined.worst_l))} at its worst.`}
+    >
+      <Sheet
+        label="Joined senders"
+        width={420}
+        columns={[
+          { name: 'Of rated' },
+          { name: units.volumeUnit, right: true },
+          { name: 'needle, eighths', right: true },
+        ]}
+        rows={joined.tenths.map((tenth) => ({
+          key: `${tenth.share}`,
+          cells: [`${Math.round(tenth.share * 100)} %`, units.volume(tenth.litres), units.number(tenth.needle * 8, 2)],
+        }))}
+      />
     </Block>
   )
 }

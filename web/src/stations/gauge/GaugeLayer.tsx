@@ -13,13 +13,37 @@ export function GaugeLayer({ view, design, evaluation, onEdit }: LayerProps) {
     <g>
       {design.gauge.senders.map((sender, place) => {
         const reading = evaluation?.gauge?.truth?.readings.find((item) => item.id === sender.id)
-        return reading ? <SenderMark key={sender.id} place={place} view={view} sender={sender} reading={reading} at={sender.id === chosen} live={Boolean(onEdit)} /> : null
+        return reading ? (
+          <SenderMark
+            key={sender.id}
+            place={place}
+            view={view}
+            sender={sender}
+            reading={reading}
+            at={sender.id === chosen}
+            live={Boolean(onEdit)}
+          />
+        ) : null
       })}
     </g>
   )
 }
 
-function SenderMark({ view, place, sender, reading, at, live }: { view: Placed; place: number; sender: Sender; reading: SenderReading; at: boolean; live: boolean }) {
+function SenderMark({
+  view,
+  place,
+  sender,
+  reading,
+  at,
+  live,
+}: {
+  view: Placed
+  place: number
+  sender: Sender
+  reading: SenderReading
+  at: boolean
+  live: boolean
+}) {
   const { inks } = useTheme()
   const colour = reading.meets.length ? inks.stop : at ? inks.hand : inks.ink
   const places = reading.sweep.map((point) => [view.toX(point[view.across]), view.toY(point[view.up])] as const)
@@ -31,20 +55,73 @@ function SenderMark({ view, place, sender, reading, at, live }: { view: Placed; 
   const name = `translate(${grip[0]} ${grip[1]})`
   return (
     <g data-sender={sender.id}>
-      {reading.float_mm > 0 && <path d={`M${places.map((p) => p.join(' ')).join('L')}`} fill="none" stroke={colour} strokeOpacity={0.14} strokeWidth={2 * radius} strokeLinecap="round" strokeLinejoin="round" />}
-      <path d={`M${places.map((p) => p.join(' ')).join('L')}`} fill="none" stroke={colour} strokeWidth={1} strokeDasharray="2 3" />
-      {pivot && [empty, full].map((end, n) => <path key={n} d={`M${pivot.join(' ')}L${end.join(' ')}`} stroke={colour} strokeWidth={1.8} />)}
+      {reading.float_mm > 0 && (
+        <path
+          d={`M${places.map((p) => p.join(' ')).join('L')}`}
+          fill="none"
+          stroke={colour}
+          strokeOpacity={0.14}
+          strokeWidth={2 * radius}
+          strokeLinecap="round"
+          strokeLinejoin="round"
+        />
+      )}
+      <path
+        d={`M${places.map((p) => p.join(' ')).join('L')}`}
+        fill="none"
+        stroke={colour}
+        strokeWidth={1}
+        strokeDasharray="2 3"
+      />
+      {pivot &&
+        [empty, full].map((end, n) => (
+          <path key={n} d={`M${pivot.join(' ')}L${end.join(' ')}`} stroke={colour} strokeWidth={1.8} />
+        ))}
       {view.up === 'z' &&
         ([empty, full] as const).map((end, n) => (
           <g key={n}>
-            {reading.float_mm > 0 ? <circle cx={end[0]} cy={end[1]} r={radius} fill={inks.sheet} fillOpacity={0.8} stroke={colour} strokeWidth={1.6} /> : <path d={`M${end[0] - 4} ${end[1]}h8`} stroke={colour} strokeWidth={2} />}
-            <text pointerEvents="none" data-label={3} data-at={end.join(' ')} x={reading.float_mm > 0 ? end[0] : end[0] - 11} y={end[1] + (reading.float_mm > 0 ? 4 : n ? 10 : 0)} textAnchor="middle" fontSize={11} fontWeight={700} fill={colour}>
+            {reading.float_mm > 0 ? (
+              <circle
+                cx={end[0]}
+                cy={end[1]}
+                r={radius}
+                fill={inks.sheet}
+                fillOpacity={0.8}
+                stroke={colour}
+                strokeWidth={1.6}
+              />
+            ) : (
+              <path d={`M${end[0] - 4} ${end[1]}h8`} stroke={colour} strokeWidth={2} />
+            )}
+            <text
+              pointerEvents="none"
+              data-label={3}
+              data-at={end.join(' ')}
+              x={reading.float_mm > 0 ? end[0] : end[0] - 11}
+              y={end[1] + (reading.float_mm > 0 ? 4 : n ? 10 : 0)}
+              textAnchor="middle"
+              fontSize={11}
+              fontWeight={700}
+              fill={colour}
+            >
               {n ? 'F' : 'E'}
             </text>
           </g>
         ))}
       <circle r={3.5} transform={name} fill={colour} />
-      <text data-label={4} data-at={`${grip[0]} ${grip[1]}`} x={grip[0] + 8} y={grip[1] - 6 - 14 * place} fontSize={11} fontWeight={600} fill={colour} stroke={inks.sheet} strokeWidth={3} paintOrder="stroke" pointerEvents="none">
+      <text
+        data-label={4}
+        data-at={`${grip[0]} ${grip[1]}`}
+        x={grip[0] + 8}
+        y={grip[1] - 6 - 14 * place}
+        fontSize={11}
+        fontWeight={600}
+        fill={colour}
+        stroke={inks.sheet}
+        strokeWidth={3}
+        paintOrder="stroke"
+        pointerEvents="none"
+      >
         {sender.name}
       </text>
       {live && (
@@ -55,7 +132,12 @@ function SenderMark({ view, place, sender, reading, at, live }: { view: Placed; 
           place={{ x: sender.x_mm, y: sender.y_mm, z: 0 }}
           snapsFor={() => []}
           onPick={() => select({ kind: 'sender', id: sender.id })}
-          onMove={({ x, y }) => changeSender(sender.id, { ...(x === undefined ? {} : { x_mm: x }), ...(y === undefined ? {} : { y_mm: y }) })}
+          onMove={({ x, y }) =>
+            changeSender(sender.id, {
+              ...(x === undefined ? {} : { x_mm: x }),
+              ...(y === undefined ? {} : { y_mm: y }),
+            })
+          }
         />
       )}
     </g>

@@ -32,7 +32,13 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
       )}
       <Box sx={{ display: 'grid', gap: 1 }}>
         {library.length > 0 && (
-          <TextField select label="Add a sender from the library" value="" disabled={full} onChange={(event) => addSender(library[Number(event.target.value)] ?? null)}>
+          <TextField
+            select
+            label="Add a sender from the library"
+            value=""
+            disabled={full}
+            onChange={(event) => addSender(library[Number(event.target.value)] ?? null)}
+          >
             {library.map((part, place) => (
               <MenuItem key={part.name} value={place} sx={{ minHeight: 44 }}>
                 {part.name}
@@ -44,8 +50,24 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
           Add a sender and type its figures
         </Button>
       </Box>
-      {gauge.senders.length > 1 && <Choice label="Senders in one cell" value={gauge.joined} options={declared.Gauge.choices.joined} disabled={readOnly} onChange={(joined) => setGauge({ joined })} />}
-      <VolumeField label="Low-level lamp at" value={gauge.reserve_l ?? null} emptyText="no lamp" hint="litres left to use as a reserve" path="gauge.reserve_l" disabled={readOnly} onCommit={(reserve_l) => setGauge({ reserve_l })} />
+      {gauge.senders.length > 1 && (
+        <Choice
+          label="Senders in one cell"
+          value={gauge.joined}
+          options={declared.Gauge.choices.joined}
+          disabled={readOnly}
+          onChange={(joined) => setGauge({ joined })}
+        />
+      )}
+      <VolumeField
+        label="Low-level lamp at"
+        value={gauge.reserve_l ?? null}
+        emptyText="no lamp"
+        hint="litres left to use as a reserve"
+        path="gauge.reserve_l"
+        disabled={readOnly}
+        onCommit={(reserve_l) => setGauge({ reserve_l })}
+      />
       <SwitchLines />
       {findings}
       {gauge.senders.length > 0 && (
@@ -59,10 +81,15 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
 
 /** The switch's height, once for all senders of a space that have it alike. */
 function SwitchLines() {
-  const readings = (useWork((work) => work.evaluation?.gauge?.truth?.readings) ?? []).filter((reading) => reading.switch_mm !== null)
+  const readings = (useWork((work) => work.evaluation?.gauge?.truth?.readings) ?? []).filter(
+    (reading) => reading.switch_mm !== null,
+  )
   const units = useUnits()
   const several = new Set(readings.map((reading) => reading.cell)).size > 1
-  const said = readings.map((reading) => ({ ...reading, text: `low-level switch stands ${units.lengthUnitText(reading.switch_mm ?? 0)} over the lowest inner point${several ? ` of ${reading.cell}` : ''}.` }))
+  const said = readings.map((reading) => ({
+    ...reading,
+    text: `low-level switch stands ${units.lengthUnitText(reading.switch_mm ?? 0)} over the lowest inner point${several ? ` of ${reading.cell}` : ''}.`,
+  }))
   const alike = new Set(said.map((one) => one.text)).size === 1
   return (alike ? said.slice(0, 1) : said).map((one) => (
     <Typography key={one.id} variant="body2" data-switch={one.id}>

@@ -18,12 +18,33 @@ export function MethodDrawing({ way, depth, float }: { way: Method; depth: numbe
   const colour = way.fits ? inks.ink : inks.stop
   return (
     <figure style={{ margin: 0 }}>
-      <svg viewBox={`0 0 ${wide} 140`} height={140} role="img" aria-label={`${way.name}: float from ${units.lengthUnitText(way.empty_mm)} to ${units.lengthUnitText(way.full_mm)} in ${units.lengthUnitText(depth)}`}>
-        <rect x={4} y={y(depth)} width={wide - 8} height={depth * scale} fill={inks.fuelFill} fillOpacity={0.45} stroke={inks.metal} strokeWidth={1.5} />
+      <svg
+        viewBox={`0 0 ${wide} 140`}
+        height={140}
+        role="img"
+        aria-label={`${way.name}: float from ${units.lengthUnitText(way.empty_mm)} to ${units.lengthUnitText(way.full_mm)} in ${units.lengthUnitText(depth)}`}
+      >
+        <rect
+          x={4}
+          y={y(depth)}
+          width={wide - 8}
+          height={depth * scale}
+          fill={inks.fuelFill}
+          fillOpacity={0.45}
+          stroke={inks.metal}
+          strokeWidth={1.5}
+        />
         {[way.empty_mm, way.full_mm].map((height, full) => (
           <g key={full}>
             <path d={`M${x(0)} ${y(way.pivot_mm)}L${x(out(height))} ${y(height)}`} stroke={colour} strokeWidth={1.6} />
-            <circle cx={x(out(height))} cy={y(height)} r={Math.max(3, (float / 2) * scale)} fill={inks.sheet} stroke={colour} strokeWidth={1.4} />
+            <circle
+              cx={x(out(height))}
+              cy={y(height)}
+              r={Math.max(3, (float / 2) * scale)}
+              fill={inks.sheet}
+              stroke={colour}
+              strokeWidth={1.4}
+            />
             <text x={x(out(height))} y={y(height) + 4} textAnchor="middle" fontSize={11} fontWeight={700} fill={colour}>
               {full ? 'F' : 'E'}
             </text>

@@ -5,13 +5,23 @@ import { freeId } from '../brief/edits'
 
 type Gauge = Design['gauge']
 
-export const setGauge = (part: Partial<Gauge>) => change((design) => ({ ...design, gauge: { ...design.gauge, ...part } as Gauge }))
-const setSenders = (make: (senders: Sender[]) => Sender[]) => change((design) => ({ ...design, gauge: { ...design.gauge, senders: make(design.gauge.senders) } as Gauge }))
+export const setGauge = (part: Partial<Gauge>) =>
+  change((design) => ({ ...design, gauge: { ...design.gauge, ...part } as Gauge }))
+const setSenders = (make: (senders: Sender[]) => Sender[]) =>
+  change((design) => ({ ...design, gauge: { ...design.gauge, senders: make(design.gauge.senders) } as Gauge }))
 
-export const changeSender = (id: string, part: Partial<Sender>) => setSenders((senders) => senders.map((item) => (item.id === id ? { ...item, ...part } : item)))
-export const changeAction = (sender: Sender, part: Partial<Sender['action']>) => changeSender(sender.id, { action: { ...sender.action, ...part } as Sender['action'] })
+export const changeSender = (id: string, part: Partial<Sender>) =>
+  setSenders((senders) => senders.map((item) => (item.id === id ? { ...item, ...part } : item)))
+export const changeAction = (sender: Sender, part: Partial<Sender['action']>) =>
+  changeSender(sender.id, { action: { ...sender.action, ...part } as Sender['action'] })
 
-export const NEW_ARM: SwingArm = { ...declared.SwingArm.defaults, kind: 'swing arm', made_arm_mm: 150, empty_deg: -45, full_deg: 45 }
+export const NEW_ARM: SwingArm = {
+  ...declared.SwingArm.defaults,
+  kind: 'swing arm',
+  made_arm_mm: 150,
+  empty_deg: -45,
+  full_deg: 45,
+}
 export const NEW_TUBE: Sender['action'] = { ...declared.TubeSender.defaults, kind: 'tube' }
 
 /** A sender in the middle of the tank: of the shop's library, or a usual arm to type over. */
@@ -22,7 +32,10 @@ export function addSender(part: SenderPart | null) {
   const id = freeId('sender', present)
   const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
   const name = part?.name ?? (present.length ? `Sender ${present.length + 1}` : 'Sender')
-  setSenders((senders) => [...senders, { ...declared.Sender.defaults, action: NEW_ARM, ...part, id, name, x_mm: middle('x'), y_mm: middle('y') }])
+  setSenders((senders) => [
+    ...senders,
+    { ...declared.Sender.defaults, action: NEW_ARM, ...part, id, name, x_mm: middle('x'), y_mm: middle('y') },
+  ])
   select({ kind: 'sender', id })
 }
 

@@ -13,25 +13,60 @@ export function InsideFigures() {
     <>
       <Sheet
         label="Spaces between plates"
-        columns={[{ name: 'Space' }, { name: 'holds', right: true }, { name: 'long', right: true }, { name: 'wide', right: true }]}
-        rows={insides.rooms.map((room) => ({ key: room.name, strong: insides.rooms.length > 1 && room.name === insides.longest.room, cells: [room.name, units.volumeUnitText(room.litres, 1), units.lengthUnitText(room.along_mm), units.lengthUnitText(room.across_mm)] }))}
+        columns={[
+          { name: 'Space' },
+          { name: 'holds', right: true },
+          { name: 'long', right: true },
+          { name: 'wide', right: true },
+        ]}
+        rows={insides.rooms.map((room) => ({
+          key: room.name,
+          strong: insides.rooms.length > 1 && room.name === insides.longest.room,
+          cells: [
+            room.name,
+            units.volumeUnitText(room.litres, 1),
+            units.lengthUnitText(room.along_mm),
+            units.lengthUnitText(room.across_mm),
+          ],
+        }))}
       />
       <Typography variant="body2" data-free-run>
-        The longest free run is {units.lengthUnitText(insides.longest.mm)}, {insides.longest.axis === 'x' ? 'lengthwise' : 'across'}.
+        The longest free run is {units.lengthUnitText(insides.longest.mm)},{' '}
+        {insides.longest.axis === 'x' ? 'lengthwise' : 'across'}.
       </Typography>
       {bracing && bracing.length > 0 && (
         <>
           <Sheet
             label="Panels braced by the plates"
-            columns={[{ name: 'Plate' }, { name: 'braces' }, { name: 'kPa', right: true }, { name: 'without it', right: true }]}
-            rows={bracing.map((braced) => ({ key: braced.id, cells: braced.helps ? [braced.name, braced.panel, units.number(braced.with_kpa, 1), units.number(braced.without_kpa, 1)] : [braced.name, 'no panel', '', ''] }))}
+            columns={[
+              { name: 'Plate' },
+              { name: 'braces' },
+              { name: 'kPa', right: true },
+              { name: 'without it', right: true },
+            ]}
+            rows={bracing.map((braced) => ({
+              key: braced.id,
+              cells: braced.helps
+                ? [braced.name, braced.panel, units.number(braced.with_kpa, 1), units.number(braced.without_kpa, 1)]
+                : [braced.name, 'no panel', '', ''],
+            }))}
           />
           <Typography variant="body2" color="textSecondary">
-            The pressure a panel bears with the other plates standing, at the house rule’s share of the yield beside a weld.
+            The pressure a panel bears with the other plates standing, at the house rule’s share of the yield beside a
+            weld.
           </Typography>
         </>
       )}
-      {insides.plates.length > 0 && <Sheet label="Baffle open area" columns={[{ name: 'Plate' }, { name: 'open', right: true }]} rows={insides.plates.map((plate) => ({ key: plate.id, cells: [plate.name, `${units.number(plate.share * 100, 1)} %`] }))} />}
+      {insides.plates.length > 0 && (
+        <Sheet
+          label="Baffle open area"
+          columns={[{ name: 'Plate' }, { name: 'open', right: true }]}
+          rows={insides.plates.map((plate) => ({
+            key: plate.id,
+            cells: [plate.name, `${units.number(plate.share * 100, 1)} %`],
+          }))}
+        />
+      )}
     </>
   )
 }

@@ -19,7 +19,12 @@ export function InsideStation({ findings }: { findings: ReactNode }) {
   }
   return (
     <>
-      <FeaturesPanel shell={shell} kinds={STANDING} empty="A baffle slows the fuel and braces the panels it meets; a pot keeps fuel round the pickup. Drag them on the drawing; a baffle at hand shows its openings there." readOnly={readOnly} />
+      <FeaturesPanel
+        shell={shell}
+        kinds={STANDING}
+        empty="A baffle slows the fuel and braces the panels it meets; a pot keeps fuel round the pickup. Drag them on the drawing; a baffle at hand shows its openings there."
+        readOnly={readOnly}
+      />
       {findings}
       <Folded title={inside.foam ? 'Foam' : 'Foam: none'} open={inside.foam !== null}>
         <FoamFields readOnly={readOnly} />
@@ -27,7 +32,14 @@ export function InsideStation({ findings }: { findings: ReactNode }) {
       <Folded title={inside.bladder ? 'Bladder' : 'Bladder: none'} open={inside.bladder !== null}>
         <BladderFields readOnly={readOnly} />
       </Folded>
-      <MaybeChoice label="Lining" value={inside.lining} options={declared.Inside.choices.lining} none="nothing" disabled={readOnly} onChange={(lining) => change((design) => ({ ...design, inside: { ...design.inside, lining } }))} />
+      <MaybeChoice
+        label="Lining"
+        value={inside.lining}
+        options={declared.Inside.choices.lining}
+        none="nothing"
+        disabled={readOnly}
+        onChange={(lining) => change((design) => ({ ...design, inside: { ...design.inside, lining } }))}
+      />
       <Folded title="How far fuel runs" open>
         <InsideFigures />
       </Folded>

@@ -16,17 +16,50 @@ export function FillingFields({ readOnly }: { readOnly: boolean }) {
   const runs = Object.entries(useWork((work) => work.evaluation?.ports?.fill_runs) ?? {})
   return (
     <>
-      <Choice label="Filled from" value={filling.supply} options={SUPPLIES} disabled={readOnly} onChange={(supply) => setFilling({ supply })} />
+      <Choice
+        label="Filled from"
+        value={filling.supply}
+        options={SUPPLIES}
+        disabled={readOnly}
+        onChange={(supply) => setFilling({ supply })}
+      />
       <Box sx={pair}>
         {filling.supply === 'jug' ? (
-          <LengthField label="Fuel height over the neck" value={filling.head_mm} path="filling.head_mm" disabled={readOnly} onCommit={(head_mm) => head_mm !== null && setFilling({ head_mm })} />
+          <LengthField
+            label="Fuel height over the neck"
+            value={filling.head_mm}
+            path="filling.head_mm"
+            disabled={readOnly}
+            onCommit={(head_mm) => head_mm !== null && setFilling({ head_mm })}
+          />
         ) : (
           <>
-            <QuantityField label="Supply pressure" of="kpa" value={filling.supply_kpa} path="filling.supply_kpa" disabled={readOnly} onCommit={(supply_kpa) => supply_kpa !== null && setFilling({ supply_kpa })} />
-            <LengthField label="Bore" value={filling.nozzle_bore_mm} path="filling.nozzle_bore_mm" disabled={readOnly} onCommit={(nozzle_bore_mm) => nozzle_bore_mm !== null && setFilling({ nozzle_bore_mm })} />
+            <QuantityField
+              label="Supply pressure"
+              of="kpa"
+              value={filling.supply_kpa}
+              path="filling.supply_kpa"
+              disabled={readOnly}
+              onCommit={(supply_kpa) => supply_kpa !== null && setFilling({ supply_kpa })}
+            />
+            <LengthField
+              label="Bore"
+              value={filling.nozzle_bore_mm}
+              path="filling.nozzle_bore_mm"
+              disabled={readOnly}
+              onCommit={(nozzle_bore_mm) => nozzle_bore_mm !== null && setFilling({ nozzle_bore_mm })}
+            />
           </>
         )}
-        <QuantityField label="Filling time wanted" of="s" value={filling.wanted_s ?? null} emptyText="optional" path="filling.wanted_s" disabled={readOnly} onCommit={(wanted_s) => setFilling({ wanted_s })} />
+        <QuantityField
+          label="Filling time wanted"
+          of="s"
+          value={filling.wanted_s ?? null}
+          emptyText="optional"
+          path="filling.wanted_s"
+          disabled={readOnly}
+          onCommit={(wanted_s) => setFilling({ wanted_s })}
+        />
       </Box>
       {runs.length === 0 && (
         <Typography variant="body2" color="textSecondary">
@@ -47,9 +80,15 @@ export function RunText({ run }: { run: FillRun }) {
   const units = useUnits()
   return (
     <>
-      Full in <strong>{units.number(run.seconds, 0)} s</strong>, up to {units.quantity('kpa', run.peak_kpa, 2)} in the tank; the {run.held_back_by} holds it back. {run.shuts_off && <strong>The nozzle clicks off, or the neck spits back, before it is full. </strong>}
-      {run.vent_for_wanted_mm !== null && run.wanted_s !== null && `A vent of ${units.lengthUnitText(run.vent_for_wanted_mm)} fills it within ${units.number(run.wanted_s, 0)} s. `}
-      {run.vacuum_kpa !== null && run.drawn_l_per_h !== null && `Drawing ${units.flowText(run.drawn_l_per_h)} pulls ${units.quantity('kpa', run.vacuum_kpa, 3)} of vacuum.`}
+      Full in <strong>{units.number(run.seconds, 0)} s</strong>, up to {units.quantity('kpa', run.peak_kpa, 2)} in the
+      tank; the {run.held_back_by} holds it back.{' '}
+      {run.shuts_off && <strong>The nozzle clicks off, or the neck spits back, before it is full. </strong>}
+      {run.vent_for_wanted_mm !== null &&
+        run.wanted_s !== null &&
+        `A vent of ${units.lengthUnitText(run.vent_for_wanted_mm)} fills it within ${units.number(run.wanted_s, 0)} s. `}
+      {run.vacuum_kpa !== null &&
+        run.drawn_l_per_h !== null &&
+        `Drawing ${units.flowText(run.drawn_l_per_h)} pulls ${units.quantity('kpa', run.vacuum_kpa, 3)} of vacuum.`}
     </>
   )
 }

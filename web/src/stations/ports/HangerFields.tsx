@@ -11,7 +11,12 @@ import { pair } from '../Row'
 import { changeInner, newHanger } from './edits'
 
 type Hanger = NonNullable<Port['hanger']>
-const KINDS = labelled(declared.Hanger.choices.kind, { module: 'module with its pot', hanger: 'hanger with a pump', tube: 'plain tube', sock: 'tube with a sock' })
+const KINDS = labelled(declared.Hanger.choices.kind, {
+  module: 'module with its pot',
+  hanger: 'hanger with a pump',
+  tube: 'plain tube',
+  sock: 'tube with a sock',
+})
 
 /** What hangs from the flange and draws fuel, and the second measurement before it is cut. */
 export function HangerFields({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {
@@ -21,7 +26,11 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
   const { hanger } = port
   if (!hanger) {
     return (
-      <Button variant="outlined" disabled={readOnly} onClick={() => changePort(port.id, { hanger: newHanger(body ? body.high.z - body.low.z : 250) })}>
+      <Button
+        variant="outlined"
+        disabled={readOnly}
+        onClick={() => changePort(port.id, { hanger: newHanger(body ? body.high.z - body.low.z : 250) })}
+      >
         It hangs from a flange
       </Button>
     )
@@ -29,24 +38,91 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
   const set = (part: Partial<Hanger>) => changeInner(port, 'hanger', part)
   return (
     <Folded title="Hanger and its cut" open>
-      <Choice label="Hanger type" value={hanger.kind} options={KINDS} disabled={readOnly} onChange={(kind) => set({ kind })} />
+      <Choice
+        label="Hanger type"
+        value={hanger.kind}
+        options={KINDS}
+        disabled={readOnly}
+        onChange={(kind) => set({ kind })}
+      />
       <Box sx={pair}>
-        <HangerLength hanger={hanger} place={place} name="made_for_mm" label="Design depth" set={set} readOnly={readOnly} />
+        <HangerLength
+          hanger={hanger}
+          place={place}
+          name="made_for_mm"
+          label="Design depth"
+          set={set}
+          readOnly={readOnly}
+        />
         <HangerLength hanger={hanger} place={place} name="extend_mm" label="Extension" set={set} readOnly={readOnly} />
-        <HangerLength hanger={hanger} place={place} name="bracket_mm" label="Flange to pump" set={set} readOnly={readOnly} />
-        <HangerLength hanger={hanger} place={place} name="bracket_least_mm" label="Shortest bracket" set={set} readOnly={readOnly} />
+        <HangerLength
+          hanger={hanger}
+          place={place}
+          name="bracket_mm"
+          label="Flange to pump"
+          set={set}
+          readOnly={readOnly}
+        />
+        <HangerLength
+          hanger={hanger}
+          place={place}
+          name="bracket_least_mm"
+          label="Shortest bracket"
+          set={set}
+          readOnly={readOnly}
+        />
         <HangerLength hanger={hanger} place={place} name="pump_mm" label="Pump" set={set} readOnly={readOnly} />
         <HangerLength hanger={hanger} place={place} name="strainer_mm" label="Strainer" set={set} readOnly={readOnly} />
-        <HangerLength hanger={hanger} place={place} name="grip_mm" label="Length in each clamp" set={set} readOnly={readOnly} />
+        <HangerLength
+          hanger={hanger}
+          place={place}
+          name="grip_mm"
+          label="Length in each clamp"
+          set={set}
+          readOnly={readOnly}
+        />
       </Box>
-      <FormControlLabel control={<Switch checked={hanger.sprung} disabled={readOnly} onChange={(event) => set({ sprung: event.target.checked })} />} label="Sprung sleeve" />
-      <FormControlLabel control={<Switch checked={hanger.remote} disabled={readOnly} onChange={(event) => set({ remote: event.target.checked })} />} label="Remote pickup on the floor" />
+      <FormControlLabel
+        control={
+          <Switch
+            checked={hanger.sprung}
+            disabled={readOnly}
+            onChange={(event) => set({ sprung: event.target.checked })}
+          />
+        }
+        label="Sprung sleeve"
+      />
+      <FormControlLabel
+        control={
+          <Switch
+            checked={hanger.remote}
+            disabled={readOnly}
+            onChange={(event) => set({ remote: event.target.checked })}
+          />
+        }
+        label="Remote pickup on the floor"
+      />
       {reach && (
         <Typography variant="body2" data-reach={port.id}>
-          Here it is <strong>{units.lengthUnitText(reach.depth_mm)}</strong> from the seat to the floor. {reach.too_long_mm > 0.05 ? `It stays ${units.lengthUnitText(reach.too_long_mm)} too long however it is cut.` : reach.short_mm > 0.05 ? `It hangs ${units.lengthUnitText(reach.short_mm)} too short.` : reach.short_mm < -0.05 ? `Cut ${units.lengthUnitText(-reach.short_mm)} off.` : 'It fits as it is.'}
+          Here it is <strong>{units.lengthUnitText(reach.depth_mm)}</strong> from the seat to the floor.{' '}
+          {reach.too_long_mm > 0.05
+            ? `It stays ${units.lengthUnitText(reach.too_long_mm)} too long however it is cut.`
+            : reach.short_mm > 0.05
+              ? `It hangs ${units.lengthUnitText(reach.short_mm)} too short.`
+              : reach.short_mm < -0.05
+                ? `Cut ${units.lengthUnitText(-reach.short_mm)} off.`
+                : 'It fits as it is.'}
         </Typography>
       )}
-      <LengthField label="Second measurement, another way" value={hanger.measured_mm ?? null} emptyText="before any cut" hint="seat to floor in the finished opening: rod and square, not the drawing" path={`ports.${place}.hanger.measured_mm`} disabled={readOnly} onCommit={(measured_mm) => set({ measured_mm })} />
+      <LengthField
+        label="Second measurement, another way"
+        value={hanger.measured_mm ?? null}
+        emptyText="before any cut"
+        hint="seat to floor in the finished opening: rod and square, not the drawing"
+        path={`ports.${place}.hanger.measured_mm`}
+        disabled={readOnly}
+        onCommit={(measured_mm) => set({ measured_mm })}
+      />
       <Button disabled={readOnly} onClick={() => changePort(port.id, { hanger: null })}>
         Doesn’t hang from a flange
       </Button>
@@ -54,8 +130,31 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
   )
 }
 
-type LengthName = 'made_for_mm' | 'extend_mm' | 'bracket_mm' | 'bracket_least_mm' | 'pump_mm' | 'strainer_mm' | 'grip_mm'
+type LengthName =
+  'made_for_mm' | 'extend_mm' | 'bracket_mm' | 'bracket_least_mm' | 'pump_mm' | 'strainer_mm' | 'grip_mm'
 
-function HangerLength({ hanger, place, name, label, set, readOnly }: { hanger: Hanger; place: number; name: LengthName; label: string; set: (part: Partial<Hanger>) => void; readOnly: boolean }) {
-  return <LengthField label={label} value={hanger[name]} path={`ports.${place}.hanger.${name}`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ [name]: mm })} />
+function HangerLength({
+  hanger,
+  place,
+  name,
+  label,
+  set,
+  readOnly,
+}: {
+  hanger: Hanger
+  place: number
+  name: LengthName
+  label: string
+  set: (part: Partial<Hanger>) => void
+  readOnly: boolean
+}) {
+  return (
+    <LengthField
+      label={label}
+      value={hanger[name]}
+      path={`ports.${place}.hanger.${name}`}
+      disabled={readOnly}
+      onCommit={(mm) => mm !== null && set({ [name]: mm })}
+    />
+  )
 }

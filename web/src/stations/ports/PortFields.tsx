@@ -17,17 +17,46 @@ import { NeckFields, VentFields } from './PathFields'
 import { SeatFields } from './SeatFields'
 
 /** One port: which part it is, where it sits, what stands and hangs there, and its path. */
-export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: number; chosen: boolean; readOnly: boolean }) {
+export function PortRow({
+  port,
+  place,
+  chosen,
+  readOnly,
+}: {
+  port: Port
+  place: number
+  chosen: boolean
+  readOnly: boolean
+}) {
   const units = useUnits()
   const reach = useWork((work) => work.evaluation?.ports?.reaches?.find((item) => item.id === port.id))
   const fault = useFaultUnder(`ports.${place}`)
   const short = reach && reach.short_mm > 0.05 ? `, ${units.lengthUnitText(reach.short_mm)} short` : ''
   return (
-    <Row name={port.name} aside={port.role + (port.capped ? ', capped' : short)} open={chosen} onToggle={() => select(chosen ? null : { kind: 'port', id: port.id })} fault={fault && units.inText(fault)} data-row={port.id}>
+    <Row
+      name={port.name}
+      aside={port.role + (port.capped ? ', capped' : short)}
+      open={chosen}
+      onToggle={() => select(chosen ? null : { kind: 'port', id: port.id })}
+      fault={fault && units.inText(fault)}
+      data-row={port.id}
+    >
       <FromLibrary port={port} readOnly={readOnly} />
       <NameField value={port.name} disabled={readOnly} onCommit={(name) => changePort(port.id, { name })} />
-      <Choice label="Role" value={port.role} options={ROLES} disabled={readOnly} onChange={(role) => changeRole(port, role)} />
-      <Choice label="Face" value={port.face} options={declared.Port.choices.face} disabled={readOnly} onChange={(face) => changePort(port.id, { face })} />
+      <Choice
+        label="Role"
+        value={port.role}
+        options={ROLES}
+        disabled={readOnly}
+        onChange={(role) => changeRole(port, role)}
+      />
+      <Choice
+        label="Face"
+        value={port.face}
+        options={declared.Port.choices.face}
+        disabled={readOnly}
+        onChange={(face) => changePort(port.id, { face })}
+      />
       <Box sx={pair}>
         <PortLength port={port} place={place} name="x_mm" label="From rear" readOnly={readOnly} />
         <PortLength port={port} place={place} name="y_mm" label="From right" readOnly={readOnly} />
@@ -40,24 +69,78 @@ export function PortRow({ port, place, chosen, readOnly }: { port: Port; place: 
           <PortLength port={port} place={place} name="hangs_mm" label="Inside depth" readOnly={readOnly} />
           <PortLength port={port} place={place} name="hangs_across_mm" label="Inside width" readOnly={readOnly} />
           <PortLength port={port} place={place} name="diagonal_mm" label="Insertion diagonal" readOnly={readOnly} />
-          <PortLength port={port} place={place} name="spanner_mm" label="Spanner clearance radius" readOnly={readOnly} />
+          <PortLength
+            port={port}
+            place={place}
+            name="spanner_mm"
+            label="Spanner clearance radius"
+            readOnly={readOnly}
+          />
         </Box>
       </Folded>
       <BendFields port={port} place={place} readOnly={readOnly} />
       <SeatFields port={port} place={place} readOnly={readOnly} />
-      {(port.role === 'pickup' || port.role === 'transfer') && <HangerFields port={port} place={place} readOnly={readOnly} />}
-      {(port.role === 'vent' || port.role === 'overflow') && port.vent && <VentFields port={port} vent={port.vent} place={place} readOnly={readOnly} />}
-      {port.role === 'filler' && port.neck && <NeckFields port={port} neck={port.neck} place={place} readOnly={readOnly} />}
+      {(port.role === 'pickup' || port.role === 'transfer') && (
+        <HangerFields port={port} place={place} readOnly={readOnly} />
+      )}
+      {(port.role === 'vent' || port.role === 'overflow') && port.vent && (
+        <VentFields port={port} vent={port.vent} place={place} readOnly={readOnly} />
+      )}
+      {port.role === 'filler' && port.neck && (
+        <NeckFields port={port} neck={port.neck} place={place} readOnly={readOnly} />
+      )}
       <Box sx={pair}>
-        <QuantityField label="First bolt or mark, angle" of="deg" value={port.clock_deg} disabled={readOnly} onCommit={(clock_deg) => clock_deg !== null && changePort(port.id, { clock_deg })} />
-        {port.seat?.kind === 'lock ring' && <QuantityField label="Lock ring stop" of="deg" value={port.stop_deg ?? null} emptyText="not said" disabled={readOnly} onCommit={(stop_deg) => changePort(port.id, { stop_deg })} />}
-        <QuantityField label="Hose direction" of="deg" value={port.hose_deg ?? null} emptyText={port.bend ? 'forward' : 'not said'} disabled={readOnly} onCommit={(hose_deg) => changePort(port.id, { hose_deg })} />
+        <QuantityField
+          label="First bolt or mark, angle"
+          of="deg"
+          value={port.clock_deg}
+          disabled={readOnly}
+          onCommit={(clock_deg) => clock_deg !== null && changePort(port.id, { clock_deg })}
+        />
+        {port.seat?.kind === 'lock ring' && (
+          <QuantityField
+            label="Lock ring stop"
+            of="deg"
+            value={port.stop_deg ?? null}
+            emptyText="not said"
+            disabled={readOnly}
+            onCommit={(stop_deg) => changePort(port.id, { stop_deg })}
+          />
+        )}
+        <QuantityField
+          label="Hose direction"
+          of="deg"
+          value={port.hose_deg ?? null}
+          emptyText={port.bend ? 'forward' : 'not said'}
+          disabled={readOnly}
+          onCommit={(hose_deg) => changePort(port.id, { hose_deg })}
+        />
       </Box>
       <Typography variant="body2" color="textSecondary">
         Angles from forward, to the left, seen from outside. Turn them on the plan by their grips too.
       </Typography>
-      {port.role === 'transfer' && <FormControlLabel control={<Switch checked={port.pumped} disabled={readOnly} onChange={(event) => changePort(port.id, { pumped: event.target.checked })} />} label="Driven by its own pump" />}
-      <FormControlLabel control={<Switch checked={port.capped} disabled={readOnly} onChange={(event) => changePort(port.id, { capped: event.target.checked })} />} label="Capped, not in use" />
+      {port.role === 'transfer' && (
+        <FormControlLabel
+          control={
+            <Switch
+              checked={port.pumped}
+              disabled={readOnly}
+              onChange={(event) => changePort(port.id, { pumped: event.target.checked })}
+            />
+          }
+          label="Driven by its own pump"
+        />
+      )}
+      <FormControlLabel
+        control={
+          <Switch
+            checked={port.capped}
+            disabled={readOnly}
+            onChange={(event) => changePort(port.id, { capped: event.target.checked })}
+          />
+        }
+        label="Capped, not in use"
+      />
       <Button disabled={readOnly} onClick={() => removePort(port.id)}>
         Remove {port.name}
       </Button>
@@ -71,7 +154,14 @@ function FromLibrary({ port, readOnly }: { port: Port; readOnly: boolean }) {
   if (!parts.length) return null
   const fit = (part: PortPart | undefined) => part && fitPart(port, part)
   return (
-    <TextField select label="Part from the library" value={place < 0 ? '' : place} disabled={readOnly} helperText="its sizes are copied; change them freely" onChange={(event) => fit(parts[Number(event.target.value)])}>
+    <TextField
+      select
+      label="Part from the library"
+      value={place < 0 ? '' : place}
+      disabled={readOnly}
+      helperText="its sizes are copied; change them freely"
+      onChange={(event) => fit(parts[Number(event.target.value)])}
+    >
       {parts.map((part, here) => (
         <MenuItem key={part.name} value={here} sx={{ minHeight: 44 }}>
           {part.name}, {part.role}
@@ -81,10 +171,31 @@ function FromLibrary({ port, readOnly }: { port: Port; readOnly: boolean }) {
   )
 }
 
-type LengthName = 'x_mm' | 'y_mm' | 'stands_mm' | 'across_mm' | 'hangs_mm' | 'hangs_across_mm' | 'diagonal_mm' | 'spanner_mm'
+type LengthName =
+  'x_mm' | 'y_mm' | 'stands_mm' | 'across_mm' | 'hangs_mm' | 'hangs_across_mm' | 'diagonal_mm' | 'spanner_mm'
 
-function PortLength({ port, place, name, label, readOnly }: { port: Port; place: number; name: LengthName; label: string; readOnly: boolean }) {
-  return <LengthField label={label} value={port[name]} path={`ports.${place}.${name}`} disabled={readOnly} onCommit={(mm) => mm !== null && changePort(port.id, { [name]: mm })} />
+function PortLength({
+  port,
+  place,
+  name,
+  label,
+  readOnly,
+}: {
+  port: Port
+  place: number
+  name: LengthName
+  label: string
+  readOnly: boolean
+}) {
+  return (
+    <LengthField
+      label={label}
+      value={port[name]}
+      path={`ports.${place}.${name}`}
+      disabled={readOnly}
+      onCommit={(mm) => mm !== null && changePort(port.id, { [name]: mm })}
+    />
+  )
 }
 
 function OpeningField({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {

@@ -37,28 +37,57 @@ function Reaches({ evaluation }: { evaluation: Evaluation }) {
   if (!reaches.length) {
     return (
       <Block title="Reach">
-        <Typography color="textSecondary">No hanger yet. At a pickup, say that it hangs from a flange and what depth it is made for.</Typography>
+        <Typography color="textSecondary">
+          No hanger yet. At a pickup, say that it hangs from a flange and what depth it is made for.
+        </Typography>
       </Block>
     )
   }
   return (
-    <Block title="Reach, and what to cut" about="Depth from the seat to the highest floor under the hanger’s foot. Before a cut that can’t be undone, measure again by another way: both have to agree.">
+    <Block
+      title="Reach, and what to cut"
+      about="Depth from the seat to the highest floor under the hanger’s foot. Before a cut that can’t be undone, measure again by another way: both have to agree."
+    >
       {reaches.map((reach) => (
         <Box key={reach.id} sx={{ mt: 1.5 }} data-cut-sheet={reach.id}>
           <Typography sx={{ fontWeight: 650 }}>
-            {reach.name}: {units.lengthUnitText(reach.depth_mm)} deep, made for {units.lengthUnitText(reach.made_for_mm)},{' '}
-            <span style={{ color: reach.short_mm > 0.05 ? inks.stop : undefined }}>{reach.short_mm > 0.05 ? `${units.lengthUnitText(reach.short_mm)} too short` : reach.short_mm < -0.05 ? `${units.lengthUnitText(-reach.short_mm)} to cut off` : 'fits as it is'}</span>
+            {reach.name}: {units.lengthUnitText(reach.depth_mm)} deep, made for{' '}
+            {units.lengthUnitText(reach.made_for_mm)},{' '}
+            <span style={{ color: reach.short_mm > 0.05 ? inks.stop : undefined }}>
+              {reach.short_mm > 0.05
+                ? `${units.lengthUnitText(reach.short_mm)} too short`
+                : reach.short_mm < -0.05
+                  ? `${units.lengthUnitText(-reach.short_mm)} to cut off`
+                  : 'fits as it is'}
+            </span>
           </Typography>
           <Sheet
             label={`Cut sheet of ${reach.name}`}
-            columns={[{ name: 'In this order' }, { name: `length, ${units.lengthUnit}`, right: true }, { name: 'how' }, { name: 'second measurement' }]}
+            columns={[
+              { name: 'In this order' },
+              { name: `length, ${units.lengthUnit}`, right: true },
+              { name: 'how' },
+              { name: 'second measurement' },
+            ]}
             rows={reach.steps.map((step, place) => ({
               key: `${place}`,
               cells: [
                 `${place + 1}. ${step.what}`,
                 step.length_mm === null ? '–' : <strong key="mm">{units.length(step.length_mm)}</strong>,
                 units.say(step.how),
-                step.undone ? '' : reach.agrees === null ? <strong key="ask" style={{ color: inks.stop }}>measure again first</strong> : reach.agrees ? `${units.lengthUnitText(reach.second_mm ?? 0)}: agrees` : <strong key="no" style={{ color: inks.stop }}>{units.lengthUnitText(reach.second_mm ?? 0)}: doesn’t agree, don’t cut</strong>,
+                step.undone ? (
+                  ''
+                ) : reach.agrees === null ? (
+                  <strong key="ask" style={{ color: inks.stop }}>
+                    measure again first
+                  </strong>
+                ) : reach.agrees ? (
+                  `${units.lengthUnitText(reach.second_mm ?? 0)}: agrees`
+                ) : (
+                  <strong key="no" style={{ color: inks.stop }}>
+                    {units.lengthUnitText(reach.second_mm ?? 0)}: doesn’t agree, don’t cut
+                  </strong>
+                ),
               ],
             }))}
           />
@@ -72,8 +101,29 @@ function Attitudes({ rows }: { rows: Schemas['Unreached'][] }) {
   const units = useUnits()
   const litres = (value: number | null) => (value === null ? '–' : units.volumeUnitText(value))
   return (
-    <Block title="Left behind and trapped" about="With all pickups drawing from brimful, and with all vents while filling. Slopes of 8°, turns of 0.5 g, held. The needle is what it says with that much left, back on the level: a margin the driver can see.">
-      <Sheet label="Left behind and trapped by attitude" width={640} columns={[{ name: 'Attitude' }, { name: 'can’t be drawn', right: true }, { name: 'needle then, eighths', right: true }, { name: 'air that can’t get out', right: true }]} rows={rows.map((row) => ({ key: row.attitude, cells: [row.attitude, litres(row.stranded_l), row.needle === null ? '–' : units.number(row.needle * 8, 1), litres(row.trapped_l)] }))} />
+    <Block
+      title="Left behind and trapped"
+      about="With all pickups drawing from brimful, and with all vents while filling. Slopes of 8°, turns of 0.5 g, held. The needle is what it says with that much left, back on the level: a margin the driver can see."
+    >
+      <Sheet
+        label="Left behind and trapped by attitude"
+        width={640}
+        columns={[
+          { name: 'Attitude' },
+          { name: 'can’t be drawn', right: true },
+          { name: 'needle then, eighths', right: true },
+          { name: 'air that can’t get out', right: true },
+        ]}
+        rows={rows.map((row) => ({
+          key: row.attitude,
+          cells: [
+            row.attitude,
+            litres(row.stranded_l),
+            row.needle === null ? '–' : units.number(row.needle * 8, 1),
+            litres(row.trapped_l),
+          ],
+        }))}
+      />
     </Block>
   )
 }
@@ -87,21 +137,39 @@ function Fits({ evaluation }: { evaluation: Evaluation }) {
     const hangs = evaluation.ports?.hung?.find((item) => item.id === port.id)
     const lands = evaluation.ports?.landings?.find((item) => item.id === port.id)
     if (!hangs && !lands) return []
-    const room = lands && Math.min(lands.flat_mm, lands.seam_mm === null ? Infinity : lands.seam_mm + (port.seat?.outer_mm ?? 0) / 2)
+    const room =
+      lands &&
+      Math.min(lands.flat_mm, lands.seam_mm === null ? Infinity : lands.seam_mm + (port.seat?.outer_mm ?? 0) / 2)
     return {
       key: port.id,
       cells: [
         port.name,
-        !hangs ? '–' : hangs.passes === null ? 'sizes missing' : hangs.passes ? `${units.length(hangs.widest_mm)} through ${units.lengthUnitText(hangs.hole_mm ?? 0)}` : no(`${units.length(hangs.widest_mm)} doesn’t pass ${units.lengthUnitText(hangs.hole_mm ?? 0)}`),
+        !hangs
+          ? '–'
+          : hangs.passes === null
+            ? 'sizes missing'
+            : hangs.passes
+              ? `${units.length(hangs.widest_mm)} through ${units.lengthUnitText(hangs.hole_mm ?? 0)}`
+              : no(`${units.length(hangs.widest_mm)} doesn’t pass ${units.lengthUnitText(hangs.hole_mm ?? 0)}`),
         !hangs ? '–' : hangs.meets.length ? no(`meets ${hangs.meets.join(', ')}`) : 'clear',
-        !lands ? '–' : !lands.on_sheet ? no('no sheet there') : room !== undefined && room < lands.needed_mm ? no(`flat for ${units.length(room)} of ${units.lengthUnitText(lands.needed_mm)}`) : `flat for ${units.lengthUnitText(lands.needed_mm)} round it`,
+        !lands
+          ? '–'
+          : !lands.on_sheet
+            ? no('no sheet there')
+            : room !== undefined && room < lands.needed_mm
+              ? no(`flat for ${units.length(room)} of ${units.lengthUnitText(lands.needed_mm)}`)
+              : `flat for ${units.lengthUnitText(lands.needed_mm)} round it`,
       ],
     }
   })
   if (!rows.length) return null
   return (
     <Block title="Goes in, clears, lands" about="Weld seats before any lining goes in: heat spoils it.">
-      <Sheet label="Through the hole, clear inside, on flat sheet" columns={[{ name: 'Port' }, { name: 'through its hole' }, { name: 'inside' }, { name: 'lands on' }]} rows={rows} />
+      <Sheet
+        label="Through the hole, clear inside, on flat sheet"
+        columns={[{ name: 'Port' }, { name: 'through its hole' }, { name: 'inside' }, { name: 'lands on' }]}
+        rows={rows}
+      />
     </Block>
   )
 }
@@ -116,11 +184,51 @@ function Filling({ cell, run, alone }: { cell: string; run: FillRun; alone: bool
       <Typography variant="body2" sx={{ maxWidth: '64em' }}>
         <RunText run={run} />
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(320px, 100%), 1fr))', maxWidth: 900, gap: 2, mt: 1 }}>
-        <Plot label="Level while filling" lines={[{ points: run.points.map((point) => [time(point.seconds), point.level_mm] as const), colour: inks.fuel }]} xText={minutes ? 'min' : 's'} yText={`level, ${units.lengthUnit}`} showX={(value) => units.number(value, 1)} showY={(value) => units.length(value)} perY={units.mmPer} />
-        <Plot label="Back pressure while filling" lines={[{ points: run.points.map((point) => [time(point.seconds), point.tank_kpa] as const), colour: inks.hand }]} xText={minutes ? 'min' : 's'} yText={`back pressure, ${units.unit('kpa')}`} showX={(value) => units.number(value, 1)} showY={(value) => units.amount('kpa', value, 2)} />
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fit, minmax(min(320px, 100%), 1fr))',
+          maxWidth: 900,
+          gap: 2,
+          mt: 1,
+        }}
+      >
+        <Plot
+          label="Level while filling"
+          lines={[
+            { points: run.points.map((point) => [time(point.seconds), point.level_mm] as const), colour: inks.fuel },
+          ]}
+          xText={minutes ? 'min' : 's'}
+          yText={`level, ${units.lengthUnit}`}
+          showX={(value) => units.number(value, 1)}
+          showY={(value) => units.length(value)}
+          perY={units.mmPer}
+        />
+        <Plot
+          label="Back pressure while filling"
+          lines={[
+            { points: run.points.map((point) => [time(point.seconds), point.tank_kpa] as const), colour: inks.hand },
+          ]}
+          xText={minutes ? 'min' : 's'}
+          yText={`back pressure, ${units.unit('kpa')}`}
+          showX={(value) => units.number(value, 1)}
+          showY={(value) => units.amount('kpa', value, 2)}
+        />
       </Box>
-      <Sheet label="Other sizes" width={480} columns={[{ name: 'With a' }, { name: 'full in', right: true }]} rows={run.others.map((other) => ({ key: other.what + other.size, cells: [other.what.endsWith('valves') ? `${other.what} opening at ${units.quantity('kpa', other.size)}` : `${units.lengthUnitText(other.size)} ${other.what}`, `${units.number(other.seconds, 0)} s`] }))} />
+      <Sheet
+        label="Other sizes"
+        width={480}
+        columns={[{ name: 'With a' }, { name: 'full in', right: true }]}
+        rows={run.others.map((other) => ({
+          key: other.what + other.size,
+          cells: [
+            other.what.endsWith('valves')
+              ? `${other.what} opening at ${units.quantity('kpa', other.size)}`
+              : `${units.lengthUnitText(other.size)} ${other.what}`,
+            `${units.number(other.seconds, 0)} s`,
+          ],
+        }))}
+      />
     </Block>
   )
 }
@@ -132,10 +240,30 @@ function Schedule() {
     <Block title="Port schedule">
       <Sheet
         label="Port schedule"
-        columns={[{ name: 'Port' }, { name: 'is a' }, { name: 'face' }, { name: `from rear, ${units.lengthUnit}`, right: true }, { name: 'from right', right: true }, { name: 'hole', right: true }, { name: 'seat' }, { name: 'part' }]}
+        columns={[
+          { name: 'Port' },
+          { name: 'is a' },
+          { name: 'face' },
+          { name: `from rear, ${units.lengthUnit}`, right: true },
+          { name: 'from right', right: true },
+          { name: 'hole', right: true },
+          { name: 'seat' },
+          { name: 'part' },
+        ]}
         rows={ports.map((port) => ({
           key: port.id,
-          cells: [port.name, port.role + (port.capped ? ', capped' : ''), port.face, units.length(port.x_mm), units.length(port.y_mm), port.seat ? units.length(port.seat.hole_mm) : '–', port.seat ? `${port.seat.kind} ${units.length(port.seat.outer_mm)}${port.seat.bolts ? `, ${port.seat.bolts} bolts` : ''}${port.seat.thread ? `, ${port.seat.thread}` : ''}` : 'none yet', port.part || '–'],
+          cells: [
+            port.name,
+            port.role + (port.capped ? ', capped' : ''),
+            port.face,
+            units.length(port.x_mm),
+            units.length(port.y_mm),
+            port.seat ? units.length(port.seat.hole_mm) : '–',
+            port.seat
+              ? `${port.seat.kind} ${units.length(port.seat.outer_mm)}${port.seat.bolts ? `, ${port.seat.bolts} bolts` : ''}${port.seat.thread ? `, ${port.seat.thread}` : ''}`
+              : 'none yet',
+            port.part || '–',
+          ],
         }))}
       />
     </Block>

@@ -16,7 +16,8 @@ export function PortsStation({ findings }: { findings: ReactNode }) {
   const chosen = useWork((work) => (work.at?.kind === 'port' ? work.at.id : null))
   const readOnly = useWork((work) => work.readOnly)
   const shaped = useWork((work) => Boolean(work.evaluation?.shell?.geometry))
-  if (!shaped) return <Typography variant="body2">Ports go through the tank’s faces: give it a shape at Shell first.</Typography>
+  if (!shaped)
+    return <Typography variant="body2">Ports go through the tank’s faces: give it a shape at Shell first.</Typography>
   return (
     <>
       {ports.map((port, place) => (
@@ -24,10 +25,17 @@ export function PortsStation({ findings }: { findings: ReactNode }) {
       ))}
       {ports.length === 0 && (
         <Typography variant="body2" color="textSecondary">
-          Place a pickup to see what it leaves behind, a filler and a vent to see how it fills and what air it traps. All of it comes off what you can use.
+          Place a pickup to see what it leaves behind, a filler and a vent to see how it fills and what air it traps.
+          All of it comes off what you can use.
         </Typography>
       )}
-      <TextField select label="Add a port" value="" disabled={readOnly || ports.length >= declared.Design.most.ports} onChange={(event) => addPort(event.target.value as Port['role'])}>
+      <TextField
+        select
+        label="Add a port"
+        value=""
+        disabled={readOnly || ports.length >= declared.Design.most.ports}
+        onChange={(event) => addPort(event.target.value as Port['role'])}
+      >
         {ROLES.map(({ value, label }) => (
           <MenuItem key={value} value={value} sx={{ minHeight: 44 }}>
             {label}

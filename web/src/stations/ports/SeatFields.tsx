@@ -10,7 +10,12 @@ import { pair } from '../Row'
 import { changeInner, NEW_SEAT } from './edits'
 
 type Seat = NonNullable<Port['seat']>
-const KINDS = labelled(declared.Seat.choices.kind, { boss: 'threaded boss', flange: 'flange ring with bolts', 'lock ring': 'ring with a lock that turns', neck: 'welded neck' })
+const KINDS = labelled(declared.Seat.choices.kind, {
+  boss: 'threaded boss',
+  flange: 'flange ring with bolts',
+  'lock ring': 'ring with a lock that turns',
+  neck: 'welded neck',
+})
 
 /** What is welded or bolted in round the hole. */
 export function SeatFields({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {
@@ -24,22 +29,74 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
   }
   return (
     <Folded title={`Seat: ${seat.kind}`}>
-      <Choice label="Seat type" value={seat.kind} options={KINDS} disabled={readOnly} onChange={(kind) => changeInner(port, 'seat', { kind })} />
+      <Choice
+        label="Seat type"
+        value={seat.kind}
+        options={KINDS}
+        disabled={readOnly}
+        onChange={(kind) => changeInner(port, 'seat', { kind })}
+      />
       <Box sx={pair}>
         <SeatLength port={port} seat={seat} place={place} name="hole_mm" label="Hole" readOnly={readOnly} />
         <SeatLength port={port} seat={seat} place={place} name="outer_mm" label="Outside" readOnly={readOnly} />
-        <SeatLength port={port} seat={seat} place={place} name="plate_mm" label="Ring thickness" readOnly={readOnly} empty="none" />
+        <SeatLength
+          port={port}
+          seat={seat}
+          place={place}
+          name="plate_mm"
+          label="Ring thickness"
+          readOnly={readOnly}
+          empty="none"
+        />
         {seat.kind === 'flange' && (
           <>
-            <SeatLength port={port} seat={seat} place={place} name="bolt_circle_mm" label="Bolt circle" readOnly={readOnly} empty="not said" />
-            <NumberField label="Bolts" value={seat.bolts ?? null} emptyText="none" path={`ports.${place}.seat.bolts`} disabled={readOnly} onCommit={(bolts) => changeInner(port, 'seat', { bolts })} />
-            <SeatLength port={port} seat={seat} place={place} name="bolt_mm" label="Bolt hole" readOnly={readOnly} empty="not said" />
-            <QuantityField label="Full torque" of="nm" value={seat.torque_nm ?? null} emptyText="not said" path={`ports.${place}.seat.torque_nm`} disabled={readOnly} onCommit={(torque_nm) => changeInner(port, 'seat', { torque_nm })} />
+            <SeatLength
+              port={port}
+              seat={seat}
+              place={place}
+              name="bolt_circle_mm"
+              label="Bolt circle"
+              readOnly={readOnly}
+              empty="not said"
+            />
+            <NumberField
+              label="Bolts"
+              value={seat.bolts ?? null}
+              emptyText="none"
+              path={`ports.${place}.seat.bolts`}
+              disabled={readOnly}
+              onCommit={(bolts) => changeInner(port, 'seat', { bolts })}
+            />
+            <SeatLength
+              port={port}
+              seat={seat}
+              place={place}
+              name="bolt_mm"
+              label="Bolt hole"
+              readOnly={readOnly}
+              empty="not said"
+            />
+            <QuantityField
+              label="Full torque"
+              of="nm"
+              value={seat.torque_nm ?? null}
+              emptyText="not said"
+              path={`ports.${place}.seat.torque_nm`}
+              disabled={readOnly}
+              onCommit={(torque_nm) => changeInner(port, 'seat', { torque_nm })}
+            />
           </>
         )}
         {seat.kind === 'boss' && <Thread key={seat.thread} port={port} seat={seat} readOnly={readOnly} />}
       </Box>
-      <MaybeChoice label="Seal" value={seat.seal} options={declared.Seat.choices.seal} none="not said" disabled={readOnly} onChange={(seal) => changeInner(port, 'seat', { seal })} />
+      <MaybeChoice
+        label="Seal"
+        value={seat.seal}
+        options={declared.Seat.choices.seal}
+        none="not said"
+        disabled={readOnly}
+        onChange={(seal) => changeInner(port, 'seat', { seal })}
+      />
       <Button disabled={readOnly} onClick={() => changePort(port.id, { seat: null })}>
         No seat
       </Button>
@@ -47,11 +104,44 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
   )
 }
 
-function SeatLength({ port, seat, place, name, label, readOnly, empty }: { port: Port; seat: Seat; place: number; name: 'hole_mm' | 'outer_mm' | 'bolt_circle_mm' | 'bolt_mm' | 'plate_mm'; label: string; readOnly: boolean; empty?: string }) {
-  return <LengthField label={label} value={seat[name] ?? null} emptyText={empty} path={`ports.${place}.seat.${name}`} disabled={readOnly} onCommit={(mm) => (mm !== null || empty !== undefined) && changeInner(port, 'seat', { [name]: mm })} />
+function SeatLength({
+  port,
+  seat,
+  place,
+  name,
+  label,
+  readOnly,
+  empty,
+}: {
+  port: Port
+  seat: Seat
+  place: number
+  name: 'hole_mm' | 'outer_mm' | 'bolt_circle_mm' | 'bolt_mm' | 'plate_mm'
+  label: string
+  readOnly: boolean
+  empty?: string
+}) {
+  return (
+    <LengthField
+      label={label}
+      value={seat[name] ?? null}
+      emptyText={empty}
+      path={`ports.${place}.seat.${name}`}
+      disabled={readOnly}
+      onCommit={(mm) => (mm !== null || empty !== undefined) && changeInner(port, 'seat', { [name]: mm })}
+    />
+  )
 }
 
 function Thread({ port, seat, readOnly }: { port: Port; seat: Seat; readOnly: boolean }) {
   const [typed, setTyped] = useState(seat.thread)
-  return <TextField label="Thread" value={typed} disabled={readOnly} onChange={(event) => setTyped(event.target.value.slice(0, declared.Seat.most.thread))} onBlur={() => typed !== seat.thread && changeInner(port, 'seat', { thread: typed })} />
+  return (
+    <TextField
+      label="Thread"
+      value={typed}
+      disabled={readOnly}
+      onChange={(event) => setTyped(event.target.value.slice(0, declared.Seat.most.thread))}
+      onBlur={() => typed !== seat.thread && changeInner(port, 'seat', { thread: typed })}
+    />
+  )
 }

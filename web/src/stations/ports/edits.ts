@@ -36,7 +36,16 @@ function freshPort(role: Port['role']): Port | null {
   let number = 1
   while (design.ports.some((port) => port.id === `${role}-${number}`)) number += 1
   const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
-  return { ...declared.Port.defaults, id: `${role}-${number}`, name: number > 1 ? `${role} ${number}` : role, role, x_mm: middle('x'), y_mm: middle('y'), stands_mm: STANDS_MM, ...USUAL[role] }
+  return {
+    ...declared.Port.defaults,
+    id: `${role}-${number}`,
+    name: number > 1 ? `${role} ${number}` : role,
+    role,
+    x_mm: middle('x'),
+    y_mm: middle('y'),
+    stands_mm: STANDS_MM,
+    ...USUAL[role],
+  }
 }
 
 export function addPort(role: Port['role']) {
@@ -60,13 +69,23 @@ export function fitPart(port: Port, part: PortPart) {
 }
 
 /** Turn a port into another role; what its new role needs to know comes along, empty. */
-export const changeRole = (port: Port, role: Port['role']) => changePort(port.id, { role, vent: port.vent ?? (role === 'vent' ? (USUAL.vent?.vent ?? null) : null), neck: port.neck ?? (role === 'filler' ? (USUAL.filler?.neck ?? null) : null) })
+export const changeRole = (port: Port, role: Port['role']) =>
+  changePort(port.id, {
+    role,
+    vent: port.vent ?? (role === 'vent' ? (USUAL.vent?.vent ?? null) : null),
+    neck: port.neck ?? (role === 'filler' ? (USUAL.filler?.neck ?? null) : null),
+  })
 
 type Inner = 'bend' | 'seat' | 'hanger' | 'vent' | 'neck'
 /** Change one thing of a port's hose, seat, hanger, vent or neck. */
-export const changeInner = <K extends Inner>(port: Port, inner: K, part: Partial<NonNullable<Port[K]>>) => changePort(port.id, { [inner]: { ...port[inner], ...part } } as Partial<Port>)
+export const changeInner = <K extends Inner>(port: Port, inner: K, part: Partial<NonNullable<Port[K]>>) =>
+  changePort(port.id, { [inner]: { ...port[inner], ...part } } as Partial<Port>)
 
-export const setFilling = (part: Partial<NonNullable<Design['filling']>>) => change((design) => ({ ...design, filling: { ...design.filling, ...part } as Design['filling'] }))
+export const setFilling = (part: Partial<NonNullable<Design['filling']>>) =>
+  change((design) => ({ ...design, filling: { ...design.filling, ...part } as Design['filling'] }))
 
 export const NEW_SEAT: NonNullable<Port['seat']> = { ...declared.Seat.defaults, hole_mm: 20, outer_mm: 36 }
-export const newHanger = (depth: number): NonNullable<Port['hanger']> => ({ ...declared.Hanger.defaults, made_for_mm: Math.round(depth) })
+export const newHanger = (depth: number): NonNullable<Port['hanger']> => ({
+  ...declared.Hanger.defaults,
+  made_for_mm: Math.round(depth),
+})

@@ -20,7 +20,8 @@ const SEAMS = labelled(declared.SheetScheme.choices.seam, {
   'corner open': 'at a lid corner, open',
 })
 
-const setScheme = (part: Partial<SheetScheme>) => change((design) => ({ ...design, sheet: { ...design.sheet, ...part } as SheetScheme }))
+const setScheme = (part: Partial<SheetScheme>) =>
+  change((design) => ({ ...design, sheet: { ...design.sheet, ...part } as SheetScheme }))
 
 export function SheetStation({ findings }: { findings: ReactNode }) {
   const scheme = useWork((work) => work.design.sheet)
@@ -34,17 +35,46 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
   return (
     <>
       <Typography variant="body2" color="textSecondary">
-        {made.notch ? 'One wrapper with a closing seam, two end pans set in with their flanges outward.' : `${made.scheme[0]?.toUpperCase()}${made.scheme.slice(1)}. The ends are set in flush and welded round.`}
+        {made.notch
+          ? 'One wrapper with a closing seam, two end pans set in with their flanges outward.'
+          : `${made.scheme[0]?.toUpperCase()}${made.scheme.slice(1)}. The ends are set in flush and welded round.`}
       </Typography>
-      <Choice label="Closing seam" value={scheme?.seam ?? 'lid'} options={made.notch ? SEAMS : SEAMS.slice(0, 3)} disabled={readOnly} onChange={(seam) => setScheme({ seam })} />
+      <Choice
+        label="Closing seam"
+        value={scheme?.seam ?? 'lid'}
+        options={made.notch ? SEAMS : SEAMS.slice(0, 3)}
+        disabled={readOnly}
+        onChange={(seam) => setScheme({ seam })}
+      />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-        {made.flange_mm !== null && <LengthField label="Pan flange" value={scheme?.flange_mm ?? null} emptyText={units.editLength(made.flange_mm)} hint={scheme?.flange_mm ? 'typed' : 'house rule'} fault={flangeFault} disabled={readOnly} onCommit={(flange_mm) => setScheme({ flange_mm })} />}
-        <LengthField label={made.notch ? 'Pan gap a side' : 'End gap a side'} value={scheme?.pan_gap_mm ?? null} emptyText={units.editLength(made.pan_gap_mm)} hint={scheme?.pan_gap_mm === null || scheme?.pan_gap_mm === undefined ? 'house rule' : 'typed'} fault={gapFault} disabled={readOnly} onCommit={(pan_gap_mm) => setScheme({ pan_gap_mm })} />
+        {made.flange_mm !== null && (
+          <LengthField
+            label="Pan flange"
+            value={scheme?.flange_mm ?? null}
+            emptyText={units.editLength(made.flange_mm)}
+            hint={scheme?.flange_mm ? 'typed' : 'house rule'}
+            fault={flangeFault}
+            disabled={readOnly}
+            onCommit={(flange_mm) => setScheme({ flange_mm })}
+          />
+        )}
+        <LengthField
+          label={made.notch ? 'Pan gap a side' : 'End gap a side'}
+          value={scheme?.pan_gap_mm ?? null}
+          emptyText={units.editLength(made.pan_gap_mm)}
+          hint={scheme?.pan_gap_mm === null || scheme?.pan_gap_mm === undefined ? 'house rule' : 'typed'}
+          fault={gapFault}
+          disabled={readOnly}
+          onCommit={(pan_gap_mm) => setScheme({ pan_gap_mm })}
+        />
       </Box>
       {made.impossible && <Alert severity="error">{units.say(made.impossible)}</Alert>}
       <PartsTable made={made} />
       <Typography variant="body2" color="textSecondary">
-        {shell && shell.kind !== 'cylinder' && made.bends > 0 && `${made.notch ? 'Every bend 90°, inside' : 'Inside'} radius ${units.cut(shell.bend_radius_mm)}. `}
+        {shell &&
+          shell.kind !== 'cylinder' &&
+          made.bends > 0 &&
+          `${made.notch ? 'Every bend 90°, inside' : 'Inside'} radius ${units.cut(shell.bend_radius_mm)}. `}
         {made.notch && `Pan corners notched ${units.cut(made.notch.side_mm)} square. `}
         {made.roll_radius_mm !== null && `Tightest roll ${units.cut(made.roll_radius_mm)} outside. `}
         Sizes from the lower left corner.
@@ -106,7 +136,14 @@ function Calculation({ made }: { made: Sheet }) {
     ['K, from the workshop', String(made.k)],
     ['Bend deduction at 90°', units.exact(made.bend_deduction_mm)],
     ['Wrapper along its axis, lips included', units.lengthUnitText(made.overall_mm)],
-    ...(made.section_inside_mm ? [['Section inside', made.section_inside_mm.map((mm) => units.length(mm as number)).join(' × ')] as [string, string]] : []),
+    ...(made.section_inside_mm
+      ? [
+          ['Section inside', made.section_inside_mm.map((mm) => units.length(mm as number)).join(' × ')] as [
+            string,
+            string,
+          ],
+        ]
+      : []),
     ...(made.notch ? notchRows(made.notch) : []),
     ['Bends', String(made.bends)],
     ['Weld at the floor', units.quantity('m', made.weld_at_floor_mm / 1000)],

@@ -40,7 +40,14 @@ export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; pl
   const middle = Math.round(Math.min(Math.max(opposite, long * 0.1), long * 0.9))
   const fresh = {
     notches: { at_mm: middle, wide_mm: 60, high_mm: 25 },
-    holes: { ...declared.Holes.defaults, at_mm: Math.round(long / 4), up_mm: 80, diameter_mm: 40, count: 3, pitch_mm: Math.round(long / 4) },
+    holes: {
+      ...declared.Holes.defaults,
+      at_mm: Math.round(long / 4),
+      up_mm: 80,
+      diameter_mm: 40,
+      count: 3,
+      pitch_mm: Math.round(long / 4),
+    },
     doors: { ...declared.Door.defaults, at_mm: middle, wide_mm: 80, high_mm: 50 },
   }
   const set = (kind: Kind, items: unknown[]) => changeFeature(baffle.id, { [kind]: items })
@@ -49,7 +56,11 @@ export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; pl
       {(Object.keys(NAMES) as Kind[]).map((kind) =>
         baffle[kind].map((item, n) => {
           const path = `shell.features.${place}.${kind}.${n}`
-          const change = (part: Record<string, unknown>) => set(kind, baffle[kind].map((other, here) => (here === n ? { ...other, ...part } : other)))
+          const change = (part: Record<string, unknown>) =>
+            set(
+              kind,
+              baffle[kind].map((other, here) => (here === n ? { ...other, ...part } : other)),
+            )
           return (
             <Box key={path} sx={{ display: 'grid', gap: 1.25 }}>
               <Typography variant="body2" sx={{ fontWeight: 650 }}>
@@ -57,9 +68,24 @@ export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; pl
               </Typography>
               <Box sx={pair}>
                 {LENGTHS[kind].map(([field, label]) => (
-                  <LengthField key={field} label={label} value={(item as unknown as Record<string, number>)[field] ?? 0} path={`${path}.${field}`} disabled={readOnly} onCommit={(mm) => mm !== null && change({ [field]: mm })} />
+                  <LengthField
+                    key={field}
+                    label={label}
+                    value={(item as unknown as Record<string, number>)[field] ?? 0}
+                    path={`${path}.${field}`}
+                    disabled={readOnly}
+                    onCommit={(mm) => mm !== null && change({ [field]: mm })}
+                  />
                 ))}
-                {'count' in item && <NumberField label="Number" value={item.count} path={`${path}.count`} disabled={readOnly} onCommit={(count) => count !== null && change({ count })} />}
+                {'count' in item && (
+                  <NumberField
+                    label="Number"
+                    value={item.count}
+                    path={`${path}.count`}
+                    disabled={readOnly}
+                    onCommit={(count) => count !== null && change({ count })}
+                  />
+                )}
               </Box>
               {'opens' in item && (
                 <Choice
@@ -73,7 +99,15 @@ export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; pl
                   onChange={(opens) => change({ opens })}
                 />
               )}
-              <Button disabled={readOnly} onClick={() => set(kind, baffle[kind].filter((_, here) => here !== n))}>
+              <Button
+                disabled={readOnly}
+                onClick={() =>
+                  set(
+                    kind,
+                    baffle[kind].filter((_, here) => here !== n),
+                  )
+                }
+              >
                 Remove {NAMES[kind].toLowerCase()} {n + 1}
               </Button>
             </Box>
@@ -82,7 +116,12 @@ export function BaffleOpenings({ baffle, place, readOnly }: { baffle: Baffle; pl
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
         {(Object.keys(NAMES) as Kind[]).map((kind) => (
-          <Button key={kind} variant="outlined" disabled={readOnly || baffle[kind].length >= declared.Baffle.most[kind]} onClick={() => set(kind, [...baffle[kind], fresh[kind]])}>
+          <Button
+            key={kind}
+            variant="outlined"
+            disabled={readOnly || baffle[kind].length >= declared.Baffle.most[kind]}
+            onClick={() => set(kind, [...baffle[kind], fresh[kind]])}
+          >
             Add: {NAMES[kind].toLowerCase()}
           </Button>
         ))}

@@ -39,7 +39,14 @@ export function CapacityTable() {
         {inside.map((line) => row(line.what, line.litres, units.say(line.how)))}
         {row('Brimful', capacity.brimful_l, '', true)}
         {off.map((line) => row(line.what, line.litres, units.say(line.how)))}
-        {row('Rated', capacity.rated_l, capacity.cells.every((cell) => cell.trapped_l === null) ? 'Air that a vent traps comes off once one is placed.' : '', true)}
+        {row(
+          'Rated',
+          capacity.rated_l,
+          capacity.cells.every((cell) => cell.trapped_l === null)
+            ? 'Air that a vent traps comes off once one is placed.'
+            : '',
+          true,
+        )}
         {capacity.why_none && (
           <TableRow>
             <TableCell sx={{ pl: 0 }} colSpan={2}>
@@ -47,9 +54,20 @@ export function CapacityTable() {
             </TableCell>
           </TableRow>
         )}
-        {capacity.usable_l !== null && row('Usable on the level', capacity.usable_l, `Rated less ${units.volumeUnitText(capacity.stranded_l ?? 0)} that the pickup can’t draw.`, true)}
-        {capacity.cells.length > 1 && capacity.cells.map((cell) => row(cell.cell, cell.rated_l, `rated; brimful ${units.volumeUnitText(cell.brimful_l)}`))}
-        {capacity.not_counted.map((line) => row(`Not counted: ${line.what.toLowerCase()}`, line.litres, units.say(line.how)))}
+        {capacity.usable_l !== null &&
+          row(
+            'Usable on the level',
+            capacity.usable_l,
+            `Rated less ${units.volumeUnitText(capacity.stranded_l ?? 0)} that the pickup can’t draw.`,
+            true,
+          )}
+        {capacity.cells.length > 1 &&
+          capacity.cells.map((cell) =>
+            row(cell.cell, cell.rated_l, `rated; brimful ${units.volumeUnitText(cell.brimful_l)}`),
+          )}
+        {capacity.not_counted.map((line) =>
+          row(`Not counted: ${line.what.toLowerCase()}`, line.litres, units.say(line.how)),
+        )}
       </TableBody>
     </Table>
   )
@@ -65,7 +83,10 @@ export function StrappingTable() {
       {cells.map(({ cell, rows }) => (
         <Table key={cell} size="small" aria-label={`Strapping table of ${cell}`}>
           {cells.length > 1 && (
-            <Box component="caption" sx={{ captionSide: 'top', textAlign: 'left', fontWeight: 650, color: 'text.primary', pb: 0 }}>
+            <Box
+              component="caption"
+              sx={{ captionSide: 'top', textAlign: 'left', fontWeight: 650, color: 'text.primary', pb: 0 }}
+            >
               {cell}, {units.volumeUnitText(rows.at(-1)?.volume_l ?? 0)}
             </Box>
           )}
@@ -93,7 +114,12 @@ export function StrappingTable() {
           </TableBody>
         </Table>
       ))}
-      <LengthField label="Step between rows, in the files" value={pitch} emptyText="a twentieth of the depth" onCommit={(mm) => setPitch(mm === null ? null : Math.min(1000, Math.max(1, mm)))} />
+      <LengthField
+        label="Step between rows, in the files"
+        value={pitch}
+        emptyText="a twentieth of the depth"
+        onCommit={(mm) => setPitch(mm === null ? null : Math.min(1000, Math.max(1, mm)))}
+      />
       <Papers station="shell" query={query} />
     </>
   )

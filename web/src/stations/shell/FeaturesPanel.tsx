@@ -2,18 +2,14 @@ import { Box, Button, FormControlLabel, Switch, TextField, Typography } from '@m
 import { useTheme } from '@mui/material/styles'
 import { useState } from 'react'
 import * as declared from '../../api/declared'
-import type { Feature, Port, Shell } from '../../api/model'
+import type { Feature, Shell } from '../../api/model'
 import { changeFeature, setShell } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
 import { BaffleOpenings } from './BaffleOpenings'
+import { freshFeature, NAMES } from './freshFeature'
 import { PotDoors } from './PotDoors'
 import { useUnits } from '../../units/useUnits'
 import { select, useFault, useWork } from '../../work/store'
-
-const NAMES: Record<Feature['kind'], string> = { well: 'well', sump: 'sump', relief: 'relief', 'roof step': 'roof step', partition: 'partition', baffle: 'baffle', pot: 'pot' }
-
-type Baffle = Extract<Feature, { kind: 'baffle' }>
-type Size = { x: number; y: number; z: number }
 
 interface Props {
   shell: Shell
@@ -27,16 +23,36 @@ interface Props {
 export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
   const chosen = useWork((work) => (work.at?.kind === 'feature' ? work.at.id : null))
   const body = useWork((work) => work.evaluation?.shell?.geometry?.body)
-  const size = body ? { x: body.high.x - body.low.x, y: body.high.y - body.low.y, z: body.high.z - body.low.z } : { x: 600, y: 400, z: 300 }
+  const size = body
+    ? { x: body.high.x - body.low.x, y: body.high.y - body.low.y, z: body.high.z - body.low.z }
+    : { x: 600, y: 400, z: 300 }
   const add = (kind: Feature['kind']) => {
     const { design, evaluation } = useWork.getState()
-    const fresh = freshFeature(kind, shell.features, size, evaluation?.inside?.next_plate ?? null, design.ports.find((port) => port.role === 'pickup'))
+    const fresh = freshFeature(
+      kind,
+      shell.features,
+      size,
+      evaluation?.inside?.next_plate ?? null,
+      design.ports.find((port) => port.role === 'pickup'),
+    )
     setShell({ features: [...shell.features, fresh] })
     select({ kind: 'feature', id: fresh.id })
   }
   return (
     <>
-      {shell.features.map((feature, place) => kinds.includes(feature.kind) && <FeatureRow key={feature.id} feature={feature} place={place} shell={shell} chosen={feature.id === chosen} readOnly={readOnly} />)}
+      {shell.features.map(
+        (feature, place) =>
+          kinds.includes(feature.kind) && (
+            <FeatureRow
+              key={feature.id}
+              feature={feature}
+              place={place}
+              shell={shell}
+              chosen={feature.id === chosen}
+              readOnly={readOnly}
+            />
+          ),
+      )}
       {!shell.features.some((feature) => kinds.includes(feature.kind)) && (
         <Typography variant="body2" color="textSecondary">
           {empty}
@@ -44,7 +60,12 @@ export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
         {kinds.map((kind) => (
-          <Button key={kind} variant="outlined" disabled={readOnly || shell.features.length >= declared.BoxShell.most.features} onClick={() => add(kind)}>
+          <Button
+            key={kind}
+            variant="outlined"
+            disabled={readOnly || shell.features.length >= declared.BoxShell.most.features}
+            onClick={() => add(kind)}
+          >
             Add a {NAMES[kind]}
           </Button>
         ))}
@@ -53,44 +74,19 @@ export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
   )
 }
 
-const tens = (mm: number) => Math.max(10, Math.round(mm / 10) * 10)
-
-function freshFeature(kind: Feature['kind'], present: Feature[], size: Size, plate: Baffle | null, pickup: Port | undefined): Feature {
-  const stem = kind.replace(' ', '-')
-  let number = present.filter((item) => item.kind === kind).length + 1
-  while (present.some((item) => item.id === `${stem}-${number}`)) number += 1
-  const named = { id: `${stem}-${number}`, name: number > 1 ? `${NAMES[kind]} ${number}` : NAMES[kind] }
-  switch (kind) {
-    case 'well':
-      return { ...declared.Well.defaults, ...named, kind, a_mm: tens(size.x * 0.35), b_mm: tens(size.y * 0.35), long_mm: tens(size.x * 0.25), wide_mm: tens(size.y * 0.3), deep_mm: tens(size.z * 0.2) }
-    case 'sump':
-      return { ...declared.Sump.defaults, ...named, kind, a_mm: tens(size.x * 0.1), b_mm: tens(size.y * 0.35), long_mm: tens(size.x * 0.25), wide_mm: tens(size.y * 0.3), deep_mm: 50 }
-    case 'relief':
-      return { ...declared.Relief.defaults, ...named, kind, x_mm: 0, y_mm: tens(size.y * 0.8), z_mm: 0, length_mm: size.x, width_mm: size.y - tens(size.y * 0.8), height_mm: tens(size.z * 0.2) }
-    case 'roof step':
-      return { ...declared.RoofStep.defaults, ...named, kind, reach_mm: tens(size.x * 0.3), drop_mm: tens(size.z * 0.25) }
-    case 'partition':
-      return { ...declared.Partition.defaults, ...named, kind, axis: plate?.axis ?? 'x', at_mm: plate?.at_mm ?? tens(size.x / 2) }
-    case 'baffle':
-      return { ...declared.Baffle.defaults, at_mm: tens(size.x / 2), ...plate, ...named, kind }
-    case 'pot': {
-      const middle = pickup ?? { x_mm: size.x / 2, y_mm: size.y / 2 }
-      const usual = Math.min(size.x, size.y) * 0.4
-      const [long, wide] = [tens(Math.min(usual, 2 * roomBeside(present, 'x', middle.x_mm))), tens(Math.min(usual, 2 * roomBeside(present, 'y', middle.y_mm)))]
-      const door = { ...declared.PotDoor.defaults, wide_mm: tens(wide * 0.4), high_mm: 25 }
-      return { ...declared.Pot.defaults, ...named, kind, a_mm: Math.round(middle.x_mm - long / 2), b_mm: Math.round(middle.y_mm - wide / 2), long_mm: long, wide_mm: wide, high_mm: tens(size.z * 0.5), doors: [{ ...door, side: 'rear' }, { ...door, side: 'front' }] }
-    }
-  }
-}
-
-/** How far a plate square to an axis stands from a place, less some room to weld. */
-function roomBeside(present: Feature[], axis: 'x' | 'y', place: number) {
-  const off = present.flatMap((item) => ((item.kind === 'baffle' || item.kind === 'partition') && item.axis === axis ? [Math.abs(item.at_mm - place) - WELD_ROOM_MM] : []))
-  return Math.min(...off, Infinity)
-}
-const WELD_ROOM_MM = 15
-
-function FeatureRow({ feature, place, shell, chosen, readOnly }: { feature: Feature; place: number; shell: Shell; chosen: boolean; readOnly: boolean }) {
+function FeatureRow({
+  feature,
+  place,
+  shell,
+  chosen,
+  readOnly,
+}: {
+  feature: Feature
+  place: number
+  shell: Shell
+  chosen: boolean
+  readOnly: boolean
+}) {
   const { inks } = useTheme()
   const units = useUnits()
   const cost = useWork((work) => work.evaluation?.shell?.features?.find((item) => item.id === feature.id))
@@ -98,10 +94,17 @@ function FeatureRow({ feature, place, shell, chosen, readOnly }: { feature: Feat
   const signed = (value: number, text: string) => `${value < 0 ? '−' : '+'}${text}`
   return (
     <Box sx={{ border: `1px solid ${chosen ? inks.hand : inks.line}`, p: 1 }} data-feature-row={feature.id}>
-      <Button fullWidth onClick={() => select(chosen ? null : { kind: 'feature', id: feature.id })} aria-expanded={chosen} sx={{ justifyContent: 'space-between', color: 'text.primary', px: 0.5 }}>
+      <Button
+        fullWidth
+        onClick={() => select(chosen ? null : { kind: 'feature', id: feature.id })}
+        aria-expanded={chosen}
+        sx={{ justifyContent: 'space-between', color: 'text.primary', px: 0.5 }}
+      >
         <span style={{ textAlign: 'left' }}>{feature.name}</span>
         <span style={{ fontWeight: 500, fontSize: 13, textAlign: 'right' }} data-cost>
-          {cost ? `${signed(cost.litres, units.volumeUnitText(Math.abs(cost.litres)))}, ${signed(cost.metal_kg, units.quantity('kg', Math.abs(cost.metal_kg)))}, ${units.quantity('m', cost.weld_m)} weld` : ''}
+          {cost
+            ? `${signed(cost.litres, units.volumeUnitText(Math.abs(cost.litres)))}, ${signed(cost.metal_kg, units.quantity('kg', Math.abs(cost.metal_kg)))}, ${units.quantity('m', cost.weld_m)} weld`
+            : ''}
         </span>
       </Button>
       {fault && (
@@ -122,7 +125,12 @@ function lengthsOf(feature: Feature): FieldSpec[] {
     case 'well':
     case 'sump': {
       const face = feature.kind === 'sump' ? 'floor' : feature.face
-      const [first, second] = face === 'roof' || face === 'floor' ? ['rear', 'right'] : face === 'front' || face === 'rear' ? ['right', 'floor'] : ['rear', 'floor']
+      const [first, second] =
+        face === 'roof' || face === 'floor'
+          ? ['rear', 'right']
+          : face === 'front' || face === 'rear'
+            ? ['right', 'floor']
+            : ['rear', 'floor']
       const round = feature.form === 'round'
       return [
         ['a_mm', `From ${first}`],
@@ -166,13 +174,37 @@ function lengthsOf(feature: Feature): FieldSpec[] {
   }
 }
 
-function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; place: number; shell: Shell; readOnly: boolean }) {
+function FeatureFields({
+  feature,
+  place,
+  shell,
+  readOnly,
+}: {
+  feature: Feature
+  place: number
+  shell: Shell
+  readOnly: boolean
+}) {
   const [name, setName] = useState(feature.name)
   const set = (part: Record<string, unknown>) => changeFeature(feature.id, part)
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.5, mt: 1 }}>
-      <TextField label="Name" value={name} disabled={readOnly} onChange={(event) => setName(event.target.value.slice(0, declared.Well.most.name))} onBlur={() => (name.trim() ? set({ name: name.trim() }) : setName(feature.name))} />
-      {feature.kind === 'well' && <Choice label="Let into the" value={feature.face} options={declared.Well.choices.face} disabled={readOnly} onChange={(face) => set({ face })} />}
+      <TextField
+        label="Name"
+        value={name}
+        disabled={readOnly}
+        onChange={(event) => setName(event.target.value.slice(0, declared.Well.most.name))}
+        onBlur={() => (name.trim() ? set({ name: name.trim() }) : setName(feature.name))}
+      />
+      {feature.kind === 'well' && (
+        <Choice
+          label="Let into the"
+          value={feature.face}
+          options={declared.Well.choices.face}
+          disabled={readOnly}
+          onChange={(face) => set({ face })}
+        />
+      )}
       {(feature.kind === 'well' || feature.kind === 'sump' || feature.kind === 'pot') && (
         <Choice
           label="Form"
@@ -199,7 +231,15 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
           onChange={(form) => set({ form })}
         />
       )}
-      {feature.kind === 'roof step' && <Choice label="From the" value={feature.side} options={declared.RoofStep.choices.side} disabled={readOnly} onChange={(side) => set({ side })} />}
+      {feature.kind === 'roof step' && (
+        <Choice
+          label="From the"
+          value={feature.side}
+          options={declared.RoofStep.choices.side}
+          disabled={readOnly}
+          onChange={(side) => set({ side })}
+        />
+      )}
       {(feature.kind === 'partition' || feature.kind === 'baffle') && (
         <Choice
           label="Direction"
@@ -214,13 +254,41 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
         {lengthsOf(feature).map(([field, label]) => (
-          <FeatureLength key={field} label={label} value={(feature as unknown as Record<string, number>)[field] ?? 0} path={`shell.features.${place}.${field}`} disabled={readOnly} onCommit={(mm) => mm !== null && set({ [field]: mm })} />
+          <FeatureLength
+            key={field}
+            label={label}
+            value={(feature as unknown as Record<string, number>)[field] ?? 0}
+            path={`shell.features.${place}.${field}`}
+            disabled={readOnly}
+            onCommit={(mm) => mm !== null && set({ [field]: mm })}
+          />
         ))}
-        {(feature.kind === 'partition' || feature.kind === 'baffle') && <FeatureLength label="Flanges" value={feature.flange_mm ?? null} emptyText="usual" hint="empty: the house rule; 0: a flat plate" path={`shell.features.${place}.flange_mm`} disabled={readOnly} onCommit={(flange_mm) => set({ flange_mm })} />}
+        {(feature.kind === 'partition' || feature.kind === 'baffle') && (
+          <FeatureLength
+            label="Flanges"
+            value={feature.flange_mm ?? null}
+            emptyText="usual"
+            hint="empty: the house rule; 0: a flat plate"
+            path={`shell.features.${place}.flange_mm`}
+            disabled={readOnly}
+            onCommit={(flange_mm) => set({ flange_mm })}
+          />
+        )}
       </Box>
       {feature.kind === 'baffle' && <BaffleOpenings baffle={feature} place={place} readOnly={readOnly} />}
       {feature.kind === 'pot' && <PotDoors pot={feature} place={place} readOnly={readOnly} />}
-      {feature.kind === 'well' && feature.face === 'roof' && <FormControlLabel control={<Switch checked={feature.drain} disabled={readOnly} onChange={(event) => set({ drain: event.target.checked })} />} label="Drain tube for rain" />}
+      {feature.kind === 'well' && feature.face === 'roof' && (
+        <FormControlLabel
+          control={
+            <Switch
+              checked={feature.drain}
+              disabled={readOnly}
+              onChange={(event) => set({ drain: event.target.checked })}
+            />
+          }
+          label="Drain tube for rain"
+        />
+      )}
       <Button
         disabled={readOnly}
         onClick={() => {
@@ -234,6 +302,17 @@ function FeatureFields({ feature, place, shell, readOnly }: { feature: Feature; 
   )
 }
 
-function FeatureLength({ path, ...rest }: { label: string; value: number | null; emptyText?: string; hint?: string; path: string; disabled: boolean; onCommit: (mm: number | null) => void }) {
+function FeatureLength({
+  path,
+  ...rest
+}: {
+  label: string
+  value: number | null
+  emptyText?: string
+  hint?: string
+  path: string
+  disabled: boolean
+  onCommit: (mm: number | null) => void
+}) {
   return <LengthField {...rest} fault={useFault(path)} />
 }

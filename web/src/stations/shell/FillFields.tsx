@@ -28,8 +28,22 @@ export function FillFields() {
   return (
     <Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 132px', gap: 2, alignItems: 'center' }}>
-        <Slider aria-label="Fill shown" value={chosen ?? fill.fraction} min={0} max={1} step={0.01} onChange={(_, value) => setFill(value as number)} sx={{ color: (theme) => theme.inks.fuel, ml: 1 }} valueLabelDisplay="auto" valueLabelFormat={(value) => `${Math.round(value * 100)} %`} />
-        <VolumeField label="Fill shown" value={Math.round(fill.volume_l * 100) / 100} onCommit={(value) => setFill(value === null ? null : Math.min(1, Math.max(0, value / brimful)))} />
+        <Slider
+          aria-label="Fill shown"
+          value={chosen ?? fill.fraction}
+          min={0}
+          max={1}
+          step={0.01}
+          onChange={(_, value) => setFill(value as number)}
+          sx={{ color: (theme) => theme.inks.fuel, ml: 1 }}
+          valueLabelDisplay="auto"
+          valueLabelFormat={(value) => `${Math.round(value * 100)} %`}
+        />
+        <VolumeField
+          label="Fill shown"
+          value={Math.round(fill.volume_l * 100) / 100}
+          onCommit={(value) => setFill(value === null ? null : Math.min(1, Math.max(0, value / brimful)))}
+        />
       </Box>
       <Typography variant="body2" color="textSecondary" sx={{ mb: 1 }} data-fill-words>
         {fill.slope_deg < 0.01
@@ -38,7 +52,15 @@ export function FillFields() {
       </Typography>
       <LevelChart fill={fill} />
       <Typography variant="body2" color="textSecondary">
-        Wetted area {units.quantity('m2', fill.cells.reduce((sum, cell) => sum + cell.wetted_m2, 0))}{fill.cells.length > 1 ? `; ${fill.cells.map((cell) => `${cell.cell} ${units.volumeUnitText(cell.volume_l)}`).join(', ')}` : ''}.
+        Wetted area{' '}
+        {units.quantity(
+          'm2',
+          fill.cells.reduce((sum, cell) => sum + cell.wetted_m2, 0),
+        )}
+        {fill.cells.length > 1
+          ? `; ${fill.cells.map((cell) => `${cell.cell} ${units.volumeUnitText(cell.volume_l)}`).join(', ')}`
+          : ''}
+        .
       </Typography>
       <DrainedLines />
       <Folded title="On a slope, braking, in a turn">
@@ -55,17 +77,39 @@ function AttitudeFields() {
   return (
     <>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-        <TiltPad label="Slope: drag the dot, or use the arrow keys" across={{ name: 'roll_deg', limit: 30, step: 0.5, unit: '°', ends: ['left down', 'right down'] }} up={{ name: 'pitch_deg', limit: 30, step: 0.5, unit: '°', ends: ['nose down', 'nose up'] }} attitude={attitude} onChange={setAttitude} />
-        <TiltPad label="Driving: drag the dot, or use the arrow keys" across={{ name: 'left_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['turning right', 'turning left'] }} up={{ name: 'forward_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['braking', 'accelerating'] }} attitude={attitude} onChange={setAttitude} />
+        <TiltPad
+          label="Slope: drag the dot, or use the arrow keys"
+          across={{ name: 'roll_deg', limit: 30, step: 0.5, unit: '°', ends: ['left down', 'right down'] }}
+          up={{ name: 'pitch_deg', limit: 30, step: 0.5, unit: '°', ends: ['nose down', 'nose up'] }}
+          attitude={attitude}
+          onChange={setAttitude}
+        />
+        <TiltPad
+          label="Driving: drag the dot, or use the arrow keys"
+          across={{ name: 'left_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['turning right', 'turning left'] }}
+          up={{ name: 'forward_g', limit: 1.5, step: 0.02, unit: 'g', ends: ['braking', 'accelerating'] }}
+          attitude={attitude}
+          onChange={setAttitude}
+        />
         {FIELDS.map(({ name, label, unit }) => (
-          <NumberField key={name} label={label} unit={unit} value={attitude[name]} fault={name === 'up_g' ? floating : undefined} onCommit={(value) => value !== null && setAttitude({ [name]: within(value, declared.Attitude.limits[name]) })} />
+          <NumberField
+            key={name}
+            label={label}
+            unit={unit}
+            value={attitude[name]}
+            fault={name === 'up_g' ? floating : undefined}
+            onCommit={(value) =>
+              value !== null && setAttitude({ [name]: within(value, declared.Attitude.limits[name]) })
+            }
+          />
         ))}
         <Button variant="outlined" disabled={!moved} onClick={() => setAttitude(AT_REST)}>
           Level, at rest
         </Button>
       </Box>
       <Typography variant="body2" color="textSecondary">
-        Below zero the other way: nose down, left side down, braking, turning right. Held steady; sloshing is not in it. Hatched fuel can’t be drawn in this attitude.
+        Below zero the other way: nose down, left side down, braking, turning right. Held steady; sloshing is not in it.
+        Hatched fuel can’t be drawn in this attitude.
       </Typography>
     </>
   )

@@ -14,7 +14,12 @@ export function LevelChart({ fill }: { fill: Fill }) {
   const y = (mm: number) => HEIGHT - FOOT - (mm / depth) * (HEIGHT - FOOT - 8)
   const text = { fontSize: 11, fill: inks.quiet }
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={`Level against ${units.volumeUnit}: ${fill.cells.map((cell) => `${cell.cell} ${units.volumeUnitText(cell.volume_l)} at ${units.lengthUnitText(cell.level_mm)}`).join(', ')}`}>
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      width="100%"
+      role="img"
+      aria-label={`Level against ${units.volumeUnit}: ${fill.cells.map((cell) => `${cell.cell} ${units.volumeUnitText(cell.volume_l)} at ${units.lengthUnitText(cell.level_mm)}`).join(', ')}`}
+    >
       <path d={`M${LEFT} 8V${HEIGHT - FOOT}H${WIDTH - 8}`} fill="none" stroke={inks.line} />
       <text x={LEFT - 4} y={14} textAnchor="end" {...text}>
         {units.length(depth)}
@@ -30,9 +35,27 @@ export function LevelChart({ fill }: { fill: Fill }) {
       </text>
       {fill.cells.map((cell, place) => (
         <g key={cell.cell}>
-          <path d={`M${cell.curve.map((row) => `${x(row.volume_l).toFixed(1)},${y(row.level_mm).toFixed(1)}`).join('L')}`} fill="none" stroke={inks.fuel} strokeWidth={1.8} strokeDasharray={place ? '6 3' : undefined} />
-          <path d={`M${LEFT} ${y(cell.level_mm)}H${x(cell.volume_l)}V${HEIGHT - FOOT}`} fill="none" stroke={inks.fuelText} strokeDasharray="2 3" />
-          <circle cx={x(cell.volume_l)} cy={y(cell.level_mm)} r={4.500} fill={inks.sheet} stroke={inks.fuelText} strokeWidth={2} />
+          <path
+            d={`M${cell.curve.map((row) => `${x(row.volume_l).toFixed(1)},${y(row.level_mm).toFixed(1)}`).join('L')}`}
+            fill="none"
+            stroke={inks.fuel}
+            strokeWidth={1.8}
+            strokeDasharray={place ? '6 3' : undefined}
+          />
+          <path
+            d={`M${LEFT} ${y(cell.level_mm)}H${x(cell.volume_l)}V${HEIGHT - FOOT}`}
+            fill="none"
+            stroke={inks.fuelText}
+            strokeDasharray="2 3"
+          />
+          <circle
+            cx={x(cell.volume_l)}
+            cy={y(cell.level_mm)}
+            r={4.5}
+            fill={inks.sheet}
+            stroke={inks.fuelText}
+            strokeWidth={2}
+          />
         </g>
       ))}
     </svg>

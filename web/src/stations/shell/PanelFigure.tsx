@@ -20,15 +20,39 @@ export function PanelFigure({ panel, reach, onEdge }: Props) {
   const size = { width: wide + 2 * margin, height: tall + 2 * (onEdge ? 34 : margin) }
   const top = (size.height - tall) / 2
   return (
-    <svg {...size} viewBox={`0 0 ${size.width} ${size.height}`} style={{ maxWidth: '100%', flex: 'none' }} aria-hidden={onEdge ? undefined : true} aria-label={onEdge ? `${panel.name}, its edges` : undefined} role={onEdge ? 'group' : undefined}>
+    <svg
+      {...size}
+      viewBox={`0 0 ${size.width} ${size.height}`}
+      style={{ maxWidth: '100%', flex: 'none' }}
+      aria-hidden={onEdge ? undefined : true}
+      aria-label={onEdge ? `${panel.name}, its edges` : undefined}
+      role={onEdge ? 'group' : undefined}
+    >
       {panel.round ? (
         <>
-          <circle cx={size.width / 2} cy={size.height / 2} r={wide / 2} fill={inks.metalFill} stroke={inks.metal} strokeWidth={1.5} />
-          {panel.edges[0] && <RoundEdge edge={panel.edges[0]} x={size.width / 2} y={size.height / 2} radius={wide / 2} onEdge={onEdge} />}
+          <circle
+            cx={size.width / 2}
+            cy={size.height / 2}
+            r={wide / 2}
+            fill={inks.metalFill}
+            stroke={inks.metal}
+            strokeWidth={1.5}
+          />
+          {panel.edges[0] && (
+            <RoundEdge edge={panel.edges[0]} x={size.width / 2} y={size.height / 2} radius={wide / 2} onEdge={onEdge} />
+          )}
         </>
       ) : (
         <>
-          <rect x={margin} y={top} width={wide} height={tall} fill={inks.metalFill} stroke={inks.metal} strokeWidth={1.5} />
+          <rect
+            x={margin}
+            y={top}
+            width={wide}
+            height={tall}
+            fill={inks.metalFill}
+            stroke={inks.metal}
+            strokeWidth={1.5}
+          />
           {panel.edges.map((edge, n) => (
             <Edge key={n} edge={edge} side={n} left={margin} top={top} wide={wide} tall={tall} onEdge={onEdge} />
           ))}
@@ -57,9 +81,19 @@ function Edge({ edge, side, left, top, wide, tall, onEdge }: EdgeProps) {
   const place = upright ? `translate(${x} ${y}) rotate(90)` : `translate(${x} ${y})`
   // Turned by a quarter, what lies outward of an upright edge lies the other way.
   const out = upright ? -outward : outward
-  const label = upright ? { x: x + outward * 12, y: top + tall / 2, anchor: outward < 0 ? 'end' : 'start' } : { x: left + wide / 2, y: y + outward * 20 + 4, anchor: 'middle' }
+  const label = upright
+    ? { x: x + outward * 12, y: top + tall / 2, anchor: outward < 0 ? 'end' : 'start' }
+    : { x: left + wide / 2, y: y + outward * 20 + 4, anchor: 'middle' }
   return (
-    <Pressable edge={edge} onEdge={onEdge} box={upright ? { x: x + (outward < 0 ? -58 : -6), y: top, width: 64, height: tall } : { x: left, y: y + (outward < 0 ? -32 : -6), width: wide, height: 38 }}>
+    <Pressable
+      edge={edge}
+      onEdge={onEdge}
+      box={
+        upright
+          ? { x: x + (outward < 0 ? -58 : -6), y: top, width: 64, height: tall }
+          : { x: left, y: y + (outward < 0 ? -32 : -6), width: wide, height: 38 }
+      }
+    >
       <g transform={place}>
         <Held edge={edge} long={long} out={out} />
       </g>
@@ -68,10 +102,26 @@ function Edge({ edge, side, left, top, wide, tall, onEdge }: EdgeProps) {
   )
 }
 
-function RoundEdge({ edge, x, y, radius, onEdge }: { edge: PanelEdge; x: number; y: number; radius: number; onEdge?: (edge: PanelEdge) => void }) {
+function RoundEdge({
+  edge,
+  x,
+  y,
+  radius,
+  onEdge,
+}: {
+  edge: PanelEdge
+  x: number
+  y: number
+  radius: number
+  onEdge?: (edge: PanelEdge) => void
+}) {
   const count = Math.max(8, Math.round((2 * Math.PI * radius) / 10))
   return (
-    <Pressable edge={edge} onEdge={onEdge} box={{ x: x - radius - 10, y: y - radius - 10, width: 2 * radius + 20, height: 2 * radius + 20 }}>
+    <Pressable
+      edge={edge}
+      onEdge={onEdge}
+      box={{ x: x - radius - 10, y: y - radius - 10, width: 2 * radius + 20, height: 2 * radius + 20 }}
+    >
       {Array.from({ length: count }, (_, n) => (
         <g key={n} transform={`translate(${x} ${y}) rotate(${(360 * n) / count}) translate(0 ${radius})`}>
           <Held edge={edge} long={1} out={1} />
@@ -89,21 +139,42 @@ function Held({ edge, long, out }: { edge: PanelEdge; long: number; out: number 
   const count = Math.max(1, Math.floor(long / (clamped ? 5 : 12)))
   return Array.from({ length: count }, (_, n) => {
     const at = ((n + 0.5) * long) / count
-    return clamped ? <line key={n} x1={at} y1={0} x2={at + 3} y2={out * TICK} stroke={inks.metal} strokeWidth={1.2} /> : <circle key={n} cx={at} cy={out * 3.5} r={2.5} fill="none" stroke={inks.metal} strokeWidth={1.2} />
+    return clamped ? (
+      <line key={n} x1={at} y1={0} x2={at + 3} y2={out * TICK} stroke={inks.metal} strokeWidth={1.2} />
+    ) : (
+      <circle key={n} cx={at} cy={out * 3.5} r={2.5} fill="none" stroke={inks.metal} strokeWidth={1.2} />
+    )
   })
 }
 
 function Label({ x, y, anchor, text, held }: { x: number; y: number; anchor: string; text: string; held: PanelEdge }) {
   const { inks } = useTheme()
   return (
-    <text x={x} y={y} textAnchor={anchor as 'middle'} fontSize={11.5} fill={held.joint === 'as typed' ? inks.hand : inks.ink} fontWeight={held.joint === 'as typed' ? 700 : 400}>
+    <text
+      x={x}
+      y={y}
+      textAnchor={anchor as 'middle'}
+      fontSize={11.5}
+      fill={held.joint === 'as typed' ? inks.hand : inks.ink}
+      fontWeight={held.joint === 'as typed' ? 700 : 400}
+    >
       {text}
     </text>
   )
 }
 
 /** What can be pressed to turn an edge from clamped to simply supported and back. */
-function Pressable({ edge, onEdge, box, children }: { edge: PanelEdge; onEdge?: (edge: PanelEdge) => void; box: { x: number; y: number; width: number; height: number }; children: React.ReactNode }) {
+function Pressable({
+  edge,
+  onEdge,
+  box,
+  children,
+}: {
+  edge: PanelEdge
+  onEdge?: (edge: PanelEdge) => void
+  box: { x: number; y: number; width: number; height: number }
+  children: React.ReactNode
+}) {
   if (!onEdge) return <g>{children}</g>
   const press = () => onEdge(edge)
   return (

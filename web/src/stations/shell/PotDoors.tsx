@@ -18,28 +18,61 @@ export function PotDoors({ pot, place, readOnly }: { pot: Pot; place: number; re
     <>
       {pot.doors.map((door, n) => {
         const path = `shell.features.${place}.doors.${n}`
-        const change = (part: Partial<PotDoor>) => set(pot.doors.map((other, here) => (here === n ? { ...other, ...part } : other)))
-        const field = (name: 'wide_mm' | 'high_mm' | 'up_mm' | 'crack_mm', label: string) => <LengthField label={label} value={door[name]} path={`${path}.${name}`} disabled={readOnly} onCommit={(mm) => mm !== null && change({ [name]: mm })} />
+        const change = (part: Partial<PotDoor>) =>
+          set(pot.doors.map((other, here) => (here === n ? { ...other, ...part } : other)))
+        const field = (name: 'wide_mm' | 'high_mm' | 'up_mm' | 'crack_mm', label: string) => (
+          <LengthField
+            label={label}
+            value={door[name]}
+            path={`${path}.${name}`}
+            disabled={readOnly}
+            onCommit={(mm) => mm !== null && change({ [name]: mm })}
+          />
+        )
         return (
           <Box key={path} sx={{ display: 'grid', gap: 1.25 }}>
             <Typography variant="body2" sx={{ fontWeight: 650 }}>
               Door {n + 1}
             </Typography>
-            <Choice label="Side" value={door.side} options={SIDES.map((side) => ({ value: side, label: `${side} side` }))} disabled={readOnly} onChange={(side) => change({ side })} />
+            <Choice
+              label="Side"
+              value={door.side}
+              options={SIDES.map((side) => ({ value: side, label: `${side} side` }))}
+              disabled={readOnly}
+              onChange={(side) => change({ side })}
+            />
             <Box sx={pair}>
               {field('wide_mm', 'Wide')}
               {field('high_mm', 'High')}
               {field('up_mm', 'Sill above floor')}
               {door.flap && field('crack_mm', 'Opens at a head of')}
             </Box>
-            <FormControlLabel control={<Switch checked={door.flap} disabled={readOnly} onChange={(event) => change({ flap: event.target.checked })} />} label="Flap: fuel flows in, not out" />
+            <FormControlLabel
+              control={
+                <Switch
+                  checked={door.flap}
+                  disabled={readOnly}
+                  onChange={(event) => change({ flap: event.target.checked })}
+                />
+              }
+              label="Flap: fuel flows in, not out"
+            />
             <Button disabled={readOnly} onClick={() => set(pot.doors.filter((_, here) => here !== n))}>
               Remove door {n + 1}
             </Button>
           </Box>
         )
       })}
-      <Button variant="outlined" disabled={readOnly || pot.doors.length >= declared.Pot.most.doors} onClick={() => set([...pot.doors, { ...FRESH, side: SIDES.find((side) => !pot.doors.some((door) => door.side === side)) ?? 'rear' }])}>
+      <Button
+        variant="outlined"
+        disabled={readOnly || pot.doors.length >= declared.Pot.most.doors}
+        onClick={() =>
+          set([
+            ...pot.doors,
+            { ...FRESH, side: SIDES.find((side) => !pot.doors.some((door) => door.side === side)) ?? 'rear' },
+          ])
+        }
+      >
         Add: door
       </Button>
     </>

@@ -18,9 +18,14 @@ export function ProfileTable({ shell, readOnly }: { shell: ProfileShell; readOnl
   return (
     <>
       <Typography variant="body2" color="textSecondary">
-        Drag a corner on the drawing, press the + on an edge for a new one, Delete to take the one at hand away. Outside of the metal, in {units.lengthUnit}; up from the underside, across from the datum edge.
+        Drag a corner on the drawing, press the + on an edge for a new one, Delete to take the one at hand away. Outside
+        of the metal, in {units.lengthUnit}; up from the underside, across from the datum edge.
       </Typography>
-      <Box role="table" aria-label="Corners of the profile" sx={{ display: 'grid', gridTemplateColumns: '40px 1fr 1fr 1fr', gap: 0.75, alignItems: 'start' }}>
+      <Box
+        role="table"
+        aria-label="Corners of the profile"
+        sx={{ display: 'grid', gridTemplateColumns: '40px 1fr 1fr 1fr', gap: 0.75, alignItems: 'start' }}
+      >
         {shell.corners.map((item, place) => (
           <CornerRow key={place} corner={item} place={place} chosen={place === chosen} readOnly={readOnly} />
         ))}
@@ -38,7 +43,12 @@ export function ProfileTable({ shell, readOnly }: { shell: ProfileShell; readOnl
             onChange={(joint) => changeCorner(chosen, { joint })}
           />
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-            <LengthField label="Chamfer" value={chamfer} disabled={readOnly} onCommit={(mm) => mm !== null && mm > 0 && setChamfer(mm)} />
+            <LengthField
+              label="Chamfer"
+              value={chamfer}
+              disabled={readOnly}
+              onCommit={(mm) => mm !== null && mm > 0 && setChamfer(mm)}
+            />
             <Button
               variant="outlined"
               disabled={readOnly}
@@ -70,19 +80,49 @@ export function ProfileTable({ shell, readOnly }: { shell: ProfileShell; readOnl
   )
 }
 
-function CornerRow({ corner, place, chosen, readOnly }: { corner: Corner; place: number; chosen: boolean; readOnly: boolean }) {
+function CornerRow({
+  corner,
+  place,
+  chosen,
+  readOnly,
+}: {
+  corner: Corner
+  place: number
+  chosen: boolean
+  readOnly: boolean
+}) {
   const { inks } = useTheme()
   const base = `shell.corners.${place}`
   const whole = useFault(base)
   const field = (label: string, name: 'across_mm' | 'up_mm' | 'bow_mm', fault: string | undefined) => (
     <Box role="cell">
-      <LengthField compact label={label} value={corner[name]} fault={fault} disabled={readOnly} onCommit={(mm) => mm !== null && changeCorner(place, { [name]: mm })} />
+      <LengthField
+        compact
+        label={label}
+        value={corner[name]}
+        fault={fault}
+        disabled={readOnly}
+        onCommit={(mm) => mm !== null && changeCorner(place, { [name]: mm })}
+      />
     </Box>
   )
   return (
     <Box role="row" sx={{ display: 'contents' }}>
       <Box role="rowheader">
-        <IconButton size="small" aria-pressed={chosen} aria-label={`Corner ${place + 1} at hand`} onClick={() => select(chosen ? null : { kind: 'corner', place })} sx={{ border: `2px solid ${chosen ? inks.hand : inks.line}`, color: chosen ? inks.hand : 'text.primary', fontSize: 14, fontWeight: 700, width: 40, minWidth: 40 }}>
+        <IconButton
+          size="small"
+          aria-pressed={chosen}
+          aria-label={`Corner ${place + 1} at hand`}
+          onClick={() => select(chosen ? null : { kind: 'corner', place })}
+          sx={{
+            border: `2px solid ${chosen ? inks.hand : inks.line}`,
+            color: chosen ? inks.hand : 'text.primary',
+            fontSize: 14,
+            fontWeight: 700,
+            width: 40,
+            minWidth: 40,
+          }}
+        >
           {place + 1}
         </IconButton>
       </Box>

@@ -23,9 +23,16 @@ export function ShellStation({ findings }: { findings: ReactNode }) {
   if (!shell) {
     return (
       <>
-        <Typography variant="body2">No shape yet. Fit one to the bay, or start from sizes of your own and drag it about. Any other kind can be made from it.</Typography>
+        <Typography variant="body2">
+          No shape yet. Fit one to the bay, or start from sizes of your own and drag it about. Any other kind can be
+          made from it.
+        </Typography>
         <FitButton />
-        <Button variant="outlined" disabled={readOnly} onClick={() => change((design) => ({ ...design, shell: FIRST }))}>
+        <Button
+          variant="outlined"
+          disabled={readOnly}
+          onClick={() => change((design) => ({ ...design, shell: FIRST }))}
+        >
           Start with a box
         </Button>
       </>
@@ -51,7 +58,13 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
         <Size name="thickness_mm" label="Sheet" value={shell.thickness_mm} metal={shell.metal} readOnly={readOnly} />
       </Box>
       <Lips />
-      <Choice label="Metal" value={shell.metal} options={declared.BoxShell.choices.metal} disabled={readOnly} onChange={(metal) => setShell({ metal })} />
+      <Choice
+        label="Metal"
+        value={shell.metal}
+        options={declared.BoxShell.choices.metal}
+        disabled={readOnly}
+        onChange={(metal) => setShell({ metal })}
+      />
       <ShapeFaults />
       <FillFields />
       <FitButton />
@@ -61,8 +74,16 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
           <ProfileTable shell={shell} readOnly={readOnly} />
         </Folded>
       )}
-      <Folded title={features ? `Wells, sumps and partitions, ${features}` : 'Wells, sumps and partitions'} open={features > 0}>
-        <FeaturesPanel shell={shell} kinds={SHAPING} empty="A well seats a short pump lower; a sump holds the last of the fuel at the pickup; a relief clears what passes by; a partition makes two cells. Baffles and pots are at Inside." readOnly={readOnly} />
+      <Folded
+        title={features ? `Wells, sumps and partitions, ${features}` : 'Wells, sumps and partitions'}
+        open={features > 0}
+      >
+        <FeaturesPanel
+          shell={shell}
+          kinds={SHAPING}
+          empty="A well seats a short pump lower; a sump holds the last of the fuel at the pickup; a relief clears what passes by; a partition makes two cells. Baffles and pots are at Inside."
+          readOnly={readOnly}
+        />
       </Folded>
       <Folded title="Place, bends and how it is measured">
         <PlaceFields shell={shell} readOnly={readOnly} />
@@ -81,9 +102,36 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
 }
 
 /** One length of the shell. */
-function Size({ name, label, value, readOnly, hint, emptyText, metal }: { name: string; label: string; value: number | null; readOnly: boolean; hint?: string; emptyText?: string; metal?: string }) {
+function Size({
+  name,
+  label,
+  value,
+  readOnly,
+  hint,
+  emptyText,
+  metal,
+}: {
+  name: string
+  label: string
+  value: number | null
+  readOnly: boolean
+  hint?: string
+  emptyText?: string
+  metal?: string
+}) {
   const Field = metal ? SheetField : LengthField
-  return <Field metal={metal ?? ''} label={label} value={value} fault={useFault(`shell.${name}`)} hint={hint} emptyText={emptyText} disabled={readOnly} onCommit={(mm) => (mm !== null || emptyText !== undefined) && setShell({ [name]: mm })} />
+  return (
+    <Field
+      metal={metal ?? ''}
+      label={label}
+      value={value}
+      fault={useFault(`shell.${name}`)}
+      hint={hint}
+      emptyText={emptyText}
+      disabled={readOnly}
+      onCommit={(mm) => (mm !== null || emptyText !== undefined) && setShell({ [name]: mm })}
+    />
+  )
 }
 
 function BoxSizes({ shell, readOnly }: { shell: BoxShell; readOnly: boolean }) {
@@ -98,14 +146,26 @@ function BoxSizes({ shell, readOnly }: { shell: BoxShell; readOnly: boolean }) {
 }
 
 function ProfileSizes({ shell, readOnly }: { shell: ProfileShell; readOnly: boolean }) {
-  return <Size name="run_mm" label={shell.wrap_axis === 'y' ? 'Width, over the ends' : 'Length, over the ends'} value={shell.run_mm} readOnly={readOnly} />
+  return (
+    <Size
+      name="run_mm"
+      label={shell.wrap_axis === 'y' ? 'Width, over the ends' : 'Length, over the ends'}
+      value={shell.run_mm}
+      readOnly={readOnly}
+    />
+  )
 }
 
 function CylinderSizes({ shell, readOnly }: { shell: CylinderShell; readOnly: boolean }) {
   return (
     <>
       <Size name="diameter_mm" label="Outside diameter" value={shell.diameter_mm} readOnly={readOnly} />
-      <Size name="run_mm" label={shell.axis === 'z' ? 'Height to the rims' : 'Length to the rims'} value={shell.run_mm} readOnly={readOnly} />
+      <Size
+        name="run_mm"
+        label={shell.axis === 'z' ? 'Height to the rims' : 'Length to the rims'}
+        value={shell.run_mm}
+        readOnly={readOnly}
+      />
       <Size name="dish_mm" label="Dish of the ends" value={shell.dish_mm} readOnly={readOnly} hint="0 is flat" />
     </>
   )
@@ -120,9 +180,27 @@ function PlaceFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
         <Size name="x_mm" label="From rear" value={shell.x_mm} readOnly={readOnly} />
         <Size name="y_mm" label="From right" value={shell.y_mm} readOnly={readOnly} />
         <Size name="z_mm" label="From floor" value={shell.z_mm} readOnly={readOnly} />
-        {shell.kind !== 'cylinder' && <Size name="bend_radius_mm" label="Inside bend radius" value={shell.bend_radius_mm} readOnly={readOnly} />}
-        <Size name="ends_thickness_mm" label="Sheet of the ends" metal={shell.metal} value={shell.ends_thickness_mm ?? null} emptyText={wall} hint="as the wrapper unless typed" readOnly={readOnly} />
-        <Size name="features_thickness_mm" label="Sheet of wells" metal={shell.metal} value={shell.features_thickness_mm ?? null} emptyText={wall} hint="as the wrapper unless typed" readOnly={readOnly} />
+        {shell.kind !== 'cylinder' && (
+          <Size name="bend_radius_mm" label="Inside bend radius" value={shell.bend_radius_mm} readOnly={readOnly} />
+        )}
+        <Size
+          name="ends_thickness_mm"
+          label="Sheet of the ends"
+          metal={shell.metal}
+          value={shell.ends_thickness_mm ?? null}
+          emptyText={wall}
+          hint="as the wrapper unless typed"
+          readOnly={readOnly}
+        />
+        <Size
+          name="features_thickness_mm"
+          label="Sheet of wells"
+          metal={shell.metal}
+          value={shell.features_thickness_mm ?? null}
+          emptyText={wall}
+          hint="as the wrapper unless typed"
+          readOnly={readOnly}
+        />
       </Box>
       {shell.kind === 'box' && (
         <Choice
@@ -184,7 +262,9 @@ function Lips() {
   const { axis } = shape
   return (
     <Typography variant="body2" color="textSecondary">
-      Over the plates. The inset end pans leave a lip of {units.length(shape.lip_mm)} at {axis === 'x' ? 'front and rear' : 'left and right'}: {units.lengthUnitText(shape.overall.high[axis] - shape.overall.low[axis])} overall.
+      Over the plates. The inset end pans leave a lip of {units.length(shape.lip_mm)} at{' '}
+      {axis === 'x' ? 'front and rear' : 'left and right'}:{' '}
+      {units.lengthUnitText(shape.overall.high[axis] - shape.overall.low[axis])} overall.
     </Typography>
   )
 }
@@ -194,6 +274,12 @@ function remeasured(shell: BoxShell, measured: 'inside' | 'outside'): Partial<Bo
   if (measured === shell.measured) return {}
   const sign = measured === 'outside' ? 2 : -2
   const along = shell.wrap_axis === 'x' ? 'length_mm' : 'width_mm'
-  const wall = (name: string) => sign * (name === along ? (shell.ends_thickness_mm ?? shell.thickness_mm) : shell.thickness_mm)
-  return { measured, length_mm: shell.length_mm + wall('length_mm'), width_mm: shell.width_mm + wall('width_mm'), height_mm: shell.height_mm + wall('height_mm') }
+  const wall = (name: string) =>
+    sign * (name === along ? (shell.ends_thickness_mm ?? shell.thickness_mm) : shell.thickness_mm)
+  return {
+    measured,
+    length_mm: shell.length_mm + wall('length_mm'),
+    width_mm: shell.width_mm + wall('width_mm'),
+    height_mm: shell.height_mm + wall('height_mm'),
+  }
 }

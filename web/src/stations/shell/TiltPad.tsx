@@ -15,11 +15,24 @@ export interface PadAxis {
 }
 
 /** Two quantities by one dot: drag it, or use the arrow keys; Home puts it back in the middle. */
-export function TiltPad({ label, across, up, attitude, onChange }: { label: string; across: PadAxis; up: PadAxis; attitude: Attitude; onChange: (part: Partial<Attitude>) => void }) {
+export function TiltPad({
+  label,
+  across,
+  up,
+  attitude,
+  onChange,
+}: {
+  label: string
+  across: PadAxis
+  up: PadAxis
+  attitude: Attitude
+  onChange: (part: Partial<Attitude>) => void
+}) {
   const { inks } = useTheme()
   const held = useRef(false)
   const room = SIZE / 2 - PAD
-  const clamp = (value: number, axis: PadAxis) => Math.max(-axis.limit, Math.min(axis.limit, Math.round(value / axis.step) * axis.step))
+  const clamp = (value: number, axis: PadAxis) =>
+    Math.max(-axis.limit, Math.min(axis.limit, Math.round(value / axis.step) * axis.step))
   const tidy = (value: number) => Number(value.toFixed(3))
   const put = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect()
@@ -34,11 +47,14 @@ export function TiltPad({ label, across, up, attitude, onChange }: { label: stri
     if (!way) return
     event.preventDefault()
     const many = event.shiftKey ? 5 : 1
-    onChange({ [across.name]: tidy(clamp(attitude[across.name] + (way[0] ?? 0) * across.step * many, across)), [up.name]: tidy(clamp(attitude[up.name] + (way[1] ?? 0) * up.step * many, up)) })
+    onChange({
+      [across.name]: tidy(clamp(attitude[across.name] + (way[0] ?? 0) * across.step * many, across)),
+      [up.name]: tidy(clamp(attitude[up.name] + (way[1] ?? 0) * up.step * many, up)),
+    })
   }
-  const x = SIZE / 2 + (Math.max(-1, Math.min(1, attitude[across.name] / across.limit)) * room)
-  const y = SIZE / 2 - (Math.max(-1, Math.min(1, attitude[up.name] / up.limit)) * room)
-  const word = { fontSize: 9.500, fill: inks.quiet, textAnchor: 'middle' as const }
+  const x = SIZE / 2 + Math.max(-1, Math.min(1, attitude[across.name] / across.limit)) * room
+  const y = SIZE / 2 - Math.max(-1, Math.min(1, attitude[up.name] / up.limit)) * room
+  const word = { fontSize: 9.5, fill: inks.quiet, textAnchor: 'middle' as const }
   return (
     <svg
       viewBox={`0 0 ${SIZE} ${SIZE}`}

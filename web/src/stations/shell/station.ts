@@ -6,5 +6,10 @@ export const shell: Station = {
   about: 'shape and capacity',
   group: 'design',
   Panel: shownLater(() => import('./ShellStation'), 'ShellStation'),
-  drawing: { Layer: shownLater(() => import('./ShellLayer'), 'ShellLayer'), gaps: true, remainders: true, unnamedPorts: true },
+  drawing: {
+    Layer: shownLater(() => import('./ShellLayer'), 'ShellLayer'),
+    gaps: true,
+    remainders: true,
+    unnamedPorts: true,
+  },
 }

@@ -1,4 +1,15 @@
-import { Alert, Box, Button, FormControlLabel, Switch, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material'
+import {
+  Alert,
+  Box,
+  Button,
+  FormControlLabel,
+  Switch,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+} from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schemas } from '../../api/client'
@@ -24,7 +35,20 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
   const queries = useQueryClient()
   const [file, setFile] = useState<globalThis.File | null>(null)
   const [look, setLook] = useState<Schemas['LapLook'] | null>(null)
-  const [columns, setColumns] = useState<Columns>({ time: '', forward: '', left: '', up: '', throttle: '', fuel: '', fuel_unit: 'L/h', time_unit: 's', unit: 'g', forward_flipped: false, left_flipped: false, up_has_gravity: true })
+  const [columns, setColumns] = useState<Columns>({
+    time: '',
+    forward: '',
+    left: '',
+    up: '',
+    throttle: '',
+    fuel: '',
+    fuel_unit: 'L/h',
+    time_unit: 's',
+    unit: 'g',
+    forward_flipped: false,
+    left_flipped: false,
+    up_has_gravity: true,
+  })
   const [problem, setProblem] = useState('')
   const tried = async (what: () => Promise<void>) => {
     setProblem('')
@@ -46,7 +70,10 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
     tried(async () => {
       if (!file) return
       const name = file.name.replace(/\.\w+$/, '').slice(0, 80)
-      const made = await sendFile<Lap>(`/api/laps?name=${encodeURIComponent(name)}&columns=${columnsText(columns)}`, file)
+      const made = await sendFile<Lap>(
+        `/api/laps?name=${encodeURIComponent(name)}&columns=${columnsText(columns)}`,
+        file,
+      )
       await queries.invalidateQueries({ queryKey: lapsQuery.queryKey })
       setLook(null)
       onKept(made.id)
@@ -54,7 +81,12 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
   return (
     <>
       <KeptTrace />
-      <FileButton label="Take a lap from CSV" accept=".csv,.txt,text/csv" disabled={readOnly} onFile={(chosen) => void take(chosen)} />
+      <FileButton
+        label="Take a lap from CSV"
+        accept=".csv,.txt,text/csv"
+        disabled={readOnly}
+        onFile={(chosen) => void take(chosen)}
+      />
       {problem && <Alert severity="error">{problem}</Alert>}
       {look && (
         <>
@@ -79,14 +111,61 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
             </Table>
           </Box>
           {WHAT.map(([name, label]) => (
-            <Choice key={name} label={label} value={columns[name] || NONE} options={[NONE, ...look.headings.filter(Boolean)]} onChange={(chosen) => setColumns({ ...columns, [name]: chosen === NONE ? '' : chosen })} />
+            <Choice
+              key={name}
+              label={label}
+              value={columns[name] || NONE}
+              options={[NONE, ...look.headings.filter(Boolean)]}
+              onChange={(chosen) => setColumns({ ...columns, [name]: chosen === NONE ? '' : chosen })}
+            />
           ))}
-          <Choice label="Time unit" value={columns.time_unit} options={['s', 'ms'] as const} onChange={(time_unit) => setColumns({ ...columns, time_unit })} />
-          <Choice label="Acceleration unit" value={columns.unit} options={['g', 'm/s²'] as const} onChange={(unit) => setColumns({ ...columns, unit })} />
-          {columns.fuel && <Choice label="Fuel flow unit" value={columns.fuel_unit} options={['L/h', 'cm³/min'] as const} onChange={(fuel_unit) => setColumns({ ...columns, fuel_unit })} />}
-          <FormControlLabel control={<Switch checked={columns.forward_flipped} onChange={(event) => setColumns({ ...columns, forward_flipped: event.target.checked })} />} label="Braking is positive" />
-          <FormControlLabel control={<Switch checked={columns.left_flipped} onChange={(event) => setColumns({ ...columns, left_flipped: event.target.checked })} />} label="Right turns are positive" />
-          <FormControlLabel control={<Switch checked={columns.up_has_gravity} onChange={(event) => setColumns({ ...columns, up_has_gravity: event.target.checked })} />} label="Vertical channel reads 1 g at rest" />
+          <Choice
+            label="Time unit"
+            value={columns.time_unit}
+            options={['s', 'ms'] as const}
+            onChange={(time_unit) => setColumns({ ...columns, time_unit })}
+          />
+          <Choice
+            label="Acceleration unit"
+            value={columns.unit}
+            options={['g', 'm/s²'] as const}
+            onChange={(unit) => setColumns({ ...columns, unit })}
+          />
+          {columns.fuel && (
+            <Choice
+              label="Fuel flow unit"
+              value={columns.fuel_unit}
+              options={['L/h', 'cm³/min'] as const}
+              onChange={(fuel_unit) => setColumns({ ...columns, fuel_unit })}
+            />
+          )}
+          <FormControlLabel
+            control={
+              <Switch
+                checked={columns.forward_flipped}
+                onChange={(event) => setColumns({ ...columns, forward_flipped: event.target.checked })}
+              />
+            }
+            label="Braking is positive"
+          />
+          <FormControlLabel
+            control={
+              <Switch
+                checked={columns.left_flipped}
+                onChange={(event) => setColumns({ ...columns, left_flipped: event.target.checked })}
+              />
+            }
+            label="Right turns are positive"
+          />
+          <FormControlLabel
+            control={
+              <Switch
+                checked={columns.up_has_gravity}
+                onChange={(event) => setColumns({ ...columns, up_has_gravity: event.target.checked })}
+              />
+            }
+            label="Vertical channel reads 1 g at rest"
+          />
           {file && <TriedTrace file={file} columns={columns} />}
           <Button variant="contained" onClick={() => void keep()}>
             Keep this lap

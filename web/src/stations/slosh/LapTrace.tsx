@@ -35,7 +35,8 @@ export function TriedTrace({ file, columns }: { file: globalThis.File; columns: 
     retry: false,
     queryFn: () => sendFile<Schemas['LapTrace']>(`/api/laps/trace?columns=${columnsText(columns)}`, file),
   })
-  if (!ready) return <Typography variant="body2">Say which column is the time, and which is forward or sideways.</Typography>
+  if (!ready)
+    return <Typography variant="body2">Say which column is the time, and which is forward or sideways.</Typography>
   if (trace.error) return <Alert severity="warning">{trace.error.message}</Alert>
   if (!trace.data) return <Typography variant="body2">Reading it.</Typography>
   return (
@@ -90,7 +91,11 @@ export function KeptTrace() {
         label={`Delete ${lap.name}`}
         warning="The lap goes from the workshop’s laps, for everybody. Studies that are done keep their figures. It can’t be undone."
         disabled={readOnly}
-        onConfirm={() => void asked(api.DELETE('/api/laps/{lap_id}', { params: { path: { lap_id: lap.id } } })).then(() => queries.invalidateQueries({ queryKey: lapsQuery.queryKey }))}
+        onConfirm={() =>
+          void asked(api.DELETE('/api/laps/{lap_id}', { params: { path: { lap_id: lap.id } } })).then(() =>
+            queries.invalidateQueries({ queryKey: lapsQuery.queryKey }),
+          )
+        }
       />
     </Box>
   )

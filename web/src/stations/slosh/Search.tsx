@@ -39,33 +39,85 @@ export function Search() {
   const runs = runsOf(ask)
   const possible = runs >= 2 && runs <= MOST_RUNS
   return (
-    <Block title="Design search" about="It tries every choice with every other on this lap, from the fill you name, and favours what runs through at the least weld, metal or money.">
+    <Block
+      title="Design search"
+      about="It tries every choice with every other on this lap, from the fill you name, and favours what runs through at the least weld, metal or money."
+    >
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, my: 1.5, '& .MuiTextField-root': { width: 168 } }}>
-        <VolumeField label="No dry spell down to" value={asking.down_to_l ?? usual} onCommit={(down_to_l) => useAsk.setState({ down_to_l })} />
-        <Choice label="Minimise" value={asking.least} options={declared.Ask.choices.least} onChange={(least) => useAsk.setState({ least })} />
+        <VolumeField
+          label="No dry spell down to"
+          value={asking.down_to_l ?? usual}
+          onCommit={(down_to_l) => useAsk.setState({ down_to_l })}
+        />
+        <Choice
+          label="Minimise"
+          value={asking.least}
+          options={declared.Ask.choices.least}
+          onChange={(least) => useAsk.setState({ least })}
+        />
       </Box>
-      <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, display: 'grid', gap: 1, gridTemplateColumns: 'minmax(200px, max-content) 1fr', alignItems: 'center', '& .MuiTextField-root': { width: 118 } }}>
+      <Box
+        component="fieldset"
+        sx={{
+          border: 0,
+          p: 0,
+          m: 0,
+          display: 'grid',
+          gap: 1,
+          gridTemplateColumns: 'minmax(200px, max-content) 1fr',
+          alignItems: 'center',
+          '& .MuiTextField-root': { width: 118 },
+        }}
+      >
         <Typography component="legend" variant="body2" sx={{ fontWeight: 600 }}>
           What may be varied
         </Typography>
         {ways.map((way) => (
           <WayFields key={way} way={way} />
         ))}
-        <FormControlLabel control={<Checkbox checked={asking.places.on} onChange={(event) => setPlaces({ on: event.target.checked })} />} label="Place of the pickup" />
+        <FormControlLabel
+          control={
+            <Checkbox checked={asking.places.on} onChange={(event) => setPlaces({ on: event.target.checked })} />
+          }
+          label="Place of the pickup"
+        />
         {asking.places.on ? (
           <Box sx={{ display: 'flex', gap: 1 }}>
-            <NumberField label="Places along" value={asking.places.along} onCommit={(along) => along !== null && setPlaces({ along: Math.round(along) })} />
-            <NumberField label="Places across" value={asking.places.across} onCommit={(across) => across !== null && setPlaces({ across: Math.round(across) })} />
+            <NumberField
+              label="Places along"
+              value={asking.places.along}
+              onCommit={(along) => along !== null && setPlaces({ along: Math.round(along) })}
+            />
+            <NumberField
+              label="Places across"
+              value={asking.places.across}
+              onCommit={(across) => across !== null && setPlaces({ across: Math.round(across) })}
+            />
           </Box>
         ) : (
           <span />
         )}
       </Box>
       <Typography variant="body2" sx={{ mt: 1 }} data-runs>
-        {possible ? `That makes ${runs} runs at most; choices that come to the same tank are run once.` : runs > MOST_RUNS ? `That makes ${runs} runs; at most ${MOST_RUNS} can be asked for: narrow something.` : 'Nothing is varied yet: choose what may be.'}
+        {possible
+          ? `That makes ${runs} runs at most; choices that come to the same tank are run once.`
+          : runs > MOST_RUNS
+            ? `That makes ${runs} runs; at most ${MOST_RUNS} can be asked for: narrow something.`
+            : 'Nothing is varied yet: choose what may be.'}
       </Typography>
-      <StudyProgress {...work} label="Start search" onStart={() => work.start.mutate({ ask })} disabled={readOnly || !possible} />
-      {work.study && work.study.rows.length > 0 && <Found study={work.study} onTake={readOnly || work.stale ? null : (row) => work.take.mutate(row)} startText={units.volumeUnitText(work.study.ask?.down_to_l ?? 0)} />}
+      <StudyProgress
+        {...work}
+        label="Start search"
+        onStart={() => work.start.mutate({ ask })}
+        disabled={readOnly || !possible}
+      />
+      {work.study && work.study.rows.length > 0 && (
+        <Found
+          study={work.study}
+          onTake={readOnly || work.stale ? null : (row) => work.take.mutate(row)}
+          startText={units.volumeUnitText(work.study.ask?.down_to_l ?? 0)}
+        />
+      )}
     </Block>
   )
 }
@@ -73,15 +125,39 @@ export function Search() {
 function WayFields({ way }: { way: Way }) {
   const varied = useAsk((asking) => asking.ways[way])
   const Field = way === 'surge_l' ? VolumeField : counted(way) ? NumberField : LengthField
-  const whole = (value: number) => (counted(way) ? within(Math.round(value), declared.Counts.limits.high) : Math.max(0, value))
+  const whole = (value: number) =>
+    counted(way) ? within(Math.round(value), declared.Counts.limits.high) : Math.max(0, value)
   return (
     <>
-      <FormControlLabel control={<Checkbox checked={varied.on} onChange={(event) => setWay(way, { on: event.target.checked })} />} label={SAID[way]} />
+      <FormControlLabel
+        control={<Checkbox checked={varied.on} onChange={(event) => setWay(way, { on: event.target.checked })} />}
+        label={SAID[way]}
+      />
       {varied.on ? (
         <Box sx={{ display: 'flex', gap: 1 }} role="group" aria-label={SAID[way]}>
-          <Field label="from" value={varied.low} onCommit={(low) => low !== null && setWay(way, { low: whole(low), high: Math.max(whole(low), varied.high) })} />
-          <Field label="to" value={varied.high} onCommit={(high) => high !== null && setWay(way, { high: whole(high), low: Math.min(whole(high), varied.low) })} />
-          {!counted(way) && <NumberField label="Steps" value={varied.steps} onCommit={(steps) => steps !== null && setWay(way, { steps: within(Math.round(steps), declared.Span.limits.steps) })} />}
+          <Field
+            label="from"
+            value={varied.low}
+            onCommit={(low) =>
+              low !== null && setWay(way, { low: whole(low), high: Math.max(whole(low), varied.high) })
+            }
+          />
+          <Field
+            label="to"
+            value={varied.high}
+            onCommit={(high) =>
+              high !== null && setWay(way, { high: whole(high), low: Math.min(whole(high), varied.low) })
+            }
+          />
+          {!counted(way) && (
+            <NumberField
+              label="Steps"
+              value={varied.steps}
+              onCommit={(steps) =>
+                steps !== null && setWay(way, { steps: within(Math.round(steps), declared.Span.limits.steps) })
+              }
+            />
+          )}
         </Box>
       ) : (
         <span />
@@ -90,25 +166,50 @@ function WayFields({ way }: { way: Way }) {
   )
 }
 
-function Found({ study, onTake, startText }: { study: Study; onTake: ((row: StudyRow) => void) | null; startText: string }) {
+function Found({
+  study,
+  onTake,
+  startText,
+}: {
+  study: Study
+  onTake: ((row: StudyRow) => void) | null
+  startText: string
+}) {
   const units = useUnits()
   const sound = study.rows.filter((row) => !row.problem)
   const through = sound.filter((row) => row.dry_s < 0.005)
-  const price = (row: StudyRow) => (study.ask?.least === 'metal' ? row.empty_kg : study.ask?.least === 'money' ? (row.money ?? Infinity) : row.weld_m)
-  const order = [...sound].sort((a, b) => Number(b.number === study.favoured) - Number(a.number === study.favoured) || Math.max(0, a.dry_s - 0.005) - Math.max(0, b.dry_s - 0.005) || price(a) - price(b))
+  const price = (row: StudyRow) =>
+    study.ask?.least === 'metal' ? row.empty_kg : study.ask?.least === 'money' ? (row.money ?? Infinity) : row.weld_m
+  const order = [...sound].sort(
+    (a, b) =>
+      Number(b.number === study.favoured) - Number(a.number === study.favoured) ||
+      Math.max(0, a.dry_s - 0.005) - Math.max(0, b.dry_s - 0.005) ||
+      price(a) - price(b),
+  )
   const priced = sound.some((row) => row.money !== null)
   const ways = Object.keys(NAMES).filter((way) => way in (order[0]?.choice ?? {}))
   return (
     <>
       <Alert severity={through.length ? 'success' : 'warning'} sx={{ maxWidth: 900 }}>
-        {through.length ? `${through.length} of ${study.rows.length} tried run through from ${startText}.` : `None of ${study.rows.length} tried runs through from ${startText}; the least dry comes first.`}
+        {through.length
+          ? `${through.length} of ${study.rows.length} tried run through from ${startText}.`
+          : `None of ${study.rows.length} tried runs through from ${startText}; the least dry comes first.`}
         {study.advice && ` ${units.say(study.advice)}`}
-        {sound.length < study.rows.length && ` ${study.rows.length - sound.length} can’t be made or leave the pickup nowhere to stand.`}
+        {sound.length < study.rows.length &&
+          ` ${study.rows.length - sound.length} can’t be made or leave the pickup nowhere to stand.`}
       </Alert>
       <PlaceMap study={study} />
       <Sheet
         label="Design search results"
-        columns={[...ways.map((way) => ({ name: NAMES[way] ?? way, right: true })), { name: 'dry, s', right: true }, { name: `holds, ${units.volumeUnit}`, right: true }, { name: `metal, ${units.unit('kg')}`, right: true }, { name: `weld, ${units.unit('m')}`, right: true }, ...(priced ? [{ name: 'money', right: true }] : []), { name: '' }]}
+        columns={[
+          ...ways.map((way) => ({ name: NAMES[way] ?? way, right: true })),
+          { name: 'dry, s', right: true },
+          { name: `holds, ${units.volumeUnit}`, right: true },
+          { name: `metal, ${units.unit('kg')}`, right: true },
+          { name: `weld, ${units.unit('m')}`, right: true },
+          ...(priced ? [{ name: 'money', right: true }] : []),
+          { name: '' },
+        ]}
         rows={order.slice(0, BEST).map((row) => ({
           key: `${row.number}`,
           strong: row.number === study.favoured,
@@ -129,7 +230,19 @@ function Found({ study, onTake, startText }: { study: Study; onTake: ((row: Stud
   )
 }
 
-const NAMES: Record<string, string> = { plates_across: 'across', plates_along: 'lengthwise', corner_mm: 'corners', notch_mm: 'notches', door_mm: 'doors', plate_at_mm: 'baffle at', pot_mm: 'pot', sump_deep_mm: 'sump', surge_l: 'surge', x_mm: 'from rear', y_mm: 'from right' }
+const NAMES: Record<string, string> = {
+  plates_across: 'across',
+  plates_along: 'lengthwise',
+  corner_mm: 'corners',
+  notch_mm: 'notches',
+  door_mm: 'doors',
+  plate_at_mm: 'baffle at',
+  pot_mm: 'pot',
+  sump_deep_mm: 'sump',
+  surge_l: 'surge',
+  x_mm: 'from rear',
+  y_mm: 'from right',
+}
 
 const NONE_AT_ZERO = new Set(['notch_mm', 'door_mm', 'pot_mm', 'surge_l'])
 

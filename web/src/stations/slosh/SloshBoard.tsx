@@ -30,8 +30,16 @@ export function SloshBoard() {
           {run && ' Shown is the last run that could be made.'}
         </Alert>
       )}
-      {!run && !problem && <Typography color="textSecondary">Running it. The first run after an update takes some seconds more.</Typography>}
-      {run?.draw_l_per_h === 0 && <Alert severity="info">The engine draws nothing, so nothing can run dry: type what it draws, or its power at Brief.</Alert>}
+      {!run && !problem && (
+        <Typography color="textSecondary">
+          Running it. The first run after an update takes some seconds more.
+        </Typography>
+      )}
+      {run?.draw_l_per_h === 0 && (
+        <Alert severity="info">
+          The engine draws nothing, so nothing can run dry: type what it draws, or its power at Brief.
+        </Alert>
+      )}
       {run?.notes.map((note) => (
         <Alert key={note.text} severity="info">
           {units.say(note)}
@@ -43,7 +51,10 @@ export function SloshBoard() {
       {run && <Search />}
       {run && <TimeToDryTable />}
       {map && (
-        <Block title="Steady acceleration with the pickup covered" about="Out to each line a steady push leaves the pickup covered, at that share of brimful; beyond, it runs dry. The push grows slowly from rest: what has run over a step, a hump or a rim by then counts as gone, a sump stays full to its rim, and plates only buy time.">
+        <Block
+          title="Steady acceleration with the pickup covered"
+          about="Out to each line a steady push leaves the pickup covered, at that share of brimful; beyond, it runs dry. The push grows slowly from rest: what has run over a step, a hump or a rim by then counts as gone, a sump stays full to its rim, and plates only buy time."
+        >
           <StarvationPlot map={map} fill={fill} />
         </Block>
       )}
@@ -68,7 +79,17 @@ function Moving({ run }: { run: RunShown }) {
   const units = useUnits()
   const { at, playing, speed } = useRun()
   const end = run.times_s.at(-1) ?? 0
-  const colours = [inks.fuel, inks.hand, inks.metal, inks.stop, inks.good, inks.caution, inks.note, inks.block, inks.quiet]
+  const colours = [
+    inks.fuel,
+    inks.hand,
+    inks.metal,
+    inks.stop,
+    inks.good,
+    inks.caution,
+    inks.note,
+    inks.block,
+    inks.quiet,
+  ]
   const best = run.depths_mm.map((row) => Math.max(...row))
   const drawn = useRef<HTMLElement>(null)
   const [problem, setProblem] = useState('')
@@ -88,11 +109,25 @@ function Moving({ run }: { run: RunShown }) {
           {playing ? 'Pause' : 'Play'}
         </Button>
         {SPEEDS.map((value) => (
-          <Button key={value} aria-pressed={speed === value} variant={speed === value ? 'outlined' : 'text'} onClick={() => useRun.setState({ speed: value })} sx={{ minWidth: 48 }}>
+          <Button
+            key={value}
+            aria-pressed={speed === value}
+            variant={speed === value ? 'outlined' : 'text'}
+            onClick={() => useRun.setState({ speed: value })}
+            sx={{ minWidth: 48 }}
+          >
             {value}×
           </Button>
         ))}
-        <Slider aria-label="Moment shown" value={at} min={0} max={end} step={0.02} onChange={(_, value) => useRun.setState({ playing: false, at: value as number })} sx={{ ml: 2 }} />
+        <Slider
+          aria-label="Moment shown"
+          value={at}
+          min={0}
+          max={end}
+          step={0.02}
+          onChange={(_, value) => useRun.setState({ playing: false, at: value as number })}
+          sx={{ ml: 2 }}
+        />
         <Box sx={{ minWidth: 70, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>{units.number(at, 2)} s</Box>
         <Button onClick={() => void picture()} sx={{ whiteSpace: 'nowrap' }}>
           Picture
@@ -109,9 +144,35 @@ function Moving({ run }: { run: RunShown }) {
           ]}
           showY={(value) => units.number(value, 1)}
         />
-        <TimePlot run={run} label={`pickup depth, ${units.lengthUnit}`} traces={[{ name: 'under the surface', values: best, colour: inks.fuel }]} limit={0} showY={(value) => units.length(value)} per={units.mmPer} />
-        <TimePlot run={run} label={`in each compartment, ${units.volumeUnit}`} traces={held(run).map((trace, i) => ({ ...trace, colour: colours[i % colours.length] ?? inks.ink }))} showY={(value) => units.volume(value, 1)} per={units.litresPer} last={!run.refill} height={run.refill ? 96 : 120} />
-        {run.refill && <TimePlot run={run} label={`surge tank, ${units.volumeUnit}`} traces={[{ name: 'surge', values: run.surge_l, colour: inks.fuel }]} limit={0} showY={(value) => units.volume(value, 1)} per={units.litresPer} last height={116} />}
+        <TimePlot
+          run={run}
+          label={`pickup depth, ${units.lengthUnit}`}
+          traces={[{ name: 'under the surface', values: best, colour: inks.fuel }]}
+          limit={0}
+          showY={(value) => units.length(value)}
+          per={units.mmPer}
+        />
+        <TimePlot
+          run={run}
+          label={`in each compartment, ${units.volumeUnit}`}
+          traces={held(run).map((trace, i) => ({ ...trace, colour: colours[i % colours.length] ?? inks.ink }))}
+          showY={(value) => units.volume(value, 1)}
+          per={units.litresPer}
+          last={!run.refill}
+          height={run.refill ? 96 : 120}
+        />
+        {run.refill && (
+          <TimePlot
+            run={run}
+            label={`surge tank, ${units.volumeUnit}`}
+            traces={[{ name: 'surge', values: run.surge_l, colour: inks.fuel }]}
+            limit={0}
+            showY={(value) => units.volume(value, 1)}
+            per={units.litresPer}
+            last
+            height={116}
+          />
+        )}
       </Box>
     </section>
   )
@@ -124,7 +185,12 @@ function Spells({ run }: { run: RunShown }) {
   const units = useUnits()
   const go = (at: number) => useRun.setState({ at, playing: false })
   return (
-    <Block title={run.spells.length ? `Dry for ${units.number(run.dry_s, 2)} s, in ${run.spells.length} spells` : 'Never dry'} about={units.say(run.limits)}>
+    <Block
+      title={
+        run.spells.length ? `Dry for ${units.number(run.dry_s, 2)} s, in ${run.spells.length} spells` : 'Never dry'
+      }
+      about={units.say(run.limits)}
+    >
       {run.spells.length > LONGEST && (
         <Typography variant="body2" sx={{ mt: 1 }}>
           The {LONGEST} longest:
@@ -134,15 +200,30 @@ function Spells({ run }: { run: RunShown }) {
         <Sheet
           label="Dry spells"
           width={640}
-          columns={[{ name: 'at', right: true }, { name: 'for', right: true }, { name: 'forward', right: true }, { name: 'left', right: true }, { name: '' }]}
+          columns={[
+            { name: 'at', right: true },
+            { name: 'for', right: true },
+            { name: 'forward', right: true },
+            { name: 'left', right: true },
+            { name: '' },
+          ]}
           rows={longest(run).map((spell, n) => ({
             key: `${n}`,
-            cells: [`${units.number(spell.start_s, 2)} s`, `${units.number(spell.seconds, 2)} s`, `${units.number(spell.forward_g, 2)} g`, `${units.number(spell.left_g, 2)} g`, <Button key="go" onClick={() => go(spell.start_s + spell.seconds / 2)}>Show</Button>],
+            cells: [
+              `${units.number(spell.start_s, 2)} s`,
+              `${units.number(spell.seconds, 2)} s`,
+              `${units.number(spell.forward_g, 2)} g`,
+              `${units.number(spell.left_g, 2)} g`,
+              <Button key="go" onClick={() => go(spell.start_s + spell.seconds / 2)}>
+                Show
+              </Button>,
+            ],
           }))}
         />
       )}
       <Typography variant="body2" sx={{ mt: 1 }} data-sums>
-        {units.volumeUnitText(run.start_l)} at the start; {units.volumeUnitText(run.used_l)} used, {units.volumeUnitText(run.missed_l)} not delivered
+        {units.volumeUnitText(run.start_l)} at the start; {units.volumeUnitText(run.used_l)} used,{' '}
+        {units.volumeUnitText(run.missed_l)} not delivered
         {run.moved_l > 0.005 && `, ${units.volumeUnitText(run.moved_l)} moved by the transfer`}
         {run.spilt_l > 0.005 && `, ${units.volumeUnitText(run.spilt_l)} spilt back by the surge tank`}.
       </Typography>
@@ -153,11 +234,19 @@ function Spells({ run }: { run: RunShown }) {
 
 function KeptUp({ refill }: { refill: NonNullable<RunShown['refill']> }) {
   const units = useUnits()
-  const again = refill.full_again_s === null ? 'is not full again before the end' : `is full again at ${units.number(refill.full_again_s, 1)} s`
+  const again =
+    refill.full_again_s === null
+      ? 'is not full again before the end'
+      : `is full again at ${units.number(refill.full_again_s, 1)} s`
   return (
     <Typography variant="body2" data-refill>
-      The surge tank falls to {units.volumeUnitText(refill.lowest_l)} at {units.number(refill.lowest_at_s, 1)} s and {again}. The pickup comes out {refill.dips === 1 ? 'once' : `${refill.dips} times`}
-      {refill.dips > 1 && (refill.not_full === 0 ? ', the surge tank full again each time' : `; ${refill.not_full} of them before the surge tank is full again`)}.
+      The surge tank falls to {units.volumeUnitText(refill.lowest_l)} at {units.number(refill.lowest_at_s, 1)} s and{' '}
+      {again}. The pickup comes out {refill.dips === 1 ? 'once' : `${refill.dips} times`}
+      {refill.dips > 1 &&
+        (refill.not_full === 0
+          ? ', the surge tank full again each time'
+          : `; ${refill.not_full} of them before the surge tank is full again`)}
+      .
     </Typography>
   )
 }

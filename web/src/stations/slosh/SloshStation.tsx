@@ -18,7 +18,11 @@ const FILES = [
   { name: 'run.csv', label: 'The run with its lap, CSV', under: 'slosh' },
   { name: 'dry-spells.csv', label: 'Dry spells, CSV', under: 'slosh' },
 ]
-const OVER = labelled(declared.Slosh.choices.over, { manoeuvre: 'one manoeuvre', 'shipped lap': 'a made-up lap', 'kept lap': 'a lap of the workshop’s' })
+const OVER = labelled(declared.Slosh.choices.over, {
+  manoeuvre: 'one manoeuvre',
+  'shipped lap': 'a made-up lap',
+  'kept lap': 'a lap of the workshop’s',
+})
 
 /** What the tank is driven over, and with what. */
 export function SloshStation() {
@@ -27,32 +31,105 @@ export function SloshStation() {
   const laps = useQuery(lapsQuery).data ?? []
   return (
     <>
-      <Choice label="Driving" value={slosh.over} options={OVER} disabled={readOnly} onChange={(over) => setSlosh({ over })} />
+      <Choice
+        label="Driving"
+        value={slosh.over}
+        options={OVER}
+        disabled={readOnly}
+        onChange={(over) => setSlosh({ over })}
+      />
       {slosh.over === 'manoeuvre' && <ManoeuvreFields slosh={slosh} readOnly={readOnly} />}
-      {slosh.over === 'shipped lap' && <Choice label="Lap" value={slosh.lap} options={declared.Slosh.choices.lap} hint="made up, to try a tank on" disabled={readOnly} onChange={(lap) => setSlosh({ lap })} />}
-      {slosh.over === 'kept lap' && laps.length > 0 && <Choice label="Lap from the library" value={String(slosh.kept_lap ?? '')} options={laps.map((lap) => ({ value: String(lap.id), label: `${lap.name}, ${Math.round(lap.seconds)} s` }))} disabled={readOnly} onChange={(id) => setSlosh({ kept_lap: Number(id) })} />}
+      {slosh.over === 'shipped lap' && (
+        <Choice
+          label="Lap"
+          value={slosh.lap}
+          options={declared.Slosh.choices.lap}
+          hint="made up, to try a tank on"
+          disabled={readOnly}
+          onChange={(lap) => setSlosh({ lap })}
+        />
+      )}
+      {slosh.over === 'kept lap' && laps.length > 0 && (
+        <Choice
+          label="Lap from the library"
+          value={String(slosh.kept_lap ?? '')}
+          options={laps.map((lap) => ({ value: String(lap.id), label: `${lap.name}, ${Math.round(lap.seconds)} s` }))}
+          disabled={readOnly}
+          onChange={(id) => setSlosh({ kept_lap: Number(id) })}
+        />
+      )}
       {slosh.over === 'kept lap' && slosh.kept_lap && <Then slosh={slosh} laps={laps} readOnly={readOnly} />}
-      {slosh.over !== 'manoeuvre' && <NumberField label={slosh.then_laps.length ? 'Repeats of all laps' : 'Repeats'} value={slosh.laps} path="slosh.laps" disabled={readOnly} onCommit={(times) => times !== null && setSlosh({ laps: times })} />}
+      {slosh.over !== 'manoeuvre' && (
+        <NumberField
+          label={slosh.then_laps.length ? 'Repeats of all laps' : 'Repeats'}
+          value={slosh.laps}
+          path="slosh.laps"
+          disabled={readOnly}
+          onCommit={(times) => times !== null && setSlosh({ laps: times })}
+        />
+      )}
       {slosh.over === 'kept lap' && <LapImport readOnly={readOnly} onKept={(id) => setSlosh({ kept_lap: id })} />}
       <Box sx={pair}>
-        <ShareField label="Fill at the start" value={slosh.fill} path="slosh.fill" disabled={readOnly} onCommit={(fill) => fill !== null && setSlosh({ fill })} />
+        <ShareField
+          label="Fill at the start"
+          value={slosh.fill}
+          path="slosh.fill"
+          disabled={readOnly}
+          onCommit={(fill) => fill !== null && setSlosh({ fill })}
+        />
         <Draw slosh={slosh} readOnly={readOnly} />
       </Box>
       <Lowest />
       <Folded title="Return, transfer, surge tank" open={slosh.surge_l > 0 || slosh.return_l_per_h > 0}>
         <Box sx={pair}>
-          <FlowField label="Return flow" value={slosh.return_l_per_h} path="slosh.return_l_per_h" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ return_l_per_h: value })} />
-          <NumberField label="Jet-pump ratio" value={slosh.transfer_ratio} path="slosh.transfer_ratio" hint="times the return flow, at a transfer port" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ transfer_ratio: value })} />
-          <VolumeField label="Surge tank" value={slosh.surge_l} path="slosh.surge_l" hint="0 for none" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ surge_l: value })} />
-          <FlowField label="Lift pump" value={slosh.lift_l_per_h} path="slosh.lift_l_per_h" disabled={readOnly} onCommit={(value) => value !== null && setSlosh({ lift_l_per_h: value })} />
+          <FlowField
+            label="Return flow"
+            value={slosh.return_l_per_h}
+            path="slosh.return_l_per_h"
+            disabled={readOnly}
+            onCommit={(value) => value !== null && setSlosh({ return_l_per_h: value })}
+          />
+          <NumberField
+            label="Jet-pump ratio"
+            value={slosh.transfer_ratio}
+            path="slosh.transfer_ratio"
+            hint="times the return flow, at a transfer port"
+            disabled={readOnly}
+            onCommit={(value) => value !== null && setSlosh({ transfer_ratio: value })}
+          />
+          <VolumeField
+            label="Surge tank"
+            value={slosh.surge_l}
+            path="slosh.surge_l"
+            hint="0 for none"
+            disabled={readOnly}
+            onCommit={(value) => value !== null && setSlosh({ surge_l: value })}
+          />
+          <FlowField
+            label="Lift pump"
+            value={slosh.lift_l_per_h}
+            path="slosh.lift_l_per_h"
+            disabled={readOnly}
+            onCommit={(value) => value !== null && setSlosh({ lift_l_per_h: value })}
+          />
         </Box>
       </Folded>
-      <FormControlLabel control={<Switch checked={slosh.lag} disabled={readOnly} onChange={(event) => setSlosh({ lag: event.target.checked })} />} label="Slosh lag: the surface swings" />
+      <FormControlLabel
+        control={
+          <Switch
+            checked={slosh.lag}
+            disabled={readOnly}
+            onChange={(event) => setSlosh({ lag: event.target.checked })}
+          />
+        }
+        label="Slosh lag: the surface swings"
+      />
       <Folded title="Download">
         <Downloads files={FILES} />
       </Folded>
       <Typography variant="body2" color="textSecondary">
-        Baffles, foam and bladder are at Inside. This shows where fuel is likely to be, not that a vehicle is safe to drive.
+        Baffles, foam and bladder are at Inside. This shows where fuel is likely to be, not that a vehicle is safe to
+        drive.
       </Typography>
     </>
   )
@@ -61,13 +138,37 @@ export function SloshStation() {
 /** Laps that follow the first, one after the other. */
 function Then({ slosh, laps, readOnly }: { slosh: Slosh; laps: Lap[]; readOnly: boolean }) {
   const set = (then_laps: number[]) => setSlosh({ then_laps })
-  const options = [{ value: '', label: 'nothing more' }, ...laps.map((lap) => ({ value: String(lap.id), label: `${lap.name}, ${Math.round(lap.seconds)} s` }))]
+  const options = [
+    { value: '', label: 'nothing more' },
+    ...laps.map((lap) => ({ value: String(lap.id), label: `${lap.name}, ${Math.round(lap.seconds)} s` })),
+  ]
   return (
     <>
       {slosh.then_laps.map((id, place) => (
-        <Choice key={place} label={`Then, ${place + 2}`} value={String(id)} options={options} disabled={readOnly} onChange={(chosen) => set(chosen ? slosh.then_laps.map((other, here) => (here === place ? Number(chosen) : other)) : slosh.then_laps.filter((_, here) => here !== place))} />
+        <Choice
+          key={place}
+          label={`Then, ${place + 2}`}
+          value={String(id)}
+          options={options}
+          disabled={readOnly}
+          onChange={(chosen) =>
+            set(
+              chosen
+                ? slosh.then_laps.map((other, here) => (here === place ? Number(chosen) : other))
+                : slosh.then_laps.filter((_, here) => here !== place),
+            )
+          }
+        />
       ))}
-      {slosh.then_laps.length < declared.Slosh.most.then_laps && <Choice label="Then" value="" options={options} disabled={readOnly} onChange={(chosen) => chosen && set([...slosh.then_laps, Number(chosen)])} />}
+      {slosh.then_laps.length < declared.Slosh.most.then_laps && (
+        <Choice
+          label="Then"
+          value=""
+          options={options}
+          disabled={readOnly}
+          onChange={(chosen) => chosen && set([...slosh.then_laps, Number(chosen)])}
+        />
+      )}
     </>
   )
 }
@@ -76,12 +177,56 @@ function ManoeuvreFields({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean 
   const { manoeuvre } = slosh
   return (
     <>
-      <Choice label="Manoeuvre" value={manoeuvre.kind} options={declared.Manoeuvre.choices.kind} disabled={readOnly} onChange={(kind) => setManoeuvre({ kind })} />
+      <Choice
+        label="Manoeuvre"
+        value={manoeuvre.kind}
+        options={declared.Manoeuvre.choices.kind}
+        disabled={readOnly}
+        onChange={(kind) => setManoeuvre({ kind })}
+      />
       <Box sx={pair}>
-        {manoeuvre.kind === 'hill' ? <QuantityField label="Pitch, nose up" of="deg" value={manoeuvre.pitch_deg} path="slosh.manoeuvre.pitch_deg" disabled={readOnly} onCommit={(value) => value !== null && setManoeuvre({ pitch_deg: value })} /> : <QuantityField label="Acceleration" of="g" value={manoeuvre.g} path="slosh.manoeuvre.g" disabled={readOnly} onCommit={(g) => g !== null && setManoeuvre({ g })} />}
-        <QuantityField label="Duration" of="s" value={manoeuvre.seconds} path="slosh.manoeuvre.seconds" disabled={readOnly} onCommit={(seconds) => seconds !== null && setManoeuvre({ seconds })} />
-        <QuantityField label="Ramp time" of="s" value={manoeuvre.ramp_s} path="slosh.manoeuvre.ramp_s" disabled={readOnly} onCommit={(ramp_s) => ramp_s !== null && setManoeuvre({ ramp_s })} />
-        <NumberField label="Repeats" value={manoeuvre.again} path="slosh.manoeuvre.again" disabled={readOnly} onCommit={(again) => again !== null && setManoeuvre({ again })} />
+        {manoeuvre.kind === 'hill' ? (
+          <QuantityField
+            label="Pitch, nose up"
+            of="deg"
+            value={manoeuvre.pitch_deg}
+            path="slosh.manoeuvre.pitch_deg"
+            disabled={readOnly}
+            onCommit={(value) => value !== null && setManoeuvre({ pitch_deg: value })}
+          />
+        ) : (
+          <QuantityField
+            label="Acceleration"
+            of="g"
+            value={manoeuvre.g}
+            path="slosh.manoeuvre.g"
+            disabled={readOnly}
+            onCommit={(g) => g !== null && setManoeuvre({ g })}
+          />
+        )}
+        <QuantityField
+          label="Duration"
+          of="s"
+          value={manoeuvre.seconds}
+          path="slosh.manoeuvre.seconds"
+          disabled={readOnly}
+          onCommit={(seconds) => seconds !== null && setManoeuvre({ seconds })}
+        />
+        <QuantityField
+          label="Ramp time"
+          of="s"
+          value={manoeuvre.ramp_s}
+          path="slosh.manoeuvre.ramp_s"
+          disabled={readOnly}
+          onCommit={(ramp_s) => ramp_s !== null && setManoeuvre({ ramp_s })}
+        />
+        <NumberField
+          label="Repeats"
+          value={manoeuvre.again}
+          path="slosh.manoeuvre.again"
+          disabled={readOnly}
+          onCommit={(again) => again !== null && setManoeuvre({ again })}
+        />
       </Box>
     </>
   )
@@ -90,7 +235,17 @@ function ManoeuvreFields({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean 
 function Draw({ slosh, readOnly }: { slosh: Slosh; readOnly: boolean }) {
   const units = useUnits()
   const drawn = useRun((state) => state.run?.draw_l_per_h)
-  return <FlowField label="Engine fuel flow" value={slosh.draw_l_per_h ?? null} emptyText={drawn === undefined ? 'as the brief' : units.editVolume(Math.round(drawn * 10) / 10)} hint="empty: as the brief’s first case" path="slosh.draw_l_per_h" disabled={readOnly} onCommit={(value) => setSlosh({ draw_l_per_h: value })} />
+  return (
+    <FlowField
+      label="Engine fuel flow"
+      value={slosh.draw_l_per_h ?? null}
+      emptyText={drawn === undefined ? 'as the brief' : units.editVolume(Math.round(drawn * 10) / 10)}
+      hint="empty: as the brief’s first case"
+      path="slosh.draw_l_per_h"
+      disabled={readOnly}
+      onCommit={(value) => setSlosh({ draw_l_per_h: value })}
+    />
+  )
 }
 
 /** The lowest fill that runs through without a dry spell: looked for by a worker. */
@@ -114,7 +269,16 @@ function Lowest() {
       {(start.error ?? stop.error) && <Alert severity="error">{(start.error ?? stop.error)?.message}</Alert>}
       {row && (
         <Typography variant="body2" data-lowest>
-          {row.problem ?? (row.lowest_l === null ? 'It runs dry even from brimful.' : <Found share={row.lowest_l / row.brimful_l} readOnly={readOnly} text={units.volumeUnitText(row.lowest_l, 1)} />)}
+          {row.problem ??
+            (row.lowest_l === null ? (
+              'It runs dry even from brimful.'
+            ) : (
+              <Found
+                share={row.lowest_l / row.brimful_l}
+                readOnly={readOnly}
+                text={units.volumeUnitText(row.lowest_l, 1)}
+              />
+            ))}
         </Typography>
       )}
     </>
@@ -126,7 +290,11 @@ function Found({ share, text, readOnly }: { share: number; text: string; readOnl
   return (
     <>
       Runs through from <strong>{text}</strong>, {units.number(share * 100, 0)} % of brimful.{' '}
-      <Button size="small" disabled={readOnly} onClick={() => setSlosh({ fill: Math.min(1, Math.ceil(share * 1000) / 1000) })}>
+      <Button
+        size="small"
+        disabled={readOnly}
+        onClick={() => setSlosh({ fill: Math.min(1, Math.ceil(share * 1000) / 1000) })}
+      >
         Fill to that
       </Button>
     </>

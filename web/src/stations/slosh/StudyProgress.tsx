@@ -4,7 +4,15 @@ import type { Study, useStudy } from './study'
 type Hook = Pick<ReturnType<typeof useStudy>, 'study' | 'stale' | 'start' | 'stop'>
 
 /** How far a study is, with what starts and stops it. */
-export function StudyProgress({ study, stale, start, stop, label, onStart, disabled }: Hook & { label: string; onStart: () => void; disabled: boolean }) {
+export function StudyProgress({
+  study,
+  stale,
+  start,
+  stop,
+  label,
+  onStart,
+  disabled,
+}: Hook & { label: string; onStart: () => void; disabled: boolean }) {
   const running = study?.state === 'running'
   return (
     <Box sx={{ my: 1, maxWidth: 900 }}>
@@ -25,7 +33,14 @@ export function StudyProgress({ study, stale, start, stop, label, onStart, disab
           </Typography>
         )}
       </Box>
-      {running && <LinearProgress variant="determinate" value={(100 * study.done) / study.total} aria-label="How much is tried" sx={{ mt: 1 }} />}
+      {running && (
+        <LinearProgress
+          variant="determinate"
+          value={(100 * study.done) / study.total}
+          aria-label="How much is tried"
+          sx={{ mt: 1 }}
+        />
+      )}
       {(start.error ?? stop.error) && <Alert severity="error">{(start.error ?? stop.error)?.message}</Alert>}
     </Box>
   )

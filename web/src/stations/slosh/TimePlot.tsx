@@ -38,7 +38,11 @@ export function TimePlot({ run, label, traces, showY, limit, per = 1, height = 9
   const x = (t: number) => LEFT + (t / end) * (WIDE - LEFT - RIGHT)
   const y = (v: number) => height - foot - ((v - low) / (high - low || 1)) * (height - foot - TOP)
   const paths = useMemo(
-    () => traces.map((trace) => `M${trace.values.map((v, i) => `${x(run.times_s[i] ?? 0).toFixed(1)} ${y(v).toFixed(1)}`).join('L')}`),
+    () =>
+      traces.map(
+        (trace) =>
+          `M${trace.values.map((v, i) => `${x(run.times_s[i] ?? 0).toFixed(1)} ${y(v).toFixed(1)}`).join('L')}`,
+      ),
     // The picture of a run changes only with the run.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [run, inks],
@@ -51,9 +55,26 @@ export function TimePlot({ run, label, traces, showY, limit, per = 1, height = 9
   }
   const text = { fontSize: 11.5, fill: inks.quiet }
   return (
-    <svg viewBox={`0 0 ${WIDE} ${height}`} width="100%" style={{ display: 'block', touchAction: 'none', cursor: 'col-resize' }} role="img" aria-label={label} onPointerDown={go} onPointerMove={go} data-plot={label}>
+    <svg
+      viewBox={`0 0 ${WIDE} ${height}`}
+      width="100%"
+      style={{ display: 'block', touchAction: 'none', cursor: 'col-resize' }}
+      role="img"
+      aria-label={label}
+      onPointerDown={go}
+      onPointerMove={go}
+      data-plot={label}
+    >
       {run.spells.map((spell, n) => (
-        <rect key={n} x={x(spell.start_s)} width={Math.max(1.5, x(spell.seconds) - LEFT)} y={TOP} height={height - foot - TOP} fill={inks.stop} opacity={0.18} />
+        <rect
+          key={n}
+          x={x(spell.start_s)}
+          width={Math.max(1.5, x(spell.seconds) - LEFT)}
+          y={TOP}
+          height={height - foot - TOP}
+          fill={inks.stop}
+          opacity={0.18}
+        />
       ))}
       {ticksOf(low, high, per)
         .filter((_, n, all) => all.length < 5 || n % 2 === 0)
@@ -70,13 +91,30 @@ export function TimePlot({ run, label, traces, showY, limit, per = 1, height = 9
       </text>
       {traces.length > 1 &&
         traces.slice(0, 10).map((trace, n) => (
-          <text key={trace.name} x={WIDE - RIGHT - (Math.min(traces.length, 10) - 1 - n) * 84} y={12} textAnchor="end" fontSize={11.5} fontWeight={600} fill={trace.colour}>
+          <text
+            key={trace.name}
+            x={WIDE - RIGHT - (Math.min(traces.length, 10) - 1 - n) * 84}
+            y={12}
+            textAnchor="end"
+            fontSize={11.5}
+            fontWeight={600}
+            fill={trace.colour}
+          >
             {trace.name}
           </text>
         ))}
-      {limit !== undefined && <path d={`M${LEFT} ${y(limit)}H${WIDE - RIGHT}`} stroke={inks.stop} strokeWidth={1.4} strokeDasharray="6 3" />}
+      {limit !== undefined && (
+        <path d={`M${LEFT} ${y(limit)}H${WIDE - RIGHT}`} stroke={inks.stop} strokeWidth={1.4} strokeDasharray="6 3" />
+      )}
       {paths.map((path, n) => (
-        <path key={n} d={path} fill="none" stroke={traces[n]?.colour} strokeWidth={1.6} strokeDasharray={traces[n]?.dash} />
+        <path
+          key={n}
+          d={path}
+          fill="none"
+          stroke={traces[n]?.colour}
+          strokeWidth={1.6}
+          strokeDasharray={traces[n]?.dash}
+        />
       ))}
       {last &&
         ticksOf(0, end).map((value) => (

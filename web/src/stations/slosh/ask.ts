@@ -8,8 +8,27 @@ export interface Varied {
   high: number
   steps: number
 }
-export type Way = 'plates_across' | 'plates_along' | 'corner_mm' | 'notch_mm' | 'door_mm' | 'plate_at_mm' | 'pot_mm' | 'sump_deep_mm' | 'surge_l'
-export const WAYS: readonly Way[] = ['plates_across', 'plates_along', 'corner_mm', 'notch_mm', 'door_mm', 'plate_at_mm', 'pot_mm', 'sump_deep_mm', 'surge_l']
+export type Way =
+  | 'plates_across'
+  | 'plates_along'
+  | 'corner_mm'
+  | 'notch_mm'
+  | 'door_mm'
+  | 'plate_at_mm'
+  | 'pot_mm'
+  | 'sump_deep_mm'
+  | 'surge_l'
+export const WAYS: readonly Way[] = [
+  'plates_across',
+  'plates_along',
+  'corner_mm',
+  'notch_mm',
+  'door_mm',
+  'plate_at_mm',
+  'pot_mm',
+  'sump_deep_mm',
+  'surge_l',
+]
 
 export interface Asking {
   down_to_l: number | null
@@ -33,12 +52,30 @@ export function askOf({ down_to_l, least, ways, places }: Asking, usual_l: numbe
     return counted(way) ? { low, high } : { low, high, steps }
   }
   const ranges = Object.fromEntries(WAYS.map((way) => [way, range(way)])) as Pick<Ask, Way>
-  return { down_to_l: down_to_l ?? usual_l, least, ...ranges, places: places.on ? { along: places.along, across: places.across } : null }
+  return {
+    down_to_l: down_to_l ?? usual_l,
+    least,
+    ...ranges,
+    places: places.on ? { along: places.along, across: places.across } : null,
+  }
 }
 
 /** How many runs an ask makes. */
 export function runsOf(ask: Ask): number {
-  const counts = [ask.plates_across, ask.plates_along].map((span) => (span ? (span.high ?? 0) - (span.low ?? 0) + 1 : 1))
-  const spans = [ask.corner_mm, ask.notch_mm, ask.door_mm, ask.plate_at_mm, ask.pot_mm, ask.sump_deep_mm, ask.surge_l].map((span) => (span ? (span.low === span.high ? 1 : Math.max(2, span.steps ?? 3)) : 1))
-  return [...counts, ...spans, ask.places ? (ask.places.along ?? 8) * (ask.places.across ?? 5) : 1].reduce((a, b) => a * Math.max(0, b), 1)
+  const counts = [ask.plates_across, ask.plates_along].map((span) =>
+    span ? (span.high ?? 0) - (span.low ?? 0) + 1 : 1,
+  )
+  const spans = [
+    ask.corner_mm,
+    ask.notch_mm,
+    ask.door_mm,
+    ask.plate_at_mm,
+    ask.pot_mm,
+    ask.sump_deep_mm,
+    ask.surge_l,
+  ].map((span) => (span ? (span.low === span.high ? 1 : Math.max(2, span.steps ?? 3)) : 1))
+  return [...counts, ...spans, ask.places ? (ask.places.along ?? 8) * (ask.places.across ?? 5) : 1].reduce(
+    (a, b) => a * Math.max(0, b),
+    1,
+  )
 }

@@ -19,5 +19,7 @@ export const useAsk = create<Asking>(() => ({
   places: { on: false, along: 8, across: 5 },
 }))
 
-export const setWay = (way: Way, part: Partial<Varied>) => useAsk.setState((asking) => ({ ways: { ...asking.ways, [way]: { ...asking.ways[way], ...part } } }))
-export const setPlaces = (part: Partial<Asking['places']>) => useAsk.setState((asking) => ({ places: { ...asking.places, ...part } }))
+export const setWay = (way: Way, part: Partial<Varied>) =>
+  useAsk.setState((asking) => ({ ways: { ...asking.ways, [way]: { ...asking.ways[way], ...part } } }))
+export const setPlaces = (part: Partial<Asking['places']>) =>
+  useAsk.setState((asking) => ({ places: { ...asking.places, ...part } }))

@@ -5,8 +5,13 @@ import { api, asked, Failure } from '../../api/client'
 import type { Design, RunShown, Slosh, StarvationMap } from '../../api/model'
 import { change, useWork } from '../../work/store'
 
-export const setSlosh = (part: Partial<Slosh>) => change((design) => ({ ...design, slosh: { ...design.slosh, ...part } as Slosh }))
-export const setManoeuvre = (part: Partial<Slosh['manoeuvre']>) => change((design) => ({ ...design, slosh: { ...design.slosh, manoeuvre: { ...design.slosh.manoeuvre, ...part } } as Slosh }))
+export const setSlosh = (part: Partial<Slosh>) =>
+  change((design) => ({ ...design, slosh: { ...design.slosh, ...part } as Slosh }))
+export const setManoeuvre = (part: Partial<Slosh['manoeuvre']>) =>
+  change((design) => ({
+    ...design,
+    slosh: { ...design.slosh, manoeuvre: { ...design.slosh.manoeuvre, ...part } } as Slosh,
+  }))
 
 export const lapsQuery = queryOptions({ queryKey: ['laps'], queryFn: () => asked(api.GET('/api/laps')) })
 
@@ -23,19 +28,35 @@ interface Running {
   speed: number
 }
 
-export const useRun = create<Running>(() => ({ run: null, of: null, map: null, problem: '', busy: false, at: 0, playing: false, speed: 1 }))
+export const useRun = create<Running>(() => ({
+  run: null,
+  of: null,
+  map: null,
+  problem: '',
+  busy: false,
+  at: 0,
+  playing: false,
+  speed: 1,
+}))
 const { setState: set, getState: get } = useRun
 
 const REST_MS = 250
 const body = (design: Design) => ({ body: { design: design as unknown as Record<string, unknown> } })
 
 /** Whether two designs run alike. */
-const alike = (a: Design | null, b: Design) => a !== null && a.slosh === b.slosh && a.inside === b.inside && a.shell === b.shell && a.ports === b.ports && a.brief === b.brief
+const alike = (a: Design | null, b: Design) =>
+  a !== null &&
+  a.slosh === b.slosh &&
+  a.inside === b.inside &&
+  a.shell === b.shell &&
+  a.ports === b.ports &&
+  a.brief === b.brief
 
 async function refresh() {
   const { design, dragging } = useWork.getState()
   if (get().busy || dragging || alike(get().of, design)) return
-  const shapeChanged = get().of?.shell !== design.shell || get().of?.ports !== design.ports || get().of?.inside !== design.inside
+  const shapeChanged =
+    get().of?.shell !== design.shell || get().of?.ports !== design.ports || get().of?.inside !== design.inside
   set({ busy: true })
   try {
     const run = await asked(api.POST('/api/slosh/run', body(design)))

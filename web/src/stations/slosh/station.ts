@@ -14,5 +14,6 @@ export const slosh: Station = {
     useIsThere: () => useWork((work) => Boolean(work.evaluation?.shell?.geometry)),
   },
   // It is ready when nothing runs dry.
-  useMark: () => useRun((state) => (!state.run ? 'not judged yet' : state.run.spells.length ? 'needs attention' : 'ready')),
+  useMark: () =>
+    useRun((state) => (!state.run ? 'not judged yet' : state.run.spells.length ? 'needs attention' : 'ready')),
 }

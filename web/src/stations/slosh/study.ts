@@ -16,7 +16,12 @@ export function useStudy(kind: Study['kind']) {
   const queries = useQueryClient()
   const designId = useSaving((saving) => saving.designId)
   const design = useWork((work) => work.design)
-  const latest = useQuery({ queryKey: ['studies', designId], enabled: designId !== null, queryFn: () => asked(api.GET('/api/designs/{design_id}/studies', { params: { path: { design_id: designId ?? 0 } } })) })
+  const latest = useQuery({
+    queryKey: ['studies', designId],
+    enabled: designId !== null,
+    queryFn: () =>
+      asked(api.GET('/api/designs/{design_id}/studies', { params: { path: { design_id: designId ?? 0 } } })),
+  })
   const id = latest.data?.find((study) => study.kind === kind)?.id
   const watched = useQuery({
     queryKey: ['study', id],
@@ -29,12 +34,30 @@ export function useStudy(kind: Study['kind']) {
     return queries.invalidateQueries({ queryKey: ['studies', designId] })
   }
   const start = useMutation({
-    mutationFn: ({ ask = null, against = [] }: { ask?: Ask | null; against?: Against[] }) => asked(api.POST('/api/designs/{design_id}/studies', { params: { path: { design_id: designId ?? 0 } }, body: { design: design as unknown as Record<string, unknown>, kind, ask, against: against.map(({ design_id, revision }) => ({ design_id, revision })) } })),
+    mutationFn: ({ ask = null, against = [] }: { ask?: Ask | null; against?: Against[] }) =>
+      asked(
+        api.POST('/api/designs/{design_id}/studies', {
+          params: { path: { design_id: designId ?? 0 } },
+          body: {
+            design: design as unknown as Record<string, unknown>,
+            kind,
+            ask,
+            against: against.map(({ design_id, revision }) => ({ design_id, revision })),
+          },
+        }),
+      ),
     onSuccess: shown,
   })
-  const stop = useMutation({ mutationFn: (study: Study) => asked(api.POST('/api/studies/{study_id}/stop', { params: { path: { study_id: study.id } } })), onSuccess: shown })
+  const stop = useMutation({
+    mutationFn: (study: Study) =>
+      asked(api.POST('/api/studies/{study_id}/stop', { params: { path: { study_id: study.id } } })),
+    onSuccess: shown,
+  })
   const take = useMutation({
-    mutationFn: (row: StudyRow) => asked(api.GET('/api/studies/{study_id}/{number}', { params: { path: { study_id: id ?? 0, number: row.number } } })),
+    mutationFn: (row: StudyRow) =>
+      asked(
+        api.GET('/api/studies/{study_id}/{number}', { params: { path: { study_id: id ?? 0, number: row.number } } }),
+      ),
     onSuccess: (found) => applyPatch(found.patch as Patch),
   })
   const study = watched.data
@@ -45,11 +68,22 @@ export function useStudy(kind: Study['kind']) {
 export function useComparable() {
   const designId = useSaving((saving) => saving.designId)
   const revision = useSaving((saving) => saving.revision)
-  return useQuery({ queryKey: ['comparable', designId, revision], enabled: designId !== null, queryFn: () => asked(api.GET('/api/designs/{design_id}/studies/against', { params: { path: { design_id: designId ?? 0 } } })) }).data ?? []
+  return (
+    useQuery({
+      queryKey: ['comparable', designId, revision],
+      enabled: designId !== null,
+      queryFn: () =>
+        asked(api.GET('/api/designs/{design_id}/studies/against', { params: { path: { design_id: designId ?? 0 } } })),
+    }).data ?? []
+  )
 }
 
 /** Money in the currency it was calculated in. */
-export const moneyText = (units: { number: (value: number, digits: number) => string }, money: number | null, currency: string) => (money === null ? '–' : `${units.number(money, 0)} ${currency}`.trim())
+export const moneyText = (
+  units: { number: (value: number, digits: number) => string },
+  money: number | null,
+  currency: string,
+) => (money === null ? '–' : `${units.number(money, 0)} ${currency}`.trim())
 
 /** Whether a study's design, as it was asked with, runs like the one on the screen. */
 function alike(kept: Record<string, unknown>, design: Design) {
@@ -57,4 +91,9 @@ function alike(kept: Record<string, unknown>, design: Design) {
   return ['shell', 'inside', 'ports', 'brief', 'slosh'].every((part) => text(kept[part]) === text(now[part]))
 }
 
-const text = (value: unknown) => JSON.stringify(value, (_, below: unknown) => (below !== null && typeof below === 'object' && !Array.isArray(below) ? Object.fromEntries(Object.entries(below).sort(([a], [b]) => (a < b ? -1 : 1))) : below))
+const text = (value: unknown) =>
+  JSON.stringify(value, (_, below: unknown) =>
+    below !== null && typeof below === 'object' && !Array.isArray(below)
+      ? Object.fromEntries(Object.entries(below).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : below,
+  )
