@@ -14,6 +14,13 @@ export default tseslint.config(
       'max-lines': ['error', { max: 320, skipBlankLines: true }],
       '@typescript-eslint/no-non-null-assertion': 'error',
       eqeqeq: 'error',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.name=/^use(Work|Run|Saving)$/][arguments.length=0]',
+          message: 'Subscribe to what is shown, not to the whole store.',
+        },
+      ],
     },
   },
   { files: ['*.mjs'], languageOptions: { globals: globals.node } },

@@ -36,7 +36,9 @@ export function differences(mine: unknown, theirs: unknown, path = ''): Differen
 
 /** Two people saved over each other: show both sides, let the person choose, lose neither. */
 export function ConflictDialog() {
-  const { other, state, why } = useSaving()
+  const other = useSaving((saving) => saving.other)
+  const state = useSaving((saving) => saving.state)
+  const why = useSaving((saving) => saving.why)
   const design = useWork((work) => work.design)
   if (state !== 'conflict' || !other) return null
   return (

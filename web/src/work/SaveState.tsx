@@ -16,7 +16,9 @@ const WORDS = {
 /** Whether what is on the screen is in the store. */
 export function SaveState() {
   const { inks } = useTheme()
-  const { state, revision, why } = useSaving()
+  const state = useSaving((saving) => saving.state)
+  const revision = useSaving((saving) => saving.revision)
+  const why = useSaving((saving) => saving.why)
   const wrong = ['invalid', 'away', 'conflict', 'signed out'].includes(state)
   return (
     <Box

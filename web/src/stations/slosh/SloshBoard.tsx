@@ -19,7 +19,8 @@ export function SloshBoard() {
   useRunning()
   usePlaying()
   const units = useUnits()
-  const { run, problem } = useRun()
+  const run = useRun((state) => state.run)
+  const problem = useRun((state) => state.problem)
   const map = useRun((state) => state.map)
   const fill = useWork((work) => work.design.slosh.fill)
   return (
@@ -77,8 +78,6 @@ const SPEEDS = [0.25, 1, 4]
 function Moving({ run }: { run: RunShown }) {
   const { inks } = useTheme()
   const units = useUnits()
-  const { at, playing, speed } = useRun()
-  const end = run.times_s.at(-1) ?? 0
   const colours = [
     inks.fuel,
     inks.hand,
@@ -104,35 +103,7 @@ function Moving({ run }: { run: RunShown }) {
   return (
     <section ref={drawn}>
       <TankFrame run={run} />
-      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', my: 1, maxWidth: 900 }}>
-        <Button variant="contained" onClick={play} sx={{ minWidth: 84 }}>
-          {playing ? 'Pause' : 'Play'}
-        </Button>
-        {SPEEDS.map((value) => (
-          <Button
-            key={value}
-            aria-pressed={speed === value}
-            variant={speed === value ? 'outlined' : 'text'}
-            onClick={() => useRun.setState({ speed: value })}
-            sx={{ minWidth: 48 }}
-          >
-            {value}×
-          </Button>
-        ))}
-        <Slider
-          aria-label="Moment shown"
-          value={at}
-          min={0}
-          max={end}
-          step={0.02}
-          onChange={(_, value) => useRun.setState({ playing: false, at: value as number })}
-          sx={{ ml: 2 }}
-        />
-        <Box sx={{ minWidth: 70, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>{units.number(at, 2)} s</Box>
-        <Button onClick={() => void picture()} sx={{ whiteSpace: 'nowrap' }}>
-          Picture
-        </Button>
-      </Box>
+      <Playback end={run.times_s.at(-1) ?? 0} onPicture={() => void picture()} />
       {problem && <Alert severity="error">{problem}</Alert>}
       <Box sx={{ maxWidth: 900 }}>
         <TimePlot
@@ -175,6 +146,45 @@ function Moving({ run }: { run: RunShown }) {
         )}
       </Box>
     </section>
+  )
+}
+
+/** Start, stop, how fast, and the moment shown. */
+function Playback({ end, onPicture }: { end: number; onPicture: () => void }) {
+  const units = useUnits()
+  const at = useRun((state) => state.at)
+  const playing = useRun((state) => state.playing)
+  const speed = useRun((state) => state.speed)
+  return (
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', my: 1, maxWidth: 900 }}>
+      <Button variant="contained" onClick={play} sx={{ minWidth: 84 }}>
+        {playing ? 'Pause' : 'Play'}
+      </Button>
+      {SPEEDS.map((value) => (
+        <Button
+          key={value}
+          aria-pressed={speed === value}
+          variant={speed === value ? 'outlined' : 'text'}
+          onClick={() => useRun.setState({ speed: value })}
+          sx={{ minWidth: 48 }}
+        >
+          {value}×
+        </Button>
+      ))}
+      <Slider
+        aria-label="Moment shown"
+        value={at}
+        min={0}
+        max={end}
+        step={0.02}
+        onChange={(_, value) => useRun.setState({ playing: false, at: value as number })}
+        sx={{ ml: 2 }}
+      />
+      <Box sx={{ minWidth: 70, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>{units.number(at, 2)} s</Box>
+      <Button onClick={onPicture} sx={{ whiteSpace: 'nowrap' }}>
+        Picture
+      </Button>
+    </Box>
   )
 }
 

@@ -30,7 +30,6 @@ const [LEFT, RIGHT, TOP] = [58, 12, 18]
 /** Traces over the run's time under one cursor; dry spells stand out. Press or drag to go to a moment. */
 export function TimePlot({ run, label, traces, showY, limit, per = 1, height = 96, last = false }: Props) {
   const { inks } = useTheme()
-  const at = useRun((state) => state.at)
   const end = run.times_s.at(-1) ?? 1
   const foot = last ? 26 : 6
   const values = traces.flatMap((trace) => trace.values)
@@ -122,7 +121,21 @@ export function TimePlot({ run, label, traces, showY, limit, per = 1, height = 9
             {value} s
           </text>
         ))}
-      <path d={`M${x(at)} ${TOP - 4}V${height - foot}`} stroke={inks.hand} strokeWidth={2} />
+      <Cursor end={end} foot={height - foot} />
     </svg>
+  )
+}
+
+/** The moment shown: all of the plot that moves while the run plays. */
+function Cursor({ end, foot }: { end: number; foot: number }) {
+  const { inks } = useTheme()
+  const at = useRun((state) => state.at)
+  return (
+    <path
+      d={`M${LEFT + (at / end) * (WIDE - LEFT - RIGHT)} ${TOP - 4}V${foot}`}
+      stroke={inks.hand}
+      strokeWidth={2}
+      data-cursor
+    />
   )
 }
