@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import isotonic_regression
 
+from keel.analysis.showing import Showing
 from keel.design.brief import CardSubject
 from keel.design.gauge import Sender, SwingArm
 from keel.evaluation import Evaluation, evaluate
@@ -206,3 +207,83 @@ class Calibrated(TestCase):
         outside = self.SENDER.model_copy(update={"x_mm": 900.0})
         self.assertIsNone(fitted(outside, self.SOLIDS, [(5, 200)]))
         self.assertIsNone(calculated_ohms(outside, self.SOLIDS, 5.0))
+
+
+BAY: dict[str, Any] = {"length_mm": 900, "width_mm": 600, "height_mm": 500}
+WELL: dict[str, Any] = {"kind": "well", "a_mm": 100, "b_mm": 100, "long_mm": 100, "wide_mm": 100, "deep_mm": 50}
+SUMP: dict[str, Any] = {"kind": "sump", "id": "s", "name": "sump", "a_mm": 100, "b_mm": 100, "deep_mm": 40}
+PLATE: dict[str, Any] = {"kind": "baffle", "id": "b", "name": "baffle", "at_mm": 300}
+
+
+def with_features(*features: dict[str, Any]) -> dict[str, Any]:
+    """The box with features."""
+    return {"shell": BOX | {"features": list(features)}}
+
+
+def wells(second_at: float) -> dict[str, Any]:
+    """Two wells, the second starting there."""
+    return with_features(
+        WELL | {"id": "w1", "name": "one"}, WELL | {"id": "w2", "name": "two", "a_mm": second_at, "b_mm": 130}
+    )
+
+
+def port(role: str, **more: Any) -> dict[str, Any]:
+    """One port in the middle."""
+    return {"id": role, "name": role, "role": role, "x_mm": 300, "y_mm": 200} | more
+
+
+def opening(long: float, wide: float) -> dict[str, Any]:
+    """A bay with an opening in its roof."""
+    return {"bay": BAY | {"opening": {"side": "roof", "a_mm": 50, "b_mm": 50, "long_mm": long, "wide_mm": wide}}}
+
+
+def on_ground(floor_mm: float) -> dict[str, Any]:
+    """A tank with a sump over the ground."""
+    sump = SUMP | {"long_mm": 120, "wide_mm": 120}
+    shell = BOX | {"z_mm": floor_mm, "features": [sump]}
+    return {"bay": BAY | {"sides": {"floor": {"kind": "ground"}}}, "shell": shell}
+
+
+def cylinder(run: float) -> dict[str, Any]:
+    """A lying one."""
+    return {"shell": {"kind": "cylinder", "axis": "x", "diameter_mm": 300, "run_mm": run}}
+
+
+def spanner(second_at: float) -> dict[str, Any]:
+    """Two ports that want room for a spanner."""
+    return {"ports": [port("vent", spanner_mm=60), port("filler", spanner_mm=60, x_mm=second_at)]}
+
+
+SAID_AND_NOT: dict[str, tuple[dict[str, Any], dict[str, Any]]] = {
+    "air.trapped": ({"ports": [port("vent", z_mm=250)]}, {"ports": [port("vent")]}),
+    "fuel.unreached": ({"ports": [port("pickup", z_mm=100)]}, {"ports": [port("pickup")]}),
+    "feature.overlap": (wells(150), wells(300)),
+    "feature.past_edge": (wells(540), wells(300)),
+    "inside.braces": (with_features(PLATE), with_features()),
+    "opening.short": (opening(500, 250), opening(700, 500)),
+    "opening.turned": (opening(610, 310), opening(700, 500)),
+    "pan.flange": ({"sheet": {"flange_mm": 10}}, {"sheet": {"flange_mm": 20}}),
+    "pan.impossible": ({"shell": BOX | {"width_mm": 20}}, {"shell": BOX | {"width_mm": 120}}),
+    "port.room": (spanner(340), spanner(440)),
+    "rolls.width": (cylinder(1300), cylinder(1200)),
+    "sump.ground": (on_ground(170), on_ground(260)),
+}
+"""By code: a design of which it is said, and one beside it of which it isn't."""
+
+
+class SaidAndNot(TestCase):
+    """Findings come up with their cause and go with it."""
+
+    def test_each_comes_and_goes(self) -> None:
+        """One change of a design raises it, the change back settles it; its title says what is wrong in figures."""
+        for code, (wrong, right) in SAID_AND_NOT.items():
+            with self.subTest(code):
+                said, silent = (
+                    evaluate(read_design(json.dumps({"shell": BOX} | parts)), None, Showing(remedies=False)).findings
+                    for parts in (wrong, right)
+                )
+                titles = [finding.title for finding in said if finding.code == code]
+                self.assertTrue(titles)
+                self.assertNotIn(code, {finding.code for finding in silent})
+                if code not in ("pan.impossible", "opening.turned"):
+                    self.assertTrue(any(isinstance(value, float | int) for value in titles[0].values.values()))
