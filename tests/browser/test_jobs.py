@@ -42,7 +42,7 @@ class OneJob(SliceTestCase):
         self.until(lambda: "Start with “New job”" in self.text("main"), "what to do first")
         self.press("New job")
         self.type_into("Title", "Skiff tank")
-        self.press("Open the job")
+        self.press("Create the job")
         self.until(lambda: "Type the space you measured" in self.text("main"), "what to do next")
         for label, size in (("Length, rear to front", "800"), ("Width, right to left", "400")):
             self.type_into(label, size)

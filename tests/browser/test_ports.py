@@ -188,7 +188,7 @@ class Slosh(PortsTestCase):
         self.until(lambda: "of brimful" in self.text("[data-lowest]"), "the lowest fill")
         self.assert_accessible("the slosh run")
         self.find("[data-solid=moving] canvas")
-        self.press("Picture")
+        self.press("Download the picture")
         picture = self.downloads / "slosh-run.png"
         self.until(lambda: picture.exists() and picture.read_bytes()[:4] == b"\x89PNG", "a picture of the plots")
         self.choose("Also compare with", "revision 1")
@@ -224,12 +224,12 @@ class Slosh(PortsTestCase):
         file = self.downloads / "my-lap.csv"
         rows_of = "\n".join(f"{n * 0.05:.2f},{-0.6 if 40 < n < 120 else 0},{0.1}" for n in range(200))
         file.write_text("time,long g,lat g\n" + rows_of)
-        self.choose("Driving", "a lap of the workshop’s")
+        self.choose("Driven over", "a lap of the workshop’s")
         huge = self.downloads / "huge.csv"
         huge.write_bytes(b"time,long g,lat g\n" + b"0.02,0.1,0.1\n" * 1_600_000)
-        self.keys("input[aria-label='Take a lap from CSV']", str(huge))
+        self.keys("input[aria-label='Import a lap from CSV']", str(huge))
         self.until(lambda: "20 MB or less are taken" in self.text("aside"), "too large, said so")
-        self.keys("input[aria-label='Take a lap from CSV']", str(file))
+        self.keys("input[aria-label='Import a lap from CSV']", str(file))
         self.until(lambda: self.find("[data-preview]"), "how it would be")
         lines = self.on("[data-preview] svg", lambda svg: svg.get_attribute("innerHTML"))
         self.tick("Right turns are positive")

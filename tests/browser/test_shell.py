@@ -27,7 +27,7 @@ class Shaping(SliceTestCase):
         Person.objects.filter(username="maker").update(units="in_usgal")
         self.open_tank("shell")
         whole = self.tally("brimful_l")
-        self.choose("Kind of tank", "Step (L)")
+        self.choose("Tank shape", "Step (L)")
         self.until(lambda: self.tally("brimful_l") < whole, "less than the box")
         self.until(lambda: self.shell()["kind"] == "profile", "saved")
 
@@ -69,7 +69,7 @@ class Shaping(SliceTestCase):
     def test_a_shape_that_crosses_itself_is_named_and_kept(self) -> None:
         """The reason stands in the panel, the last figures stay, and putting it right takes it away."""
         self.open_tank("shell")
-        self.choose("Kind of tank", "Wedge, sloping lid")
+        self.choose("Tank shape", "Wedge, sloping lid")
         self.until(lambda: self.shell()["kind"] == "profile", "saved")
         fields = self.browser.find_elements(By.XPATH, "//label[normalize-space()='Across']/..//input")
         fields[1].send_keys(Keys.CONTROL, "a")
@@ -82,7 +82,7 @@ class Shaping(SliceTestCase):
     def test_profile_and_scan_from_files(self) -> None:
         """A drawing in inches becomes the profile; a broken one says why; a scan becomes a neighbour with a gap."""
         self.open_tank("shell")
-        self.choose("Kind of tank", "Free profile")
+        self.choose("Tank shape", "Free profile")
         good, bad = self.downloads / "profile.dxf", self.downloads / "open.dxf"
         for path, closed in ((good, True), (bad, False)):
             document = ezdxf.new("R2010", units=units.IN)

@@ -55,7 +55,7 @@ export function PasswordDialog({ open, onClose }: { open: boolean; onClose: () =
           <Button onClick={close}>{change.isSuccess ? 'Close' : 'Cancel'}</Button>
           {!change.isSuccess && (
             <Button type="submit" variant="contained" disabled={!old || !fresh || change.isPending}>
-              Change it
+              Change the password
             </Button>
           )}
         </DialogActions>

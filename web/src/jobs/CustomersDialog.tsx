@@ -91,7 +91,7 @@ export function CustomersDialog({ onClose, mayWrite }: { onClose: () => void; ma
             disabled={!mayWrite || !fields.name.trim() || keep.isPending}
             sx={{ alignSelf: 'flex-start' }}
           >
-            {chosen ? 'Keep it' : 'Add'}
+            {chosen ? 'Save' : 'Add'}
           </Button>
         </Stack>
       </DialogContent>

@@ -129,7 +129,7 @@ export function JobDialog({ job: opened, onClose }: { job: Job | null; onClose: 
         <DialogActions>
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" variant="contained" disabled={!title.trim() || keep.isPending}>
-            {job ? 'Keep it' : 'Open the job'}
+            {job ? 'Save' : 'Create the job'}
           </Button>
         </DialogActions>
       </form>

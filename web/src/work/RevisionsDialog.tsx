@@ -105,7 +105,7 @@ export function RevisionsDialog({ designId, open, onClose }: { designId: number;
           disabled={chosen === null || readOnly || restore.isPending}
           onClick={() => chosen !== null && restore.mutate(chosen)}
         >
-          Bring it back
+          Restore
         </Button>
       </DialogActions>
     </Dialog>

@@ -188,16 +188,20 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
       <Section title="House rules" about="Defaults that decide something. Wherever one does, it is named.">
         <Box sx={grid}>
           <QuantityField label="Ullage: temperature rise allowed" of="k" {...rule('ullage_rise_k')} />
-          <ShareField label="Ullage never under" {...rule('ullage_least')} hint="usual 3 %" />
-          <ShareField label="Question capacity beyond target by" {...rule('beyond_target')} hint="usual 25 %" />
+          <ShareField label="Ullage, at least" {...rule('ullage_least')} hint="usual 3 %" />
+          <ShareField label="Capacity above target, at most" {...rule('beyond_target')} hint="usual 25 %" />
           <LengthField label="Pan flange" {...rule('flange_mm')} hint={undefined} />
-          <LengthField label="Pan flange, least" {...rule('flange_least_mm')} hint={undefined} />
-          <LengthField label="Gap round a pan, each side" {...rule('pan_gap_mm')} hint={undefined} />
+          <LengthField label="Pan flange, at least" {...rule('flange_least_mm')} hint={undefined} />
+          <LengthField label="Pan gap, each side" {...rule('pan_gap_mm')} hint={undefined} />
           <LengthField label="Notch clearance" {...rule('notch_clearance_mm')} hint={undefined} />
-          <LengthField label="Least land for a weld" {...rule('land_mm')} hint="between a seam and a bend or seam" />
-          <LengthField label="Least space inside" {...rule('sliver_mm')} hint="that can be welded and cleaned" />
+          <LengthField
+            label="Land for a weld, at least"
+            {...rule('land_mm')}
+            hint="between a seam and a bend or seam"
+          />
+          <LengthField label="Space inside, at least" {...rule('sliver_mm')} hint="that can be welded and cleaned" />
           <QuantityField
-            label="Least useful leak-test pressure"
+            label="Leak-test pressure, at least"
             of="kpa"
             {...rule('proof_least_kpa')}
             hint="a shell that bears less is remarked on"
@@ -209,20 +213,20 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
             {...rule('push_g')}
             hint="a full cell against an upright or a partition; usual 1"
           />
-          <ShareField label="Share of welded yield allowed" {...rule('stress_share')} hint="usual 60 %" />
-          <ShareField label="Pumps give more than burnt by" {...rule('pump_margin')} hint="usual 20 %" />
-          <ShareField label="Surge volume over what is drawn" {...rule('surge_margin')} hint="usual 20 %" />
+          <ShareField label="Stress allowed, share of welded yield" {...rule('stress_share')} hint="usual 60 %" />
+          <ShareField label="Pump flow margin" {...rule('pump_margin')} hint="usual 20 %" />
+          <ShareField label="Surge volume margin" {...rule('surge_margin')} hint="usual 20 %" />
           <ShareField label="Fuel’s share of the vehicle, at most" {...rule('fuel_share')} hint="usual 15 %" />
-          <LengthField label="Free run of fuel, longest" {...rule('free_run_mm')} hint={undefined} />
-          <ShareField label="Clear area of a baffle, least" {...rule('clear_least')} hint="usual 8 %" />
-          <ShareField label="Clear area of a baffle, most" {...rule('clear_most')} hint="usual 15 %" />
+          <LengthField label="Unbaffled run, at most" {...rule('free_run_mm')} hint={undefined} />
+          <ShareField label="Baffle open area, at least" {...rule('clear_least')} hint="usual 8 %" />
+          <ShareField label="Baffle open area, at most" {...rule('clear_most')} hint="usual 15 %" />
           <QuantityField label="Starvation map: largest acceleration" of="g" {...rule('starvation_most_g')} />
-          <LengthField label="A torch reaches in by" {...rule('torch_reach_mm')} hint={undefined} />
-          <LengthField label="A brush passes openings of" {...rule('brush_mm')} hint={undefined} />
-          <LengthField label="A sprung sleeve is squeezed by" {...rule('sleeve_mm')} hint={undefined} />
-          <LengthField label="Two measurements agree within" {...rule('measure_mm')} hint={undefined} />
+          <LengthField label="Torch reach" {...rule('torch_reach_mm')} hint={undefined} />
+          <LengthField label="Brush width" {...rule('brush_mm')} hint={undefined} />
+          <LengthField label="Sleeve compression" {...rule('sleeve_mm')} hint={undefined} />
+          <LengthField label="Measurement tolerance" {...rule('measure_mm')} hint={undefined} />
           <QuantityField label="Nozzle shut-off pressure" of="kpa" {...rule('back_pressure_kpa')} />
-          <QuantityField label="Largest vacuum while drawing" of="kpa" {...rule('vent_vacuum_kpa')} />
+          <QuantityField label="Vacuum while drawing, at most" of="kpa" {...rule('vent_vacuum_kpa')} />
         </Box>
       </Section>
       <Section title="Clearances" about="Least gap by kind of neighbour.">

@@ -31,7 +31,7 @@ export function ClearanceFields({ title, clearance, path, disabled, onChange }: 
         onChange={(next) => onChange({ ...clearance, kind: next })}
       />
       <LengthField
-        label="Keep"
+        label="Clearance"
         value={clearance.mm ?? null}
         emptyText={rule === undefined ? 'rule' : units.length(rule)}
         hint={clearance.mm === null || clearance.mm === undefined ? 'house rule' : 'typed'}

@@ -86,7 +86,7 @@ export function KeepOutFields({
       {keepOut.kind === 'cylinder' && (
         <>
           <Choice
-            label="Runs"
+            label="Axis direction"
             value={keepOut.axis}
             options={[
               { value: 'x', label: 'lengthwise' },
@@ -108,7 +108,7 @@ export function KeepOutFields({
         <>
           <ScanWords fingerprint={keepOut.scan} />
           <Choice
-            label="It is"
+            label="Neighbour class"
             value={keepOut.is_cavity ? 'cavity' : 'part'}
             options={[
               { value: 'part', label: 'a part: the tank stays out of it' },

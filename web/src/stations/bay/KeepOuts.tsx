@@ -140,7 +140,7 @@ function ScanUpload({
         }}
       />
       <Button variant="outlined" disabled={disabled} onClick={() => input.current?.click()}>
-        Take an STL file
+        Import an STL file
       </Button>
       {state && <Alert severity={state.severity}>{state.text}</Alert>}
     </>

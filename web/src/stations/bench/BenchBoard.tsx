@@ -135,13 +135,13 @@ function Pouring({ item, readOnly }: { item: Calibration; readOnly: boolean }) {
           Pour, simulated
         </Button>
         <FileButton
-          label="Take readings, CSV"
+          label="Import readings, CSV"
           accept=".csv,text/csv"
           disabled={readOnly}
           onFile={(file) => read.mutate(file)}
         />
         <Button variant="outlined" disabled={readOnly} onClick={() => give.mutate()}>
-          Let an instrument send
+          Connect an instrument
         </Button>
         <Button
           variant="outlined"
@@ -212,7 +212,7 @@ function Outcome({ item }: { item: Calibration }) {
       />
       {item.curve.length > 0 && (
         <Button variant="outlined" href={`/api/calibrations/${item.id}/curve.csv`} download>
-          The curve, CSV
+          Download the curve, CSV
         </Button>
       )}
     </Block>

@@ -195,7 +195,7 @@ function Reason({ value, disabled }: { value: string; disabled: boolean }) {
   const [text, setText] = useState(value)
   return (
     <TextField
-      label="Why this much"
+      label="Reason for the target"
       multiline
       minRows={2}
       value={text}

@@ -149,7 +149,7 @@ export function CurveFields({
   return pump.curves.map((curve, place) => (
     <Box key={place} sx={{ display: 'grid', gap: 1 }}>
       <QuantityField
-        label="At"
+        label="Voltage"
         of="v"
         value={curve.voltage_v}
         disabled={readOnly}

@@ -19,7 +19,7 @@ export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean 
             onCommit={(name) => changeRule(rule.id, { rule: name })}
           />
           <Choice
-            label="Limits"
+            label="Quantity limited"
             value={rule.subject}
             options={declared.CardRule.choices.subject}
             disabled={readOnly}

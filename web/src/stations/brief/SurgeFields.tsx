@@ -83,7 +83,7 @@ export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boole
       )}
       {answer && <SurgeTankButton readOnly={readOnly} />}
       <Button disabled={readOnly} onClick={() => setBrief({ surge: null })}>
-        No surge volume
+        Remove the surge volume
       </Button>
     </>
   )

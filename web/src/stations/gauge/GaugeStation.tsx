@@ -60,7 +60,7 @@ export function GaugeStation({ findings }: { findings: ReactNode }) {
         />
       )}
       <VolumeField
-        label="Low-level lamp at"
+        label="Low-level warning volume"
         value={gauge.reserve_l ?? null}
         emptyText="no lamp"
         hint="litres left to use as a reserve"

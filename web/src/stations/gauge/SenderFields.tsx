@@ -214,7 +214,7 @@ function ArmFields({
         />
       </Box>
       <Choice
-        label="Fitted"
+        label="Fitting method"
         value={arm.method}
         options={[
           { value: 'new arm and pivot', label: 'with arm and pivot made for this depth' },

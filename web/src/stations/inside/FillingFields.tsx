@@ -31,7 +31,7 @@ export function FoamFields({ readOnly }: { readOnly: boolean }) {
           Foam damps everywhere and takes about 3 % of the space. It ages into crumbs, so it has a date.
         </Typography>
         <Button variant="outlined" disabled={readOnly} onClick={() => setInside({ foam: declared.Foam.defaults })}>
-          Fill it with foam
+          Add foam
         </Button>
       </>
     )
@@ -57,7 +57,7 @@ export function FoamFields({ readOnly }: { readOnly: boolean }) {
       </Box>
       <Age of={foam} path="inside.foam" readOnly={readOnly} onChange={changeFoam} />
       <Button disabled={readOnly} onClick={() => setInside({ foam: null })}>
-        No foam
+        Remove the foam
       </Button>
     </>
   )
@@ -78,7 +78,7 @@ export function BladderFields({ readOnly }: { readOnly: boolean }) {
           disabled={readOnly}
           onClick={() => setInside({ bladder: declared.Bladder.defaults })}
         >
-          Put a bladder in
+          Add a bladder
         </Button>
       </>
     )
@@ -115,7 +115,7 @@ export function BladderFields({ readOnly }: { readOnly: boolean }) {
         through the opening. Where rules ask for a bag, keep to its maker’s and the sanctioning body’s paper.
       </Typography>
       <Button disabled={readOnly} onClick={() => setInside({ bladder: null })}>
-        No bladder
+        Remove the bladder
       </Button>
     </>
   )

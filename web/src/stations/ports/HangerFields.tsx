@@ -31,7 +31,7 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
         disabled={readOnly}
         onClick={() => changePort(port.id, { hanger: newHanger(body ? body.high.z - body.low.z : 250) })}
       >
-        It hangs from a flange
+        Add a hanger
       </Button>
     )
   }
@@ -124,7 +124,7 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
         onCommit={(measured_mm) => set({ measured_mm })}
       />
       <Button disabled={readOnly} onClick={() => changePort(port.id, { hanger: null })}>
-        Doesn’t hang from a flange
+        Remove the hanger
       </Button>
     </Folded>
   )

@@ -23,7 +23,7 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
   if (!seat) {
     return (
       <Button variant="outlined" disabled={readOnly} onClick={() => changePort(port.id, { seat: NEW_SEAT })}>
-        Give it a boss or flange
+        Add a seat
       </Button>
     )
   }
@@ -98,7 +98,7 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
         onChange={(seal) => changeInner(port, 'seat', { seal })}
       />
       <Button disabled={readOnly} onClick={() => changePort(port.id, { seat: null })}>
-        No seat
+        Remove the seat
       </Button>
     </Folded>
   )

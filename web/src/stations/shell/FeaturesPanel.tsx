@@ -198,7 +198,7 @@ function FeatureFields({
       />
       {feature.kind === 'well' && (
         <Choice
-          label="Let into the"
+          label="Face"
           value={feature.face}
           options={declared.Well.choices.face}
           disabled={readOnly}
@@ -233,7 +233,7 @@ function FeatureFields({
       )}
       {feature.kind === 'roof step' && (
         <Choice
-          label="From the"
+          label="Side"
           value={feature.side}
           options={declared.RoofStep.choices.side}
           disabled={readOnly}

@@ -163,7 +163,7 @@ function OutlineImport({ readOnly }: { readOnly: boolean }) {
         }}
       />
       <Button variant="outlined" disabled={readOnly} onClick={() => input.current?.click()}>
-        Take the profile from a DXF drawing
+        Import the profile from DXF
       </Button>
       {said && <Alert severity={said.severity}>{inText(said.text)}</Alert>}
     </>

@@ -50,12 +50,18 @@ function ShellFields({ shell, readOnly, findings }: { shell: Shell; readOnly: bo
   }
   return (
     <>
-      <Choice label="Kind of tank" value={kindOf(shell)} options={KINDS} disabled={readOnly} onChange={become} />
+      <Choice label="Tank shape" value={kindOf(shell)} options={KINDS} disabled={readOnly} onChange={become} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
         {shell.kind === 'box' && <BoxSizes shell={shell} readOnly={readOnly} />}
         {shell.kind === 'profile' && <ProfileSizes shell={shell} readOnly={readOnly} />}
         {shell.kind === 'cylinder' && <CylinderSizes shell={shell} readOnly={readOnly} />}
-        <Size name="thickness_mm" label="Sheet" value={shell.thickness_mm} metal={shell.metal} readOnly={readOnly} />
+        <Size
+          name="thickness_mm"
+          label="Sheet thickness"
+          value={shell.thickness_mm}
+          metal={shell.metal}
+          readOnly={readOnly}
+        />
       </Box>
       <Lips />
       <Choice
@@ -185,7 +191,7 @@ function PlaceFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
         )}
         <Size
           name="ends_thickness_mm"
-          label="Sheet of the ends"
+          label="End thickness"
           metal={shell.metal}
           value={shell.ends_thickness_mm ?? null}
           emptyText={wall}
@@ -194,7 +200,7 @@ function PlaceFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
         />
         <Size
           name="features_thickness_mm"
-          label="Sheet of wells"
+          label="Well thickness"
           metal={shell.metal}
           value={shell.features_thickness_mm ?? null}
           emptyText={wall}
@@ -204,7 +210,7 @@ function PlaceFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
       </Box>
       {shell.kind === 'box' && (
         <Choice
-          label="Sizes go"
+          label="Dimensions"
           value={shell.measured}
           options={[
             { value: 'outside', label: 'over the plates (outside)' },
@@ -216,7 +222,7 @@ function PlaceFields({ shell, readOnly }: { shell: Shell; readOnly: boolean }) {
       )}
       {shell.kind === 'cylinder' && shell.axis !== 'z' && (
         <Choice
-          label="Lies"
+          label="Axis direction"
           value={shell.axis}
           options={[
             { value: 'x', label: 'lengthwise' },

@@ -82,7 +82,7 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
     <>
       <KeptTrace />
       <FileButton
-        label="Take a lap from CSV"
+        label="Import a lap from CSV"
         accept=".csv,.txt,text/csv"
         disabled={readOnly}
         onFile={(chosen) => void take(chosen)}

@@ -182,7 +182,7 @@ function Playback({ end, onPicture }: { end: number; onPicture: () => void }) {
       />
       <Box sx={{ minWidth: 70, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>{units.number(at, 2)} s</Box>
       <Button onClick={onPicture} sx={{ whiteSpace: 'nowrap' }}>
-        Picture
+        Download the picture
       </Button>
     </Box>
   )

@@ -32,7 +32,7 @@ export function SloshStation() {
   return (
     <>
       <Choice
-        label="Driving"
+        label="Driven over"
         value={slosh.over}
         options={OVER}
         disabled={readOnly}
@@ -162,7 +162,7 @@ function Then({ slosh, laps, readOnly }: { slosh: Slosh; laps: Lap[]; readOnly: 
       ))}
       {slosh.then_laps.length < declared.Slosh.most.then_laps && (
         <Choice
-          label="Then"
+          label="Next lap"
           value=""
           options={options}
           disabled={readOnly}

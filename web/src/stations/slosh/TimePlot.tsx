@@ -1,7 +1,7 @@
 import { useTheme } from '@mui/material/styles'
 import { type PointerEvent, useMemo } from 'react'
 import type { RunShown } from '../../api/model'
-import { ticksOf } from '../../plots/Plot'
+import { ticksOf } from '../../plots/ticks'
 import { useRun } from './slosh'
 
 interface Trace {
