@@ -122,10 +122,10 @@ class EndOfARun(TestCase):
         ran = slosh_run(tank, held(braking, 1200), Setup(fill=fill, draw_l_per_h=30.0, lag=False))
         self.assertAlmostEqual(ran.used_l, 7.8, delta=0.1)
 
-    def test_two_hundred_tanks(self) -> None:
+    def test_eighty_tanks(self) -> None:
         """Of random shape in random attitudes: within a hundredth of the tank, the run never the lower by more."""
         tried = 0
-        for solids, port, attitude in tanks(200, 7):
+        for solids, port, attitude in tanks(80, 7):
             dry = drawn_dry(solids, port, attitude)
             if dry is None:
                 continue
@@ -137,7 +137,7 @@ class EndOfARun(TestCase):
             self.assertGreater(dry[1] - left, -0.003 * solids.brimful_l, (solids.shell, attitude))
             self.assertLess(dry[0].basins.left_mm3, 0.001 * solids.brimful_l * 1e6)
             tried += 1
-        self.assertGreater(tried, 190)
+        self.assertGreater(tried, 75)
 
     def test_parted_no_more_than_it_takes(self) -> None:
         """A box with a well is one piece, a step two, a saddle three, a sump one more; nothing is lost."""

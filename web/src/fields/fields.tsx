@@ -170,6 +170,7 @@ export function Choice<T extends string>({ label, value, options, onChange, hint
       disabled={Boolean(disabled)}
       helperText={hint}
       onChange={(event) => onChange(event.target.value as T)}
+      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
     >
       {options.map((option) => {
         const item = typeof option === 'string' ? { value: option, label: option } : option

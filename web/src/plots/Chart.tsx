@@ -24,6 +24,7 @@ export default function Chart({
   showX,
   showY,
   height = 180,
+  perX = 1,
   perY = 1,
   fromZero = true,
 }: PlotProps) {
@@ -63,7 +64,7 @@ export default function Chart({
         position: place ? 'none' : 'bottom',
         height: 42,
         label: xText,
-        tickInterval: ticksOf(x.min, x.max),
+        tickInterval: ticksOf(x.min, x.max, perX),
         valueFormatter: showX,
       }))}
       yAxis={[

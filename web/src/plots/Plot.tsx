@@ -25,7 +25,8 @@ export interface PlotProps {
   showY: (value: number) => string
   height?: number
   width?: number
-  /** How much one unit of the upright axis is of what is plotted. */
+  /** How much one unit of either axis is of what is plotted. */
+  perX?: number
   perY?: number
   fromZero?: boolean
 }

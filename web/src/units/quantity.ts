@@ -17,6 +17,8 @@ const QUANTITIES = TABLE.quantities as unknown as Record<Ending, Quantity>
 export const isEnding = (name: string): name is Ending => name in QUANTITIES
 
 export const unitOf = (ending: Ending, units: Units) => QUANTITIES[ending][units].unit
+/** How much of what is kept one of the reader's unit is. */
+export const perOf = (ending: Ending, units: Units) => QUANTITIES[ending][units].per
 
 /** A quantity as a bare number in the reader's unit. */
 export function showAmount(ending: Ending, value: number, units: Units, digits?: number): string {

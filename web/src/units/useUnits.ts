@@ -12,7 +12,7 @@ import {
 } from './length'
 import { plainNumber } from './number'
 import { editFlow, parseFlow } from './flow'
-import { editQuantity, type Ending, isEnding, parseQuantity, showAmount, showQuantity, unitOf } from './quantity'
+import { editQuantity, type Ending, isEnding, parseQuantity, perOf, showAmount, showQuantity, unitOf } from './quantity'
 import { editVolume, parseVolume, showVolume, showVolumeUnit, VOLUME_UNIT, PER_UNIT } from './volume'
 
 export const UnitsContext = createContext<Units>('mm_l')
@@ -69,6 +69,7 @@ export function useUnits() {
       /** The same as a bare number, under a heading that has the unit. */
       amount: (ending: Ending, value: number, digits?: number) => showAmount(ending, value, units, digits),
       unit: (ending: Ending) => unitOf(ending, units),
+      per: (ending: Ending) => perOf(ending, units),
       editQuantity: (ending: Ending, value: number) => editQuantity(ending, value, units),
       parseQuantity: (ending: Ending, text: string) => parseQuantity(text, ending, units),
       round: roundStep(inches),

@@ -149,6 +149,7 @@ function PumpPlot({ demands }: { demands: Demand[] }) {
         yText={units.unit('lph')}
         showX={(value) => units.amount('kpa', value, 0)}
         showY={(value) => units.volume(value, 0)}
+        perX={units.per('kpa')}
         perY={units.litresPer}
       />
     </Block>

@@ -213,6 +213,7 @@ function Filling({ cell, run, alone }: { cell: string; run: FillRun; alone: bool
           yText={`back pressure, ${units.unit('kpa')}`}
           showX={(value) => units.number(value, 1)}
           showY={(value) => units.amount('kpa', value, 2)}
+          perY={units.per('kpa')}
         />
       </Box>
       <Sheet
