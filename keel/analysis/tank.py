@@ -38,10 +38,12 @@ class TankAnalysis:
         Design, workshop, scans, what is shown.
     memory : Memory, optional
         What was worked out for other questions; an empty one by default.
+    explains : bool
+        Whether reasons are wanted of what is found. A remedy that is tried is asked what it settles and raises only.
     """
 
-    def __init__(self, asked: Asked, memory: Memory | None = None) -> None:
-        self.asked, self.memory = asked, Memory() if memory is None else memory
+    def __init__(self, asked: Asked, memory: Memory | None = None, *, explains: bool = True) -> None:
+        self.asked, self.memory, self.explains = asked, Memory() if memory is None else memory, explains
         self._keys: dict[str, bytes] = {}
         self._values: dict[str, Any] = {}
         self._parts: dict[DocumentPart[Any], bytes] = {}
@@ -112,8 +114,8 @@ class TankAnalysis:
         return float(round(ceil(mm / step - ROUNDING) * step, 6))
 
     def of(self, design: Design) -> TankAnalysis:
-        """The same question about another design, with the same memory; what it shares keeps its digests."""
-        other = TankAnalysis(replace(self.asked, design=design), self.memory)
+        """What another design would come to, with the same memory; what it shares keeps its digests."""
+        other = TankAnalysis(replace(self.asked, design=design), self.memory, explains=False)
         for part, key in self._parts.items():
             if part.is_same(self.asked, other.asked):
                 other._keys[part.name] = other._parts[part] = key

@@ -245,6 +245,8 @@ def _pieces(rings: Sequence[Array], crossing: BaseGeometry) -> Iterator[Polygon]
 
 def _without_slits(shape: BaseGeometry) -> BaseGeometry:
     """Parted where it is thinner than rounding: along a round wall a slit joins what is open at a plate's ends."""
+    if shape.convex_hull.area - shape.area < SMOOTH_MM:
+        return shape
     return shape.buffer(-SMOOTH_MM, join_style="mitre").buffer(SMOOTH_MM, join_style="mitre")
 
 

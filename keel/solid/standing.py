@@ -2,10 +2,12 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from manifold3d import Manifold
 
+from keel.design.features import Face
 from keel.design.ports import HoseBend, Port
 from keel.solid.box import Triple
 from keel.solid.polygon import circle
@@ -19,6 +21,7 @@ OUTWARD: dict[str, Triple] = {
     "left": (0.0, 1.0, 0.0), "right": (0.0, -1.0, 0.0),
 }  # fmt: skip
 """Which way is out, by face."""
+PARTS_KEPT = 256
 STEP_DEG = 5.0
 """A bend is so fine that its chords lie within 0.1 % of its radius."""
 
@@ -55,14 +58,28 @@ def standing(solids: Solids, port: Port) -> list[StandingPart]:
     far = root + port.stands_mm * out
     parts = []
     if port.stands_mm and port.across_mm:
-        body = _swept([root, far], [out, out], _aside(out, 0.0), port.across_mm / 2)
+        body = _body(port.face, port.stands_mm, port.across_mm).translate(list(root))
         parts.append(
             StandingPart(port.id, port.name, body, comes_off=port.seat is not None and port.seat.kind != "neck")
         )
     if port.bend is not None:
-        hose = _bent(port.bend, far, out, _aside(out, port.hose_deg or 0.0))
+        hose = _hose(port.face, port.bend, port.hose_deg or 0.0).translate(list(far))
         parts.append(StandingPart(port.id, f"the hose at {port.name}", hose, comes_off=True))
     return parts
+
+
+@lru_cache(maxsize=PARTS_KEPT)
+def _body(face: Face, stands_mm: float, across_mm: float) -> Manifold:
+    """A port's body with its foot at zero: what moves with the shell keeps its shape."""
+    out = np.array(OUTWARD[face])
+    return _swept([np.zeros(3), stands_mm * out], [out, out], _aside(out, 0.0), across_mm / 2)
+
+
+@lru_cache(maxsize=PARTS_KEPT)
+def _hose(face: Face, bend: HoseBend, hose_deg: float) -> Manifold:
+    """A hose with its root at zero."""
+    out = np.array(OUTWARD[face])
+    return _bent(bend, np.zeros(3), out, _aside(out, hose_deg))
 
 
 def surface_at(solids: Solids, port: Port) -> Array:

@@ -12,7 +12,7 @@ from keel.reference.units import MM3_PER_LITRE
 from keel.solid.solids import Cell
 from keel.studies.liquid.draining import inside, place_of
 from keel.studies.ports.attitudes import SLOPE_DEG
-from keel.studies.ports.vents_on_slopes import VENTS_ON_SLOPES
+from keel.studies.ports.vents_on_slopes import AIR_TRAPPED_ON_SLOPES, VENTS_ON_SLOPES
 from keel.studies.result import words
 
 _finding = of_station("ports")
@@ -93,7 +93,8 @@ def vents_shut_when_rolled(tank: TankAnalysis) -> Iterator[Finding]:
 def vents_breathe_on_slopes(tank: TankAnalysis) -> Iterator[Finding]:
     """The vents of a full tank stay over the fuel on a slope."""
     for found in tank[VENTS_ON_SLOPES]:
-        cell, trapped = found.cell, found.trapped_l
+        cell = found.cell
+        trapped = tank[AIR_TRAPPED_ON_SLOPES][cell] if tank.explains else 0.0
         yield _finding(
             "vent.under",
             cell,

@@ -56,20 +56,21 @@ def suggested_array(design: Design, solids: Solids, rules: HouseRules, *, clear:
     GeometryError
         Where the shell can't be made without its baffles.
     """
-    size, taken = (
-        solids.body.size,
-        taken_by(design, solids, rules.brush_mm) if clear else Taken({axis: [] for axis in AXES}),
-    )
-    places = [
+    return opened_plates(design, solids, rules, _array_places(design, solids, rules, clear))
+
+
+def _array_places(design: Design, solids: Solids, rules: HouseRules, clear: bool) -> list[Place]:
+    size = solids.body.size
+    taken = taken_by(design, solids, rules.brush_mm) if clear else Taken({axis: [] for axis in AXES})
+    return [
         (axis, at) for way, axis in enumerate(AXES) for at in _places(design, taken, axis, size[way], rules.free_run_mm)
     ]
-    return opened_plates(design, solids, rules, places)
 
 
-def runs_kept(design: Design, solids: Solids, plates: Sequence[Baffle], most_mm: float) -> bool:
-    """Whether walls, partitions and plates leave no run longer than that."""
+def runs_kept(design: Design, solids: Solids, plates: Sequence[Place], most_mm: float) -> bool:
+    """Whether walls, partitions and plates at those places leave no run longer than that."""
     for way, axis in enumerate(AXES):
-        stands = sorted(plate.at_mm for plate in plates if plate.axis == axis)
+        stands = sorted(at for plate_axis, at in plates if plate_axis == axis)
         ends = sorted([*_walls(design, axis, solids.body.size[way]), *stands])
         if any(high - low > most_mm + 1 for low, high in pairwise(ends)):
             return False
@@ -218,9 +219,12 @@ def further_plate(design: Design, solids: Solids, rules: HouseRules, checks: Ins
 
 def offered_plates(design: Design, solids: Solids, rules: HouseRules) -> tuple[list[Baffle], bool]:
     """The plates that are offered, and whether they are clear of what hangs: where that leaves a run too long, not."""
-    made = suggested_array(design, solids, rules)
-    if runs_kept(design, solids, made, rules.free_run_mm):
-        return made, True
+    places = _array_places(design, solids, rules, clear=True)
+    if runs_kept(design, solids, places, rules.free_run_mm):
+        made = opened_plates(design, solids, rules, places)
+        # A plate that can't be made where it would stand leaves the run that it should have parted.
+        if runs_kept(design, solids, [(plate.axis, plate.at_mm) for plate in made], rules.free_run_mm):
+            return made, True
     return suggested_array(design, solids, rules, clear=False), False
 
 

@@ -1,6 +1,6 @@
 """Whether a seat lands on flat sheet, clear of bends, seams and its neighbours."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from math import cos, hypot, pi, sin
 
@@ -15,6 +15,8 @@ from keel.solid.solids import Solids
 from keel.studies.liquid.draining import place_of
 
 RING = 24
+HAIR_MM = 1e-5
+"""Beside the place, so that no ray runs along an edge [mm]."""
 CLOSING_SEAM = "the closing seam"
 FLAT_MM = 0.05
 """SheetPlane that stays within this of the middle counts as flat [mm]."""
@@ -54,13 +56,14 @@ def landings(solids: Solids, ports: Sequence[Port], rules: HouseRules, seam: str
 def _landing(solids: Solids, port: Port, radius: float, rules: HouseRules, seam: str) -> Landing:
     needed = radius + rules.land_mm
     place = place_of(solids, port)
-    middle = _sheet_at(solids, port.face, place, (0.0, 0.0))
+    sheet_at = _probe(solids, port.face, place)
+    middle = sheet_at(0.0, 0.0)
     gap, by = _to_weld(solids, port, seam)
     return Landing(
         id=port.id,
         name=port.name,
         face=port.face,
-        flat_mm=0.0 if middle is None else _flat_radius(solids, port.face, place, middle, needed),
+        flat_mm=0.0 if middle is None else _flat_radius(sheet_at, middle, needed),
         needed_mm=needed,
         on_sheet=middle is not None,
         seam_mm=None if gap is None else gap - radius,
@@ -72,25 +75,35 @@ SheetPlane = tuple[float, float, float]
 """How far out the sheet is, and how it slopes along the face's two axes."""
 
 
-def _sheet_at(solids: Solids, face: Face, place: Array, off: tuple[float, float]) -> SheetPlane | None:
-    """The sheet on a face, so far from a place along the face's axes."""
+Probe = Callable[[float, float], SheetPlane | None]
+
+
+def _probe(solids: Solids, face: Face, place: Array) -> Probe:
+    """What asks for the sheet on a face so far from a place along the face's axes."""
     axis, high = FACE_AXIS[face]
-    across = [i for i in range(3) if i != axis]
-    start, end = [float(v) for v in place], [float(v) for v in place]
-    for i, mm in zip(across, off, strict=True):
-        start[i] += mm + 1e-5
-        end[i] += mm + 1e-5
-    start[axis] = solids.bounds.high[axis] + 1.0 if high else solids.bounds.low[axis] - 1.0
-    end[axis] = solids.bounds.low[axis] - 1.0 if high else solids.bounds.high[axis] + 1.0
-    hits = solids.outer.ray_cast(start, end)
-    if not hits:
-        return None
-    hit = min(hits, key=lambda found: abs(found.position[axis] - start[axis]))
-    steep = [-float(hit.normal[i]) / float(hit.normal[axis]) if hit.normal[axis] else 0.0 for i in across]
-    return float(hit.position[axis]), steep[0], steep[1]
+    u, v = (i for i in range(3) if i != axis)
+    outside, beyond = [float(value) for value in place], [float(value) for value in place]
+    outside[axis] = solids.bounds.high[axis] + 1.0 if high else solids.bounds.low[axis] - 1.0
+    beyond[axis] = solids.bounds.low[axis] - 1.0 if high else solids.bounds.high[axis] + 1.0
+    middle = outside[u] + HAIR_MM, outside[v] + HAIR_MM
+    ray_cast = solids.outer.ray_cast
+
+    def sheet_at(first: float, second: float) -> SheetPlane | None:
+        outside[u] = beyond[u] = middle[0] + first
+        outside[v] = beyond[v] = middle[1] + second
+        hits = ray_cast(outside, beyond)
+        if not hits:
+            return None
+        hit = min(hits, key=lambda found: abs(found.position[axis] - outside[axis]))
+        normal = hit.normal
+        level = float(normal[axis])
+        steep = (-float(normal[u]) / level, -float(normal[v]) / level) if level else (0.0, 0.0)
+        return float(hit.position[axis]), *steep
+
+    return sheet_at
 
 
-def _flat_radius(solids: Solids, face: Face, place: Array, middle: SheetPlane, enough: float) -> float:
+def _flat_radius(sheet_at: Probe, middle: SheetPlane, enough: float) -> float:
     """Radius of sheet that lies in one plane round a place, by halving, to half a millimetre [mm].
 
     A lid that slopes is as flat as a level one. What is flat for more than `enough` isn't looked at further.
@@ -100,7 +113,7 @@ def _flat_radius(solids: Solids, face: Face, place: Array, middle: SheetPlane, e
     def flat(radius: float) -> bool:
         for n in range(RING):
             off = (radius * cos(2 * pi * n / RING), radius * sin(2 * pi * n / RING))
-            there = _sheet_at(solids, face, place, off)
+            there = sheet_at(*off)
             if there is None or abs(there[0] - height - first * off[0] - second * off[1]) > FLAT_MM:
                 return False
         return True

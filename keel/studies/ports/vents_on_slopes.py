@@ -28,11 +28,10 @@ UNDER_MM = 0.5
 
 @dataclass(frozen=True, slots=True)
 class VentsUnder:
-    """A cell all of whose vents lie under its fuel on some slopes, and the most air that has no way out there [L]."""
+    """A cell all of whose vents lie under its fuel on some slopes."""
 
     cell: str
     slopes: list[str]
-    trapped_l: float
 
 
 def vents_under_on_slopes(solids: Solids, ports: Sequence[Port], held: Capacity) -> list[VentsUnder]:
@@ -61,8 +60,7 @@ def vents_under_on_slopes(solids: Solids, ports: Sequence[Port], held: Capacity)
             continue
         under = [name for name, slope in SLOPES.items() if _under(cell, places, rated, -specific_force(slope))]
         if under:
-            trapped = max(_trapped_l(solids, ports, cell, SLOPES[name]) for name in under)
-            found.append(VentsUnder(cell.name, under, trapped))
+            found.append(VentsUnder(cell.name, under))
     return found
 
 
@@ -72,9 +70,14 @@ def _under(cell: Cell, places: Array, litres: float, up: Array) -> bool:
     return bool((places @ line.up).max() < surface - UNDER_MM)
 
 
-def _trapped_l(solids: Solids, ports: Sequence[Port], cell: Cell, slope: Attitude) -> float:
-    held = drained(solids, ports, slope)
-    return next(found.trapped_l or 0.0 for found in held if found.cell == cell.name)
+def air_trapped_on_slopes(under: list[VentsUnder], solids: Solids, ports: Sequence[Port]) -> dict[str, float]:
+    """The most air that has no way out on a slope on which a cell's vents lie under [L], by cell."""
+    held = {name: drained(solids, ports, SLOPES[name]) for name in {slope for one in under for slope in one.slopes}}
+    return {
+        one.cell: max(cell.trapped_l or 0.0 for name in one.slopes for cell in held[name] if cell.cell == one.cell)
+        for one in under
+    }
 
 
 VENTS_ON_SLOPES = study(vents_under_on_slopes, SOLIDS, PORTS, CAPACITY)
+AIR_TRAPPED_ON_SLOPES = study(air_trapped_on_slopes, VENTS_ON_SLOPES, SOLIDS, PORTS)

@@ -116,7 +116,8 @@ def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, li
     if not piece.exterior.is_ccw:
         ring.reverse()
     sides = list(zip(ring, [*ring[1:], ring[0]], strict=True))
-    flanged = [_takes_flange(a, b, rim, fold) for a, b in sides]
+    near_rim = rim.buffer(ON_RIM_MM)
+    flanged = [_takes_flange(a, b, near_rim, fold) for a, b in sides]
     strips, bends = [], []
     for n, (a, b) in enumerate(sides):
         if not flanged[n]:
@@ -146,11 +147,11 @@ def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, li
     ]
 
 
-def _takes_flange(a: Spot, b: Spot, rim: BaseGeometry, fold: _Fold) -> bool:
+def _takes_flange(a: Spot, b: Spot, near_rim: BaseGeometry, fold: _Fold) -> bool:
     """Whether an edge is straight, long enough, and lies along the shell."""
     if _length(a, b) < LEAST_FLANGE_EDGE_MM + fold.deduction:
         return False
-    return bool(LineString([a, b]).difference(rim.buffer(ON_RIM_MM)).length < ON_RIM_MM)
+    return bool(LineString([a, b]).difference(near_rim).length < ON_RIM_MM)
 
 
 def _trimmed(sides: list[tuple[Spot, Spot]], flanged: list[bool], side: int, step: int, fold: _Fold) -> float:

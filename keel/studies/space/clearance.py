@@ -121,7 +121,7 @@ def all_clear(bay: Bay, envelope: Envelope, rules: HouseRules, scans: Scans) -> 
         if gap is not None and not gap.clears:
             return False
     needs = [(solid, needed_mm(clearance, rules)) for solid, clearance in solids]
-    return all(envelope.solid.min_gap(solid, need + 1.0) >= need - TOUCH_MM for solid, need in needs)
+    return all(envelope.gap_to(solid, need + 1.0) >= need - TOUCH_MM for solid, need in needs)
 
 
 def _check_scans(bay: Bay, scans: Scans) -> None:
@@ -171,7 +171,7 @@ def _solid_gap(
 ) -> Gap:
     mesh = mesh_of(solid)
     push, way = (0.0, np.zeros(3))
-    if _boxes_meet(envelope.bounds, cuboid_round(mesh.points)):
+    if _boxes_meet(envelope.bounds, cuboid_round(mesh.points)) and envelope.runs_into(solid):
         push, way = least_push(envelope.solid, solid)
     if push > 0:
         shared = (envelope.solid ^ solid).bounding_box()
