@@ -10,8 +10,7 @@ from keel.design.features import Baffle, Partition
 from keel.solid.box import Cuboid
 from keel.solid.faults import wrong
 from keel.solid.polygon import circle
-from keel.solid.polyhedron import Array
-from keel.solid.shapes import block, drawn_out, slice_rings
+from keel.solid.shapes import block, section_drawn_out, slice_rings
 
 FAR_MM = 100.0
 """How far a slab reaches past the walls it is trimmed by [mm]."""
@@ -70,12 +69,11 @@ def plate_at(
             f"{room.low[axis] - body.low[axis]:g} to {room.high[axis] - body.low[axis] - thick:g} mm",
         )
     place = slab_of(feature, body, wall)
-    slab = block(place.low, place.high)
     section = CrossSection(slice_rings(inner, axis, start + thick / 2))
     if section.is_empty():
         raise wrong(f"{where}.at_mm", f"{feature.name} stands where another plate is", feature.at_mm, "a free place")
     if isinstance(feature, Partition):
-        return Plate(slab, _rim(section), section, section)
+        return Plate(block(place.low, place.high), _rim(section), section, section)
     along = 1 - axis
     cuts = list(_cut_outs(feature, body.low[along], body.low[2], room.low[2]))
     left = _plate_section(section, feature)
@@ -90,9 +88,8 @@ def plate_at(
             where, f"{feature.name} has no opening: that makes it a partition, not a baffle", feature.corner_mm, "more"
         )
     weld = (_rim(left) + _rim(section) - _rim(openings)) / 2
-    through = openings.offset(HAIR_MM, JoinType.Miter)
-    for ring in through.decompose():
-        slab -= _through(ring, axis, start - 1.0, start + thick + 1.0)
+    solid = _rectangle_of(place, along) - openings.offset(HAIR_MM, JoinType.Miter)
+    slab = section_drawn_out(solid, axis, start, start + thick)
     missed = tuple(cut.name for cut in cuts if (cut.shape ^ section).area() < LEAST_ON * cut.area)
     return Plate(slab, weld, section, left, missed)
 
@@ -152,20 +149,13 @@ def _rectangle(middle: float, wide: float, low: float, high: float) -> CrossSect
     return CrossSection.square((wide, high - low)).translate((middle - wide / 2, low))
 
 
-def _through(opening: CrossSection, axis: int, start: float, end: float) -> Manifold:
-    """An opening drawn out along an axis, holes and all."""
-    rings = sorted(opening.to_polygons(), key=lambda ring: -abs(_area(ring)))
-    solid = drawn_out(rings[0], axis, start, end)
-    for hole in rings[1:]:
-        solid -= drawn_out(hole[::-1], axis, start, end)
-    return solid
-
-
-def _area(ring: Array) -> float:
-    x, y = ring[:, 0], ring[:, 1]
-    return float(np.sum(x * np.roll(y, -1) - np.roll(x, -1) * y) / 2)
+def _rectangle_of(box: Cuboid, along: int) -> CrossSection:
+    """A box seen square to a plate: along it and up."""
+    size = box.high[along] - box.low[along], box.high[2] - box.low[2]
+    return CrossSection.square(size).translate((box.low[along], box.low[2]))
 
 
 def _rim(section: CrossSection) -> float:
     """Length of all edges of a section [mm]."""
-    return sum(float(np.linalg.norm(np.roll(ring, -1, axis=0) - ring, axis=1).sum()) for ring in section.to_polygons())
+    rings = (np.vstack([ring, ring[:1]]) for ring in section.to_polygons())
+    return sum(float(np.linalg.norm(np.diff(ring, axis=0), axis=1).sum()) for ring in rings)

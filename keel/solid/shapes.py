@@ -37,8 +37,12 @@ def manifold_of(mesh: Mesh) -> Manifold:
 
 def drawn_out(ring: Array, axis: int, start: float, end: float) -> Manifold:
     """A ring drawn out along an axis (0, 1 or 2) from start to end [mm]."""
-    solid = Manifold.extrude(CrossSection([ring]), end - start)
-    return solid.transform(_along(axis, start, end))
+    return section_drawn_out(CrossSection([ring]), axis, start, end)
+
+
+def section_drawn_out(section: CrossSection, axis: int, start: float, end: float) -> Manifold:
+    """A section, holes and all, drawn out along an axis from start to end [mm]."""
+    return Manifold.extrude(section, end - start).transform(_along(axis, start, end))
 
 
 def _along(axis: int, start: float, end: float) -> Array:
