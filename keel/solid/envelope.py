@@ -41,10 +41,6 @@ class Envelope:
         """All of it as one solid."""
         return Manifold.batch_boolean(self.parts, OpType.Add)
 
-    def runs_into(self, solid: Manifold) -> bool:
-        """Whether any part of it shares space with a solid: asked part by part, it needs no sum of all."""
-        return any(not (part ^ solid).is_empty() for part in self.parts)
-
     def gap_to(self, solid: Manifold, most_mm: float) -> float:
         """The nearest distance to a solid, or `most_mm` where that is less [mm]."""
         return min(float(part.min_gap(solid, most_mm)) for part in self.parts)

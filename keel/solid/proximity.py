@@ -1,5 +1,6 @@
 """How near two surfaces come, and where; by how much one would have to move to come clear."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -72,42 +73,72 @@ def _chunks(items: Array, others: int) -> list[Array]:
     return [items[start : start + size] for start in range(0, len(items), size)]
 
 
-def least_push(a: Manifold, b: Manifold) -> tuple[float, Array]:
-    """The least straight push along a vehicle axis that brings one solid clear of another.
+@dataclass(frozen=True)
+class Push:
+    """The least straight push that parts two solids, which way the first has to go, and the middle of what they share.
 
-    Returns
-    -------
-    mm : float
-        Zero when they don't overlap.
-    way : ndarray, shape (3,)
-        Direction in which the first has to go.
+    `mm` is zero where they don't overlap; then the others say nothing.
     """
-    shared = a ^ b
-    if shared.is_empty() or shared.volume() < TOUCHING_MM3:
-        return 0.0, np.zeros(3)
-    box = shared.bounding_box()
+
+    mm: float
+    way: Array
+    middle: Array
+
+
+def least_push(parts: Sequence[Manifold], b: Manifold) -> Push:
+    """The least straight push along a vehicle axis that brings one solid, given in parts, clear of another.
+
+    Parameters
+    ----------
+    parts : sequence of Manifold
+        Each is asked by itself, and only where its box meets the other's: they needn't be joined first.
+    b : Manifold
+        What stays.
+    """
+    boxed = [(part, np.array(part.bounding_box())) for part in parts]
+    other = np.array(b.bounding_box())
+    shared = _shared(boxed, b, other, np.zeros(3))
+    if shared is None:
+        return Push(0.0, np.zeros(3), np.zeros(3))
     best, towards = np.inf, np.zeros(3)
-    for axis in sorted(range(3), key=lambda i: box[i + 3] - box[i]):
+    for axis in sorted(range(3), key=lambda i: shared[i + 3] - shared[i]):
         for sign in (1.0, -1.0):
             way = np.zeros(3)
             way[axis] = sign
-            moved = _push_along(a, b, box, way, best)
+            moved = _push_along(boxed, b, other, shared, way, best)
             if moved < best:
                 best, towards = moved, way
-    return float(best), towards
+    return Push(float(best), towards, (shared[:3] + shared[3:]) / 2)
 
 
-def _push_along(a: Manifold, b: Manifold, box: tuple[float, ...], way: Array, enough: float) -> float:
+def _shared(boxed: Sequence[tuple[Manifold, Array]], b: Manifold, other: Array, off: Array) -> Array | None:
+    """The box round what parts, moved so far, share with a solid; None where that is nothing."""
+    boxes = []
+    for part, box in boxed:
+        if np.any(box[:3] + off >= other[3:]) or np.any(box[3:] + off <= other[:3]):
+            continue
+        both = (part.translate(list(off)) if off.any() else part) ^ b
+        if not both.is_empty() and both.volume() >= TOUCHING_MM3:
+            boxes.append(both.bounding_box())
+    if not boxes:
+        return None
+    corners = np.array(boxes)
+    return np.concatenate([corners[:, :3].min(axis=0), corners[:, 3:].max(axis=0)])
+
+
+def _push_along(
+    boxed: Sequence[tuple[Manifold, Array]], b: Manifold, other: Array, box: Array, way: Array, enough: float
+) -> float:
     """How far along a way; as soon as it is more than enough, no further."""
-    axis, total = int(np.argmax(np.abs(way))), 0.0
+    axis, total, left = int(np.argmax(np.abs(way))), 0.0, box
     while True:
-        total += box[axis + 3] - box[axis] + 1e-9
+        total += float(left[axis + 3] - left[axis]) + 1e-9
         if total >= enough:
             return total
-        shared = a.translate(list(way * total)) ^ b
-        if shared.is_empty() or shared.volume() < TOUCHING_MM3:
+        shared = _shared(boxed, b, other, way * total)
+        if shared is None:
             return total
-        box = shared.bounding_box()
+        left = shared
 
 
 def crosses(edges_of: Mesh, faces_of: Mesh) -> bool:

@@ -216,7 +216,7 @@ class FillingUp(TestCase):
     def test_vents_breathe_the_same_both_ways(self, bore: float, length: float, opens: float, draw: float) -> None:
         """The vacuum that lets so much air in lets just so much in; a longer hose never passes more."""
         vent = VentPath(bore_mm=bore, length_m=length, opens_kpa=opens)
-        kpa = drawing_vacuum_kpa(draw, [vent])
+        kpa = drawing_vacuum_kpa(draw, (vent,))
         if kpa < 1e4:
             self.assertAlmostEqual(air_l_per_s(kpa, vent) * 3600, draw, delta=draw * 1e-4)
         longer = vent.model_copy(update={"length_m": length + 1})

@@ -83,11 +83,11 @@ class Pushes(TestCase):
         a, b = turned(size, (0, 0, 0), (0, 0, 0)), turned(other, (0, 0, 0), at)
         box, far = bounds_of(a), bounds_of(b)
         ways = [min(box.high[i] - far.low[i], far.high[i] - box.low[i]) for i in range(3)]
-        push, way = least_push(a, b)
+        push = least_push([a], b)
         if min(ways) <= 1e-3:
             return
-        self.assertAlmostEqual(push, min(ways), places=5)
-        self.assertLess(float((a.translate(list(way * (push + 1e-6))) ^ b).volume()), 1e-2)
+        self.assertAlmostEqual(push.mm, min(ways), places=5)
+        self.assertLess(float((a.translate(list(push.way * (push.mm + 1e-6))) ^ b).volume()), 1e-2)
 
     @given(SIZE, TURN, PLACE)
     @settings(max_examples=40)
@@ -97,9 +97,9 @@ class Pushes(TestCase):
         """Turned boxes and an L that they may sit in: after the push nothing is shared."""
         corner = block((-100, -100, -100), (100, 100, 100)) - block((0, 0, -100), (100, 100, 100))
         thing = turned(size, turn, at)
-        push, way = least_push(thing, corner)
-        self.assertLess(float((thing.translate(list(way * (push + 1e-5))) ^ corner).volume()), 1e-2)
-        if push:
+        push = least_push([thing], corner)
+        self.assertLess(float((thing.translate(list(push.way * (push.mm + 1e-5))) ^ corner).volume()), 1e-2)
+        if push.mm:
             self.assertGreater(float((thing ^ corner).volume()), 0)
 
 

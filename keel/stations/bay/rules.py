@@ -6,7 +6,7 @@ from keel.analysis.tank import TankAnalysis
 from keel.findings.finding import Finding, of_station
 from keel.studies.result import in_words, words
 from keel.studies.space.clearance import GAPS
-from keel.studies.space.fouling import FOULING
+from keel.studies.space.fouling import FOULING, THE_TANK
 from keel.studies.space.leaning import LEAST_LEAN_DEG, Passage
 from keel.studies.space.opening import GOES_IN
 
@@ -18,7 +18,8 @@ def bay_clearance(tank: TankAnalysis) -> Iterator[Finding]:
     for gap in tank.get(GAPS) or []:
         if gap.clears:
             continue
-        fouls, by = gap.gap_mm < 0, tank[FOULING][gap.kind, gap.key]
+        # Which part of the tank it is costs several measurements: only who reads the finding is told.
+        fouls, by = gap.gap_mm < 0, tank[FOULING][gap.kind, gap.key] if tank.explains else THE_TANK
         yield _bay(
             "bay.clearance",
             gap.key,

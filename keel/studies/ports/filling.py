@@ -175,7 +175,7 @@ def fill_run(
         others=[other for other in others if other.seconds < float("inf")],
         vent_for_wanted_mm=vent_for,
         wanted_s=filling.wanted_s,
-        vacuum_kpa=_finite(drawing_vacuum_kpa(drawn_l_per_h, vents)) if drawn_l_per_h else None,
+        vacuum_kpa=_finite(drawing_vacuum_kpa(drawn_l_per_h, tuple(vents))) if drawn_l_per_h else None,
         drawn_l_per_h=drawn_l_per_h,
         points=_points(rows, now) if flowing else [],
     )

@@ -126,7 +126,8 @@ def air_out(kpa: float, vents: Sequence[VentPath]) -> float:
     return sum(air_l_per_s(kpa, vent) for vent in vents)
 
 
-def drawing_vacuum_kpa(l_per_h: float, vents: Sequence[VentPath]) -> float:
+@lru_cache(maxsize=256)
+def drawing_vacuum_kpa(l_per_h: float, vents: tuple[VentPath, ...]) -> float:
     """Vacuum while fuel is drawn at a rate: the same vents, air going in. Infinite where none lets any in [kPa]."""
     if not vents:
         return float("inf")

@@ -170,13 +170,11 @@ def _solid_gap(
     rules: HouseRules,
 ) -> Gap:
     mesh = mesh_of(solid)
-    push, way = (0.0, np.zeros(3))
-    if _boxes_meet(envelope.bounds, cuboid_round(mesh.points)) and envelope.runs_into(solid):
-        push, way = least_push(envelope.solid, solid)
-    if push > 0:
-        shared = (envelope.solid ^ solid).bounding_box()
-        middle = np.array([(shared[i] + shared[i + 3]) / 2 for i in range(3)])
-        return gap_to(name, kind, key, -push, list(middle), list(middle + way * push), clearance, rules, way=-way)
+    if _boxes_meet(envelope.bounds, cuboid_round(mesh.points)):
+        push = least_push(envelope.parts, solid)
+        if push.mm > 0:
+            start, end = push.middle, push.middle + push.way * push.mm
+            return gap_to(name, kind, key, -push.mm, list(start), list(end), clearance, rules, way=-push.way)
     near = nearest_places(envelope.mesh, mesh)
     return gap_to(name, kind, key, near.distance, list(near.start), list(near.end), clearance, rules)
 

@@ -29,6 +29,10 @@ class Fouls:
     is_hose: bool = False
 
 
+THE_TANK = Fouls("the tank")
+"""Where nobody asked which part of it."""
+
+
 def fouling(
     gap: Gap, bay: Bay, solids: Solids, lip_mm: float, ports: Sequence[Port], rules: HouseRules, scans: Scans
 ) -> Fouls:
@@ -47,8 +51,7 @@ def fouling(
         found = gaps(only, envelope_of(solids, lip, left), rules, scans)
         return next((other.gap_mm for other in found if (other.kind, other.key) == (gap.kind, gap.key)), gap.gap_mm)
 
-    bare = without([], lip_mm)
-    if bare > gap.gap_mm + BETTER_MM:
+    if any(map(stands_out, ports)) and without([], lip_mm) > gap.gap_mm + BETTER_MM:
         fouls = [p for p in ports if stands_out(p) and without([p], lip_mm) <= gap.gap_mm + BETTER_MM]
         hoses = [p for p in fouls if p.bend and without([_hoseless(p)], lip_mm) > gap.gap_mm + BETTER_MM]
         if fouls:
