@@ -1,5 +1,6 @@
 """Files to download."""
 
+import csv
 import io
 import re
 
@@ -73,6 +74,33 @@ class Files(ApiTestCase):
         self.owner("PATCH", "session/preferences", {"units": units})
         _, data = self.owner("GET", f"designs/{self.tank.pk}/files/job-sheet.pdf")
         return paper_text(data)
+
+    def test_tables_are_the_readers(self) -> None:
+        """Inches, gallons and pounds with headings that say so, the same sizes; the library comes back in as it went."""
+
+        def table(name: str) -> list[dict[str, str]]:
+            _, data = self.owner("GET", f"designs/{self.tank.pk}/files/{name}")
+            return list(csv.DictReader(io.StringIO(data.decode())))
+
+        metric = table("cut-list.csv"), table("strapping.csv")
+        part = {"name": "Boss", "role": "return", "seat": {"hole_mm": 25.4, "outer_mm": 50.8}}
+        settings = self.owner("GET", "workshop")[1]
+        body = {"base_version": settings["version"], "settings": settings["settings"] | {"parts": [part]}}
+        self.assertEqual(self.owner("PUT", "workshop", body)[0], 200)
+        self.owner("PATCH", "session/preferences", {"units": "in_usgal"})
+        inches = table("cut-list.csv"), table("strapping.csv")
+        pairs = [("flat_length_mm", "flat_length_in", 25.4), ("mass_kg_each", "mass_lb_each", 0.45359237)]
+        for before, after in zip(metric[0], inches[0], strict=True):
+            for name, other, per in pairs:
+                self.assertAlmostEqual(float(before[name]) / per, float(after[other]), places=4)
+        for before, after in zip(metric[1], inches[1], strict=True):
+            self.assertAlmostEqual(float(before["volume_l"]) / 3.785411784, float(after["volume_usgal"]), places=4)
+        _, parts = self.owner("GET", "workshop/parts.csv")
+        row = next(csv.DictReader(io.StringIO(parts.decode())))
+        self.assertEqual((row["hole_in"], row["outer_in"]), ("1", "2"))
+        answer = self.owner.client.post("/api/workshop/parts.csv", data=parts, content_type="text/csv")
+        self.assertEqual(answer.json()["problems"], [])
+        self.assertEqual(answer.json()["parts"][0]["seat"]["hole_mm"], 25.4)
 
     def test_names_from_anywhere_make_a_sheet(self) -> None:
         """Letters that the paper's font lacks don't stop it."""

@@ -7,11 +7,13 @@ from typing import Any
 from pypdf import PageObject, PdfReader
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
 
 from keel.design.document import Design
-from server.jobs.models import TankDesign
+from server.jobs.models import Customer, TankDesign
 from server.papers.dip_stick import FOOT, TILE
 from server.papers.gauge_face import needle_angle
+from server.papers.page import BOLD, PLAIN
 from server.papers.port_sheet import TILE_HIGH, TILE_WIDE
 from server.tests.helpers import BOX, ApiTestCase
 
@@ -38,6 +40,22 @@ def placed(page: PageObject) -> list[tuple[str, float, float]]:
     def visit(text: str, _cm: Any, tm: Any, _font: Any, _size: Any) -> None:
         if text.strip():
             found.append((text.strip(), float(tm[4]), float(tm[5])))
+
+    page.extract_text(visitor_text=visit)
+    return found
+
+
+def spans(page: PageObject) -> list[tuple[str, float, float, float]]:
+    """Words of a page: where they begin and end across, and their height [points]."""
+    found: list[tuple[str, float, float, float]] = []
+
+    def visit(text: str, cm: Any, tm: Any, font: Any, size: Any) -> None:
+        for line in text.split("\n"):
+            if line.strip() and font is not None:
+                bold = "Bold" in str(font.get("/BaseFont", ""))
+                wide = pdfmetrics.stringWidth(line.strip(), BOLD if bold else PLAIN, float(size)) * float(tm[0] * cm[0])
+                x, y = tm[4] * cm[0] + cm[4], tm[5] * cm[3] + cm[5]
+                found.append((line.strip(), float(x), float(x + wide), float(y)))
 
     page.extract_text(visitor_text=visit)
     return found
@@ -99,6 +117,44 @@ class Papers(ApiTestCase):
         for places in seen.values():
             self.assertEqual(len(places), 1)
             self.assertAlmostEqual(hypot(places[0][0] + 3, places[0][1]) / mm, (300 + 350 - 8) / 4, delta=0.2)
+
+    def test_nothing_runs_off_the_page(self) -> None:
+        """With names as long as they may be, on every paper, in either kind of units."""
+        long = ("Wide Mouthed Widow " * 5)[:80].strip()
+        self.job.title = long
+        self.job.customer = Customer.objects.create(workshop=self.workshop, name=long[::-1])
+        self.job.save()
+        seat = {
+            "kind": "flange",
+            "hole_mm": 120.0,
+            "outer_mm": 160.0,
+            "bolt_circle_mm": 140.0,
+            "bolts": 10,
+            "bolt_mm": 6.5,
+        }
+        port = {
+            "id": "p",
+            "name": long,
+            "role": "pickup",
+            "x_mm": 400.0,
+            "y_mm": 200.0,
+            "seat": seat | {"torque_nm": 8.0},
+        }
+        hanger = {"made_for_mm": 230.0, "bracket_mm": 60.0, "pump_mm": 110.0, "strainer_mm": 12.0}
+        shell: dict[str, Any] = BOX["shell"]
+        more = {"ports": [port | {"hanger": hanger}], "gauge": {"senders": [SENDER | {"name": long}]}}
+        design = Design.model_validate(BOX | more | {"shell": shell | {"features": [POT | {"name": long}, *PLATES]}})
+        tank = TankDesign.started(self.job, long, design, None, "")
+        for units in ("mm_l", "in_usgal"):
+            self.viewer("PATCH", "session/preferences", {"units": units})
+            for name in ("job-sheet.pdf", "port-p.pdf", "gauge-face.pdf", "dip-stick.pdf"):
+                for number, page in enumerate(self.pages(name, tank)):
+                    wide = float(page.mediabox.width)
+                    for text, start, end, height in spans(page):
+                        with self.subTest(paper=name, page=number, units=units, text=text):
+                            self.assertGreaterEqual(start, 5 * mm)
+                            self.assertLessEqual(end, wide - 5 * mm)
+                            self.assertGreater(height, 4 * mm)
 
     def test_a_sheet_that_lacks_holes_says_so(self) -> None:
         """On the job sheet, beside the part."""

@@ -149,6 +149,20 @@ class Slosh(ApiTestCase):
         body = self.refused(self.keep(csv_of(table | {"Fuel": ["9000"] * count}), fuel="Fuel"), 422, "invalid")
         self.assertEqual(body["errors"][0]["limit"], "5000 L/h")
 
+    def test_a_lap_kept_long_ago(self) -> None:
+        """Before a trace was called what it is now: it is read as it was."""
+        self.keep(csv_of(lap()).strip())
+        kept = Lap.objects.get()
+        now = kept.log()
+        with np.load(io.BytesIO(bytes(kept.samples))) as parts:
+            older = {"use" if name == "throttle_fraction" else name: parts[name] for name in parts.files}
+        stream = io.BytesIO()
+        np.savez_compressed(stream, **older)
+        kept.samples = stream.getvalue()
+        kept.save()
+        np.testing.assert_array_equal(Lap.objects.get().log().throttle_fraction, now.throttle_fraction)
+        self.assertGreater(float(now.throttle_fraction.max()), 0.4)
+
     def test_several_laps(self) -> None:
         """One after the other, all of them again; a lap that isn't kept is named by its place; not for days."""
         _, first = self.keep(csv_of(lap()))

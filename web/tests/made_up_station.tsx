@@ -1,11 +1,4 @@
-import './browserless'
-import { ThemeProvider } from '@mui/material/styles'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import type { ReactNode } from 'react'
-import { prerenderToNodeStream } from 'react-dom/static'
-import { MemoryRouter } from 'react-router'
-import { text } from 'node:stream/consumers'
-import { makeTheme } from '../src/app/theme'
+import { markup } from './markup'
 import { View } from '../src/drawing/TankDrawing'
 import { boundsOf, layOut } from '../src/drawing/layout'
 import { register, stationOf } from '../src/stations/registry'
@@ -32,17 +25,6 @@ const PAINT: Station = {
       'Layer',
     ),
   },
-}
-
-async function markup(node: ReactNode): Promise<string> {
-  const { prelude } = await prerenderToNodeStream(
-    <QueryClientProvider client={new QueryClient()}>
-      <ThemeProvider theme={makeTheme('light')}>
-        <MemoryRouter>{node}</MemoryRouter>
-      </ThemeProvider>
-    </QueryClientProvider>,
-  )
-  return text(prelude)
 }
 
 /** What a station that is registered for a moment brings to rail, page and drawing, and what is left of it after. */

@@ -41,13 +41,18 @@ export function InsideFigures() {
             columns={[
               { name: 'Plate' },
               { name: 'braces' },
-              { name: 'kPa', right: true },
+              { name: `bears, ${units.unit('kpa')}`, right: true },
               { name: 'without it', right: true },
             ]}
             rows={bracing.map((braced) => ({
               key: braced.id,
               cells: braced.helps
-                ? [braced.name, braced.panel, units.number(braced.with_kpa, 1), units.number(braced.without_kpa, 1)]
+                ? [
+                    braced.name,
+                    braced.panel,
+                    units.amount('kpa', braced.with_kpa),
+                    units.amount('kpa', braced.without_kpa),
+                  ]
                 : [braced.name, 'no panel', '', ''],
             }))}
           />
