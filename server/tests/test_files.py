@@ -76,7 +76,7 @@ class Files(ApiTestCase):
         return paper_text(data)
 
     def test_tables_are_the_readers(self) -> None:
-        """Inches, gallons and pounds with headings that say so, the same sizes; the library comes back in as it went."""
+        """Inches, gallons, pounds, with headings that say so; the library comes back in as it went out."""
 
         def table(name: str) -> list[dict[str, str]]:
             _, data = self.owner("GET", f"designs/{self.tank.pk}/files/{name}")
