@@ -40,7 +40,7 @@ class Labels(BrowserTestCase):
         # What remedies are offered lies beside the drawing: they aren't looked for here.
         self.enterContext(patch.object(Pricing, "with_remedies", lambda pricing: pricing.findings))
         name, password = PEOPLE[0][0], PASSWORD
-        met, count = [], 0
+        met, count, sizes = [], 0, [(1024, 768), (1280, 800)]
         for units, stations in STATIONS.items():
             Person.objects.filter(username=name).update(units=units)
             self.sign_in(name, password)
@@ -51,7 +51,8 @@ class Labels(BrowserTestCase):
                         self.click(f"[data-station={station}]")
                     self.turn_to_the_tank()
                     self.until(lambda at=station: self.browser.execute_script(READY, at), f"{tank} at {station}")
-                    for width, height in ((1280, 800), (1024, 768)):
+                    sizes.reverse()  # each station starts at the size that the one before ended at
+                    for width, height in sizes:
                         self.browser.set_window_size(width, height)
                         seen, found = self.settled()
                         count += seen

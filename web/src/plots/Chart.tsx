@@ -15,7 +15,6 @@ const MARGIN = { left: 4, right: 16, top: 22, bottom: 0 }
 
 /** A plot of MUI's charts: it comes when the first one is shown. */
 export default function Chart({
-  label,
   lines,
   dots = [],
   levels = [],
@@ -46,7 +45,6 @@ export default function Chart({
       height={height}
       margin={MARGIN}
       skipAnimation
-      title={label}
       series={lines.map((line, place) => ({
         type: 'line',
         id: `line-${place}`,
