@@ -13,6 +13,7 @@ from keel.design.workshop import Workshop
 from keel.evaluation import evaluate
 from keel.formats.document import UnreadableDesignError, design_schema, read_design
 from keel.reference.gauges import gauges_by_metal
+from keel.reference.hoses import DASH_BORE_MM
 from keel.reference.quantities import quantity_table
 from keel.solid.faults import GeometryError
 from keel.warm import warm_answers, warm_kernels
@@ -35,7 +36,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
         print(json.dumps(design_schema(), indent=2, ensure_ascii=False))
         return 0
     if options.command == "quantities":
-        print(json.dumps({"quantities": quantity_table(), "gauges": gauges_by_metal()}, indent=1, ensure_ascii=False))
+        table = {"quantities": quantity_table(), "gauges": gauges_by_metal(), "dash_bores_mm": DASH_BORE_MM}
+        print(json.dumps(table, indent=1, ensure_ascii=False))
         return 0
     if options.command == "warm":
         warm_kernels()

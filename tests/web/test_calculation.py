@@ -8,6 +8,7 @@ from unittest import TestCase
 from keel.findings.patch import merged
 from keel.formats.quantities import length_text, volume_text
 from keel.formats.quantities import sheet_text
+from keel.reference.hoses import DASH_BORE_MM
 from keel.reference.quantities import QUANTITIES, UNIT_SETS, shown_text
 from tests.web.node import call
 
@@ -46,6 +47,17 @@ class Lengths(TestCase):
             with self.subTest(text=text):
                 self.assertTrue(result["ok"], result)
                 self.assertAlmostEqual(result["value"], expected, places=6)
+
+    def test_a_hose_by_its_dash_size(self) -> None:
+        """In a bore `-8` is the bore of a hose of that size, never more than its sixteenths; elsewhere a length."""
+        for dash, bore in DASH_BORE_MM.items():
+            (read,) = call("units/bore", [("parseBore", f"-{dash}", dash % 3 == 0)])
+            self.assertEqual(read, {"ok": True, "value": bore})
+            self.assertLess(bore, dash * 25.4 / 16)
+        odd, plain, inches = call("units/bore", [("parseBore", text, True) for text in ("-7", "8 mm", "3/8")])
+        self.assertFalse(odd["ok"])
+        self.assertIn("dash size 7", odd["reason"])
+        self.assertEqual((plain["value"], inches["value"]), (8, 9.525))
 
     def test_what_is_not_understood_has_a_reason(self) -> None:
         """Never a number, always a reason."""

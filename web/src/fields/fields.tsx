@@ -1,4 +1,5 @@
 import { MenuItem, TextField } from '@mui/material'
+import { parseBore } from '../units/bore'
 import type { Parsed } from '../units/length'
 import type { Ending } from '../units/quantity'
 import { gaugeText, parseSheet } from '../units/sheet'
@@ -36,6 +37,21 @@ export function LengthField(props: Common) {
       unit={units.lengthUnit}
       edit={units.editLength}
       parse={units.parseLength}
+    />
+  )
+}
+
+/** A bore: a length, or the dash size of a hose. */
+export function BoreField(props: Common) {
+  const units = useUnits()
+  return (
+    <TypedField
+      {...props}
+      hint={props.hint ?? 'or a hose’s dash size: -8'}
+      fault={useWrong(props)}
+      unit={units.lengthUnit}
+      edit={units.editLength}
+      parse={(text) => parseBore(text, units.inches)}
     />
   )
 }

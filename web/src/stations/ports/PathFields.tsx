@@ -1,7 +1,7 @@
 import { Box, FormControlLabel, Switch, Typography } from '@mui/material'
 import * as declared from '../../api/declared'
 import type { Port } from '../../api/model'
-import { AskedField, LengthField, MaybeChoice, QuantityField } from '../../fields/fields'
+import { AskedField, BoreField, MaybeChoice, QuantityField } from '../../fields/fields'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { changeInner } from './edits'
@@ -34,7 +34,7 @@ export function VentFields({
   return (
     <Folded title="Way of the air" open>
       <Box sx={pair}>
-        <LengthField
+        <BoreField
           label="Smallest bore"
           value={vent.bore_mm}
           path={`${path}.bore_mm`}
@@ -125,7 +125,7 @@ export function NeckFields({
   const set = (part: Partial<Neck>) => changeInner(port, 'neck', part)
   return (
     <Folded title="Way of the fuel in" open>
-      <LengthField
+      <BoreField
         label="Smallest bore, cap to tank"
         value={neck.bore_mm}
         path={`ports.${place}.neck.bore_mm`}
