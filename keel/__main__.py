@@ -22,7 +22,18 @@ BAD_INPUT = 2
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
-    """Run a command; 0 when it went well, 2 on bad input with a line for each fault on stderr."""
+    """Run a command; 0 when it went well, 2 on bad input with a line for each fault on stderr.
+
+    Parameters
+    ----------
+    arguments : sequence of str, optional
+        Command and its options; those of the process by default.
+
+    Returns
+    -------
+    int
+        Exit code.
+    """
     parser = argparse.ArgumentParser(prog="python -m keel", description="Fuel tank computation")
     commands = parser.add_subparsers(dest="command", required=True)
     command = commands.add_parser("evaluate", help="print the evaluation of a design as JSON")

@@ -59,7 +59,13 @@ def _evaluation_of(names: tuple[Station, ...]) -> type[Evaluation]:
 
 
 def evaluation_model() -> type[Evaluation]:
-    """The model of an evaluation with the stations that are registered."""
+    """The model of an evaluation with the stations that are registered.
+
+    Returns
+    -------
+    type[Evaluation]
+        A model with a field a station, each with a field a study.
+    """
     return _evaluation_of(tuple(stations()))
 
 

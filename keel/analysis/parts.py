@@ -35,6 +35,11 @@ def only(*paths: str) -> DocumentPart[Design]:
     *paths : str
         Parts, or a part's fields ("sheet.seam"). A shell or a bay that is named has to be there, unless a question
         mark follows ("shell?").
+
+    Returns
+    -------
+    DocumentPart[Design]
+        What a study reads: a design of those parts.
     """
     named = [path.rstrip("?") for path in paths]
     needed = [path for path in paths if path in ("shell", "bay")]

@@ -214,5 +214,18 @@ def study(
     /,
 ) -> Study[T]: ...
 def study(f: Callable[..., T], /, *reads: Input[Any]) -> Study[T]:
-    """A study of a function and what it reads, in the order of its parameters; the types are checked."""
+    """A study of a function and what it reads, in the order of its parameters; the types are checked.
+
+    Parameters
+    ----------
+    f : callable
+        A pure function.
+    *reads : Input[Any]
+        What it takes, in that order: parts of the document, other studies.
+
+    Returns
+    -------
+    Study[T]
+        Runs `f` when what it reads changed.
+    """
     return Study(f, reads)

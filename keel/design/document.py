@@ -101,7 +101,20 @@ def _read(name: str, part: Any) -> Part:
 
 @contextmanager
 def with_part(name: str, model: type[Part]) -> Iterator[None]:
-    """Know one station's part more for a while."""
+    """Know one station's part more for a while.
+
+    Parameters
+    ----------
+    name : str
+        Name of the station, as the document writes it.
+    model : type[Part]
+        What the part looks like.
+
+    Returns
+    -------
+    iterator of None
+        A context; the part is unknown again after it.
+    """
     _STATION_PARTS[name] = model
     try:
         yield

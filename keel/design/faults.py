@@ -69,7 +69,20 @@ def faults(error: ValidationError, prefix: str = "") -> list[Fault]:
 
 
 def fault_of(details: Mapping[str, Any], prefix: str = "") -> Fault:
-    """One fault from the details pydantic keeps of an error (`loc`, `msg`, `input`, `ctx`, `type`)."""
+    """One fault from the details pydantic keeps of an error (`loc`, `msg`, `input`, `ctx`, `type`).
+
+    Parameters
+    ----------
+    details : mapping
+        An error as pydantic lists it.
+    prefix : str
+        Path that stands before the field's.
+
+    Returns
+    -------
+    Fault
+        Field, value, limit and message.
+    """
     return _fault(details, prefix)
 
 

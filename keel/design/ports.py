@@ -205,17 +205,54 @@ class Port(Fitting):
 
 
 def opened(ports: Sequence[Port], *roles: PortRole) -> list[Port]:
-    """The ports of some roles that aren't closed blind."""
+    """The ports of some roles that aren't closed blind.
+
+    Parameters
+    ----------
+    ports : sequence of Port
+        Ports of the design.
+    *roles : PortRole
+        Roles wanted; all where none is named.
+
+    Returns
+    -------
+    list of Port
+        Those ports, in their order.
+    """
     return [port for port in ports if port.role in roles and not port.capped]
 
 
 def is_driven(port: Port, ports: Sequence[Port]) -> bool:
-    """Whether a transfer moves anything: by a pump of its own, or by a return that drives its jet."""
+    """Whether a transfer moves anything: by a pump of its own, or by a return that drives its jet.
+
+    Parameters
+    ----------
+    port : Port
+        A transfer.
+    ports : sequence of Port
+        Among which its return is looked for.
+
+    Returns
+    -------
+    bool
+        True when a pump or a return drives it.
+    """
     return port.pumped or bool(opened(ports, "return"))
 
 
 def drawing(ports: Sequence[Port]) -> list[Port]:
-    """The ports that fuel really is drawn through: open pickups, and open transfers that something drives."""
+    """The ports that fuel really is drawn through: open pickups, and open transfers that something drives.
+
+    Parameters
+    ----------
+    ports : sequence of Port
+        Ports of the design.
+
+    Returns
+    -------
+    list of Port
+        Those ports, in their order.
+    """
     return [port for port in opened(ports, *DRAWS) if port.role == "pickup" or is_driven(port, ports)]
 
 

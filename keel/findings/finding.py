@@ -80,7 +80,18 @@ class Maker(Protocol):
 
 
 def of_station(station: StationName) -> Maker:
-    """A maker of a station's findings."""
+    """A maker of a station's findings.
+
+    Parameters
+    ----------
+    station : StationName
+        Name of the station.
+
+    Returns
+    -------
+    Maker
+        Called with code, severity, subject and words.
+    """
 
     def finding(code: str, subject: str, severity: Severity, title: Words, why: Words, detail: str = "") -> Finding:
         key = ":".join(part for part in (code, subject, detail) if part)
@@ -100,7 +111,18 @@ class Sayer(Protocol):
 
 
 def saying(station: StationName) -> Sayer:
-    """A maker of a station's findings whose title and reason share their values."""
+    """A maker of a station's findings whose title and reason share their values.
+
+    Parameters
+    ----------
+    station : StationName
+        Name of the station.
+
+    Returns
+    -------
+    Sayer
+        Called with code, severity, subject, title, reason and values.
+    """
     finding = of_station(station)
 
     def said(text: str, values: Mapping[str, float | str]) -> Words:

@@ -7,7 +7,20 @@ from keel.findings.finding import Patch
 
 
 def merged(document: dict[str, Any], patch: Patch) -> dict[str, Any]:
-    """The document with a merge patch applied; the original is left alone."""
+    """The document with a merge patch applied; the original is left alone.
+
+    Parameters
+    ----------
+    document : dict
+        As JSON.
+    patch : Patch
+        A JSON merge patch.
+
+    Returns
+    -------
+    dict
+        A new document.
+    """
     result = dict(document)
     for key, value in patch.items():
         if value is None:
@@ -21,7 +34,20 @@ def merged(document: dict[str, Any], patch: Patch) -> dict[str, Any]:
 
 
 def difference(before: dict[str, Any], after: dict[str, Any]) -> Patch:
-    """The merge patch that makes one document of another: what is gone is null, lists are replaced whole."""
+    """The merge patch that makes one document of another: what is gone is null, lists are replaced whole.
+
+    Parameters
+    ----------
+    before : dict
+        As JSON.
+    after : dict
+        As JSON.
+
+    Returns
+    -------
+    Patch
+        A JSON merge patch.
+    """
     patch: Patch = {key: None for key in before if key not in after}
     for key, value in after.items():
         old = before.get(key)
@@ -36,6 +62,18 @@ def difference(before: dict[str, Any], after: dict[str, Any]) -> Patch:
 
 def apply(design: Design, patch: Patch) -> Design:
     """The design with a merge patch applied; parts that it doesn't touch are the same objects.
+
+    Parameters
+    ----------
+    design : Design
+        The design.
+    patch : Patch
+        A JSON merge patch.
+
+    Returns
+    -------
+    Design
+        A new design.
 
     Raises
     ------

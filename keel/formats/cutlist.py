@@ -14,7 +14,22 @@ COLUMNS = (
 
 
 def cut_list_csv(made: Sheet, *, metal: str, units: UnitSet = "mm_l") -> bytes:
-    """The flat parts, a row each, as CSV in a reader's units (UTF-8, comma, header row, dot decimals)."""
+    """The flat parts, a row each, as CSV in a reader's units (UTF-8, comma, header row, dot decimals).
+
+    Parameters
+    ----------
+    made : Sheet
+        The sheet scheme worked out.
+    metal : str
+        As people call it.
+    units : UnitSet
+        The reader's set of units.
+
+    Returns
+    -------
+    bytes
+        CSV.
+    """
     rows = [
         [
             part.name,
@@ -34,7 +49,20 @@ def cut_list_csv(made: Sheet, *, metal: str, units: UnitSet = "mm_l") -> bytes:
 
 
 def strapping_csv(tables: Mapping[str, list[StrappingRow]], units: UnitSet = "mm_l") -> bytes:
-    """Strapping tables as CSV, a cell after the other: level over its lowest inner point, litres, share of brimful."""
+    """Strapping tables as CSV, a cell after the other: level over its lowest inner point, litres, share of brimful.
+
+    Parameters
+    ----------
+    tables : mapping
+        Rows by the cell's name.
+    units : UnitSet
+        The reader's set of units.
+
+    Returns
+    -------
+    bytes
+        CSV.
+    """
     cells = [
         [cell, f"{row.level_mm:.2f}", f"{row.volume_l:.4f}", f"{row.fraction:.6f}"]
         for cell, rows in tables.items()

@@ -52,6 +52,16 @@ def read_design(text: str | bytes) -> Design:
 def design_from(document: Any) -> Design:
     """A design from parsed JSON, upgraded and validated.
 
+    Parameters
+    ----------
+    document : Any
+        Any supported version of the format.
+
+    Returns
+    -------
+    Design
+        Checked, in the newest version.
+
     Raises
     ------
     UnreadableDesignError
@@ -69,12 +79,29 @@ def design_from(document: Any) -> Design:
 
 
 def design_json(design: Design) -> bytes:
-    """A design as indented JSON text (UTF-8), every field written out."""
+    """A design as indented JSON text (UTF-8), every field written out.
+
+    Parameters
+    ----------
+    design : Design
+        The design.
+
+    Returns
+    -------
+    bytes
+        JSON.
+    """
     return (design.model_dump_json(indent=2) + "\n").encode("utf-8")
 
 
 def design_schema() -> dict[str, Any]:
-    """The JSON Schema of the design document."""
+    """The JSON Schema of the design document.
+
+    Returns
+    -------
+    dict
+        JSON Schema, 2020-12.
+    """
     return Design.model_json_schema()
 
 

@@ -72,6 +72,16 @@ WORDS = {
 def look_at_lap(content: bytes) -> LapLook:
     """Headings, first rows and a guess.
 
+    Parameters
+    ----------
+    content : bytes
+        A table as text (UTF-8).
+
+    Returns
+    -------
+    LapLook
+        What its columns may be.
+
     Raises
     ------
     UnreadableTableError

@@ -14,7 +14,24 @@ from keel.studies.slosh.run import Ran
 
 
 def run_csv(log: Log, ran: Ran, rooms: Sequence[str], units: UnitSet = "mm_l") -> bytes:
-    """A run with its lap, a row a sample: what was felt and held, the inlet's depth, the surge tank."""
+    """A run with its lap, a row a sample: what was felt and held, the inlet's depth, the surge tank.
+
+    Parameters
+    ----------
+    log : Log
+        What was driven.
+    ran : Ran
+        How the fuel went.
+    rooms : sequence of str
+        Names of the compartments.
+    units : UnitSet
+        The reader's set of units.
+
+    Returns
+    -------
+    bytes
+        CSV.
+    """
     heading = [
         "time_s",
         "forward_g",
@@ -41,7 +58,18 @@ def run_csv(log: Log, ran: Ran, rooms: Sequence[str], units: UnitSet = "mm_l") -
 
 
 def spells_csv(ran: Ran) -> bytes:
-    """Dry spells, a row each."""
+    """Dry spells, a row each.
+
+    Parameters
+    ----------
+    ran : Ran
+        How the fuel went.
+
+    Returns
+    -------
+    bytes
+        CSV: start and length [s], and the push at that moment [g].
+    """
     rows = [[spell.start_s, spell.seconds, spell.forward_g, spell.left_g] for spell in ran.spells]
     return _written(["start_s", "seconds", "forward_g", "left_g"], np.array(rows).reshape(-1, 4), "mm_l")
 

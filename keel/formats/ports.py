@@ -25,7 +25,24 @@ SCHEDULE = (
 def schedule_csv(
     ports: Sequence[Port], places: Sequence[PortPlace], underside_mm: float, units: UnitSet = "mm_l"
 ) -> bytes:
-    """The port schedule, a row a port; heights count from the body's underside."""
+    """The port schedule, a row a port; heights count from the body's underside.
+
+    Parameters
+    ----------
+    ports : sequence of Port
+        Ports of the design.
+    places : sequence of PortPlace
+        Where each of them is, in vehicle axes.
+    underside_mm : float
+        Height of the body's underside [mm].
+    units : UnitSet
+        The reader's set of units.
+
+    Returns
+    -------
+    bytes
+        CSV.
+    """
     heights = {place.id: place.place.z - underside_mm for place in places}
     rows = []
     for port in ports:
@@ -43,7 +60,20 @@ def schedule_csv(
 
 
 def breakpoints_csv(truth: GaugeTruth, units: UnitSet = "mm_l") -> bytes:
-    """For a gauge that learns: each sender's ohms and true litres from empty to full."""
+    """For a gauge that learns: each sender's ohms and true litres from empty to full.
+
+    Parameters
+    ----------
+    truth : GaugeTruth
+        What each needle shows against what is in.
+    units : UnitSet
+        The reader's set of units.
+
+    Returns
+    -------
+    bytes
+        CSV.
+    """
     rows = [
         [
             reading.name,
@@ -60,14 +90,40 @@ def breakpoints_csv(truth: GaugeTruth, units: UnitSet = "mm_l") -> bytes:
 
 
 def curve_csv(curve: Sequence[CurvePoint], *, simulated: bool, units: UnitSet = "mm_l") -> bytes:
-    """A measured curve: ohms, litres, and the litres calculated."""
+    """A measured curve: ohms, litres, and the litres calculated.
+
+    Parameters
+    ----------
+    curve : sequence of CurvePoint
+        Points poured or counted out.
+    simulated : bool
+        Whether the bench was a stand-in: the file says so.
+    units : UnitSet
+        The reader's set of units.
+
+    Returns
+    -------
+    bytes
+        CSV.
+    """
     source = "simulated" if simulated else "measured"
     rows = [[f"{point.ohms:.2f}", f"{point.litres:.3f}", f"{point.calculated_l:.3f}", source] for point in curve]
     return written(("ohms", "litres", "calculated_litres", "source"), rows, units)
 
 
 def bolt_places(port: Port) -> list[tuple[float, float]]:
-    """Bolt holes about the port's middle, seen from outside, the first at its clocking [mm]: x forward, y left."""
+    """Bolt holes about the port's middle, seen from outside, the first at its clocking [mm]: x forward, y left.
+
+    Parameters
+    ----------
+    port : Port
+        With a bolt circle, or none.
+
+    Returns
+    -------
+    list of (float, float)
+        Places [mm]; empty without bolts.
+    """
     seat = port.seat
     if seat is None or not seat.bolts or seat.bolt_circle_mm is None:
         return []
@@ -78,6 +134,18 @@ def bolt_places(port: Port) -> list[tuple[float, float]]:
 def marks(port: Port, long_mm: float) -> list[tuple[tuple[float, float], tuple[float, float]]]:
     """Strokes to etch about a port's middle [mm]: outward from its seat at the first bolt or mark, and across the
     end of another at the stop of its lock ring.
+
+    Parameters
+    ----------
+    port : Port
+        Any port.
+    long_mm : float
+        Length of a stroke [mm].
+
+    Returns
+    -------
+    list of tuple[tuple[float, float], tuple[float, float]]
+        Ends of each stroke [mm].
     """
     assert port.seat is not None
     rim = port.seat.outer_mm / 2
@@ -98,6 +166,16 @@ def flange_dxf(port: Port) -> bytes:
     """Hole, ring, bolt circle and mark of a port's seat at full size, about its middle (R2010, millimetres).
 
     Layers CUT (hole and bolt holes), RING (outside of the seat), ETCH (bolt circle, cross and mark).
+
+    Parameters
+    ----------
+    port : Port
+        Any port.
+
+    Returns
+    -------
+    bytes
+        DXF text, encoded.
     """
     seat = port.seat
     assert seat is not None

@@ -11,7 +11,20 @@ SIXTEENTHS = 16
 
 
 def length_text(mm: float, units: ReaderUnits) -> str:
-    """A length in millimetres to 0.1, or in inches to the nearest 1/16."""
+    """A length in millimetres to 0.1, or in inches to the nearest 1/16.
+
+    Parameters
+    ----------
+    mm : float
+        A length [mm].
+    units : ReaderUnits
+        The reader's set of units.
+
+    Returns
+    -------
+    str
+        With its unit.
+    """
     if units == "mm_l":
         return f"{mm:z.1f}".removesuffix(".0")
     parts = round(abs(mm) / MM_PER_INCH * SIXTEENTHS)
@@ -26,17 +39,58 @@ def length_text(mm: float, units: ReaderUnits) -> str:
 
 
 def cut_text(mm: float, units: ReaderUnits) -> str:
-    """A size to cut or mark to: millimetres to 0.1, or inches to a thousandth, a sixteenth being too coarse."""
+    """A size to cut or mark to: millimetres to 0.1, or inches to a thousandth, a sixteenth being too coarse.
+
+    Parameters
+    ----------
+    mm : float
+        A length [mm].
+    units : ReaderUnits
+        The reader's set of units.
+
+    Returns
+    -------
+    str
+        With its unit.
+    """
     return length_text(mm, units) if units == "mm_l" else f'{mm / MM_PER_INCH:z.3f}"'
 
 
 def fine_text(mm: float, units: ReaderUnits) -> str:
-    """A size that others are worked out from, a bend's deduction: millimetres to 0.01, or inches to a thousandth."""
+    """A size that others are worked out from, a bend's deduction: millimetres to 0.01, or inches to a thousandth.
+
+    Parameters
+    ----------
+    mm : float
+        A length [mm].
+    units : ReaderUnits
+        The reader's set of units.
+
+    Returns
+    -------
+    str
+        With its unit.
+    """
     return f"{mm:z.2f}" if units == "mm_l" else cut_text(mm, units)
 
 
 def sheet_text(metal: MetalName, mm: float, units: ReaderUnits) -> str:
-    """A sheet's thickness; in inches with the gauge number it goes by in that metal."""
+    """A sheet's thickness; in inches with the gauge number it goes by in that metal.
+
+    Parameters
+    ----------
+    metal : MetalName
+        Name of the metal.
+    mm : float
+        Thickness [mm].
+    units : ReaderUnits
+        The reader's set of units.
+
+    Returns
+    -------
+    str
+        With its unit.
+    """
     if units == "mm_l":
         return f"{length_text(mm, units)} mm"
     gauge = gauge_of(metal, mm)
@@ -44,7 +98,20 @@ def sheet_text(metal: MetalName, mm: float, units: ReaderUnits) -> str:
 
 
 def volume_text(litres: float, units: ReaderUnits) -> str:
-    """A volume in litres, US gallons or imperial gallons, to 0.01."""
+    """A volume in litres, US gallons or imperial gallons, to 0.01.
+
+    Parameters
+    ----------
+    litres : float
+        A volume [L].
+    units : ReaderUnits
+        The reader's set of units.
+
+    Returns
+    -------
+    str
+        With its unit.
+    """
     match units:
         case "mm_l":
             return f"{litres:z.2f} L"
@@ -55,7 +122,22 @@ def volume_text(litres: float, units: ReaderUnits) -> str:
 
 
 def quantity_text(name: str, value: Value, units: ReaderUnits) -> str:
-    """A sentence's quantity (see `Words`) in the reader's units."""
+    """A sentence's quantity (see `Words`) in the reader's units.
+
+    Parameters
+    ----------
+    name : str
+        The quantity's name; its ending says the unit.
+    value : Value
+        A number in that unit, or a word.
+    units : ReaderUnits
+        The reader's set of units.
+
+    Returns
+    -------
+    str
+        With its unit.
+    """
     _, is_measured, kind = name.rpartition("_")
     if not isinstance(value, float | int) or not is_measured or units == "mm_l":
         return metric(name, value)

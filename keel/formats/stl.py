@@ -65,7 +65,18 @@ def read_stl(data: bytes, unit: StlUnit) -> Mesh:
 
 
 def merged(corners: Array) -> Mesh:
-    """Triangles of shape (n, 3, 3) with corners at the same place made one point."""
+    """Triangles of shape (n, 3, 3) with corners at the same place made one point.
+
+    Parameters
+    ----------
+    corners : ndarray
+        Corners of each triangle [mm].
+
+    Returns
+    -------
+    Mesh
+        Points once each, and triangles by their numbers.
+    """
     points, index = np.unique(corners.reshape(-1, 3), axis=0, return_inverse=True)
     triangles = index.reshape(-1, 3)
     whole = (
@@ -141,6 +152,11 @@ def thinned(mesh: Mesh, most: int) -> Mesh:
         Any triangles.
     most : int
         Triangles wanted at most.
+
+    Returns
+    -------
+    Mesh
+        Triangles that have shrunk to nothing are gone.
     """
     if len(mesh.triangles) <= most:
         return mesh

@@ -17,6 +17,17 @@ STYLES = {
 def part_svg(part: FlatPart, *, title: str, thickness_mm: float, metal: str) -> bytes:
     """One flat part as an SVG file.
 
+    Parameters
+    ----------
+    part : FlatPart
+        A flat part.
+    title : str
+        Its name on the drawing.
+    thickness_mm : float
+        Of the sheet [mm].
+    metal : str
+        As people call it.
+
     Returns
     -------
     bytes

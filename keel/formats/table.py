@@ -95,7 +95,24 @@ def _is_number(text: str) -> bool:
 
 
 def problem(row: int, column: str, value: str, limit: str) -> Fault:
-    """What is wrong with one cell."""
+    """What is wrong with one cell.
+
+    Parameters
+    ----------
+    row : int
+        As a spreadsheet counts, the heading being 1.
+    column : str
+        Its heading.
+    value : str
+        As typed.
+    limit : str
+        What is allowed.
+
+    Returns
+    -------
+    Fault
+        A fault at that cell.
+    """
     return Fault(
         field=f"row {row}, {column}",
         value=value,

@@ -45,13 +45,24 @@ def gauge_of(metal: MetalName, thickness_mm: float) -> int | None:
         Its family decides the table.
     thickness_mm : float
         As it is [mm].
+
+    Returns
+    -------
+    int or None
+        The number; None where none is near.
     """
     number, mm = min(GAUGES[METALS[metal].family].items(), key=lambda item: abs(item[1] - thickness_mm))
     return number if abs(mm - thickness_mm) <= NEAR * mm else None
 
 
 def gauges_by_metal() -> dict[str, dict[str, float]]:
-    """Thickness of each gauge number, by metal, for the interface [mm]."""
+    """Thickness of each gauge number, by metal, for the interface [mm].
+
+    Returns
+    -------
+    dict
+        By metal, then by number [mm].
+    """
     return {
         metal: {str(number): round(mm, 4) for number, mm in GAUGES[one.family].items()} for metal, one in METALS.items()
     }

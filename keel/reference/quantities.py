@@ -182,6 +182,11 @@ def shown_text(quantity: str, value: float, units: UnitSet, digits: int | None =
     digits : int, optional
         Decimals, where the usual ones won't do.
 
+    Returns
+    -------
+    str
+        Number and unit, as papers and findings write them.
+
     Raises
     ------
     KeyError
@@ -195,7 +200,13 @@ def shown_text(quantity: str, value: float, units: UnitSet, digits: int | None =
 
 
 def quantity_table() -> dict[str, object]:
-    """The table as plain values, for the interface: what each ending is, how it is shown, what may be typed."""
+    """The table as plain values, for the interface: what each ending is, how it is shown, what may be typed.
+
+    Returns
+    -------
+    dict
+        By ending: sets of units, digits, names that may be typed.
+    """
     return {
         ending: {"kind": one.kind, "typed": one.typed} | {units: asdict(one.shown(units)) for units in UNIT_SETS}
         for ending, one in QUANTITIES.items()

@@ -45,7 +45,18 @@ class Cuboid:
 
 
 def cuboid_round(points: "np.ndarray[tuple[int, int], np.dtype[np.float64]]") -> Cuboid:
-    """The box round points of shape (n, 3) [mm]."""
+    """The box round points of shape (n, 3) [mm].
+
+    Parameters
+    ----------
+    points : ndarray
+        At least one [mm].
+
+    Returns
+    -------
+    Cuboid
+        Low and high corner [mm].
+    """
     low, high = points.min(axis=0), points.max(axis=0)
     return Cuboid((float(low[0]), float(low[1]), float(low[2])), (float(high[0]), float(high[1]), float(high[2])))
 
@@ -107,6 +118,20 @@ def flange_of(shell: BoxShell, typed: float | None, rules: HouseRules) -> float:
 
     The typed height; else the house rule, but never less than the bend itself takes
     (thickness + inside radius).
+
+    Parameters
+    ----------
+    shell : BoxShell
+        The shell.
+    typed : float, optional
+        Height that the design names [mm]; None for the usual one.
+    rules : HouseRules
+        House rules.
+
+    Returns
+    -------
+    float
+        Height [mm].
     """
     if typed is not None:
         return typed
@@ -159,5 +184,22 @@ def sharp_corners_of(seam: str) -> int:
 
 
 def solid_of(shell: BoxShell, scheme_seam: str, scheme_flange_mm: float | None, rules: HouseRules) -> BoxSolid:
-    """The solid of a shell as its sheet scheme makes it (seam and flange counted)."""
+    """The solid of a shell as its sheet scheme makes it (seam and flange counted).
+
+    Parameters
+    ----------
+    shell : BoxShell
+        The shell.
+    scheme_seam : str
+        Where the wrapper closes.
+    scheme_flange_mm : float, optional
+        Flange of the end pans that the design names [mm]; None for the usual one.
+    rules : HouseRules
+        House rules.
+
+    Returns
+    -------
+    BoxSolid
+        Outer and inner box.
+    """
     return box_solid(shell, flange_of(shell, scheme_flange_mm, rules), sharp_corners_of(scheme_seam))

@@ -14,7 +14,20 @@ SLIVER_L = 1e-4
 
 
 def cells(shell: AnyShell, inner: Manifold) -> list[Cell]:
-    """The separate spaces of the inside; low ends first."""
+    """The separate spaces of the inside; low ends first.
+
+    Parameters
+    ----------
+    shell : AnyShell
+        The shell.
+    inner : Manifold
+        The inside, with everything taken off that stands in it.
+
+    Returns
+    -------
+    list of Cell
+        Each with its own waterline.
+    """
     if inner.is_empty():
         raise wrong("shell", "nothing is left of the inside", 0.0, "some room for fuel")
     parts = inner.decompose()

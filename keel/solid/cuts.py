@@ -8,8 +8,8 @@ from manifold3d import CrossSection, Manifold
 
 from keel.design.features import Feature, Relief, RoofStep, Sump, Well
 from keel.solid.box import Cuboid
-from keel.solid.polygon import circle
 from keel.solid.polyhedron import Array
+from keel.solid.rings import circle
 from keel.solid.shapes import block, drawn_out, frame_along
 
 BEYOND_MM = 50.0

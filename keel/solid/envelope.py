@@ -67,6 +67,11 @@ def envelope_of(solids: Solids, lip_mm: float, ports: Sequence[Port]) -> Envelop
         How far the wrapper stands out beyond each end plate.
     ports : sequence of Port
         What stands out at each counts, with the hose on it.
+
+    Returns
+    -------
+    Envelope
+        All that has to fit into the bay.
     """
     section, parts = solids.section, [solids.outer]
     low, high = list(solids.bounds.low), list(solids.bounds.high)

@@ -14,5 +14,22 @@ class GeometryError(ValueError):
 def wrong(
     field: str, message: str, value: str | float | int | None = None, limit: str | float | None = None
 ) -> GeometryError:
-    """The error for a field of the design [dotted path], with the value met and the limit it breaks."""
+    """The error for a field of the design [dotted path], with the value met and the limit it breaks.
+
+    Parameters
+    ----------
+    field : str
+        Dotted path.
+    message : str
+        What is wrong, in plain words.
+    value : str or float or int, optional
+        As met.
+    limit : str or float, optional
+        What it breaks.
+
+    Returns
+    -------
+    GeometryError
+        An error to be raised.
+    """
     return GeometryError(Fault(field=field, value=value, limit="" if limit is None else str(limit), message=message))

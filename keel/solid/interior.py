@@ -36,7 +36,20 @@ def solids_of(design: Design) -> Solids:
 
 
 def filled(design: Design, shell: AnyShell) -> Solids:
-    """The same with another shell in the design's place."""
+    """The same with another shell in the design's place.
+
+    Parameters
+    ----------
+    design : Design
+        The design.
+    shell : AnyShell
+        Another shell.
+
+    Returns
+    -------
+    Solids
+        That shell worked out.
+    """
     solids, inside = build(shell, design.sheet.seam), design.inside
     if inside.bladder is not None:
         solids = _bagged(solids, shell, inside.bladder, design.sheet.seam)

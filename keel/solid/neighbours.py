@@ -8,8 +8,8 @@ from shapely.geometry import MultiPolygon, Polygon, box
 
 from keel.design.bay import SIDES, AnyKeepOut, Bay, KeepOut, RoundKeepOut, SlopeKeepOut
 from keel.solid.faults import wrong
-from keel.solid.polygon import circle
 from keel.solid.polyhedron import Array, Mesh
+from keel.solid.rings import circle
 from keel.solid.shapes import block, drawn_out
 
 FAR_MM = 20_000.0
@@ -18,7 +18,20 @@ Scans = Mapping[str, Mesh]
 
 
 def solid_of_keep_out(keep_out: AnyKeepOut, bay: Bay) -> Manifold | None:
-    """A keep-out as a solid; None for a scan, which is only a surface."""
+    """A keep-out as a solid; None for a scan, which is only a surface.
+
+    Parameters
+    ----------
+    keep_out : AnyKeepOut
+        Any keep-out of the bay.
+    bay : Bay
+        The bay it stands in.
+
+    Returns
+    -------
+    Manifold or None
+        In vehicle axes [mm].
+    """
     match keep_out:
         case KeepOut():
             low = (keep_out.x_mm, keep_out.y_mm, keep_out.z_mm)
@@ -37,7 +50,20 @@ def solid_of_keep_out(keep_out: AnyKeepOut, bay: Bay) -> Manifold | None:
 
 
 def slope_plane(slope: SlopeKeepOut, bay: Bay) -> tuple[Array, float]:
-    """The plane of a slope: its unit normal into the blocked side, and its offset along that [mm]."""
+    """The plane of a slope: its unit normal into the blocked side, and its offset along that [mm].
+
+    Parameters
+    ----------
+    slope : SlopeKeepOut
+        A slope of the bay.
+    bay : Bay
+        The bay it stands in.
+
+    Returns
+    -------
+    (ndarray, float)
+        Normal of shape (3,), offset [mm].
+    """
     side = SIDES.index(slope.blocked)
     axis, out = side // 2, 1.0 if side % 2 else -1.0
     along = "xyz".index(slope.along)
@@ -59,6 +85,16 @@ def slope_solid(slope: SlopeKeepOut, bay: Bay) -> Manifold:
 
 def outline_pieces(bay: Bay) -> list[tuple[Polygon, Manifold]]:
     """What a bay's profile cuts off its box: pieces of the box outside the outline.
+
+    Parameters
+    ----------
+    bay : Bay
+        With a profile, or none.
+
+    Returns
+    -------
+    list of tuple[Polygon, Manifold]
+        Each piece's outline and solid; empty without a profile.
 
     Raises
     ------
@@ -87,7 +123,20 @@ def outline_pieces(bay: Bay) -> list[tuple[Polygon, Manifold]]:
 
 
 def scan_mesh(keep_out: AnyKeepOut, scans: Scans) -> Mesh | None:
-    """The mesh of a scan where it stands in the bay; None when it isn't at hand."""
+    """The mesh of a scan where it stands in the bay; None when it isn't at hand.
+
+    Parameters
+    ----------
+    keep_out : AnyKeepOut
+        A scan, or any other.
+    scans : Scans
+        Meshes by the scan's name.
+
+    Returns
+    -------
+    Mesh or None
+        In vehicle axes [mm].
+    """
     if keep_out.kind != "scan" or keep_out.scan not in scans:
         return None
     mesh = scans[keep_out.scan]

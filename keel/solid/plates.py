@@ -9,7 +9,7 @@ from manifold3d import CrossSection, JoinType, Manifold
 from keel.design.features import Baffle, Partition
 from keel.solid.box import Cuboid
 from keel.solid.faults import wrong
-from keel.solid.polygon import circle
+from keel.solid.rings import circle
 from keel.solid.shapes import block, section_drawn_out, slice_rings
 
 FAR_MM = 100.0
@@ -52,6 +52,11 @@ def plate_at(
         Thickness where the plate names none [mm].
     where : str
         Path of the feature in the design, for errors.
+
+    Returns
+    -------
+    Plate
+        The slab, its openings cut.
 
     Raises
     ------
@@ -104,7 +109,20 @@ def slab_of(feature: Partition | Baffle, body: Cuboid, wall: float) -> Cuboid:
 
 
 def corners_cut(section: CrossSection, leg_mm: float) -> CrossSection:
-    """A section with every outward corner cut off."""
+    """A section with every outward corner cut off.
+
+    Parameters
+    ----------
+    section : CrossSection
+        Outlines in a plane [mm].
+    leg_mm : float
+        Along each edge [mm].
+
+    Returns
+    -------
+    CrossSection
+        The section with its corners off.
+    """
     if leg_mm <= 0:
         return section
     # Drawn in and let out again with bevelled joints, whatever its corners: a right one loses two equal legs.

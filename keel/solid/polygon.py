@@ -2,20 +2,16 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import acos, atan2, ceil, cos, hypot, pi, sin, sqrt, tan
+from math import atan2, ceil, cos, hypot, pi, sin, sqrt, tan
 
 import numpy as np
 
 from keel.design.shell import Corner
 from keel.solid.polyhedron import Array
+from keel.solid.rings import Place, chords
 
-SAGITTA_MM = 0.1
-"""How far a chord may stand off its round [mm]."""
-MOST_CHORDS = 48
 TANGENT = 0.02
 """Directions closer than this [rad] run into each other without a corner."""
-
-Place = tuple[float, float]
 
 
 class ShapeError(ValueError):
@@ -70,7 +66,18 @@ def edge(start: Place, end: Place, bow: float) -> Edge:
 
 
 def reach_of(e: Edge) -> list[Place]:
-    """Start of an edge and, of an arc, the places where it reaches furthest left, right, up and down."""
+    """Start of an edge and, of an arc, the places where it reaches furthest left, right, up and down.
+
+    Parameters
+    ----------
+    e : Edge
+        A straight edge or an arc.
+
+    Returns
+    -------
+    list of Place
+        Places [mm].
+    """
     if e.centre is None:
         return [e.start]
     start = atan2(e.start[1] - e.centre[1], e.start[0] - e.centre[0])
@@ -90,6 +97,18 @@ def edges_of(corners: Sequence[Corner]) -> list[Edge]:
 
 def inset(edges: Sequence[Edge], wall: float) -> list[Edge]:
     """An outline with every edge moved inward by a wall; corners are where moved neighbours meet.
+
+    Parameters
+    ----------
+    edges : sequence of Edge
+        Counter-clockwise, closed.
+    wall : float
+        How far [mm].
+
+    Returns
+    -------
+    list of Edge
+        As many edges, in the same order.
 
     Raises
     ------
@@ -190,7 +209,20 @@ def _circles(a: Edge, b: Edge) -> list[Place]:
 
 
 def turn_at(edges: Sequence[Edge], corner: int) -> float:
-    """How far the outline turns at a corner [rad]: left above zero."""
+    """How far the outline turns at a corner [rad]: left above zero.
+
+    Parameters
+    ----------
+    edges : sequence of Edge
+        Counter-clockwise, closed.
+    corner : int
+        Number of the edge that starts there.
+
+    Returns
+    -------
+    float
+        Within ±π [rad].
+    """
     bend = edges[corner].heading(False) - edges[corner - 1].heading(True)
     return (bend + pi) % (2 * pi) - pi
 
@@ -251,32 +283,3 @@ def _corner(edges: Sequence[Edge], corner: int, trim: float, radius: float) -> l
     start = (at[0] - cos(arriving) * trim, at[1] - sin(arriving) * trim)
     centre = (start[0] - sin(arriving) * radius * way, start[1] + cos(arriving) * radius * way)
     return chords(centre, radius, arriving - way * pi / 2, bend)
-
-
-def chords(centre: Place, radius: float, start: float, turn: float) -> list[Place]:
-    """An arc as chords whose inner corners stand off just so far that the sector keeps its area.
-
-    With n chords of angle d over a turn of θ, inner corners at f·radius: (n − 2) f² + 2 f = θ / sin d.
-    """
-    count = max(2, min(MOST_CHORDS, ceil(abs(turn) / (2 * acos(max(0.0, 1 - SAGITTA_MM / max(radius, SAGITTA_MM)))))))
-    step = turn / count
-    target, inner = abs(turn) / sin(abs(step)), count - 2
-    factor = target / 2 if not inner else (-1 + sqrt(1 + inner * target)) / inner
-    reach = [radius * (1 if place in (0, count) else factor) for place in range(count + 1)]
-    angles = [start + step * place for place in range(count + 1)]
-    return [(centre[0] + r * cos(t), centre[1] + r * sin(t)) for r, t in zip(reach, angles, strict=True)]
-
-
-def circle(radius: float) -> Array:
-    """A polygon about the origin with a circle's area, shape (k, 2) [mm]; k is a multiple of four."""
-    quarter = min(MOST_CHORDS // 2, ceil(pi / 4 / acos(max(0.0, 1 - SAGITTA_MM / max(radius, 2 * SAGITTA_MM)))))
-    count = 4 * max(3, quarter)
-    reach = radius * sqrt(2 * pi / count / sin(2 * pi / count))
-    turn = 2 * pi * (np.arange(count) + 0.5) / count
-    return np.column_stack([reach * np.cos(turn), reach * np.sin(turn)])
-
-
-def ring_area(ring: Array) -> float:
-    """Signed area of a ring [mm²]: counter-clockwise above zero."""
-    x, y = ring.T
-    return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2

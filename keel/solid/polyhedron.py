@@ -208,7 +208,18 @@ class Waterline:
 
 
 def level_axes(up: Array) -> Array:
-    """Two directions square to a third and to each other, which makes the three right-handed, shape (2, 3)."""
+    """Two directions square to a third and to each other, which makes the three right-handed, shape (2, 3).
+
+    Parameters
+    ----------
+    up : ndarray
+        Any direction of length 1, shape (3,).
+
+    Returns
+    -------
+    ndarray
+        Rows of length 1.
+    """
     length = np.sqrt(up @ up)
     frame = np.array([np.eye(3)[int(np.argmin(np.abs(up)))], up / length])
     side = crossed(frame[1:], frame[:1])
@@ -217,7 +228,20 @@ def level_axes(up: Array) -> Array:
 
 
 def crossed(a: Array, b: Array) -> Array:
-    """Vector products of rows, shape (n, 3): NumPy's own is slow on the few hundred rows of a tank."""
+    """Vector products of rows, shape (n, 3): NumPy's own is slow on the few hundred rows of a tank.
+
+    Parameters
+    ----------
+    a : ndarray
+        Shape (n, 3).
+    b : ndarray
+        Shape (n, 3).
+
+    Returns
+    -------
+    ndarray
+        a × b, row by row.
+    """
     out = np.empty_like(a)
     ax, ay, az = a[:, 0], a[:, 1], a[:, 2]
     bx, by, bz = b[:, 0], b[:, 1], b[:, 2]

@@ -255,13 +255,34 @@ def lobes(mesh: Mesh) -> list[float]:
     """What each lobe holds below the pass to its neighbour, on the level [L]; one space has none.
 
     Lobes are taken at the highest pass that joins two spaces of more than a hundredth of the whole each.
+
+    Parameters
+    ----------
+    mesh : Mesh
+        The inside of one cell [mm].
+
+    Returns
+    -------
+    list of float
+        Volumes on either side of that pass [L]; empty for one space.
     """
     tree = Pools(Waterline(mesh, np.array([0.0, 0.0, 1.0])))
     return tree.lobes()
 
 
 def jittered_points(point: Array) -> Iterator[Array]:
-    """A point and places a hair beside it, for one that lies on a wall or straight over an edge."""
+    """A point and places a hair beside it, for one that lies on a wall or straight over an edge.
+
+    Parameters
+    ----------
+    point : ndarray
+        Shape (3,) [mm].
+
+    Returns
+    -------
+    iterator of ndarray
+        The point first, then its neighbours, shape (3,) [mm].
+    """
     yield point + NUDGE_MM * np.array([0.0131, 0.0177, 0.0])
     for x, y, z in ((1, 1, 1), (-1, 1, 1), (1, -1, 1), (-1, -1, 1), (1, 1, -1), (-1, 1, -1), (1, -1, -1), (-1, -1, -1)):
         yield point + NUDGE_MM * np.array([x, 0.83 * y, 0.91 * z])

@@ -11,8 +11,8 @@ from keel.solid.box import Cuboid
 from keel.solid.cuts import FACE_AXIS
 from keel.solid.faults import wrong
 from keel.solid.plates import FAR_MM
-from keel.solid.polygon import circle
 from keel.solid.polyhedron import Array
+from keel.solid.rings import circle
 from keel.solid.shapes import block, slice_rings
 
 OPEN_SHARE = 0.05

@@ -25,6 +25,18 @@ class Nearest:
 def nearest(a: Mesh, b: Mesh) -> Nearest:
     """Nearest places of two triangle surfaces that don't cross.
 
+    Parameters
+    ----------
+    a : Mesh
+        A surface [mm].
+    b : Mesh
+        Another, apart from it [mm].
+
+    Returns
+    -------
+    Nearest
+        The distance, and a place on each [mm].
+
     Notes
     -----
     Only triangles that may hold them are measured, pair by pair (`pairs`).
@@ -94,6 +106,11 @@ def least_push(parts: Sequence[Manifold], b: Manifold) -> Push:
         Each is asked by itself, and only where its box meets the other's: they needn't be joined first.
     b : Manifold
         What stays.
+
+    Returns
+    -------
+    Push
+        Axis, way and distance [mm].
     """
     boxed = [(part, np.array(part.bounding_box())) for part in parts]
     other = np.array(b.bounding_box())
@@ -142,7 +159,20 @@ def _push_along(
 
 
 def crosses(edges_of: Mesh, faces_of: Mesh) -> bool:
-    """Whether an edge of one surface passes through a face of another."""
+    """Whether an edge of one surface passes through a face of another.
+
+    Parameters
+    ----------
+    edges_of : Mesh
+        A surface [mm].
+    faces_of : Mesh
+        Another [mm].
+
+    Returns
+    -------
+    bool
+        True when any does.
+    """
     box_low, box_high = edges_of.points.min(axis=0), edges_of.points.max(axis=0)
     near = np.flatnonzero(_box_gap(faces_of, box_low, box_high) <= 0)
     if not len(near):

@@ -9,8 +9,9 @@ from shapely.validation import explain_validity
 from keel.design.shell import BoxShell, Corner, CylinderShell, ProfileShell
 from keel.solid.box import box_solid, sharp_corners_of
 from keel.solid.faults import wrong
-from keel.solid.polygon import Edge, ShapeError, circle, edges_of, inset, reach_of, ring_area, rounded, turn_at
+from keel.solid.polygon import Edge, ShapeError, edges_of, inset, reach_of, rounded, turn_at
 from keel.solid.polyhedron import Array
+from keel.solid.rings import circle, ring_area
 
 LEAST_EDGE_MM = 1.0
 
@@ -53,7 +54,18 @@ class Section:
 
 
 def face_names(section: Section) -> list[str]:
-    """What each edge's face is called: by where it looks, numbered where several look the same way."""
+    """What each edge's face is called: by where it looks, numbered where several look the same way.
+
+    Parameters
+    ----------
+    section : Section
+        A section of a body.
+
+    Returns
+    -------
+    list of str
+        A name an edge.
+    """
     outward = ("front face", "rear face") if section.axis == 1 else ("left side", "right side")
     plain = []
     for e in section.edges:
@@ -86,6 +98,18 @@ def round_reach(ring: Array) -> list[tuple[float, float]]:
 
 def section_of(shell: BoxShell | ProfileShell | CylinderShell, seam: str = "lid") -> Section:
     """The section of a shell's body.
+
+    Parameters
+    ----------
+    shell : BoxShell or ProfileShell or CylinderShell
+        The shell.
+    seam : str
+        Where a box's wrapper closes: at a corner it is welded there instead of bent.
+
+    Returns
+    -------
+    Section
+        Outer and inner outline [mm].
 
     Raises
     ------

@@ -12,7 +12,18 @@ SAME_VOLUME = 1e-5
 
 
 def mesh_of(solid: Manifold) -> Mesh:
-    """A manifold's surface as a mesh."""
+    """A manifold's surface as a mesh.
+
+    Parameters
+    ----------
+    solid : Manifold
+        Any solid [mm].
+
+    Returns
+    -------
+    Mesh
+        Points and triangles [mm].
+    """
     made = solid.to_mesh64()
     return Mesh(np.array(made.vert_properties[:, :3]), np.array(made.tri_verts, dtype=np.int64))
 
@@ -36,7 +47,24 @@ def manifold_of(mesh: Mesh) -> Manifold:
 
 
 def drawn_out(ring: Array, axis: int, start: float, end: float) -> Manifold:
-    """A ring drawn out along an axis (0, 1 or 2) from start to end [mm]."""
+    """A ring drawn out along an axis (0, 1 or 2) from start to end [mm].
+
+    Parameters
+    ----------
+    ring : ndarray
+        Corners, shape (k, 2), counter-clockwise [mm].
+    axis : int
+        0, 1 or 2: x, y or z.
+    start : float
+        Low end [mm].
+    end : float
+        High end [mm].
+
+    Returns
+    -------
+    Manifold
+        A prism.
+    """
     return section_drawn_out(CrossSection([ring]), axis, start, end)
 
 
@@ -55,7 +83,20 @@ def _along(axis: int, start: float, end: float) -> Array:
 
 
 def block(low: Triple, high: Triple) -> Manifold:
-    """An axis-aligned box as a manifold."""
+    """An axis-aligned box as a manifold.
+
+    Parameters
+    ----------
+    low : Triple
+        Low corner [mm].
+    high : Triple
+        High corner [mm].
+
+    Returns
+    -------
+    Manifold
+        A box.
+    """
     size = [max(1e-6, b - a) for a, b in zip(low, high, strict=True)]
     return Manifold.cube(size).translate(list(low))
 
@@ -81,6 +122,20 @@ def slice_rings(solid: Manifold, axis: int, at: float) -> list[Array]:
     """Rings where a plane square to an axis cuts a solid, shape (k, 2): the two other axes in their order.
 
     Outer rings run counter-clockwise, holes clockwise.
+
+    Parameters
+    ----------
+    solid : Manifold
+        Any solid [mm].
+    axis : int
+        0, 1 or 2: x, y or z.
+    at : float
+        Place of the plane along it [mm].
+
+    Returns
+    -------
+    list of ndarray
+        Rings; none where the plane misses it.
     """
     turn = {0: [[0.0, 1, 0, 0], [0, 0, 1, 0], [1, 0, 0, 0]], 1: [[1.0, 0, 0, 0], [0, 0, -1, 0], [0, 1, 0, 0]]}
     placed = solid if axis == 2 else solid.transform(np.array(turn[axis]))

@@ -10,8 +10,8 @@ from manifold3d import Manifold
 from keel.design.features import Face
 from keel.design.ports import HoseBend, Port
 from keel.solid.box import Triple
-from keel.solid.polygon import circle
 from keel.solid.polyhedron import Array, Mesh
+from keel.solid.rings import circle
 from keel.solid.shapes import manifold_of
 from keel.solid.solids import Solids
 
@@ -38,7 +38,18 @@ class StandingPart:
 
 
 def stands_out(port: Port) -> bool:
-    """Whether anything stands out from the shell at a port."""
+    """Whether anything stands out from the shell at a port.
+
+    Parameters
+    ----------
+    port : Port
+        Any port.
+
+    Returns
+    -------
+    bool
+        True when it has a height or a hose.
+    """
     return bool(port.across_mm and port.stands_mm) or port.bend is not None
 
 
@@ -101,7 +112,24 @@ def surface_at(solids: Solids, port: Port) -> Array:
 
 
 def lid_height(solids: Solids, x: float, y: float, z: float) -> float:
-    """Height of the outside straight above a place [mm]; the place's own where nothing is above."""
+    """Height of the outside straight above a place [mm]; the place's own where nothing is above.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    x : float
+        Forward [mm].
+    y : float
+        Left [mm].
+    z : float
+        Up [mm].
+
+    Returns
+    -------
+    float
+        Height in vehicle axes [mm].
+    """
     hits = solids.outer.ray_cast([x, y, solids.bounds.high[2] + 1.0], [x, y, z])
     return float(hits[0].position[2]) if hits else z
 

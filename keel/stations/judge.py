@@ -8,7 +8,18 @@ WEIGHT = {"stop": 0, "caution": 1, "note": 2}
 
 
 def findings_on(tank: TankAnalysis) -> list[Finding]:
-    """Every finding on a design, stops first, without remedies; without a shell what is found without one."""
+    """Every finding on a design, stops first, without remedies; without a shell what is found without one.
+
+    Parameters
+    ----------
+    tank : TankAnalysis
+        The design under evaluation.
+
+    Returns
+    -------
+    list of Finding
+        Sorted by severity.
+    """
     design, rules = tank.design, tank.workshop.rules
     found: list[Finding] = []
     if design.shell is not None:

@@ -18,7 +18,13 @@ _STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET]
 
 
 def stations() -> Sequence[Station]:
-    """Every station."""
+    """Every station.
+
+    Returns
+    -------
+    sequence of Station
+        In the order of the work.
+    """
     return tuple(_STATIONS)
 
 

@@ -26,6 +26,18 @@ def station_states(design: Design, findings: list[Finding]) -> list[StationState
 
     With nothing typed a station is not judged yet; with a stop it is blocked; with a caution, or something still
     missing, it needs attention; otherwise it is ready.
+
+    Parameters
+    ----------
+    design : Design
+        The design.
+    findings : list of Finding
+        All findings on it.
+
+    Returns
+    -------
+    list of StationState
+        A state a station.
     """
     worst: dict[StationName, str] = {}
     for finding in sorted(findings, key=lambda item: -WEIGHT[item.severity]):

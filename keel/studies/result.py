@@ -27,7 +27,18 @@ class Point:
 
 
 def flat(places: Array) -> list[float]:
-    """Coordinates one after the other, to a hundredth of a millimetre."""
+    """Coordinates one after the other, to a hundredth of a millimetre.
+
+    Parameters
+    ----------
+    places : ndarray
+        Shape (n, k) [mm].
+
+    Returns
+    -------
+    list of float
+        n · k numbers [mm].
+    """
     found: list[float] = np.round(places, 2).ravel().tolist()
     return found
 
@@ -52,7 +63,20 @@ class Words:
 
 
 def words(text: str, **values: Value) -> Words:
-    """Shorthand for a sentence and its quantities."""
+    """Shorthand for a sentence and its quantities.
+
+    Parameters
+    ----------
+    text : str
+        With `{name}` where a quantity stands.
+    **values : Value
+        Its quantities; each name's ending says the unit.
+
+    Returns
+    -------
+    Words
+        A sentence that can be shown in any units.
+    """
     return Words(text=text, values=values)
 
 
@@ -63,6 +87,18 @@ KNOWN_ENDINGS = {*METRIC_LENGTHS, *QUANTITIES}
 
 def metric(name: str, value: Value) -> str:
     """A quantity in metric units, by the ending of its name; a name of one word is a plain number.
+
+    Parameters
+    ----------
+    name : str
+        The quantity's name.
+    value : Value
+        A number in that unit, or a word.
+
+    Returns
+    -------
+    str
+        With its unit.
 
     Raises
     ------
@@ -80,5 +116,16 @@ def metric(name: str, value: Value) -> str:
 
 
 def in_words(names: Sequence[str]) -> str:
-    """Names as people list them: a, b and c."""
+    """Names as people list them: a, b and c.
+
+    Parameters
+    ----------
+    names : sequence of str
+        Any number of them.
+
+    Returns
+    -------
+    str
+        One phrase.
+    """
     return " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)

@@ -18,7 +18,8 @@ from keel.design.pumps import Pump, PumpCurve, PumpPoint
 from keel.formats.headings import as_kept, in_units
 from keel.formats.lap import LapColumns, look_at_lap, read_lap
 from keel.formats.lap_out import run_csv
-from keel.formats.library import parts_csv, pumps_csv, read_parts, read_pumps, read_senders, senders_csv
+from keel.formats.library import pumps_csv, read_pumps, read_senders, senders_csv
+from keel.formats.part_library import parts_csv, read_parts
 from keel.formats.ports import flange_dxf
 from keel.formats.table import UnreadableTableError, read_table, written
 from keel.reference.quantities import UNIT_SETS

@@ -10,7 +10,7 @@ from keel.design.shell import Corner, CylinderShell, ProfileShell
 from keel.evaluation import evaluate
 from keel.solid.build import build
 from keel.solid.faults import GeometryError
-from keel.solid.polygon import ring_area
+from keel.solid.rings import ring_area
 from keel.solid.solids import AnyShell
 from keel.studies.strength.plate_bending import large_deflection_mm, round_plate_stress_mpa
 from keel.tests.samples import SADDLE, STEP, WEDGE, box, profile, well

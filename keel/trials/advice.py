@@ -24,6 +24,18 @@ def advice(ask: Ask, trials: Sequence[Trial]) -> Words | None:
     """What came nearest and what to vary next; None where something runs through, or nothing can be made.
 
     A way whose best try lies at the upper end of its range is to be taken further; else the first that wasn't varied.
+
+    Parameters
+    ----------
+    ask : Ask
+        What was varied.
+    trials : sequence of Trial
+        What came of it.
+
+    Returns
+    -------
+    Words or None
+        A sentence.
     """
     best = favoured(trials, ask.least)
     if best is None or best.runs_through:

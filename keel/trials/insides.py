@@ -48,6 +48,11 @@ def inside_cases(design: Design, workshop: Workshop, log: Log) -> list[Case]:
         House rules, for the surge volume's margin.
     log : Log
         What it is driven over; its longest dry spell sizes the surge tank.
+
+    Returns
+    -------
+    list of Case
+        The design itself first.
     """
     shell = design.shell
     assert shell is not None
@@ -140,7 +145,22 @@ def _bridged(design: Design, workshop: Workshop, log: Log) -> Iterator[Named]:
 
 
 def other_case(design: Design, name: str, other: Design) -> Case:
-    """Another design, or an earlier revision, as a case: its tank and what is in it, driven as this one is."""
+    """Another design, or an earlier revision, as a case: its tank and what is in it, driven as this one is.
+
+    Parameters
+    ----------
+    design : Design
+        The design.
+    name : str
+        What to call it.
+    other : Design
+        The other design.
+
+    Returns
+    -------
+    Case
+        What to try.
+    """
     before, after = (d.model_dump(mode="json", exclude_none=True) for d in (design, other))
     driven = {key: value for key, value in before["slosh"].items() if key not in PLUMBING}
     plumbing = {key: after["slosh"][key] for key in PLUMBING}

@@ -135,6 +135,11 @@ def search_cases(design: Design, ask: Ask, workshop: Workshop) -> list[Case]:
     workshop : Workshop
         House rules, for the engine's draw.
 
+    Returns
+    -------
+    list of Case
+        The design itself first.
+
     Raises
     ------
     GeometryError

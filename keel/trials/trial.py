@@ -113,6 +113,11 @@ def tried(
         Whether the lowest start without a dry spell is looked for too.
     before_each : callable
         Called before each of that search's runs; it may raise to stop them.
+
+    Returns
+    -------
+    Trial
+        Dry time, lowest start and what it costs.
     """
     unmade = Trial(case.name, case.choice, case.patch)
     try:
@@ -154,6 +159,18 @@ def favoured(trials: Sequence[Trial], price: Price = "weld") -> Trial | None:
 
     The one with the least dry time; of those, the one that runs through from the lowest start; of those, the cheapest
     in weld, metal or money.
+
+    Parameters
+    ----------
+    trials : sequence of Trial
+        Any number.
+    price : Price
+        What the cheapest is measured in.
+
+    Returns
+    -------
+    Trial or None
+        One of them; None of none.
     """
     sound = [trial for trial in trials if trial.problem is None]
 

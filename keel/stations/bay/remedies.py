@@ -5,8 +5,9 @@ from collections.abc import Iterator
 from keel.analysis.tank import TankAnalysis
 from keel.design.ports import Port
 from keel.design.shell import BoxShell, CylinderShell
-from keel.findings.edits import resized_tank, with_port
+from keel.findings.edits import with_port
 from keel.findings.finding import Finding, Patch, Remedy
+from keel.findings.shell_edits import resized_tank
 from keel.solid.box import AXES
 from keel.studies.result import words
 from keel.studies.space.clearance import GAPS

@@ -6,8 +6,8 @@ from math import pi, sqrt
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
-from keel.findings.edits import of_gauge, resized_tank
 from keel.findings.finding import Finding, Patch, Remedy
+from keel.findings.shell_edits import of_gauge, resized_tank
 from keel.reference.metals import METALS
 from keel.studies.result import words
 from keel.studies.sheet.unfold import SHEET

@@ -5,9 +5,9 @@ from collections.abc import Iterator
 from keel.analysis.tank import TankAnalysis
 from keel.design.attitude import Attitude
 from keel.design.shell import CylinderShell
-from keel.findings.edits import cross_axes, slid
 from keel.findings.finding import Finding, Remedy
 from keel.findings.fuels import fuels_of
+from keel.findings.shell_edits import cross_axes, slid
 from keel.reference.compatibility import OF_METAL
 from keel.reference.metals import METALS, MetalName
 from keel.solid.interior import filled

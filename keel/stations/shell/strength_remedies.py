@@ -8,8 +8,8 @@ from typing import Literal
 from keel.analysis.tank import TankAnalysis
 from keel.design.features import Baffle
 from keel.design.shell import CylinderShell
-from keel.findings.edits import no_thinner, of_gauge, with_features
 from keel.findings.finding import Finding, Remedy, of_station
+from keel.findings.shell_edits import no_thinner, of_gauge, with_features
 from keel.reference.metals import METALS
 from keel.studies.result import Words, words
 from keel.studies.strength.panels.panel import Panel

@@ -24,7 +24,22 @@ class Work:
 
 
 def work(design: Design, figures: Figures, made: Sheet) -> Work:
-    """Count the work of a design that has a shell."""
+    """Count the work of a design that has a shell.
+
+    Parameters
+    ----------
+    design : Design
+        The design.
+    figures : Figures
+        Its weights and areas.
+    made : Sheet
+        Its parts.
+
+    Returns
+    -------
+    Work
+        Welds, cuts and bends counted.
+    """
     return Work(
         weld_m=figures.weld_m,
         bends=sum(len(part.bends) * part.quantity for part in made.parts),
@@ -41,7 +56,22 @@ def _fitted(port: Port) -> int:
 
 
 def minutes_more(before: Work, after: Work, prices: Prices) -> float | None:
-    """How many minutes more the work takes; None where a time that it takes isn't typed."""
+    """How many minutes more the work takes; None where a time that it takes isn't typed.
+
+    Parameters
+    ----------
+    before : Work
+        Work of the one design.
+    after : Work
+        Work of the other.
+    prices : Prices
+        Times a metre or a piece.
+
+    Returns
+    -------
+    float or None
+        Minutes [min].
+    """
     per_m = None if prices.hours_per_m is None else MINUTES_PER_HOUR * prices.hours_per_m
     return _sum([(after.weld_m - before.weld_m, per_m), *_beside_seams(before, after, prices)])
 
@@ -49,7 +79,26 @@ def minutes_more(before: Work, after: Work, prices: Prices) -> float | None:
 def money_more(
     was: tuple[Design, Figures], is_: tuple[Design, Figures], before: Work, after: Work, prices: Prices
 ) -> float | None:
-    """How much more it costs: metal, seams, what is bought and the work beside seams; None without a price it takes."""
+    """How much more it costs: metal, seams, what is bought and the work beside seams; None without a price it takes.
+
+    Parameters
+    ----------
+    was : (Design, Figures)
+        One design and its figures.
+    is_ : (Design, Figures)
+        Another and its figures.
+    before : Work
+        Work of the one.
+    after : Work
+        Work of the other.
+    prices : Prices
+        The workshop's.
+
+    Returns
+    -------
+    float or None
+        In its currency.
+    """
     a, b = money(*was, prices), money(*is_, prices)
     minutes = _sum(_beside_seams(before, after, prices))
     bench = 0.0 if minutes == 0 else None if prices.per_hour is None else prices.per_hour / MINUTES_PER_HOUR

@@ -110,6 +110,13 @@ def pump_flow(pump: Pump, kpa: float, voltage_v: float) -> float | None:
 def demands(brief: Brief, rules: HouseRules) -> list[Demand]:
     """Every demand case of a brief against its pumps.
 
+    Parameters
+    ----------
+    brief : Brief
+        The brief.
+    rules : HouseRules
+        House rules.
+
     Returns
     -------
     list of Demand

@@ -58,6 +58,22 @@ def surge_answer(brief: Brief, solids: Solids | None, design: Design, rules: Hou
     The figures favour the way with the fewest joints that lasts the dry spell and can be had in this design: a sump
     whose trap doors are there, a pot where what draws from it goes in and reaches its foot, else a tank outside; a
     second pickup never by itself.
+
+    Parameters
+    ----------
+    brief : Brief
+        The brief.
+    solids : Solids, optional
+        The shell worked out; None before there is one.
+    design : Design
+        The design.
+    rules : HouseRules
+        House rules.
+
+    Returns
+    -------
+    SurgeAnswer or None
+        Each method with its volume, and which one the figures favour.
     """
     surge = brief.surge
     case = case_of(brief, surge.case) if surge else None

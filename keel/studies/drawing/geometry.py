@@ -84,7 +84,26 @@ class Geometry:
 
 
 def geometry(shell: AnyShell, solids: Solids, envelope: Envelope, lip_mm: float, seen: list[View]) -> Geometry:
-    """The shell's bodies and views."""
+    """The shell's bodies and views.
+
+    Parameters
+    ----------
+    shell : AnyShell
+        The shell.
+    solids : Solids
+        The shell worked out.
+    envelope : Envelope
+        All that has to fit into the bay.
+    lip_mm : float
+        How far the wrapper stands out beyond each end plate.
+    seen : list of View
+        Its views.
+
+    Returns
+    -------
+    Geometry
+        What the interface draws.
+    """
     axes: tuple[Literal["x", "y", "z"], ...] = ("x", "y", "z")
     mesh = envelope.mesh
     return Geometry(

@@ -61,7 +61,18 @@ class Cut:
 
 
 def views(solids: Solids) -> list[View]:
-    """Plan, elevation and end view of a shell from outside."""
+    """Plan, elevation and end view of a shell from outside.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+
+    Returns
+    -------
+    list of View
+        One a direction, with outlines and edges [mm].
+    """
     edges = sharp_edges(solids.outer_mesh)
     return [_view(name, solids, edges) for name in LOOKING]
 
@@ -82,7 +93,20 @@ def sharp_edges(mesh: Mesh) -> Array:
 
 
 def silhouette(solid: Manifold, name: ViewName) -> list[Ring]:
-    """A solid's outline as one of the views shows it."""
+    """A solid's outline as one of the views shows it.
+
+    Parameters
+    ----------
+    solid : Manifold
+        Any solid [mm].
+    name : ViewName
+        Which view.
+
+    Returns
+    -------
+    list of Ring
+        Rings in the view's two axes [mm].
+    """
     across, up, along, _ = LOOKING[name]
     turn = np.zeros((3, 4))
     turn[0, across], turn[1, up], turn[2, along] = 1.0, 1.0, 1.0
@@ -135,6 +159,11 @@ def cut(
         How the fuel lies.
     remainders : sequence of Remainder
         Pools and pockets to be cut too.
+
+    Returns
+    -------
+    Cut
+        Metal, fuel and what is left, as rings [mm].
     """
     place = "xy".index(axis)
     at = min(max(at_mm, solids.bounds.low[place] + 0.01), solids.bounds.high[place] - 0.01)

@@ -97,6 +97,21 @@ def fitted(sender: Sender, solids: Solids, points: Sequence[tuple[float, float]]
 
 
 def calculated_ohms(sender: Sender, solids: Solids, litres: float) -> float | None:
-    """Ohms that a sender should read with so much in its cell; None when it hangs in none."""
+    """Ohms that a sender should read with so much in its cell; None when it hangs in none.
+
+    Parameters
+    ----------
+    sender : Sender
+        Any sender.
+    solids : Solids
+        The shell worked out.
+    litres : float
+        In all on the level [L].
+
+    Returns
+    -------
+    float or None
+        Resistance [Ω].
+    """
     found = column_of(solids, sender)
     return None if found is None else ohms_for_litres(sender, found[1], litres)

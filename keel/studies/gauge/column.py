@@ -36,7 +36,20 @@ class Column:
 
 
 def column_of(solids: Solids, sender: Sender) -> tuple[Cell, Column] | None:
-    """The cell a sender hangs in, and its column there."""
+    """The cell a sender hangs in, and its column there.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    sender : Sender
+        Any sender.
+
+    Returns
+    -------
+    (Cell, Column) or None
+        Both; None where it hangs in no cell.
+    """
     x, y = solids.datum[0] + sender.x_mm, solids.datum[1] + sender.y_mm
     low, high = solids.bounds.low[2] - 1.0, solids.bounds.high[2] + 1.0
     hits = sorted(

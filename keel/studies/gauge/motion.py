@@ -33,7 +33,20 @@ def marks_of(sender: Sender, column: Column) -> tuple[float, float]:
 
 
 def motion_of(sender: Sender, column: Column) -> Swing | Slide:
-    """How the needle follows the float."""
+    """How the needle follows the float.
+
+    Parameters
+    ----------
+    sender : Sender
+        Any sender.
+    column : Column
+        Heights and litres where it hangs.
+
+    Returns
+    -------
+    Swing or Slide
+        A swinging arm or a float on a rod.
+    """
     empty, full = marks_of(sender, column)
     arm = sender.action
     if not isinstance(arm, SwingArm):
@@ -60,6 +73,18 @@ def needle_reader(gauge: Gauge, solids: Solids) -> Callable[[float], float] | No
     """Where the needle stands for litres on the level: the first sender's, or the mean of averaged ones.
 
     None without a sender, or with several cells, where litres in all don't say which cell they are in.
+
+    Parameters
+    ----------
+    gauge : Gauge
+        Senders and how they are joined.
+    solids : Solids
+        The shell worked out.
+
+    Returns
+    -------
+    callable
+        A function of litres [L], giving a share of the needle's travel, 0 to 1.
     """
     if len(solids.cells) != 1:
         return None

@@ -81,6 +81,22 @@ def opened_plates(design: Design, solids: Solids, rules: HouseRules, places: Seq
     """Plates at those places, in the place of the shell's own, each opened by the middle of the house rule's areas.
 
     Parameters and errors as for `suggested_array`; `places` are axes and distances from the rear or right side [mm].
+
+    Parameters
+    ----------
+    design : Design
+        The design.
+    solids : Solids
+        The shell worked out.
+    rules : HouseRules
+        House rules.
+    places : sequence of Place
+        Axis and distance of each from the rear or right side [mm].
+
+    Returns
+    -------
+    list of Baffle
+        A baffle a place.
     """
     if not places:
         return []
@@ -114,7 +130,20 @@ def next_plate(design: Design, solids: Solids, rules: HouseRules, run: FreeRun) 
 
 
 def with_array(shell: AnyShell, plates: list[Baffle]) -> list[dict[str, object]]:
-    """A shell's features, as documents, with other baffles in the place of its own."""
+    """A shell's features, as documents, with other baffles in the place of its own.
+
+    Parameters
+    ----------
+    shell : AnyShell
+        The shell.
+    plates : list of Baffle
+        As they are to be.
+
+    Returns
+    -------
+    list of dict[str, object]
+        All features.
+    """
     kept = [feature for feature in shell.features if not isinstance(feature, Baffle)]
     return [feature.model_dump(mode="json") for feature in (*kept, *plates)]
 

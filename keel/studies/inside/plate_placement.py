@@ -62,6 +62,11 @@ def taken_by(design: Design, solids: Solids, brush_mm: float) -> Taken:
         It worked out: an arm is as long as its depth asks for.
     brush_mm : float
         Between a plate and a wall a brush has to pass, or what lies there is never cleaned.
+
+    Returns
+    -------
+    Taken
+        Stretches along each axis.
     """
     arms = {sender.id: _arm_mm(sender, solids) for sender in design.gauge.senders}
     off = max(BESIDE_MM, brush_mm + solids.shell.feature_wall_mm + solids.shell.thickness_mm)

@@ -13,7 +13,7 @@ from keel.reference.fuels import FUELS, FuelName
 from keel.reference.metals import METALS
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.box import BoxSolid
-from keel.solid.polygon import ring_area
+from keel.solid.rings import ring_area
 from keel.solid.solids import AnyShell, Solids
 from keel.studies.liquid.draining import LEVEL, Drained
 from keel.studies.result import Words, words
@@ -90,7 +90,22 @@ def ullage_fraction(expansion_per_k: float, rise_k: float, shell_expansion_per_k
 
 
 def ullage_for(fuel: FuelName, shell: AnyShell, rules: HouseRules) -> float:
-    """Ullage fraction for a fuel in a shell's metal by the house rules."""
+    """Ullage fraction for a fuel in a shell's metal by the house rules.
+
+    Parameters
+    ----------
+    fuel : FuelName
+        Name of the fuel.
+    shell : AnyShell
+        The shell.
+    rules : HouseRules
+        House rules.
+
+    Returns
+    -------
+    float
+        Share of brimful, 0 to 1.
+    """
     return ullage_fraction(
         FUELS[fuel].expansion_per_k, rules.ullage_rise_k, METALS[shell.metal].expansion_per_k, rules.ullage_least
     )

@@ -68,6 +68,18 @@ def place_of(solids: Solids, port: Port) -> Array:
     """A port's opening in vehicle axes, shape (3,) [mm]; outside the tank where it has no floor or lid to go by.
 
     An inlet on a hanger that is too short for its tank hangs above the floor by what is missing.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    port : Port
+        Any port.
+
+    Returns
+    -------
+    ndarray
+        Shape (3,) [mm].
     """
     x, y, z = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm, solids.datum[2]
     if port.z_mm is not None:
@@ -77,7 +89,22 @@ def place_of(solids: Solids, port: Port) -> Array:
 
 
 def span_at(solids: Solids, x: float, y: float) -> tuple[float, float] | None:
-    """Heights of floor and lid at a place, from the lowest to the highest that is open there [mm]."""
+    """Heights of floor and lid at a place, from the lowest to the highest that is open there [mm].
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    x : float
+        Forward [mm].
+    y : float
+        Left [mm].
+
+    Returns
+    -------
+    (float, float) or None
+        Floor and lid in vehicle axes [mm]; None outside the tank.
+    """
     low, high = solids.bounds.low[2] - 1.0, solids.bounds.high[2] + 1.0
     hits = [hit.position[2] for hit in solids.inner.ray_cast([x + 1e-5, y + 1e-5, low], [x + 1e-5, y + 1e-5, high])]
     return (min(hits), max(hits)) if hits else None
@@ -112,7 +139,20 @@ class Space(Protocol):
 
 
 def inside(cell: Space, place: Array) -> bool:
-    """Whether a place lies in a space, or within a hair of it: a ray upward leaves it once more than it enters."""
+    """Whether a place lies in a space, or within a hair of it: a ray upward leaves it once more than it enters.
+
+    Parameters
+    ----------
+    cell : Space
+        A space with its mesh.
+    place : ndarray
+        Shape (3,) [mm].
+
+    Returns
+    -------
+    bool
+        True inside.
+    """
     above = float(cell.mesh.points[:, 2].max()) + 1.0
     return any(len(cell.solid.ray_cast(list(p), [p[0], p[1], above])) % 2 == 1 for p in jittered_points(place))
 
@@ -126,20 +166,59 @@ def _follows(solids: Solids, port: Port, floor: float, lid: float) -> float:
 
 
 def inlet_off_mm(port: Port) -> float:
-    """How far off the floor a pickup's inlet stands where it reaches [mm]."""
+    """How far off the floor a pickup's inlet stands where it reaches [mm].
+
+    Parameters
+    ----------
+    port : Port
+        A pickup.
+
+    Returns
+    -------
+    float
+        Height [mm].
+    """
     resting = port.hanger is not None and (port.hanger.kind == "sock" or port.hanger.sprung)
     return ON_FLOOR_MM if resting else OFF_FLOOR_MM
 
 
 def seat_height(solids: Solids, port: Port) -> float:
-    """Height of the plane that a port in the roof is seated on: the sheet there and its ring [mm]."""
+    """Height of the plane that a port in the roof is seated on: the sheet there and its ring [mm].
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    port : Port
+        A port in the roof.
+
+    Returns
+    -------
+    float
+        In vehicle axes [mm].
+    """
     x, y = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm
     lid = lid_height(solids, x, y, solids.datum[2])
     return lid + ((port.seat.plate_mm or 0.0) if port.seat else 0.0)
 
 
 def short_by_mm(solids: Solids, port: Port, floor: float) -> float:
-    """Depth from a hanger's seat to the floor less what it is made for: below zero it has to be cut [mm]."""
+    """Depth from a hanger's seat to the floor less what it is made for: below zero it has to be cut [mm].
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    port : Port
+        A port with a hanger.
+    floor : float
+        Height of the floor under it [mm].
+
+    Returns
+    -------
+    float
+        Length [mm]; above zero it doesn't reach.
+    """
     if port.hanger is None or port.hanger.remote:
         return 0.0
     return seat_height(solids, port) - floor - port.hanger.made_for_mm - port.hanger.extend_mm

@@ -6,7 +6,7 @@ import numpy as np
 from manifold3d import Manifold
 
 from keel.design.ports import Port
-from keel.solid.polygon import circle
+from keel.solid.rings import circle
 from keel.solid.shapes import drawn_out
 from keel.solid.solids import Solids
 from keel.solid.standing import lid_height
@@ -17,7 +17,20 @@ LIFT_MM = 0.5
 
 
 def hanging(solids: Solids, port: Port) -> Manifold | None:
-    """What hangs from a port in the roof, as an upright cylinder under the sheet; None without a size."""
+    """What hangs from a port in the roof, as an upright cylinder under the sheet; None without a size.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    port : Port
+        A port in the roof.
+
+    Returns
+    -------
+    Manifold or None
+        In vehicle axes [mm].
+    """
     if port.face != "roof" or port.hangs_mm <= LIFT_MM or port.hangs_across_mm <= 2 * LIFT_MM:
         return None
     x, y = solids.datum[0] + port.x_mm, solids.datum[1] + port.y_mm
@@ -53,7 +66,20 @@ HIT_MM3 = 20.0
 
 
 def names_outside(solids: Solids, solid: Manifold) -> list[str]:
-    """What a solid inside the tank runs into: plates, wells and the like by name, else the wall."""
+    """What a solid inside the tank runs into: plates, wells and the like by name, else the wall.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    solid : Manifold
+        Any solid inside the tank [mm].
+
+    Returns
+    -------
+    list of str
+        Names; empty where it runs into nothing.
+    """
     outside = solid - solids.inner
     rest = float(outside.volume())
     if rest < HIT_MM3:

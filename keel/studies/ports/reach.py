@@ -60,7 +60,22 @@ class Hung:
 
 
 def reaches(solids: Solids, ports: Sequence[Port], rules: HouseRules) -> list[Reach]:
-    """Every hanger in the roof against the depth at its place."""
+    """Every hanger in the roof against the depth at its place.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    ports : sequence of Port
+        Ports of the design.
+    rules : HouseRules
+        House rules.
+
+    Returns
+    -------
+    list of Reach
+        A row a hanger [mm].
+    """
     found = []
     for port in ports:
         if port.hanger is None or port.role not in DRAWS or port.face != "roof":

@@ -21,7 +21,18 @@ class Balance:
 
 
 def area_mm2(bore_mm: float) -> float:
-    """Area of a round bore [mm²]."""
+    """Area of a round bore [mm²].
+
+    Parameters
+    ----------
+    bore_mm : float
+        Diameter [mm].
+
+    Returns
+    -------
+    float
+        π d²/4 [mm²].
+    """
     return pi * bore_mm**2 / 4
 
 

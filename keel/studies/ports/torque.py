@@ -8,6 +8,16 @@ def star_order(bolts: int) -> list[int]:
     """Bolts in tightening order, numbered from 1 round the circle: each as far as possible from the last.
 
     An odd number goes on by (n − 1)/2 each time; an even one to the opposite bolt, then to the one beside it.
+
+    Parameters
+    ----------
+    bolts : int
+        How many.
+
+    Returns
+    -------
+    list of int
+        Each number once.
     """
     if bolts % 2:
         return [n * ((bolts - 1) // 2) % bolts + 1 for n in range(bolts)]

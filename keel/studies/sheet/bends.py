@@ -71,6 +71,19 @@ def k_from_strip(
 ) -> float:
     """K of a brake from a strip measured flat and again after one bend.
 
+    Parameters
+    ----------
+    flat_mm : float
+        Length of the strip before the bend [mm].
+    outside_legs_mm : (float, float)
+        Both legs after it, over the outside [mm].
+    angle_deg : float
+        Bend [°], 0 for flat.
+    thickness_mm : float
+        Of the sheet [mm].
+    radius_mm : float
+        Inside radius [mm].
+
     Returns
     -------
     float

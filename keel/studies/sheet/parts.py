@@ -64,7 +64,18 @@ class FlatPart:
 
 
 def middle_of(ring: list[Spot]) -> Spot:
-    """The middle of the box round an opening: what it is marked out from [mm]."""
+    """The middle of the box round an opening: what it is marked out from [mm].
+
+    Parameters
+    ----------
+    ring : list of Spot
+        Corners [mm].
+
+    Returns
+    -------
+    Spot
+        A place [mm].
+    """
     across, up = [x for x, _ in ring], [y for _, y in ring]
     return (min(across) + max(across)) / 2, (min(up) + max(up)) / 2
 
@@ -78,7 +89,20 @@ def polygon_area(outline: list[Spot]) -> float:
 
 
 def rectangle(length_mm: float, width_mm: float) -> list[Spot]:
-    """Outline of a rectangle from the datum corner, counter-clockwise."""
+    """Outline of a rectangle from the datum corner, counter-clockwise.
+
+    Parameters
+    ----------
+    length_mm : float
+        Along x [mm].
+    width_mm : float
+        Along y [mm].
+
+    Returns
+    -------
+    list of Spot
+        Four corners [mm].
+    """
     return [(0.0, 0.0), (length_mm, 0.0), (length_mm, width_mm), (0.0, width_mm)]
 
 

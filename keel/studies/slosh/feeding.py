@@ -19,7 +19,22 @@ def in_reach(state: State, i: int) -> float:
 
 @compiled
 def taken(feeds: Feeds, state: State, asked: float) -> float:
-    """Draw a volume through all pickups that are wet, in equal parts; gives what was had."""
+    """Draw a volume through all pickups that are wet, in equal parts; gives what was had.
+
+    Parameters
+    ----------
+    feeds : Feeds
+        The tank's pickups.
+    state : State
+        Changed in place.
+    asked : float
+        Volume [mm³].
+
+    Returns
+    -------
+    float
+        Volume [mm³], at most what was asked.
+    """
     wet = 0
     for p in range(len(feeds.pickup_in)):
         i = feeds.pickup_in[p]
@@ -37,7 +52,26 @@ def taken(feeds: Feeds, state: State, asked: float) -> float:
 
 @compiled
 def feed(feeds: Feeds, state: State, draw: float, back: float, step: float) -> bool:
-    """Feed the engine for a step, with what comes back and what the transfer moves; whether it had all it wants."""
+    """Feed the engine for a step, with what comes back and what the transfer moves; whether it had all it wants.
+
+    Parameters
+    ----------
+    feeds : Feeds
+        The tank's pickups, returns and transfers.
+    state : State
+        Changed in place.
+    draw : float
+        What the engine uses [mm³/s].
+    back : float
+        What comes back [mm³/s].
+    step : float
+        Length [s].
+
+    Returns
+    -------
+    bool
+        False when it is short.
+    """
     wanted = draw * step
     if feeds.surge > 0:
         state.surge[0] += taken(feeds, state, feeds.lift * step)

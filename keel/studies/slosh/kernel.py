@@ -26,6 +26,21 @@ def swing(rooms: Rooms, state: State, target: Array, damping: float, lag: bool, 
     With lag, the force's x and y follow the vehicle's as a damped pendulum of the first slosh mode,
     ω² = (π g/L) tanh(π h/L), by the implicit midpoint rule.
 
+    Parameters
+    ----------
+    rooms : Rooms
+        The tank's bodies of fuel.
+    state : State
+        Changed in place.
+    target : ndarray
+        Steady specific force in the vehicle, shape (3,) [m/s²].
+    damping : float
+        Share of critical.
+    lag : bool
+        Whether it is delayed.
+    step : float
+        Length [s].
+
     References
     ----------
     First antisymmetric mode of a rectangular tank: H. N. Abramson (ed.), The Dynamic Behavior of Liquids in Moving
@@ -101,7 +116,24 @@ def pass_between(
 
 @compiled
 def crossed(before: float, after: float, now: float, step: float) -> float:
-    """When within the last step an inlet went under or came out: straight between its depths then and now."""
+    """When within the last step an inlet went under or came out: straight between its depths then and now.
+
+    Parameters
+    ----------
+    before : float
+        Depth where the step begins [mm].
+    after : float
+        Depth where it ends [mm].
+    now : float
+        When the step ends [s].
+    step : float
+        Length [s].
+
+    Returns
+    -------
+    float
+        Time [s].
+    """
     if (before > 0) == (after > 0):
         return now
     return now - step * after / (after - before)

@@ -69,6 +69,16 @@ class Log:
 def joined(logs: Sequence[Log]) -> Log:
     """Logs one after the other, under the names of all that differ.
 
+    Parameters
+    ----------
+    logs : sequence of Log
+        At least one.
+
+    Returns
+    -------
+    Log
+        One log.
+
     Raises
     ------
     ValueError
@@ -90,7 +100,22 @@ def joined(logs: Sequence[Log]) -> Log:
 
 
 def still(name: str, seconds: float, dt_s: float = 0.02) -> Log:
-    """Nothing happens, for so long."""
+    """Nothing happens, for so long.
+
+    Parameters
+    ----------
+    name : str
+        Its name.
+    seconds : float
+        How long [s].
+    dt_s : float
+        Between samples [s].
+
+    Returns
+    -------
+    Log
+        A log of zeros.
+    """
     count = max(2, round(seconds / dt_s) + 1)
     zeros = np.zeros(count)
     return Log(name, dt_s, zeros, zeros.copy(), zeros.copy(), np.ones(count), zeros.copy())

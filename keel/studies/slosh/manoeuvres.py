@@ -17,6 +17,16 @@ def log_of(manoeuvre: Manoeuvre) -> Log:
     """The accelerations of a manoeuvre at 50 Hz, with a second on the level before and after.
 
     Corners and brakes build up and die away along half a cosine; lane changes and S-bends are whole waves.
+
+    Parameters
+    ----------
+    manoeuvre : Manoeuvre
+        Kind, strength and length.
+
+    Returns
+    -------
+    Log
+        Accelerations [g].
     """
     m = manoeuvre
     total = 2 * SETTLE_S + m.seconds + 2 * m.ramp_s
@@ -56,7 +66,18 @@ def _held(t: Array, m: Manoeuvre) -> Array:
 
 
 def demo_lap(name: LapName) -> Log:
-    """One of the made-up laps, always the same."""
+    """One of the made-up laps, always the same.
+
+    Parameters
+    ----------
+    name : LapName
+        Which one.
+
+    Returns
+    -------
+    Log
+        Accelerations [g].
+    """
     seconds, seed = {LAPS[0]: (62.0, 11), LAPS[1]: (180.0, 23), LAPS[2]: (120.0, 37)}[name]
     t = np.asarray(np.arange(round(seconds / DT_S) + 1) * DT_S, dtype=np.float64)
     rng = np.random.default_rng(seed)

@@ -37,7 +37,20 @@ class Setup:
 
 
 def setup_of(design: Design, rules: HouseRules) -> Setup:
-    """A design's setting with its engine's draw filled in; zero where nothing is known."""
+    """A design's setting with its engine's draw filled in; zero where nothing is known.
+
+    Parameters
+    ----------
+    design : Design
+        The design.
+    rules : HouseRules
+        House rules.
+
+    Returns
+    -------
+    Setup
+        Fill, draw and return [L/h].
+    """
     slosh, cases = design.slosh, demands(design.brief, rules)
     draw = slosh.draw_l_per_h
     if draw is None:
@@ -133,7 +146,20 @@ class SloshTank:
 
 
 def slosh_tank(solids: Solids, ports: Sequence[Port]) -> SloshTank | None:
-    """Part a tank into compartments and find what is drawn from which; None without a pickup in it."""
+    """Part a tank into compartments and find what is drawn from which; None without a pickup in it.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    ports : sequence of Port
+        Ports of the design.
+
+    Returns
+    -------
+    SloshTank or None
+        Bodies of fuel, ways between them, pickups.
+    """
     pickups = [(port, place_of(solids, port)) for port in ports if port.role == "pickup" and not port.capped]
     parts = basins(solids, np.array([place for _, place in pickups]).reshape(-1, 3))
     rooms = parts.rooms

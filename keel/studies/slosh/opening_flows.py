@@ -12,13 +12,49 @@ from keel.studies.slosh.state import State, Ways
 
 @compiled
 def high(places: Array, i: int, ups: Array, j: int) -> float:
-    """Height of the i-th place along the j-th direction. Rows are never taken out: that costs more than the sum."""
+    """Height of the i-th place along the j-th direction. Rows are never taken out: that costs more than the sum.
+
+    Parameters
+    ----------
+    places : ndarray
+        Shape (n, 3) [mm].
+    i : int
+        Which place.
+    ups : ndarray
+        Directions, shape (m, 3).
+    j : int
+        Which direction.
+
+    Returns
+    -------
+    float
+        Height [mm].
+    """
     return float(places[i, 0] * ups[j, 0] + places[i, 1] * ups[j, 1] + places[i, 2] * ups[j, 2])
 
 
 @compiled
 def reach_of(rings: Array, begin: int, end: int, ups: Array, j: int) -> tuple[float, float]:
-    """Heights of a ring's lowest and highest corner along the j-th direction."""
+    """Heights of a ring's lowest and highest corner along the j-th direction.
+
+    Parameters
+    ----------
+    rings : ndarray
+        Corners, shape (n, 3) [mm].
+    begin : int
+        Number of the ring's first corner.
+    end : int
+        One past its last.
+    ups : ndarray
+        Directions, shape (m, 3).
+    j : int
+        Which direction.
+
+    Returns
+    -------
+    (float, float)
+        Low and high [mm].
+    """
     lowest, highest = np.inf, -np.inf
     for i in range(begin, end):
         h = high(rings, i, ups, j)
@@ -93,6 +129,19 @@ def opening_flows(ways: Ways, state: State, step: float, flows: Array, centre: A
 
     Q = C_d A √(2 Δp/ρ), from the side whose surface stands higher at the opening, through what it wets there. All
     of them in one go: to hand so many arrays to a function for each costs ten times the sums.
+
+    Parameters
+    ----------
+    ways : Ways
+        Openings and where they lie.
+    state : State
+        Levels and forces.
+    step : float
+        Length [s].
+    flows : ndarray
+        Filled in, shape (ways,) [mm³/s].
+    centre : ndarray
+        Filled in, shape (ways,): height of the middle of what is under [mm].
 
     References
     ----------

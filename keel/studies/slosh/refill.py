@@ -33,6 +33,11 @@ def refill(ran: Ran, surge_l: float) -> Refill | None:
         The run.
     surge_l : float
         The surge tank [L].
+
+    Returns
+    -------
+    Refill or None
+        Lowest level and how long it took to fill again.
     """
     if surge_l <= 0:
         return None

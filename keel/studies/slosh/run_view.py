@@ -113,6 +113,11 @@ def shown(tank: SloshTank, log: Log, ran: Ran, setup: Setup, pumps_l_per_h: floa
         The run and what it was made with.
     pumps_l_per_h : float, optional
         What the running pumps give at rail pressure [L/h].
+
+    Returns
+    -------
+    RunShown
+        Levels, flows and depths, as series.
     """
     every = max(1, -(-len(ran.times_s) // MOST_FRAMES))
     frames = slice(None, None, every)

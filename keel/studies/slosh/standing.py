@@ -21,6 +21,17 @@ def stand(rooms: Rooms, ways: Ways, state: State, view: View) -> None:
 
     Pieces on both sides of an open face that stand over its sill have one surface; one that sinks below a sill within
     it comes apart there, and each side keeps what it has.
+
+    Parameters
+    ----------
+    rooms : Rooms
+        The tank's bodies of fuel.
+    ways : Ways
+        Openings between them.
+    state : State
+        Changed in place.
+    view : View
+        Room to work in.
     """
     group, levels, sides = state.group, state.levels, ways.sides
     see(rooms, state.ups, view)

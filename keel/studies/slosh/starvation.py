@@ -180,6 +180,22 @@ def lowest_fill(
 
     Tried at even fills and then closed in on above the highest that runs dry: a fill in between that happens to
     run through doesn't count. `before_each` is called before each run; it may raise to stop them.
+
+    Parameters
+    ----------
+    tank : SloshTank
+        Ready to run.
+    log : Log
+        What is driven.
+    setup : Setup
+        Draw, return and what else is set.
+    before_each : callable
+        Called before each run.
+
+    Returns
+    -------
+    float or None
+        Share of brimful, 0 to 1.
     """
 
     def dry(fill: float) -> bool:
@@ -216,7 +232,22 @@ class TimeToDry:
 
 
 def time_to_dry(tank: SloshTank, setup: Setup, kind: Kind) -> TimeToDry:
-    """Hold a push of a kind over several strengths and fills, and see when the first dry spell begins."""
+    """Hold a push of a kind over several strengths and fills, and see when the first dry spell begins.
+
+    Parameters
+    ----------
+    tank : SloshTank
+        Ready to run.
+    setup : Setup
+        Draw, return and what else is set.
+    kind : Kind
+        Corner left or right, braking or drive.
+
+    Returns
+    -------
+    TimeToDry
+        A row a strength, a column a share of brimful [s]; None where nothing runs dry.
+    """
 
     def seconds(g: float, fill: float) -> float | None:
         log = log_of(Manoeuvre(kind=kind, g=g, seconds=LONGEST_S))

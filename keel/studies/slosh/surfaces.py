@@ -26,7 +26,18 @@ class View(NamedTuple):
 
 @compiled
 def view_of(rooms: Rooms) -> View:
-    """Room for what is seen of a tank."""
+    """Room for what is seen of a tank.
+
+    Parameters
+    ----------
+    rooms : Rooms
+        The tank's bodies of fuel.
+
+    Returns
+    -------
+    View
+        Arrays to be filled in.
+    """
     return View(np.empty(len(rooms.points)), np.empty((len(rooms.triangles), 4)), np.empty((len(rooms.capacity), 2)))
 
 
@@ -51,7 +62,24 @@ def see(rooms: Rooms, ups: Array, view: View) -> None:
 
 @compiled
 def under(falls: Array, first: int, last: int, level: float) -> tuple[float, float]:
-    """Volume below a plane and area of its free surface, over a run of triangles: the sums of `solid.polyhedron`."""
+    """Volume below a plane and area of its free surface, over a run of triangles: the sums of `solid.polyhedron`.
+
+    Parameters
+    ----------
+    falls : ndarray
+        Heights of the corners, shape (n, 3) [mm].
+    first : int
+        Number of the first triangle.
+    last : int
+        One past the last.
+    level : float
+        Height of the plane [mm].
+
+    Returns
+    -------
+    (float, float)
+        Volume [mm³] and area [mm²].
+    """
     volume, surface = 0.0, 0.0
     for t in range(first, last):
         low = falls[t, 0]

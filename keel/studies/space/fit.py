@@ -160,7 +160,18 @@ def _box_shell_in(space: Cuboid, like: BoxShell, over: Overhang) -> BoxShell | N
 
 
 def first_shell(placed: Placement) -> dict[str, Any]:
-    """A whole shell, every default written out, for a design that has none yet."""
+    """A whole shell, every default written out, for a design that has none yet.
+
+    Parameters
+    ----------
+    placed : Placement
+        Place and size of a box that fits.
+
+    Returns
+    -------
+    dict
+        A shell as the document writes it.
+    """
     return BoxShell.model_validate(placed).model_dump(mode="json")
 
 

@@ -44,7 +44,20 @@ class Gap:
 
 
 def needed_mm(clearance: Clearance, rules: HouseRules) -> float:
-    """Least gap for a clearance [mm]: the typed one, else the house rule of its kind."""
+    """Least gap for a clearance [mm]: the typed one, else the house rule of its kind.
+
+    Parameters
+    ----------
+    clearance : Clearance
+        Kind, and the gap typed for it.
+    rules : HouseRules
+        House rules.
+
+    Returns
+    -------
+    float
+        Gap [mm].
+    """
     return clearance.mm if clearance.mm is not None else rules.clearances_mm[clearance.kind]
 
 

@@ -63,7 +63,18 @@ class _Stance:
 
 
 def upright(axis: int) -> _Stance:
-    """Moved along an axis, the other two across the opening in their order."""
+    """Moved along an axis, the other two across the opening in their order.
+
+    Parameters
+    ----------
+    axis : int
+        0, 1 or 2: x, y or z.
+
+    Returns
+    -------
+    _Stance
+        A stance with nothing turned.
+    """
     first, second = np.delete(np.eye(3), axis, axis=0)
     return _Stance(np.eye(3)[axis], first, second)
 

@@ -26,14 +26,38 @@ SHRUNK: dict[Direction, str] = {
 
 
 def directions(shell: AnyShell) -> list[Direction]:
-    """The directions a kind of shell can grow in."""
+    """The directions a kind of shell can grow in.
+
+    Parameters
+    ----------
+    shell : AnyShell
+        Any shell.
+
+    Returns
+    -------
+    list of Direction
+        One to three of them.
+    """
     if isinstance(shell, CylinderShell):
         return [("length", "width", "height")["xyz".index(shell.axis)], "diameter"]
     return ["length", "width", "height"]
 
 
 def size_along(shell: AnyShell, direction: Direction) -> float:
-    """The size of a body's bounding box along a direction as the design writes it [mm]."""
+    """The size of a body's bounding box along a direction as the design writes it [mm].
+
+    Parameters
+    ----------
+    shell : AnyShell
+        Any shell.
+    direction : Direction
+        Length, width, height or diameter.
+
+    Returns
+    -------
+    float
+        Size [mm].
+    """
     if isinstance(shell, BoxShell):
         return float(getattr(shell, f"{direction}_mm"))
     if isinstance(shell, CylinderShell):
@@ -45,6 +69,20 @@ def resized(shell: AnyShell, direction: Direction, size_mm: float) -> dict[str, 
     """Fields of the shell to set for a new size along a direction.
 
     A profile is stretched: corners about its low edge, the rise of rolled edges in proportion.
+
+    Parameters
+    ----------
+    shell : AnyShell
+        Any shell.
+    direction : Direction
+        Length, width, height or diameter.
+    size_mm : float
+        New size [mm].
+
+    Returns
+    -------
+    dict
+        Fields with their new values.
     """
     if isinstance(shell, BoxShell):
         return {f"{direction}_mm": size_mm}
@@ -59,7 +97,22 @@ def resized(shell: AnyShell, direction: Direction, size_mm: float) -> dict[str, 
 
 
 def stretched(shell: ProfileShell, across: float, up: float) -> list[dict[str, Value]]:
-    """A profile's corners stretched about its lowest, leftmost place; rolled edges keep their share of the chord."""
+    """A profile's corners stretched about its lowest, leftmost place; rolled edges keep their share of the chord.
+
+    Parameters
+    ----------
+    shell : ProfileShell
+        A profile.
+    across : float
+        Factor along its first axis.
+    up : float
+        Factor along its second.
+
+    Returns
+    -------
+    list of dict[str, Value]
+        Corners as the document writes them.
+    """
     foot = min(c.across_mm for c in shell.corners), min(c.up_mm for c in shell.corners)
     found: list[dict[str, Value]] = []
     places = [(foot[0] + (c.across_mm - foot[0]) * across, foot[1] + (c.up_mm - foot[1]) * up) for c in shell.corners]
@@ -79,6 +132,18 @@ def _chord(shell: ProfileShell, a: int, b: int) -> float:
 
 def changed(shell: AnyShell, fields: dict[str, Any]) -> AnyShell:
     """The shell with some fields set, checked.
+
+    Parameters
+    ----------
+    shell : AnyShell
+        Any shell.
+    fields : dict
+        Their new values.
+
+    Returns
+    -------
+    AnyShell
+        A new shell.
 
     Raises
     ------

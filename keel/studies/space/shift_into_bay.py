@@ -24,7 +24,26 @@ def slide_into(position_mm: float, size_mm: float, low_mm: float, high_mm: float
 
 
 def slid_into_bay(design: Design, workshop: Workshop, axis: int, position_mm: float, overall_mm: float) -> float:
-    """`slide_into` along one axis of a design's free bay; unchanged where no bay is known."""
+    """`slide_into` along one axis of a design's free bay; unchanged where no bay is known.
+
+    Parameters
+    ----------
+    design : Design
+        The design.
+    workshop : Workshop
+        House rules, machines and stock.
+    axis : int
+        0, 1 or 2: x, y or z.
+    position_mm : float
+        Low end of the body [mm].
+    overall_mm : float
+        Its size with all that stands out [mm].
+
+    Returns
+    -------
+    float
+        Low end [mm].
+    """
     if design.bay is None:
         return position_mm
     free = free_box(design.bay, workshop.rules)

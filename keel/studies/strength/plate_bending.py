@@ -96,6 +96,26 @@ def panel_deflection_mm(
 
     Parameters as for `panel_stress_mpa`; `youngs_modulus_gpa` is E [GPa].
 
+    Parameters
+    ----------
+    pressure_kpa : float
+        Even pressure q [kPa].
+    first_mm : float
+        One side [mm].
+    second_mm : float
+        The other [mm]; b is the shorter.
+    thickness_mm : float
+        t [mm].
+    youngs_modulus_gpa : float
+        E [GPa].
+    edges : Edges
+        How the edges are held.
+
+    Returns
+    -------
+    float
+        Deflection [mm].
+
     References
     ----------
     As for `panel_stress_mpa`.
@@ -106,7 +126,22 @@ def panel_deflection_mm(
 
 
 def fuel_head_kpa(density_kg_per_l: float, depth_mm: float, extra_g: float) -> float:
-    """Pressure under a depth of fuel with extra vertical acceleration [kPa]: ρ (g + a) d, the hydrostatic law."""
+    """Pressure under a depth of fuel with extra vertical acceleration [kPa]: ρ (g + a) d, the hydrostatic law.
+
+    Parameters
+    ----------
+    density_kg_per_l : float
+        Of the fuel [kg/L].
+    depth_mm : float
+        d [mm].
+    extra_g : float
+        Upward acceleration beside gravity [g].
+
+    Returns
+    -------
+    float
+        Pressure [kPa].
+    """
     return density_kg_per_l * STANDARD_GRAVITY * (1 + extra_g) * depth_mm / 1000
 
 
@@ -122,6 +157,11 @@ def pushed_kpa(density_kg_per_l: float, depth_mm: float, run_mm: float, push_g: 
     push_g : float
         Acceleration that presses the fuel on it, along L [g].
 
+    Returns
+    -------
+    float
+        Pressure [kPa].
+
     References
     ----------
     Derived: hydrostatics in the frame of a brimful cell, where pressure rises along the steady specific force. A blow
@@ -136,6 +176,22 @@ def round_plate_stress_mpa(
     """Greatest bending stress of a round flat plate under even pressure [MPa].
 
     σ = k q R²/t² with k = 3/4 clamped, 3 (3 + ν)/8 = 1.2375 simply supported (ν = 0.3); small deflections.
+
+    Parameters
+    ----------
+    pressure_kpa : float
+        Even pressure q [kPa].
+    radius_mm : float
+        R [mm].
+    thickness_mm : float
+        t [mm].
+    edges : Held
+        How the edge is held.
+
+    Returns
+    -------
+    float
+        Stress [MPa].
 
     References
     ----------
@@ -154,6 +210,24 @@ def round_plate_deflection_mm(
 ) -> float:
     """Deflection in the middle of a round flat plate [mm]: 3 (1 − ν²) q R⁴/(16 E t³), or (5 + ν)/(1 + ν) times that.
 
+    Parameters
+    ----------
+    pressure_kpa : float
+        Even pressure q [kPa].
+    radius_mm : float
+        R [mm].
+    thickness_mm : float
+        t [mm].
+    youngs_modulus_gpa : float
+        E [GPa].
+    edges : Held
+        How the edge is held.
+
+    Returns
+    -------
+    float
+        Deflection [mm].
+
     References
     ----------
     Timoshenko and Woinowsky-Krieger, Theory of Plates and Shells (1959), articles 16 and 17.
@@ -168,6 +242,18 @@ def large_deflection_mm(deflection_mm: float, thickness_mm: float) -> float:
 
     Solves w + c w³/t² = w₀ for the small-deflection figure w₀, with c of a clamped plate held in at its edges; a guide
     beside the other figure.
+
+    Parameters
+    ----------
+    deflection_mm : float
+        By the small-deflection formula, w₀ [mm].
+    thickness_mm : float
+        t [mm].
+
+    Returns
+    -------
+    float
+        Deflection w [mm].
 
     References
     ----------

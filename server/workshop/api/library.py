@@ -7,7 +7,8 @@ from keel.design.faults import Fault
 from keel.design.gauge import SenderPart
 from keel.design.ports import PortPart
 from keel.design.pumps import Pump
-from keel.formats.library import parts_csv, pumps_csv, read_parts, read_pumps, read_senders, senders_csv
+from keel.formats.library import pumps_csv, read_pumps, read_senders, senders_csv
+from keel.formats.part_library import parts_csv, read_parts
 from server.http.errors import ErrorOut, refused
 from server.workshop.guard import Request, anyone
 

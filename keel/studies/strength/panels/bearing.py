@@ -25,6 +25,30 @@ def rectangle(
     shell: BoxShell | ProfileShell | CylinderShell,
     loads: Loads,
 ) -> Panel:
+    """A flat rectangular panel under the pressure on it; a swage makes two of it.
+
+    Parameters
+    ----------
+    face : Face
+        The face it is, with the pressure on it.
+    sides : (float, float)
+        First and second side [mm].
+    edges : sequence of PanelEdge
+        How each of the four is held, unless the design says otherwise.
+    shell : BoxShell or ProfileShell or CylinderShell
+        It belongs to: swages and edges typed.
+    loads : Loads
+        Pressures, metal and what is allowed.
+
+    Returns
+    -------
+    Panel
+        Stress, deflection and factors.
+
+    References
+    ----------
+    As for `panel_stress_mpa` and `panel_deflection_mm`.
+    """
     edges = typed_edges(shell, face.name, edges)
     swaged = face.name in shell.swages
     first, second = sides
@@ -73,7 +97,30 @@ def stretched(
     load: tuple[float, Words],
     loads: Loads,
 ) -> Panel:
-    """What bears by being stretched: its stress goes with the pressure and against the thickness."""
+    """What bears by being stretched: its stress goes with the pressure and against the thickness.
+
+    Parameters
+    ----------
+    name : str
+        Its name.
+    what : str
+        How it bears, in words.
+    sides : (float, float)
+        Both sides [mm].
+    thick : float
+        Thickness [mm].
+    stress : float
+        Stress under the load [MPa].
+    load : (float, Words)
+        Pressure [kPa] and what it comes from.
+    loads : Loads
+        Pressures and what they come from.
+
+    Returns
+    -------
+    Panel
+        Stress and factors.
+    """
     allowed = loads.allowed_mpa
     return Panel(
         name=name,

@@ -12,7 +12,22 @@ from keel.studies.strength.panels.panel import OVER, Panel, PanelEdge, edge_at
 
 
 def stations(features: Sequence[Feature], axis: int, size_mm: float) -> list[tuple[float, str]]:
-    """Where plates brace the sheet along x (0) or y (1): places from the low end [mm] and names, both ends counted."""
+    """Where plates brace the sheet along x (0) or y (1): places from the low end [mm] and names, both ends counted.
+
+    Parameters
+    ----------
+    features : sequence of Feature
+        The shell's.
+    axis : int
+        0 or 1: x or y.
+    size_mm : float
+        Of the body along it [mm].
+
+    Returns
+    -------
+    list of tuple[float, str]
+        In order from the low end.
+    """
     plates = [f for f in features if isinstance(f, Partition) or (isinstance(f, Baffle) and f.top_gap_mm == 0)]
     inner = sorted((f.at_mm, f.name) for f in plates if "xy".index(f.axis) == axis)
     return [(0.0, ""), *inner, (size_mm, "")]

@@ -82,7 +82,18 @@ def typed_edges(
 
 
 def how_held(panel: Panel) -> str:
-    """How a panel's edges are held, in words."""
+    """How a panel's edges are held, in words.
+
+    Parameters
+    ----------
+    panel : Panel
+        A flat panel.
+
+    Returns
+    -------
+    str
+        A phrase.
+    """
     by = {held: [edge.beside for edge in panel.edges if edge.held == held] for held in HELD}
     if not panel.edges:
         return "stretched, not bent"
