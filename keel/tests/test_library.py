@@ -49,7 +49,7 @@ class Described(TestCase):
     """Functions that a room lends to others."""
 
     def test_each_says_what_it_takes_and_gives(self) -> None:
-        """Rules and remedies are called by their registry alone and share one signature."""
+        """But a station's rules and remedies: they share one signature, and it is described with the registry."""
         lent = {
             (name.name, lender)
             for room, module in sources()
@@ -57,7 +57,7 @@ class Described(TestCase):
             if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("keel.")
             for lender in ["/".join((node.module or "").split(".")[1:-1]) or "."]
             for name in node.names
-            if lender != room
+            if lender != room and not lender.startswith("stations/")
         }
         silent, seen = [], 0
         for room, module in sources():
@@ -69,7 +69,7 @@ class Described(TestCase):
                 described, gives = ast.get_docstring(function) or "", ast.unparse(function.returns)
                 if function.args.args and "Parameters\n---" not in described:
                     silent.append(f"{room}: {function.name} takes")
-                if gives != "None" and "Returns\n---" not in described:
+                if gives not in ("None", "NoReturn") and "Returns\n---" not in described:
                     silent.append(f"{room}: {function.name} gives")
         self.assertGreater(seen, 100)
         self.assertEqual(silent, [])

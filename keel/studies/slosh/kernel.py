@@ -149,6 +149,32 @@ def noted(spells: Array, found: int, begin: float, end: float) -> int:
 
 
 @compiled
+def begun(rooms: Rooms, surge: float, volumes: Array, force: Array) -> State:
+    """Where everything is at the start, the surge tank full."""
+    count, bodies = len(rooms.capacity), len(rooms.plan)
+    state = State(
+        volumes.copy(),
+        np.zeros((count, 3)),
+        np.ones(count),
+        np.zeros(count),
+        np.ones(count),
+        np.zeros((bodies, 2)),
+        np.zeros((bodies, 2)),
+        np.arange(count),
+        np.full(1, surge),
+        np.zeros(5),
+    )
+    state.lagging[:] = force[:2]
+    return state
+
+
+@compiled
+def between(values: Array, n: int, after: int, share: float) -> float:
+    """A share of the way from one of the log's values to another."""
+    return float(values[n] + share * (values[after] - values[n]))
+
+
+@compiled
 def run(
     rooms: Rooms,
     ways: Ways,
@@ -192,21 +218,8 @@ def run(
         As `State.sums` [mm³].
     """
     count, times = len(rooms.capacity), len(forces)
-    state = State(
-        volumes.copy(),
-        np.zeros((count, 3)),
-        np.ones(count),
-        np.zeros(count),
-        np.ones(count),
-        np.zeros((len(rooms.plan), 2)),
-        np.zeros((len(rooms.plan), 2)),
-        np.arange(count),
-        np.full(1, feeds.surge),
-        np.zeros(5),
-    )
+    state = begun(rooms, feeds.surge, volumes, forces[0])
     view = view_of(rooms)
-    for i in range(len(rooms.plan)):
-        state.lagging[i] = forces[0, :2]
     held, planes = np.empty((times, count)), np.empty((times, count, 4))
     depths, surge = np.empty((times, len(feeds.pickup_in))), np.empty(times)
     spells, found, since = np.empty((MOST_SPELLS, 2)), 0, -1.0
@@ -228,9 +241,7 @@ def run(
             if n + 1 == times:
                 break
             pass_between(rooms, ways, state, step, flows, last, limits, centre)
-            draw = draws[n] + share * (draws[after] - draws[n])
-            back = backs[n] + share * (backs[after] - backs[n])
-            fed = feed(feeds, state, draw, back, step)
+            fed = feed(feeds, state, between(draws, n, after, share), between(backs, n, after, share), step)
             now = crossed(before, margin, (n * steps + part) * step, step)
             if not fed and since < 0:
                 since = now
