@@ -17,7 +17,9 @@ from keel.studies.liquid.draining import Remainder
 Ring = list[tuple[float, float]]
 ViewName = Literal["plan", "elevation", "end"]
 SHARP = np.cos(np.radians(20.0))
-"""Faces that meet at less than 20° show no edge between them."""
+"""Faces that meet at less than 20° show no edge between them, but where one is seen edge-on."""
+EDGE_ON = 1e-6
+"""A wall that is looked along, by its normal's share in that direction."""
 MOST_EDGES = 140
 STAND_OFF_MM = 0.05
 LEAST_LINE_MM = 0.5
@@ -73,12 +75,27 @@ def views(solids: Solids) -> list[View]:
     list of View
         One a direction, with outlines and edges [mm].
     """
-    edges = sharp_edges(solids.outer_mesh)
-    return [_view(name, solids, edges) for name in LOOKING]
+    joints = _joints(solids.outer_mesh)
+    return [_view(name, solids, joints.drawn(along)) for name, (_, _, along, _) in LOOKING.items()]
 
 
-def sharp_edges(mesh: Mesh) -> Array:
-    """The longest edges where faces meet at 20° or more, shape (n, 2, 3)."""
+@dataclass(frozen=True, slots=True)
+class Joints:
+    """Where two triangles of a surface meet: both ends [mm], both normals, and the cosine between these."""
+
+    ends: Array
+    normals: Array
+    bend: Array
+
+    def drawn(self, along: int) -> Array:
+        """Ends of the longest edges that a view along an axis draws: corners, and where a round runs out in a wall."""
+        edge_on = np.abs(self.normals[:, :, along]) < EDGE_ON
+        found = self.ends[(self.bend < SHARP) | (edge_on[:, 0] != edge_on[:, 1])]
+        longest = np.argsort(-np.linalg.norm(found[:, 1] - found[:, 0], axis=1))[:MOST_EDGES]
+        return np.asarray(found[longest])
+
+
+def _joints(mesh: Mesh) -> Joints:
     sizes = np.linalg.norm(mesh.area_vectors, axis=1, keepdims=True)
     normals = np.divide(mesh.area_vectors, sizes, out=np.zeros_like(mesh.area_vectors), where=sizes > 0)
     t = mesh.triangles
@@ -86,10 +103,9 @@ def sharp_edges(mesh: Mesh) -> Array:
     faces = np.tile(np.arange(len(t)), 3)
     order = np.lexsort(np.sort(pairs, axis=1).T)
     first, second = order[0::2], order[1::2]
-    bend = np.einsum("ij,ij->i", normals[faces[first]], normals[faces[second]])
-    found = mesh.points[pairs[first[bend < SHARP]]]
-    longest = np.argsort(-np.linalg.norm(found[:, 1] - found[:, 0], axis=1))[:MOST_EDGES]
-    return np.asarray(found[longest])
+    both = np.stack([normals[faces[first]], normals[faces[second]]], axis=1)
+    bend = np.einsum("ij,ij->i", both[:, 0], both[:, 1])
+    return Joints(mesh.points[pairs[first]], both, bend)
 
 
 def silhouette(solid: Manifold, name: ViewName) -> list[Ring]:

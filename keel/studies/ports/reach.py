@@ -12,7 +12,7 @@ from keel.design.workshop import HouseRules
 from keel.solid.solids import Solids
 from keel.studies.liquid.draining import inlet_off_mm, seat_height, short_by_mm
 from keel.studies.ports.hung_solids import floor_under, hanging, names_outside
-from keel.studies.result import Words, words
+from keel.studies.result import Words, in_words, words
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,25 +125,26 @@ def _cut_sheet(hanger: Hanger, bracket: float, tube: float, drop: float, rules: 
         steps.append(CutStep("bracket", bracket, how, False))
     if hanger.grip_mm:
         steps.append(CutStep("clamps", None, words("slide both on before the tube's second end is pushed home"), True))
-    said = (
-        "{drop_mm} from seat to inlet less bracket {bracket_mm}, pump {pump_mm} and strainer {strainer_mm}, "
-        "and {grip_mm} in each clamp"
-    )
-    if hanger.sprung:
-        said += "; {sleeve_mm} of it squeezes the sleeve"
-    how = words(
-        said,
-        drop_mm=drop,
-        bracket_mm=bracket,
-        pump_mm=hanger.pump_mm,
-        strainer_mm=hanger.strainer_mm,
-        grip_mm=hanger.grip_mm,
-        sleeve_mm=rules.sleeve_mm,
-    )
-    steps.append(CutStep("tube", tube, how, False))
+    steps.append(CutStep("tube", tube, _tube_sum(hanger, bracket, drop, rules), False))
     if hanger.strainer_mm:
         steps.append(CutStep("strainer", None, words("push on last, pull on it: it must not come off"), True))
     return steps
+
+
+def _tube_sum(hanger: Hanger, bracket: float, drop: float, rules: HouseRules) -> Words:
+    """How a tube's length comes about; what the hanger doesn't have isn't named."""
+    parts = {"bracket": bracket, "pump": hanger.pump_mm, "strainer": hanger.strainer_mm}
+    less = in_words([f"{name} {{{name}_mm}}" for name, size in parts.items() if size])
+    said = "{drop_mm} from seat to inlet"
+    if less:
+        said += f" less {less}"
+    if hanger.grip_mm:
+        said += ", with {grip_mm} more in each clamp"
+    if hanger.sprung:
+        said += "; {sleeve_mm} of it squeezes the sleeve"
+    sizes = {f"{name}_mm": size for name, size in parts.items()}
+    values = {"drop_mm": drop, **sizes, "grip_mm": hanger.grip_mm, "sleeve_mm": rules.sleeve_mm}
+    return Words(said, {name: value for name, value in values.items() if f"{{{name}}}" in said})
 
 
 def hung(solids: Solids, ports: Sequence[Port]) -> list[Hung]:

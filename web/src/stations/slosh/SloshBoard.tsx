@@ -178,10 +178,12 @@ function Playback({ end, onPicture }: { end: number; onPicture: () => void }) {
         max={end}
         step={0.02}
         onChange={(_, value) => useRun.setState({ playing: false, at: value as number })}
-        sx={{ ml: 2 }}
+        sx={{ ml: 2, minWidth: 80 }}
       />
-      <Box sx={{ minWidth: 70, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>{units.number(at, 2)} s</Box>
-      <Button onClick={onPicture} sx={{ whiteSpace: 'nowrap' }}>
+      <Box sx={{ minWidth: 70, flexShrink: 0, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>
+        {units.number(at, 2)} s
+      </Box>
+      <Button onClick={onPicture} sx={{ whiteSpace: 'nowrap', flexShrink: 0 }}>
         Download the picture
       </Button>
     </Box>
