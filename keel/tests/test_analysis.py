@@ -106,7 +106,8 @@ class Reused(TestCase):
             patch = data.draw(st.sampled_from([patch for kind in EDITS.values() for patch in kind]), "patch")
             shop = Workshop.model_validate(data.draw(st.sampled_from(SHOPS), "shop"))
             look = data.draw(st.sampled_from(LOOKS), "look") | {"remedies": data.draw(st.booleans(), "rested")}
-            subject = apply(subject, patch)
+            if subject.bay is not None or not patch.get("bay"):
+                subject = apply(subject, patch)
             showing = Showing.model_validate(look)
             try:
                 fresh = evaluate(subject, shop, showing)

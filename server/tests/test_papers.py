@@ -19,7 +19,16 @@ from server.tests.helpers import BOX, ApiTestCase
 
 HALF_FIGURE = 1.25
 """Half the width of a figure on the face [points]."""
-POT = {"kind": "pot", "id": "pot", "name": "pot", "a_mm": 100.0, "b_mm": 100.0, "long_mm": 150.0, "wide_mm": 120.0}
+POT = {
+    "kind": "pot",
+    "id": "pot",
+    "name": "pot",
+    "a_mm": 100.0,
+    "b_mm": 100.0,
+    "long_mm": 150.0,
+    "wide_mm": 120.0,
+    "high_mm": 90.0,
+}
 PLATES = [
     {"kind": "baffle", "id": f"b{n}", "name": f"plate {n}", "at_mm": 300.0 + 60 * n, "flange_mm": 15.0}
     for n in range(6)
@@ -193,7 +202,7 @@ class Papers(ApiTestCase):
     def test_parts_inside_have_pages_of_their_own(self) -> None:
         """Six to a page, each with its flat sizes and note as evaluated; the first page has the shell's alone."""
         shell: dict[str, Any] = BOX["shell"]
-        tank = self.made(shell=shell | {"features": [POT | {"high_mm": 90.0}, *PLATES]})
+        tank = self.made(shell=shell | {"features": [POT, *PLATES]})
         document = tank.current().design().model_dump(mode="json")
         parts = self.viewer("POST", "evaluate", {"design": document})[1]["sheet"]["unfolded"]["parts"]
         pages = self.pages("job-sheet.pdf", tank)
