@@ -135,9 +135,9 @@ class Papers(ApiTestCase):
         self.job.save()
         seat = {
             "kind": "flange",
-            "hole_mm": 120.0,
-            "outer_mm": 160.0,
-            "bolt_circle_mm": 140.0,
+            "hole_mm": 80.0,
+            "outer_mm": 120.0,
+            "bolt_circle_mm": 100.0,
             "bolts": 10,
             "bolt_mm": 6.5,
         }
