@@ -34,7 +34,8 @@ class CountingRunner(DiscoverRunner):
 
     def suite_result(self, suite: Any, result: TextTestResult, **kwargs: Any) -> int:
         """Count, and remember the count for the end of the run."""
-        wrong = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
+        failures = [test for test, _ in (*result.failures, *result.errors)] + list(result.unexpectedSuccesses)
+        wrong = len({getattr(test, "test_case", test).id() for test in failures})
         skipped = len(result.skipped)
         for took, name in sorted(getattr(result, "took", []), reverse=True)[:SLOWEST]:
             print(f"{took:7.1f} s  {name}")
