@@ -1,16 +1,19 @@
 """What stands in a cell of a library's table."""
 
-from collections.abc import Mapping
-from typing import Any
+from collections.abc import Callable, Mapping
+from typing import Any, TypeVar
+
+from pydantic import ValidationError
 
 from keel.design.faults import Fault
-from keel.formats.table import problem
+from keel.formats.table import Row, Table, problem
 from keel.reference.quantities import QUANTITIES, UnitSet
 
 DIGITS = ".12g"
 """Sizes go out with all the digits they have."""
 
 Path = tuple[str, ...]
+Kept = TypeVar("Kept")
 
 
 def said(value: Any, units: UnitSet = "mm_l") -> str:
@@ -55,23 +58,34 @@ def listed(cell: Any) -> list[str]:
     return [item.strip() for item in str(cell or "").split(";") if item.strip()]
 
 
-def invalid_row(number: int, details: Any, paths: Mapping[str, Path]) -> Fault:
-    """What a validation error says, with its row and column.
+def kept_rows(table: Table, kept: Callable[[Row], Kept], paths: Mapping[str, Path]) -> tuple[list[Kept], list[Fault]]:
+    """What a table's rows stand for, and every problem with its row and column; good rows are kept.
 
     Parameters
     ----------
-    number : int
-        The row.
-    details : Any
-        An error as pydantic lists it.
+    table : Table
+        As read.
+    kept : callable
+        Makes one of a row, or raises pydantic's error.
     paths : mapping
         Where each column stands in the document; a field that isn't there is its own column.
 
     Returns
     -------
-    Fault
-        Naming row, column, value and limit.
+    (list[Kept], list[Fault])
+        In the table's order; and what is wrong with the others.
     """
+    problems, found = list(table.problems), []
+    for number, row in table.rows.items():
+        try:
+            found.append(kept(row))
+        except ValidationError as error:
+            problems += [_invalid_row(number, details, paths) for details in error.errors()]
+    return found, problems
+
+
+def _invalid_row(number: int, details: Any, paths: Mapping[str, Path]) -> Fault:
+    """What a validation error says, with its row and column."""
     context = details.get("ctx") or {}
     value = details.get("input")
     met = context.get("tag") or ("" if isinstance(value, dict) else str(value))

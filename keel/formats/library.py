@@ -8,8 +8,8 @@ from pydantic import ValidationError
 from keel.design.faults import Fault
 from keel.design.gauge import SenderPart, SwingArm
 from keel.design.pumps import Pump
-from keel.formats.cells import invalid_row, listed, said
-from keel.formats.table import Kind, problem, read_table, written
+from keel.formats.cells import kept_rows, listed, said
+from keel.formats.table import Kind, Row, problem, read_table, written
 from keel.reference.fuels import FuelName
 from keel.reference.quantities import UnitSet
 
@@ -169,14 +169,10 @@ def read_senders(content: bytes) -> tuple[list[SenderPart], list[Fault]]:
     (list[SenderPart], list[Fault])
         Senders, and what is wrong with the others.
     """
-    table = read_table(content, SENDER_COLUMNS, SENDER_MORE)
-    problems, senders = list(table.problems), []
-    for number, row in table.rows.items():
-        action = {key: row[key] for key in ("kind", *ARM_SIZES, "length_mm") if row.get(key) is not None}
-        sender: dict[str, Any] = {key: row[key] for key in ("name", "ohms_empty", "ohms_full")} | {"action": action}
-        sender["fuels"] = listed(row.get("fuels"))
-        try:
-            senders.append(SenderPart.model_validate(sender))
-        except ValidationError as error:
-            problems += [invalid_row(number, details, {}) for details in error.errors()]
-    return senders, problems
+    return kept_rows(read_table(content, SENDER_COLUMNS, SENDER_MORE), _sender, {})
+
+
+def _sender(row: Row) -> SenderPart:
+    action = {key: row[key] for key in ("kind", *ARM_SIZES, "length_mm") if row.get(key) is not None}
+    sender: dict[str, Any] = {key: row[key] for key in ("name", "ohms_empty", "ohms_full")} | {"action": action}
+    return SenderPart.model_validate(sender | {"fuels": listed(row.get("fuels"))})

@@ -1,15 +1,13 @@
 """The workshop's parts as CSV, out and in."""
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from typing import Any
-
-from pydantic import ValidationError
 
 from keel.design.faults import Fault
 from keel.design.ports import PortPart
-from keel.formats.cells import Path, invalid_row, listed, said
-from keel.formats.table import Kind, read_table, written
+from keel.formats.cells import Path, kept_rows, listed, said
+from keel.formats.table import Kind, Row, read_table, written
 from keel.reference.quantities import QUANTITIES, UnitSet
 
 PART_COLUMNS: dict[str, Kind] = {"name": "text", "role": "text"}
@@ -82,25 +80,18 @@ def read_parts(content: bytes) -> tuple[list[PortPart], list[Fault]]:
     (list[PortPart], list[Fault])
         Parts, and what is wrong with the others.
     """
-    table = read_table(content, PART_COLUMNS, PART_MORE)
-    problems, parts = list(table.problems), []
-    for number, row in table.rows.items():
-        try:
-            parts.append(PortPart.model_validate(_part(row)))
-        except ValidationError as error:
-            problems += [invalid_row(number, details, PART_PATHS) for details in error.errors()]
-    return parts, problems
+    return kept_rows(read_table(content, PART_COLUMNS, PART_MORE), _part, PART_PATHS)
 
 
-def _part(row: Mapping[str, Any]) -> dict[str, Any]:
-    """A row as a part's document; what no column is filled in for isn't there."""
+def _part(row: Row) -> PortPart:
+    """The part of a row; what no column is filled in for isn't there."""
     part: dict[str, Any] = {}
     for column, path in PART_PATHS.items():
         if row.get(column) is not None:
             *above, name = path
             under = part.setdefault(above[0], {}) if above else part
             under[name] = _meant(column, row[column])
-    return part
+    return PortPart.model_validate(part)
 
 
 def _meant(column: str, cell: Any) -> Any:

@@ -11,6 +11,7 @@ from keel.formats.headings import as_kept, in_units
 from keel.reference.quantities import UnitSet
 
 Kind = Literal["text", "number", "count"]
+Row = dict[str, str | float | None]
 MOST_ROWS = 100_000
 LONGEST_HEADING = 20_000
 RUN = ("=", "+", "-", "@", "\t", "\r")
@@ -37,7 +38,7 @@ class Column(NamedTuple):
 class Table:
     """Rows that could be read, by their number in the file, and what was wrong with the others."""
 
-    rows: dict[int, dict[str, str | float | None]] = field(default_factory=dict)
+    rows: dict[int, Row] = field(default_factory=dict)
     problems: list[Fault] = field(default_factory=list)
 
 

@@ -1,4 +1,4 @@
-import { MenuItem, TextField } from '@mui/material'
+import { FormControlLabel, MenuItem, Switch, TextField } from '@mui/material'
 import { parseBore } from '../units/bore'
 import type { Parsed } from '../units/length'
 import type { Ending } from '../units/quantity'
@@ -112,6 +112,22 @@ export function FlowField(props: Common) {
       parse={units.parseFlow}
     />
   )
+}
+
+/** On or off. */
+export function Toggle({
+  label,
+  checked,
+  disabled = false,
+  onChange,
+}: {
+  label: string
+  checked: boolean
+  disabled?: boolean
+  onChange: (checked: boolean) => void
+}) {
+  const control = <Switch checked={checked} disabled={disabled} onChange={(event) => onChange(event.target.checked)} />
+  return <FormControlLabel control={control} label={label} />
 }
 
 /** Yes, no, or not looked at yet. */

@@ -70,33 +70,26 @@ function FirstSizes() {
   )
 }
 
+const SIZES = [
+  ['length_mm', 'Length, rear to front'],
+  ['width_mm', 'Width, right to left'],
+  ['height_mm', 'Height, floor to roof'],
+] as const
+
 function Measured({ bay, findings }: { bay: Bay; findings: ReactNode }) {
   const readOnly = useWork((work) => work.readOnly)
-  const size = (name: 'length_mm' | 'width_mm' | 'height_mm') => (value: number | null) =>
-    value !== null && setBay({ [name]: value })
   return (
     <>
-      <LengthField
-        label="Length, rear to front"
-        value={bay.length_mm}
-        onCommit={size('length_mm')}
-        fault={useFault('bay.length_mm')}
-        disabled={readOnly}
-      />
-      <LengthField
-        label="Width, right to left"
-        value={bay.width_mm}
-        onCommit={size('width_mm')}
-        fault={useFault('bay.width_mm')}
-        disabled={readOnly}
-      />
-      <LengthField
-        label="Height, floor to roof"
-        value={bay.height_mm}
-        onCommit={size('height_mm')}
-        fault={useFault('bay.height_mm')}
-        disabled={readOnly}
-      />
+      {SIZES.map(([name, label]) => (
+        <LengthField
+          key={name}
+          label={label}
+          value={bay[name]}
+          path={`bay.${name}`}
+          disabled={readOnly}
+          onCommit={(mm) => mm !== null && setBay({ [name]: mm })}
+        />
+      ))}
       <FitButton />
       {findings}
       <Typography variant="h2">Keep-outs</Typography>

@@ -1,11 +1,11 @@
-import { Alert, Box, Button, FormControlLabel, Switch, TextField, Typography } from '@mui/material'
+import { Alert, Box, Button, TextField, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import * as declared from '../../api/declared'
 import type { Bay, KeepOut } from '../../api/model'
 import { changeKeepOut, setBay } from '../../drawing/edits'
-import { Choice, LengthField } from '../../fields/fields'
+import { Choice, LengthField, Toggle } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useFault } from '../../work/store'
 import { ClearanceFields } from './ClearanceFields'
@@ -127,15 +127,11 @@ export function KeepOutFields({
         disabled={readOnly}
         onChange={(clearance) => set({ clearance })}
       />
-      <FormControlLabel
-        control={
-          <Switch
-            checked={keepOut.planned}
-            disabled={readOnly}
-            onChange={(event) => set({ planned: event.target.checked })}
-          />
-        }
+      <Toggle
         label="Planned, not fitted yet"
+        checked={keepOut.planned}
+        disabled={readOnly}
+        onChange={(planned) => set({ planned })}
       />
       <Button
         disabled={readOnly}

@@ -1,8 +1,8 @@
-import { Box, FormControlLabel, Switch, TextField, Typography } from '@mui/material'
+import { Box, TextField, Typography } from '@mui/material'
 import { type ReactNode, useState } from 'react'
 import * as declared from '../../api/declared'
 import type { Brief } from '../../api/model'
-import { Choice, MaybeChoice, QuantityField, ShareField, VolumeField } from '../../fields/fields'
+import { Choice, MaybeChoice, QuantityField, ShareField, Toggle, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useFault, useWork } from '../../work/store'
 import { Folded } from '../Folded'
@@ -30,15 +30,11 @@ export function BriefStation({ findings }: { findings: ReactNode }) {
       />
       <TargetFields brief={brief} readOnly={readOnly} />
       <Reason key={brief.reason} value={brief.reason} disabled={readOnly} />
-      <FormControlLabel
-        control={
-          <Switch
-            checked={brief.is_surge_tank}
-            disabled={readOnly}
-            onChange={(event) => setBrief({ is_surge_tank: event.target.checked })}
-          />
-        }
+      <Toggle
         label="Surge tank"
+        checked={brief.is_surge_tank}
+        disabled={readOnly}
+        onChange={(is_surge_tank) => setBrief({ is_surge_tank })}
       />
       <Against />
       <LinkedTanks />

@@ -1,10 +1,10 @@
-import { Box, Button, FormControlLabel, MenuItem, Switch, TextField, Typography } from '@mui/material'
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import * as declared from '../../api/declared'
 import type { Brief, FittedPump, Pump } from '../../api/model'
-import { FlowField, QuantityField } from '../../fields/fields'
+import { FlowField, QuantityField, Toggle } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
@@ -115,15 +115,11 @@ function PumpRow({
         disabled={readOnly}
         onCommit={(name) => changePump(item.id, { pump: { ...item.pump, name } })}
       />
-      <FormControlLabel
-        control={
-          <Switch
-            checked={item.spare}
-            disabled={readOnly}
-            onChange={(event) => changePump(item.id, { spare: event.target.checked })}
-          />
-        }
+      <Toggle
         label="Spare: on standby, not counted"
+        checked={item.spare}
+        disabled={readOnly}
+        onChange={(spare) => changePump(item.id, { spare })}
       />
       <CurveFields pump={item.pump} readOnly={readOnly} onChange={(pump) => changePump(item.id, { pump })} />
       <Button disabled={readOnly} onClick={() => removePump(item.id)}>

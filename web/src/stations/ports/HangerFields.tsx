@@ -1,9 +1,9 @@
-import { Box, Button, FormControlLabel, Switch, Typography } from '@mui/material'
+import { Box, Button, Typography } from '@mui/material'
 import * as declared from '../../api/declared'
 import type { Port } from '../../api/model'
 import { changePort } from '../../drawing/edits'
 import { labelled } from '../../fields/choices'
-import { Choice, LengthField } from '../../fields/fields'
+import { Choice, LengthField, Toggle } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
@@ -17,6 +17,16 @@ const KINDS = labelled(declared.Hanger.choices.kind, {
   tube: 'plain tube',
   sock: 'tube with a sock',
 })
+
+const LENGTHS = [
+  ['made_for_mm', 'Design depth'],
+  ['extend_mm', 'Extension'],
+  ['bracket_mm', 'Flange to pump'],
+  ['bracket_least_mm', 'Shortest bracket'],
+  ['pump_mm', 'Pump'],
+  ['strainer_mm', 'Strainer'],
+  ['grip_mm', 'Length in each clamp'],
+] as const
 
 /** What hangs from the flange and draws fuel, and the second measurement before it is cut. */
 export function HangerFields({ port, place, readOnly }: { port: Port; place: number; readOnly: boolean }) {
@@ -46,61 +56,28 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
         onChange={(kind) => set({ kind })}
       />
       <Box sx={pair}>
-        <HangerLength
-          hanger={hanger}
-          place={place}
-          name="made_for_mm"
-          label="Design depth"
-          set={set}
-          readOnly={readOnly}
-        />
-        <HangerLength hanger={hanger} place={place} name="extend_mm" label="Extension" set={set} readOnly={readOnly} />
-        <HangerLength
-          hanger={hanger}
-          place={place}
-          name="bracket_mm"
-          label="Flange to pump"
-          set={set}
-          readOnly={readOnly}
-        />
-        <HangerLength
-          hanger={hanger}
-          place={place}
-          name="bracket_least_mm"
-          label="Shortest bracket"
-          set={set}
-          readOnly={readOnly}
-        />
-        <HangerLength hanger={hanger} place={place} name="pump_mm" label="Pump" set={set} readOnly={readOnly} />
-        <HangerLength hanger={hanger} place={place} name="strainer_mm" label="Strainer" set={set} readOnly={readOnly} />
-        <HangerLength
-          hanger={hanger}
-          place={place}
-          name="grip_mm"
-          label="Length in each clamp"
-          set={set}
-          readOnly={readOnly}
-        />
+        {LENGTHS.map(([name, label]) => (
+          <LengthField
+            key={name}
+            label={label}
+            value={hanger[name]}
+            path={`ports.${place}.hanger.${name}`}
+            disabled={readOnly}
+            onCommit={(mm) => mm !== null && set({ [name]: mm })}
+          />
+        ))}
       </Box>
-      <FormControlLabel
-        control={
-          <Switch
-            checked={hanger.sprung}
-            disabled={readOnly}
-            onChange={(event) => set({ sprung: event.target.checked })}
-          />
-        }
+      <Toggle
         label="Sprung sleeve"
+        checked={hanger.sprung}
+        disabled={readOnly}
+        onChange={(sprung) => set({ sprung })}
       />
-      <FormControlLabel
-        control={
-          <Switch
-            checked={hanger.remote}
-            disabled={readOnly}
-            onChange={(event) => set({ remote: event.target.checked })}
-          />
-        }
+      <Toggle
         label="Remote pickup on the floor"
+        checked={hanger.remote}
+        disabled={readOnly}
+        onChange={(remote) => set({ remote })}
       />
       {reach && (
         <Typography variant="body2" data-reach={port.id}>
@@ -127,34 +104,5 @@ export function HangerFields({ port, place, readOnly }: { port: Port; place: num
         Remove the hanger
       </Button>
     </Folded>
-  )
-}
-
-type LengthName =
-  'made_for_mm' | 'extend_mm' | 'bracket_mm' | 'bracket_least_mm' | 'pump_mm' | 'strainer_mm' | 'grip_mm'
-
-function HangerLength({
-  hanger,
-  place,
-  name,
-  label,
-  set,
-  readOnly,
-}: {
-  hanger: Hanger
-  place: number
-  name: LengthName
-  label: string
-  set: (part: Partial<Hanger>) => void
-  readOnly: boolean
-}) {
-  return (
-    <LengthField
-      label={label}
-      value={hanger[name]}
-      path={`ports.${place}.hanger.${name}`}
-      disabled={readOnly}
-      onCommit={(mm) => mm !== null && set({ [name]: mm })}
-    />
   )
 }

@@ -1,7 +1,7 @@
-import { Box, FormControlLabel, Switch, Typography } from '@mui/material'
+import { Box, Typography } from '@mui/material'
 import * as declared from '../../api/declared'
 import type { Port } from '../../api/model'
-import { AskedField, BoreField, MaybeChoice, QuantityField } from '../../fields/fields'
+import { AskedField, BoreField, MaybeChoice, QuantityField, Toggle } from '../../fields/fields'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { changeInner } from './edits'
@@ -83,15 +83,11 @@ export function VentFields({
         disabled={readOnly}
         onChange={(hose) => set({ hose })}
       />
-      <FormControlLabel
-        control={
-          <Switch
-            checked={vent.rollover}
-            disabled={readOnly}
-            onChange={(event) => set({ rollover: event.target.checked })}
-          />
-        }
+      <Toggle
         label="Roll-over valve"
+        checked={vent.rollover}
+        disabled={readOnly}
+        onChange={(rollover) => set({ rollover })}
       />
       {port.role === 'vent' &&
         ASKED.map(([name, label]) => (

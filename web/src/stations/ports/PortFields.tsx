@@ -1,9 +1,9 @@
-import { Box, Button, FormControlLabel, MenuItem, Switch, TextField, Typography } from '@mui/material'
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import * as declared from '../../api/declared'
 import type { Port, PortPart } from '../../api/model'
 import { changePort } from '../../drawing/edits'
-import { Choice, LengthField, QuantityField } from '../../fields/fields'
+import { Choice, LengthField, QuantityField, Toggle } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { useUnits } from '../../units/useUnits'
 import { select, useFaultUnder, useWork } from '../../work/store'
@@ -120,26 +120,18 @@ export function PortRow({
         Angles from forward, to the left, seen from outside. Turn them on the plan by their grips too.
       </Typography>
       {port.role === 'transfer' && (
-        <FormControlLabel
-          control={
-            <Switch
-              checked={port.pumped}
-              disabled={readOnly}
-              onChange={(event) => changePort(port.id, { pumped: event.target.checked })}
-            />
-          }
+        <Toggle
           label="Driven by its own pump"
+          checked={port.pumped}
+          disabled={readOnly}
+          onChange={(pumped) => changePort(port.id, { pumped })}
         />
       )}
-      <FormControlLabel
-        control={
-          <Switch
-            checked={port.capped}
-            disabled={readOnly}
-            onChange={(event) => changePort(port.id, { capped: event.target.checked })}
-          />
-        }
+      <Toggle
         label="Capped, not in use"
+        checked={port.capped}
+        disabled={readOnly}
+        onChange={(capped) => changePort(port.id, { capped })}
       />
       <Button disabled={readOnly} onClick={() => removePort(port.id)}>
         Remove {port.name}

@@ -10,6 +10,7 @@ import { pair } from '../Row'
 import { changeInner, NEW_SEAT } from './edits'
 
 type Seat = NonNullable<Port['seat']>
+type LengthName = 'hole_mm' | 'outer_mm' | 'bolt_circle_mm' | 'bolt_mm' | 'plate_mm'
 const KINDS = labelled(declared.Seat.choices.kind, {
   boss: 'threaded boss',
   flange: 'flange ring with bolts',
@@ -27,6 +28,16 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
       </Button>
     )
   }
+  const length = (name: LengthName, label: string, empty?: string) => (
+    <LengthField
+      label={label}
+      value={seat[name] ?? null}
+      emptyText={empty}
+      path={`ports.${place}.seat.${name}`}
+      disabled={readOnly}
+      onCommit={(mm) => (mm !== null || empty !== undefined) && changeInner(port, 'seat', { [name]: mm })}
+    />
+  )
   return (
     <Folded title={`Seat: ${seat.kind}`}>
       <Choice
@@ -37,28 +48,12 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
         onChange={(kind) => changeInner(port, 'seat', { kind })}
       />
       <Box sx={pair}>
-        <SeatLength port={port} seat={seat} place={place} name="hole_mm" label="Hole" readOnly={readOnly} />
-        <SeatLength port={port} seat={seat} place={place} name="outer_mm" label="Outside" readOnly={readOnly} />
-        <SeatLength
-          port={port}
-          seat={seat}
-          place={place}
-          name="plate_mm"
-          label="Ring thickness"
-          readOnly={readOnly}
-          empty="none"
-        />
+        {length('hole_mm', 'Hole')}
+        {length('outer_mm', 'Outside')}
+        {length('plate_mm', 'Ring thickness', 'none')}
         {seat.kind === 'flange' && (
           <>
-            <SeatLength
-              port={port}
-              seat={seat}
-              place={place}
-              name="bolt_circle_mm"
-              label="Bolt circle"
-              readOnly={readOnly}
-              empty="not said"
-            />
+            {length('bolt_circle_mm', 'Bolt circle', 'not said')}
             <NumberField
               label="Bolts"
               value={seat.bolts ?? null}
@@ -67,15 +62,7 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
               disabled={readOnly}
               onCommit={(bolts) => changeInner(port, 'seat', { bolts })}
             />
-            <SeatLength
-              port={port}
-              seat={seat}
-              place={place}
-              name="bolt_mm"
-              label="Bolt hole"
-              readOnly={readOnly}
-              empty="not said"
-            />
+            {length('bolt_mm', 'Bolt hole', 'not said')}
             <QuantityField
               label="Full torque"
               of="nm"
@@ -101,35 +88,6 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
         Remove the seat
       </Button>
     </Folded>
-  )
-}
-
-function SeatLength({
-  port,
-  seat,
-  place,
-  name,
-  label,
-  readOnly,
-  empty,
-}: {
-  port: Port
-  seat: Seat
-  place: number
-  name: 'hole_mm' | 'outer_mm' | 'bolt_circle_mm' | 'bolt_mm' | 'plate_mm'
-  label: string
-  readOnly: boolean
-  empty?: string
-}) {
-  return (
-    <LengthField
-      label={label}
-      value={seat[name] ?? null}
-      emptyText={empty}
-      path={`ports.${place}.seat.${name}`}
-      disabled={readOnly}
-      onCommit={(mm) => (mm !== null || empty !== undefined) && changeInner(port, 'seat', { [name]: mm })}
-    />
   )
 }
 

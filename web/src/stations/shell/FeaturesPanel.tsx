@@ -1,10 +1,10 @@
-import { Box, Button, FormControlLabel, Switch, TextField, Typography } from '@mui/material'
+import { Box, Button, TextField, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useState } from 'react'
 import * as declared from '../../api/declared'
 import type { Feature, Shell } from '../../api/model'
 import { changeFeature, setShell } from '../../drawing/edits'
-import { Choice, LengthField } from '../../fields/fields'
+import { Choice, LengthField, Toggle } from '../../fields/fields'
 import { BaffleOpenings } from './BaffleOpenings'
 import { freshFeature, NAMES } from './freshFeature'
 import { PotDoors } from './PotDoors'
@@ -278,15 +278,11 @@ function FeatureFields({
       {feature.kind === 'baffle' && <BaffleOpenings baffle={feature} place={place} readOnly={readOnly} />}
       {feature.kind === 'pot' && <PotDoors pot={feature} place={place} readOnly={readOnly} />}
       {feature.kind === 'well' && feature.face === 'roof' && (
-        <FormControlLabel
-          control={
-            <Switch
-              checked={feature.drain}
-              disabled={readOnly}
-              onChange={(event) => set({ drain: event.target.checked })}
-            />
-          }
+        <Toggle
           label="Drain tube for rain"
+          checked={feature.drain}
+          disabled={readOnly}
+          onChange={(drain) => set({ drain })}
         />
       )}
       <Button

@@ -1,8 +1,8 @@
-import { Box, Button, FormControlLabel, Switch, Typography } from '@mui/material'
+import { Box, Button, Typography } from '@mui/material'
 import * as declared from '../../api/declared'
 import type { Schemas } from '../../api/client'
 import { changeFeature } from '../../drawing/edits'
-import { Choice, LengthField } from '../../fields/fields'
+import { Choice, LengthField, Toggle } from '../../fields/fields'
 import { pair } from '../Row'
 
 type Pot = Schemas['Pot']
@@ -47,15 +47,11 @@ export function PotDoors({ pot, place, readOnly }: { pot: Pot; place: number; re
               {field('up_mm', 'Sill above floor')}
               {door.flap && field('crack_mm', 'Opens at a head of')}
             </Box>
-            <FormControlLabel
-              control={
-                <Switch
-                  checked={door.flap}
-                  disabled={readOnly}
-                  onChange={(event) => change({ flap: event.target.checked })}
-                />
-              }
+            <Toggle
               label="Flap: fuel flows in, not out"
+              checked={door.flap}
+              disabled={readOnly}
+              onChange={(flap) => change({ flap })}
             />
             <Button disabled={readOnly} onClick={() => set(pot.doors.filter((_, here) => here !== n))}>
               Remove door {n + 1}

@@ -1,22 +1,11 @@
-import {
-  Alert,
-  Box,
-  Button,
-  FormControlLabel,
-  Switch,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-} from '@mui/material'
+import { Alert, Box, Button, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Schemas } from '../../api/client'
 import type { Lap } from '../../api/model'
 import { sendFile } from '../../api/sendFile'
 import { FileButton } from '../../fields/FileButton'
-import { Choice } from '../../fields/fields'
+import { Choice, Toggle } from '../../fields/fields'
 import { KeptTrace, TriedTrace, type Columns, columnsText } from './LapTrace'
 import { lapsQuery } from './slosh'
 
@@ -139,32 +128,20 @@ export function LapImport({ readOnly, onKept }: { readOnly: boolean; onKept: (id
               onChange={(fuel_unit) => setColumns({ ...columns, fuel_unit })}
             />
           )}
-          <FormControlLabel
-            control={
-              <Switch
-                checked={columns.forward_flipped}
-                onChange={(event) => setColumns({ ...columns, forward_flipped: event.target.checked })}
-              />
-            }
+          <Toggle
             label="Braking is positive"
+            checked={columns.forward_flipped}
+            onChange={(forward_flipped) => setColumns({ ...columns, forward_flipped })}
           />
-          <FormControlLabel
-            control={
-              <Switch
-                checked={columns.left_flipped}
-                onChange={(event) => setColumns({ ...columns, left_flipped: event.target.checked })}
-              />
-            }
+          <Toggle
             label="Right turns are positive"
+            checked={columns.left_flipped}
+            onChange={(left_flipped) => setColumns({ ...columns, left_flipped })}
           />
-          <FormControlLabel
-            control={
-              <Switch
-                checked={columns.up_has_gravity}
-                onChange={(event) => setColumns({ ...columns, up_has_gravity: event.target.checked })}
-              />
-            }
+          <Toggle
             label="Vertical channel reads 1 g at rest"
+            checked={columns.up_has_gravity}
+            onChange={(up_has_gravity) => setColumns({ ...columns, up_has_gravity })}
           />
           {file && <TriedTrace file={file} columns={columns} />}
           <Button variant="contained" onClick={() => void keep()}>

@@ -1,9 +1,9 @@
-import { Alert, Box, Button, FormControlLabel, LinearProgress, Switch, Typography } from '@mui/material'
+import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import * as declared from '../../api/declared'
 import type { Lap, Slosh } from '../../api/model'
 import { labelled } from '../../fields/choices'
-import { Choice, FlowField, NumberField, QuantityField, ShareField, VolumeField } from '../../fields/fields'
+import { Choice, FlowField, NumberField, QuantityField, ShareField, Toggle, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
@@ -114,15 +114,11 @@ export function SloshStation() {
           />
         </Box>
       </Folded>
-      <FormControlLabel
-        control={
-          <Switch
-            checked={slosh.lag}
-            disabled={readOnly}
-            onChange={(event) => setSlosh({ lag: event.target.checked })}
-          />
-        }
+      <Toggle
         label="Slosh lag: the surface swings"
+        checked={slosh.lag}
+        disabled={readOnly}
+        onChange={(lag) => setSlosh({ lag })}
       />
       <Folded title="Download">
         <Downloads files={FILES} />
