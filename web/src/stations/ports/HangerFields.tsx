@@ -25,7 +25,7 @@ const LENGTHS = [
   ['bracket_least_mm', 'Shortest bracket'],
   ['pump_mm', 'Pump'],
   ['strainer_mm', 'Strainer'],
-  ['grip_mm', 'Length in each clamp'],
+  ['grip_mm', 'Grip per clamp'],
 ] as const
 
 /** What hangs from the flange and draws fuel, and the second measurement before it is cut. */
