@@ -9,6 +9,7 @@ from shapely.geometry import Polygon, box
 from keel.solid.compartments import Compartment, Opening, compartments, room_at
 from keel.solid.parting import Cut, drains_of, parted
 from keel.solid.polyhedron import Array
+from keel.solid.rings import in_space
 from keel.solid.solids import Solids
 
 KEPT_SHARE = 1e-3
@@ -86,7 +87,7 @@ def _names(name: str, count: int) -> list[str]:
 def _open_faces(cut: Cut, cuts: Sequence[Cut], rooms: Sequence[Compartment]) -> Iterator[Opening]:
     for ring in cut.rings:
         if Polygon(ring).exterior.is_ccw:
-            face = Opening("", 0, 0, np.insert(ring, cut.axis, cut.at, axis=1), cut.axis, off_mm=STEP_OFF_MM)
+            face = Opening("", 0, 0, in_space(ring, cut.axis, cut.at), cut.axis, off_mm=STEP_OFF_MM)
             yield from _placed(face, cuts, rooms)
 
 
@@ -94,8 +95,8 @@ def _placed(way: Opening, cuts: Sequence[Cut], rooms: Sequence[Compartment]) -> 
     """A way in parts where cuts cross it, each between the pieces on its two sides."""
     flat = Polygon(np.delete(way.ring, way.axis, axis=1))
     for part in _parted(flat if flat.is_valid else flat.buffer(0), way.axis, cuts):
-        ring = np.insert(np.array(part.exterior.coords)[:-1], way.axis, way.ring[0, way.axis], axis=1)
-        spot = np.insert(np.array(part.representative_point().coords[0]), way.axis, way.ring[0, way.axis])
+        ring = in_space(np.array(part.exterior.coords)[:-1], way.axis, way.ring[0, way.axis])
+        spot = in_space(np.array(part.representative_point().coords[0]), way.axis, way.ring[0, way.axis])
         first, second = (room_at(rooms, spot, way.axis, side) for side in (-way.off_mm, way.off_mm))
         if first is not None and second is not None and first != second:
             yield replace(way, first=first, second=second, ring=ring)

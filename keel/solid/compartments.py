@@ -12,6 +12,7 @@ from shapely.geometry.base import BaseGeometry
 from keel.design.features import Baffle, Door, Feature
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.pots import PotPlace
+from keel.solid.rings import in_space
 from keel.solid.shapes import block, slice_rings, smooth_mesh
 from keel.solid.solids import Solids
 
@@ -136,11 +137,13 @@ def _pot_openings(solids: Solids, place: PotPlace, rooms: Sequence[Compartment])
     for cell in solids.cells:
         over = CrossSection(slice_rings(cell.solid, 2, place.rim + HAIR_MM)) ^ CrossSection([place.inside])
         for ring in over.to_polygons():
-            found += _opening(place.pot.name, np.insert(ring, 2, place.rim, axis=1), 2, STEP_OFF_MM, rooms)
+            rim = in_space(ring, 2, place.rim)
+            found += _opening(place.pot.name, rim, _spot_in(rim, 2), 2, STEP_OFF_MM, rooms)
     for door in place.pot.doors:
         ring, axis, inward = place.door_ring(door)
         step = place.wall / 2 + STEP_OFF_MM
-        found += _opening(place.pot.name, ring, axis, step, rooms, int(inward) if door.flap else 0, door.crack_mm)
+        way = int(inward) if door.flap else 0
+        found += _opening(place.pot.name, ring, _spot_in(ring, axis), axis, step, rooms, way, door.crack_mm)
     return found
 
 
@@ -215,13 +218,13 @@ def _openings(solids: Solids, part: _Part, parts: Sequence[_Part], rooms: Sequen
         if part.open is not None:
             rings = (CrossSection(rings) ^ part.open).to_polygons()
         for shape in _pieces(rings, crossing):
-            spot = np.insert(np.array(shape.representative_point().coords[0]), axis, middle)
+            spot = in_space(np.array(shape.representative_point().coords[0]), axis, middle)
             door = next((d for d in part.doors if _behind(d, solids, spot, axis)), None)
             opens = 0 if door is None else (1 if door.opens == "ahead" else -1)
             crack = door.crack_mm if door else 0.0
             outline = np.array(shape.simplify(SMOOTH_MM).exterior.coords)[:-1]
-            corners = np.insert(outline, axis, middle, axis=1)
-            found += _opening(part.name, corners, axis, off, rooms, opens, crack, part.hump)
+            corners = in_space(outline, axis, middle)
+            found += _opening(part.name, corners, spot, axis, off, rooms, opens, crack, part.hump)
     return found
 
 
@@ -250,9 +253,16 @@ def _without_slits(shape: BaseGeometry) -> BaseGeometry:
     return shape.buffer(-SMOOTH_MM, join_style="mitre").buffer(SMOOTH_MM, join_style="mitre")
 
 
+def _spot_in(ring: Array, axis: int) -> Array:
+    """A place inside a ring that is square to an axis."""
+    flat = Polygon(np.delete(ring, axis, axis=1)).representative_point()
+    return in_space(np.array(flat.coords[0]), axis, float(ring[0, axis]))
+
+
 def _opening(
     name: str,
     ring: Array,
+    spot: Array,
     axis: int,
     off: float,
     rooms: Sequence[Compartment],
@@ -260,9 +270,7 @@ def _opening(
     crack: float = 0.0,
     hump: bool = False,
 ) -> list[Opening]:
-    """A ring as the way between the compartments on its two sides; none where one of them is no other compartment."""
-    flat = np.array(Polygon(np.delete(ring, axis, axis=1)).representative_point().coords[0])
-    spot = np.insert(flat, axis, ring[0, axis])
+    """A ring, and a spot in it, as the way between the compartments on its two sides; none where one is no other."""
     first, second = (room_at(rooms, spot, axis, side) for side in (-off, off))
     if first is None or second is None or first == second:
         return []

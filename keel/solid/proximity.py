@@ -97,6 +97,10 @@ class Push:
     middle: Array
 
 
+NO_PUSH = Push(0.0, np.zeros(3), np.zeros(3))
+"""Of two solids that don't overlap."""
+
+
 def least_push(parts: Sequence[Manifold], b: Manifold) -> Push:
     """The least straight push along a vehicle axis that brings one solid, given in parts, clear of another.
 
@@ -116,7 +120,7 @@ def least_push(parts: Sequence[Manifold], b: Manifold) -> Push:
     other = np.array(b.bounding_box())
     shared = _shared(boxed, b, other, np.zeros(3))
     if shared is None:
-        return Push(0.0, np.zeros(3), np.zeros(3))
+        return NO_PUSH
     best, towards = np.inf, np.zeros(3)
     for axis in sorted(range(3), key=lambda i: shared[i + 3] - shared[i]):
         for sign in (1.0, -1.0):

@@ -62,3 +62,25 @@ def ring_area(ring: Array) -> float:
     """
     x, y = ring.T
     return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2
+
+
+def in_space(flat: Array, axis: int, at: float) -> Array:
+    """Places in a plane square to an axis, shape (..., 2), with their place along it, shape (..., 3) [mm].
+
+    Parameters
+    ----------
+    flat : ndarray
+        The two other axes in their order [mm].
+    axis : int
+        0, 1 or 2: x, y or z.
+    at : float
+        Where the plane is [mm].
+
+    Returns
+    -------
+    ndarray
+        In vehicle axes [mm].
+    """
+    places = np.full((*flat.shape[:-1], 3), at)
+    places[..., [i for i in range(3) if i != axis]] = flat
+    return places

@@ -9,9 +9,12 @@ from hypothesis import strategies as st
 from manifold3d import Manifold
 from shapely.geometry import Polygon
 
+from keel.solid.box import Cuboid
+from keel.solid.envelope import Envelope
 from keel.solid.polyhedron import Mesh
 from keel.solid.proximity import crosses, least_push, nearest
 from keel.solid.shapes import block, bounds_of, drawn_out, manifold_of, mesh_of, slice_rings
+from keel.solid.way_out import push_out_of_box
 
 PLACE = st.tuples(*[st.floats(-150, 150)] * 3)
 TURN = st.tuples(*[st.floats(-180, 180)] * 3)
@@ -101,6 +104,44 @@ class Pushes(TestCase):
         self.assertLess(float((thing.translate(list(push.way * (push.mm + 1e-5))) ^ corner).volume()), 1e-2)
         if push.mm:
             self.assertGreater(float((thing ^ corner).volume()), 0)
+
+
+class WaysOut(TestCase):
+    """The way out of a box, from the triangles in its shadow, against booleans."""
+
+    @given(SIZE, TURN, PLACE, SIZE, PLACE, st.booleans())
+    @settings(max_examples=80)
+    def test_as_by_booleans(
+        self,
+        size: tuple[float, float, float],
+        turn: tuple[float, float, float],
+        at: tuple[float, float, float],
+        other: tuple[float, float, float],
+        other_at: tuple[float, float, float],
+        pierced: bool,
+    ) -> None:
+        """A turned box that an L-shaped tank with a shaft through it overlaps: the same push, the same middle."""
+        tank = block((-100, -100, -100), (100, 100, 100)) - block((0, 0, -100), (100, 100, 100))
+        parts = [tank - Manifold.cube([60, 60, 300], True) if pierced else tank, turned(size, turn, at)]
+        box = bounds_of(turned(other, (0, 0, 0), other_at))
+        solid = block(box.low, box.high)
+        found, expected = (
+            push_out_of_box(parts, Envelope(parts, box, mesh_of(parts[0]), []).mesh, box),
+            least_push(parts, solid),
+        )
+        self.assertAlmostEqual(found.mm, expected.mm, delta=1e-3)
+        for part in parts:
+            self.assertLess(float((part.translate(list(found.way * (found.mm + 1e-4))) ^ solid).volume()), 1e-2)
+        if found.mm > 1e-3:
+            np.testing.assert_allclose(found.middle, expected.middle, atol=1e-3)
+
+    def test_a_tank_that_fills_the_shadow(self) -> None:
+        """No surface crosses the box's shadow between floor and lid: out by the nearer of them."""
+        tank = block((0, 0, 0), (400, 400, 300))
+        push = push_out_of_box([tank], mesh_of(tank), Cuboid((150, 150, 120), (250, 250, 140)))
+        self.assertAlmostEqual(push.mm, 140, places=6)
+        np.testing.assert_array_equal(push.way, [0, 0, 1])
+        self.assertEqual(push_out_of_box([tank], mesh_of(tank), Cuboid((0, 0, 300), (9, 9, 310))).mm, 0)
 
 
 class Crossing(TestCase):

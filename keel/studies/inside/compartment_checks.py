@@ -16,6 +16,7 @@ from keel.reference.flow import DISCHARGE
 from keel.reference.units import MM3_PER_LITRE, STANDARD_GRAVITY
 from keel.solid.compartments import Compartment, Opening, compartments
 from keel.solid.polyhedron import Array
+from keel.solid.rings import ring_area
 from keel.solid.shapes import slice_rings
 from keel.solid.solids import Solids
 from keel.solid.standing import lid_height
@@ -200,12 +201,8 @@ def _share(solids: Solids, baffle: Baffle, openings: Sequence[Opening]) -> float
     """Openings against the whole section, which is that beside the plate."""
     axis = "xy".index(baffle.axis)
     beside = solids.datum[axis] + baffle.at_mm - 0.5
-    face = sum(
-        Polygon(ring).area * (1 if Polygon(ring).exterior.is_ccw else -1)
-        for cell in solids.cells
-        for ring in slice_rings(cell.solid, axis, beside)
-    )
-    clear = sum(Polygon(_flat(o)).area for o in openings if o.baffle == baffle.name)
+    face = sum(ring_area(ring) for cell in solids.cells for ring in slice_rings(cell.solid, axis, beside))
+    clear = sum(abs(ring_area(_flat(o))) for o in openings if o.baffle == baffle.name)
     return clear / face if face > 0 else 1.0
 
 

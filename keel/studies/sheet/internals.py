@@ -6,6 +6,7 @@ from itertools import accumulate
 from math import asin, atan2, hypot, pi, tan
 
 from manifold3d import CrossSection
+from shapely import prepare
 from shapely.geometry import LineString, Polygon, box
 from shapely.geometry.base import BaseGeometry
 from shapely.ops import unary_union
@@ -117,6 +118,7 @@ def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, li
         ring.reverse()
     sides = list(zip(ring, [*ring[1:], ring[0]], strict=True))
     near_rim = rim.buffer(ON_RIM_MM)
+    prepare(near_rim)
     flanged = [_takes_flange(a, b, near_rim, fold) for a, b in sides]
     strips, bends = [], []
     for n, (a, b) in enumerate(sides):
@@ -151,7 +153,8 @@ def _takes_flange(a: Spot, b: Spot, near_rim: BaseGeometry, fold: _Fold) -> bool
     """Whether an edge is straight, long enough, and lies along the shell."""
     if _length(a, b) < LEAST_FLANGE_EDGE_MM + fold.deduction:
         return False
-    return bool(LineString([a, b]).difference(near_rim).length < ON_RIM_MM)
+    side = LineString([a, b])
+    return bool(near_rim.covers(side) or side.difference(near_rim).length < ON_RIM_MM)
 
 
 def _trimmed(sides: list[tuple[Spot, Spot]], flanged: list[bool], side: int, step: int, fold: _Fold) -> float:

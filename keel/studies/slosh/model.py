@@ -13,6 +13,7 @@ from keel.reference.units import MM3_PER_LITRE
 from keel.solid.basins import Basins, basins
 from keel.solid.compartments import Compartment, Opening
 from keel.solid.polyhedron import Array, Waterline
+from keel.solid.rings import in_space
 from keel.solid.solids import Solids
 from keel.studies.demand.demand import demands
 from keel.studies.liquid.draining import inside, place_of
@@ -243,7 +244,7 @@ def _flat(opening: Opening) -> Array:
 
 def _centroid(opening: Opening) -> Array:
     middle = Polygon(_flat(opening)).centroid
-    return np.insert(np.array([middle.x, middle.y]), opening.axis, opening.ring[0, opening.axis])
+    return in_space(np.array(middle.coords[0]), opening.axis, opening.ring[0, opening.axis])
 
 
 def _starts(counts: Sequence[int]) -> np.ndarray:

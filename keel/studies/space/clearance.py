@@ -17,9 +17,10 @@ from keel.solid.faults import wrong
 from keel.solid.neighbours import Scans, outline_pieces, scan_mesh, slope_plane, solid_of_keep_out
 from keel.solid.polyhedron import Mesh
 from keel.solid.pools import Crossings
-from keel.solid.proximity import crosses, least_push
+from keel.solid.proximity import NO_PUSH, Push, crosses, least_push
 from keel.solid.proximity import nearest as nearest_places
-from keel.solid.shapes import mesh_of
+from keel.solid.shapes import block, mesh_of
+from keel.solid.way_out import push_out_of_box
 from keel.studies.result import Point
 from keel.studies.space.gap import TOUCH_MM, Gap, axis_name, gap_to, needed_mm
 
@@ -151,13 +152,22 @@ def _keep_out_gap(keep_out: AnyKeepOut, bay: Bay, envelope: Envelope, rules: Hou
         end = furthest + normal * distance
         return gap_to(where[0], "keep-out", where[1], distance, list(furthest), list(end), where[2], rules)
     if isinstance(keep_out, KeepOut):
-        plain = _facing_gap(keep_out, envelope, rules)
-        if plain is not None:
-            return plain
+        return _box_gap(keep_out, envelope, rules)
     solid = solid_of_keep_out(keep_out, bay)
     assert solid is not None
-    gap = _solid_gap(solid, envelope, "keep-out", where[0], where[1], where[2], rules)
-    return _centred(gap, envelope.bounds, keep_out) if isinstance(keep_out, KeepOut) else gap
+    return _solid_gap(solid, envelope, "keep-out", where[0], where[1], where[2], rules)
+
+
+def _box_gap(keep_out: KeepOut, envelope: Envelope, rules: HouseRules) -> Gap:
+    """Gap to a box that stands upright."""
+    plain = _facing_gap(keep_out, envelope, rules)
+    if plain is not None:
+        return plain
+    box, where = _box_of(keep_out), (keep_out.name, keep_out.id, keep_out.clearance)
+    meet = _boxes_meet(envelope.bounds, box)
+    push = push_out_of_box(envelope.parts, envelope.mesh, box) if meet else NO_PUSH
+    gap = _solid_gap(block(box.low, box.high), envelope, "keep-out", where[0], where[1], where[2], rules, push)
+    return _centred(gap, envelope.bounds, keep_out)
 
 
 def _solid_gap(
@@ -168,13 +178,15 @@ def _solid_gap(
     key: str,
     clearance: Clearance,
     rules: HouseRules,
+    push: Push | None = None,
 ) -> Gap:
     mesh = mesh_of(solid)
-    if _boxes_meet(envelope.bounds, cuboid_round(mesh.points)):
-        push = least_push(envelope.parts, solid)
-        if push.mm > 0:
-            start, end = push.middle, push.middle + push.way * push.mm
-            return gap_to(name, kind, key, -push.mm, list(start), list(end), clearance, rules, way=-push.way)
+    if push is None:
+        meet = _boxes_meet(envelope.bounds, cuboid_round(mesh.points))
+        push = least_push(envelope.parts, solid) if meet else NO_PUSH
+    if push.mm > 0:
+        start, end = push.middle, push.middle + push.way * push.mm
+        return gap_to(name, kind, key, -push.mm, list(start), list(end), clearance, rules, way=-push.way)
     near = nearest_places(envelope.mesh, mesh)
     return gap_to(name, kind, key, near.distance, list(near.start), list(near.end), clearance, rules)
 

@@ -2,6 +2,7 @@
 
 from bisect import bisect_right
 from collections.abc import Sequence
+from math import asinh, sinh, sqrt
 
 from keel.reference.plates import POISSON, ROWS, Ends, Held, Row
 from keel.reference.units import STANDARD_GRAVITY
@@ -258,9 +259,7 @@ def large_deflection_mm(deflection_mm: float, thickness_mm: float) -> float:
     References
     ----------
     Timoshenko and Woinowsky-Krieger, Theory of Plates and Shells (1959), article 97: c = 0.488 for a round plate,
-    energy method, ν = 0.3. For other outlines it is a stand-in.
+    energy method, ν = 0.3. For other outlines it is a stand-in. The cubic has one real root, by hyperbolic functions.
     """
-    ratio, share = deflection_mm / thickness_mm, min(1.0, deflection_mm / thickness_mm)
-    for _ in range(60):
-        share -= (share + STRETCHING * share**3 - ratio) / (1 + 3 * STRETCHING * share**2)
-    return share * thickness_mm
+    root = sqrt(3 * STRETCHING)
+    return 2 * thickness_mm / root * sinh(asinh(1.5 * root * deflection_mm / thickness_mm) / 3)

@@ -4,7 +4,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 from math import inf, sqrt
 
-from keel.design.shell import BoxShell, CylinderShell, ProfileShell
+from keel.reference.plates import Held
+from keel.solid.solids import AnyShell
 from keel.studies.result import Words
 from keel.studies.strength.panels.faces import Face
 from keel.studies.strength.panels.loads import Loads
@@ -22,7 +23,7 @@ def rectangle(
     face: Face,
     sides: tuple[float, float],
     edges: Sequence[PanelEdge],
-    shell: BoxShell | ProfileShell | CylinderShell,
+    shell: AnyShell,
     loads: Loads,
 ) -> Panel:
     """A flat rectangular panel under the pressure on it; a swage makes two of it.
@@ -35,7 +36,7 @@ def rectangle(
         First and second side [mm].
     edges : sequence of PanelEdge
         How each of the four is held, unless the design says otherwise.
-    shell : BoxShell or ProfileShell or CylinderShell
+    shell : AnyShell
         It belongs to: swages and edges typed.
     loads : Loads
         Pressures, metal and what is allowed.
@@ -49,15 +50,7 @@ def rectangle(
     ----------
     As for `panel_stress_mpa` and `panel_deflection_mm`.
     """
-    edges = typed_edges(shell, face.name, edges)
-    swaged = face.name in shell.swages
-    first, second = sides
-    held = [edge.held for edge in edges]
-    if swaged and first >= second:
-        first, held[1] = first / 2, "clamped"
-    elif swaged:
-        second, held[3] = second / 2, "clamped"
-    how = (held[0], held[1], held[2], held[3])
+    first, second, how = _held_sides(face, sides, edges, shell)
     pressure, load = face.pressed
     at_one_mm = panel_stress_mpa(pressure, first, second, 1.0, how)
     bow = panel_deflection_mm(pressure, first, second, face.thickness_mm, loads.metal.youngs_modulus_gpa, how)
@@ -71,7 +64,7 @@ def rectangle(
         long_mm=max(first, second),
         short_mm=min(first, second),
         thickness_mm=face.thickness_mm,
-        edges=edges,
+        edges=typed_edges(shell, face.name, edges),
         round=False,
         load=load,
         pressure_kpa=pressure,
@@ -82,10 +75,31 @@ def rectangle(
         allowed_mpa=allowed,
         allowed_share=loads.rules.stress_share,
         least_thickness_mm=sqrt(at_one_mm / allowed) if allowed > 0 else inf,
-        proof_kpa=allowed * face.thickness_mm**2 / panel_stress_mpa(1.0, first, second, 1.0, how),
+        proof_kpa=bears_kpa(face, sides, edges, shell, loads),
         small_deflection_exceeded=bow > face.thickness_mm / 2,
-        swaged=swaged,
+        swaged=face.name in shell.swages,
     )
+
+
+def bears_kpa(
+    face: Face, sides: tuple[float, float], edges: Sequence[PanelEdge], shell: AnyShell, loads: Loads
+) -> float:
+    """The pressure at which a rectangle is stressed as far as allowed [kPa]: `rectangle(…).proof_kpa`."""
+    first, second, how = _held_sides(face, sides, edges, shell)
+    return loads.allowed_mpa * face.thickness_mm**2 / panel_stress_mpa(1.0, first, second, 1.0, how)
+
+
+def _held_sides(
+    face: Face, sides: tuple[float, float], edges: Sequence[PanelEdge], shell: AnyShell
+) -> tuple[float, float, tuple[Held, Held, Held, Held]]:
+    """The sides that count and how the four edges are held: a swage halves the longer side."""
+    (first, second), held = sides, [edge.held for edge in typed_edges(shell, face.name, edges)]
+    if face.name in shell.swages:
+        if first >= second:
+            first, held[1] = first / 2, "clamped"
+        else:
+            second, held[3] = second / 2, "clamped"
+    return first, second, (held[0], held[1], held[2], held[3])
 
 
 def stretched(

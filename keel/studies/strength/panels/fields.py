@@ -5,7 +5,7 @@ from itertools import pairwise, product
 
 from keel.design.features import Baffle, Feature, Partition
 from keel.solid.solids import Solids
-from keel.studies.strength.panels.bearing import rectangle
+from keel.studies.strength.panels.bearing import bears_kpa, rectangle
 from keel.studies.strength.panels.faces import Face
 from keel.studies.strength.panels.loads import Loads
 from keel.studies.strength.panels.panel import OVER, Panel, PanelEdge, edge_at
@@ -43,11 +43,9 @@ def worst_field(
             zip(face.axes, face.sides, (face.edges[:2], face.edges[2:]), strict=True)
         )
     ]
-    made = [
-        rectangle(face, (first[0], second[0]), [*first[1], *second[1]], solids.shell, loads)
-        for first, second in product(*along)
-    ]
-    return min(made, key=lambda panel: panel.proof_kpa)
+    fields = [((a, b), [*first, *second]) for (a, first), (b, second) in product(*along)]
+    sides, edges = min(fields, key=lambda field: bears_kpa(face, field[0], field[1], solids.shell, loads))
+    return rectangle(face, sides, edges, solids.shell, loads)
 
 
 def _fields(
