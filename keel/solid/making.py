@@ -80,7 +80,9 @@ class Making:
                 flat = isinstance(self.shell, BoxShell)
                 up = self.inner_body.low[2] - self.body.low[2] if flat else self.body.size[2] / 2
                 outside = self._outer.put_on(sump_solid(feature, self.body, 0.0, up))
-                inside = self._inner.put_on(sump_solid(feature, self.body, self.wall, up + 1e-3))
+                room = sump_solid(feature, self.body, self.wall, up + 1e-3)
+                _check_it_opens(feature, self._inner.within(bounds_of(room)) ^ room, where)
+                inside = self._inner.put_on(room)
             case Partition() | Baffle():
                 self._stand(feature, where)
                 return
@@ -197,6 +199,12 @@ def _check_sump(sump: Sump, at: Making, where: str) -> None:
     least = sump.long_mm if sump.form == "round" else min(sump.long_mm, sump.wide_mm)
     if least - 2 * sump.slope_mm <= 2 * at.wall or sump.deep_mm <= at.wall:
         raise wrong(where, f"a {at.wall:g} mm wall fills {sump.name}", at.wall, "less than half its width")
+
+
+def _check_it_opens(sump: Sump, shared: Manifold, where: str) -> None:
+    """Refuse a sump under a place where the tank has no floor to let it down from: it would be a space of its own."""
+    if shared.is_empty() or shared.volume() <= 0:
+        raise wrong(f"{where}.a_mm", f"{sump.name} doesn't meet the tank's floor", sump.a_mm, "a place under its floor")
 
 
 def _check_step(step: RoofStep, at: Making, where: str) -> None:

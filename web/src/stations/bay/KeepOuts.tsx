@@ -6,8 +6,10 @@ import type { Bay, KeepOut } from '../../api/model'
 import { setBay } from '../../drawing/edits'
 import { Choice } from '../../fields/fields'
 import { Folded } from '../Folded'
+import { freshKeepOut } from './freshKeepOut'
 import { KeepOutFields } from './KeepOutFields'
 import { sendScan } from './scans'
+import { freshName } from '../../work/naming'
 
 const KINDS: { kind: 'box' | 'cylinder' | 'slope'; label: string }[] = [
   { kind: 'box', label: 'Add a keep-out' },
@@ -42,7 +44,7 @@ export function KeepOuts({ bay, readOnly }: { bay: Bay; readOnly: boolean }) {
           onScan={(scan) =>
             add({
               ...declared.ScanKeepOut.defaults,
-              ...named(bay, 'scan'),
+              ...freshName('scan', bay.keep_outs),
               kind: 'scan',
               name: scan.name.replace(/\.stl$/i, '') || 'scan',
               scan: scan.fingerprint,
@@ -52,47 +54,6 @@ export function KeepOuts({ bay, readOnly }: { bay: Bay; readOnly: boolean }) {
       </Folded>
     </>
   )
-}
-
-function named(bay: Bay, stem: string): { id: string; name: string } {
-  const taken = new Set(bay.keep_outs.map((item) => item.id))
-  let number = 1
-  while (taken.has(`${stem}-${number}`)) number += 1
-  return { id: `${stem}-${number}`, name: `${stem.replace('-', ' ').replace('keep out', 'keep-out')} ${number}` }
-}
-
-function freshKeepOut(kind: 'box' | 'cylinder' | 'slope', bay: Bay): KeepOut {
-  const third = (mm: number) => Math.max(1, Math.round(mm / 40) * 10)
-  if (kind === 'box')
-    return {
-      ...declared.KeepOut.defaults,
-      ...named(bay, 'keep-out'),
-      kind,
-      x_mm: 0,
-      y_mm: 0,
-      z_mm: 0,
-      length_mm: third(bay.length_mm),
-      width_mm: third(bay.width_mm),
-      height_mm: third(bay.height_mm),
-    }
-  if (kind === 'cylinder')
-    return {
-      ...declared.RoundKeepOut.defaults,
-      ...named(bay, 'round'),
-      kind,
-      x_mm: 0,
-      y_mm: Math.round(bay.width_mm / 2),
-      z_mm: third(bay.height_mm),
-      diameter_mm: third(bay.height_mm),
-      run_mm: bay.length_mm,
-    }
-  return {
-    ...declared.SlopeKeepOut.defaults,
-    ...named(bay, 'slope'),
-    kind,
-    start_mm: bay.height_mm,
-    end_mm: Math.round(bay.height_mm * 0.7),
-  }
 }
 
 function ScanUpload({

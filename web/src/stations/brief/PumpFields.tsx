@@ -8,10 +8,11 @@ import { FlowField, QuantityField, Toggle } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
 import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
+import { freshId } from '../../work/naming'
 import { useFaultUnder, useWork } from '../../work/store'
 import { workshopQuery } from '../../workshop/query'
 import { Row } from '../Row'
-import { changePump, freeId, removePump, setBrief } from './edits'
+import { changePump, removePump, setBrief } from './edits'
 
 const BLANK: Pump = {
   ...declared.Pump.defaults,
@@ -33,7 +34,7 @@ export function PumpFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
   const library = useQuery(workshopQuery).data?.settings.pumps ?? []
   const [open, setOpen] = useState<string | null>(null)
   const add = (pump: Pump) => {
-    const id = freeId('pump', brief.pumps)
+    const id = freshId('pump', brief.pumps)
     setBrief({ pumps: [...brief.pumps, { ...declared.FittedPump.defaults, id, pump }] })
     setOpen(id)
   }

@@ -3,8 +3,9 @@ import * as declared from '../../api/declared'
 import type { Brief, CardRule } from '../../api/model'
 import { Choice, LengthField, QuantityField, ShareField, VolumeField } from '../../fields/fields'
 import { NameField } from '../../fields/NameField'
+import { freshId } from '../../work/naming'
 import { useFault } from '../../work/store'
-import { changeRule, freeId, removeRule, setBrief } from './edits'
+import { changeRule, removeRule, setBrief } from './edits'
 
 /** Limits typed from a rulebook or the customer: checked like the house's own. */
 export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
@@ -46,7 +47,7 @@ export function RuleCard({ brief, readOnly }: { brief: Brief; readOnly: boolean 
             card: [
               ...brief.card,
               {
-                id: freeId('rule', brief.card),
+                id: freshId('rule', brief.card),
                 rule: `Rule ${brief.card.length + 1}`,
                 subject: 'rated capacity at most',
                 limit: 100,

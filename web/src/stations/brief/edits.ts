@@ -1,5 +1,6 @@
 import * as declared from '../../api/declared'
 import type { Brief, CardRule, DemandCase, FittedPump, Surge } from '../../api/model'
+import { freshId } from '../../work/naming'
 import { change } from '../../work/store'
 
 export const setBrief = (part: Partial<Brief>) =>
@@ -19,20 +20,13 @@ export const changeRule = (id: string, part: Partial<CardRule>) =>
   briefOf((brief) => ({ card: brief.card.map((item) => (item.id === id ? { ...item, ...part } : item)) }))
 export const removeRule = (id: string) => briefOf((brief) => ({ card: brief.card.filter((item) => item.id !== id) }))
 
-/** The first id of a stem that nothing has yet. */
-export function freeId(stem: string, taken: readonly { id: string }[]): string {
-  let number = 1
-  while (taken.some((item) => item.id === `${stem}-${number}`)) number += 1
-  return `${stem}-${number}`
-}
-
 export function addCase() {
   briefOf((brief) => ({
     cases: [
       ...brief.cases,
       {
         ...declared.DemandCase.defaults,
-        id: freeId('case', brief.cases),
+        id: freshId('case', brief.cases),
         name: ['Now', 'Later'][brief.cases.length] ?? `Case ${brief.cases.length + 1}`,
         engine:
           brief.fuel === 'diesel' || brief.fuel === 'kerosene'

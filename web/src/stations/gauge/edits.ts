@@ -1,7 +1,7 @@
 import * as declared from '../../api/declared'
 import type { Design, Sender, SenderPart, SwingArm } from '../../api/model'
+import { freshName } from '../../work/naming'
 import { change, select, useWork } from '../../work/store'
-import { freeId } from '../brief/edits'
 
 type Gauge = Design['gauge']
 
@@ -29,14 +29,13 @@ export function addSender(part: SenderPart | null) {
   const shape = useWork.getState().evaluation?.shell?.geometry
   if (!shape) return
   const present = useWork.getState().design.gauge.senders
-  const id = freeId('sender', present)
+  const named = freshName(part?.name ?? 'Sender', present, 'sender')
   const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
-  const name = part?.name ?? (present.length ? `Sender ${present.length + 1}` : 'Sender')
   setSenders((senders) => [
     ...senders,
-    { ...declared.Sender.defaults, action: NEW_ARM, ...part, id, name, x_mm: middle('x'), y_mm: middle('y') },
+    { ...declared.Sender.defaults, action: NEW_ARM, ...part, ...named, x_mm: middle('x'), y_mm: middle('y') },
   ])
-  select({ kind: 'sender', id })
+  select({ kind: 'sender', id: named.id })
 }
 
 export function removeSender(id: string) {

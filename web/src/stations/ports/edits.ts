@@ -2,6 +2,7 @@ import * as declared from '../../api/declared'
 import type { Design, Port, PortPart } from '../../api/model'
 import { changePort } from '../../drawing/edits'
 import { labelled } from '../../fields/choices'
+import { freshName } from '../../work/naming'
 import { change, select, useWork } from '../../work/store'
 
 export const ROLES = labelled(declared.Port.choices.role, {
@@ -33,13 +34,10 @@ function freshPort(role: Port['role']): Port | null {
   const { design, evaluation } = useWork.getState()
   const shape = evaluation?.shell?.geometry
   if (!shape) return null
-  let number = 1
-  while (design.ports.some((port) => port.id === `${role}-${number}`)) number += 1
   const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
   return {
     ...declared.Port.defaults,
-    id: `${role}-${number}`,
-    name: number > 1 ? `${role} ${number}` : role,
+    ...freshName(role, design.ports),
     role,
     x_mm: middle('x'),
     y_mm: middle('y'),

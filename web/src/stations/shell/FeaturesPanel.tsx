@@ -6,7 +6,7 @@ import type { Feature, Shell } from '../../api/model'
 import { changeFeature, setShell } from '../../drawing/edits'
 import { Choice, LengthField, Toggle } from '../../fields/fields'
 import { BaffleOpenings } from './BaffleOpenings'
-import { freshFeature, NAMES } from './freshFeature'
+import { addFeature, NAMES } from './freshFeature'
 import { PotDoors } from './PotDoors'
 import { useUnits } from '../../units/useUnits'
 import { select, useFault, useWork } from '../../work/store'
@@ -22,22 +22,6 @@ interface Props {
 /** Features of some kinds: what each costs, and its sizes when it is at hand. */
 export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
   const chosen = useWork((work) => (work.at?.kind === 'feature' ? work.at.id : null))
-  const body = useWork((work) => work.evaluation?.shell?.geometry?.body)
-  const size = body
-    ? { x: body.high.x - body.low.x, y: body.high.y - body.low.y, z: body.high.z - body.low.z }
-    : { x: 600, y: 400, z: 300 }
-  const add = (kind: Feature['kind']) => {
-    const { design, evaluation } = useWork.getState()
-    const fresh = freshFeature(
-      kind,
-      shell.features,
-      size,
-      evaluation?.inside?.next_plate ?? null,
-      design.ports.find((port) => port.role === 'pickup'),
-    )
-    setShell({ features: [...shell.features, fresh] })
-    select({ kind: 'feature', id: fresh.id })
-  }
   return (
     <>
       {shell.features.map(
@@ -64,7 +48,7 @@ export function FeaturesPanel({ shell, kinds, empty, readOnly }: Props) {
             key={kind}
             variant="outlined"
             disabled={readOnly || shell.features.length >= declared.BoxShell.most.features}
-            onClick={() => add(kind)}
+            onClick={() => addFeature(kind)}
           >
             Add a {NAMES[kind]}
           </Button>
