@@ -9,10 +9,10 @@ import type { Units } from '../src/api/model'
 import { makeTheme } from '../src/app/theme'
 import { UnitsContext } from '../src/units/useUnits'
 
-/** What the page would show of something, once all of it has come. */
-export async function markup(node: ReactNode, units: Units = 'mm_l'): Promise<string> {
+/** What the page would show of something, once all of it has come; `queries` has what was fetched before. */
+export async function markup(node: ReactNode, units: Units = 'mm_l', queries = new QueryClient()): Promise<string> {
   const { prelude } = await prerenderToNodeStream(
-    <QueryClientProvider client={new QueryClient()}>
+    <QueryClientProvider client={queries}>
       <ThemeProvider theme={makeTheme('light')}>
         <UnitsContext value={units}>
           <MemoryRouter>{node}</MemoryRouter>
