@@ -80,7 +80,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
                 if last:
                     return last
             time.sleep(0.05)
-        raise AssertionError(f"waited in vain for {why or what}: {last!r}")
+        raise AssertionError(f"waited in vain for {why or what}: {last!r} {last}")
 
     def find(self, selector: str, hidden: bool = False) -> WebElement:
         """The first visible element for a CSS selector or an XPath; a hidden one where that is wanted."""
@@ -141,6 +141,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     def _typed(self, label: str, text: str) -> bool:
         field = self.field(label)
+        self.browser.execute_script("arguments[0].scrollIntoView({block: 'nearest'})", field)
         field.click()
         field.send_keys(Keys.CONTROL, "a")
         field.send_keys(text, Keys.TAB)

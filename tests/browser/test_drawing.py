@@ -25,6 +25,11 @@ for (let i = 0; i < seen.length; i++) for (let j = 0; j < i; j++) {
 }
 return [seen.length, met]
 """
+UNPAINTED = """
+const sheet = document.createElement('style')
+sheet.textContent = 'section[aria-label=Drawing], aside, [aria-label=Inputs] { opacity: 0 }'
+document.head.append(sheet)
+"""
 READY = """
 const station = document.querySelector('[data-station][aria-current=step]')?.dataset.station
 const drawn = document.querySelectorAll('section[aria-label=Drawing] [data-view] text').length
@@ -47,6 +52,8 @@ class Labels(BrowserTestCase):
             self.sign_in(name, password)
             for tank in TankDesign.objects.filter(revision__gt=0):
                 self.go(f"/designs/{tank.pk}/{stations[0]}?flat")
+                # It is laid out but not painted: without a graphics card that takes longer than all the rest.
+                self.browser.execute_script(UNPAINTED)
                 for station in stations:
                     if station != stations[0]:
                         self.click(f"[data-station={station}]")
@@ -69,13 +76,14 @@ class Labels(BrowserTestCase):
 
     def settled(self) -> tuple[int, list[str]]:
         """How many texts there are and which lie on another, once the drawing has come to rest."""
-        # What a new size moves is moved by the next frame; frames take long where no graphics card draws them.
-        self.browser.execute_async_script("requestAnimationFrame(() => requestAnimationFrame(arguments[0]))")
         before = None
         for _ in range(20):
-            now = self.browser.execute_script(OVERLAPS)
+            now = self.browser.execute_async_script(
+                "const done = arguments[0]; setTimeout(() => requestAnimationFrame(() => done((() => {"
+                + OVERLAPS
+                + "})())), 70)"
+            )
             if now == before:
                 break
             before = now
-            time.sleep(0.1)
         return now[0], now[1]

@@ -31,6 +31,9 @@ export default function WorkshopPage() {
   return <Form key={workshop.data.version} kept={workshop.data} mayWrite={session.data?.role === 'owner'} />
 }
 
+/** The bar that stays on top: what gets the focus is scrolled clear of it. */
+const BAR_PX = 72
+
 function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: boolean }) {
   const { inks } = useTheme()
   const [settings, setSettings] = useState<Settings>(kept.settings)
@@ -64,7 +67,10 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
     hint: `usual ${String(usual.rules?.[name])}`,
   })
   return (
-    <Box component="main" sx={{ flex: 1, overflowY: 'auto', px: { xs: 2, md: 4 }, py: 3 }}>
+    <Box
+      component="main"
+      sx={{ flex: 1, overflowY: 'auto', px: { xs: 2, md: 4 }, py: 3, scrollPaddingTop: `${BAR_PX}px` }}
+    >
       <Box
         sx={{
           display: 'flex',
