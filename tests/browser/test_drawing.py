@@ -1,6 +1,5 @@
 """The drawing's labels, on every demo design."""
 
-import time
 from unittest.mock import patch
 
 from django.core.management import call_command

@@ -38,7 +38,7 @@ class AtTheWorkshop(SliceTestCase):
         return self.workshop.document().model_dump(mode="json")
 
     def test_any_unit_is_typed_and_the_wrong_kind_is_refused(self) -> None:
-        """Feet into a length, psi into a pressure; psi into a length is said to be no length, and what was typed stays."""
+        """Feet into a length, psi into a pressure; psi into a length is refused in words, and what was typed stays."""
         self.open_workshop()
         self.type_into("Longest bend", "4 ft")
         self.type_into("Nozzle shut-off pressure", "0.5 psi")
