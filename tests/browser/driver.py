@@ -28,6 +28,12 @@ FLAGS = (
     "--window-size=1280,800",
 )
 PATIENCE_S = 15.0
+WITHOUT_WEBGL = """
+const asked = HTMLCanvasElement.prototype.getContext
+HTMLCanvasElement.prototype.getContext = function (kind, ...more) {
+  return kind === 'webgl2' ? null : asked.call(this, kind, ...more)
+}
+"""
 AXE = settings.BASE_DIR / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -35,6 +41,8 @@ class BrowserTestCase(StaticLiveServerTestCase):
     """One browser for the class; each test starts signed out."""
 
     browser: Chrome
+    solid = False
+    """Whether there is WebGL. Without a graphics card it takes most of the time; few tests are about it."""
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -51,6 +59,8 @@ class BrowserTestCase(StaticLiveServerTestCase):
         options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
         cls.browser = Chrome(options=options, service=ChromeService("/usr/bin/chromedriver"))
         cls.browser.set_script_timeout(60)
+        if not cls.solid:
+            cls.browser.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": WITHOUT_WEBGL})
 
     @classmethod
     def tearDownClass(cls) -> None:

@@ -168,6 +168,8 @@ class Ports(PortsTestCase):
 class Slosh(PortsTestCase):
     """Driving the tank round before cutting metal."""
 
+    solid = True
+
     def test_a_turn_that_starves_and_a_baffle_that_helps(self) -> None:
         """Drive a turn, see it run dry, go to the moment, let it play; take a surge tank; bring a lap of one's own."""
         self.open_tank("ports")

@@ -216,6 +216,8 @@ class KeepingIt(SliceTestCase):
 class EveryScreen(SliceTestCase):
     """Accessible in both themes; usable without WebGL; viewers only look."""
 
+    solid = True
+
     def test_axe_is_content_in_both_themes(self) -> None:
         """Sign-in, jobs, every station, the workshop."""
         self.go("/")
