@@ -152,7 +152,7 @@ function Pouring({ item, readOnly }: { item: Calibration; readOnly: boolean }) {
         </Button>
       </Box>
       {read.data && (
-        <Problems problems={read.data.problems ?? []} taken={`${read.data.readings.length} readings are in.`} />
+        <Problems problems={read.data.problems ?? []} taken={`Readings now: ${read.data.readings.length}.`} />
       )}
       {failed && <Alert severity="error">{failed.message}</Alert>}
       {token && (

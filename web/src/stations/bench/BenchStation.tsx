@@ -98,7 +98,7 @@ function Kept({ item }: { item: Calibration }) {
       </span>
       <span
         style={{ fontWeight: 500, fontSize: 13 }}
-      >{`${item.readings.length} readings${item.simulated ? ', simulated' : ''}${item.closed ? ', kept' : ''}`}</span>
+      >{`${item.readings.length} ${item.readings.length === 1 ? 'reading' : 'readings'}${item.simulated ? ', simulated' : ''}${item.closed ? ', kept' : ''}`}</span>
     </Button>
   )
 }
