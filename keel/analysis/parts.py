@@ -93,6 +93,20 @@ FILL_FRACTION = DocumentPart("fill", lambda asked: asked.showing.fill_fraction)
 CUTS = DocumentPart("cuts", lambda asked: (asked.showing.cut_x_mm, asked.showing.cut_y_mm))
 
 
+def _plain_shell(asked: Asked) -> AnyShell | None:
+    shell = asked.design.shell
+    return None if shell is None else shell.model_copy(update={"features": ()})
+
+
+PLAIN = DocumentPart(
+    "shell without features, sheet",
+    lambda asked: Design(shell=_plain_shell(asked), sheet=asked.design.sheet),
+    content=lambda asked: (_plain_shell(asked), asked.design.sheet),
+    is_there=lambda asked: asked.design.shell is not None,
+)
+"""What a shell's own flat parts come from."""
+
+
 def station_part(name: str, model: type[P]) -> DocumentPart[P]:
     """The part of a station that is registered for a while; an empty one where the document has none."""
     return DocumentPart(name, lambda asked: getattr(asked.design, name, None) or model())

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 
 import numpy as np
+from manifold3d import Manifold
 
 from keel.design.shell import CylinderShell
 from keel.solid.box import Cuboid, cuboid_round
@@ -11,7 +12,7 @@ from keel.solid.cells import SLIVER_L, cells
 from keel.solid.dished import dished
 from keel.solid.faults import wrong
 from keel.solid.making import Making
-from keel.solid.section import Section, section_of
+from keel.solid.section import BODIES_KEPT, Body, Section, section_of
 from keel.solid.shapes import bounds_of, drawn_out
 from keel.solid.solids import AnyShell, Solids
 
@@ -60,10 +61,7 @@ def build(shell: AnyShell, seam: str = "lid") -> Solids:
 
 def _build(shell: AnyShell, seam: str) -> Solids:
     section = section_of(shell, seam)
-    outer = drawn_out(section.outer, section.axis, *section.span)
-    inner = drawn_out(section.inner, section.axis, *section.inner_span)
-    if isinstance(shell, CylinderShell) and shell.dish_mm:
-        outer, inner = dished(shell, section)
+    outer, inner = _plain(Body.of(shell, seam))
     body, inner_body = _body(shell, section), bounds_of(inner)
     whole = float(inner.volume()) / 1e6
     making = Making(shell, section, body, inner_body, outer, inner)
@@ -87,6 +85,16 @@ def _build(shell: AnyShell, seam: str) -> Solids:
         plates=making.plates,
         costs=sorted(making.costs, key=lambda cost: places[cost.id]),
     )
+
+
+@lru_cache(maxsize=BODIES_KEPT)
+def _plain(body: Body) -> tuple[Manifold, Manifold]:
+    """Outside and inside of a body without features."""
+    section = section_of(body.shell, body.seam)
+    if isinstance(body.shell, CylinderShell) and body.shell.dish_mm:
+        return dished(body.shell, section)
+    outer = drawn_out(section.outer, section.axis, *section.span)
+    return outer, drawn_out(section.inner, section.axis, *section.inner_span)
 
 
 _ORDER = {"sump": 0, "well": 1, "relief": 1, "roof step": 1, "pot": 2, "partition": 3, "baffle": 4}

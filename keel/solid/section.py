@@ -1,6 +1,7 @@
 """The outline that a body is drawn out from: outside and inside of the metal."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import lru_cache
 
 import numpy as np
 from shapely.geometry import LineString, Polygon
@@ -14,6 +15,8 @@ from keel.solid.polyhedron import Array
 from keel.solid.rings import circle, ring_area
 
 LEAST_EDGE_MM = 1.0
+BODIES_KEPT = 64
+"""How many bodies are remembered: features change more often than what they are made in."""
 
 
 @dataclass(frozen=True)
@@ -116,6 +119,26 @@ def section_of(shell: BoxShell | ProfileShell | CylinderShell, seam: str = "lid"
     GeometryError
         Naming the corner where the outline can't be made.
     """
+    return _section_of(Body.of(shell, seam))
+
+
+@dataclass(frozen=True)
+class Body:
+    """A shell without its features as a key: two that are written alike are the same."""
+
+    written: str
+    seam: str
+    shell: BoxShell | ProfileShell | CylinderShell = field(compare=False)
+
+    @classmethod
+    def of(cls, shell: BoxShell | ProfileShell | CylinderShell, seam: str) -> "Body":
+        """The body of a shell, closed at that seam."""
+        return cls(shell.model_dump_json(exclude={"features"}), seam, shell)
+
+
+@lru_cache(maxsize=BODIES_KEPT)
+def _section_of(body: Body) -> Section:
+    shell, seam = body.shell, body.seam
     match shell:
         case BoxShell():
             return _box_section(shell, seam)

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import replace
 
-from keel.analysis.parts import PORTS, SEAM, SHELL, WORKSHOP, only
+from keel.analysis.parts import PLAIN, PORTS, SEAM, SHELL, WORKSHOP, only
 from keel.analysis.study import study
 from keel.design.document import Design
 from keel.design.ports import Port
@@ -55,6 +55,6 @@ ENDS = {"x": ("rear", "front"), "y": ("right", "left"), "z": ("floor", "roof")}
 """Faces that the ends make, by the axis that a shell is drawn out along."""
 
 BARE_SOLIDS = study(bare_solids, SHELL, SEAM).keeping(12)
-SHELL_PARTS = study(shell_sheet, only("shell", "sheet"), WORKSHOP)
+SHELL_PARTS = study(shell_sheet, PLAIN, WORKSHOP)
 INNER_PARTS = study(internal_parts, BARE_SOLIDS, only("shell", "sheet"), WORKSHOP)
 SHEET = study(whole_sheet, SHELL_PARTS, INNER_PARTS, PORTS, SHELL)
