@@ -127,7 +127,7 @@ class WaysOut(TestCase):
     ) -> None:
         """A turned box and an L-shaped tank, a shaft through it: gone so far it is clear, gone less along any axis not.
 
-        It is never longer than the steps of `least_push`.
+        It is longer than the steps of `least_push` only where those leave a corner behind.
         """
         tank = block((-100, -100, -100), (100, 100, 100)) - block((0, 0, -100), (100, 100, 100))
         parts = [tank - Manifold.cube([60, 60, 300], True) if pierced else tank, turned(size, turn, at)]

@@ -115,10 +115,8 @@ function alongAnEdge(like: Feature[], size: Size) {
         : [],
     ),
   )
-  return {
-    ...{ x_mm: 0, y_mm: at.a_mm, z_mm: at.b_mm },
-    ...{ length_mm: size.x, width_mm: at.long_mm, height_mm: at.wide_mm },
-  }
+  const [y_mm, z_mm, width_mm, height_mm] = [at.a_mm, at.b_mm, at.long_mm, at.wide_mm]
+  return { x_mm: 0, y_mm, z_mm, length_mm: size.x, width_mm, height_mm }
 }
 
 /** Where a plate across the tank has room beside others and clear of pots: in the middle, then in the quarters. */
