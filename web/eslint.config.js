@@ -23,5 +23,5 @@ export default tseslint.config(
       ],
     },
   },
-  { files: ['*.mjs'], languageOptions: { globals: globals.node } },
+  { files: ['*.mjs', 'tests/*.mjs'], languageOptions: { globals: globals.node } },
 )

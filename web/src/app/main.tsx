@@ -1,28 +1,5 @@
 import '@fontsource-variable/archivo/standard.css'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { StrictMode } from 'react'
-import { createRoot } from 'react-dom/client'
-import { BrowserRouter } from 'react-router'
-import { Failure } from '../api/client'
-import { App } from './App'
+import { mount } from './mount'
 
-const queries = new QueryClient({
-  defaultOptions: {
-    queries: {
-      retry: (count, error) => count < 2 && !(error instanceof Failure && error.status >= 400 && error.status < 500),
-      refetchOnWindowFocus: false,
-    },
-  },
-})
-
-const root = document.getElementById('root')
-if (root)
-  createRoot(root).render(
-    <StrictMode>
-      <QueryClientProvider client={queries}>
-        <BrowserRouter>
-          <App />
-        </BrowserRouter>
-      </QueryClientProvider>
-    </StrictMode>,
-  )
+const place = document.getElementById('root')
+if (place) mount(place)

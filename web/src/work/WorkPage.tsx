@@ -157,7 +157,7 @@ function useKeys(designId: number, station: string) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target instanceof HTMLElement ? event.target : null
-      if (target?.dataset.typing || target?.tagName === 'TEXTAREA') return
+      if (target?.dataset.typing) return
       if (event.key === 'Escape') stopTrial()
       const by = event.altKey ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined
       const beside = by && stationBeside(station, by)

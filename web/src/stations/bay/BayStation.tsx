@@ -1,9 +1,10 @@
-import { Alert, Box, Button, TextField, Typography } from '@mui/material'
+import { Alert, Box, Button, Typography } from '@mui/material'
 import { type ReactNode, useState } from 'react'
 import * as declared from '../../api/declared'
 import type { Bay } from '../../api/model'
 import { setBay } from '../../drawing/edits'
 import { LengthField } from '../../fields/fields'
+import { WordsField } from '../../fields/WordsField'
 import { applyPatch, change, useFault, useWork } from '../../work/store'
 import { usePrice } from '../../work/Findings'
 import { patched, same } from '../../work/patch'
@@ -152,15 +153,14 @@ export function FitButton() {
 }
 
 function Datum({ value, disabled }: { value: string; disabled: boolean }) {
-  const [text, setText] = useState(value)
   return (
-    <TextField
+    <WordsField
       label="Datum"
-      value={text}
+      value={value}
+      most={declared.Bay.most.datum}
       disabled={disabled}
-      helperText="Where all measuring starts: x forward, y left, z up from here"
-      onChange={(event) => setText(event.target.value.slice(0, declared.Bay.most.datum))}
-      onBlur={() => text.trim() && setBay({ datum: text.trim() })}
+      hint="Where all measuring starts: x forward, y left, z up from here"
+      onCommit={(datum) => setBay({ datum })}
     />
   )
 }

@@ -1,11 +1,10 @@
-import { Alert, Box, Button, TextField, Typography } from '@mui/material'
+import { Alert, Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
-import * as declared from '../../api/declared'
 import type { Bay, KeepOut } from '../../api/model'
 import { changeKeepOut, setBay } from '../../drawing/edits'
 import { Choice, LengthField, Toggle } from '../../fields/fields'
+import { NameField } from '../../fields/WordsField'
 import { useUnits } from '../../units/useUnits'
 import { useFault } from '../../work/store'
 import { ClearanceFields } from './ClearanceFields'
@@ -44,7 +43,6 @@ export function KeepOutFields({
   readOnly: boolean
 }) {
   const { inks } = useTheme()
-  const [name, setName] = useState(keepOut.name)
   const path = `bay.keep_outs.${place}`
   const set = (part: Record<string, unknown>) => changeKeepOut(keepOut.id, part)
   const lengths = (fields: string[][]) => (
@@ -75,13 +73,7 @@ export function KeepOutFields({
       }}
     >
       <legend style={{ fontSize: 12, color: inks.quiet }}>{keepOut.name}</legend>
-      <TextField
-        label="Name"
-        value={name}
-        disabled={readOnly}
-        onChange={(event) => setName(event.target.value.slice(0, declared.KeepOut.most.name))}
-        onBlur={() => (name.trim() ? set({ name: name.trim() }) : setName(keepOut.name))}
-      />
+      <NameField value={keepOut.name} disabled={readOnly} onCommit={(name) => set({ name })} />
       {keepOut.kind === 'box' && lengths(BOX_FIELDS)}
       {keepOut.kind === 'cylinder' && (
         <>

@@ -1,8 +1,9 @@
-import { Box, TextField, Typography } from '@mui/material'
-import { type ReactNode, useState } from 'react'
+import { Box, Typography } from '@mui/material'
+import type { ReactNode } from 'react'
 import * as declared from '../../api/declared'
 import type { Brief } from '../../api/model'
 import { Choice, MaybeChoice, QuantityField, ShareField, Toggle, VolumeField } from '../../fields/fields'
+import { WordsField } from '../../fields/WordsField'
 import { useUnits } from '../../units/useUnits'
 import { useFault, useWork } from '../../work/store'
 import { Folded } from '../Folded'
@@ -188,17 +189,16 @@ function Against() {
 }
 
 function Reason({ value, disabled }: { value: string; disabled: boolean }) {
-  const [text, setText] = useState(value)
   return (
-    <TextField
+    <WordsField
       label="Reason for the target"
-      multiline
-      minRows={2}
-      value={text}
+      lines={2}
+      mayBeEmpty
+      value={value}
+      most={declared.Brief.most.reason}
       disabled={disabled}
-      helperText="Range, hours, a stint, or the customer’s own figure"
-      onChange={(event) => setText(event.target.value)}
-      onBlur={() => setBrief({ reason: text.slice(0, declared.Brief.most.reason) })}
+      hint="Range, hours, a stint, or the customer’s own figure"
+      onCommit={(reason) => setBrief({ reason })}
     />
   )
 }

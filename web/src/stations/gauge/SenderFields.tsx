@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material'
 import type { Sender, SenderReading, SwingArm } from '../../api/model'
 import { Choice, LengthField, QuantityField } from '../../fields/fields'
-import { NameField } from '../../fields/NameField'
+import { NameField } from '../../fields/WordsField'
 import { useUnits } from '../../units/useUnits'
 import { select, useFaultUnder, useWork } from '../../work/store'
 import { pair, Row } from '../Row'

@@ -1,10 +1,10 @@
-import { Box, Button, TextField } from '@mui/material'
-import { useState } from 'react'
+import { Box, Button } from '@mui/material'
 import * as declared from '../../api/declared'
 import type { Port } from '../../api/model'
 import { changePort } from '../../drawing/edits'
 import { labelled } from '../../fields/choices'
 import { Choice, LengthField, MaybeChoice, NumberField, QuantityField } from '../../fields/fields'
+import { WordsField } from '../../fields/WordsField'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { changeInner, NEW_SEAT } from './edits'
@@ -92,14 +92,14 @@ export function SeatFields({ port, place, readOnly }: { port: Port; place: numbe
 }
 
 function Thread({ port, seat, readOnly }: { port: Port; seat: Seat; readOnly: boolean }) {
-  const [typed, setTyped] = useState(seat.thread)
   return (
-    <TextField
+    <WordsField
       label="Thread"
-      value={typed}
+      mayBeEmpty
+      value={seat.thread}
+      most={declared.Seat.most.thread}
       disabled={readOnly}
-      onChange={(event) => setTyped(event.target.value.slice(0, declared.Seat.most.thread))}
-      onBlur={() => typed !== seat.thread && changeInner(port, 'seat', { thread: typed })}
+      onCommit={(thread) => changeInner(port, 'seat', { thread })}
     />
   )
 }

@@ -2,7 +2,7 @@ import { Box, Button } from '@mui/material'
 import * as declared from '../../api/declared'
 import type { Port } from '../../api/model'
 import { QuantityField } from '../../fields/fields'
-import { NameField } from '../../fields/NameField'
+import { NameField } from '../../fields/WordsField'
 import { pair } from '../Row'
 
 type Valves = NonNullable<Port['vent']>['valves']

@@ -1,10 +1,10 @@
-import { Box, Button, TextField, Typography } from '@mui/material'
+import { Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import { useState } from 'react'
 import * as declared from '../../api/declared'
 import type { Feature, Shell } from '../../api/model'
 import { changeFeature, setShell } from '../../drawing/edits'
 import { Choice, LengthField, Toggle } from '../../fields/fields'
+import { NameField } from '../../fields/WordsField'
 import { BaffleOpenings } from './BaffleOpenings'
 import { addFeature, NAMES } from './freshFeature'
 import { PotDoors } from './PotDoors'
@@ -169,17 +169,10 @@ function FeatureFields({
   shell: Shell
   readOnly: boolean
 }) {
-  const [name, setName] = useState(feature.name)
   const set = (part: Record<string, unknown>) => changeFeature(feature.id, part)
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.5, mt: 1 }}>
-      <TextField
-        label="Name"
-        value={name}
-        disabled={readOnly}
-        onChange={(event) => setName(event.target.value.slice(0, declared.Well.most.name))}
-        onBlur={() => (name.trim() ? set({ name: name.trim() }) : setName(feature.name))}
-      />
+      <NameField value={feature.name} disabled={readOnly} onCommit={(name) => set({ name })} />
       {feature.kind === 'well' && (
         <Choice
           label="Face"
