@@ -7,6 +7,7 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict, ValidationError
 
 from keel.design.base import PLAIN
+from keel.reference.quantities import QUANTITIES
 
 LIMIT_KEYS = ("gt", "ge", "lt", "le", "max_length", "min_length", "expected", "pattern", "limit")
 LIMIT_WORDS = {
@@ -20,7 +21,8 @@ LIMIT_WORDS = {
 MOST_FAULTS = 50
 KINDED_LISTS = ("keep_outs", "features")
 KINDS = ("box", "profile", "cylinder", "slope", "scan", "well", "sump", "relief", "roof step", "partition", "baffle")
-UNITS = {"mm": " mm", "l": " L", "kg": " kg"}
+UNITS = {"mm": "mm", "l": "L"} | {ending: quantity.metric.unit for ending, quantity in QUANTITIES.items()}
+"""What a name's ending says of its unit; the interface puts the reader's in its place."""
 TYPE_LIMITS = {
     "float_type": "a number",
     "finite_number": "a finite number",
@@ -129,14 +131,23 @@ def _limit(kind: str, context: Mapping[str, Any], field: str) -> str:
         if key in context:
             value = context[key]
             shown = f"{value:g}" if isinstance(value, float) else str(value)
-            unit = UNITS.get(field.rpartition("_")[2], "") if isinstance(value, float | int) else ""
-            return LIMIT_WORDS.get(key, "{}{unit}").format(shown, unit=unit)
+            unit = _unit(field) if isinstance(value, float | int) else ""
+            return LIMIT_WORDS.get(key, "{}{unit}").format(shown, unit=unit and f" {unit}")
     return kind.replace("_", " ")
+
+
+def _unit(field: str) -> str:
+    """The unit that the last name of a path ends in; none where it doesn't."""
+    before, _, ending = field.rpartition(".")[2].rpartition("_")
+    return UNITS.get(ending, "") if before else ""
 
 
 def _last_word(field: str) -> str:
     words = [step for step in field.split(".") if not step.isdigit()]
-    return words[-1].removesuffix("_mm").removesuffix("_l").replace("_", " ") if words else field
+    if not words:
+        return field
+    name = words[-1].rpartition("_")[0] if _unit(words[-1]) else words[-1]
+    return name.replace("_", " ")
 
 
 def _plain(value: Any) -> str | float | int | bool | None:

@@ -5,7 +5,7 @@ from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
-from keel.design.faults import Fault
+from keel.design.faults import Fault, fault_of
 from keel.formats.table import Row, Table, problem
 from keel.reference.quantities import QUANTITIES, UnitSet
 
@@ -89,9 +89,11 @@ def _invalid_row(number: int, details: Any, paths: Mapping[str, Path]) -> Fault:
     context = details.get("ctx") or {}
     value = details.get("input")
     met = context.get("tag") or ("" if isinstance(value, dict) else str(value))
-    expected = context.get("expected_tags") or context.get("expected")
-    limit = str(context.get("limit") or expected or details["msg"])
-    return problem(number, _column(details, context, paths), str(context.get("value", met))[:80], limit)
+    column, said = _column(details, context, paths), fault_of(details)
+    if details["type"] == "missing":
+        field = f"row {number}, {column}"
+        return Fault(field=field, limit=said.limit, message=f"row {number}, column {column} is missing")
+    return problem(number, column, str(context.get("value", met))[:80], str(context.get("limit") or said.limit))
 
 
 def _column(details: Any, context: Mapping[str, Any], paths: Mapping[str, Path]) -> str:

@@ -5,14 +5,14 @@ import { useWork } from '../src/work/store'
 
 declare function forgetModules(): void
 declare const keptFiles: Blob[]
-declare let screenSize: { width: number; height: number }
+declare const screenSize: { width: number; height: number }
 
 const person = userEvent.setup({ delay: null, pointerEventsCheck: 0 })
 const page = globalThis as typeof globalThis & { opened?: Root; thrown?: string[]; listens?: boolean }
 
 /** Opens an address as if typed: modules, stores and timers begin anew; what is kept on the device stays. */
 export async function open(path: string, drawn = true) {
-  screenSize = drawn ? { width: 1280, height: 800 } : { width: 0, height: 0 }
+  Object.assign(screenSize, drawn ? { width: 1280, height: 800 } : { width: 0, height: 0 })
   page.opened?.unmount()
   page.thrown = []
   if (!page.listens)
@@ -35,7 +35,11 @@ export function leave(): string[] {
   return page.thrown ?? []
 }
 
-const plain = (text: string | null) => (text ?? '').replaceAll(/[*\u2009\u00a0\u200b]/g, ' ').replaceAll(/\s+/g, ' ').trim()
+const plain = (text: string | null) =>
+  (text ?? '')
+    .replaceAll(/[*\u2009\u00a0\u200b]/g, ' ')
+    .replaceAll(/\s+/g, ' ')
+    .trim()
 const isShown = (element: Element) => !element.closest('[aria-hidden=true]')
 const named = (element: Element) => plain(element.getAttribute('aria-label') ?? element.textContent)
 
@@ -84,9 +88,8 @@ function labelOf(element: Element, known = labels()): string {
   return by ? plain(by.textContent) : ''
 }
 
-export const text = (within: string) => all('*', within).length ? plain(shownText(within)) : ''
-const shownText = (within: string) =>
-  [...document.querySelectorAll<HTMLElement>(within)].map((part) => part.textContent).join(' ')
+export const text = (within: string) =>
+  plain([...document.querySelectorAll(within)].map((part) => part.textContent).join(' '))
 
 export const count = (selector: string) => document.querySelectorAll(selector).length
 export const value = (label: string, within: string, nth: number) => {
@@ -101,9 +104,15 @@ export const said = (label: string, within: string, nth: number) =>
     .map((id) => plain(document.getElementById(id)?.textContent ?? ''))
     .join(' ')
 
-export const pressed = (name: string, within: string, nth: number) => person.click(button(name, within, nth))
-export const clicked = (selector: string) => person.click(one([...document.querySelectorAll<HTMLElement>(selector)], selector))
-export const isEnabled = (name: string, within: string) => !button(name, within, 0).matches(':disabled, [aria-disabled=true]')
+export function pressed(name: string, within: string, nth: number) {
+  const element = button(name, within, nth)
+  if (isOff(element)) throw new Error(`“${name}” can’t be pressed`)
+  return person.click(element)
+}
+export const clicked = (selector: string) =>
+  person.click(one([...document.querySelectorAll<HTMLElement>(selector)], selector))
+const isOff = (element: Element) => element.matches(':disabled, [aria-disabled=true]')
+export const isEnabled = (name: string, within: string) => !isOff(button(name, within, 0))
 
 export async function typed(label: string, words: string, within: string, nth: number) {
   const field = labelled(label, within, nth) as HTMLInputElement
@@ -123,7 +132,9 @@ export const ticked = (label: string, within: string, nth: number) => person.cli
 
 export async function choices(label: string, within: string, nth: number): Promise<string[]> {
   await person.click(labelled(label, within, nth))
-  const offered = [...document.querySelectorAll('[role=listbox] [role=option]')].map((option) => plain(option.textContent))
+  const offered = [...document.querySelectorAll('[role=listbox] [role=option]')].map((option) =>
+    plain(option.textContent),
+  )
   await person.keyboard('{Escape}')
   return offered
 }
@@ -132,7 +143,10 @@ export async function chosen(label: string, option: string, within: string, nth:
   await person.click(labelled(label, within, nth))
   const offered = [...document.querySelectorAll<HTMLElement>('[role=listbox] [role=option]')]
   await person.click(
-    one(offered.filter((one) => plain(one.textContent) === option), `“${option}” among ${offered.map((o) => plain(o.textContent)).join(' | ')}`),
+    one(
+      offered.filter((one) => plain(one.textContent) === option),
+      `“${option}” among ${offered.map((o) => plain(o.textContent)).join(' | ')}`,
+    ),
   )
 }
 
@@ -152,14 +166,17 @@ export function fields(within: string): Field[] {
   const seen = new Map<string, number>()
   const known = labels()
   return all('input:not([type=file], [type=range]), [role=combobox]', within)
-    .filter((element) => labelOf(element, known) && !element.matches(':disabled, [aria-disabled=true], [aria-hidden=true]'))
+    .filter(
+      (element) => labelOf(element, known) && !element.matches(':disabled, [aria-disabled=true], [aria-hidden=true]'),
+    )
     .map((element) => {
       const label = labelOf(element, known)
       const nth = seen.get(label) ?? 0
       seen.set(label, nth + 1)
       const box = element as HTMLInputElement
       if (element.getAttribute('role') === 'combobox') return { label, kind: 'choice', value: named(element), nth }
-      if (box.type === 'checkbox' || box.type === 'radio') return { label, kind: 'box', value: String(box.checked), nth }
+      if (box.type === 'checkbox' || box.type === 'radio')
+        return { label, kind: 'box', value: String(box.checked), nth }
       return { label, kind: 'typed', value: box.value, nth }
     })
 }

@@ -4,6 +4,7 @@ import type { Parsed } from '../units/length'
 import type { Ending } from '../units/quantity'
 import { gaugeText, parseSheet } from '../units/sheet'
 import { useUnits } from '../units/useUnits'
+import type { Fault } from '../api/client'
 import { useFault } from '../work/store'
 import { TypedField } from './TypedField'
 
@@ -12,7 +13,7 @@ interface Common {
   value: number | null
   onCommit: (value: number | null) => void
   emptyText?: string | undefined
-  fault?: string | undefined
+  fault?: Fault | string | undefined
   hint?: string | undefined
   disabled?: boolean | undefined
   compact?: boolean | undefined
@@ -20,12 +21,16 @@ interface Common {
   path?: string
 }
 
+/** A complaint in words; one about a limit calls the field what its label does. */
+export const saidOf = ({ message, limit }: Fault, label: string) =>
+  message.endsWith(` must be ${limit}`) ? `${label} must be ${limit}` : message
+
 /** What is wrong with a field's value, in the reader's units. */
-function useWrong({ path, fault }: Common): string | undefined {
+function useWrong({ path, fault, label }: Common): string | undefined {
   const units = useUnits()
   const told = useFault(path ?? '')
   const wrong = fault ?? told
-  return wrong && units.inText(wrong)
+  return wrong && units.inText(typeof wrong === 'string' ? wrong : saidOf(wrong, label))
 }
 
 export function LengthField(props: Common) {
@@ -170,10 +175,11 @@ export function NumberField({ unit = '', ...props }: Common & { unit?: string })
 
 /** A share, shown and typed as per cent. */
 export function ShareField(props: Common) {
+  const wrong = useWrong(props)?.replace(/\d+(\.\d+)?(?= or| and|$)/g, (share) => `${trimmed(Number(share) * 100)} %`)
   return (
     <TypedField
       {...props}
-      fault={useWrong(props)}
+      fault={wrong}
       unit="%"
       edit={(value) => trimmed(value * 100)}
       parse={(text) => {

@@ -31,14 +31,17 @@ export function CustomersDialog({ onClose, mayWrite }: { onClose: () => void; ma
       ? asked(api.PUT('/api/customers/{customer_id}', { params: { path: { customer_id: chosen.id } }, body: fields }))
       : addCustomer(fields),
   )
-  const choose = (customer: Customer | null) => {
-    keep.reset()
+  const show = (customer: Customer | null) => {
     setChosen(customer)
     setFields(customer ? { name: customer.name, contact: customer.contact ?? '', note: customer.note ?? '' } : BLANK)
   }
+  const choose = (customer: Customer | null) => {
+    keep.reset()
+    show(customer)
+  }
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    keep.mutate(undefined, { onSuccess: (customer) => choose(customer) })
+    keep.mutate(undefined, { onSuccess: show })
   }
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="customers-title">

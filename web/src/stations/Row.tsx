@@ -1,6 +1,7 @@
 import { Box, Button } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import type { ReactNode } from 'react'
+import { useUnits } from '../units/useUnits'
 
 /** One thing of a list: its name and a few words; its fields when it is at hand. */
 export function Row({
@@ -21,6 +22,7 @@ export function Row({
   'data-row'?: string
 }) {
   const { inks } = useTheme()
+  const { inText } = useUnits()
   return (
     <Box sx={{ border: `1px solid ${open ? inks.hand : inks.line}`, px: 1, py: open ? 1 : 0 }} {...rest}>
       <Button
@@ -32,7 +34,7 @@ export function Row({
         <span style={{ textAlign: 'left' }}>{name}</span>
         <span style={{ fontWeight: 500, fontSize: 13, textAlign: 'right' }}>{aside}</span>
       </Button>
-      {fault && <Box sx={{ color: 'error.main', fontSize: 14 }}>{fault}</Box>}
+      {fault && <Box sx={{ color: 'error.main', fontSize: 14 }}>{inText(fault)}</Box>}
       {open && <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.5, mt: 1 }}>{children}</Box>}
     </Box>
   )

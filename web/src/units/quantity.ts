@@ -16,6 +16,14 @@ type Quantity = Record<Units, Shown> & { kind: string; typed: Record<string, num
 const QUANTITIES = TABLE.quantities as unknown as Record<Ending, Quantity>
 export const isEnding = (name: string): name is Ending => name in QUANTITIES
 
+/** A field's name as words, less the ending that is its unit. */
+export function withoutUnit(name: string): string {
+  const words = name.split('_')
+  const last = words.at(-1) ?? ''
+  if (words.length > 1 && (isEnding(last) || last === 'mm' || last === 'l')) words.pop()
+  return words.join(' ')
+}
+
 export const unitOf = (ending: Ending, units: Units) => QUANTITIES[ending][units].unit
 /** How much of what is kept one of the reader's unit is. */
 export const perOf = (ending: Ending, units: Units) => QUANTITIES[ending][units].per
@@ -27,6 +35,21 @@ export function showAmount(ending: Ending, value: number, units: Units, digits?:
   const places = digits ?? how.digits
   return places < 0 ? String(Number(amount.toPrecision(6))).replace('-', '−') : plainNumber(amount, places)
 }
+
+/** Endings by their metric unit, where it isn't everybody's. */
+const METRIC = new Map(
+  (Object.keys(QUANTITIES) as Ending[])
+    .filter((ending) => QUANTITIES[ending].mm_l.unit !== QUANTITIES[ending].in_usgal.unit)
+    .map((ending) => [QUANTITIES[ending].mm_l.unit, ending]),
+)
+const AMOUNT = /(\d+(?:\.\d+)?) ([^\s,;:.)]+)/g
+
+/** A plain sentence's metric quantities in the reader's units, but for lengths and volumes, which have rules of their own. */
+export const quantitiesIn = (text: string, units: Units) =>
+  text.replace(AMOUNT, (met, amount: string, unit: string) => {
+    const ending = METRIC.get(unit)
+    return ending ? showQuantity(ending, Number(amount), units) : met
+  })
 
 /** The same with its unit. */
 export function showQuantity(ending: Ending, value: number, units: Units, digits?: number): string {

@@ -12,7 +12,17 @@ import {
 } from './length'
 import { plainNumber } from './number'
 import { editFlow, parseFlow } from './flow'
-import { editQuantity, type Ending, isEnding, parseQuantity, perOf, showAmount, showQuantity, unitOf } from './quantity'
+import {
+  editQuantity,
+  type Ending,
+  isEnding,
+  parseQuantity,
+  perOf,
+  quantitiesIn,
+  showAmount,
+  showQuantity,
+  unitOf,
+} from './quantity'
 import { editVolume, parseVolume, showVolume, showVolumeUnit, VOLUME_UNIT, PER_UNIT } from './volume'
 
 export const UnitsContext = createContext<Units>('mm_l')
@@ -66,7 +76,9 @@ export function useUnits() {
       parseFlow: (text: string) => parseFlow(text, units),
       /** A quantity by the ending of its name, with its unit. */
       quantity: (ending: Ending, value: number, digits?: number) => showQuantity(ending, value, units, digits),
-      /** The same as a bare number, under a heading that has the unit. */
+      /** A number by the ending of its name (`rail_kpa`); as it is where that says no unit. */
+      byName: (name: string, value: number) => inSentence(name, value, units),
+      /** A quantity as a bare number, under a heading that has the unit. */
       amount: (ending: Ending, value: number, digits?: number) => showAmount(ending, value, units, digits),
       unit: (ending: Ending) => unitOf(ending, units),
       per: (ending: Ending) => perOf(ending, units),
@@ -74,10 +86,10 @@ export function useUnits() {
       parseQuantity: (ending: Ending, text: string) => parseQuantity(text, ending, units),
       round: roundStep(inches),
       nudge: nudgeStep(inches),
-      /** A plain sentence from the server, its millimetres and litres in the reader's units. */
+      /** A plain sentence from the server, its quantities in the reader's units. */
       inText: (text: string) =>
         inches
-          ? text
+          ? quantitiesIn(text, units)
               .replace(/(\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => showLengthUnit(Number(mm), true))
               .replace(/(\d+(?:\.\d+)?) L\b(?!\/)/g, (_, litres: string) => showVolumeUnit(Number(litres), units, 2))
           : text,

@@ -12,6 +12,7 @@ import {
   TableRow,
 } from '@mui/material'
 import type { Design } from '../api/model'
+import { withoutUnit } from '../units/quantity'
 import { useUnits } from '../units/useUnits'
 import { keepMine, takeTheirs, useSaving } from './saving'
 import { useWork } from './store'
@@ -68,8 +69,8 @@ export function DifferenceTable({ mine, theirs, titles }: { mine: Design; theirs
   const units = useUnits()
   const show = (path: string, value: unknown): string => {
     if (value === null || value === undefined || value === '') return '–'
-    if (typeof value === 'number' && path.endsWith('_mm')) return units.lengthUnitText(value)
-    if (typeof value === 'number' && path.endsWith('_l')) return units.volumeUnitText(value)
+    if (typeof value === 'number') return units.byName(path, value)
+    if (typeof value === 'boolean') return value ? 'yes' : 'no'
     if (typeof value === 'object') return 'name' in value ? String(value.name) : 'set'
     return String(value)
   }
@@ -86,12 +87,7 @@ export function DifferenceTable({ mine, theirs, titles }: { mine: Design; theirs
       <TableBody>
         {rows.map((row) => (
           <TableRow key={row.path}>
-            <TableCell>
-              {row.path
-                .replace(/_(mm|l)$/, '')
-                .replaceAll('.', ' › ')
-                .replaceAll('_', ' ')}
-            </TableCell>
+            <TableCell>{row.path.split('.').map(withoutUnit).join(' › ')}</TableCell>
             <TableCell>{show(row.path, row.mine)}</TableCell>
             <TableCell>{show(row.path, row.theirs)}</TableCell>
           </TableRow>

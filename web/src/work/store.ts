@@ -156,5 +156,4 @@ export const useFaultUnder = (path: string) =>
   useWork((state) => state.faults.find((fault) => fault.field === path || fault.field.startsWith(`${path}.`))?.message)
 
 /** The complaint about a field, by its path in the design. */
-export const useFault = (path: string) =>
-  useWork((state) => state.faults.find((fault) => fault.field === path)?.message)
+export const useFault = (path: string) => useWork((state) => state.faults.find((fault) => fault.field === path))

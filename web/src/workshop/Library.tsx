@@ -29,6 +29,8 @@ export function Library<T extends { name: string }>({ what, items, columns, disa
       setFailed(error instanceof Error ? error.message : String(error))
     }
   }
+  const taken = told && `${told.taken === 1 ? `1 ${what.slice(0, -1)}` : `${told.taken} ${what}`} read.`
+  const keep = 'Save the workshop to keep what was read.'
   return (
     <>
       {items.length > 0 && (
@@ -82,11 +84,9 @@ export function Library<T extends { name: string }>({ what, items, columns, disa
         </Button>
       </Box>
       {told && told.taken > 0 && told.problems.length === 0 && (
-        <Alert severity="success" sx={{ mt: 1 }}>{`${told.taken} ${what} read. Save the workshop to keep them.`}</Alert>
+        <Alert severity="success" sx={{ mt: 1 }}>{`${taken} ${keep}`}</Alert>
       )}
-      {told && (
-        <Problems problems={told.problems} taken={`${told.taken} ${what} read; save the workshop to keep them.`} />
-      )}
+      {told && <Problems problems={told.problems} taken={`${taken} ${told.taken > 0 ? keep : ''}`} />}
       {failed && (
         <Alert severity="error" sx={{ mt: 1 }}>
           {failed}

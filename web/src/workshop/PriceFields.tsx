@@ -1,5 +1,6 @@
 import { Box, TextField } from '@mui/material'
 import * as declared from '../api/declared'
+import type { Fault } from '../api/client'
 import { NumberField, QuantityField } from '../fields/fields'
 import { grid, Section } from './Section'
 import type { Settings } from './WorkshopPage'
@@ -31,7 +32,7 @@ const priced = (all: PerKg, metal: Metal, value: number | null): PerKg =>
 interface Props {
   settings: Settings
   mayWrite: boolean
-  fault: (path: string) => string | undefined
+  fault: (path: string) => Fault | undefined
   onChange: (settings: Settings) => void
 }
 

@@ -53,7 +53,7 @@ export function StockTable({
                   <Button
                     disabled={disabled}
                     onClick={() => onChange(stock.filter((_, other) => other !== place))}
-                    aria-label={`Remove ${sheet.metal} ${sheet.thickness_mm} mm`}
+                    aria-label={`Remove ${sheet.metal} ${units.editLength(sheet.thickness_mm)} ${units.lengthUnit}`}
                   >
                     Remove
                   </Button>

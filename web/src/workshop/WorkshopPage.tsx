@@ -6,6 +6,7 @@ import * as declared from '../api/declared'
 import { api, asked, Failure, type Schemas } from '../api/client'
 import { useSession } from '../app/session'
 import { LengthField, NumberField, QuantityField, ShareField } from '../fields/fields'
+import { useUnits } from '../units/useUnits'
 import { PartLibrary, PumpLibrary, SenderLibrary } from './Libraries'
 import { KStrip } from './KStrip'
 import { People } from './People'
@@ -36,6 +37,7 @@ const BAR_PX = 72
 
 function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: boolean }) {
   const { inks } = useTheme()
+  const units = useUnits()
   const [settings, setSettings] = useState<Settings>(kept.settings)
   const queries = useQueryClient()
   const save = useMutation({
@@ -51,20 +53,25 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
   const rules = settings.rules ?? {}
   const brake = settings.brake ?? {}
   const rolls = settings.rolls ?? {}
-  const setRolls = (part: Partial<NonNullable<Settings['rolls']>>) =>
-    setSettings({ ...settings, rolls: { ...rolls, ...part } })
+  const setRolls = (part: Partial<typeof rolls>) => setSettings({ ...settings, rolls: { ...rolls, ...part } })
   const changed = JSON.stringify(settings) !== JSON.stringify(kept.settings)
   const fault = (path: string) =>
-    save.error instanceof Failure ? save.error.faults.find((item) => item.field === path)?.message : undefined
+    save.error instanceof Failure ? save.error.faults.find((item) => item.field === path) : undefined
   const setRule = (name: keyof Rules) => (value: number | null) =>
     value !== null && setSettings({ ...settings, rules: { ...rules, [name]: value } })
   const setBrake = (part: Partial<Brake>) => setSettings({ ...settings, brake: { ...brake, ...part } })
+  const usualText = (name: Exclude<keyof Rules, 'clearances_mm'>) =>
+    `usual ${units.byName(name, usual.rules?.[name] ?? 0)}`
   const rule = (name: Exclude<keyof Rules, 'clearances_mm'>) => ({
     value: rules[name] ?? null,
     onCommit: setRule(name),
     fault: fault(`rules.${name}`),
     disabled: !mayWrite,
-    hint: `usual ${String(usual.rules?.[name])}`,
+    hint: usualText(name),
+  })
+  const share = (name: Exclude<keyof Rules, 'clearances_mm'>) => ({
+    ...rule(name),
+    hint: `usual ${units.quantity('pct', usual.rules?.[name] ?? 0, 0)}`,
   })
   return (
     <Box
@@ -194,43 +201,52 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
       <Section title="House rules" about="Defaults that decide something. Wherever one does, it is named.">
         <Box sx={grid}>
           <QuantityField label="Ullage: temperature rise allowed" of="k" {...rule('ullage_rise_k')} />
-          <ShareField label="Ullage, at least" {...rule('ullage_least')} hint="usual 3 %" />
-          <ShareField label="Capacity above target, at most" {...rule('beyond_target')} hint="usual 25 %" />
-          <LengthField label="Pan flange" {...rule('flange_mm')} hint={undefined} />
-          <LengthField label="Pan flange, at least" {...rule('flange_least_mm')} hint={undefined} />
-          <LengthField label="Pan gap, each side" {...rule('pan_gap_mm')} hint={undefined} />
-          <LengthField label="Notch clearance" {...rule('notch_clearance_mm')} hint={undefined} />
+          <ShareField label="Ullage, at least" {...share('ullage_least')} />
+          <ShareField label="Capacity above target, at most" {...share('beyond_target')} />
+          <LengthField label="Pan flange" {...rule('flange_mm')} />
+          <LengthField label="Pan flange, at least" {...rule('flange_least_mm')} />
+          <LengthField label="Pan gap, each side" {...rule('pan_gap_mm')} />
+          <LengthField label="Notch clearance" {...rule('notch_clearance_mm')} />
           <LengthField
             label="Land for a weld, at least"
             {...rule('land_mm')}
-            hint="between a seam and a bend or seam"
+            hint={`between a seam and a bend or seam; ${usualText('land_mm')}`}
           />
-          <LengthField label="Space inside, at least" {...rule('sliver_mm')} hint="that can be welded and cleaned" />
+          <LengthField
+            label="Space inside, at least"
+            {...rule('sliver_mm')}
+            hint={`that can be welded and cleaned; ${usualText('sliver_mm')}`}
+          />
           <QuantityField
             label="Leak-test pressure, at least"
             of="kpa"
             {...rule('proof_least_kpa')}
-            hint="a shell that bears less is remarked on"
+            hint={`a shell that bears less is remarked on; ${usualText('proof_least_kpa')}`}
           />
-          <QuantityField label="Bump load on the floor" of="g" {...rule('bump_g')} hint="extra, vertical; usual 2" />
+          <QuantityField
+            label="Bump load on the floor"
+            of="g"
+            {...rule('bump_g')}
+            hint={`extra, vertical; ${usualText('bump_g')}`}
+          />
           <QuantityField
             label="Horizontal load on uprights"
             of="g"
             {...rule('push_g')}
-            hint="a full cell against an upright or a partition; usual 1"
+            hint={`a full cell against an upright or a partition; ${usualText('push_g')}`}
           />
-          <ShareField label="Stress allowed, share of welded yield" {...rule('stress_share')} hint="usual 60 %" />
-          <ShareField label="Pump flow margin" {...rule('pump_margin')} hint="usual 20 %" />
-          <ShareField label="Surge volume margin" {...rule('surge_margin')} hint="usual 20 %" />
-          <ShareField label="Fuel’s share of the vehicle, at most" {...rule('fuel_share')} hint="usual 15 %" />
-          <LengthField label="Unbaffled run, at most" {...rule('free_run_mm')} hint={undefined} />
-          <ShareField label="Baffle open area, at least" {...rule('clear_least')} hint="usual 8 %" />
-          <ShareField label="Baffle open area, at most" {...rule('clear_most')} hint="usual 15 %" />
+          <ShareField label="Stress allowed, share of welded yield" {...share('stress_share')} />
+          <ShareField label="Pump flow margin" {...share('pump_margin')} />
+          <ShareField label="Surge volume margin" {...share('surge_margin')} />
+          <ShareField label="Fuel’s share of the vehicle, at most" {...share('fuel_share')} />
+          <LengthField label="Unbaffled run, at most" {...rule('free_run_mm')} />
+          <ShareField label="Baffle open area, at least" {...share('clear_least')} />
+          <ShareField label="Baffle open area, at most" {...share('clear_most')} />
           <QuantityField label="Starvation map: largest acceleration" of="g" {...rule('starvation_most_g')} />
-          <LengthField label="Torch reach" {...rule('torch_reach_mm')} hint={undefined} />
-          <LengthField label="Brush width" {...rule('brush_mm')} hint={undefined} />
-          <LengthField label="Sleeve compression" {...rule('sleeve_mm')} hint={undefined} />
-          <LengthField label="Measurement tolerance" {...rule('measure_mm')} hint={undefined} />
+          <LengthField label="Torch reach" {...rule('torch_reach_mm')} />
+          <LengthField label="Brush width" {...rule('brush_mm')} />
+          <LengthField label="Sleeve compression" {...rule('sleeve_mm')} />
+          <LengthField label="Measurement tolerance" {...rule('measure_mm')} />
           <QuantityField label="Nozzle shut-off pressure" of="kpa" {...rule('back_pressure_kpa')} />
           <QuantityField label="Vacuum while drawing, at most" of="kpa" {...rule('vent_vacuum_kpa')} />
         </Box>

@@ -1,11 +1,11 @@
-import { Alert, Box, Button, Typography } from '@mui/material'
+import { Box, Button, Typography } from '@mui/material'
 import { type ReactNode, useState } from 'react'
 import * as declared from '../../api/declared'
 import type { Bay } from '../../api/model'
 import { setBay } from '../../drawing/edits'
 import { LengthField } from '../../fields/fields'
 import { WordsField } from '../../fields/WordsField'
-import { applyPatch, change, useFault, useWork } from '../../work/store'
+import { applyPatch, change, useWork } from '../../work/store'
 import { usePrice } from '../../work/Findings'
 import { patched, same } from '../../work/patch'
 import { Folded } from '../Folded'
@@ -38,7 +38,6 @@ function FirstSizes() {
     const bay: Bay = { ...declared.Bay.defaults, length_mm: all.length, width_mm: all.width, height_mm: all.height }
     change((design) => ({ ...design, bay }))
   }
-  const faults = [useFault('bay.length_mm'), useFault('bay.width_mm'), useFault('bay.height_mm')].filter(Boolean)
   return (
     <>
       <Typography variant="body2">
@@ -47,26 +46,24 @@ function FirstSizes() {
       <LengthField
         label="Length, rear to front"
         value={sizes.length}
+        path="bay.length_mm"
         onCommit={(length) => next({ length })}
         disabled={readOnly}
       />
       <LengthField
         label="Width, right to left"
         value={sizes.width}
+        path="bay.width_mm"
         onCommit={(width) => next({ width })}
         disabled={readOnly}
       />
       <LengthField
         label="Height, floor to roof"
         value={sizes.height}
+        path="bay.height_mm"
         onCommit={(height) => next({ height })}
         disabled={readOnly}
       />
-      {faults.map((fault) => (
-        <Alert key={fault} severity="error">
-          {fault}
-        </Alert>
-      ))}
     </>
   )
 }

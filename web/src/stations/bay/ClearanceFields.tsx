@@ -4,7 +4,6 @@ import * as declared from '../../api/declared'
 import type { Clearance } from '../../api/model'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
-import { useFault } from '../../work/store'
 import { workshopQuery } from '../../workshop/query'
 
 interface Props {
@@ -35,7 +34,7 @@ export function ClearanceFields({ title, clearance, path, disabled, onChange }: 
         value={clearance.mm ?? null}
         emptyText={rule === undefined ? 'rule' : units.length(rule)}
         hint={clearance.mm === null || clearance.mm === undefined ? 'house rule' : 'typed'}
-        fault={useFault(path)}
+        path={path}
         disabled={disabled}
         onCommit={(mm) => onChange({ ...clearance, mm })}
       />

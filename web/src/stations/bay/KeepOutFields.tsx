@@ -6,7 +6,6 @@ import { changeKeepOut, setBay } from '../../drawing/edits'
 import { Choice, LengthField, Toggle } from '../../fields/fields'
 import { NameField } from '../../fields/WordsField'
 import { useUnits } from '../../units/useUnits'
-import { useFault } from '../../work/store'
 import { ClearanceFields } from './ClearanceFields'
 import { scanQuery } from './scans'
 
@@ -48,7 +47,7 @@ export function KeepOutFields({
   const lengths = (fields: string[][]) => (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
       {fields.map(([field, label]) => (
-        <KeepOutLength
+        <LengthField
           key={field}
           label={label ?? ''}
           value={(keepOut as unknown as Record<string, number>)[field ?? ''] ?? 0}
@@ -183,14 +182,14 @@ function SlopeFields({
         onChange={(value) => set({ along: value })}
       />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-        <KeepOutLength
+        <LengthField
           label={`${from}, at the ${low}`}
           value={keepOut.start_mm}
           path={`${path}.start_mm`}
           disabled={readOnly}
           onCommit={(mm) => mm !== null && set({ start_mm: mm })}
         />
-        <KeepOutLength
+        <LengthField
           label={`${from}, at the ${high}`}
           value={keepOut.end_mm}
           path={`${path}.end_mm`}
@@ -218,17 +217,4 @@ function ScanWords({ fingerprint }: { fingerprint: string }) {
       {scan.data.triangles} triangles, {sizes.join(' × ')} {units.lengthUnit}; shown thinned, calculated whole.
     </Typography>
   )
-}
-
-function KeepOutLength({
-  path,
-  ...rest
-}: {
-  label: string
-  value: number
-  path: string
-  onCommit: (value: number | null) => void
-  disabled: boolean
-}) {
-  return <LengthField {...rest} fault={useFault(path)} />
 }

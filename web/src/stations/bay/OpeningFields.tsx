@@ -6,7 +6,7 @@ import type { Bay, Opening } from '../../api/model'
 import { setBay } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
-import { useFault, useWork } from '../../work/store'
+import { useWork } from '../../work/store'
 import { Sheet } from '../Board'
 
 /** The opening, and whether the tank goes in through it, which way round, by how much. */
@@ -91,7 +91,7 @@ function Field({
     <LengthField
       label={label}
       value={opening[name]}
-      fault={useFault(`bay.opening.${name}`)}
+      path={`bay.opening.${name}`}
       disabled={readOnly}
       onCommit={(mm) => mm !== null && set({ [name]: mm })}
     />

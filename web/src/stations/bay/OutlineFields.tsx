@@ -10,7 +10,7 @@ type Outline = NonNullable<Bay['profile']>
 
 /** The bay's true outline across one axis: what lies outside it is blocked. */
 export function OutlineFields({ bay, readOnly }: { bay: Bay; readOnly: boolean }) {
-  const fault = useFault('bay.profile.points')
+  const fault = useFault('bay.profile.points')?.message
   const { inText, lengthUnit } = useUnits()
   const outline = bay.profile
   if (!outline) {

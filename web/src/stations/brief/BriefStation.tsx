@@ -5,7 +5,7 @@ import type { Brief } from '../../api/model'
 import { Choice, MaybeChoice, QuantityField, ShareField, Toggle, VolumeField } from '../../fields/fields'
 import { WordsField } from '../../fields/WordsField'
 import { useUnits } from '../../units/useUnits'
-import { useFault, useWork } from '../../work/store'
+import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { CaseFields } from './CaseFields'
@@ -58,7 +58,7 @@ export function BriefStation({ findings }: { findings: ReactNode }) {
         value={brief.vehicle_kg ?? null}
         emptyText="not said"
         hint="for the fuel’s share of its mass"
-        fault={useFault('brief.vehicle_kg')}
+        path="brief.vehicle_kg"
         disabled={readOnly}
         onCommit={(vehicle_kg) => setBrief({ vehicle_kg })}
       />
@@ -72,13 +72,6 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
   const units = useUnits()
   const { basis } = brief
   const set = (part: Partial<Basis>) => setBrief({ basis: { ...(basis ?? FRESH), ...part } })
-  const fault = {
-    target: useFault('brief.target_l'),
-    hours: useFault('brief.basis.hours'),
-    range: useFault('brief.basis.range_km'),
-    per: useFault('brief.basis.per_100km_l'),
-    stint: useFault('brief.basis.stint_min'),
-  }
   return (
     <>
       <MaybeChoice
@@ -96,7 +89,7 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
           label="Target, rated capacity"
           value={brief.target_l ?? null}
           emptyText="none yet"
-          fault={fault.target}
+          path="brief.target_l"
           hint="What has to go in with room left to expand"
           onCommit={(value) => setBrief({ target_l: value })}
           disabled={readOnly}
@@ -110,7 +103,7 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
               of="h"
               value={basis.hours ?? null}
               emptyText="not said"
-              fault={fault.hours}
+              path="brief.basis.hours"
               disabled={readOnly}
               onCommit={(hours) => set({ hours })}
             />
@@ -121,7 +114,7 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
               of="min"
               value={basis.stint_min ?? null}
               emptyText="not said"
-              fault={fault.stint}
+              path="brief.basis.stint_min"
               disabled={readOnly}
               onCommit={(stint_min) => set({ stint_min })}
             />
@@ -133,7 +126,7 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
                 of="km"
                 value={basis.range_km ?? null}
                 emptyText="not said"
-                fault={fault.range}
+                path="brief.basis.range_km"
                 disabled={readOnly}
                 onCommit={(range_km) => set({ range_km })}
               />
@@ -141,7 +134,7 @@ function TargetFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) 
                 label="Consumption per 100 km"
                 value={basis.per_100km_l ?? null}
                 emptyText="not said"
-                fault={fault.per}
+                path="brief.basis.per_100km_l"
                 disabled={readOnly}
                 onCommit={(per_100km_l) => set({ per_100km_l })}
               />

@@ -5,7 +5,7 @@ import type { Brief, DemandCase } from '../../api/model'
 import { Choice, FlowField, MaybeChoice, QuantityField, ShareField } from '../../fields/fields'
 import { NameField } from '../../fields/WordsField'
 import { useUnits } from '../../units/useUnits'
-import { useFault, useWork } from '../../work/store'
+import { useWork } from '../../work/store'
 import { pair, Row } from '../Row'
 import { addCase, changeCase, removeCase } from './edits'
 
@@ -57,7 +57,7 @@ function CaseRow({
   const units = useUnits()
   const demand = useWork((work) => work.evaluation?.brief?.demands?.find((other) => other.id === item.id))
   const set = (part: Partial<DemandCase>) => changeCase(item.id, part)
-  const faultOf = (field: string) => `brief.cases.${place}.${field}`
+  const pathOf = (field: string) => `brief.cases.${place}.${field}`
   return (
     <Row
       name={item.name}
@@ -88,7 +88,7 @@ function CaseRow({
           label="Power at full load"
           value={item.power_kw ?? null}
           emptyText="none yet"
-          fault={useFault(faultOf('power_kw'))}
+          path={pathOf('power_kw')}
           disabled={readOnly}
           onCommit={(power_kw) => set({ power_kw })}
         />
@@ -102,7 +102,7 @@ function CaseRow({
               ? `usual ${units.amount('kgkwh', demand.bsfc[0])} to ${units.amount('kgkwh', demand.bsfc[2])}`
               : undefined
           }
-          fault={useFault(faultOf('bsfc_kg_per_kwh'))}
+          path={pathOf('bsfc_kg_per_kwh')}
           disabled={readOnly}
           onCommit={(bsfc_kg_per_kwh) => set({ bsfc_kg_per_kwh })}
         />
@@ -110,14 +110,14 @@ function CaseRow({
           label="Measured fuel flow"
           value={item.measured_l_per_h ?? null}
           emptyText="not measured"
-          fault={useFault(faultOf('measured_l_per_h'))}
+          path={pathOf('measured_l_per_h')}
           disabled={readOnly}
           onCommit={(measured_l_per_h) => set({ measured_l_per_h })}
         />
         <ShareField
           label="Average duty"
           value={item.duty}
-          fault={useFault(faultOf('duty'))}
+          path={pathOf('duty')}
           disabled={readOnly}
           onCommit={(duty) => duty !== null && set({ duty })}
         />
@@ -125,7 +125,7 @@ function CaseRow({
           label="Rail pressure"
           of="kpa"
           value={item.rail_kpa}
-          fault={useFault(faultOf('rail_kpa'))}
+          path={pathOf('rail_kpa')}
           disabled={readOnly}
           onCommit={(rail_kpa) => rail_kpa !== null && set({ rail_kpa })}
         />
@@ -133,7 +133,7 @@ function CaseRow({
           label="Supply voltage"
           of="v"
           value={item.supply_v}
-          fault={useFault(faultOf('supply_v'))}
+          path={pathOf('supply_v')}
           disabled={readOnly}
           onCommit={(supply_v) => supply_v !== null && set({ supply_v })}
         />
@@ -141,7 +141,7 @@ function CaseRow({
           label="Lowest supply voltage"
           of="v"
           value={item.low_v}
-          fault={useFault(faultOf('low_v'))}
+          path={pathOf('low_v')}
           disabled={readOnly}
           onCommit={(low_v) => low_v !== null && set({ low_v })}
         />

@@ -4,7 +4,6 @@ import type { Brief, CardRule } from '../../api/model'
 import { Choice, LengthField, QuantityField, ShareField, VolumeField } from '../../fields/fields'
 import { NameField } from '../../fields/WordsField'
 import { freshId } from '../../work/naming'
-import { useFault } from '../../work/store'
 import { changeRule, removeRule, setBrief } from './edits'
 
 /** Limits typed from a rulebook or the customer: checked like the house's own. */
@@ -66,7 +65,7 @@ function LimitField({ rule, path, readOnly }: { rule: CardRule; path: string; re
   const common = {
     label: 'Limit',
     value: rule.limit,
-    fault: useFault(path),
+    path,
     disabled: readOnly,
     onCommit: (limit: number | null) => limit !== null && changeRule(rule.id, { limit }),
   }

@@ -10,7 +10,7 @@ import { Choice, FlowField, QuantityField } from '../../fields/fields'
 import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
 import { save, useSaving } from '../../work/saving'
-import { useFault, useWork } from '../../work/store'
+import { useWork } from '../../work/store'
 import { pair } from '../Row'
 import { changeSurge, setBrief } from './edits'
 
@@ -18,11 +18,6 @@ import { changeSurge, setBrief } from './edits'
 export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boolean }) {
   const answer = useWork((work) => work.evaluation?.brief?.surge)
   const units = useUnits()
-  const faults = {
-    dry: useFault('brief.surge.uncovered_s'),
-    gap: useFault('brief.surge.gap_s'),
-    lift: useFault('brief.surge.lift_l_per_h'),
-  }
   const { surge } = brief
   if (!surge) {
     return (
@@ -47,7 +42,7 @@ export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boole
           label="Pickup uncovered for"
           of="s"
           value={surge.uncovered_s}
-          fault={faults.dry}
+          path="brief.surge.uncovered_s"
           disabled={readOnly}
           onCommit={(uncovered_s) => uncovered_s !== null && changeSurge({ uncovered_s })}
         />
@@ -56,7 +51,7 @@ export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boole
           of="s"
           value={surge.gap_s ?? null}
           emptyText="not said"
-          fault={faults.gap}
+          path="brief.surge.gap_s"
           disabled={readOnly}
           onCommit={(gap_s) => changeSurge({ gap_s })}
         />
@@ -64,7 +59,7 @@ export function SurgeFields({ brief, readOnly }: { brief: Brief; readOnly: boole
           label="Lift pump"
           value={surge.lift_l_per_h ?? null}
           emptyText="none yet"
-          fault={faults.lift}
+          path="brief.surge.lift_l_per_h"
           disabled={readOnly}
           onCommit={(lift_l_per_h) => changeSurge({ lift_l_per_h })}
         />

@@ -38,7 +38,7 @@ export function SenderRow({
       aside={reading ? `${units.volumeUnitText(reading.left_at_empty_l)} at E` : sender.action.kind}
       open={chosen}
       onToggle={() => select(chosen ? null : { kind: 'sender', id: sender.id })}
-      fault={fault && units.inText(fault)}
+      fault={fault}
       data-row={sender.id}
     >
       <NameField value={sender.name} disabled={readOnly} onCommit={(name) => changeSender(sender.id, { name })} />

@@ -129,7 +129,7 @@ interface AgeProps {
 }
 
 function Age({ of, path, readOnly, onChange }: AgeProps) {
-  const fault = useFault(`${path}.fitted`)
+  const fault = useFault(`${path}.fitted`)?.message
   return (
     <Box sx={pair}>
       <TextField

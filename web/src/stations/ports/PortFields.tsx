@@ -38,7 +38,7 @@ export function PortRow({
       aside={port.role + (port.capped ? ', capped' : short)}
       open={chosen}
       onToggle={() => select(chosen ? null : { kind: 'port', id: port.id })}
-      fault={fault && units.inText(fault)}
+      fault={fault}
       data-row={port.id}
     >
       <FromLibrary port={port} readOnly={readOnly} />

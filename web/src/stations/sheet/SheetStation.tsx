@@ -6,7 +6,7 @@ import type { SheetScheme } from '../../api/model'
 import { labelled } from '../../fields/choices'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
-import { change, useFault, useWork } from '../../work/store'
+import { change, useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { Papers } from '../../papers/Papers'
 
@@ -29,8 +29,6 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
   const shell = useWork((work) => work.design.shell)
   const readOnly = useWork((work) => work.readOnly)
   const units = useUnits()
-  const flangeFault = useFault('sheet.flange_mm')
-  const gapFault = useFault('sheet.pan_gap_mm')
   if (!made) return <Typography variant="body2">No parts yet: give the tank a shape at Shell first.</Typography>
   return (
     <>
@@ -53,7 +51,7 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
             value={scheme?.flange_mm ?? null}
             emptyText={units.editLength(made.flange_mm)}
             hint={scheme?.flange_mm ? 'typed' : 'house rule'}
-            fault={flangeFault}
+            path="sheet.flange_mm"
             disabled={readOnly}
             onCommit={(flange_mm) => setScheme({ flange_mm })}
           />
@@ -63,7 +61,7 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
           value={scheme?.pan_gap_mm ?? null}
           emptyText={units.editLength(made.pan_gap_mm)}
           hint={scheme?.pan_gap_mm === null || scheme?.pan_gap_mm === undefined ? 'house rule' : 'typed'}
-          fault={gapFault}
+          path="sheet.pan_gap_mm"
           disabled={readOnly}
           onCommit={(pan_gap_mm) => setScheme({ pan_gap_mm })}
         />

@@ -74,7 +74,7 @@ function FeatureRow({
   const { inks } = useTheme()
   const units = useUnits()
   const cost = useWork((work) => work.evaluation?.shell?.features?.find((item) => item.id === feature.id))
-  const fault = useFault(`shell.features.${place}`)
+  const fault = useFault(`shell.features.${place}`)?.message
   const signed = (value: number, text: string) => `${value < 0 ? '−' : '+'}${text}`
   return (
     <Box sx={{ border: `1px solid ${chosen ? inks.hand : inks.line}`, p: 1 }} data-feature-row={feature.id}>
@@ -231,7 +231,7 @@ function FeatureFields({
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
         {lengthsOf(feature).map(([field, label]) => (
-          <FeatureLength
+          <LengthField
             key={field}
             label={label}
             value={(feature as unknown as Record<string, number>)[field] ?? 0}
@@ -241,7 +241,7 @@ function FeatureFields({
           />
         ))}
         {(feature.kind === 'partition' || feature.kind === 'baffle') && (
-          <FeatureLength
+          <LengthField
             label="Flanges"
             value={feature.flange_mm ?? null}
             emptyText="usual"
@@ -273,19 +273,4 @@ function FeatureFields({
       </Button>
     </Box>
   )
-}
-
-function FeatureLength({
-  path,
-  ...rest
-}: {
-  label: string
-  value: number | null
-  emptyText?: string
-  hint?: string
-  path: string
-  disabled: boolean
-  onCommit: (mm: number | null) => void
-}) {
-  return <LengthField {...rest} fault={useFault(path)} />
 }

@@ -72,7 +72,7 @@ export function FillFields() {
 
 function AttitudeFields() {
   const attitude = useWork((work) => work.attitude)
-  const floating = useFault('showing.attitude.up_g')
+  const floating = useFault('showing.attitude.up_g')?.message
   const moved = FIELDS.some(({ name }) => attitude[name] !== 0)
   return (
     <>

@@ -1,7 +1,7 @@
 import { Alert, Box, Button, IconButton, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useRef, useState } from 'react'
-import { Failure } from '../../api/client'
+import { type Fault, Failure } from '../../api/client'
 import type { Corner, ProfileShell } from '../../api/model'
 import { changeCorner, chamferCorner, removeCorner, setShell, splitEdge } from '../../drawing/edits'
 import { Choice, LengthField } from '../../fields/fields'
@@ -94,12 +94,13 @@ function CornerRow({
   const { inks } = useTheme()
   const base = `shell.corners.${place}`
   const whole = useFault(base)
-  const field = (label: string, name: 'across_mm' | 'up_mm' | 'bow_mm', fault: string | undefined) => (
+  const field = (label: string, name: 'across_mm' | 'up_mm' | 'bow_mm', fault?: Fault) => (
     <Box role="cell">
       <LengthField
         compact
         label={label}
         value={corner[name]}
+        path={`${base}.${name}`}
         fault={fault}
         disabled={readOnly}
         onCommit={(mm) => mm !== null && changeCorner(place, { [name]: mm })}
@@ -126,9 +127,9 @@ function CornerRow({
           {place + 1}
         </IconButton>
       </Box>
-      {field('Across', 'across_mm', useFault(`${base}.across_mm`) ?? whole)}
-      {field('Up', 'up_mm', useFault(`${base}.up_mm`))}
-      {field('Rolled by', 'bow_mm', useFault(`${base}.bow_mm`))}
+      {field('Across', 'across_mm', whole)}
+      {field('Up', 'up_mm')}
+      {field('Rolled by', 'bow_mm')}
     </Box>
   )
 }

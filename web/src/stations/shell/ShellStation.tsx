@@ -5,7 +5,7 @@ import type { BoxShell, CylinderShell, ProfileShell, Shell } from '../../api/mod
 import { setShell } from '../../drawing/edits'
 import { Choice, LengthField, SheetField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
-import { change, select, useFault, useWork } from '../../work/store'
+import { change, select, useWork } from '../../work/store'
 import { FitButton } from '../bay/BayStation'
 import { Folded } from '../Folded'
 import { CapacityTable, StrappingTable } from './CapacityTables'
@@ -131,7 +131,7 @@ function Size({
       metal={metal ?? ''}
       label={label}
       value={value}
-      fault={useFault(`shell.${name}`)}
+      path={`shell.${name}`}
       hint={hint}
       emptyText={emptyText}
       disabled={readOnly}
