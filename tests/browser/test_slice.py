@@ -140,77 +140,9 @@ class FromSpaceToSheet(SliceTestCase):
         self.until(lambda: "against the pin" in self.text("[aria-label=Tally]"), "compared with the pin")
         self.saved()
 
-    def test_what_is_wrong_stays_as_typed_and_is_not_saved(self) -> None:
-        """A wall that fills the tank: the reason stands at the field, the store keeps the old one."""
-        self.open_tank("shell")
-        self.type_into("Sheet thickness", "200")
-        self.until(lambda: "must be 25 mm or less" in self.text("aside"), "the reason")
-        self.until(lambda: self.browser.find_element(By.CSS_SELECTOR, "[data-save=invalid]"), "not saved")
-        self.assertEqual(self.field("Sheet thickness").get_attribute("value"), "200")
-        self.assertEqual(self.shell()["thickness_mm"], 3)
-        self.type_into("Sheet thickness", "4")
-        self.until(lambda: self.shell()["thickness_mm"] == 4, "the right one saved")
-        self.type_into("Length outside", "six hundred")
-        self.until(lambda: "is not a length" in self.text("aside"), "the reason")
-        self.assertEqual(self.field("Length outside").get_attribute("value"), "six hundred")
-
 
 class KeepingIt(SliceTestCase):
     """Saving, and what can come between."""
-
-    def test_two_people_at_once(self) -> None:
-        """Both sides are shown; whichever is gone on with, the other stays in the revisions."""
-        for choice, mine, other in (("Go on with mine", 650.0, 555.0), ("Go on with Looker’s", 640.0, 545.0)):
-            kept = mine if "mine" in choice else other
-            self.open_tank("shell")
-            theirs = self.tank.current().document | {"shell": self.shell() | {"length_mm": other}}
-            looker = Person.objects.get(username="looker")
-            self.tank.save_revision(Design.model_validate(theirs), looker, self.tank.revision)
-            self.type_into("Length outside", f"{mine:g}")
-            dialog = self.find("[role=dialog]")
-            self.assertIn(f"{mine:g}", dialog.text)
-            self.assertIn(f"{other:g}", dialog.text)
-            self.assert_accessible("conflict")
-            self.press(choice, "[role=dialog]")
-            self.saved()
-            self.until(lambda kept=kept: self.shell()["length_mm"] == kept, choice)
-            lengths = {r.document["shell"]["length_mm"] for r in self.tank.revisions.all()}
-            self.assertLessEqual({mine, other}, lengths)
-            self.browser.delete_all_cookies()
-
-    def test_the_store_going_away_and_coming_back(self) -> None:
-        """It says so, loses nothing over a reload, and saves by itself afterwards."""
-        self.open_tank("shell")
-        offline = {"offline": True, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
-        self.browser.execute_cdp_cmd("Network.enable", {})
-        self.browser.execute_cdp_cmd("Network.emulateNetworkConditions", offline)
-        self.type_into("Length outside", "640")
-        self.until(lambda: self.browser.find_element(By.CSS_SELECTOR, "[data-save=away]"), "not saved")
-        self.assertEqual(self.shell()["length_mm"], 700)
-        self.browser.execute_cdp_cmd("Network.emulateNetworkConditions", offline | {"offline": False})
-        self.browser.execute_script(
-            "window.addEventListener('beforeunload', (e) => e.stopImmediatePropagation(), true)"
-        )
-        self.until(lambda: self.shell()["length_mm"] == 640, "saved by itself")
-        draft = {"revision": 2, "design": self.tank.current().document | {"shell": self.shell() | {"length_mm": 620.0}}}
-        self.browser.execute_script(
-            "localStorage.setItem(`core-keel/draft/${arguments[0]}`, JSON.stringify(arguments[1]))", self.tank.pk, draft
-        )
-        self.browser.refresh()
-        self.until(lambda: self.shell()["length_mm"] == 620, "the draft of before the reload")
-
-    def test_an_old_revision_comes_back(self) -> None:
-        """The list shows who and when; restoring makes a new revision."""
-        self.open_tank("shell")
-        self.type_into("Width outside", "420")
-        self.until(lambda: self.shell()["width_mm"] == 420, "saved")
-        self.press("Revisions")
-        self.until(lambda: "r1" in self.text("[role=dialog]"), "the list")
-        self.click("[role=dialog] [role=button]:last-child, [role=dialog] .MuiListItemButton-root:last-child")
-        self.until(lambda: "420" in self.text("[role=dialog] table"), "the difference")
-        self.press("Restore", "[role=dialog]")
-        self.until(lambda: self.shell()["width_mm"] == 400, "the old width")
-        self.assertEqual(self.tank.revisions.count(), 3)
 
 
 class EveryScreen(SliceTestCase):

@@ -198,3 +198,14 @@ export async function unfolded(place: number) {
   const row = one(all(ROW, 'body'), 'row', place)
   if (row.getAttribute('aria-expanded') === 'false') await person.click(row)
 }
+
+/** An attribute of everything that fits a selector. */
+export const attributes = (selector: string, name: string) =>
+  [...document.querySelectorAll(selector)].map((element) => element.getAttribute(name))
+
+/** Keys pressed on something that has been gone to. */
+export async function keyed(selector: string, nth: number, pressed: string) {
+  const element = one([...document.querySelectorAll<HTMLElement>(selector)], selector, nth)
+  element.focus()
+  await person.keyboard(pressed)
+}
