@@ -132,7 +132,7 @@ def _limit(kind: str, context: Mapping[str, Any], field: str) -> str:
             value = context[key]
             shown = f"{value:g}" if isinstance(value, float) else str(value)
             unit = _unit(field) if isinstance(value, float | int) else ""
-            return LIMIT_WORDS.get(key, "{}{unit}").format(shown, unit=unit and f" {unit}")
+            return LIMIT_WORDS.get(key, "{}{unit}").format(shown, unit=unit if unit == "°" else unit and f" {unit}")
     return kind.replace("_", " ")
 
 

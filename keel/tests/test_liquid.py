@@ -338,7 +338,7 @@ class Properties(TestCase):
     """What holds for every shell and attitude."""
 
     @given(any_shells(), attitudes, st.floats(0.02, 0.98))
-    @settings(SLOW, max_examples=1000)
+    @settings(SLOW, max_examples=500)
     def test_volume_is_that_of_the_trimmed_solid(self, shell: AnyShell, attitude: Attitude, share: float) -> None:
         """The closed form against a boolean trim by the plane and the trimmed mesh's own volume.
 

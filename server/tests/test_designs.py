@@ -142,11 +142,11 @@ class Questions(ApiTestCase):
     def test_what_cannot_be_asked(self) -> None:
         """Angles, shares and fields beyond their limits are named."""
         for question, field, limit in (
-            ({"showing": {"attitude": {"pitch_deg": 100}}}, "showing.attitude.pitch_deg", "85 or less"),
+            ({"showing": {"attitude": {"pitch_deg": 100}}}, "showing.attitude.pitch_deg", "85° or less"),
             ({"showing": {"attitude": {"left_g": "much"}}}, "showing.attitude.left_g", "a number"),
             ({"showing": {"fill_fraction": 1.5}}, "showing.fill_fraction", "1 or less"),
             ({"showing": {"attitude": {"yaw_deg": 3}}}, "showing.attitude.yaw_deg", "a field of the format"),
-            ({"showing": {"attitude": {"up_g": -1.0}}}, "showing.attitude.up_g", "0.05"),
+            ({"showing": {"attitude": {"up_g": -1.0}}}, "showing.attitude.up_g", "0.05 g"),
             ({"attitude": {}}, "attitude", "a field of the format"),
         ):
             body = self.refused(self.viewer("POST", "evaluate", {"design": BOX} | question), 422, "invalid")

@@ -4,6 +4,7 @@ import json
 import tempfile
 import time
 from collections.abc import Callable
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -13,6 +14,8 @@ from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver import ActionChains, Chrome, ChromeOptions, ChromeService, Keys
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
+
+from keel.warm import warm_answers
 
 FLAGS = (
     "--headless=new",
@@ -34,6 +37,7 @@ HTMLCanvasElement.prototype.getContext = function (kind, ...more) {
   return kind === 'webgl2' ? null : asked.call(this, kind, ...more)
 }
 """
+warmed_up = cache(warm_answers)
 AXE = settings.BASE_DIR / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -48,6 +52,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
     def setUpClass(cls) -> None:
         """Start Chromium with a profile and a download folder of its own."""
         super().setUpClass()
+        warmed_up()
         cls.folder = tempfile.TemporaryDirectory()
         cls.downloads = Path(cls.folder.name, "downloads")
         cls.downloads.mkdir()

@@ -101,13 +101,12 @@ class EveryField(AtThePage):
         self.undone(before)
 
     def check_chosen(self, field: dict[str, Any]) -> None:
-        """The first and the last of the other options can be chosen, and are what is shown then."""
+        """Another option can be chosen, and is what is shown then."""
         others = [o for o in self.do("choices", field["label"], "aside", field["nth"]) if o != field["value"]]
-        for option in {*others[:1], *others[-1:]}:
-            before = self.do("design")
-            self.do("chosen", field["label"], option, "aside", field["nth"])
-            self.check_kept(field, before, option)
-            self.undone(before)
+        before = self.do("design")
+        self.do("chosen", field["label"], others[-1], "aside", field["nth"])
+        self.check_kept(field, before, others[-1])
+        self.undone(before)
 
     def check_ticked(self, field: dict[str, Any]) -> None:
         """The box can be turned over."""
@@ -120,8 +119,8 @@ class EveryField(AtThePage):
         """What is typed, chosen or ticked gets into one place, is shown as it was put, and goes out by one step."""
         checks = {"typed": self.check_typed, "choice": self.check_chosen, "box": self.check_ticked}
         seen: set[tuple[str, str]] = set()
-        for tank in ("raid tank with plates", "day tank", "surge tank"):
-            for station in STATIONS:
+        for tank, stations in (("raid tank with plates", STATIONS), ("day tank", ("brief", "bay", "ports"))):
+            for station in stations:
                 self.open_tank(tank, station)
                 for row in (None, *range(len(self.do("rows")))):
                     if row is not None:

@@ -57,6 +57,7 @@ export function PriceFields({ settings, mayWrite, fault, onChange }: Props) {
             label,
             hint,
             value: prices[name] ?? null,
+            emptyText: 'none',
             disabled: !mayWrite,
             fault: fault(`prices.${name}`),
             onCommit: (value: number | null) => setPrices({ [name]: value }),
@@ -68,6 +69,7 @@ export function PriceFields({ settings, mayWrite, fault, onChange }: Props) {
             key={metal}
             of="perkg"
             label={`Price of ${metal}`}
+            emptyText="none"
             value={prices.metal_per_kg?.[metal as Metal] ?? null}
             disabled={!mayWrite}
             fault={fault(`prices.metal_per_kg.${metal}`)}
