@@ -60,7 +60,7 @@ class AtTheWorkshop(AtThePage):
         self.open("/workshop")
         self.until(lambda: "psi" in self.said("Nozzle shut-off pressure"), "psi")
         said = {label: self.said(label) for label in ("Pan flange", "Ullage: temperature rise allowed", "Ullage, at least")}
-        self.assertEqual(said["Pan flange"], 'usual 13/16"')
+        self.assertEqual(said["Pan flange"], "usual 0.7874 in")
         self.assertRegex(said["Ullage: temperature rise allowed"], r"^usual \d+ °F$")
         self.assertEqual(said["Ullage, at least"], "usual 3 %")
         self.type_into("Nozzle shut-off pressure", "900")

@@ -19,19 +19,29 @@ import { useWork } from './store'
 
 interface Difference {
   path: string
+  /** The same by the names of what it leads through. */
+  steps: string[]
   mine: unknown
   theirs: unknown
 }
 
+/** What a step of a path is called: an item of a list by its own name, else by its number. */
+function stepTo(key: string, item: unknown, isList: boolean): string {
+  if (!isList) return withoutUnit(key)
+  const name = typeof item === 'object' && item !== null && 'name' in item ? String(item.name) : ''
+  return name || String(Number(key) + 1)
+}
+
 /** Every field that the two designs don't share, by path. */
-export function differences(mine: unknown, theirs: unknown, path = ''): Difference[] {
+export function differences(mine: unknown, theirs: unknown, path = '', steps: string[] = []): Difference[] {
   if (JSON.stringify(mine) === JSON.stringify(theirs)) return []
   const isObject = (side: unknown) => typeof side === 'object' && side !== null
-  if (!isObject(mine) && !isObject(theirs)) return [{ path, mine, theirs }]
+  if (!isObject(mine) && !isObject(theirs)) return [{ path, steps, mine, theirs }]
+  const isList = Array.isArray(mine) || Array.isArray(theirs)
   const a = (isObject(mine) ? mine : {}) as Record<string, unknown>
   const b = (isObject(theirs) ? theirs : {}) as Record<string, unknown>
   return [...new Set([...Object.keys(a), ...Object.keys(b)])].flatMap((key) =>
-    differences(a[key], b[key], path ? `${path}.${key}` : key),
+    differences(a[key], b[key], path ? `${path}.${key}` : key, [...steps, stepTo(key, a[key] ?? b[key], isList)]),
   )
 }
 
@@ -87,7 +97,7 @@ export function DifferenceTable({ mine, theirs, titles }: { mine: Design; theirs
       <TableBody>
         {rows.map((row) => (
           <TableRow key={row.path}>
-            <TableCell>{row.path.split('.').map(withoutUnit).join(' › ')}</TableCell>
+            <TableCell>{row.steps.join(' › ')}</TableCell>
             <TableCell>{show(row.path, row.mine)}</TableCell>
             <TableCell>{show(row.path, row.theirs)}</TableCell>
           </TableRow>

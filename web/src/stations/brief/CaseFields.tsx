@@ -92,20 +92,29 @@ function CaseRow({
           disabled={readOnly}
           onCommit={(power_kw) => set({ power_kw })}
         />
-        <QuantityField
-          label="BSFC"
-          of="kgkwh"
-          value={item.bsfc_kg_per_kwh ?? null}
-          emptyText={demand?.bsfc ? units.amount('kgkwh', demand.bsfc[1]) : 'middle'}
-          hint={
-            demand?.bsfc
-              ? `usual ${units.amount('kgkwh', demand.bsfc[0])} to ${units.amount('kgkwh', demand.bsfc[2])}`
-              : undefined
-          }
-          path={pathOf('bsfc_kg_per_kwh')}
+        <ShareField
+          label="Average duty"
+          value={item.duty}
+          path={pathOf('duty')}
           disabled={readOnly}
-          onCommit={(bsfc_kg_per_kwh) => set({ bsfc_kg_per_kwh })}
+          onCommit={(duty) => duty !== null && set({ duty })}
         />
+      </Box>
+      <QuantityField
+        label="BSFC"
+        of="kgkwh"
+        value={item.bsfc_kg_per_kwh ?? null}
+        emptyText={demand?.bsfc ? units.amount('kgkwh', demand.bsfc[1]) : 'middle'}
+        hint={
+          demand?.bsfc
+            ? `usual ${units.amount('kgkwh', demand.bsfc[0])} to ${units.amount('kgkwh', demand.bsfc[2])}`
+            : undefined
+        }
+        path={pathOf('bsfc_kg_per_kwh')}
+        disabled={readOnly}
+        onCommit={(bsfc_kg_per_kwh) => set({ bsfc_kg_per_kwh })}
+      />
+      <Box sx={pair}>
         <FlowField
           label="Measured fuel flow"
           value={item.measured_l_per_h ?? null}
@@ -113,13 +122,6 @@ function CaseRow({
           path={pathOf('measured_l_per_h')}
           disabled={readOnly}
           onCommit={(measured_l_per_h) => set({ measured_l_per_h })}
-        />
-        <ShareField
-          label="Average duty"
-          value={item.duty}
-          path={pathOf('duty')}
-          disabled={readOnly}
-          onCommit={(duty) => duty !== null && set({ duty })}
         />
         <QuantityField
           label="Rail pressure"
@@ -138,7 +140,7 @@ function CaseRow({
           onCommit={(supply_v) => supply_v !== null && set({ supply_v })}
         />
         <QuantityField
-          label="Lowest supply voltage"
+          label="Lowest voltage"
           of="v"
           value={item.low_v}
           path={pathOf('low_v')}

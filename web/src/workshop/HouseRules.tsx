@@ -1,0 +1,120 @@
+import { Box } from '@mui/material'
+import type { Fault } from '../api/client'
+import { LengthField, QuantityField, ShareField } from '../fields/fields'
+import { useUnits } from '../units/useUnits'
+import { grid, Section } from './Section'
+import type { Settings } from './WorkshopPage'
+
+type Rules = NonNullable<Settings['rules']>
+type Name = Exclude<keyof Rules, 'clearances_mm'>
+
+interface Props {
+  settings: Settings
+  usual: Settings
+  mayWrite: boolean
+  fault: (path: string) => Fault | undefined
+  onChange: (settings: Settings) => void
+}
+
+/** What the house decides by: rules and clearances, each beside what is usual. */
+export function HouseRules({ settings, usual, mayWrite, fault, onChange }: Props) {
+  const units = useUnits()
+  const rules = settings.rules ?? {}
+  const setRule = (name: keyof Rules) => (value: number | null) =>
+    value !== null && onChange({ ...settings, rules: { ...rules, [name]: value } })
+  const usualText = (name: Name) =>
+    name.endsWith('_mm')
+      ? `usual ${units.editLength(usual.rules?.[name] ?? 0)} ${units.lengthUnit}`
+      : `usual ${units.byName(name, usual.rules?.[name] ?? 0)}`
+  const rule = (name: Name) => ({
+    value: rules[name] ?? null,
+    onCommit: setRule(name),
+    fault: fault(`rules.${name}`),
+    disabled: !mayWrite,
+    hint: usualText(name),
+  })
+  const share = (name: Name) => ({
+    ...rule(name),
+    hint: `usual ${units.quantity('pct', usual.rules?.[name] ?? 0, 0)}`,
+  })
+  return (
+    <>
+      <Section title="House rules" about="Defaults that decide something. Wherever one does, it is named.">
+        <Box sx={grid}>
+          <QuantityField label="Ullage: temperature rise allowed" of="k" {...rule('ullage_rise_k')} />
+          <ShareField label="Ullage, at least" {...share('ullage_least')} />
+          <ShareField label="Capacity above target, at most" {...share('beyond_target')} />
+          <LengthField label="Pan flange" {...rule('flange_mm')} />
+          <LengthField label="Pan flange, at least" {...rule('flange_least_mm')} />
+          <LengthField label="Pan gap, each side" {...rule('pan_gap_mm')} />
+          <LengthField label="Notch clearance" {...rule('notch_clearance_mm')} />
+          <LengthField
+            label="Land for a weld, at least"
+            {...rule('land_mm')}
+            hint={`between a seam and a bend or seam; ${usualText('land_mm')}`}
+          />
+          <LengthField
+            label="Space inside, at least"
+            {...rule('sliver_mm')}
+            hint={`that can be welded and cleaned; ${usualText('sliver_mm')}`}
+          />
+          <QuantityField
+            label="Leak-test pressure, at least"
+            of="kpa"
+            {...rule('proof_least_kpa')}
+            hint={`a shell that bears less is remarked on; ${usualText('proof_least_kpa')}`}
+          />
+          <QuantityField
+            label="Bump load on the floor"
+            of="g"
+            {...rule('bump_g')}
+            hint={`extra, vertical; ${usualText('bump_g')}`}
+          />
+          <QuantityField
+            label="Horizontal load on uprights"
+            of="g"
+            {...rule('push_g')}
+            hint={`a full cell against an upright or a partition; ${usualText('push_g')}`}
+          />
+          <ShareField label="Stress allowed, share of welded yield" {...share('stress_share')} />
+          <ShareField label="Pump flow margin" {...share('pump_margin')} />
+          <ShareField label="Surge volume margin" {...share('surge_margin')} />
+          <ShareField label="Fuel’s share of the vehicle, at most" {...share('fuel_share')} />
+          <LengthField label="Unbaffled run, at most" {...rule('free_run_mm')} />
+          <ShareField label="Baffle open area, at least" {...share('clear_least')} />
+          <ShareField label="Baffle open area, at most" {...share('clear_most')} />
+          <QuantityField label="Starvation map: largest acceleration" of="g" {...rule('starvation_most_g')} />
+          <LengthField label="Torch reach" {...rule('torch_reach_mm')} />
+          <LengthField label="Brush width" {...rule('brush_mm')} />
+          <LengthField label="Sleeve compression" {...rule('sleeve_mm')} />
+          <LengthField label="Measurement tolerance" {...rule('measure_mm')} />
+          <QuantityField label="Nozzle shut-off pressure" of="kpa" {...rule('back_pressure_kpa')} />
+          <QuantityField label="Vacuum while drawing, at most" of="kpa" {...rule('vent_vacuum_kpa')} />
+        </Box>
+      </Section>
+      <Section title="Clearances" about="Least gap by kind of neighbour.">
+        <Box sx={grid}>
+          {Object.entries(rules.clearances_mm ?? {}).map(([kind, mm]) => (
+            <LengthField
+              key={kind}
+              label={kind}
+              value={mm}
+              disabled={!mayWrite}
+              fault={fault(`rules.clearances_mm.${kind}`)}
+              onCommit={(value) =>
+                value !== null &&
+                onChange({
+                  ...settings,
+                  rules: {
+                    ...rules,
+                    clearances_mm: { ...rules.clearances_mm, [kind]: value } as Rules['clearances_mm'],
+                  },
+                })
+              }
+            />
+          ))}
+        </Box>
+      </Section>
+    </>
+  )
+}
