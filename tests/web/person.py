@@ -68,7 +68,7 @@ class AtThePage(TestCase):
         while time.monotonic() < deadline:
             try:
                 last = what()
-            except AssertionError as error:  # the page is still changing
+            except Exception as error:  # the page is still changing
                 last = error
             else:
                 if last:
@@ -117,6 +117,14 @@ class AtThePage(TestCase):
     def shows(self, words: str, within: str = "body") -> None:
         """Wait until words are there."""
         self.until(lambda: words in self.text(within), words)
+
+    def tally(self, name: str = "brimful_l") -> float:
+        """A figure of the tally."""
+        return float(self.text(f"[data-tally={name}] > :nth-child(2)").split()[0].replace("−", "-"))
+
+    def until_tally(self, litres: float, name: str = "brimful_l", within: float = 0.011) -> None:
+        """Wait for a figure."""
+        self.until(lambda: abs(self.tally(name) - litres) < within, f"{name} of {litres}")
 
     def saved(self) -> dict[str, Any]:
         """The design as it is kept, once it is."""

@@ -26,14 +26,6 @@ class Station(AtThePage):
     document = {"brief": {"target_l": 100.0}, "bay": BAY, "shell": SHELL | {"bend_radius_mm": 0.0}}
     drawn = False
 
-    def tally(self, name: str = "brimful_l") -> float:
-        """A figure of the tally."""
-        return float(self.text(f"[data-tally={name}] > :nth-child(2)").split()[0].replace("−", "-"))
-
-    def until_tally(self, litres: float, name: str = "brimful_l", within: float = 0.011) -> None:
-        """Wait for a figure."""
-        self.until(lambda: abs(self.tally(name) - litres) < within, f"{name} of {litres}")
-
     def findings(self) -> str:
         """What is found here."""
         return self.text("#findings")
