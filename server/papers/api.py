@@ -63,7 +63,7 @@ def papers(request: Request, design_id: int) -> list[PaperOut]:
 
 
 @router.get("designs/{design_id}/files/{name}", response={200: bytes, 404: ErrorOut, 422: ErrorOut})
-def take_away(request: Request, design_id: int, name: str, query: Query[Pitch]) -> HttpResponse:
+def download(request: Request, design_id: int, name: str, query: Query[Pitch]) -> HttpResponse:
     """A file of the design's present revision.
 
     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,

@@ -106,7 +106,7 @@ def _no_draw() -> ApiError:
 
 
 @router.get("designs/{design_id}/slosh/{name}", response={200: bytes, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
-def take_away(request: Request, design_id: int, name: Literal["run.csv", "dry-spells.csv", "run.pdf"]) -> HttpResponse:
+def download(request: Request, design_id: int, name: Literal["run.csv", "dry-spells.csv", "run.pdf"]) -> HttpResponse:
     """The run of a design's present revision sample by sample, its dry spells, or all of it on a page."""
     own = own_design(request, design_id)
     current = own.current()

@@ -16,6 +16,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 
 from keel.warm import warm_answers
+from tests.waiting import waited
 
 FLAGS = (
     "--headless=new",
@@ -84,18 +85,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     def until(self, what: Callable[[], Any], why: str = "") -> Any:
         """Wait for something to be true, and give it."""
-        deadline = time.monotonic() + PATIENCE_S
-        last: Any = None
-        while time.monotonic() < deadline:
-            try:
-                last = what()
-            except Exception as error:  # the page is still changing
-                last = error
-            else:
-                if last:
-                    return last
-            time.sleep(0.05)
-        raise AssertionError(f"waited in vain for {why or what}: {last!r} {last}")
+        return waited(what, why, PATIENCE_S, lambda: time.sleep(0.05))
 
     def find(self, selector: str, hidden: bool = False) -> WebElement:
         """The first visible element for a CSS selector or an XPath; a hidden one where that is wanted."""

@@ -17,7 +17,7 @@ class Inside(PortsTestCase):
         remedy = self.find("[data-finding^='inside.free_run'] [data-remedy]")
         self.until(lambda: remedy.find_element(By.XPATH, ".//button[.='Try']").click() or True, "try it")
         self.find("[data-ghost-feature=baffle-1]")
-        self.until(lambda: remedy.find_element(By.XPATH, ".//button[.='Apply']").click() or True, "take it")
+        self.until(lambda: remedy.find_element(By.XPATH, ".//button[.='Apply']").click() or True, "applied")
         plates = lambda: [f for f in self.kept("shell")["features"] if f["kind"] == "baffle"]  # noqa: E731
         self.until(plates, "plates kept")
         first = plates()[0]

@@ -96,7 +96,7 @@ class Ports(PortsTestCase):
         self.drag("[data-move=plan-pickup]", 40, 20)
         self.until(lambda: (self.kept("ports") or [{}])[0].get("x_mm") != 350, "dragged and kept")
         remedy = self.find("[data-remedy]")
-        self.until(lambda: remedy.find_element(By.XPATH, ".//button[.='Apply']").click() or True, "take it")
+        self.until(lambda: remedy.find_element(By.XPATH, ".//button[.='Apply']").click() or True, "applied")
         self.until(lambda: not self.browser.find_elements(By.CSS_SELECTOR, "[data-finding^='reach.short']"), "reaches")
         self.choose("Add a port", "filler")
         self.choose("Add a port", "vent, where air gets out")
@@ -201,7 +201,7 @@ class Slosh(PortsTestCase):
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, rows)) >= 5, "side by side")
         self.find("//*[@aria-label='Design variants on the same lap']//tr[contains(., 'revision 1')]")
         surge = "//*[@aria-label='Design variants on the same lap']//tr[contains(., 'surge tank')]//button"
-        self.until(lambda: self.find(surge).is_enabled() and (self.find(surge).click() or True), "take it")
+        self.until(lambda: self.find(surge).is_enabled() and (self.find(surge).click() or True), "applied")
         self.until(lambda: (self.kept("slosh") or {}).get("surge_l", 0) > 0, "kept")
         self.until(lambda: "in the surge tank" in self.text("[aria-label='The tank at the moment shown']"), "shown")
 

@@ -1,7 +1,6 @@
 """The whole application without a browser: its page in Node, its server in Django's test client."""
 
 import base64
-import time
 from collections.abc import Callable
 from typing import Any
 
@@ -11,6 +10,7 @@ from keel.design.document import Design
 from server.jobs.models import Job, TankDesign
 from server.tests.helpers import person
 from server.workshop.models import Person, Workshop
+from tests.waiting import waited
 from tests.web.node import node
 
 PATIENCE_S = 10.0
@@ -63,18 +63,7 @@ class AtThePage(TestCase):
 
     def until(self, what: Callable[[], Any], why: str = "") -> Any:
         """Wait for something to be true, and give it."""
-        deadline = time.monotonic() + PATIENCE_S
-        last: Any = None
-        while time.monotonic() < deadline:
-            try:
-                last = what()
-            except Exception as error:  # the page is still changing
-                last = error
-            else:
-                if last:
-                    return last
-            self.do("rest", 20)
-        raise AssertionError(f"waited in vain for {why or what}: {last!r}\n{self.text('body')[:2000]}")
+        return waited(what, why, PATIENCE_S, lambda: self.do("rest", 20))
 
     def open(self, path: str) -> None:
         """Open an address."""

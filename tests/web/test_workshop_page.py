@@ -123,7 +123,7 @@ class AtTheWorkshop(AtThePage):
         self.assertNotIn("Tide 200", [pump["name"] for pump in self.keep()["pumps"]])
 
     def test_stock_and_prices(self) -> None:
-        """A sheet is put in and taken out; a price is kept, and one taken away is none again, not nought."""
+        """A sheet is put in and taken out; a price is kept, and one taken away is none again, not zero."""
         sheets = len(self.workshop.document().stock)
         self.choose("Metal", "6061-T6")
         self.type_into("Thickness", "14 ga", nth=-1)

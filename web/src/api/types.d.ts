@@ -248,14 +248,14 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Take Away
+         * Download
          * @description A file of the design's present revision.
          *
          *     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
          *     for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port with a seat
          *     `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
          */
-        get: operations["server_papers_api_take_away"];
+        get: operations["server_papers_api_download"];
         put?: never;
         post?: never;
         delete?: never;
@@ -352,10 +352,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Take Away
+         * Download
          * @description The run of a design's present revision sample by sample, its dry spells, or all of it on a page.
          */
-        get: operations["server_slosh_api_take_away"];
+        get: operations["server_slosh_api_download"];
         put?: never;
         post?: never;
         delete?: never;
@@ -7377,7 +7377,7 @@ export interface operations {
             };
         };
     };
-    server_papers_api_take_away: {
+    server_papers_api_download: {
         parameters: {
             query?: {
                 /** @description Step from row to row [mm] */
@@ -7570,7 +7570,7 @@ export interface operations {
             };
         };
     };
-    server_slosh_api_take_away: {
+    server_slosh_api_download: {
         parameters: {
             query?: never;
             header?: never;

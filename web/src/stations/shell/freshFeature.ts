@@ -24,7 +24,7 @@ const tens = (mm: number) => Math.max(10, Math.round(mm / 10) * 10)
 /** What a tank that isn't worked out yet is taken to measure [mm]. */
 const UNSEEN: Size = { x: 600, y: 400, z: 300 }
 
-/** Put one more feature of a kind into the tank, and take it to hand. */
+/** Put one more feature of a kind into the tank, and have it at hand. */
 export function addFeature(kind: Feature['kind']) {
   const { design, evaluation } = useWork.getState()
   const body = evaluation?.shell?.geometry?.body
