@@ -43,6 +43,10 @@ class Standing(Sheeted):
         default=None, description="Outside height of its flanges [mm]; 0 for a flat plate, empty means the house rule"
     )
 
+    def middle_mm(self, usual: float) -> float:
+        """Where the middle of its sheet stands [mm]; sheet as thick as usual where it names none."""
+        return self.at_mm + self.wall_mm(usual) / 2
+
 
 class Well(Named):
     """A recess let into a face, with straight or sloped sides, or round.

@@ -5,18 +5,22 @@ from dataclasses import dataclass
 
 import numpy as np
 from manifold3d import CrossSection, JoinType, Manifold
+from shapely import MultiLineString, Polygon, union_all
 
 from keel.design.features import Baffle, Partition
 from keel.solid.box import Cuboid
 from keel.solid.faults import wrong
-from keel.solid.rings import circle
+from keel.solid.rings import circle, ring_area
 from keel.solid.shapes import block, section_drawn_out, slice_rings
 
 FAR_MM = 100.0
 """How far a slab reaches past the walls it is trimmed by [mm]."""
 HAIR_MM = 0.02
 """Openings are cut this much larger, so that none is closed by rounding [mm]."""
-
+SLIVER_MM, SHARPEST = 0.2, 10.0
+"""Half of what is too narrow to be an opening [mm]; how far a sharp corner may run out, in these."""
+TOUCH_MM = 1e-4
+"""What lies this near an opening's edge lies on it [mm]."""
 LEAST_ON = 0.5
 
 
@@ -86,13 +90,14 @@ def plate_at(
         left -= cut.shape
     if left.is_empty():
         raise wrong(where, f"the openings of {feature.name} leave nothing of it", feature.corner_mm, "less")
-    openings = section - left
+    openings = _no_slivers(section - left)
+    left = _no_slivers(section - openings)
     share = openings.area() / section.area()
     if share < 1e-4:
         raise wrong(
             where, f"{feature.name} has no opening: that makes it a partition, not a baffle", feature.corner_mm, "more"
         )
-    weld = (_rim(left) + _rim(section) - _rim(openings)) / 2
+    weld = _rim(section) - _along(section, openings)
     solid = _rectangle_of(place, along) - openings.offset(HAIR_MM, JoinType.Miter)
     slab = section_drawn_out(solid, axis, start, start + thick)
     missed = tuple(cut.name for cut in cuts if (cut.shape ^ section).area() < LEAST_ON * cut.area)
@@ -127,6 +132,13 @@ def corners_cut(section: CrossSection, leg_mm: float) -> CrossSection:
         return section
     # Drawn in and let out again with bevelled joints, whatever its corners: a right one loses two equal legs.
     return section.offset(-leg_mm, JoinType.Miter).offset(leg_mm, JoinType.Bevel) ^ section
+
+
+def _no_slivers(section: CrossSection) -> CrossSection:
+    """A section without what rounding, and chords for curves, leave along its edges."""
+    # Rings that hold next to nothing go first: an offset may take one of them for the outline and turn all about.
+    whole = CrossSection([ring for ring in section.to_polygons() if abs(ring_area(ring)) > SLIVER_MM**2])
+    return whole.offset(-SLIVER_MM, JoinType.Miter, SHARPEST).offset(SLIVER_MM, JoinType.Miter, SHARPEST)
 
 
 def _plate_section(section: CrossSection, baffle: Baffle) -> CrossSection:
@@ -171,6 +183,14 @@ def _rectangle_of(box: Cuboid, along: int) -> CrossSection:
     """A box seen square to a plate: along it and up."""
     size = box.high[along] - box.low[along], box.high[2] - box.low[2]
     return CrossSection.square(size).translate((box.low[along], box.low[2]))
+
+
+def _along(section: CrossSection, openings: CrossSection) -> float:
+    """How much of a section's edge runs along openings, and isn't welded [mm]."""
+    edge = MultiLineString([np.vstack([ring, ring[:1]]) for ring in section.to_polygons()])
+    near = openings.offset(TOUCH_MM, JoinType.Miter).decompose()
+    open_ = [Polygon(rings[0], rings[1:]) for rings in (one.to_polygons() for one in near) if rings]
+    return float(edge.intersection(union_all(open_)).length)
 
 
 def _rim(section: CrossSection) -> float:

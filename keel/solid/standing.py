@@ -96,7 +96,8 @@ def _hose(face: Face, bend: HoseBend, hose_deg: float) -> Manifold:
 def surface_at(solids: Solids, port: Port) -> Array:
     """Where a port's middle goes through the outside of the shell, shape (3,) [mm].
 
-    A port in an upright face that has no height typed is just under the top of the shell there.
+    A port in an upright face that has no height typed is just under the top of the shell there; one beside the shell
+    is where its face would be.
     """
     place = np.array(solids.datum) + np.array([port.x_mm, port.y_mm, port.z_mm or 0.0])
     out = np.array(OUTWARD[port.face])
@@ -107,7 +108,8 @@ def surface_at(solids: Solids, port: Port) -> Array:
     begin[axis] = solids.bounds.high[axis] + 1.0 if high else solids.bounds.low[axis] - 1.0
     end[axis] = solids.datum[axis] if high else solids.bounds.high[axis] + 1.0
     hits = solids.outer.ray_cast(list(begin), list(end))
-    place[axis] = hits[0].position[axis] if hits else solids.datum[axis]
+    beside = solids.body.high[axis] if high else solids.datum[axis]
+    place[axis] = hits[0].position[axis] if hits else beside
     return np.asarray(place)
 
 

@@ -151,7 +151,7 @@ class Edges(TestCase):
 
     def test_a_brace_is_an_edge(self) -> None:
         """The field beside a baffle ends at it, held by the sheet that goes on over it."""
-        shell = BOX | {"features": [{"kind": "baffle", "id": "b", "name": "plate b", "at_mm": 300}]}
+        shell = BOX | {"features": [{"kind": "baffle", "id": "b", "name": "plate b", "at_mm": 298.75}]}
         floor = panel(seen(shell), "floor")
         self.assertEqual(floor.first_mm, 500)
         self.assertEqual((floor.edges[0].beside, floor.edges[0].held), ("plate b", "clamped"))
@@ -160,7 +160,7 @@ class Edges(TestCase):
 class Partitions(TestCase):
     """A plate without openings is a panel with fuel on one side."""
 
-    wall = {"kind": "partition", "id": "p", "name": "wall", "at_mm": 300, "thickness_mm": 1.0, "flange_mm": 0}
+    wall = {"kind": "partition", "id": "p", "name": "wall", "at_mm": 299.5, "thickness_mm": 1.0, "flange_mm": 0}
 
     def test_a_thin_one_is_the_tank_s_weakest(self) -> None:
         """1 mm in 800 × 400 × 300 bears about 1.5 kPa, and so the tank does."""

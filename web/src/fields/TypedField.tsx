@@ -1,14 +1,11 @@
 import { InputAdornment, TextField } from '@mui/material'
-import { type KeyboardEvent, useState } from 'react'
+import { memo, type KeyboardEvent, useState } from 'react'
 import type { Parsed } from '../units/length'
+import { useLatest } from './useLatest'
 
-interface Props {
+interface Shown {
   label: string
-  value: number | null
   unit: string
-  edit: (value: number) => string
-  parse: (text: string) => Parsed
-  onCommit: (value: number | null) => void
   /** What an empty field stands for; without it the field must be filled. */
   emptyText?: string | undefined
   fault?: string | undefined
@@ -19,46 +16,56 @@ interface Props {
   compact?: boolean | undefined
 }
 
+interface Props extends Shown {
+  value: number | null
+  edit: (value: number) => string
+  parse: (text: string) => Parsed
+  onCommit: (value: number | null) => void
+}
+
 /** A quantity that is typed the way people say it. What can't be read stays as typed, with the reason beside it. */
-export function TypedField({
+export function TypedField({ value, edit, parse, onCommit, ...shown }: Props) {
+  const text = value === null ? '' : edit(value)
+  const take = useLatest((typed: string): string | null => {
+    if (!typed.trim() && (value === null || shown.emptyText !== undefined)) {
+      if (value !== null) onCommit(null)
+      return null
+    }
+    const read = parse(typed)
+    if (!read.ok) return read.reason
+    if (value === null || edit(read.value) !== text) onCommit(read.value)
+    return null
+  })
+  return <Typing {...shown} text={text} take={take} />
+}
+
+interface TypingProps extends Shown {
+  text: string
+  /** Takes what was typed; why it can't be, where it can't. */
+  take: (typed: string) => string | null
+}
+
+/** The field itself: a panel of a hundred is drawn anew with every edit, and few of them show anything else. */
+const Typing = memo(function Typing({
   label,
-  value,
+  text,
   unit,
-  edit,
-  parse,
-  onCommit,
+  take,
   emptyText,
   fault,
   hint,
   disabled,
   autoFocus,
   compact,
-}: Props) {
+}: TypingProps) {
   const [typed, setTyped] = useState<string | null>(null)
   const [reason, setReason] = useState<string | null>(null)
-  const shown = typed ?? (value === null ? '' : edit(value))
 
   const commit = () => {
     if (typed === null) return
-    if (!typed.trim() && emptyText !== undefined) {
-      setTyped(null)
-      setReason(null)
-      if (value !== null) onCommit(null)
-      return
-    }
-    if (!typed.trim() && value === null) {
-      setTyped(null)
-      setReason(null)
-      return
-    }
-    const read = parse(typed)
-    if (!read.ok) {
-      setReason(read.reason)
-      return
-    }
-    setTyped(null)
-    setReason(null)
-    if (value === null || edit(read.value) !== edit(value)) onCommit(read.value)
+    const wrong = take(typed)
+    setReason(wrong)
+    if (wrong === null) setTyped(null)
   }
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Enter') {
@@ -74,7 +81,7 @@ export function TypedField({
   return (
     <TextField
       label={label}
-      value={shown}
+      value={typed ?? text}
       placeholder={emptyText}
       disabled={Boolean(disabled)}
       autoFocus={Boolean(autoFocus)}
@@ -94,4 +101,4 @@ export function TypedField({
       }}
     />
   )
-}
+})

@@ -1,6 +1,7 @@
 import { TextField } from '@mui/material'
-import { type KeyboardEvent, useState } from 'react'
+import { memo, type KeyboardEvent, useState } from 'react'
 import * as declared from '../api/declared'
+import { useLatest } from './useLatest'
 
 interface Props {
   label: string
@@ -17,7 +18,20 @@ interface Props {
 }
 
 /** Words, kept when the field is left or with Enter; Escape brings back what was there. */
-export function WordsField({ label, value, most, onCommit, disabled, hint, lines = 1, mayBeEmpty = false }: Props) {
+export function WordsField({ onCommit, ...shown }: Props) {
+  return <Wording {...shown} onCommit={useLatest(onCommit)} />
+}
+
+const Wording = memo(function Wording({
+  label,
+  value,
+  most,
+  onCommit,
+  disabled,
+  hint,
+  lines = 1,
+  mayBeEmpty = false,
+}: Props) {
   const [typed, setTyped] = useState<string | null>(null)
   const commit = () => {
     const words = typed?.trim() ?? value
@@ -44,7 +58,7 @@ export function WordsField({ label, value, most, onCommit, disabled, hint, lines
       {...(lines > 1 && { multiline: true, minRows: lines })}
     />
   )
-}
+})
 
 /** The name of something. */
 export const NameField = (props: Pick<Props, 'value' | 'disabled' | 'onCommit'> & { label?: string }) => (

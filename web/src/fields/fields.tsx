@@ -1,4 +1,6 @@
 import { FormControlLabel, MenuItem, Switch, TextField } from '@mui/material'
+import { memo } from 'react'
+import { shallow } from 'zustand/shallow'
 import { parseBore } from '../units/bore'
 import type { Parsed } from '../units/length'
 import type { Ending } from '../units/quantity'
@@ -7,6 +9,7 @@ import { useUnits } from '../units/useUnits'
 import type { Fault } from '../api/client'
 import { useFault } from '../work/store'
 import { TypedField } from './TypedField'
+import { useLatest } from './useLatest'
 
 interface Common {
   label: string
@@ -119,21 +122,22 @@ export function FlowField(props: Common) {
   )
 }
 
-/** On or off. */
-export function Toggle({
-  label,
-  checked,
-  disabled = false,
-  onChange,
-}: {
+interface ToggleProps {
   label: string
   checked: boolean
   disabled?: boolean
   onChange: (checked: boolean) => void
-}) {
+}
+
+/** On or off. */
+export function Toggle({ onChange, ...shown }: ToggleProps) {
+  return <Switching {...shown} onChange={useLatest(onChange)} />
+}
+
+const Switching = memo(function Switching({ label, checked, disabled = false, onChange }: ToggleProps) {
   const control = <Switch checked={checked} disabled={disabled} onChange={(event) => onChange(event.target.checked)} />
   return <FormControlLabel control={control} label={label} />
-}
+})
 
 /** Yes, no, or not looked at yet. */
 export function AskedField({
@@ -199,28 +203,48 @@ interface ChoiceProps<T extends string> {
   disabled?: boolean | undefined
 }
 
-export function Choice<T extends string>({ label, value, options, onChange, hint, disabled }: ChoiceProps<T>) {
-  return (
-    <TextField
-      select
-      label={label}
-      value={value}
-      disabled={Boolean(disabled)}
-      helperText={hint}
-      onChange={(event) => onChange(event.target.value as T)}
-      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-    >
-      {options.map((option) => {
-        const item = typeof option === 'string' ? { value: option, label: option } : option
-        return (
+export function Choice<T extends string>({ options, onChange, ...shown }: ChoiceProps<T>) {
+  const choose = useLatest((value: string) => onChange(value as T))
+  const items = options.map((option) => (typeof option === 'string' ? { value: option, label: option } : option))
+  return <Choosing {...shown} items={items} choose={choose} />
+}
+
+interface ChoosingProps {
+  label: string
+  value: string
+  items: readonly { value: string; label: string }[]
+  choose: (value: string) => void
+  hint?: string | undefined
+  disabled?: boolean | undefined
+}
+
+const sameItems = (one: ChoosingProps['items'], other: ChoosingProps['items']) =>
+  one.length === other.length &&
+  one.every((item, place) => item.value === other[place]?.value && item.label === other[place].label)
+
+/** The list itself, drawn anew only where it shows something else. */
+const Choosing = memo(
+  function Choosing({ label, value, items, choose, hint, disabled }: ChoosingProps) {
+    return (
+      <TextField
+        select
+        label={label}
+        value={value}
+        disabled={Boolean(disabled)}
+        helperText={hint}
+        onChange={(event) => choose(event.target.value)}
+        slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+      >
+        {items.map((item) => (
           <MenuItem key={item.value} value={item.value} sx={{ minHeight: 44 }}>
             {item.label}
           </MenuItem>
-        )
-      })}
-    </TextField>
-  )
-}
+        ))}
+      </TextField>
+    )
+  },
+  ({ items, ...one }, { items: others, ...other }) => shallow(one, other) && sameItems(items, others),
+)
 
 /** A choice that may be left open. */
 export function MaybeChoice<T extends string>({

@@ -11,8 +11,8 @@ from keel.studies.strength.panels.loads import Loads
 from keel.studies.strength.panels.panel import OVER, Panel, PanelEdge, edge_at
 
 
-def stations(features: Sequence[Feature], axis: int, size_mm: float) -> list[tuple[float, str]]:
-    """Where plates brace the sheet along x (0) or y (1): places from the low end [mm] and names, both ends counted.
+def braces(features: Sequence[Feature], axis: int, size_mm: float, wall_mm: float) -> list[tuple[float, str]]:
+    """Where plates brace the sheet along x (0) or y (1): their middles from the low end [mm] and names, with both ends.
 
     Parameters
     ----------
@@ -22,6 +22,8 @@ def stations(features: Sequence[Feature], axis: int, size_mm: float) -> list[tup
         0 or 1: x or y.
     size_mm : float
         Of the body along it [mm].
+    wall_mm : float
+        Sheet of features that name none [mm].
 
     Returns
     -------
@@ -29,7 +31,7 @@ def stations(features: Sequence[Feature], axis: int, size_mm: float) -> list[tup
         In order from the low end.
     """
     plates = [f for f in features if isinstance(f, Partition) or (isinstance(f, Baffle) and f.top_gap_mm == 0)]
-    inner = sorted((f.at_mm, f.name) for f in plates if "xy".index(f.axis) == axis)
+    inner = sorted((f.middle_mm(wall_mm), f.name) for f in plates if "xy".index(f.axis) == axis)
     return [(0.0, ""), *inner, (size_mm, "")]
 
 
@@ -38,7 +40,7 @@ def worst_field(
 ) -> Panel:
     """Of the fields between the plates that a face is welded to, the one that bears least."""
     along = [
-        list(_fields(plates, axis, size, edges, span if number == 0 else None))
+        list(_fields(plates, axis, size, edges, solids.shell.feature_wall_mm, span if number == 0 else None))
         for number, (axis, size, edges) in enumerate(
             zip(face.axes, face.sides, (face.edges[:2], face.edges[2:]), strict=True)
         )
@@ -53,11 +55,12 @@ def _fields(
     axis: int,
     size_mm: float,
     ends: Sequence[PanelEdge],
+    wall_mm: float,
     span: tuple[float, float] | None,
 ) -> Iterator[tuple[float, tuple[PanelEdge, PanelEdge]]]:
     """Lengths along one side between braces, and how each is held at its two ends."""
     low, high = span or (0.0, size_mm)
-    places = stations(plates, axis, size_mm) if axis in (0, 1) else [(0.0, ""), (size_mm, "")]
+    places = braces(plates, axis, size_mm, wall_mm) if axis in (0, 1) else [(0.0, ""), (size_mm, "")]
     inner = [(at, name) for at, name in places[1:-1] if low < at < high]
     for (a, before), (b, after) in pairwise([(low, ""), *inner, (high, "")]):
         if a == b:

@@ -39,8 +39,10 @@ class Loads:
             push_g=self.rules.push_g,
         )
 
-    def run_mm(self, axis: int, at_mm: float | None = None) -> float:
-        """The longest cell along an axis; with a place the longer of the cells on its two sides."""
-        walls = sorted(f.at_mm for f in self.plates if isinstance(f, Partition) and "xyz".index(f.axis) == axis)
-        runs = list(pairwise([0.0, *walls, self.solids.body.size[axis]]))
-        return max(b - a for a, b in runs if at_mm is None or at_mm in (a, b))
+    def run_mm(self, axis: int, beside: Partition | None = None) -> float:
+        """The longest cell along an axis; with a partition the longer of those on its two sides."""
+        wall = self.solids.shell.feature_wall_mm
+        walls = [f for f in self.plates if isinstance(f, Partition) and "xyz".index(f.axis) == axis]
+        places = [0.0, *sorted(f.middle_mm(wall) for f in walls), self.solids.body.size[axis]]
+        at = None if beside is None else beside.middle_mm(wall)
+        return max(b - a for a, b in pairwise(places) if at is None or at in (a, b))

@@ -68,7 +68,7 @@ def partitions(solids: Solids, plates: Sequence[Feature], loads: Loads) -> Itera
         if not isinstance(plate, Partition):
             continue
         axis, shell = "xy".index(plate.axis), solids.shell
-        load = loads.upright(loads.run_mm(axis, plate.at_mm))
+        load = loads.upright(loads.run_mm(axis, plate))
         thick = plate.wall_mm(shell.feature_wall_mm)
         joint = WELD if (loads.rules.flange_mm if plate.flange_mm is None else plate.flange_mm) == 0 else FLANGE
         if isinstance(shell, CylinderShell) and shell.axis == plate.axis:

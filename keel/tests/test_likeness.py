@@ -1,0 +1,150 @@
+"""The same tank told in another way is the same tank: moved, in a mirror, under other names, in another order."""
+
+import json
+from collections import Counter
+from collections.abc import Callable, Iterator
+from typing import Any
+from unittest import TestCase
+
+from keel.analysis.showing import Showing
+from keel.design.document import Design
+from keel.evaluation import Evaluation, evaluate
+from keel.formats.document import UnreadableDesignError, read_design
+from keel.solid.faults import GeometryError
+from keel.tests.mirror import mirrored, swapped
+from keel.tests.wild import Wild
+
+Item = dict[str, Any]
+TURNS = {"left turn": "right turn", "right turn": "left turn"}
+
+
+def read(document: Item) -> Design:
+    """A document as a design."""
+    return read_design(json.dumps(document))
+
+
+def whole(count: int, first: int, usable: Callable[[Item], bool] = lambda _: True) -> Iterator[tuple[Item, Evaluation]]:
+    """Wild designs that can be worked out, and what is said of them."""
+    seed = first
+    while count:
+        document = Wild(seed).document()
+        seed += 1
+        if not usable(document):
+            continue
+        try:
+            seen = evaluate(read(document), None, AT_REST)
+        except (UnreadableDesignError, GeometryError):
+            continue
+        yield document, seen
+        count -= 1
+
+
+def even(document: Item) -> bool:
+    """Whether nothing in it has a hand: a seam in the middle, no hoses that lie forward."""
+    return document["sheet"]["seam"] in ("lid", "floor") and not any(port["bend"] for port in document["ports"])
+
+
+AT_REST = Showing(remedies=False)
+WITHIN = 1e-3
+"""Places are taken a micrometre aside where they would lie on an edge, and always to the same side."""
+
+
+def figures(seen: Evaluation) -> dict[str, float]:
+    """Litres, kilograms, metres, kilopascals and parts that any telling has to give alike."""
+    told = {
+        f"{station}.{name}": value
+        for station, study in (
+            ("shell", seen.shell.figures),
+            ("shell", seen.shell.capacity),
+            ("sheet", seen.sheet.unfolded),
+        )
+        for name, value in vars_of(study).items()
+        if isinstance(value, int | float)
+    }
+    told["proof"] = seen.shell.safe_proof_kpa or 0.0
+    told["panels"] = len(seen.shell.panels or [])
+    told["parts"] = len(seen.sheet.unfolded.parts)
+    told["bends"] = sum(len(part.bends) for part in seen.sheet.unfolded.parts)
+    told["area"] = sum(part.area_mm2 for part in seen.sheet.unfolded.parts)
+    for cell in seen.shell.capacity.cells:
+        told |= {
+            f"of all cells² {name}": told.get(f"of all cells² {name}", 0) + value**2
+            for name, value in vars_of(cell).items()
+            if isinstance(value, float)
+        }
+    return told
+
+
+def vars_of(study: Any) -> dict[str, Any]:
+    """The fields of a result."""
+    return {name: getattr(study, name) for name in study.__dataclass_fields__}
+
+
+def found(seen: Evaluation) -> Counter[str]:
+    """How often each thing is found."""
+    return Counter(finding.code for finding in seen.findings)
+
+
+class Likeness(TestCase):
+    """Nothing hangs on where, how and in what order a tank is told."""
+
+    def alike(self, one: Evaluation, other: Evaluation, document: Item) -> None:
+        """Figures and findings are the same."""
+        first, second = figures(one), figures(other)
+        self.assertEqual(first.keys(), second.keys())
+        for name, value in first.items():
+            self.assertAlmostEqual(
+                value, second[name], delta=WITHIN * max(1.0, abs(value)), msg=f"{name}: {json.dumps(document)}"
+            )
+        self.assertEqual(found(one), found(other), json.dumps(document))
+
+    def test_moved(self) -> None:
+        """Without a bay it doesn't matter where a tank stands."""
+        for document, seen in whole(25, 100, lambda d: d["bay"] is None):
+            shell = document["shell"]
+            place = {
+                name: round(shell[name] + by, 1) for name, by in (("x_mm", 1234.5), ("y_mm", -77.7), ("z_mm", 310.0))
+            }
+            self.alike(seen, evaluate(read(document | {"shell": shell | place}), None, AT_REST), document)
+
+    def test_named_otherwise_and_in_another_order(self) -> None:
+        """Names and the order of ports, senders and keep-outs are for people alone."""
+        for document, seen in whole(25, 300):
+            told = document | {
+                "ports": [
+                    port | {"id": f"other-{n}", "name": f"Thing {n}"} for n, port in enumerate(document["ports"])
+                ][::-1],
+                "gauge": {"senders": document["gauge"]["senders"][::-1]},
+            }
+            if document["bay"]:
+                told["bay"] = document["bay"] | {"keep_outs": document["bay"]["keep_outs"][::-1]}
+            self.alike(seen, evaluate(read(told), None, AT_REST), document)
+
+    def test_in_a_mirror(self) -> None:
+        """Left for right: litres, sheet, panels and gaps stay, and a left turn leaves what a right one did."""
+        for document, seen in whole(40, 500, even):
+            image = evaluate(read(mirrored(document)), None, AT_REST)
+            self.alike(seen, image, document)
+            self.assertEqual(self.gaps(seen), self.gaps(image, swapped), json.dumps(document))
+
+    def test_a_turn_in_a_mirror(self) -> None:
+        """What a left turn leaves, a right turn leaves in the mirror."""
+        asked = Showing(remedies=True, results=("ports.in_attitudes",))
+        for document, _ in whole(15, 900, lambda d: any(p["role"] == "pickup" for p in d["ports"])):
+            one, other = (
+                {
+                    each.attitude: (each.stranded_l, each.trapped_l)
+                    for each in evaluate(read(d), None, asked, enough=lambda: True).ports.in_attitudes or []
+                }
+                for d in (document, mirrored(document))
+            )
+            for attitude, litres in one.items():
+                for mine, its in zip(litres, other[TURNS.get(attitude, attitude)], strict=True):
+                    self.assertAlmostEqual(
+                        mine or 0.0, its or 0.0, delta=5 * WITHIN, msg=f"{attitude}: {json.dumps(document)}"
+                    )
+
+    def gaps(self, seen: Evaluation, named: Callable[[str], str] = str) -> list[tuple[str, float]]:
+        """Gaps to what stands around, by name."""
+        gaps = seen.bay.gaps
+        return sorted((named(gap.neighbour), round(gap.gap_mm, 3)) for gap in gaps) if gaps else []
