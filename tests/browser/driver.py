@@ -1,6 +1,8 @@
 """A browser, and what a person does with it."""
 
+import atexit
 import json
+import shutil
 import tempfile
 import time
 from collections.abc import Callable
@@ -16,6 +18,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 
 from keel.warm import warm_answers
+from server.workshop.models import Person
 from tests.waiting import waited
 
 FLAGS = (
@@ -38,49 +41,64 @@ HTMLCanvasElement.prototype.getContext = function (kind, ...more) {
   return kind === 'webgl2' ? null : asked.call(this, kind, ...more)
 }
 """
+BY_PASSWORD = "django.contrib.auth.backends.ModelBackend"
 warmed_up = cache(warm_answers)
 AXE = settings.BASE_DIR / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
-class BrowserTestCase(StaticLiveServerTestCase):
-    """One browser for the class; each test starts signed out."""
+@cache
+def downloads() -> Path:
+    """Where the browser puts files."""
+    return Path(tempfile.mkdtemp(prefix="keel-downloads-"))
 
-    browser: Chrome
+
+@cache
+def chromium(solid: bool) -> Chrome:
+    """A browser with a profile of its own, kept for all tests of its kind."""
+    profile = tempfile.mkdtemp(prefix="keel-profile-")
+    options = ChromeOptions()
+    options.binary_location = "/usr/bin/chromium"
+    for flag in (*FLAGS, f"--user-data-dir={profile}"):
+        options.add_argument(flag)
+    options.add_experimental_option("prefs", {"download.default_directory": str(downloads())})
+    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+    browser = Chrome(options=options, service=ChromeService("/usr/bin/chromedriver"))
+    browser.set_script_timeout(60)
+    if not solid:
+        browser.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": WITHOUT_WEBGL})
+    atexit.register(left, browser, profile)
+    return browser
+
+
+def left(browser: Chrome, profile: str) -> None:
+    """Close a browser, and take away what it kept."""
+    browser.quit()
+    for folder in (profile, str(downloads())):
+        shutil.rmtree(folder, ignore_errors=True)
+
+
+class BrowserTestCase(StaticLiveServerTestCase):
+    """A browser at a size of its own; each test starts signed out, with no file downloaded."""
+
     solid = False
     """Whether there is WebGL. Without a graphics card it takes most of the time; few tests are about it."""
 
     @classmethod
     def setUpClass(cls) -> None:
-        """Start Chromium with a profile and a download folder of its own."""
+        """Have the kernels compiled and a browser open."""
         super().setUpClass()
         warmed_up()
-        cls.folder = tempfile.TemporaryDirectory()
-        cls.downloads = Path(cls.folder.name, "downloads")
-        cls.downloads.mkdir()
-        options = ChromeOptions()
-        options.binary_location = "/usr/bin/chromium"
-        for flag in (*FLAGS, f"--user-data-dir={cls.folder.name}/profile"):
-            options.add_argument(flag)
-        options.add_experimental_option("prefs", {"download.default_directory": str(cls.downloads)})
-        options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
-        cls.browser = Chrome(options=options, service=ChromeService("/usr/bin/chromedriver"))
-        cls.browser.set_script_timeout(60)
-        if not cls.solid:
-            cls.browser.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": WITHOUT_WEBGL})
-
-    @classmethod
-    def tearDownClass(cls) -> None:
-        """Close it."""
-        cls.browser.quit()
-        cls.folder.cleanup()
-        super().tearDownClass()
+        cls.browser, cls.downloads = chromium(cls.solid), downloads()
+        cls.browser.set_window_size(1280, 800)
 
     def tearDown(self) -> None:
         """Nothing may have thrown on any page."""
         self.browser.execute_script("window.onbeforeunload = null; localStorage.clear()")
+        self.browser.delete_all_cookies()
         self.browser.get("about:blank")
         thrown = [entry["message"] for entry in self.browser.get_log("browser") if "Uncaught" in entry["message"]]
-        self.browser.delete_all_cookies()
+        for file in self.downloads.iterdir():
+            file.unlink()
         self.assertEqual(thrown, [])
 
     def until(self, what: Callable[[], Any], why: str = "") -> Any:
@@ -198,6 +216,13 @@ class BrowserTestCase(StaticLiveServerTestCase):
         self.type_into("Password", password)
         self.press("Sign in")
         self.until(lambda: self.browser.find_elements(By.CSS_SELECTOR, "#header-slot"), "signed in")
+
+    def be(self, username: str) -> None:
+        """Be somebody from the next page on, without the page to sign in at."""
+        self.client.force_login(Person.objects.get(username=username), backend=BY_PASSWORD)
+        cookie = self.client.cookies[settings.SESSION_COOKIE_NAME]
+        self.go("/healthz")
+        self.browser.add_cookie({"name": cookie.key, "value": cookie.value, "httpOnly": True})
 
     def go(self, path: str) -> None:
         """Open an address of the application."""

@@ -4,7 +4,6 @@ from selenium.webdriver.common.by import By
 
 from keel.design.document import Design
 from server.jobs.models import Job, TankDesign
-from server.tests.helpers import PASSWORD
 from server.workshop.models import Person
 from tests.browser.test_slice import BAY, SHELL, SliceTestCase
 
@@ -78,7 +77,8 @@ class JobsList(SliceTestCase):
         """Searching narrows; an empty answer says what to do; a design is added and renamed."""
         for place in range(25):
             Job.opened(self.workshop, title=f"Barge {place}")
-        self.sign_in("maker", PASSWORD)
+        self.be("maker")
+        self.go("/")
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, "[data-job]")) == 20, "a page of jobs")
         self.type_into("Search title, customer, design or number", "launch")
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, "[data-job]")) == 1, "one job")

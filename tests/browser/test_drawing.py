@@ -5,7 +5,7 @@ from unittest.mock import patch
 from django.core.management import call_command
 
 from keel.stations.pricing import Pricing
-from server.demo.saltmarsh import PASSWORD, PEOPLE
+from server.demo.saltmarsh import PEOPLE
 from server.jobs.models import TankDesign
 from server.workshop.models import Person
 from tests.browser.driver import BrowserTestCase
@@ -44,11 +44,11 @@ class Labels(BrowserTestCase):
         call_command("load_demo", verbosity=0)
         # What remedies are offered lies beside the drawing: they aren't looked for here.
         self.enterContext(patch.object(Pricing, "with_remedies", lambda pricing: pricing.findings))
-        name, password = PEOPLE[0][0], PASSWORD
+        name = PEOPLE[0][0]
         met, count, sizes = [], 0, [(1024, 768), (1280, 800)]
         for units, stations in STATIONS.items():
             Person.objects.filter(username=name).update(units=units)
-            self.sign_in(name, password)
+            self.be(name)
             for tank in TankDesign.objects.filter(revision__gt=0):
                 self.go(f"/designs/{tank.pk}/{stations[0]}?flat")
                 # It is laid out but not painted: without a graphics card that takes longer than all the rest.

@@ -106,7 +106,8 @@ class Shaping(SliceTestCase):
         self.assertEqual(Scan.objects.count(), 1)
         self.assertEqual(self.fetch("GET", f"scans/{Scan.objects.get().fingerprint}")[0], 200)
         self.browser.delete_all_cookies()
-        self.sign_in("neighbour", "a-tall-order-of-rivets")
+        self.be("neighbour")
+        self.go("/")
         self.assertEqual(self.fetch("GET", f"scans/{Scan.objects.get().fingerprint}")[0], 404)
 
     def test_will_it_go_in(self) -> None:

@@ -39,8 +39,8 @@ class SliceTestCase(BrowserTestCase):
         self.tank = TankDesign.started(job, "Main", design, self.maker, "")
 
     def open_tank(self, station: str, query: str = "") -> None:
-        """Sign in as the maker and open the design."""
-        self.sign_in("maker", PASSWORD)
+        """Be the maker and open the design."""
+        self.be("maker")
         self.go(f"/designs/{self.tank.pk}/{station}{query}")
         self.until(lambda: self.tally("brimful_l") > 0, "figures")
 
@@ -102,7 +102,8 @@ class FromSpaceToSheet(SliceTestCase):
 
         address = f"/designs/{fitted.pk}/shell"
         self.browser.delete_all_cookies()
-        self.sign_in("neighbour", PASSWORD)
+        self.be("neighbour")
+        self.go("/")
         self.assertEqual(self.fetch("GET", f"designs/{fitted.pk}")[0], 404)
         self.go(address)
         self.until(lambda: "There is nothing here" in self.find("main").text, "nothing here")
@@ -178,7 +179,7 @@ class EveryScreen(SliceTestCase):
 
     def test_a_viewer_can_look_but_not_touch(self) -> None:
         """Fields are shut, nothing is dragged, and what is there is shown."""
-        self.sign_in("looker", PASSWORD)
+        self.be("looker")
         self.go(f"/designs/{self.tank.pk}/shell")
         self.until(lambda: self.tally("brimful_l") > 0, "figures")
         self.assertFalse(self.field("Length outside").is_enabled())
