@@ -20,7 +20,7 @@ AnyShell = BoxShell | ProfileShell | CylinderShell
 
 @dataclass(frozen=True)
 class FeatureCost:
-    """What one feature does, features before it in the list already made."""
+    """What one feature does, those that are made before it already made: by kind, then as they follow each other."""
 
     id: str
     name: str

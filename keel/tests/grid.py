@@ -169,3 +169,29 @@ def _stand(feature: Feature, room: _Cubes) -> None:
         start = counted(notch.at_mm - notch.wide_mm / 2) + room.datum[1 - axis]
         kept[start : start + counted(notch.wide_mm), : room.datum[2] + 1 + counted(notch.high_mm)] = True
     layer &= kept
+
+
+@dataclass(frozen=True)
+class CountedPlate:
+    """A plate in its layer of cubes: what of it is sheet, its area [mm²] and the weld round what meets a wall [mm]."""
+
+    sheet: Bools
+    area_mm2: float
+    weld_mm: float
+
+
+def counted_plate(shell: BoxShell, plate: Partition | Baffle) -> CountedPlate:
+    """One plate where it stands: partitions are made before baffles, those of a kind as they follow each other."""
+    cut = [feature for feature in shell.features if not isinstance(feature, Partition | Baffle)]
+    walls = [feature for feature in shell.features if isinstance(feature, Partition)]
+    made = [*walls, *(feature for feature in shell.features if isinstance(feature, Baffle))]
+    plates = made[: made.index(plate)]
+    free = grid_of(shell.model_copy(update={"features": (*cut, *plates)}))
+    then = grid_of(shell.model_copy(update={"features": (*cut, *plates, plate)}))
+    axis, layer = "xy".index(plate.axis), counted(plate.at_mm) + free.datum["xy".index(plate.axis)]
+    section = np.moveaxis(free.room, axis, 0)[layer]
+    sheet = section & ~np.moveaxis(then.room, axis, 0)[layer]
+    edges = 0
+    for way, step in ((0, 1), (0, -1), (1, 1), (1, -1)):
+        edges += int((sheet & ~np.roll(section, step, axis=way)).sum())
+    return CountedPlate(sheet, float(sheet.sum()) * PITCH_MM**2, edges * PITCH_MM)

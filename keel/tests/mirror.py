@@ -18,7 +18,7 @@ def mirrored(document: Item) -> Item:
     """
     bay, shell = document.get("bay"), document["shell"]
     bay_wide = bay["width_mm"] if bay else 0.0
-    low, wide = _across(shell)
+    low, wide = across(shell)
     changed: Item = {"shell": _shell(shell, bay_wide, low, wide), "ports": [_port(p, wide) for p in document["ports"]]}
     changed["gauge"] = {"senders": [s | {"y_mm": wide - s["y_mm"]} for s in document["gauge"]["senders"]]}
     if bay:
@@ -27,7 +27,7 @@ def mirrored(document: Item) -> Item:
     return document | changed
 
 
-def _across(shell: Item) -> tuple[float, float]:
+def across(shell: Item) -> tuple[float, float]:
     """The body's right side over its place, and its width [mm]."""
     if shell["kind"] == "box":
         return 0.0, shell["width_mm"]

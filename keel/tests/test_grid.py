@@ -18,7 +18,7 @@ from keel.solid.polyhedron import Array
 from keel.solid.solids import Cell, Solids
 from keel.studies.liquid.draining import drained, inside
 from keel.studies.liquid.strapping import strapping_table
-from keel.tests.grid import LITRES, PITCH_MM, Bools, Grid, grid_of
+from keel.tests.grid import LITRES, PITCH_MM, Bools, Grid, counted_plate, grid_of
 from keel.tests.samples import box
 
 ALONG_AN_AXIS = (
@@ -182,6 +182,19 @@ class Counted(TestCase):
                 found, counts = twin.stays(cell, attitude, chance, 0.0)
                 within = 0.03 * float(cell.sum()) * LITRES
                 np.testing.assert_allclose(found, counts, atol=within, err_msg=f"{twin.shell} {attitude}")
+
+    def test_plates_and_their_welds(self) -> None:
+        """A plate's sheet is that of its cubes, and it is welded where those meet a wall: not along an opening."""
+        seen = 0
+        for twin, _ in twins(120, 9):
+            costs = {cost.id: cost for cost in twin.solids.costs}
+            for plate in (f for f in twin.shell.features if isinstance(f, Partition | Baffle)):
+                count = counted_plate(twin.shell, plate)
+                cost = costs[plate.id]
+                self.assertAlmostEqual(cost.metal_mm3, count.area_mm2 * PITCH_MM, delta=HAIR_L * 1e6, msg=twin.shell)
+                self.assertAlmostEqual(cost.weld_mm, count.weld_mm, delta=0.5, msg=twin.shell)
+                seen += 1
+        self.assertGreater(seen, 60)
 
     def test_where_a_port_may_open(self) -> None:
         """A place is in a cell where a cube of it is."""

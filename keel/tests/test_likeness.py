@@ -7,11 +7,13 @@ from typing import Any
 from unittest import TestCase
 
 from keel.analysis.showing import Showing
+from keel.design.attitude import Attitude
 from keel.design.document import Design
 from keel.evaluation import Evaluation, evaluate
 from keel.formats.document import UnreadableDesignError, read_design
 from keel.solid.faults import GeometryError
 from keel.tests.mirror import mirrored, swapped
+from keel.tests.quarter import quartered
 from keel.tests.wild import Wild
 
 Item = dict[str, Any]
@@ -39,6 +41,14 @@ def whole(count: int, first: int, usable: Callable[[Item], bool] = lambda _: Tru
         count -= 1
 
 
+SLOPES = (
+    (Attitude(pitch_deg=9), Attitude(roll_deg=9)),
+    (Attitude(forward_g=0.6), Attitude(left_g=0.6)),
+    (Attitude(left_g=0.5), Attitude(forward_g=-0.5)),
+)
+"""What is felt before and after the turn."""
+
+
 def even(document: Item) -> bool:
     """Whether nothing in it has a hand: a seam in the middle, no hoses that lie forward."""
     return document["sheet"]["seam"] in ("lid", "floor") and not any(port["bend"] for port in document["ports"])
@@ -61,6 +71,7 @@ def figures(seen: Evaluation) -> dict[str, float]:
         for name, value in vars_of(study).items()
         if isinstance(value, int | float)
     }
+    told |= {f"{name}.{n}": value for name, study in also(seen) for n, value in enumerate(sorted(floats(study)))}
     told["proof"] = seen.shell.safe_proof_kpa or 0.0
     told["panels"] = len(seen.shell.panels or [])
     told["parts"] = len(seen.sheet.unfolded.parts)
@@ -73,6 +84,32 @@ def figures(seen: Evaluation) -> dict[str, float]:
             if isinstance(value, float)
         }
     return told
+
+
+def also(seen: Evaluation) -> Iterator[tuple[str, Any]]:
+    """Other results that have no place in them."""
+    yield from (
+        ("brief.demands", seen.brief.demands),
+        ("brief.target", seen.brief.target),
+        ("brief.surge", seen.brief.surge),
+    )
+    yield from (
+        ("inside.bracing", [one for one in seen.inside.bracing or [] if one.helps]),
+        ("ports.fill_runs", seen.ports.fill_runs),
+    )
+    readings = seen.gauge.truth.readings if seen.gauge.truth else []
+    yield "gauge.tenths", [(tenth.litres, tenth.needle) for reading in readings for tenth in reading.tenths]
+
+
+def floats(told: Any) -> Iterator[float]:
+    """Every figure of a result."""
+    if isinstance(told, float):
+        yield told
+    elif isinstance(told, dict | list | tuple):
+        for part in told.values() if isinstance(told, dict) else told:
+            yield from floats(part)
+    elif hasattr(told, "__dataclass_fields__"):
+        yield from floats(vars_of(told))
 
 
 def vars_of(study: Any) -> dict[str, Any]:
@@ -126,6 +163,27 @@ class Likeness(TestCase):
             image = evaluate(read(mirrored(document)), None, AT_REST)
             self.alike(seen, image, document)
             self.assertEqual(self.gaps(seen), self.gaps(image, swapped), json.dumps(document))
+
+    def test_turned_by_a_quarter(self) -> None:
+        """Without a bay, along is as good as across."""
+        for document, seen in whole(40, 700, lambda d: d["bay"] is None and even(d)):
+            self.alike(seen, evaluate(read(quartered(document)), None, AT_REST), document)
+
+    def test_on_a_slope_turned_by_a_quarter(self) -> None:
+        """What nose up leaves, the right side down leaves after the turn."""
+        for document, _ in whole(
+            15, 1100, lambda d: d["bay"] is None and any(p["role"] == "pickup" for p in d["ports"])
+        ):
+            for one, other in SLOPES:
+                first, second = (
+                    evaluate(
+                        read(told), None, Showing(remedies=False, attitude=attitude, results=("shell.drained",))
+                    ).shell.drained
+                    for told, attitude in ((document, one), (quartered(document), other))
+                )
+                for name in ("stranded_l", "trapped_l"):
+                    litres = [sum(getattr(cell, name) or 0.0 for cell in drained) for drained in (first, second)]
+                    self.assertAlmostEqual(*litres, delta=5 * WITHIN, msg=f"{name} {one} {json.dumps(document)}")
 
     def test_a_turn_in_a_mirror(self) -> None:
         """What a left turn leaves, a right turn leaves in the mirror."""

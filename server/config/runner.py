@@ -1,7 +1,8 @@
 """Django's test runner, closing with a plain count of what passed and what failed."""
 
 import time
-from typing import Any
+from collections.abc import Callable
+from typing import Any, ClassVar
 from unittest import TestCase, TextTestResult
 
 from django.conf import settings
@@ -36,10 +37,19 @@ class _Timed(TextTestResult):
 class CountingRunner(DiscoverRunner):
     """Prints the slowest tests, and `N passed, N failed, N skipped` as the very last line."""
 
+    to_close: ClassVar[list[Callable[[], None]]] = []
+    """What tests keep open for each other, and has to be gone before the databases are."""
+
     def setup_test_environment(self, **kwargs: Any) -> None:
         """As for Django's runner; passwords cost less."""
         super().setup_test_environment(**kwargs)
         settings.PASSWORD_HASHERS = [f"{QuickHasher.__module__}.{QuickHasher.__qualname__}"]
+
+    def teardown_databases(self, old_config: Any, **kwargs: Any) -> None:
+        """As Django's, once nothing asks any more."""
+        for close in self.to_close:
+            close()
+        super().teardown_databases(old_config, **kwargs)
 
     def get_resultclass(self) -> Any:
         """The timed one."""

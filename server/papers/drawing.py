@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from reportlab.lib.colors import Color, HexColor
 from reportlab.lib.units import mm
@@ -168,63 +169,110 @@ def draw_part(canvas: Canvas, frame: Frame, part: FlatPart, units: ReaderUnits) 
             (path.moveTo if step == 0 else path.lineTo)(x + u * scale, y + v * scale)
         path.close()
     canvas.drawPath(path)
-    _bends(canvas, pen, part, units)
-    _corners(canvas, pen, part, units)
+    _bends(canvas, pen, part)
+    below, beside = _measured(pen, part, units)
+    _below(canvas, pen, part, below)
+    _beside(canvas, pen, part, beside)
+    _titled(canvas, frame, pen, part, units)
+
+
+def _titled(canvas: Canvas, frame: Frame, pen: Pen, part: FlatPart, units: ReaderUnits) -> None:
+    """What it is called, and over that why it mustn't be cut yet."""
     title = f"{part.title} × {part.quantity}: {cut_text(part.length_mm, units)} × {cut_text(part.width_mm, units)}"
-    above = y + part.width_mm * scale + 2 * mm
-    label(canvas, title, x, above, 8, bold=True)
-    for warning in part.warnings:
-        lines = simpleSplit(warning, BOLD, 8, frame.width - GAP)
-        for row, line in enumerate(lines):
-            label(canvas, line, x, above + (len(lines) - row) * 3.5 * mm, 8, bold=True, colour=STOP)
+    lines = [(line, INK) for line in simpleSplit(title, BOLD, 8, frame.width - GAP)]
+    for warning in reversed(part.warnings):
+        lines = [(line, STOP) for line in simpleSplit(warning, BOLD, 8, frame.width - GAP)] + lines
+    for row, (line, colour) in enumerate(reversed(lines)):
+        y = pen.y + part.width_mm * pen.scale + 2 * mm + row * 3.5 * mm
+        label(canvas, line, pen.x, y, 8, bold=True, colour=colour)
 
 
-def _bends(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None:
+def _bends(canvas: Canvas, pen: Pen, part: FlatPart) -> None:
     canvas.setStrokeColor(ACCENT)
-    canvas.setFillColor(ACCENT)
     canvas.setLineWidth(0.5)
-    taken = [-LABEL] * 3
-    for bend in sorted(part.bends, key=lambda bend: bend.start):
+    for bend in part.bends:
         canvas.setDash(*((6, 2) if bend.direction == "up" else (1.5, 2)))
-        (u0, v0), (u1, v1) = bend.start, bend.end
-        canvas.line(pen.x + u0 * pen.scale, pen.y + v0 * pen.scale, pen.x + u1 * pen.scale, pen.y + v1 * pen.scale)
-        upright, level = abs(u0 - u1) < SAME_MM, abs(v0 - v1) < SAME_MM
-        size = cut_text(u0 if upright else v0, units)
-        if upright:
-            # Bends too close for their labels side by side have them one under the other.
-            at = pen.x + u0 * pen.scale
-            row = next((row for row, last in enumerate(taken) if at - last >= LABEL), 0)
-            taken[row] = at
-            _across(canvas, at, pen.y - (4 + 7.5 * row) * mm, size, ACCENT)
-            _across(canvas, at, pen.y - (7.2 + 7.5 * row) * mm, f"{bend.order} {bend.direction}", ACCENT)
-        elif level:
-            said = f"{size}  {bend.order} {bend.direction}"
-            _upright(canvas, pen.x - 2 * mm, pen.y + v0 * pen.scale, said, ACCENT)
+        pen.lines((*bend.start, *bend.end), (0.0, 0.0))
     canvas.setDash()
 
 
-def _corners(canvas: Canvas, pen: Pen, part: FlatPart, units: ReaderUnits) -> None:
-    """How far a part's corners, before rounding, and its openings' middles lie from its datum edges, each once."""
+@dataclass(frozen=True)
+class _Figure:
+    """How far something lies from a datum edge, where on the page that is, and what is said of it."""
+
+    at: float
+    size: str
+    said: str = ""
+    colour: Color = INK
+
+
+def _measured(pen: Pen, part: FlatPart, units: ReaderUnits) -> tuple[list[_Figure], list[_Figure]]:
+    """Figures along the part's foot and up its side: bends, corners before rounding, openings' middles, each once."""
     spots = [*part.corners, *(middle_of(hole) for hole in part.holes)]
-    canvas.setFillColor(INK)
-    canvas.setStrokeColor(INK)
+    below = [
+        _Figure(pen.x + u * pen.scale, cut_text(u, units))
+        for u in sorted({round(u, 1) for u, _ in spots} - {0.0, round(part.length_mm, 1)})
+    ]
+    beside = [
+        _Figure(pen.y + v * pen.scale, cut_text(v, units))
+        for v in sorted({round(v, 1) for _, v in spots} - {0.0, round(part.width_mm, 1)})
+    ]
+    for bend in part.bends:
+        (u0, v0), (u1, v1) = bend.start, bend.end
+        said = f"{bend.order} {bend.direction}"
+        if abs(u0 - u1) < SAME_MM:
+            below.append(_Figure(pen.x + u0 * pen.scale, cut_text(u0, units), said, ACCENT))
+        elif abs(v0 - v1) < SAME_MM:
+            beside.append(_Figure(pen.y + v0 * pen.scale, cut_text(v0, units), said, ACCENT))
+    return sorted(below, key=lambda one: one.at), sorted(beside, key=lambda one: one.at)
+
+
+def _spread(figures: Sequence[_Figure], room: float, most: float) -> list[float]:
+    """Where figures stand so that none lies on another, as near as may be to what they belong to."""
+    places = list[float]()
+    for figure in figures:
+        places.append(max(figure.at, places[-1] + room) if places else figure.at)
+    limit = most
+    for n in range(len(places) - 1, -1, -1):
+        places[n] = min(places[n], limit)
+        limit = places[n] - room
+    return places
+
+
+def _below(canvas: Canvas, pen: Pen, part: FlatPart, figures: Sequence[_Figure]) -> None:
+    """Figures along the foot; upright where side by side there is no room for them."""
+    lying = all(b.at - a.at >= LABEL for a, b in pairwise(figures))
+    end = pen.x + part.length_mm * pen.scale
+    places = [figure.at for figure in figures] if lying else _spread(figures, LINE, end)
+    for figure, place in zip(figures, places, strict=True):
+        _tick(canvas, (figure.at, pen.y - 1 * mm), (place, pen.y - 2.5 * mm), figure.colour)
+        if lying:
+            label(canvas, figure.size, place, pen.y - 5.5 * mm, align="middle", colour=figure.colour)
+            label(canvas, figure.said, place, pen.y - 8.7 * mm, align="middle", colour=figure.colour)
+            continue
+        canvas.saveState()
+        canvas.translate(place + 2, pen.y - 3 * mm)
+        canvas.rotate(90)
+        label(canvas, f"{figure.size}  {figure.said}".strip(), 0, 0, align="right", colour=figure.colour)
+        canvas.restoreState()
+
+
+def _beside(canvas: Canvas, pen: Pen, part: FlatPart, figures: Sequence[_Figure]) -> None:
+    """Figures up the left side."""
+    places = _spread(figures, LINE, pen.y + part.width_mm * pen.scale)
+    for figure, place in zip(figures, places, strict=True):
+        _tick(canvas, (pen.x - 1 * mm, figure.at), (pen.x - 2.5 * mm, place), figure.colour)
+        _upright(canvas, pen.x - 3 * mm, place, f"{figure.size}  {figure.said}".strip(), figure.colour)
+
+
+def _tick(canvas: Canvas, start: tuple[float, float], end: tuple[float, float], colour: Color) -> None:
+    canvas.setStrokeColor(colour)
     canvas.setLineWidth(0.3)
-    last = -LABEL
-    for along in sorted({round(u, 1) for u, _ in spots} - {0.0, round(part.length_mm, 1)}):
-        at = pen.x + along * pen.scale
-        canvas.line(at, pen.y - 1 * mm, at, pen.y - 2.5 * mm)
-        last = max(at, last + LABEL)
-        _across(canvas, last, pen.y - 5.5 * mm, cut_text(along, units))
-    last = -LABEL
-    for up in sorted({round(v, 1) for _, v in spots} - {0.0, round(part.width_mm, 1)}):
-        at = pen.y + up * pen.scale
-        canvas.line(pen.x - 1 * mm, at, pen.x - 2.5 * mm, at)
-        last = max(at, last + LINE)
-        _upright(canvas, pen.x - 3 * mm, last, cut_text(up, units))
+    canvas.line(*start, *end)
 
 
-def _across(canvas: Canvas, x: float, y: float, text: str, colour: Color = INK) -> None:
-    label(canvas, text, x, y, align="middle", colour=colour)
+def _across(canvas: Canvas, x: float, y: float, text: str) -> None:
+    label(canvas, text, x, y, align="middle")
 
 
 def _upright(canvas: Canvas, x: float, y: float, text: str, colour: Color = INK) -> None:

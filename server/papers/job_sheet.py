@@ -114,7 +114,7 @@ def _flats(page: Page, tank: TankAnalysis) -> None:
     page.label(title, MARGIN, FLATS_TOP - 2 * mm, 9, bold=True)
     width = (page.width - 2 * MARGIN) / max(1, len(parts))
     for place, part in enumerate(parts):
-        frame = Frame(MARGIN + place * width, FOOT + 5 * mm, width - 6 * mm, 60 * mm)
+        frame = Frame(MARGIN + place * width, FOOT + 9 * mm, width - 6 * mm, 56 * mm)
         draw_part(page.canvas, frame, part, page.heading.reader)
 
 

@@ -1,12 +1,11 @@
 """A browser, and what a person does with it."""
 
-import atexit
 import json
 import shutil
 import tempfile
 import time
 from collections.abc import Callable
-from functools import cache
+from functools import cache, partial
 from pathlib import Path
 from typing import Any
 
@@ -18,6 +17,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 
 from keel.warm import warm_answers
+from server.config.runner import CountingRunner
 from server.workshop.models import Person
 from tests.waiting import waited
 
@@ -66,7 +66,7 @@ def chromium(solid: bool) -> Chrome:
     browser.set_script_timeout(60)
     if not solid:
         browser.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": WITHOUT_WEBGL})
-    atexit.register(left, browser, profile)
+    CountingRunner.to_close.append(partial(left, browser, profile))
     return browser
 
 

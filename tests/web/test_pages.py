@@ -10,8 +10,10 @@ from unittest import TestCase
 from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.evaluation import evaluate
-from keel.formats.document import design_from
+from keel.formats.document import UnreadableDesignError, design_from
 from keel.reference.quantities import UnitSet
+from keel.solid.faults import GeometryError
+from keel.tests.wild import Wild
 from server.demo.saltmarsh import CART_TANK, DAY_TANK, RAID_INSIDE, RAID_TANK, RULES, SURGE
 from tests.web.node import call
 
@@ -104,10 +106,29 @@ def answered(name: str) -> tuple[Any, Any]:
     return design.model_dump(mode="json"), answer.model_dump(mode="json")
 
 
+def rendered(document: Any, answer: Any, units: UnitSet) -> dict[str, Page]:
+    """Each station's page of a design for a reader."""
+    (shown,) = call("pages.tsx", [("pages", document, answer, units)])
+    return {station: Page(html) for station, html in shown.items()}
+
+
 def pages(name: str, units: UnitSet) -> dict[str, Page]:
     """Each station's page of a tank for a reader."""
-    (shown,) = call("pages.tsx", [("pages", *answered(name), units)])
-    return {station: Page(html) for station, html in shown.items()}
+    return rendered(*answered(name), units)
+
+
+def wild(count: int, first: int) -> Iterator[tuple[int, Design, Any]]:
+    """Designs at random that something can be made of, and what the core says of them."""
+    for seed in range(first, first + 20 * count):
+        try:
+            design = design_from(Wild(seed).document())
+            answer = evaluate(design, Workshop.model_validate(RULES), enough=lambda: True)
+        except (UnreadableDesignError, GeometryError):
+            continue
+        yield seed, design, answer.model_dump(mode="json")
+        count -= 1
+        if not count:
+            return
 
 
 class Pages(TestCase):
@@ -134,3 +155,16 @@ class Pages(TestCase):
                     with self.subTest(tank=name, station=station, units=units):
                         left = [text for text in page.texts if METRIC.search(without(text, names))]
                         self.assertEqual(left, [])
+
+    def test_any_design_at_all(self) -> None:
+        """Whatever is in it each page comes, with figures and words, in the reader's units."""
+        readers: tuple[UnitSet, ...] = ("mm_l", "in_usgal", "in_impgal")
+        for number, (seed, design, answer) in enumerate(wild(6, 60)):
+            document, units = design.model_dump(mode="json"), readers[number % 3]
+            names = sorted({*written(document), *written(RULES)}, key=len, reverse=True)
+            for station, page in rendered(document, answer, units).items():
+                with self.subTest(seed=seed, station=station, units=units):
+                    self.assertNotRegex(" ".join(page.texts), r"went wrong|undefined|NaN|\[object|\{\w+\}|Infinity")
+                    self.assertEqual(page.left_open(), [])
+                    if units != "mm_l":
+                        self.assertEqual([t for t in page.texts if METRIC.search(without(t, names))], [])

@@ -40,6 +40,27 @@ export function changes() {
   return seen
 }
 
+export type Act = ['make' | 'move', number] | ['begin' | 'keep' | 'leave' | 'undo' | 'redo']
+
+const ACTS: Record<Act[0], (length_mm: number) => void> = {
+  make,
+  move: make,
+  begin: startDrag,
+  keep: () => endDrag(true),
+  leave: () => endDrag(false),
+  undo,
+  redo,
+}
+
+/** What stands there after each of some acts. */
+export function acted(acts: Act[]) {
+  open(drawn(0), false)
+  return acts.map(([name, length_mm]) => {
+    ACTS[name](length_mm ?? 0)
+    return long()
+  })
+}
+
 const answered = (results: Partial<Evaluation>, tried: boolean) => ({
   status: 200,
   body: { findings: [], stations: [], untried: 0, tried, ...results },

@@ -29,6 +29,9 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
   const shell = useWork((work) => work.design.shell)
   const readOnly = useWork((work) => work.readOnly)
   const units = useUnits()
+  // A box has corners to close at; of another shell the core takes the lid then.
+  const seams = made?.notch ? SEAMS : SEAMS.slice(0, 3)
+  const seam = seams.find((one) => one.value === scheme?.seam) ?? seams[0]
   if (!made) return <Typography variant="body2">No parts yet: give the tank a shape at Shell first.</Typography>
   return (
     <>
@@ -39,8 +42,8 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
       </Typography>
       <Choice
         label="Closing seam"
-        value={scheme?.seam ?? 'lid'}
-        options={made.notch ? SEAMS : SEAMS.slice(0, 3)}
+        value={seam?.value ?? 'lid'}
+        options={seams}
         disabled={readOnly}
         onChange={(seam) => setScheme({ seam })}
       />
