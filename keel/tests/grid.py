@@ -50,6 +50,24 @@ class Grid:
         named, count = label(self.room)
         return [named == name for name in range(1, count + 1)]
 
+    def litres_under(self, z_mm: float) -> float:
+        """Litres under a level surface at a height in vehicle axes: whole layers, and a share of the one it lies in."""
+        layers = self.room.sum(axis=(0, 1)) * LITRES
+        up = (z_mm - self.origin_mm[2]) / PITCH_MM + self.datum[2]
+        whole = min(max(int(np.floor(up)), 0), len(layers) - 1)
+        return float(layers[:whole].sum() + layers[whole] * min(max(up - whole, 0.0), 1.0))
+
+    def floor_at(self, x_mm: float, y_mm: float) -> float | None:
+        """Height of the floor under the highest room at a place from the body's corner; None where there is none."""
+        i, j = (int(np.floor(mm / PITCH_MM)) + d for mm, d in zip((x_mm, y_mm), self.datum, strict=False))
+        free = np.flatnonzero(self.room[i, j])
+        if not len(free):
+            return None
+        low = free[-1]
+        while low > 0 and self.room[i, j, low - 1]:
+            low -= 1
+        return float(low - self.datum[2]) * PITCH_MM + self.origin_mm[2]
+
     def below(self, level_mm: float, up: Floats) -> float:
         """Litres in cubes whose middles lie below a level over the lowest of them."""
         heights = self.middles() @ up

@@ -8,10 +8,13 @@ from unittest import TestCase
 
 import numpy as np
 
+from keel.analysis.showing import Showing
 from keel.design.attitude import Attitude, specific_force
+from keel.design.document import Design
 from keel.design.features import Baffle, Feature, Notch, Partition, Relief, RoofStep, Sump, Well
 from keel.design.ports import Port
 from keel.design.shell import BoxShell
+from keel.evaluation import evaluate
 from keel.solid.build import build
 from keel.solid.faults import GeometryError
 from keel.solid.polyhedron import Array
@@ -182,6 +185,28 @@ class Counted(TestCase):
                 found, counts = twin.stays(cell, attitude, chance, 0.0)
                 within = 0.03 * float(cell.sum()) * LITRES
                 np.testing.assert_allclose(found, counts, atol=within, err_msg=f"{twin.shell} {attitude}")
+
+    def test_what_a_sender_reads(self) -> None:
+        """At every eighth of its needle the litres are those of the layers under its float, arm or tube."""
+        arm = {"kind": "swing arm", "made_arm_mm": 90.0, "empty_deg": -40.0, "full_deg": 45.0, "float_mm": 20.0}
+        read = 0
+        for twin, chance in twins(40, 10):
+            x, y = chance.mm(3, 25) + 5, chance.mm(3, 20) + 5
+            floor = twin.grid.floor_at(x, y)
+            if floor is None or len(twin.solids.cells) > 1:
+                continue
+            action = chance.pick((arm, {"kind": "tube"}))
+            sender = {"id": "s", "name": "s", "x_mm": x, "y_mm": y, "action": action}
+            subject = Design.model_validate({"shell": twin.shell.model_dump(), "gauge": {"senders": [sender]}})
+            for reading in evaluate(subject, None, Showing(remedies=False, results=("gauge",))).gauge.truth.readings:
+                for point in reading.eighths:
+                    counted = twin.grid.litres_under(floor + point.float_mm)
+                    self.assertAlmostEqual(point.litres, counted, delta=HAIR_L, msg=f"{twin.shell} {sender}")
+                    self.assertAlmostEqual(point.error_l, counted - point.needle * reading.rated_l, delta=HAIR_L)
+                for tenth in reading.tenths:
+                    self.assertAlmostEqual(tenth.litres, tenth.share * reading.rated_l, places=6)
+                read += 1
+        self.assertGreater(read, 12)
 
     def test_plates_and_their_welds(self) -> None:
         """A plate's sheet is that of its cubes, and it is welded where those meet a wall: not along an opening."""

@@ -3,8 +3,11 @@
 import json
 from collections import Counter
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 from typing import Any
 from unittest import TestCase
+
+import numpy as np
 
 from keel.analysis.showing import Showing
 from keel.design.attitude import Attitude
@@ -12,6 +15,10 @@ from keel.design.document import Design
 from keel.evaluation import Evaluation, evaluate
 from keel.formats.document import UnreadableDesignError, read_design
 from keel.solid.faults import GeometryError
+from keel.solid.interior import solids_of
+from keel.studies.slosh.log import still
+from keel.studies.slosh.model import Setup, slosh_tank
+from keel.studies.slosh.run import slosh_run
 from keel.tests.mirror import mirrored, swapped
 from keel.tests.quarter import quartered
 from keel.tests.wild import Wild
@@ -206,3 +213,44 @@ class Likeness(TestCase):
         """Gaps to what stands around, by name."""
         gaps = seen.bay.gaps
         return sorted((named(gap.neighbour), round(gap.gap_mm, 3)) for gap in gaps) if gaps else []
+
+    def test_twice_as_large(self) -> None:
+        """Every length doubled: eight times the fuel, four times the end, twice the weld, and the same pressure."""
+        for document, _ in whole(30, 1500, lambda d: d["shell"]["kind"] != "cylinder" and even(d)):
+            small = {"shell": document["shell"], "sheet": {"flange_mm": 20.0, "pan_gap_mm": 0.5}}
+            once, twice = (evaluate(read(told), None, AT_REST) for told in (small, doubled(small)))
+            for name, times in (("brimful_l", 8), ("weld_m", 2)):
+                first, second = (getattr(told.shell.figures, name) for told in (once, twice))
+                self.assertAlmostEqual(second, times * first, delta=WITHIN * max(1.0, second), msg=f"{name} {document}")
+            panels = [[panel for panel in told.shell.panels if panel.what == "wrapper"] for told in (once, twice)]
+            for one, other in zip(*panels, strict=True):
+                self.assertAlmostEqual(other.first_mm, 2 * one.first_mm, delta=1e-6 * one.first_mm)
+                self.assertAlmostEqual(other.proof_kpa, one.proof_kpa, delta=1e-6 * one.proof_kpa)
+
+    def test_a_run_in_a_mirror(self) -> None:
+        """A long left turn leaves in each design what a right one leaves in its image, and runs dry as soon."""
+        for document, _ in whole(6, 1700, lambda d: any(p["role"] == "pickup" for p in d["ports"])):
+            told = list[tuple[float, float]]()
+            for one, left_g in ((document, 0.7), (mirrored(document), -0.7)):
+                subject = read(one)
+                tank = slosh_tank(solids_of(subject), subject.ports)
+                if tank is None:
+                    break
+                log = still("turn", 20.0)
+                turn = replace(log, left_g=np.full(len(log.throttle_fraction), left_g))
+                ran = slosh_run(tank, turn, Setup(fill=0.3, draw_l_per_h=60.0))
+                told.append((float(ran.held_l[-1].sum()), sum(spell.seconds for spell in ran.spells)))
+            if len(told) == 2:
+                np.testing.assert_allclose(told[0], told[1], rtol=0.01, atol=0.05, err_msg=json.dumps(document))
+
+
+def doubled(told: Any) -> Any:
+    """Every length in a part of a document twice as long."""
+    if isinstance(told, list):
+        return [doubled(part) for part in told]
+    if not isinstance(told, dict):
+        return told
+    return {
+        name: 2 * value if name.endswith("_mm") and value is not None else doubled(value)
+        for name, value in told.items()
+    }
