@@ -144,7 +144,7 @@ class Likeness(TestCase):
 
     def test_moved(self) -> None:
         """Without a bay it doesn't matter where a tank stands."""
-        for document, seen in whole(25, 100, lambda d: d["bay"] is None):
+        for document, seen in whole(12, 100, lambda d: d["bay"] is None):
             shell = document["shell"]
             place = {
                 name: round(shell[name] + by, 1) for name, by in (("x_mm", 1234.5), ("y_mm", -77.7), ("z_mm", 310.0))
@@ -153,7 +153,7 @@ class Likeness(TestCase):
 
     def test_named_otherwise_and_in_another_order(self) -> None:
         """Names and the order of ports, senders and keep-outs are for people alone."""
-        for document, seen in whole(25, 300):
+        for document, seen in whole(12, 300):
             told = document | {
                 "ports": [
                     port | {"id": f"other-{n}", "name": f"Thing {n}"} for n, port in enumerate(document["ports"])
@@ -166,20 +166,20 @@ class Likeness(TestCase):
 
     def test_in_a_mirror(self) -> None:
         """Left for right: litres, sheet, panels and gaps stay, and a left turn leaves what a right one did."""
-        for document, seen in whole(40, 500, even):
+        for document, seen in whole(20, 500, even):
             image = evaluate(read(mirrored(document)), None, AT_REST)
             self.alike(seen, image, document)
             self.assertEqual(self.gaps(seen), self.gaps(image, swapped), json.dumps(document))
 
     def test_turned_by_a_quarter(self) -> None:
         """Without a bay, along is as good as across."""
-        for document, seen in whole(40, 700, lambda d: d["bay"] is None and even(d)):
+        for document, seen in whole(20, 700, lambda d: d["bay"] is None and even(d)):
             self.alike(seen, evaluate(read(quartered(document)), None, AT_REST), document)
 
     def test_on_a_slope_turned_by_a_quarter(self) -> None:
         """What nose up leaves, the right side down leaves after the turn."""
         for document, _ in whole(
-            15, 1100, lambda d: d["bay"] is None and any(p["role"] == "pickup" for p in d["ports"])
+            8, 1100, lambda d: d["bay"] is None and any(p["role"] == "pickup" for p in d["ports"])
         ):
             for one, other in SLOPES:
                 first, second = (
@@ -195,7 +195,7 @@ class Likeness(TestCase):
     def test_a_turn_in_a_mirror(self) -> None:
         """What a left turn leaves, a right turn leaves in the mirror."""
         asked = Showing(remedies=True, results=("ports.in_attitudes",))
-        for document, _ in whole(15, 900, lambda d: any(p["role"] == "pickup" for p in d["ports"])):
+        for document, _ in whole(8, 900, lambda d: any(p["role"] == "pickup" for p in d["ports"])):
             one, other = (
                 {
                     each.attitude: (each.stranded_l, each.trapped_l)
@@ -216,7 +216,7 @@ class Likeness(TestCase):
 
     def test_twice_as_large(self) -> None:
         """Every length doubled: eight times the fuel, four times the end, twice the weld, and the same pressure."""
-        for document, _ in whole(30, 1500, lambda d: d["shell"]["kind"] != "cylinder" and even(d)):
+        for document, _ in whole(12, 1500, lambda d: d["shell"]["kind"] != "cylinder" and even(d)):
             small = {"shell": document["shell"], "sheet": {"flange_mm": 20.0, "pan_gap_mm": 0.5}}
             once, twice = (evaluate(read(told), None, AT_REST) for told in (small, doubled(small)))
             for name, times in (("brimful_l", 8), ("weld_m", 2)):
@@ -229,7 +229,7 @@ class Likeness(TestCase):
 
     def test_a_run_in_a_mirror(self) -> None:
         """A long left turn leaves in each design what a right one leaves in its image, and runs dry as soon."""
-        for document, _ in whole(6, 1700, lambda d: any(p["role"] == "pickup" for p in d["ports"])):
+        for document, _ in whole(4, 1700, lambda d: any(p["role"] == "pickup" for p in d["ports"])):
             told = list[tuple[float, float]]()
             for one, left_g in ((document, 0.7), (mirrored(document), -0.7)):
                 subject = read(one)

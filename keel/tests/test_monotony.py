@@ -47,26 +47,26 @@ class Sheet(TestCase):
     def test_thicker_sheet(self) -> None:
         """Half as thick again: heavier, holds less, stands more."""
         tried = 0
-        for document, thin, thick in made(25, 7000, thickness_mm=lambda shell: shell["thickness_mm"] * 1.5):
+        for document, thin, thick in made(12, 7000, thickness_mm=lambda shell: shell["thickness_mm"] * 1.5):
             with self.subTest(document=json.dumps(document)):
                 self.assertLess(thick.shell.figures.brimful_l, thin.shell.figures.brimful_l)
                 if None not in (thin.shell.figures.empty_kg, thick.shell.figures.empty_kg):
                     self.assertGreater(thick.shell.figures.empty_kg, thin.shell.figures.empty_kg)
                 self.assertGreaterEqual(thick.shell.safe_proof_kpa, thin.shell.safe_proof_kpa - HAIR)
             tried += 1
-        self.assertGreater(tried, 20)
+        self.assertGreater(tried, 9)
 
     def test_a_well_more(self) -> None:
         """It takes room and costs weld, wherever it is."""
         mouth = {"a_mm": 20.0, "b_mm": 20.0, "long_mm": 40.0, "wide_mm": 40.0, "deep_mm": 20.0}
         well = {"kind": "well", "id": "more", "name": "more"} | mouth
         tried = 0
-        for document, without, with_it in made(25, 7100, features=lambda shell: [*shell["features"], well]):
+        for document, without, with_it in made(15, 7100, features=lambda shell: [*shell["features"], well]):
             with self.subTest(document=json.dumps(document)):
                 self.assertLessEqual(with_it.shell.figures.brimful_l, without.shell.figures.brimful_l + HAIR)
                 self.assertGreater(with_it.shell.figures.weld_m, without.shell.figures.weld_m)
             tried += 1
-        self.assertGreater(tried, 8)
+        self.assertGreater(tried, 5)
 
     def test_the_yield_s_share(self) -> None:
         """A house rule that allows less of the yield allows less pressure, and asks for no thinner a wall."""

@@ -43,7 +43,7 @@ class Announced(TestCase):
     def test_a_remedy_does_what_it_says(self) -> None:
         """Its finding goes; litres, kilograms and weld move as told; so many findings go and those named come up."""
         taken = 0
-        for seed in range(2000, 2030):
+        for seed in range(2000, 2012):
             try:
                 design = read_design(json.dumps(Wild(seed).document()))
                 memory = Memory()
@@ -55,7 +55,7 @@ class Announced(TestCase):
                     with self.subTest(seed=seed, finding=finding.key, remedy=remedy.label.plain()):
                         self.taken(design, before, finding, remedy, memory)
                         taken += 1
-        self.assertGreater(taken, 150)
+        self.assertGreater(taken, 50)
 
     def taken(self, design: Design, before: Evaluation, finding: Finding, remedy: Remedy, memory: Memory) -> None:
         """Take one remedy, and look."""

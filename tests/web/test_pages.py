@@ -112,6 +112,7 @@ def rendered(document: Any, answer: Any, units: UnitSet) -> dict[str, Page]:
     return {station: Page(html) for station, html in shown.items()}
 
 
+@cache
 def pages(name: str, units: UnitSet) -> dict[str, Page]:
     """Each station's page of a tank for a reader."""
     return rendered(*answered(name), units)
