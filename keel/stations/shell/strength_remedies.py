@@ -1,19 +1,17 @@
 """What makes weak panels bear more."""
 
 from collections.abc import Iterator
-from itertools import count, product
 from math import ceil
-from typing import Literal
 
 from keel.analysis.tank import TankAnalysis
-from keel.design.features import Baffle
 from keel.design.shell import CylinderShell
 from keel.findings.finding import Finding, Remedy, of_station
 from keel.findings.shell_edits import no_thinner, of_gauge, with_features
 from keel.reference.metals import METALS
 from keel.studies.result import Words, words
+from keel.studies.strength.panels.arrays import ARRAYS, Array
 from keel.studies.strength.panels.panel import Panel
-from keel.studies.strength.panels.rows import PANELS, panels
+from keel.studies.strength.panels.rows import PANELS
 
 _finding = of_station("shell")
 
@@ -61,33 +59,13 @@ def braced(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     if isinstance(tank.shell, CylinderShell):
         return
     least = tank.workshop.rules.proof_least_kpa if finding.code == "proof.weak" else 0.0
-    mixes = sorted(product(range(MOST_BAFFLES + 1), repeat=2), key=sum)[1:]
-    enough: list[tuple[int, int]] = []
-    for across, along in mixes:
-        if len(enough) == 2 or any(a <= across and b <= along for a, b in enough):
-            continue
-        features = [*tank.shell.features, *_baffles(tank, across, along)]
-        found = panels(tank.design.brief.fuel, tank.solids, tank.workshop.rules, features)
-        if not any(_is_weak(panel, least) for panel in found):
-            enough.append((across, along))
-            yield Remedy(label=_array(across, along), patch=with_features(features))
-
-
-MOST_BAFFLES = 3
-"""More than these in one row are no remedy."""
-
-
-def _baffles(tank: TankAnalysis, across: int, along: int) -> list[Baffle]:
-    taken = {feature.id for feature in tank.shell.features}
-    numbers = (n for n in count(1) if f"baffle-{n}" not in taken)
-    made = []
-    ways: tuple[tuple[Literal["x", "y"], int], ...] = (("x", across), ("y", along))
-    for axis, many in ways:
-        size = tank.solids.body.size["xy".index(axis)]
-        for place, number in zip(range(1, many + 1), numbers, strict=False):
-            at = round(size * place / (many + 1))
-            made.append(Baffle(id=f"baffle-{number}", name=f"baffle {number}", axis=axis, at_mm=at))
-    return made
+    enough: list[Array] = []
+    for array in tank[ARRAYS]:
+        fewer = any(one.across <= array.across and one.along <= array.along for one in enough)
+        if len(enough) < 2 and not fewer and not array.is_thin and array.proof_kpa >= least:
+            enough.append(array)
+            features = [*tank.shell.features, *array.plates]
+            yield Remedy(label=_array(array.across, array.along), patch=with_features(features))
 
 
 def _array(across: int, along: int) -> Words:

@@ -2,6 +2,7 @@
 
 from bisect import bisect_right
 from collections.abc import Sequence
+from functools import lru_cache
 from math import asinh, sinh, sqrt
 
 from keel.reference.plates import POISSON, ROWS, Ends, Held, Row
@@ -13,6 +14,7 @@ STRETCHING = 0.488
 """How much a clamped plate's own stretching bears, in `large_deflection_mm`."""
 
 
+@lru_cache(maxsize=4096)
 def coefficients(first_mm: float, second_mm: float, edges: Edges = "clamped") -> tuple[float, float]:
     """β and α of a rectangular plate.
 
