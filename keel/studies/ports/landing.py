@@ -145,20 +145,28 @@ def _to_weld(solids: Solids, port: Port, seam: str) -> tuple[float | None, str]:
 
 
 def crowds(solids: Solids, ports: Sequence[Port]) -> list[Crowd]:
-    """Ports of one face whose seats, or hand and spanner room, run into each other."""
+    """Ports of one face that run into each other: seats, what stands there, room for hand and spanner."""
     found = []
     for place, one in enumerate(ports):
         for other in ports[place + 1 :]:
-            if one.face != other.face or not (one.seat or one.spanner_mm) or not (other.seat or other.spanner_mm):
+            if one.face != other.face:
                 continue
             a, b = place_of(solids, one), place_of(solids, other)
             across = [i for i in range(3) if i != FACE_AXIS[one.face][0]]
             apart = hypot(*(float(a[i] - b[i]) for i in across))
-            seats = [(port.seat.outer_mm / 2 if port.seat else 0.0) for port in (one, other)]
-            needed = max(one.spanner_mm + seats[1], other.spanner_mm + seats[0], seats[0] + seats[1])
+            first, second = _half(one), _half(other)
+            rooms = [first + second] if first and second else []
+            rooms += [port.spanner_mm + half for port, half in ((one, second), (other, first)) if port.spanner_mm]
+            needed = max(rooms, default=0.0)
             if apart < needed - 1e-6:
                 found.append(Crowd(one.name, other.name, apart, needed))
     return found
+
+
+def _half(port: Port) -> float:
+    """How far from its middle a port's seat, or what stands there, takes up its face [mm]."""
+    body = port.across_mm / 2 if port.stands_mm else 0.0
+    return max(body, port.seat.outer_mm / 2 if port.seat else 0.0)
 
 
 LANDINGS = study(landings, SOLIDS, PORTS, RULES, SEAM)
