@@ -19,8 +19,11 @@ LIMIT_WORDS = {
     "min_length": "at least {} long",
 }
 MOST_FAULTS = 50
-KINDED_LISTS = ("keep_outs", "features")
-KINDS = ("box", "profile", "cylinder", "slope", "scan", "well", "sump", "relief", "roof step", "partition", "baffle")
+KINDED_LISTS, KINDED = ("keep_outs", "features"), ("shell", "action")
+KINDS = (
+    *("box", "profile", "cylinder", "slope", "scan", "well", "sump", "relief", "roof step", "partition", "baffle"),
+    *("pot", "swing arm", "tube"),
+)
 UNITS = {"mm": "mm", "l": "L"} | {ending: quantity.metric.unit for ending, quantity in QUANTITIES.items()}
 """What a name's ending says of its unit; the interface puts the reader's in its place."""
 TYPE_LIMITS = {
@@ -111,12 +114,12 @@ def _fault(details: Mapping[str, Any], prefix: str) -> Fault:
 
 
 def _without_tags(path: Sequence[str | int]) -> Sequence[str | int]:
-    """The path without the names pydantic puts in for the kind of a shell, a keep-out or a feature."""
+    """The path without the names pydantic puts in for the kind of a shell, a keep-out, a feature or a sender."""
     kept: list[str | int] = []
     for here, step in enumerate(path):
         before = path[here - 1] if here else None
         of_list = isinstance(before, int) and here > 1 and path[here - 2] in KINDED_LISTS
-        if step == "[key]" or (isinstance(step, str) and (of_list or before == "shell") and step in KINDS):
+        if step == "[key]" or (isinstance(step, str) and (of_list or before in KINDED) and step in KINDS):
             continue
         kept.append(step)
     return kept
