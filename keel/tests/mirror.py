@@ -36,8 +36,14 @@ def across(shell: Item) -> tuple[float, float]:
         return (-shell["dish_mm"], shell["run_mm"] + 2 * shell["dish_mm"]) if lies else (0.0, shell["diameter_mm"])
     if shell["wrap_axis"] == "y":
         return 0.0, shell["run_mm"]
-    across = [corner["across_mm"] for corner in shell["corners"]]
-    return min(across), max(across) - min(across)
+    places = [corner["across_mm"] for corner in shell["corners"]]
+    return min(places), max(places) - min(places)
+
+
+def from_behind(corners: list[Item]) -> list[Item]:
+    """A profile's corners seen from its other end: each edge runs the other way, and its bow goes with it."""
+    bows = [corner.get("bow_mm", 0.0) for corner in corners]
+    return [c | {"across_mm": -c["across_mm"], "bow_mm": bows[n - 1]} for n, c in reversed(list(enumerate(corners)))]
 
 
 def _shell(shell: Item, bay_wide: float, low: float, wide: float) -> Item:
@@ -45,12 +51,7 @@ def _shell(shell: Item, bay_wide: float, low: float, wide: float) -> Item:
     place = bay_wide - shell["y_mm"] - (0.0 if turned else 2 * low + wide)
     changed: Item = {"y_mm": place, "features": [_feature(f, wide, shell["thickness_mm"]) for f in shell["features"]]}
     if turned:
-        # The edge from a corner to the next runs the other way: its bow goes with it.
-        corners = shell["corners"]
-        bows = [corner.get("bow_mm", 0.0) for corner in corners]
-        changed["corners"] = [
-            c | {"across_mm": -c["across_mm"], "bow_mm": bows[n - 1]} for n, c in reversed(list(enumerate(corners)))
-        ]
+        changed["corners"] = from_behind(shell["corners"])
     return shell | changed
 
 

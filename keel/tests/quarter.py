@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from keel.tests.mirror import across
+from keel.tests.mirror import across, from_behind
 
 Item = dict[str, Any]
 TURNED = {"front": "left", "left": "rear", "rear": "right", "right": "front"}
@@ -42,13 +42,8 @@ def _shell(shell: Item, wide: float) -> Item:
     if shell["kind"] == "box":
         changed |= {"length_mm": shell["width_mm"], "width_mm": shell["length_mm"]}
         return shell | changed | {"wrap_axis": OTHER[shell.get("wrap_axis", "x")]}
-    # One drawn across y is seen from behind after the turn: it runs the other way round.
     if shell["wrap_axis"] == "x":
-        corners = shell["corners"]
-        bows = [corner.get("bow_mm", 0.0) for corner in corners]
-        changed["corners"] = [
-            c | {"across_mm": -c["across_mm"], "bow_mm": bows[n - 1]} for n, c in reversed(list(enumerate(corners)))
-        ]
+        changed["corners"] = from_behind(shell["corners"])
     return shell | changed | {"wrap_axis": OTHER[shell["wrap_axis"]]}
 
 

@@ -51,7 +51,7 @@ def swage(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
 
 
 def _is_weak(panel: Panel, least_proof_kpa: float) -> bool:
-    return panel.least_thickness_mm > panel.thickness_mm or panel.proof_kpa < least_proof_kpa
+    return panel.is_thin or panel.proof_kpa < least_proof_kpa
 
 
 def braced(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:

@@ -52,8 +52,8 @@ def arrays(fuel: FuelName, solids: Solids, rules: HouseRules) -> list[Array]:
 def _array(fuel: FuelName, solids: Solids, rules: HouseRules, across: int, along: int) -> Array:
     plates = list(_evenly(solids, across, along))
     found = panels(fuel, solids, rules, [*solids.shell.features, *plates])
-    thin = any(panel.least_thickness_mm > panel.thickness_mm for panel in found)
-    return Array(across, along, plates, thin, min(panel.proof_kpa for panel in found))
+    is_thin = any(panel.is_thin for panel in found)
+    return Array(across, along, plates, is_thin, min(panel.proof_kpa for panel in found))
 
 
 def _evenly(solids: Solids, across: int, along: int) -> Iterator[Baffle]:

@@ -65,6 +65,11 @@ class Panel:
     small_deflection_exceeded: bool
     swaged: bool
 
+    @property
+    def is_thin(self) -> bool:
+        """Whether it wants thicker sheet."""
+        return self.least_thickness_mm > self.thickness_mm
+
 
 def edge_at(beside: str, joint: str) -> PanelEdge:
     return PanelEdge(beside, joint, HOLDS[joint])

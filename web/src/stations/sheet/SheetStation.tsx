@@ -31,7 +31,7 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
   const units = useUnits()
   // A box has corners to close at; of another shell the core takes the lid then.
   const seams = made?.notch ? SEAMS : SEAMS.slice(0, 3)
-  const seam = seams.find((one) => one.value === scheme?.seam) ?? seams[0]
+  const closed = seams.find((one) => one.value === scheme?.seam)?.value ?? 'lid'
   if (!made) return <Typography variant="body2">No parts yet: give the tank a shape at Shell first.</Typography>
   return (
     <>
@@ -42,7 +42,7 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
       </Typography>
       <Choice
         label="Closing seam"
-        value={seam?.value ?? 'lid'}
+        value={closed}
         options={seams}
         disabled={readOnly}
         onChange={(seam) => setScheme({ seam })}
