@@ -13,7 +13,7 @@ from keel.design.ports import Port
 from keel.design.shell import BoxShell
 from keel.evaluation import evaluate
 from keel.reference.fuels import FUELS
-from keel.solid.box import box_solid, sharp_corners_of
+from keel.solid.box import box_solid
 from keel.solid.build import build
 from keel.solid.faults import GeometryError
 from keel.solid.solids import AnyShell
@@ -42,7 +42,7 @@ class WorkedFigures(TestCase):
 
     def test_welded_corner_is_sharp(self) -> None:
         """A seam at a corner leaves three bends."""
-        three = box_solid(box(bend_radius_mm=5.0), FLANGE, sharp_corners=1)
+        three = box_solid(box(bend_radius_mm=5.0), FLANGE, "corner butt")
         self.assertAlmostEqual(794 * 394 * 344 - three.volume_mm3, 3 / 4 * (4 - pi) * 25 * 794, places=4)
         self.assertAlmostEqual(
             build(box(bend_radius_mm=5.0), "corner butt").brimful_l * 1e6, three.volume_mm3, places=3
@@ -85,7 +85,7 @@ class Properties(TestCase):
     @settings(max_examples=40)
     def test_the_sum_by_hand_is_the_solid(self, shell: BoxShell, seam: str) -> None:
         """A box's plates less its corner radii hold what the solid's mesh does."""
-        by_hand = box_solid(shell, FLANGE, sharp_corners_of(seam)).volume_mm3
+        by_hand = box_solid(shell, FLANGE, seam).volume_mm3
         self.assertAlmostEqual(build(shell, seam).brimful_l * 1e6, by_hand, delta=1e-9 * by_hand)
 
     @given(any_shells())

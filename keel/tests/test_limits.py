@@ -101,6 +101,8 @@ LIMITS = (
     Limit("brake.closed_box", lambda v: shell(width_mm=v), 156.0, -1),
     # A wrapper stands out at each end by the rest of a flange of 20 mm.
     Limit("brake.width", lambda v: shell(length_mm=v), 1250.0 - 2 * LIP_MM, 1),
+    # A tray's walls stop at the lid's inner face: its fingers pass 100 mm.
+    Limit("brake.deep", lambda v: shell(height_mm=v) | {"sheet": {"scheme": "tray and lid"}}, 103.0, 1),
     Limit("pan.flange", lambda v: shell() | {"sheet": {"flange_mm": v}}, 12.0, -1),
     Limit("rolls.width", lambda v: {"shell": lying(v)}, 1250.0, 1),
     Limit("rolls.tight", lambda v: {"shell": lying(600.0, v)}, 2 * 50.0, -1),

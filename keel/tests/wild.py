@@ -1,8 +1,10 @@
 """Whole design documents at random: most can be made, some can't; none may break the core."""
 
-from typing import Any
+from typing import Any, get_args
 
 import numpy as np
+
+from keel.design.sheet import BoxScheme
 
 FACES = ("roof", "floor", "front", "rear", "left", "right")
 ROLES = ("pickup", "vent", "overflow", "filler", "drain", "return", "transfer", "spare", "fitting")
@@ -33,7 +35,7 @@ class Wild:
     def document(self) -> dict[str, Any]:
         """A whole design."""
         fuel = self.pick(*FUELS)
-        return {
+        made: dict[str, Any] = {
             "brief": {"fuel": fuel, "target_l": self.mm(5, 150), "is_surge_tank": self.pick(True, *[False] * 9)},
             "bay": self.pick(None, self._bay()),
             "shell": self._shell(),
@@ -42,6 +44,8 @@ class Wild:
             "sheet": {"seam": self.pick("lid", "floor", "side", "corner butt")},
             "inside": self.pick({}, {}, {"foam": {"takes": 0.03}}, {"lining": "epoxy"}),
         }
+        made["sheet"]["scheme"] = self.pick("wrapper and pans", *get_args(BoxScheme))
+        return made
 
     def _bay(self) -> dict[str, Any]:
         size = {"length_mm": self.mm(400, 1500), "width_mm": self.mm(400, 1500), "height_mm": self.mm(300, 900)}

@@ -166,10 +166,15 @@ class Papers(ApiTestCase):
                             self.assertGreater(height, 4 * mm)
 
     def test_a_sheet_that_lacks_holes_says_so(self) -> None:
-        """On the job sheet, beside the part."""
+        """On the job sheet, beside the part: the hole of a port in a well's floor is on no part of the shell."""
         seat = {"hole_mm": 60.0, "outer_mm": 80.0}
         port = {"id": "vent", "name": "vent", "role": "vent", "x_mm": 400.0, "y_mm": 100.0, "seat": seat}
-        page = self.pages("job-sheet.pdf", self.made(ports=[port]))[0]
+        plain = self.pages("job-sheet.pdf", self.made(ports=[port]))[0]
+        self.assertNotIn("DON'T CUT YET", plain.extract_text())
+        mouth = {"kind": "well", "id": "w", "name": "well", "a_mm": 340, "b_mm": 40, "long_mm": 120, "wide_mm": 120}
+        shell: dict[str, Any] = BOX["shell"]
+        made = self.made(ports=[port], shell=shell | {"features": [mouth | {"deep_mm": 60}]})
+        page = self.pages("job-sheet.pdf", made)[0]
         self.assertIn("DON'T CUT YET: holes not drawn for vent", page.extract_text())
 
     def test_a_gauge_face_tells_the_truth(self) -> None:

@@ -34,7 +34,7 @@ FLAGS = (
     "--ignore-gpu-blocklist",
     "--window-size=1280,800",
 )
-PATIENCE_S = 15.0
+PATIENCE_S = 25.0
 WITHOUT_WEBGL = """
 const asked = HTMLCanvasElement.prototype.getContext
 HTMLCanvasElement.prototype.getContext = function (kind, ...more) {

@@ -13,7 +13,7 @@ from server.workshop.models import Person, Workshop
 from tests.waiting import waited
 from tests.web.node import node
 
-PATIENCE_S = 10.0
+PATIENCE_S = 20.0
 
 
 class AtThePage(TestCase):

@@ -68,18 +68,23 @@ class Adding(TestCase):
         self.assertEqual(len(after.shell.capacity.cells), len(before.shell.capacity.cells) + cells)
 
     def test_ports(self) -> None:
-        """Of every role, on every demo tank: it lies on the tank, and no two have one name."""
+        """One of each role on every demo tank: on the tank, of different names, none where another stands already."""
         roles = get_args(Port.model_fields["role"].annotation)
         for name in TANKS:
-            for role in roles:
-                with self.subTest(tank=name, role=role):
-                    (document,) = call("edits.ts", [("withPort", *opened(name), role)])
-                    design = design_from(document)
-                    added = design.ports[-1]
-                    self.assertEqual(added.role, role)
-                    self.assertEqual(len({port.name for port in design.ports}), len(design.ports))
-                    outside = [f for f in answer(design).findings if f.code == "port.outside" and f.subject == added.id]
-                    self.assertEqual([f.title.plain() for f in outside], [])
+            with self.subTest(tank=name):
+                (document,) = call("edits.ts", [("withPorts", *opened(name), roles)])
+                design = design_from(document)
+                added = {port.id: port for port in design.ports[-len(roles) :]}
+                self.assertEqual([port.role for port in added.values()], list(roles))
+                self.assertEqual(len({port.name for port in design.ports}), len(design.ports))
+                seen = answer(design)
+                outside = [f for f in seen.findings if f.code == "port.outside" and f.subject in added]
+                self.assertEqual([f.title.plain() for f in outside], [])
+                crowds = [f.title.plain() for f in seen.findings if f.code == "port.room"]
+                body = seen.shell.geometry.body
+                if min(body.high.x - body.low.x, body.high.y - body.low.y) > 250:
+                    self.assertEqual(crowds, [])
+                self.assertFalse([title for title in crowds if " 0 mm apart" in title])
 
     def test_keep_outs(self) -> None:
         """Of every kind, twice: each has its own name, and lies in the bay where the page draws it."""

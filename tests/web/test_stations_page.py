@@ -7,9 +7,7 @@ import ezdxf
 import numpy as np
 
 from keel.design.document import Design
-from server.bench.models import Calibration, Reading
 from server.jobs.models import TankDesign
-from server.workshop.models import Person
 from tests.web.person import AtThePage
 
 BAY = {"length_mm": 900.0, "width_mm": 500.0, "height_mm": 400.0}
@@ -245,32 +243,6 @@ class Gauge(Station):
         self.press("Remove Arm 120")
         self.until(lambda: not self.do("rows"), "gone")
         self.assertEqual(self.saved()["gauge"]["senders"], [])
-
-
-class Bench(Station):
-    """Measured by pouring."""
-
-    document = Station.document | {"gauge": {"senders": [SENDER | {"id": "s1", "x_mm": 300.0, "y_mm": 200.0}]}}
-
-    def test_poured_from_a_table(self) -> None:
-        """Readings come in from CSV, a bad row is named; a note is kept; a reading taken out is out of the curve."""
-        self.open_station("bench")
-        self.type_into("Note", "level, E10")
-        self.press("Start measuring Arm 120")
-        self.until(lambda: Calibration.objects.count() == 1, "begun")
-        rows = "litres,ohms\n0,240\n20,180\n40,130\nmuch,90\n60,80\n"
-        self.until(lambda: self.do("given", "Import readings, CSV", "poured.csv", rows) or True, "given")
-        self.until(lambda: Reading.objects.count() == 4, "the good ones")
-        self.shows("row 5", "[data-problems]")
-        self.assertEqual(Calibration.objects.get().note, "level, E10")
-        self.assertEqual([r.litres for r in Reading.objects.order_by("litres")], [0.0, 20.0, 40.0, 60.0])
-
-    def test_one_who_looks_pours_nothing(self) -> None:
-        """A viewer sees the bench and can't start."""
-        Person.objects.filter(pk=self.maker.pk).update(role="viewer")
-        self.open(f"/designs/{self.tank.pk}/bench")
-        self.until(lambda: "Start measuring" in self.text("aside"), "the panel")
-        self.assertFalse(self.do("isEnabled", "Start measuring Arm 120", "aside"))
 
 
 class Sheet(Station):

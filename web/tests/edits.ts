@@ -20,10 +20,10 @@ export function withFeature(design: Design, evaluation: Evaluation, kind: Featur
   return shown()
 }
 
-/** The design with one more port of a role. */
-export function withPort(design: Design, evaluation: Evaluation, role: Port['role']) {
+/** The design with one more port of each role in turn. */
+export function withPorts(design: Design, evaluation: Evaluation, roles: Port['role'][]) {
   opened(design, evaluation)
-  addPort(role)
+  roles.forEach(addPort)
   return shown()
 }
 

@@ -72,12 +72,24 @@ function soon(delay: number) {
   }, delay)
 }
 
-/** Save now what isn't saved. Resolves when the store has it, or has said why not. */
+let running: Promise<boolean> | null = null
+
+/** Save now what isn't saved, after what is being saved already. Resolves when the store has it, or has said why not. */
 export async function save(note = ''): Promise<boolean> {
+  while (running) await running
+  running = put(note)
+  try {
+    return await running
+  } finally {
+    running = null
+  }
+}
+
+async function put(note: string): Promise<boolean> {
   const { designId, revision, saved, state } = get()
   const { design, readOnly } = useWork.getState()
   if (designId === null || readOnly || same(design, saved)) return !readOnly
-  if (state === 'saving' || state === 'conflict') return false
+  if (state === 'conflict') return false
   if (timer) clearTimeout(timer)
   timer = null
   set({ state: 'saving', why: '' })

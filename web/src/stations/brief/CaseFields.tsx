@@ -33,7 +33,7 @@ export function CaseFields({ brief, readOnly }: { brief: Brief; readOnly: boolea
       <Button
         variant="outlined"
         disabled={readOnly || brief.cases.length >= declared.Brief.most.cases}
-        onClick={addCase}
+        onClick={() => setOpen(addCase())}
       >
         {brief.cases.length ? 'Another demand case' : 'Add the engine’s demand'}
       </Button>

@@ -1,7 +1,7 @@
 import * as declared from '../../api/declared'
 import type { Brief, CardRule, DemandCase, FittedPump, Surge } from '../../api/model'
 import { freshId } from '../../work/naming'
-import { change } from '../../work/store'
+import { change, useWork } from '../../work/store'
 
 export const setBrief = (part: Partial<Brief>) =>
   change((design) => ({ ...design, brief: { ...design.brief, ...part } as Brief }))
@@ -20,13 +20,15 @@ export const changeRule = (id: string, part: Partial<CardRule>) =>
   briefOf((brief) => ({ card: brief.card.map((item) => (item.id === id ? { ...item, ...part } : item)) }))
 export const removeRule = (id: string) => briefOf((brief) => ({ card: brief.card.filter((item) => item.id !== id) }))
 
-export function addCase() {
+/** One more demand case; its id. */
+export function addCase(): string {
+  const id = freshId('case', useWork.getState().design.brief.cases)
   briefOf((brief) => ({
     cases: [
       ...brief.cases,
       {
         ...declared.DemandCase.defaults,
-        id: freshId('case', brief.cases),
+        id,
         name: ['Now', 'Later'][brief.cases.length] ?? `Case ${brief.cases.length + 1}`,
         engine:
           brief.fuel === 'diesel' || brief.fuel === 'kerosene'
@@ -35,4 +37,5 @@ export function addCase() {
       },
     ],
   }))
+  return id
 }

@@ -29,21 +29,40 @@ const USUAL: Partial<Record<Port['role'], Partial<Port>>> = {
   drain: { face: 'floor', stands_mm: 0 },
 }
 
-/** A new port of a role in the middle of the lid or floor, or null before there is a tank. */
+/** Where a new port is put, as shares of length and width: in the middle, or the first of these that is free. */
+const PLACES = [0.5, 0.25, 0.75, 0.375, 0.625].flatMap((u) => [0.5, 0.25, 0.75].map((v) => [u, v] as const))
+const HAND_MM = 15
+
+/** How far a port's middle keeps others off. */
+const halfOf = (port: Port) => Math.max(port.across_mm / 2, (port.seat?.outer_mm ?? 0) / 2, port.spanner_mm) + HAND_MM
+
+/** How far a port stands clear of its nearest neighbour on the same face; below zero they are in each other's way. */
+const roomOf = (port: Port, ports: readonly Port[]) =>
+  Math.min(
+    ...ports
+      .filter((other) => other.face === port.face)
+      .map((other) => Math.hypot(other.x_mm - port.x_mm, other.y_mm - port.y_mm) - halfOf(port) - halfOf(other)),
+  )
+
+/** A new port of a role in the lid or floor, clear of others where there is room, or null before there is a tank. */
 function freshPort(role: Port['role']): Port | null {
   const { design, evaluation } = useWork.getState()
   const shape = evaluation?.shell?.geometry
   if (!shape) return null
-  const middle = (axis: 'x' | 'y') => Math.round((shape.body.high[axis] - shape.body.low[axis]) / 2)
-  return {
+  const at = (axis: 'x' | 'y', share: number) => Math.round((shape.body.high[axis] - shape.body.low[axis]) * share)
+  const placed = ([u, v]: readonly [number, number]): Port => ({
     ...declared.Port.defaults,
     ...freshName(role, design.ports),
     role,
-    x_mm: middle('x'),
-    y_mm: middle('y'),
+    x_mm: at('x', u),
+    y_mm: at('y', v),
     stands_mm: STANDS_MM,
     ...USUAL[role],
-  }
+  })
+  const ways = PLACES.map(placed)
+  const room = ways.map((port) => roomOf(port, design.ports))
+  const free = room.findIndex((mm) => mm >= 0)
+  return ways[free < 0 ? room.indexOf(Math.max(...room)) : free] ?? null
 }
 
 export function addPort(role: Port['role']) {

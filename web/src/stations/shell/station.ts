@@ -6,6 +6,7 @@ export const shell: Station = {
   about: 'shape and capacity',
   group: 'design',
   Panel: shownLater(() => import('./ShellStation'), 'ShellStation'),
+  asks: ['bay.fit', 'inside.next_plate'],
   drawing: {
     Layer: shownLater(() => import('./ShellLayer'), 'ShellLayer'),
     gaps: true,

@@ -199,7 +199,9 @@ function Spells({ run }: { run: RunShown }) {
   return (
     <Block
       title={
-        run.spells.length ? `Dry for ${units.number(run.dry_s, 2)} s, in ${run.spells.length} spells` : 'Never dry'
+        run.spells.length
+          ? `Dry for ${units.number(run.dry_s, 2)} s, in ${run.spells.length} ${run.spells.length === 1 ? 'spell' : 'spells'}`
+          : 'Never dry'
       }
       about={units.say(run.limits)}
     >
