@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from functools import cache
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, get_type_hints
 
 from pydantic import BaseModel, ConfigDict, create_model
 
@@ -47,6 +47,7 @@ def results_model(station: Station) -> type[BaseModel]:
     """The model of a station's results: a field a study, empty where what it needs is missing or it waits for rest."""
     fields: dict[str, Any] = {name: (one.returns | None, None) for name, one in station.studies.items()}
     fields |= dict.fromkeys(station.offers, (Remedy | None, None))
+    fields |= {name: (get_type_hints(one)["return"] | None, None) for name, one in station.comparisons.items()}
     about = f"Results of {station.title}: each is empty where what it needs is missing."
     return create_model(f"{station.title.replace('-', '')}Results", __doc__=about, __base__=_Frozen, **fields)
 
@@ -124,7 +125,7 @@ def evaluate(
 
 def _asked(station: Station, showing: Showing) -> set[str]:
     """Which results of a station are asked for: all of them where it is named itself, or nothing is."""
-    names = {*station.studies, *station.offers}
+    names = {*station.studies, *station.offers, *station.comparisons}
     if showing.results is None or station.name in showing.results:
         return names
     return names & {name.removeprefix(f"{station.name}.") for name in showing.results}
@@ -137,4 +138,6 @@ def _results(station: Station, tank: TankAnalysis, pricing: Pricing) -> BaseMode
     }
     if at_rest:
         found |= {name: pricing.offered(offer(tank)) for name, offer in station.offers.items() if name in asked}
+        if tank.design.shell is not None:
+            found |= {name: compare(tank) for name, compare in station.comparisons.items() if name in asked}
     return results_model(station)(**found)

@@ -84,7 +84,7 @@ PORTS = DocumentPart("ports", lambda asked: asked.design.ports)
 FILLING = DocumentPart("filling", lambda asked: asked.design.filling)
 GAUGE = DocumentPart("gauge", lambda asked: asked.design.gauge)
 INSIDE = DocumentPart("inside", lambda asked: asked.design.inside)
-SEAM = DocumentPart("sheet.seam", lambda asked: asked.design.sheet.seam)
+SEAM = DocumentPart("sheet.making", lambda asked: asked.design.sheet.making)
 WORKSHOP: DocumentPart[Workshop] = DocumentPart("workshop", lambda asked: asked.workshop)
 RULES = DocumentPart("workshop.rules", lambda asked: asked.workshop.rules)
 SCANS = DocumentPart("scans", lambda asked: asked.scans, content=lambda asked: tuple(sorted(asked.scans)))
@@ -116,7 +116,7 @@ def box_as_made(design: Design, workshop: Workshop) -> BoxSolid | None:
     """A box with its lips and corners as its sheet scheme makes them; None for other kinds."""
     if not isinstance(design.shell, BoxShell):
         return None
-    return solid_of(design.shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules)
+    return solid_of(design.shell, design.sheet.making, design.sheet.flange_mm, workshop.rules)
 
 
 def lip_of(box: BoxSolid | None) -> float:
@@ -126,6 +126,6 @@ def lip_of(box: BoxSolid | None) -> float:
 
 BOX = study(box_as_made, only("shell", "sheet"), WORKSHOP)
 LIP = study(lip_of, BOX).by_value()
-SOLIDS = study(solids_of, only("shell", "sheet.seam", "inside")).keeping(12)
+SOLIDS = study(solids_of, only("shell", "sheet.seam", "sheet.scheme", "inside")).keeping(12)
 ENVELOPE = study(envelope_of, SOLIDS, LIP, PORTS).keeping(12)
 """The shell with its lips and what stands on it."""

@@ -74,6 +74,7 @@ class Brake(Part):
         default=150, description="Least inside width and height of a wrapper it can close [mm]"
     )
     shortest_flange_mm: Length = Field(default=12, description="Shortest leg it can bend [mm]")
+    fingers_mm: Length = Field(default=100, description="Deepest wall of a pan that it bends up on all four sides [mm]")
     thickest_steel_mm: Length = Field(
         default=5,
         description="Thickest mild steel it bends over its width, other metals by their yield [mm]",

@@ -30,13 +30,17 @@ def part_dxf(part: FlatPart, *, title: str, thickness_mm: float, metal: str) -> 
     Returns
     -------
     bytes
-        UTF-8 text; the outline and each hole are closed polylines on layer CUT, bend centre lines lie on
-        BEND_UP (towards the reader) and BEND_DOWN.
+        UTF-8 text; the outline and each opening are closed polylines on layer CUT, round holes circles, bend centre
+        lines lie on BEND_UP (towards the reader) and BEND_DOWN.
     """
     document = _empty_document()
     space = document.modelspace()
     for ring in (part.outline, *part.holes):
         space.add_lwpolyline(ring, close=True, dxfattribs={"layer": "CUT"})
+    for bore in part.bores:
+        space.add_circle(bore.middle, bore.diameter_mm / 2, dxfattribs={"layer": "CUT"})
+        if not bore.bolt:
+            _write(document, bore.name, bore.middle, TEXT_HEIGHT_MM / 2)
     for bend in part.bends:
         space.add_line(bend.start, bend.end, dxfattribs={"layer": f"BEND_{bend.direction.upper()}"})
         _write(document, f"{bend.order}", bend.start, TEXT_HEIGHT_MM / 2)

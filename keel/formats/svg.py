@@ -2,7 +2,7 @@
 
 from xml.sax.saxutils import escape, quoteattr
 
-from keel.studies.sheet.parts import FlatPart, Spot
+from keel.studies.sheet.parts import Bore, FlatPart, Spot
 
 MARGIN_MM = 10.0
 STYLES = {
@@ -36,7 +36,10 @@ def part_svg(part: FlatPart, *, title: str, thickness_mm: float, metal: str) -> 
     """
     width, height = part.length_mm + 2 * MARGIN_MM, part.width_mm + 2 * MARGIN_MM
     groups = {
-        "CUT": [_polygon(part, ring) for ring in (part.outline, *part.holes)],
+        "CUT": [
+            *(_polygon(part, ring) for ring in (part.outline, *part.holes)),
+            *(_circle(part, bore) for bore in part.bores),
+        ],
         "BEND_UP": [_line(part, b.start, b.end) for b in part.bends if b.direction == "up"],
         "BEND_DOWN": [_line(part, b.start, b.end) for b in part.bends if b.direction == "down"],
         "ETCH": [_line(part, m.start, m.end) for m in part.marks],
@@ -61,6 +64,11 @@ def _flip(part: FlatPart, spot: Spot) -> Spot:
 def _polygon(part: FlatPart, ring: list[Spot]) -> str:
     points = " ".join(f"{x:.6f},{y:.6f}" for x, y in (_flip(part, spot) for spot in ring))
     return f'<polygon points="{points}"/>'
+
+
+def _circle(part: FlatPart, bore: Bore) -> str:
+    x, y = _flip(part, bore.middle)
+    return f'<circle cx="{x:.6f}" cy="{y:.6f}" r="{bore.diameter_mm / 2:.6f}"/>'
 
 
 def _line(part: FlatPart, start: Spot, end: Spot) -> str:

@@ -75,8 +75,10 @@ class BoxSolid:
         Over the lips that the wrapper leaves standing beyond the inset end pans.
     radius : float
         Inside radius of the wrapper's bends.
-    sharp_corners : int
-        Corners of the wrapped section that are welded rather than bent (0 or 1).
+    welded : frozenset of int
+        Corners of the wrapped section that are welded rather than bent.
+    bent_ends : int
+        Ends that the floor is bent up to.
     flange : float
         Outside height of the pans' flanges.
     """
@@ -88,7 +90,8 @@ class BoxSolid:
     thickness: float
     end_thickness: float
     radius: float
-    sharp_corners: int
+    welded: frozenset[int]
+    bent_ends: int
     flange: float
 
     @property
@@ -104,13 +107,24 @@ class BoxSolid:
     @property
     def corner_loss_mm2(self) -> float:
         """Area that the bends' radii take from the wrapped section [mm²]: (1 − π/4) r² a bend."""
-        return (4 - self.sharp_corners) * (1 - pi / 4) * self.radius**2
+        return (4 - len(self.welded)) * (1 - pi / 4) * self.radius**2
+
+    @property
+    def ends_loss_mm3(self) -> float:
+        """What the radii of ends bent up take [mm³]: (1 − π/4) r² along each.
+
+        Where the floor is bent up to all four sides the radii meet in its corners, and what they take there is counted
+        once: r³ (5/3 − π/2), the overlap of two quarter rounds at right angles (derived).
+        """
+        r = self.radius
+        met = len({0, 1} - self.welded) * r**3 * (5 / 3 - pi / 2)
+        return self.bent_ends * ((1 - pi / 4) * r**2 * self.inner.size[self.across] - met)
 
     @property
     def volume_mm3(self) -> float:
         """Brimful volume between the plates [mm³], corner radii counted, features not."""
         size = self.inner.size
-        return size[self.wrap] * (size[self.across] * size[2] - self.corner_loss_mm2)
+        return size[self.wrap] * (size[self.across] * size[2] - self.corner_loss_mm2) - self.ends_loss_mm3
 
 
 def flange_of(shell: BoxShell, typed: float | None, rules: HouseRules) -> float:
@@ -138,7 +152,7 @@ def flange_of(shell: BoxShell, typed: float | None, rules: HouseRules) -> float:
     return max(rules.flange_mm, shell.end_wall_mm + shell.bend_radius_mm)
 
 
-def box_solid(shell: BoxShell, flange_mm: float, sharp_corners: int = 0) -> BoxSolid:
+def box_solid(shell: BoxShell, flange_mm: float, making: str = "lid") -> BoxSolid:
     """Work a box shell out into its solids.
 
     Parameters
@@ -148,8 +162,8 @@ def box_solid(shell: BoxShell, flange_mm: float, sharp_corners: int = 0) -> BoxS
     flange_mm : float
         Outside height of the end pans' flanges [mm]. The flanges turn outward, so the
         wrapper stands out as a lip of flange − thickness beyond each end plate.
-    sharp_corners : int
-        How many corners of the section are welded instead of bent.
+    making : str
+        How it is put together, by its scheme and seam.
 
     Returns
     -------
@@ -173,25 +187,42 @@ def box_solid(shell: BoxShell, flange_mm: float, sharp_corners: int = 0) -> BoxS
         thickness=shell.thickness_mm,
         end_thickness=shell.end_wall_mm,
         radius=shell.bend_radius_mm,
-        sharp_corners=sharp_corners,
+        welded=welded_corners(making),
+        bent_ends=2 if making in ENDS_BENT_UP else 0,
         flange=flange_mm,
     )
 
 
-def sharp_corners_of(seam: str) -> int:
-    """How many corners of a box are welded instead of bent, by where its wrapper's seam lies."""
-    return 1 if seam.startswith("corner") else 0
+WELDED: dict[str, frozenset[int]] = {
+    "corner": frozenset({3}),
+    "two U's": frozenset({0, 1}),
+    "tray and lid": frozenset({2, 3}),
+    "flat plates": frozenset({0, 1, 2, 3}),
+}
+"""Corners of the wrapped section that are welded, from the low side's foot round over its other foot and the lid."""
+ENDS_BENT_UP = ("two U's", "tray and lid")
+"""How a box is made whose floor is bent up to its ends."""
 
 
-def solid_of(shell: BoxShell, scheme_seam: str, scheme_flange_mm: float | None, rules: HouseRules) -> BoxSolid:
+def welded_corners(making: str) -> frozenset[int]:
+    """Corners of a box's section that are welded instead of bent, by how it is put together."""
+    return WELDED.get("corner" if making.startswith("corner") else making, frozenset())
+
+
+def has_pans(making: str) -> bool:
+    """Whether a box's ends are pans set in, which leave a lip, by how it is put together."""
+    return making not in WELDED and not making.endswith("flat ends")
+
+
+def solid_of(shell: BoxShell, making: str, scheme_flange_mm: float | None, rules: HouseRules) -> BoxSolid:
     """The solid of a shell as its sheet scheme makes it (seam and flange counted).
 
     Parameters
     ----------
     shell : BoxShell
         The shell.
-    scheme_seam : str
-        Where the wrapper closes.
+    making : str
+        How it is put together, by its scheme and seam.
     scheme_flange_mm : float, optional
         Flange of the end pans that the design names [mm]; None for the usual one.
     rules : HouseRules
@@ -202,4 +233,5 @@ def solid_of(shell: BoxShell, scheme_seam: str, scheme_flange_mm: float | None, 
     BoxSolid
         Outer and inner box.
     """
-    return box_solid(shell, flange_of(shell, scheme_flange_mm, rules), sharp_corners_of(scheme_seam))
+    flange = flange_of(shell, scheme_flange_mm, rules) if has_pans(making) else shell.end_wall_mm
+    return box_solid(shell, flange, making)

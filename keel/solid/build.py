@@ -6,13 +6,13 @@ from functools import lru_cache
 import numpy as np
 from manifold3d import Manifold
 
-from keel.design.shell import CylinderShell
+from keel.design.shell import BoxShell, CylinderShell
 from keel.solid.box import Cuboid, cuboid_round
 from keel.solid.cells import SLIVER_L, cells
 from keel.solid.dished import dished
 from keel.solid.faults import wrong
 from keel.solid.making import Making
-from keel.solid.section import BODIES_KEPT, Body, Section, section_of
+from keel.solid.section import BODIES_KEPT, Body, Section, end_rings, section_of
 from keel.solid.shapes import bounds_of, drawn_out
 from keel.solid.solids import AnyShell, Solids
 
@@ -94,7 +94,12 @@ def _plain(body: Body) -> tuple[Manifold, Manifold]:
     if isinstance(body.shell, CylinderShell) and body.shell.dish_mm:
         return dished(body.shell, section)
     outer = drawn_out(section.outer, section.axis, *section.span)
-    return outer, drawn_out(section.inner, section.axis, *section.inner_span)
+    inner = drawn_out(section.inner, section.axis, *section.inner_span)
+    if section.ends != "bent up" or not isinstance(body.shell, BoxShell):
+        return outer, inner
+    across, sides = 1 - section.axis, end_rings(body.shell)
+    spans = [(ring[:, 0].min(), ring[:, 0].max()) for ring in (section.outer, section.inner)]
+    return outer ^ drawn_out(sides[0], across, *spans[0]), inner ^ drawn_out(sides[1], across, *spans[1])
 
 
 _ORDER = {"sump": 0, "well": 1, "relief": 1, "roof step": 1, "pot": 2, "partition": 3, "baffle": 4}

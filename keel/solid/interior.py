@@ -50,9 +50,9 @@ def filled(design: Design, shell: AnyShell) -> Solids:
     Solids
         That shell worked out.
     """
-    solids, inside = build(shell, design.sheet.seam), design.inside
+    solids, inside = build(shell, design.sheet.making), design.inside
     if inside.bladder is not None:
-        solids = _bagged(solids, shell, inside.bladder, design.sheet.seam)
+        solids = _bagged(solids, shell, inside.bladder, design.sheet.making)
     if inside.foam is not None:
         share = 1 - inside.foam.takes
         cells = [Cell(cell.name, cell.solid, replace(cell.mesh, porosity=share)) for cell in solids.cells]

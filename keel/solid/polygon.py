@@ -248,7 +248,7 @@ def rounded(edges: Sequence[Edge], radii: Sequence[float]) -> Array:
     ShapeError
         When two rounds meet on an edge that is too short for both.
     """
-    trims = [_trim(edges, here, radius) for here, radius in enumerate(radii)]
+    trims = [trim_of(edges, here, radius) for here, radius in enumerate(radii)]
     ring: list[Place] = []
     for here, e in enumerate(edges):
         after = (here + 1) % len(edges)
@@ -267,7 +267,7 @@ def rounded(edges: Sequence[Edge], radii: Sequence[float]) -> Array:
     return np.array(ring)
 
 
-def _trim(edges: Sequence[Edge], corner: int, radius: float) -> float:
+def trim_of(edges: Sequence[Edge], corner: int, radius: float) -> float:
     """What a rounded corner takes from the edges on either side [mm]."""
     if not radius or edges[corner].centre or edges[corner - 1].centre:
         return 0.0
@@ -275,11 +275,17 @@ def _trim(edges: Sequence[Edge], corner: int, radius: float) -> float:
 
 
 def _corner(edges: Sequence[Edge], corner: int, trim: float, radius: float) -> list[Place]:
-    at = edges[corner].start
     if trim < 1e-9:
-        return [at]
+        return [edges[corner].start]
+    centre, start, turn = rounding(edges, corner, trim, radius)
+    return chords(centre, radius, start, turn)
+
+
+def rounding(edges: Sequence[Edge], corner: int, trim: float, radius: float) -> tuple[Place, float, float]:
+    """The arc that rounds a corner: its centre, where it begins and how far it turns [mm, rad]."""
+    at = edges[corner].start
     bend, arriving = turn_at(edges, corner), edges[corner - 1].heading(True)
     way = 1 if bend > 0 else -1
     start = (at[0] - cos(arriving) * trim, at[1] - sin(arriving) * trim)
     centre = (start[0] - sin(arriving) * radius * way, start[1] + cos(arriving) * radius * way)
-    return chords(centre, radius, arriving - way * pi / 2, bend)
+    return centre, arriving - way * pi / 2, bend

@@ -2,13 +2,14 @@
 
 from dataclasses import dataclass, field
 from functools import lru_cache
+from typing import Literal
 
 import numpy as np
 from shapely.geometry import LineString, Polygon
 from shapely.validation import explain_validity
 
 from keel.design.shell import BoxShell, Corner, CylinderShell, ProfileShell
-from keel.solid.box import box_solid, sharp_corners_of
+from keel.solid.box import ENDS_BENT_UP, Cuboid, box_solid, has_pans, welded_corners
 from keel.solid.faults import wrong
 from keel.solid.polygon import Edge, ShapeError, edges_of, inset, reach_of, rounded, turn_at
 from keel.solid.polyhedron import Array
@@ -17,6 +18,9 @@ from keel.solid.rings import circle, ring_area
 LEAST_EDGE_MM = 1.0
 BODIES_KEPT = 64
 """How many bodies are remembered: features change more often than what they are made in."""
+
+
+Ends = Literal["pans", "flat", "bent up"]
 
 
 @dataclass(frozen=True)
@@ -29,6 +33,8 @@ class Section:
         Outside and inside of the metal, counter-clockwise, rounds as chords of the same area.
     edges : list of Edge
         The outside with sharp corners; empty for a circle.
+    radii : list of float
+        How each of its corners is rounded outside [mm].
     axis : int
         Axis it is drawn out along: 0, 1 or 2.
     span, inner_span : tuple of float
@@ -38,10 +44,14 @@ class Section:
     outer: Array
     inner: Array
     edges: list[Edge]
+    radii: list[float]
     bent: list[bool]
     axis: int
     span: tuple[float, float]
     inner_span: tuple[float, float]
+
+    ends: Ends = "flat"
+    """What closes it: pans set in, flat ends set in, or, of a box, ends bent up from the floor."""
 
     @property
     def across(self) -> int:
@@ -152,21 +162,54 @@ def _box_section(shell: BoxShell, seam: str) -> Section:
     solid = box_solid(shell, shell.end_wall_mm)
     low, high = solid.body.low, solid.body.high
     a, b = low[solid.across], high[solid.across]
-    sharp = sharp_corners_of(seam)
+    welded = welded_corners(seam)
     places = [(a, low[2]), (b, low[2]), (b, high[2]), (a, high[2])]
-    corners = [Corner(across_mm=0, up_mm=0, joint="bend")] * 4
     edges = [Edge(p, places[(n + 1) % 4]) for n, p in enumerate(places)]
-    bent = [place < 4 - sharp for place, _ in enumerate(corners)]
+    bent = [place not in welded for place in range(4)]
     t, r = shell.thickness_mm, shell.bend_radius_mm
+    radii = [r + t if r and b else 0.0 for b in bent]
     return Section(
-        outer=rounded(edges, [r + t if r and b else 0.0 for b in bent]),
+        outer=rounded(edges, radii),
         inner=rounded(inset(edges, t), [r if b else 0.0 for b in bent]),
         edges=edges,
+        radii=radii,
         bent=bent,
         axis=solid.wrap,
         span=(low[solid.wrap], high[solid.wrap]),
         inner_span=(solid.inner.low[solid.wrap], solid.inner.high[solid.wrap]),
+        ends="pans" if has_pans(seam) else "bent up" if seam in ENDS_BENT_UP else "flat",
     )
+
+
+def ends_of_box(shell: BoxShell) -> tuple[list[Edge], list[float]]:
+    """A box seen from the side where its floor is bent up to its ends: edges, and outside radii at their starts [mm].
+
+    Parameters
+    ----------
+    shell : BoxShell
+        Its wrap axis lies across in the plane, upright up.
+
+    Returns
+    -------
+    (list of Edge, list of float)
+        Four edges from the low corner round, and a radius a corner.
+    """
+    solid, radius = box_solid(shell, shell.end_wall_mm), shell.bend_radius_mm
+    outside = radius + shell.thickness_mm if radius else 0.0
+    return _upright(solid.body, solid.wrap), [outside, outside, 0.0, 0.0]
+
+
+def _upright(box: Cuboid, axis: int) -> list[Edge]:
+    (a, low), (b, high) = (box.low[axis], box.low[2]), (box.high[axis], box.high[2])
+    places = [(a, low), (b, low), (b, high), (a, high)]
+    return [Edge(p, places[(n + 1) % 4]) for n, p in enumerate(places)]
+
+
+def end_rings(shell: BoxShell) -> tuple[Array, Array]:
+    """Outside and inside of a box whose floor is bent up to its ends, as `ends_of_box` sees it, shape (n, 2) [mm]."""
+    solid, r = box_solid(shell, shell.end_wall_mm), shell.bend_radius_mm
+    edges, outside = ends_of_box(shell)
+    return rounded(edges, outside), rounded(_upright(solid.inner, solid.wrap), [r, r, 0.0, 0.0])
 
 
 def _profile_section(shell: ProfileShell) -> Section:
@@ -191,6 +234,7 @@ def _profile_section(shell: ProfileShell) -> Section:
         outer=outer,
         inner=inner,
         edges=edges,
+        radii=outside,
         bent=bent,
         axis=axis,
         span=(start, start + shell.run_mm),
@@ -213,6 +257,7 @@ def _round_section(shell: CylinderShell) -> Section:
         outer=middle + circle(radius),
         inner=middle + circle(radius - shell.thickness_mm),
         edges=[],
+        radii=[],
         bent=[],
         axis=axis,
         span=(place[axis], place[axis] + shell.run_mm),

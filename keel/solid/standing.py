@@ -83,21 +83,31 @@ def standing(solids: Solids, port: Port) -> list[StandingPart]:
 def _body(face: Face, stands_mm: float, across_mm: float) -> Manifold:
     """A port's body with its foot at zero: what moves with the shell keeps its shape."""
     out = np.array(OUTWARD[face])
-    return _swept([np.zeros(3), stands_mm * out], [out, out], _aside(out, 0.0), across_mm / 2)
+    return _swept([np.zeros(3), stands_mm * out], [out, out], aside(out, 0.0), across_mm / 2)
 
 
 @lru_cache(maxsize=PARTS_KEPT)
 def _hose(face: Face, bend: HoseBend, hose_deg: float) -> Manifold:
     """A hose with its root at zero."""
     out = np.array(OUTWARD[face])
-    return _bent(bend, np.zeros(3), out, _aside(out, hose_deg))
+    return _bent(bend, np.zeros(3), out, aside(out, hose_deg))
 
 
 def surface_at(solids: Solids, port: Port) -> Array:
     """Where a port's middle goes through the outside of the shell, shape (3,) [mm].
 
-    A port in an upright face that has no height typed is just under the top of the shell there; one beside the shell
-    is where its face would be.
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    port : Port
+        In an upright face without a typed height it is just under the top of the shell there; one
+        beside the shell is where its face would be.
+
+    Returns
+    -------
+    ndarray
+        In vehicle axes [mm].
     """
     place = np.array(solids.datum) + np.array([port.x_mm, port.y_mm, port.z_mm or 0.0])
     out = np.array(OUTWARD[port.face])
@@ -136,8 +146,21 @@ def lid_height(solids: Solids, x: float, y: float, z: float) -> float:
     return float(hits[0].position[2]) if hits else z
 
 
-def _aside(out: Array, deg: float) -> Array:
-    """A direction in a face: from forward, or from up on a face that looks fore or aft, counter-clockwise from out."""
+def aside(out: Array, deg: float) -> Array:
+    """A direction in a face: from forward, or from up on a face that looks fore or aft, counter-clockwise from out.
+
+    Parameters
+    ----------
+    out : ndarray, shape (3,)
+        Which way is out.
+    deg : float
+        How far round [°].
+
+    Returns
+    -------
+    ndarray
+        A unit vector, shape (3,).
+    """
     start = np.array([0.0, 0.0, 1.0]) if abs(out[0]) > 0.5 else np.array([1.0, 0.0, 0.0])
     turn = np.radians(deg)
     return np.asarray(start * np.cos(turn) + np.cross(out, start) * np.sin(turn))

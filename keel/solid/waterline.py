@@ -38,7 +38,20 @@ def volume_below(s: float, corners: Array, facing: Array) -> float:
 
 @compiled
 def surface_at(s: float, corners: Array, facing: Array) -> float:
-    """Area of the free surface at a level, as `volume_below`: its derivative [mm²]."""
+    """Area of the free surface at a level, as `volume_below`: its derivative [mm²].
+
+    Parameters
+    ----------
+    s : float
+        The level along the up direction [mm].
+    corners, facing : ndarray
+        Triangles as `volume_below` takes them.
+
+    Returns
+    -------
+    float
+        Area [mm²].
+    """
     total = 0.0
     for i in range(len(facing)):
         low = s - corners[0, i]

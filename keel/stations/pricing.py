@@ -16,8 +16,8 @@ from keel.studies.cost.work import minutes_more, money_more, work
 from keel.studies.result import Words
 from keel.studies.sheet.unfold import SHEET
 
-INFORMS = frozenset({"inside.order", "inside.braces", "inside.braces_none"})
-"""Findings that say how it is done or what it does: none is settled or raised by a remedy."""
+INFORMS = frozenset({"inside.order", "inside.braces", "inside.braces_none", "sheet.fold", "sheet.holes", "brake.order"})
+"""Findings that say how it is done or what it does, or are looked for once at the end: no remedy's trial asks."""
 
 
 @dataclass(frozen=True)

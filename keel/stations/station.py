@@ -14,6 +14,8 @@ from keel.findings.finding import Finding, Prescriber, Remedy, Rule, StationName
 DocumentRule = Callable[[Design, HouseRules], Iterator[Finding]]
 Offer = Callable[[TankAnalysis], Remedy | None]
 """A change that is offered without a finding, untried."""
+Comparison = Callable[[TankAnalysis], list[Any]]
+"""Other ways set beside what is drawn."""
 
 
 def _never(_design: Design) -> bool:
@@ -38,6 +40,8 @@ class Station:
         What it shows, by the name under which an evaluation has it.
     offers : mapping of str to callable
         Changes that are offered without a finding; each is tried and priced at rest.
+    comparisons : mapping of str to callable
+        Other ways to do what is drawn, side by side, at rest; each says by its annotation what it lists.
     document_rules : tuple of callable
         What is judged with or without a shell.
     rules : tuple of callable
@@ -53,6 +57,7 @@ class Station:
     part: type[Part] | None = None
     studies: Mapping[str, Study[Any]] = field(default_factory=dict)
     offers: Mapping[str, Offer] = field(default_factory=dict)
+    comparisons: Mapping[str, Comparison] = field(default_factory=dict)
     document_rules: tuple[DocumentRule, ...] = ()
     rules: tuple[Rule, ...] = ()
     prescribers: Mapping[str, Prescriber] = field(default_factory=dict)
@@ -60,4 +65,4 @@ class Station:
     @property
     def shows(self) -> bool:
         """Whether an evaluation has anything of it beyond findings."""
-        return bool(self.studies or self.offers)
+        return bool(self.studies or self.offers or self.comparisons)

@@ -56,7 +56,7 @@ def inside_cases(design: Design, workshop: Workshop, log: Log) -> list[Case]:
     """
     shell = design.shell
     assert shell is not None
-    solids = build(shell, design.sheet.seam)
+    solids = build(shell, design.sheet.making)
     size = solids.body.size
     found = [
         *_plated(design, solids, workshop.rules),

@@ -105,7 +105,7 @@ class _Ground:
     def __init__(self, design: Design, rules: HouseRules) -> None:
         assert design.shell is not None
         self.design, self.shell = design, design.shell
-        solids = build(design.shell, design.sheet.seam)
+        solids = build(design.shell, design.sheet.making)
         self.size, self.taken = solids.body.size, taken_by(design, solids, rules.brush_mm)
         self.draw_l_per_h = setup_of(design, rules).draw_l_per_h
         # The same plates come again with every other choice.
@@ -193,7 +193,7 @@ def _ways(design: Design, ask: Ask) -> dict[str, list[Any]]:
 def _grid(design: Design, places: Places) -> Iterator[tuple[float, float]]:
     """Places of the pickup from the body's rear, right corner [mm]."""
     assert design.shell is not None
-    length, width, _ = build(design.shell, design.sheet.seam).body.size
+    length, width, _ = build(design.shell, design.sheet.making).body.size
     for x in np.linspace(KEEPS_OFF_MM, length - KEEPS_OFF_MM, places.along):
         for y in np.linspace(KEEPS_OFF_MM, width - KEEPS_OFF_MM, places.across):
             yield round(float(x), 1), round(float(y), 1)

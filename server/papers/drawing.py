@@ -169,6 +169,9 @@ def draw_part(canvas: Canvas, frame: Frame, part: FlatPart, units: ReaderUnits) 
             (path.moveTo if step == 0 else path.lineTo)(x + u * scale, y + v * scale)
         path.close()
     canvas.drawPath(path)
+    for bore in part.bores:
+        u, v = bore.middle
+        canvas.circle(x + u * scale, y + v * scale, bore.diameter_mm / 2 * scale)
     _bends(canvas, pen, part)
     below, beside = _measured(pen, part, units)
     _below(canvas, pen, part, below)
@@ -208,7 +211,7 @@ class _Figure:
 
 def _measured(pen: Pen, part: FlatPart, units: ReaderUnits) -> tuple[list[_Figure], list[_Figure]]:
     """Figures along the part's foot and up its side: bends, corners before rounding, openings' middles, each once."""
-    spots = [*part.corners, *(middle_of(hole) for hole in part.holes)]
+    spots = [*part.corners, *(middle_of(hole) for hole in part.holes), *part.port_middles]
     below = [
         _Figure(pen.x + u * pen.scale, cut_text(u, units))
         for u in sorted({round(u, 1) for u, _ in spots} - {0.0, round(part.length_mm, 1)})

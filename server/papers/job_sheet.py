@@ -12,9 +12,9 @@ from keel.solid.solids import AnyShell
 from keel.stations.judge import findings_on
 from keel.studies.cost.figures import FIGURES
 from keel.studies.liquid.capacity import CAPACITY
+from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import FlatPart
-from keel.studies.sheet.unfold import SHEET
 from server.papers.drawing import GAP, Frame, draw_part, draw_views
 from server.papers.heading import Heading
 from server.papers.page import INK, MARGIN, Page
@@ -42,7 +42,7 @@ def job_sheet_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
     _figures(page, tank, top)
     _flats(page, tank)
     page.next()
-    inside = [part for part in tank[SHEET].parts if part.feature]
+    inside = [part for part in tank[FLATS].parts if part.feature]
     for first in range(0, len(inside), ROWS * COLUMNS):
         _inside(page, inside[first : first + ROWS * COLUMNS])
         page.next()
@@ -58,7 +58,7 @@ def _start(page: Page) -> float:
 
 
 def _figures(page: Page, tank: TankAnalysis, y: float) -> None:
-    design, shell, figures, made, held = tank.design, tank.shell, tank[FIGURES], tank[SHEET], tank[CAPACITY]
+    design, shell, figures, made, held = tank.design, tank.shell, tank[FIGURES], tank[FLATS], tank[CAPACITY]
     units, x = page.heading.reader, page.width - MARGIN - SIDE
     at_floor = shown_text("m", made.weld_at_floor_mm / 1000, units)
     rows = [
@@ -109,7 +109,7 @@ def _findings(page: Page, findings: list[Finding], x: float, y: float) -> None:
 
 
 def _flats(page: Page, tank: TankAnalysis) -> None:
-    parts = [part for part in tank[SHEET].parts if not part.feature]
+    parts = [part for part in tank[FLATS].parts if not part.feature]
     title = "Flat parts, inside face up; sizes from the lower left datum corner"
     page.label(title, MARGIN, FLATS_TOP - 2 * mm, 9, bold=True)
     width = (page.width - 2 * MARGIN) / max(1, len(parts))

@@ -8,9 +8,9 @@ from keel.formats.cutlist import cut_list_csv
 from keel.formats.dxf import part_dxf
 from keel.formats.svg import part_svg
 from keel.reference.metals import MetalName
+from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import FlatPart
-from keel.studies.sheet.unfold import SHEET
 from server.http.errors import ApiError
 from server.papers.job_sheet import job_sheet_pdf
 from server.papers.paper import Paper, StationPapers, Wanted
@@ -29,7 +29,7 @@ def _cut_list(made: Sheet, metal: MetalName, wanted: Wanted) -> bytes:
 
 
 def _papers(tank: TankAnalysis) -> Iterator[Paper]:
-    made, metal = tank[SHEET], tank.shell.metal
+    made, metal = tank[FLATS], tank.shell.metal
     if made.impossible is not None:
         return
     yield Paper("job-sheet.pdf", "Job sheet, PDF", lambda wanted: job_sheet_pdf(wanted.heading, wanted.tank))
@@ -40,7 +40,7 @@ def _papers(tank: TankAnalysis) -> Iterator[Paper]:
 
 
 def _missing(tank: TankAnalysis, _name: str) -> ApiError | None:
-    impossible = tank[SHEET].impossible
+    impossible = tank[FLATS].impossible
     return None if impossible is None else ApiError(422, "no_parts", impossible.plain())
 
 

@@ -95,7 +95,7 @@ def _figures(page: Page, shown: RunShown, lowest: Lowest | None, y: float) -> fl
         ("At the start", "Dry in all", "Runs through from", "Used", "Not delivered"),
         (
             volume_text(shown.start_l, units),
-            f"{shown.dry_s:.2f} s in {len(shown.spells)} spells",
+            f"{shown.dry_s:.2f} s in {len(shown.spells)} spell{'s' * (len(shown.spells) != 1)}",
             _through(lowest, units),
             volume_text(shown.used_l, units),
             volume_text(shown.missed_l, units),

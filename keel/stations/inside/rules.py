@@ -183,7 +183,8 @@ def a_bag_is_left_whole(tank: TankAnalysis) -> Iterator[Finding]:
     plates = [feature for feature in tank.shell.features if isinstance(feature, Baffle | Partition)]
     if tank.design.inside.bladder is None or not plates:
         return
-    title = words("{many} plates stand where the bladder goes", many=len(plates))
+    named = words("{name} stands where the bladder goes", name=plates[0].name)
+    title = words("{many} plates stand where the bladder goes", many=len(plates)) if len(plates) > 1 else named
     why = words("A bag takes the whole box: no plate can stand in it. Baffle it with foam, or leave the bag out.")
     yield _finding("inside.bag_plates", "bladder", "stop", title, why)
 

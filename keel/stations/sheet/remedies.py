@@ -3,8 +3,10 @@
 from collections.abc import Iterator
 from itertools import accumulate
 from math import pi, sqrt
+from typing import get_args
 
 from keel.analysis.tank import TankAnalysis
+from keel.design.sheet import BoxScheme
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.findings.shell_edits import of_gauge, resized_tank
@@ -13,6 +15,7 @@ from keel.studies.result import words
 from keel.studies.sheet.unfold import SHEET
 from keel.studies.space.resize import Direction, size_along
 
+SCHEMES: tuple[BoxScheme, ...] = get_args(BoxScheme)
 DIRECTIONS: tuple[Direction, ...] = ("length", "width", "height")
 
 
@@ -39,6 +42,20 @@ def closable(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     more = tank.workshop.brake.smallest_closed_box_mm - inside
     yield resized_tank(tank, which, more)
     yield from wrapped_the_other_way(tank, finding)
+
+
+def lower_walls(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """Make a pan's walls as low as the brake's fingers take; or make the box of other parts."""
+    deep = float(finding.title.values["deep_mm"])
+    yield resized_tank(tank, "height", tank.workshop.brake.fingers_mm - deep)
+    yield from made_otherwise(tank, finding)
+
+
+def made_otherwise(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
+    """Make the box of other parts."""
+    for scheme in SCHEMES:
+        if scheme != tank.design.sheet.scheme:
+            yield Remedy(label=words("Make it of {parts}", parts=scheme), patch={"sheet": {"scheme": scheme}})
 
 
 def shorter(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:

@@ -1,7 +1,7 @@
 """What can't be bent, rolled, cut or laid on the stock."""
 
 from collections.abc import Iterator, Sequence
-from math import sqrt
+from math import hypot, sqrt
 
 from keel.analysis.parts import LIP
 from keel.analysis.tank import TankAnalysis
@@ -9,6 +9,9 @@ from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding, of_station
 from keel.reference.metals import METALS
 from keel.studies.result import words
+from keel.studies.sheet.bending import BENDINGS
+from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.fold_proof import FOLD_PROOF, FoldedPart
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import SHEET
 
@@ -41,26 +44,65 @@ def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
 
 
 def brake_width(tank: TankAnalysis) -> Iterator[Finding]:
-    """No bend is longer than the brake."""
-    width = tank.workshop.brake.width_mm
-    if tank[SHEET].bends and tank[SHEET].overall_mm > width + ROUNDING_MM:
+    """No bend of the shell is longer than the brake."""
+    brake = tank.workshop.brake
+    bent = [(hypot(b.end[0] - b.start[0], b.end[1] - b.start[1]), part) for part in _shell(tank) for b in part.bends]
+    longest, part = max(bent, key=lambda one: one[0], default=(0.0, None))
+    if part is not None and longest > brake.width_mm + ROUNDING_MM:
         yield _sheet(
             "brake.width",
             "",
             "stop",
             words(
-                "Bends of the wrapper {bend_mm} long, {brake} at most {width_mm}",
-                bend_mm=tank[SHEET].overall_mm,
-                brake=tank.workshop.brake.name,
-                width_mm=width,
+                "Bends of the {part} {bend_mm} long, {brake} at most {width_mm}",
+                part=part.title.lower(),
+                bend_mm=longest,
+                brake=brake.name,
+                width_mm=brake.width_mm,
             ),
             words(
                 "That is the tank along the wrapper with a {lip_mm} lip at each end for the inset pans.",
                 lip_mm=tank[LIP],
             )
             if tank[LIP]
-            else words("That is the tank along the wrapper, over its ends."),
+            else words("They run along the whole of the part."),
         )
+
+
+def _shell(tank: TankAnalysis) -> list[FlatPart]:
+    return [part for part in tank[SHEET].parts if not part.feature]
+
+
+def pan_is_shallow(tank: TankAnalysis) -> Iterator[Finding]:
+    """A pan that is bent up all round goes between the brake's fingers."""
+    brake = tank.workshop.brake
+    for part in _shell(tank):
+        deep = _wall_mm(part)
+        if deep > brake.fingers_mm + ROUNDING_MM:
+            yield _sheet(
+                "brake.deep",
+                part.name,
+                "stop",
+                words(
+                    "Walls of the {part} {deep_mm} high, {brake} bends up all round at most {fingers_mm}",
+                    part=part.title.lower(),
+                    deep_mm=deep,
+                    brake=brake.name,
+                    fingers_mm=brake.fingers_mm,
+                ),
+                words("The last two bends have the first two walls beside the beam: they have to pass its fingers."),
+            )
+
+
+def _wall_mm(part: FlatPart) -> float:
+    """The highest wall of a part that is bent up on all four sides, along its outer face; 0 for others [mm]."""
+    upright = [bend for bend in part.bends if abs(bend.start[0] - bend.end[0]) < ROUNDING_MM]
+    level = [bend for bend in part.bends if abs(bend.start[1] - bend.end[1]) < ROUNDING_MM]
+    if len(upright) < 2 or len(level) < 2:
+        return 0.0
+    across = [(bend.start[0], part.length_mm, bend.deduction_mm) for bend in upright]
+    up = [(bend.start[1], part.width_mm, bend.deduction_mm) for bend in level]
+    return max(min(at, size - at) + taken / 2 for at, size, taken in (*across, *up))
 
 
 def brake_bends_it(tank: TankAnalysis) -> Iterator[Finding]:
@@ -88,9 +130,14 @@ def brake_bends_it(tank: TankAnalysis) -> Iterator[Finding]:
         )
 
 
+def _is_at_rest(tank: TankAnalysis) -> bool:
+    """Whether nothing is dragged, and it is no trial of a remedy."""
+    return tank.asked.showing.remedies and tank.explains
+
+
 def holes_are_drawn(tank: TankAnalysis) -> Iterator[Finding]:
-    """No part goes to be cut without the holes of its ports."""
-    for part in tank[SHEET].parts:
+    """No part goes to be cut without the holes of its ports; looked for once the hand rests."""
+    for part in tank[FLATS].parts if _is_at_rest(tank) else ():
         if part.holes_not_drawn:
             yield _sheet(
                 "sheet.holes",
@@ -103,6 +150,66 @@ def holes_are_drawn(tank: TankAnalysis) -> Iterator[Finding]:
                     names=", ".join(part.holes_not_drawn),
                 ),
             )
+
+
+def bends_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
+    """Some order bends each part on the folder; looked for once the hand rests."""
+    if _is_at_rest(tank):
+        yield from unbendable(tank)
+
+
+def unbendable(tank: TankAnalysis) -> Iterator[Finding]:
+    """Parts that no order bends: the part, or the beam, is in the way of the last bends."""
+    closed = {finding.subject for finding in closed_box(tank)}
+    for part in tank[BENDINGS].parts:
+        if part.stuck is not None and not closed:
+            yield _sheet(
+                "brake.order",
+                part.name,
+                "stop",
+                words(
+                    "No order bends the {part} on {brake}: {made} of {bends} bends can be made",
+                    part=part.title.lower(),
+                    brake=tank.workshop.brake.name,
+                    made=len(part.steps),
+                    bends=len(next(one for one in tank[SHEET].parts if one.name == part.name).bends),
+                ),
+                words(
+                    "Bend {bend}, counted along the flat, has what was bent before it against the clamping beam, "
+                    "whichever end is clamped. Part it there with a seam, or bend it on another machine.",
+                    bend=part.stuck,
+                ),
+            )
+
+
+def folds_up(tank: TankAnalysis) -> Iterator[Finding]:
+    """Every part of the shell, folded up, lies where the tank was designed; looked at once the hand rests."""
+    if not _is_at_rest(tank):
+        return
+    proof, worst = tank[FOLD_PROOF], dict[str, FoldedPart]()
+    for piece in proof.pieces:
+        if piece.off_mm > max(proof.limit_mm, worst[piece.name].off_mm if piece.name in worst else 0.0):
+            worst[piece.name] = piece
+    for name, piece in worst.items():
+        yield _sheet(
+            "sheet.fold",
+            name,
+            "stop",
+            words(
+                "The {part} folds up {off_mm} off the tank as drawn, at most {limit_mm}",
+                part=piece.title.lower(),
+                off_mm=piece.off_mm,
+                limit_mm=proof.limit_mm,
+            ),
+            words(
+                "Folded by its flat, its {piece} misses the drawn outside by most {x_mm} from the rear, {y_mm} from "
+                "the right and {z_mm} above the floor: what has to meet there wouldn't.",
+                piece=piece.piece,
+                x_mm=piece.at.x,
+                y_mm=piece.at.y,
+                z_mm=piece.at.z,
+            ),
+        )
 
 
 def pan_flange(tank: TankAnalysis) -> Iterator[Finding]:
@@ -133,7 +240,13 @@ def pan_possible(tank: TankAnalysis) -> Iterator[Finding]:
     """The end pans can be folded at all."""
     impossible = tank[SHEET].impossible
     if impossible is not None:
-        yield _sheet("pan.impossible", "", "stop", words("The end pans can't be folded"), impossible)
+        yield _sheet(
+            "pan.impossible", "", "stop", words("The {scheme} can't be folded", scheme=_named(tank)), impossible
+        )
+
+
+def _named(tank: TankAnalysis) -> str:
+    return "end pans" if tank[SHEET].notch else tank[SHEET].scheme
 
 
 def stock_sheet(tank: TankAnalysis) -> Iterator[Finding]:

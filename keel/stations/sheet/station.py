@@ -1,22 +1,29 @@
 """Sheet: flat parts."""
 
 from keel.stations.sheet import remedies, rules
+from keel.stations.sheet.schemes import schemes
 from keel.stations.station import Station
-from keel.studies.sheet.unfold import SHEET as UNFOLDED
+from keel.studies.sheet.bending import BENDINGS
+from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.fold_proof import FOLD_PROOF
 
 SHEET = Station(
     name="sheet",
     title="Sheet",
     is_begun=lambda design: design.shell is not None,
-    studies={"unfolded": UNFOLDED},
+    studies={"unfolded": FLATS, "fold_proof": FOLD_PROOF, "bending": BENDINGS},
+    comparisons={"schemes": schemes},
     rules=(
         rules.closed_box,
         rules.brake_width,
+        rules.pan_is_shallow,
         rules.pan_possible,
         rules.stock_sheet,
         rules.pan_flange,
         rules.brake_bends_it,
         rules.holes_are_drawn,
+        rules.folds_up,
+        rules.bends_can_be_made,
         rules.rolls_can_be_made,
         rules.features_not_unfolded,
     ),
@@ -24,6 +31,7 @@ SHEET = Station(
         "brake.closed_box": remedies.closable,
         "brake.thick": remedies.thinner,
         "brake.width": remedies.shorter,
+        "brake.deep": remedies.lower_walls,
         "rolls.width": remedies.shorter,
         "rolls.tight": remedies.wider_roll,
         "pan.flange": remedies.longer_flange,

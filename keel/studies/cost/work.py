@@ -72,8 +72,7 @@ def minutes_more(before: Work, after: Work, prices: Prices) -> float | None:
     float or None
         Minutes [min].
     """
-    per_m = None if prices.hours_per_m is None else MINUTES_PER_HOUR * prices.hours_per_m
-    return _sum([(after.weld_m - before.weld_m, per_m), *_beside_seams(before, after, prices)])
+    return _sum([(after.weld_m - before.weld_m, _minutes_per_m(prices)), *_beside_seams(before, after, prices)])
 
 
 def money_more(
@@ -108,6 +107,10 @@ def money_more(
     return None if bought is None else b - a + minutes * bench + bought
 
 
+def _minutes_per_m(prices: Prices) -> float | None:
+    return None if prices.hours_per_m is None else MINUTES_PER_HOUR * prices.hours_per_m
+
+
 def _beside_seams(before: Work, after: Work, prices: Prices) -> Iterator[tuple[float, float | None]]:
     yield after.bends - before.bends, prices.minutes_per_bend
     yield after.ports - before.ports, prices.minutes_per_port
@@ -122,3 +125,48 @@ def _sum(takes: Iterable[tuple[float, float | None]]) -> float | None:
             return None
         total += much * (each or 0.0)
     return total
+
+
+def made_minutes(weld_m: float, bends: int, prices: Prices) -> float | None:
+    """How long seams and bends take altogether; None where a time that they take isn't typed [min].
+
+    Parameters
+    ----------
+    weld_m : float
+        Seams [m].
+    bends : int
+        Bends.
+    prices : Prices
+        Times a metre and a bend.
+
+    Returns
+    -------
+    float or None
+        Minutes [min].
+    """
+    return _sum([(weld_m, _minutes_per_m(prices)), (bends, prices.minutes_per_bend)])
+
+
+def made_money(design: Design, figures: Figures, bends: int, prices: Prices) -> float | None:
+    """What metal, seams, bends and what is bought cost altogether; None without a price it takes.
+
+    Parameters
+    ----------
+    design : Design
+        The design.
+    figures : Figures
+        Its figures.
+    bends : int
+        Bends of its parts.
+    prices : Prices
+        The workshop's.
+
+    Returns
+    -------
+    float or None
+        In its currency.
+    """
+    bought, minutes = money(design, figures, prices), _sum([(bends, prices.minutes_per_bend)])
+    if bought is None or minutes is None or (minutes and prices.per_hour is None):
+        return None
+    return bought + minutes * (prices.per_hour or 0.0) / MINUTES_PER_HOUR

@@ -106,7 +106,7 @@ def opened_plates(design: Design, solids: Solids, rules: HouseRules, places: Seq
     numbers = (n for n in count(1) if f"baffle-{n}" not in taken)
     bare = solids
     if len(kept) < len(design.shell.features):
-        bare = build(design.shell.model_copy(update={"features": kept}), design.sheet.seam)
+        bare = build(design.shell.model_copy(update={"features": kept}), design.sheet.making)
     share, wall = (rules.clear_least + rules.clear_most) / 2, design.shell.feature_wall_mm
     made, inner = list[Baffle](), bare.inner
     for axis, at in places:
@@ -257,5 +257,9 @@ def offered_plates(design: Design, solids: Solids, rules: HouseRules) -> tuple[l
     return suggested_array(design, solids, rules, clear=False), False
 
 
-OFFERED_PLATES = study(offered_plates, only("shell", "sheet.seam", "ports", "gauge"), SOLIDS, RULES).at_rest()
-NEXT_PLATE = study(further_plate, only("shell", "sheet.seam", "ports", "gauge"), SOLIDS, RULES, CHECKS).at_rest()
+OFFERED_PLATES = study(
+    offered_plates, only("shell", "sheet.seam", "sheet.scheme", "ports", "gauge"), SOLIDS, RULES
+).at_rest()
+NEXT_PLATE = study(
+    further_plate, only("shell", "sheet.seam", "sheet.scheme", "ports", "gauge"), SOLIDS, RULES, CHECKS
+).at_rest()

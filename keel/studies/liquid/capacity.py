@@ -18,6 +18,9 @@ from keel.solid.solids import AnyShell, Solids
 from keel.studies.liquid.draining import LEVEL, Drained
 from keel.studies.result import Words, words
 
+SEEN_L = 1e-5
+"""A rest of the sum below this is of rounds that are chords in the solid [L]."""
+
 
 @dataclass(frozen=True, slots=True)
 class CapacityLine:
@@ -150,7 +153,7 @@ def capacity(
     lines = [*inside, *features]
     lines += _filling_lines(solids, fillings or Inside(), sum(line.litres for line in lines))
     rest = brimful - sum(line.litres for line in lines)
-    if abs(rest) > 1e-6:
+    if abs(rest) > SEEN_L:
         lines.append(CapacityLine("Spaces too small to fill", rest, words("cut off by features")))
     lines.append(_ullage_line(ullage, fraction, fuel, rules))
     if trapped > 0:
@@ -226,12 +229,26 @@ def _box_lines(solid: BoxSolid) -> list[CapacityLine]:
             litres=-solid.corner_loss_mm2 * run / MM3_PER_LITRE,
             how=words(
                 "{bends} bends, each (1 − π/4) × ({radius_sheet})² × {run_mm}",
-                bends=4 - solid.sharp_corners,
+                bends=4 - len(solid.welded),
                 radius_sheet=solid.radius,
                 run_mm=run,
             ),
         ),
+        *_end_bends(solid),
     ]
+
+
+def _end_bends(solid: BoxSolid) -> list[CapacityLine]:
+    """What the radii of ends that are bent up from the floor take."""
+    if not solid.bent_ends:
+        return []
+    how = words(
+        "{bends} bends, each (1 − π/4) × ({radius_sheet})² × {run_mm}; where bends meet in a corner counted once",
+        bends=solid.bent_ends,
+        radius_sheet=solid.radius,
+        run_mm=solid.inner.size[solid.across],
+    )
+    return [CapacityLine("Radii of the ends", -solid.ends_loss_mm3 / MM3_PER_LITRE, how)]
 
 
 def _body_lines(solids: Solids) -> list[CapacityLine]:

@@ -138,7 +138,7 @@ def _to_weld(solids: Solids, port: Port, seam: str) -> tuple[float | None, str]:
             wide = feature.wall_mm(solids.shell.feature_wall_mm)
             where = at["xy".index(feature.axis)]
             found.append((max(feature.at_mm - where, where - feature.at_mm - wide, 0.0), feature.name))
-    if solids.shell.kind == "box" and seam == ("lid" if port.face == "roof" else "floor"):
+    if solids.shell.kind == "box" and seam.partition(",")[0] == ("lid" if port.face == "roof" else "floor"):
         across = 1 - solids.section.axis
         found.append((abs(at[across] - solids.body.size[across] / 2), CLOSING_SEAM))
     return min(found, default=(None, ""))

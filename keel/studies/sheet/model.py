@@ -2,20 +2,28 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from keel.reference.metals import METALS, MetalName
 from keel.reference.units import MM3_PER_M3
 from keel.studies.result import Words
-from keel.studies.sheet.parts import Bend, FlatPart, Mark, Spot, polygon_area
+from keel.studies.sheet.parts import Bend, FlatPart, Mark, Place, Roll, Spot, polygon_area
+
+SeamAt = Literal["floor", "side", "top"]
 
 
 @dataclass(frozen=True, slots=True)
 class Seam:
-    """One weld, counted once."""
+    """One weld, counted once, and where it lies: at the floor a leak shows last and loses most."""
 
     name: str
     length_mm: float
-    at_floor: bool
+    at: SeamAt
+
+    @property
+    def at_floor(self) -> bool:
+        """Whether it lies at the floor."""
+        return self.at == "floor"
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,10 +77,12 @@ def flat_part(
     corners: Sequence[Spot] = (),
     holes: Sequence[Sequence[Spot]] = (),
     feature: str | None = None,
+    rolls: Sequence[Roll] = (),
+    places: Sequence[Place] = (),
 ) -> FlatPart:
     """A part from its outline [mm]: sizes, area and mass worked out, its low corner the datum.
 
-    Bends and marks are taken as they are: from the datum corner already.
+    Bends, rolls, marks and places are taken as they are: from the datum corner already.
     """
     low_x, low_y = min(x for x, _ in outline), min(y for _, y in outline)
     placed = [(x - low_x, y - low_y) for x, y in outline]
@@ -94,4 +104,6 @@ def flat_part(
         corners=[(x - low_x, y - low_y) for x, y in corners],
         holes=cut_out,
         feature=feature,
+        rolls=list(rolls),
+        places=list(places),
     )

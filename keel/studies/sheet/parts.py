@@ -23,6 +23,50 @@ class Bend:
 
 
 @dataclass(frozen=True, slots=True)
+class Roll:
+    """A zone to be rolled: from one line on the flat to another. Up is towards the reader, as for a bend.
+
+    `start` to `end` is where it begins, `until` to `stop` where it ends; the radius is the sheet's middle's.
+    """
+
+    start: Spot
+    end: Spot
+    until: Spot
+    stop: Spot
+    direction: Direction
+    angle_deg: float
+    radius_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Where a piece of a part lies in the tank once it is folded.
+
+    `name` says which piece it is; `base` is a spot in the panel that `matrix`, sixteen figures row by row, takes from
+    (u, v, w) of the flat to vehicle axes [mm]; the far face, w = 0, is the tank's outside.
+    """
+
+    name: str
+    base: Spot
+    matrix: list[float]
+    turned: bool = False
+    """Whether the piece lies turned over: its reader's side is the outside."""
+    base_only: bool = False
+    """Whether its base alone is the tank's outside: a pan's flanges lie inside the wrapper."""
+
+
+@dataclass(frozen=True, slots=True)
+class Bore:
+    """A round hole: a port's own (`bolt` 0), or that of one of its bolts."""
+
+    port: str
+    name: str
+    middle: Spot
+    diameter_mm: float
+    bolt: int = 0
+
+
+@dataclass(frozen=True, slots=True)
 class Mark:
     """A line to etch: where another part comes to stand."""
 
@@ -53,8 +97,18 @@ class FlatPart:
     """Outlines of what is cut out of it."""
     feature: str | None
     """Id of the feature that it is of; empty for the shell's own."""
+    rolls: list[Roll] = field(default_factory=list)
+    places: list[Place] = field(default_factory=list)
+    """Where each of its pieces lies in the tank."""
+    bores: list[Bore] = field(default_factory=list)
+    """Round holes, each marked out from its middle."""
     holes_not_drawn: list[str] = field(default_factory=list)
     """Names of ports whose holes it has to have and that aren't among its holes."""
+
+    @property
+    def port_middles(self) -> list[Spot]:
+        """Middles of the ports' own holes."""
+        return [bore.middle for bore in self.bores if not bore.bolt]
 
     @property
     def warnings(self) -> list[str]:
@@ -104,12 +158,3 @@ def rectangle(length_mm: float, width_mm: float) -> list[Spot]:
         Four corners [mm].
     """
     return [(0.0, 0.0), (length_mm, 0.0), (length_mm, width_mm), (0.0, width_mm)]
-
-
-def notched_rectangle(length_mm: float, width_mm: float, notch_mm: float) -> list[Spot]:
-    """Outline of a rectangle with a square notch at each corner, counter-clockwise."""
-    a, b, n = length_mm, width_mm, notch_mm
-    return [
-        (n, 0.0), (a - n, 0.0), (a - n, n), (a, n), (a, b - n), (a - n, b - n),
-        (a - n, b), (n, b), (n, b - n), (0.0, b - n), (0.0, n), (n, n),
-    ]  # fmt: skip

@@ -1,20 +1,25 @@
 """A profile or a cylinder as wrapper pieces and two flat ends: flats, bends, rolls, seams."""
 
 from dataclasses import dataclass
-from math import degrees, pi, tan
+from math import cos, degrees, pi, sin, tan
 
 from shapely.geometry import Polygon
 
 from keel.design.document import Design
-from keel.design.shell import ProfileShell
+from keel.design.shell import BoxShell, ProfileShell
 from keel.design.workshop import Workshop
 from keel.solid.polygon import Edge, ShapeError, inset, turn_at
-from keel.solid.section import Section, section_of
+from keel.solid.section import Section, face_names, section_of
 from keel.studies.sheet.bends import bend_deduction
-from keel.studies.sheet.model import Seam, Sheet, flat_part
-from keel.studies.sheet.parts import Bend, FlatPart, Mark, Spot, rectangle
+from keel.studies.sheet.model import Seam, SeamAt, Sheet, flat_part
+from keel.studies.sheet.parts import Bend, Direction, FlatPart, Mark, Roll, Spot, rectangle
+from keel.studies.sheet.placing import end_places, wound
 from keel.studies.sheet.wrapper import folding_order
 
+JUST_PAST_MM = 1e-3
+"""So far past its beginning a roll's first panel is looked for [mm]."""
+SMOOTH_RAD, STRAIGHT_RAD = 0.02, 1e-3
+"""A roll that meets a flat at less than this runs on into it; two flats that do are one."""
 FLOOR_MM = 1.0
 """An edge this near the lowest point counts as at the floor [mm]."""
 
@@ -28,6 +33,9 @@ class _Leg:
     roll: float
     bend: float
     """Angle of the bend at its start [rad], left above zero; 0 where it only runs on."""
+    begins: Spot
+    """Where it begins, on the outside or the bend's far face made longer."""
+    heading: float
 
 
 def profile_sheet(shell: ProfileShell, design: Design, workshop: Workshop) -> Sheet:
@@ -48,7 +56,26 @@ def profile_sheet(shell: ProfileShell, design: Design, workshop: Workshop) -> Sh
     outward of the tank (a step's inner corner) those are the inner faces, t·tan(θ/2) further out. Rolled
     edges are as long as their middle line. At a welded corner both plates stop where their inner edges touch.
     """
-    section, k, t, r = section_of(shell), workshop.k_for(shell.metal), shell.thickness_mm, shell.bend_radius_mm
+    return section_sheet(shell, section_of(shell), design, workshop, "wrapper and flat ends")
+
+
+def section_sheet(
+    shell: BoxShell | ProfileShell, section: Section, design: Design, workshop: Workshop, scheme: str
+) -> Sheet:
+    """Flat parts of a wrapper round any section, parted at its welded corners, and two flat ends set in.
+
+    Parameters
+    ----------
+    shell : BoxShell or ProfileShell
+        The design's.
+    section : Section
+        Its section as it is put together.
+    design, workshop
+        Seam and gap, K factors and house rules.
+    scheme : str
+        What it is called.
+    """
+    k, t, r = workshop.k_for(shell.metal), shell.thickness_mm, shell.bend_radius_mm
     edges = section.edges
     pieces = _pieces(section, design.sheet.seam)
     parts, bends, seams = [], 0, []
@@ -59,15 +86,13 @@ def profile_sheet(shell: ProfileShell, design: Design, workshop: Workshop) -> Sh
     for corner in _welded(section):
         seams.append(_lengthwise(edges[corner].start, section, f"seam at corner {corner + 1}"))
     if not seams:
-        edge = _seam_edge(edges, design.sheet.seam)
-        middle = ((edges[edge].start[0] + edges[edge].end[0]) / 2, (edges[edge].start[1] + edges[edge].end[1]) / 2)
-        seams.append(_lengthwise(middle, section, "closing seam"))
+        seams.append(_lengthwise(seam_place(section, design.sheet.seam), section, "closing seam"))
     gap = workshop.rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
     parts.append(_end(shell, section, gap))
     seams += _end_seams(section)
     rolls = [e.radius for e in edges if e.centre]
     return made(
-        "wrapper and flat ends",
+        scheme,
         parts,
         seams,
         bends,
@@ -76,7 +101,7 @@ def profile_sheet(shell: ProfileShell, design: Design, workshop: Workshop) -> Sh
         gap=gap,
         inside=None if len(pieces) > 1 else _least_inside(section),
         roll=min(rolls) if rolls else None,
-        overall=shell.run_mm,
+        overall=section.span[1] - section.span[0],
     )
 
 
@@ -115,8 +140,9 @@ def made(
 
 
 def _runs_on(section: Section, corner: int) -> bool:
-    """Whether the wrapper goes on smoothly at a corner: a roll running into a flat."""
-    return abs(turn_at(section.edges, corner)) < 0.02
+    """Whether the wrapper goes on smoothly at a corner: a roll running into a flat, or two flats in one line."""
+    rolled = section.edges[corner].centre is not None or section.edges[corner - 1].centre is not None
+    return abs(turn_at(section.edges, corner)) < (SMOOTH_RAD if rolled else STRAIGHT_RAD)
 
 
 def _welded(section: Section) -> list[int]:
@@ -134,6 +160,25 @@ def _seam_edge(edges: list[Edge], seam: str) -> int:
     return max(straight, key=lambda n: (height[n], edges[n].length))
 
 
+def seam_place(section: Section, seam: str) -> Spot:
+    """Where in a section's plane a wrapper in one piece closes: half way along a straight edge [mm].
+
+    Parameters
+    ----------
+    section : Section
+        That it is wound round.
+    seam : str
+        At the lid, a side or the floor.
+
+    Returns
+    -------
+    Spot
+        A place.
+    """
+    edge = section.edges[_seam_edge(section.edges, seam)]
+    return (edge.start[0] + edge.end[0]) / 2, (edge.start[1] + edge.end[1]) / 2
+
+
 def _pieces(section: Section, seam: str) -> list[list[tuple[int, float]]]:
     """The wrapper's pieces: runs of (edge, share of it), split at welded corners or at the closing seam."""
     count, welded = len(section.edges), _welded(section)
@@ -149,32 +194,47 @@ def _pieces(section: Section, seam: str) -> list[list[tuple[int, float]]]:
     return pieces
 
 
-def _leg(shell: ProfileShell, section: Section, n: int, share: float, first: bool, last: bool) -> _Leg:
+def _leg(shell: BoxShell | ProfileShell, section: Section, n: int, share: float, first: bool, last: bool) -> _Leg:
     e, t = section.edges[n], shell.thickness_mm
     after = (n + 1) % len(section.edges)
     if e.centre is not None:
         radius = e.radius - t / 2 if e.turn > 0 else e.radius + t / 2
-        return _Leg(radius * abs(e.turn) * share, radius, degrees(abs(e.turn)), 0.0)
-    length = e.chord * share
+        # A wrapper without a straight edge closes half way along a roll.
+        begins, heading = (e.start, e.heading(False)) if share == 1.0 or last else _half_way(e)
+        return _Leg(radius * abs(e.turn) * share, radius, e.turn * share, 0.0, begins, heading)
+    length, late = e.chord * share, e.chord * (1 - share) if first else 0.0
     for corner, at_edge in ((n, first), (after, last)):
         turn = turn_at(section.edges, corner)
         meets = share == 1.0 or (corner == after) == first
         if not meets or _runs_on(section, corner):
             continue
+        more = 0.0
         if section.bent[corner] and turn < 0:
-            length += t * tan(-turn / 2)
+            more = t * tan(-turn / 2)
         elif at_edge and not section.bent[corner] and turn > 0:
-            length -= t * tan(min(turn, 0.95 * pi) / 2)
-    bend = turn_at(section.edges, n) if section.bent[n] and not first else 0.0
-    return _Leg(length, 0.0, 0.0, bend)
+            more = -t * tan(min(turn, 0.95 * pi) / 2)
+        length += more
+        late -= more if corner == n else 0.0
+    bend, heading = turn_at(section.edges, n) if section.bent[n] and not first else 0.0, e.heading(False)
+    begins = (e.start[0] + late * cos(heading), e.start[1] + late * sin(heading))
+    return _Leg(length, 0.0, 0.0, bend, begins, heading)
 
 
-def _wrapper(shell: ProfileShell, section: Section, piece: list[tuple[int, float]], k: float, number: int) -> FlatPart:
+def _half_way(e: Edge) -> tuple[Spot, float]:
+    """The middle of a roll, and which way it runs there."""
+    assert e.centre is not None
+    out = e.heading(False) - (pi / 2 if e.turn > 0 else -pi / 2) + e.turn / 2
+    return (e.centre[0] + e.radius * cos(out), e.centre[1] + e.radius * sin(out)), e.heading(False) + e.turn / 2
+
+
+def _wrapper(
+    shell: BoxShell | ProfileShell, section: Section, piece: list[tuple[int, float]], k: float, number: int
+) -> FlatPart:
     t, r, run = shell.thickness_mm, shell.bend_radius_mm, section.span[1] - section.span[0]
     legs = [
         _leg(shell, section, n, share, place == 0, place == len(piece) - 1) for place, (n, share) in enumerate(piece)
     ]
-    bends, marks, along = [], [], 0.0
+    bends, marks, rolls, begun, along = [], [], [], [], 0.0
     order = iter(folding_order(sum(1 for leg in legs if leg.bend)))
     for leg in legs:
         if leg.bend:
@@ -193,25 +253,36 @@ def _wrapper(shell: ProfileShell, section: Section, piece: list[tuple[int, float
                 )
             )
             along -= deduction / 2
+        begun.append(along)
         if leg.roll:
-            for at, word in ((along, "starts"), (along + leg.length, "ends")):
-                label = f"roll to {leg.rolled_radius:.1f} mm at the middle line, {leg.roll:.0f} deg, {word}"
+            angle, until = degrees(abs(leg.roll)), along + leg.length
+            for at, word in ((along, "starts"), (until, "ends")):
+                label = f"roll to {leg.rolled_radius:.1f} mm at the middle line, {angle:.0f} deg, {word}"
                 marks.append(Mark(start=(at, 0.0), end=(at, run), label=label))
+            way: Direction = "up" if leg.roll > 0 else "down"
+            ends = ((along, 0.0), (along, run), (until, 0.0), (until, run))
+            rolls.append(Roll(*ends, direction=way, angle_deg=angle, radius_mm=leg.rolled_radius))
         along += leg.length
+    alone = face_names(section)[piece[0][0]] if len(piece) == 1 else ""
+    base = max(range(len(legs)), key=lambda place: legs[place].length * (not legs[place].roll))
+    past = JUST_PAST_MM if legs[base].roll else legs[base].length / 2
+    place = wound(section, begun[base], past, legs[base].begins, legs[base].heading, section.span)
     return flat_part(
         shell.metal,
         name=f"wrapper-{number}" if number else "wrapper",
-        title=f"Wrapper, piece {number}" if number else "Wrapper",
+        title=alone.capitalize() or (f"Wrapper, piece {number}" if number else "Wrapper"),
         quantity=1,
         thickness_mm=t,
         outline=rectangle(along, run),
         bends=bends,
         marks=marks,
         note="Inside of the tank faces you. Bend from the free edges inward; etched lines bound what is rolled.",
+        rolls=rolls,
+        places=[place],
     )
 
 
-def _end(shell: ProfileShell, section: Section, gap: float) -> FlatPart:
+def _end(shell: BoxShell | ProfileShell, section: Section, gap: float) -> FlatPart:
     plate = Polygon(section.inner).buffer(-gap, join_style="mitre") if gap else Polygon(section.inner)
     outline: list[Spot] = [(float(x), float(y)) for x, y in list(plate.exterior.coords)[:-1]]
     return flat_part(
@@ -225,6 +296,7 @@ def _end(shell: ProfileShell, section: Section, gap: float) -> FlatPart:
         marks=[],
         note="Set into the wrapper, flush with its edge. One is turned over: they are a left and a right.",
         corners=[e.start for e in _inset_or_none(section, shell.thickness_mm + gap)],
+        places=end_places(section, (plate.bounds[0], plate.bounds[1]), shell.end_wall_mm),
     )
 
 
@@ -237,17 +309,24 @@ def _inset_or_none(section: Section, by: float) -> list[Edge]:
 
 
 def _lengthwise(at: Spot, section: Section, name: str) -> Seam:
-    floor = section.extents[0][1]
-    return Seam(name, section.span[1] - section.span[0], at[1] < floor + FLOOR_MM)
+    return Seam(name, section.span[1] - section.span[0], _where(section, at[1], at[1]))
+
+
+def _where(section: Section, low: float, high: float) -> SeamAt:
+    """Where a seam lies that reaches from one height to another."""
+    (_, floor), (_, top) = section.extents
+    return "floor" if high < floor + FLOOR_MM else "top" if low > top - FLOOR_MM else "side"
 
 
 def _end_seams(section: Section) -> list[Seam]:
-    floor = section.extents[0][1]
-    low = sum(e.length for e in section.edges if max(e.start[1], e.end[1]) < floor + FLOOR_MM and not e.centre)
-    rest = sum(e.length for e in section.edges) - low
+    """Round both ends: what lies at the floor, at the top and between."""
+    names: dict[SeamAt, str] = {"floor": "floor edge", "side": "upright edges", "top": "lid edge"}
+    long: dict[SeamAt, float] = dict.fromkeys(names, 0.0)
+    for e in section.edges:
+        heights = e.start[1], e.end[1]
+        long["side" if e.centre else _where(section, min(heights), max(heights))] += e.length
     ends = ("rear", "front") if section.axis == 0 else ("right", "left")
-    found = [Seam(f"{end} end, floor edge", low, True) for end in ends if low]
-    return found + [Seam(f"{end} end, the rest", rest, False) for end in ends]
+    return [Seam(f"{end} end, {names[at]}", long[at], at) for end in ends for at in names if long[at]]
 
 
 def _least_inside(section: Section) -> tuple[float, float]:

@@ -7,8 +7,10 @@ import numpy as np
 from keel.design.document import Design
 from keel.design.shell import CylinderShell
 from keel.design.workshop import Workshop
-from keel.studies.sheet.model import Seam, Sheet, flat_part
-from keel.studies.sheet.parts import FlatPart, rectangle
+from keel.solid.section import section_of
+from keel.studies.sheet.model import Seam, SeamAt, Sheet, flat_part
+from keel.studies.sheet.parts import FlatPart, Roll, rectangle
+from keel.studies.sheet.placing import end_places, wound
 from keel.studies.sheet.profile import made
 
 AROUND = 180
@@ -26,8 +28,9 @@ def cylinder_sheet(shell: CylinderShell, design: Design, workshop: Workshop) -> 
     gap = workshop.rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
     bore = shell.diameter_mm - 2 * shell.thickness_mm
     upright = shell.axis == "z"
-    seams = [Seam("closing seam", shell.run_mm, not upright)]
-    seams += [Seam(f"{name} end", pi * bore, upright and name == "lower") for name in _end_names(shell)]
+    ends_at: tuple[SeamAt, SeamAt] = ("floor", "top") if upright else ("side", "side")
+    seams = [Seam("closing seam", shell.run_mm, "side" if upright else "top")]
+    seams += [Seam(f"{name} end", pi * bore, at) for name, at in zip(_end_names(shell), ends_at, strict=True)]
     return made(
         "rolled wrapper and two ends",
         [_wrapper(shell), _end(shell, bore, gap)],
@@ -43,15 +46,20 @@ def cylinder_sheet(shell: CylinderShell, design: Design, workshop: Workshop) -> 
 
 
 def _wrapper(shell: CylinderShell) -> FlatPart:
+    around, run, section = pi * (shell.diameter_mm - shell.thickness_mm), shell.run_mm, section_of(shell)
+    (left, _), (right, high) = section.extents
+    top = ((left + right) / 2, high)
     return flat_part(
         shell.metal,
         name="wrapper",
         title="Wrapper",
         quantity=1,
         thickness_mm=shell.thickness_mm,
-        outline=rectangle(pi * (shell.diameter_mm - shell.thickness_mm), shell.run_mm),
+        outline=rectangle(around, run),
         bends=[],
         marks=[],
+        rolls=[Roll((0.0, 0.0), (0.0, run), (around, 0.0), (around, run), "up", 360.0, around / 2 / pi)],
+        places=[wound(section, 0.0, around / 4, top, pi, section.span)],
         note=f"Roll to {shell.diameter_mm:g} mm outside diameter; the inside of the tank faces you.",
     )
 
@@ -60,6 +68,8 @@ def _end(shell: CylinderShell, bore: float, gap: float) -> FlatPart:
     across = bore - 2 * gap if not shell.dish_mm else sqrt(bore**2 + 4 * shell.dish_mm**2)
     turn = 2 * pi * np.arange(AROUND) / AROUND
     reach = across / 2 * sqrt(2 * pi / AROUND / sin(2 * pi / AROUND))
+    section, less = section_of(shell), (shell.diameter_mm - across) / 2
+    left, low = section.extents[0]
     flush, blank = "Set into the wrapper, flush.", "Blank for a dished end of the same area; spin or press."
     return flat_part(
         shell.metal,
@@ -71,6 +81,7 @@ def _end(shell: CylinderShell, bore: float, gap: float) -> FlatPart:
         bends=[],
         marks=[],
         note=blank if shell.dish_mm else flush,
+        places=[] if shell.dish_mm else end_places(section, (left + less, low + less), shell.end_wall_mm),
     )
 
 

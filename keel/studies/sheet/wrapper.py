@@ -1,24 +1,29 @@
 """A box shell as one wrapper and two inset end pans: flats, notches, seams."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+
+import numpy as np
 
 from keel.design.document import Design
 from keel.design.sheet import SeamPlace
 from keel.design.shell import BoxShell
 from keel.design.workshop import Workshop
 from keel.solid.box import BoxSolid, solid_of
+from keel.solid.section import section_of
 from keel.studies.result import Words, words
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
-from keel.studies.sheet.model import PanNotch, Seam, Sheet, flat_part
+from keel.studies.sheet.model import PanNotch, Seam, SeamAt, Sheet, flat_part
+from keel.studies.sheet.pans import Flange, Pan
 from keel.studies.sheet.parts import (
     Bend,
     Direction,
     FlatPart,
     Mark,
+    Place,
     Spot,
-    notched_rectangle,
     rectangle,
 )
+from keel.studies.sheet.placing import END_NAMES, in_section, placed, wound
 
 
 @dataclass(frozen=True)
@@ -71,7 +76,7 @@ def box_sheet(shell: BoxShell, design: Design, workshop: Workshop) -> Sheet:
     """
     scheme = _Scheme(
         shell=shell,
-        solid=solid_of(shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules),
+        solid=solid_of(shell, design.sheet.making, design.sheet.flange_mm, workshop.rules),
         k=workshop.k_for(shell.metal),
         seam=design.sheet.seam,
         pan_gap=design.sheet.pan_gap_mm if design.sheet.pan_gap_mm is not None else workshop.rules.pan_gap_mm,
@@ -156,6 +161,12 @@ def _wrapper(scheme: _Scheme) -> FlatPart:
         for at, turn in zip(bend_lines(legs, deductions), folding_order(len(deductions)), strict=True)
     ]
     flange = scheme.solid.flange
+    section, overall = section_of(scheme.shell, scheme.seam), scheme.solid.overall
+    leg, edge = (2, 2 if scheme.seam == "floor" else 0) if len(legs) == 5 and scheme.seam != "side" else (1, 0)
+    begun = bend_lines(legs, deductions)[leg - 1] - scheme.deduction / 2
+    corner = section.edges[edge]
+    axis = scheme.solid.wrap
+    span = overall.low[axis], overall.high[axis]
     marks = [Mark(start=(0.0, at), end=(length, at), label="inside face of end pan") for at in (flange, width - flange)]
     return flat_part(
         scheme.shell.metal,
@@ -167,6 +178,7 @@ def _wrapper(scheme: _Scheme) -> FlatPart:
         bends=bends,
         marks=marks,
         note="Inside of the tank faces you. Bend from the free edges inward; the last bend closes it.",
+        places=[wound(section, begun, corner.chord / 2, corner.start, corner.heading(False), span)],
     )
 
 
@@ -197,29 +209,59 @@ def pan_notch(scheme: _Scheme) -> PanNotch:
 
 def _pan(scheme: _Scheme, notch: PanNotch) -> FlatPart:
     base_width, base_height = pan_base(scheme)
-    flange, deduction = scheme.solid.flange, scheme.pan_deduction
-    length = flat_length([flange, base_width, flange], [deduction] * 2)
-    width = flat_length([flange, base_height, flange], [deduction] * 2)
-    n, line = notch.side_mm, flange - deduction / 2
-    bends = [
-        _bend(scheme, (line, n), (line, width - n), "down", 1, deduction),
-        _bend(scheme, (length - line, n), (length - line, width - n), "down", 2, deduction),
-        _bend(scheme, (n, line), (length - n, line), "down", 3, deduction),
-        _bend(scheme, (n, width - line), (length - n, width - line), "down", 4, deduction),
-    ]
+    flange = Flange(scheme.solid.flange)
+    pan = Pan(
+        base_width,
+        base_height,
+        {"left": flange, "right": flange, "front": flange, "back": flange},
+        scheme.solid.end_thickness,
+        scheme.solid.radius,
+        scheme.k,
+        clearance_mm=notch.side_mm - scheme.solid.flange,
+    )
     return flat_part(
         scheme.shell.metal,
         thickness_mm=scheme.solid.end_thickness,
         name="end-pan",
         title="End pan",
         quantity=2,
-        outline=notched_rectangle(length, width, n),
-        bends=bends,
+        outline=pan.outline(),
+        bends=pan.bends("down"),
         marks=[],
+        places=pan_places(scheme, pan.spot("base", 0.0, 0.0)),
         note="Inside of the tank faces you; the flanges go away from you, outward. Long side lies across the tank."
         if base_width >= base_height
         else "Inside of the tank faces you; the flanges go away from you, outward. Long side stands upright.",
     )
+
+
+PAST_BEND_MM = 5.0
+"""So far from its corner a spot of a pan's base is past the bends' middle lines [mm]."""
+
+
+def pan_places(scheme: _Scheme, datum: Spot) -> list[Place]:
+    """Where the two end pans lie; they are alike, and each other's mirror image.
+
+    Parameters
+    ----------
+    scheme : _Scheme
+        Of the shell.
+    datum : Spot
+        Where the corner of a pan's base would be on its flat, if its legs were made longer [mm].
+    """
+    solid, section = scheme.solid, section_of(scheme.shell, scheme.seam)
+    less = solid.thickness + scheme.pan_gap
+    (left, low), (right, _) = section.extents
+    places = []
+    for name, high in zip(END_NAMES[solid.wrap], (False, True), strict=True):
+        inward = np.zeros(3)
+        inward[solid.wrap] = -1.0 if high else 1.0
+        along = np.cross(in_section(section, (0.0, 1.0), 0.0), inward)
+        first = right - less if along[solid.across] < 0 else left + less
+        origin = in_section(section, (first, low + less), (solid.body.high if high else solid.body.low)[solid.wrap])
+        inset = placed(name, (datum[0] + PAST_BEND_MM, datum[1] + PAST_BEND_MM), datum, origin, along, inward)
+        places.append(replace(inset, base_only=True))
+    return places
 
 
 def _bend(scheme: _Scheme, start: Spot, end: Spot, direction: Direction, order: int, deduction: float) -> Bend:
@@ -250,15 +292,13 @@ def _why_impossible(scheme: _Scheme, notch: PanNotch) -> Words | None:
 
 def _seams(scheme: _Scheme) -> list[Seam]:
     width, height = scheme.section
-    closing = Seam(name="closing seam", length_mm=scheme.overall, at_floor=scheme.seam == "floor")
+    closed_at: dict[str, SeamAt] = {"floor": "floor", "side": "side"}
+    closing = Seam("closing seam", scheme.overall, closed_at.get(scheme.seam, "top"))
     ends = ("rear", "front") if scheme.solid.wrap == 0 else ("right", "left")
-    pans = [
-        Seam(name=f"{end} pan, {where}", length_mm=length, at_floor=at_floor)
-        for end in ends
-        for where, length, at_floor in (
-            ("floor edge", width, True),
-            ("lid edge", width, False),
-            ("upright edges", 2 * height, False),
-        )
-    ]
+    around: tuple[tuple[str, float, SeamAt], ...] = (
+        ("floor edge", width, "floor"),
+        ("lid edge", width, "top"),
+        ("upright edges", 2 * height, "side"),
+    )
+    pans = [Seam(f"{end} pan, {where}", length, at) for end in ends for where, length, at in around]
     return [closing, *pans]

@@ -8,7 +8,7 @@ from keel.design.document import Design
 from keel.design.features import Baffle, Partition, Pot
 from keel.design.shell import BoxShell
 from keel.design.workshop import Workshop
-from keel.solid.box import Cuboid, flange_of, solid_of
+from keel.solid.box import Cuboid, solid_of
 from keel.solid.build import build
 from keel.solid.envelope import Envelope, envelope_of
 from keel.solid.faults import GeometryError
@@ -73,8 +73,13 @@ def _envelope(design: Design, shell: AnyShell, workshop: Workshop) -> Envelope:
     """All that has to clear of a design with another shell."""
     lip = 0.0
     if isinstance(shell, BoxShell):
-        lip = flange_of(shell, design.sheet.flange_mm, workshop.rules) - shell.end_wall_mm
-    return envelope_of(build(_outside_only(shell), design.sheet.seam), lip, design.ports)
+        lip = _lip(shell, design, workshop)
+    return envelope_of(build(_outside_only(shell), design.sheet.making), lip, design.ports)
+
+
+def _lip(shell: BoxShell, design: Design, workshop: Workshop) -> float:
+    """How far the wrapper stands out beyond each end [mm]."""
+    return solid_of(shell, design.sheet.making, design.sheet.flange_mm, workshop.rules).lip
 
 
 def _outside_only(shell: AnyShell) -> AnyShell:
@@ -118,10 +123,10 @@ def _blend(a: Any, b: Any, share: float) -> Any:
 
 def _overhang(like: AnyShell, design: Design, workshop: Workshop, envelope: Envelope | None) -> Overhang:
     if design.shell is not None and envelope is not None:
-        return overhang_of(envelope, build(design.shell, design.sheet.seam).body)
+        return overhang_of(envelope, build(design.shell, design.sheet.making).body)
     if not isinstance(like, BoxShell):
         return Overhang((0, 0, 0), (0, 0, 0))
-    lip = flange_of(like, design.sheet.flange_mm, workshop.rules) - like.end_wall_mm
+    lip = _lip(like, design, workshop)
     lips = (lip, 0.0, 0.0) if like.wrap_axis == "x" else (0.0, lip, 0.0)
     return Overhang(lips, lips)
 
@@ -136,7 +141,7 @@ def _box_in_boxes(like: BoxShell, design: Design, workshop: Workshop, over: Over
         shell = _box_shell_in(space, like, over)
         if shell is None:
             continue
-        volume = solid_of(shell, design.sheet.seam, design.sheet.flange_mm, workshop.rules).volume_mm3
+        volume = solid_of(shell, design.sheet.making, design.sheet.flange_mm, workshop.rules).volume_mm3
         if volume > most:
             most, best = volume, placement(shell)
     return best

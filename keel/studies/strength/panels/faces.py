@@ -24,38 +24,42 @@ class Face:
 
 
 def box_faces(solids: Solids, loads: Loads) -> Iterator[Face]:
-    """Floor and lid, and both of each pair of uprights: the wrapper's edges at the pans end in a lip."""
+    """Floor and lid, and both of each pair of uprights: a wrapper's edges at its pans end in a lip."""
     shell, section = solids.shell, solids.section
     size, wrap, across = solids.body.size, section.axis, section.across
     pairs = (("rear end", "front end"), ("right side", "left side"))
     names = ("rear and front", "right and left")
     bend = [BEND if bent else WELD for bent in section.bent]
     low, high = pairs[across]
-    ends = (edge_at(pairs[wrap][0], WELD), edge_at(pairs[wrap][1], WELD))
+    ends, bent_up = [edge_at(end, WELD) for end in pairs[wrap]], section.ends == "bent up"
+    what = "wrapper" if any(section.bent) and not bent_up else "plate"
     # Corners in turn from the low side's foot; edge n goes from corner n to the next: floor, high side, lid, low side.
     round_it = ("floor", high, "lid", low)
     for n, own in enumerate(round_it):
         first, second = round_it[n - 1], round_it[(n + 1) % 4]
         sides = (edge_at(first, bend[n]), edge_at(second, bend[(n + 1) % 4]))
         flat = own in ("floor", "lid")
+        at_ends = [edge_at(end, BEND) for end in pairs[wrap]] if own == "floor" and bent_up else ends
         if n in (2, 3):
             sides = (sides[1], sides[0])
         along = size[across] if flat else size[2]
         yield Face(
             name=own if flat else names[across],
-            what="wrapper",
+            what=what,
             sides=(size[wrap], along),
             axes=(wrap, across if flat else -1),
-            edges=(*ends, *sides),
+            edges=(at_ends[0], at_ends[1], *sides),
             thickness_mm=shell.thickness_mm,
             pressed=loads.bump() if flat else loads.upright(loads.run_mm(across)),
         )
+    joint = FLANGE if section.ends == "pans" else WELD
+    foot = BEND if bent_up else joint
     yield Face(
         name=names[wrap],
-        what="end pan",
+        what={"pans": "end pan", "flat": "flat end", "bent up": "wall"}[section.ends],
         sides=(size[across], size[2]),
         axes=(across, -1),
-        edges=(edge_at(low, FLANGE), edge_at(high, FLANGE), edge_at("floor", FLANGE), edge_at("lid", FLANGE)),
+        edges=(edge_at(low, joint), edge_at(high, joint), edge_at("floor", foot), edge_at("lid", joint)),
         thickness_mm=shell.end_wall_mm,
         pressed=loads.upright(loads.run_mm(wrap)),
     )

@@ -1,0 +1,203 @@
+"""How each part is bent on the shop's folder: an order that works, how far for springback, how it looks."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+from keel.analysis.parts import SHELL, WORKSHOP
+from keel.analysis.study import study
+from keel.design.workshop import Brake, Workshop
+from keel.reference.metals import METALS, MetalName
+from keel.solid.solids import AnyShell
+from keel.studies.sheet.bend_order import Bent, Folder, Search, Way, looks
+from keel.studies.sheet.model import Sheet
+from keel.studies.sheet.parts import Bend, FlatPart, Spot
+from keel.studies.sheet.springback import bend_to_deg, left_of_bent
+from keel.studies.sheet.unfold import SHEET
+
+BEAM_MM: tuple[Spot, ...] = (
+    (0.0, 0.0),
+    (-30.0, 200.0),
+    (-90.0, 305.0),
+    (-170.0, 305.0),
+    (-220.0, 230.0),
+    (-220.0, 140.0),
+    (-70.0, 0.0),
+)
+"""A clamping beam from its end, nose at the origin, that closes a box of `CLOSES_MM`. Others of a like shape are
+as much larger as the smallest box that was measured on them [mm]."""
+CLOSES_MM = 305.0
+SAME_MM = 1e-6
+
+
+@dataclass(frozen=True, slots=True)
+class BendStep:
+    """One bend: which it is along the flat, how far to bend it so that the angle is left, which end is clamped.
+
+    `bend_to_deg` is empty where the sheet would spring back flat.
+    """
+
+    bend: int
+    angle_deg: float
+    bend_to_deg: float | None
+    direction: str
+    clamped: Way
+    before: list[Spot]
+    after: list[Spot]
+    """The part as a line across the folder, its nose at the origin, before and after [mm]."""
+
+
+@dataclass(frozen=True, slots=True)
+class Bending:
+    """How one part is bent.
+
+    `orders` says how many orders the folder can make; it is empty for a pan, whose fingers are judged instead. Where
+    there is none, `stuck` is the bend that can't be made after as many others as can, counted along the flat.
+    """
+
+    name: str
+    title: str
+    steps: list[BendStep]
+    orders: int | None
+    stuck: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class Bendings:
+    """Every part that is bent, and the folder's beam that it has to pass [mm]."""
+
+    beam: list[Spot]
+    parts: list[Bending]
+
+
+def beam_of(brake: Brake) -> list[Spot]:
+    """A brake's clamping beam as its smallest closed box says it is [mm].
+
+    Parameters
+    ----------
+    brake : Brake
+        Its smallest closed box is measured by the shop.
+
+    Returns
+    -------
+    list of Spot
+        An outline, nose at the origin.
+
+    References
+    ----------
+    Whatever clears a beam clears one twice as large twice as far off: the smallest box goes with its size (derived).
+    """
+    share = brake.smallest_closed_box_mm / CLOSES_MM
+    return [(x * share, y * share) for x, y in BEAM_MM]
+
+
+def bendings(made: Sheet, shell: AnyShell, workshop: Workshop) -> Bendings:
+    """Work out how each part with parallel bends is bent.
+
+    Parameters
+    ----------
+    made : Sheet
+        All parts.
+    shell : AnyShell
+        Its metal springs back.
+    workshop : Workshop
+        The brake, and K.
+
+    Returns
+    -------
+    Bendings
+        Of a part that is bent both ways, as a pan, only how far: its fingers are judged by themselves.
+    """
+    beam = beam_of(workshop.brake)
+    folder, k = Folder(beam), workshop.k_for(shell.metal)
+    return Bendings(beam, [_bending(part, folder, shell.metal, k) for part in made.parts if part.bends])
+
+
+def _bending(part: FlatPart, folder: Folder, metal: MetalName, k: float) -> Bending:
+    to = {bend.order: _bend_to(bend, part.thickness_mm, metal, k) for bend in part.bends}
+    bends = along(part)
+    if not bends:
+        plain = sorted(part.bends, key=lambda bend: bend.order)
+        steps = [BendStep(bend.order, bend.angle_deg, to[bend.order], bend.direction, "low", [], []) for bend in plain]
+        return Bending(part.name, part.title, steps, None, None)
+    legs = _legs(part, bends)
+    signed = [bend.angle_deg * (1 if bend.direction == "up" else -1) for bend in bends]
+    search = Search(folder, legs, signed)
+    orders = search.count()
+    order = _wanted(search, bends) if orders else _as_far_as_it_goes(search, len(bends))
+    steps, made = [], frozenset[int]()
+    for one in order:
+        drawn = list(looks(legs, signed, made, one.bend, one.way))
+        bend = bends[one.bend]
+        before, after = ([(float(x), float(y)) for x, y in look] for look in (drawn[0], drawn[-1]))
+        steps.append(BendStep(one.bend + 1, bend.angle_deg, to[bend.order], bend.direction, one.way, before, after))
+        made |= {one.bend}
+    stuck = None if orders else min(set(range(len(bends))) - made) + 1
+    return Bending(part.name, part.title, steps, orders, stuck)
+
+
+def _bend_to(bend: Bend, thickness_mm: float, metal: MetalName, k: float) -> float | None:
+    data = METALS[metal]
+    neutral = bend.radius_mm + k * thickness_mm
+    left = left_of_bent(neutral, thickness_mm, data.youngs_modulus_gpa, data.yield_mpa)
+    return bend_to_deg(bend.angle_deg, left) if left > 0 else None
+
+
+def along(part: FlatPart) -> list[Bend]:
+    """Bends in turn along a part whose bends are all parallel; none of others.
+
+    Parameters
+    ----------
+    part : FlatPart
+        Any part.
+
+    Returns
+    -------
+    list of Bend
+        From its left or its lower edge.
+    """
+    for way in (0, 1):
+        if all(abs(bend.start[way] - bend.end[way]) < SAME_MM for bend in part.bends):
+            return sorted(part.bends, key=lambda bend: bend.start[way])
+    return []
+
+
+def _legs(part: FlatPart, bends: Sequence[Bend]) -> list[float]:
+    """Outside legs between bends that are parallel [mm]."""
+    way = 0 if abs(bends[0].start[0] - bends[0].end[0]) < SAME_MM else 1
+    places = [0.0, *(bend.start[way] for bend in bends), (part.length_mm, part.width_mm)[way]]
+    taken = [0.0, *(bend.deduction_mm / 2 for bend in bends), 0.0]
+    return [b - a + taken[n] + taken[n + 1] for n, (a, b) in enumerate(pairwise(places))]
+
+
+def _wanted(search: Search, bends: Sequence[Bend]) -> list[Bent]:
+    """The order on the flat where the folder can make it, from the free edges inward; else the first that it can."""
+    made, order = frozenset[int](), []
+    for place in sorted(range(len(bends)), key=lambda n: bends[n].order):
+        way = search.way_of(made, place)
+        if way is None:
+            return next(search.orders())
+        order.append(Bent(place, way))
+        made |= {place}
+    return order
+
+
+def _as_far_as_it_goes(search: Search, count: int) -> list[Bent]:
+    """The most bends that can be made one after the other."""
+    best: list[Bent] = []
+    waiting: list[list[Bent]] = [[]]
+    seen = {frozenset[int]()}
+    while waiting:
+        so_far = waiting.pop(0)
+        best = so_far
+        made = frozenset(one.bend for one in so_far)
+        for bend in range(count):
+            way = search.way_of(made, bend) if bend not in made else None
+            if way is not None and made | {bend} not in seen:
+                seen.add(made | {bend})
+                waiting.append([*so_far, Bent(bend, way)])
+    return best
+
+
+BENDINGS = study(bendings, SHEET, SHELL, WORKSHOP).at_rest()
+"""How each part is bent."""
