@@ -1398,6 +1398,69 @@ export interface components {
             ];
         };
         /**
+         * BendStep
+         * @description One bend: which it is along the flat, how far to bend it so that the angle is left, which end is clamped.
+         *
+         *     `bend_to_deg` is empty where the sheet would spring back flat.
+         */
+        BendStep: {
+            /** After */
+            after: [
+                number,
+                number
+            ][];
+            /** Angle Deg */
+            angle_deg: number;
+            /** Before */
+            before: [
+                number,
+                number
+            ][];
+            /** Bend */
+            bend: number;
+            /** Bend To Deg */
+            bend_to_deg: number | null;
+            /**
+             * Clamped
+             * @enum {string}
+             */
+            clamped: "low" | "high";
+            /** Direction */
+            direction: string;
+        };
+        /**
+         * Bending
+         * @description How one part is bent.
+         *
+         *     `orders` says how many orders the folder can make, empty for a pan, whose fingers are judged instead; where it is none,
+         *     `stuck` is the bend that can't be made after as many others as can, counted along the flat.
+         */
+        Bending: {
+            /** Name */
+            name: string;
+            /** Orders */
+            orders: number | null;
+            /** Steps */
+            steps: components["schemas"]["BendStep"][];
+            /** Stuck */
+            stuck: number | null;
+            /** Title */
+            title: string;
+        };
+        /**
+         * Bendings
+         * @description Every part that is bent, and the folder's beam that it has to pass [mm].
+         */
+        Bendings: {
+            /** Beam */
+            beam: [
+                number,
+                number
+            ][];
+            /** Parts */
+            parts: components["schemas"]["Bending"][];
+        };
+        /**
          * Bladder
          * @description A bag inside the shell, which is then its box: no plates stand in it.
          */
@@ -1439,6 +1502,28 @@ export interface components {
         Block: {
             high: components["schemas"]["Point"];
             low: components["schemas"]["Point"];
+        };
+        /**
+         * Bore
+         * @description A round hole: a port's own (`bolt` 0), or that of one of its bolts.
+         */
+        Bore: {
+            /**
+             * Bolt
+             * @default 0
+             */
+            bolt: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Middle */
+            middle: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** Port */
+            port: string;
         };
         /**
          * BoxShell
@@ -1571,6 +1656,12 @@ export interface components {
          * @description The press or folding brake.
          */
         Brake: {
+            /**
+             * Fingers Mm
+             * @description Deepest wall of a pan that it bends up on all four sides [mm]
+             * @default 100
+             */
+            fingers_mm: number;
             /**
              * Name
              * @default Brake
@@ -2286,6 +2377,7 @@ export interface components {
              * @default {
              *       "flange_mm": null,
              *       "pan_gap_mm": null,
+             *       "scheme": "wrapper and pans",
              *       "seam": "lid"
              *     }
              */
@@ -2775,6 +2867,8 @@ export interface components {
             area_mm2: number;
             /** Bends */
             bends: components["schemas"]["Bend"][];
+            /** Bores */
+            bores?: components["schemas"]["Bore"][];
             /** Corners */
             corners: [
                 number,
@@ -2804,8 +2898,12 @@ export interface components {
                 number,
                 number
             ][];
+            /** Places */
+            places?: components["schemas"]["Place"][];
             /** Quantity */
             quantity: number;
+            /** Rolls */
+            rolls?: components["schemas"]["Roll"][];
             /** Thickness Mm */
             thickness_mm: number;
             /** Title */
@@ -2841,6 +2939,33 @@ export interface components {
              * @default 0.03
              */
             takes: number;
+        };
+        /**
+         * FoldProof
+         * @description Every piece of the shell folded up, and how far off its place is too far.
+         */
+        FoldProof: {
+            /** Limit Mm */
+            limit_mm: number;
+            /** Pieces */
+            pieces: components["schemas"]["FoldedPart"][];
+        };
+        /**
+         * FoldedPart
+         * @description One piece folded: how far the worst of its outside lies from the designed one, and where that is.
+         */
+        FoldedPart: {
+            at: components["schemas"]["Point"];
+            /** Looked At */
+            looked_at: number;
+            /** Name */
+            name: string;
+            /** Off Mm */
+            off_mm: number;
+            /** Piece */
+            piece: string;
+            /** Title */
+            title: string;
         };
         /**
          * FreeRun
@@ -4214,6 +4339,34 @@ export interface components {
             pitch_mm?: number | null;
         };
         /**
+         * Place
+         * @description Where a piece of a part lies in the tank once it is folded.
+         *
+         *     `name` says which piece it is; `base` is a spot in the panel that `matrix`, sixteen figures row by row, takes from
+         *     (u, v, w) of the flat to vehicle axes [mm]; the far face, w = 0, is the tank's outside.
+         */
+        Place: {
+            /** Base */
+            base: [
+                number,
+                number
+            ];
+            /**
+             * Base Only
+             * @default false
+             */
+            base_only: boolean;
+            /** Matrix */
+            matrix: number[];
+            /** Name */
+            name: string;
+            /**
+             * Turned
+             * @default false
+             */
+            turned: boolean;
+        };
+        /**
          * Places
          * @description A grid over the tank's floor that the pickup is moved over.
          */
@@ -5122,6 +5275,43 @@ export interface components {
             items: components["schemas"]["RevisionBrief"][];
         };
         /**
+         * Roll
+         * @description A zone to be rolled: from one line on the flat to another. Up is towards the reader, as for a bend.
+         *
+         *     `start` to `end` is where it begins, `until` to `stop` where it ends; the radius is the sheet's middle's.
+         */
+        Roll: {
+            /** Angle Deg */
+            angle_deg: number;
+            /**
+             * Direction
+             * @enum {string}
+             */
+            direction: "up" | "down";
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Radius Mm */
+            radius_mm: number;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** Stop */
+            stop: [
+                number,
+                number
+            ];
+            /** Until */
+            until: [
+                number,
+                number
+            ];
+        };
+        /**
          * Rolls
          * @description The slip rolls.
          */
@@ -5419,12 +5609,80 @@ export interface components {
             unit: "mm" | "cm" | "m" | "in";
         };
         /**
+         * Scheme
+         * @description One way to make the shell.
+         *
+         *     Attributes
+         *     ----------
+         *     title : str
+         *         What it is called.
+         *     patch : Patch
+         *         What of the design makes it so.
+         *     chosen : bool
+         *         Whether the design is made so.
+         *     weld_m, floor_m, side_m, top_m, inside_m : float
+         *         Seams of all, and of them at the floor, up the sides, at the top, and of what stands inside or is let in [m].
+         *     bends, parts : int
+         *         Of the shell.
+         *     minutes, money
+         *         Of seams and bends; of all that is bought and done. Empty where the workshop hasn't typed a price it takes.
+         *     stops : list of Words
+         *         Why it can't be made here; empty where it can.
+         *     remedy : Words or None
+         *         What of the shape would allow it.
+         *     why : Words or None
+         *         Why the figures favour it.
+         */
+        Scheme: {
+            /** Bends */
+            bends: number;
+            /** Chosen */
+            chosen: boolean;
+            /** Currency */
+            currency: string;
+            /** Favoured */
+            favoured: boolean;
+            /** Floor M */
+            floor_m: number;
+            /** Inside M */
+            inside_m: number;
+            /** Mass Kg */
+            mass_kg: number | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Money */
+            money: number | null;
+            /** Parts */
+            parts: number;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            };
+            remedy: components["schemas"]["Words"] | null;
+            /** Side M */
+            side_m: number;
+            /** Sketch */
+            sketch: components["schemas"]["SketchEdge"][];
+            /** Stops */
+            stops: components["schemas"]["Words"][];
+            /** Title */
+            title: string;
+            /** Top M */
+            top_m: number;
+            /** Weld M */
+            weld_m: number;
+            why: components["schemas"]["Words"] | null;
+        };
+        /**
          * Seam
-         * @description One weld, counted once.
+         * @description One weld, counted once, and where it lies: at the floor a leak shows last and loses most.
          */
         Seam: {
-            /** At Floor */
-            at_floor: boolean;
+            /**
+             * At
+             * @enum {string}
+             */
+            at: "floor" | "side" | "top";
             /** Length Mm */
             length_mm: number;
             /** Name */
@@ -5645,11 +5903,15 @@ export interface components {
          * @description Results of Sheet: each is empty where what it needs is missing.
          */
         SheetResults: {
+            bending?: components["schemas"]["Bendings"] | null;
+            fold_proof?: components["schemas"]["FoldProof"] | null;
+            /** Schemes */
+            schemes?: components["schemas"]["Scheme"][] | null;
             unfolded?: components["schemas"]["Sheet"] | null;
         };
         /**
          * SheetScheme
-         * @description Choices for the wrapper's closing seam and the end pans.
+         * @description Choices for a box's parts, the wrapper's closing seam and the end pans.
          */
         SheetScheme: {
             /**
@@ -5662,6 +5924,13 @@ export interface components {
              * @description Room left between pan and wrapper on each side [mm]; empty means the house rule
              */
             pan_gap_mm?: number | null;
+            /**
+             * Scheme
+             * @description Which parts a box is made of
+             * @default wrapper and pans
+             * @enum {string}
+             */
+            scheme: "wrapper and pans" | "wrapper and flat ends" | "two U's" | "tray and lid" | "flat plates";
             /**
              * Seam
              * @description Where the wrapper closes
@@ -5827,6 +6096,19 @@ export interface components {
             refilled_in_time: boolean | null;
             /** Volume L */
             volume_l: number;
+        };
+        /**
+         * SketchEdge
+         * @description An edge of the shell, bent or welded, for a small drawing.
+         */
+        SketchEdge: {
+            end: components["schemas"]["Point"];
+            /**
+             * Joint
+             * @enum {string}
+             */
+            joint: "bend" | "weld";
+            start: components["schemas"]["Point"];
         };
         /**
          * SlopeKeepOut
@@ -6686,6 +6968,7 @@ export interface components {
         Workshop: {
             /**
              * @default {
+             *       "fingers_mm": 100,
              *       "name": "Brake",
              *       "shortest_flange_mm": 12,
              *       "smallest_closed_box_mm": 150,

@@ -3,17 +3,19 @@ import { useTheme } from '@mui/material/styles'
 import { useLayoutEffect, useRef, useState } from 'react'
 import type { FlatPart } from '../api/model'
 import { useUnits } from '../units/useUnits'
-import { fitted, inRows, LETTER, marked, middleOf, PEEK, SAME_MM, spread, wrapped } from './flats'
+import { Ordinates, Uprights } from './FlatFigures'
+import { useLabels } from './labels'
+import { fitted, inRows, LETTER, marked, middleOf, PEEK, SAME_MM, wrapped } from './flats'
 
 /** A bend shorter than this has its number only [px]. */
 const LABEL_LONG = 96
-const LABEL_ROOM = 56
-const LINE_ROOM = 15
 
 /** The flat parts, inside face up, each dimensioned from its lower left datum corner; those of the shell at one scale, those inside at another. */
 export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
   const { inks } = useTheme()
   const box = useRef<HTMLDivElement>(null)
+  const svg = useRef<SVGSVGElement>(null)
+  const leaders = useRef<SVGPathElement>(null)
   const [width, setWidth] = useState(0)
   const [height, setHeight] = useState(0)
   useLayoutEffect(() => {
@@ -26,6 +28,7 @@ export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
     watch.observe(element)
     return () => watch.disconnect()
   }, [])
+  useLabels(svg, leaders, width > 0)
   const shell = parts.filter((part) => !part.feature)
   const inside = parts.filter((part) => part.feature)
   // What stands inside has a scale of its own under the shell: it would be too small beside a wrapper.
@@ -50,6 +53,7 @@ export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
     >
       {width > 0 && (
         <svg
+          ref={svg}
           width={width}
           height={Math.max(height, tall) - 1}
           role="group"
@@ -62,6 +66,7 @@ export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
           {below.laid.map(({ part, x, y, wide }) => (
             <Part key={part.name} part={part} scale={scales[1]} x={x} y={start + y} wide={wide} />
           ))}
+          <path ref={leaders} fill="none" stroke={inks.quiet} strokeWidth={0.8} />
         </svg>
       )}
     </Box>
@@ -77,9 +82,16 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
   const units = useUnits()
   const px = (mm: number) => x + mm * scale
   const py = (mm: number) => y - mm * scale
-  const path = [part.outline, ...part.holes]
-    .map((ring) => `M${ring.map(([u, v]) => `${px(u as number)},${py(v as number)}`).join('L')}z`)
-    .join('')
+  const rings = [part.outline, ...part.holes].map(
+    (ring) => `M${ring.map(([u, v]) => `${px(u as number)},${py(v as number)}`).join('L')}z`,
+  )
+  const bores = part.bores ?? []
+  const circles = bores.map(({ middle: [u, v], diameter_mm }) => {
+    const r = (diameter_mm / 2) * scale
+    return `M${px(u as number) - r} ${py(v as number)}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0z`
+  })
+  const path = [...rings, ...circles].join('')
+  const ports = bores.filter((bore) => !bore.bolt)
   const isUpright = (bend: Bend) => Math.abs((bend.start[0] as number) - (bend.end[0] as number)) < SAME_MM
   const isLevel = (bend: Bend) => Math.abs((bend.start[1] as number) - (bend.end[1] as number)) < SAME_MM
   const uprights = part.bends.filter(isUpright)
@@ -147,7 +159,7 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
           turned={isUpright(bend)}
         />
       ))}
-      {middles.map(([u, v]) => (
+      {[...middles, ...ports.map((bore) => bore.middle as [number, number])].map(([u, v]) => (
         <path
           key={`${u} ${v}`}
           d={`M${px(u) - 4} ${py(v)}h8M${px(u)} ${py(v) - 4}v8`}
@@ -155,6 +167,27 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
           strokeWidth={0.8}
         />
       ))}
+      {ports.map((bore) => {
+        const [u, v] = [px(bore.middle[0] as number), py(bore.middle[1] as number)]
+        const letters = `${bore.name} ⌀ ${units.length(bore.diameter_mm)}`
+        return (
+          <text
+            key={bore.port}
+            data-label={2}
+            data-at={`${u} ${v}`}
+            x={u + (bore.diameter_mm / 2) * scale + 4}
+            y={v - 4}
+            fontSize={12}
+            fontWeight={600}
+            fill={inks.ink}
+            stroke={inks.metalFill}
+            strokeWidth={4}
+            paintOrder="stroke"
+          >
+            {letters}
+          </text>
+        )
+      })}
       <Ordinates
         along={marked(
           [
@@ -203,7 +236,7 @@ function BendLabel({
   const { inks } = useTheme()
   return (
     <g transform={turned ? `rotate(-90 ${x} ${y})` : undefined}>
-      <circle cx={text ? x - 26 : x} cy={y} r={9} fill={inks.hand} />
+      <circle cx={text ? x - 26 : x} cy={y} r={9} fill={inks.hand} data-mark="" />
       <text x={text ? x - 26 : x} y={y + 4} textAnchor="middle" fontSize={12} fontWeight={700} fill={inks.sheet}>
         {order}
       </text>
@@ -219,79 +252,6 @@ function BendLabel({
       >
         {text}
       </text>
-    </g>
-  )
-}
-
-/** Distances from the datum edge, each with a tick of its own. */
-function Ordinates({
-  along,
-  zero,
-  px,
-  at,
-  foot,
-}: {
-  along: number[]
-  zero: number
-  px: (mm: number) => number
-  at: number
-  foot: number
-}) {
-  const { inks } = useTheme()
-  const units = useUnits()
-  const all = [0, ...along]
-  const labels = spread(all.map(px), LABEL_ROOM)
-  return (
-    <g>
-      <line x1={zero} x2={px(Math.max(...along))} y1={at - 10} y2={at - 10} stroke={inks.quiet} strokeWidth={0.8} />
-      {all.map((mm, place) => (
-        <g key={mm}>
-          <polyline
-            points={`${px(mm)},${foot + 3} ${px(mm)},${at - 6} ${labels[place]},${at + 2}`}
-            fill="none"
-            stroke={inks.quiet}
-            strokeWidth={0.8}
-          />
-          <text x={labels[place]} y={at + 15} fontSize={12} fontWeight={600} textAnchor="middle" fill={inks.ink}>
-            <title>{units.exact(mm)}</title>
-            {units.length(mm)}
-          </text>
-        </g>
-      ))}
-    </g>
-  )
-}
-
-function Uprights({ along, py, at, foot }: { along: number[]; py: (mm: number) => number; at: number; foot: number }) {
-  const { inks } = useTheme()
-  const units = useUnits()
-  const labels = spread(
-    along.map((mm) => -py(mm)),
-    LINE_ROOM,
-  ).map((up) => -up)
-  return (
-    <g>
-      {along.map((mm, place) => (
-        <g key={mm}>
-          <polyline
-            points={`${foot - 3},${py(mm)} ${at},${py(mm)} ${at - 8},${labels[place]}`}
-            fill="none"
-            stroke={inks.quiet}
-            strokeWidth={0.8}
-          />
-          <text
-            x={at - 12}
-            y={(labels[place] ?? 0) + 4}
-            fontSize={12}
-            fontWeight={600}
-            textAnchor="end"
-            fill={inks.ink}
-          >
-            <title>{units.exact(mm)}</title>
-            {units.length(mm)}
-          </text>
-        </g>
-      ))}
     </g>
   )
 }

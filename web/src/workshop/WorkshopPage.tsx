@@ -115,6 +115,13 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
             onCommit={(value) => value !== null && setBrake({ smallest_closed_box_mm: value })}
           />
           <LengthField
+            label="Deepest pan, all round"
+            value={brake.fingers_mm ?? null}
+            disabled={!mayWrite}
+            fault={fault('brake.fingers_mm')}
+            onCommit={(value) => value !== null && setBrake({ fingers_mm: value })}
+          />
+          <LengthField
             label="Thickest mild steel"
             value={brake.thickest_steel_mm ?? null}
             disabled={!mayWrite}

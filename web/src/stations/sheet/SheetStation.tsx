@@ -2,13 +2,14 @@ import * as declared from '../../api/declared'
 import type { Schemas } from '../../api/client'
 import { Alert, Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
-import type { SheetScheme } from '../../api/model'
+import type { FlatPart, SheetScheme } from '../../api/model'
 import { labelled } from '../../fields/choices'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { change, useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { Papers } from '../../papers/Papers'
+import { BendStrip } from './BendStrip'
 
 type Sheet = Schemas['Sheet']
 
@@ -20,6 +21,17 @@ const SEAMS = labelled(declared.SheetScheme.choices.seam, {
   'corner open': 'at a lid corner, open',
 })
 
+const SCHEMES = labelled(declared.SheetScheme.choices.scheme, {
+  'wrapper and pans': 'wrapper and two inset pans',
+  'wrapper and flat ends': 'wrapper and two flat ends',
+  "two U's": 'two U’s, one upside down in the other',
+  'tray and lid': 'tray and lid',
+  'flat plates': 'six flat plates',
+})
+const HOW_ENDS = 'The ends are set in flush and welded round.'
+const BUTT = 'Where plates are welded each stops at the other’s inside: the corner is open for the seam.'
+const HOW: Record<string, string> = { "two U's": BUTT, 'tray and lid': BUTT }
+
 const setScheme = (part: Partial<SheetScheme>) =>
   change((design) => ({ ...design, sheet: { ...design.sheet, ...part } as SheetScheme }))
 
@@ -30,7 +42,9 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
   const readOnly = useWork((work) => work.readOnly)
   const units = useUnits()
   // A box has corners to close at; of another shell the core takes the lid then.
-  const seams = made?.notch ? SEAMS : SEAMS.slice(0, 3)
+  const isBox = shell?.kind === 'box'
+  const seams = isBox ? SEAMS : SEAMS.slice(0, 3)
+  const closes = !isBox || Boolean(scheme?.scheme.startsWith('wrapper'))
   const closed = seams.find((one) => one.value === scheme?.seam)?.value ?? 'lid'
   if (!made) return <Typography variant="body2">No parts yet: give the tank a shape at Shell first.</Typography>
   return (
@@ -38,15 +52,26 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
       <Typography variant="body2" color="textSecondary">
         {made.notch
           ? 'One wrapper with a closing seam, two end pans set in with their flanges outward.'
-          : `${made.scheme[0]?.toUpperCase()}${made.scheme.slice(1)}. The ends are set in flush and welded round.`}
+          : `${made.scheme[0]?.toUpperCase()}${made.scheme.slice(1)}. ${HOW[made.scheme] ?? HOW_ENDS}`}
       </Typography>
-      <Choice
-        label="Closing seam"
-        value={closed}
-        options={seams}
-        disabled={readOnly}
-        onChange={(seam) => setScheme({ seam })}
-      />
+      {isBox && (
+        <Choice
+          label="Parts"
+          value={scheme?.scheme ?? declared.SheetScheme.defaults.scheme}
+          options={SCHEMES}
+          disabled={readOnly}
+          onChange={(next) => setScheme({ scheme: next })}
+        />
+      )}
+      {closes && (
+        <Choice
+          label="Closing seam"
+          value={closed}
+          options={seams}
+          disabled={readOnly}
+          onChange={(seam) => setScheme({ seam })}
+        />
+      )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
         {made.flange_mm !== null && (
           <LengthField
@@ -59,15 +84,17 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
             onCommit={(flange_mm) => setScheme({ flange_mm })}
           />
         )}
-        <LengthField
-          label={made.notch ? 'Pan gap a side' : 'End gap a side'}
-          value={scheme?.pan_gap_mm ?? null}
-          emptyText={units.editLength(made.pan_gap_mm)}
-          hint={scheme?.pan_gap_mm === null || scheme?.pan_gap_mm === undefined ? 'house rule' : 'typed'}
-          path="sheet.pan_gap_mm"
-          disabled={readOnly}
-          onCommit={(pan_gap_mm) => setScheme({ pan_gap_mm })}
-        />
+        {!HOW[made.scheme] && (
+          <LengthField
+            label={made.notch ? 'Pan gap a side' : 'End gap a side'}
+            value={scheme?.pan_gap_mm ?? null}
+            emptyText={units.editLength(made.pan_gap_mm)}
+            hint={scheme?.pan_gap_mm === null || scheme?.pan_gap_mm === undefined ? 'house rule' : 'typed'}
+            path="sheet.pan_gap_mm"
+            disabled={readOnly}
+            onCommit={(pan_gap_mm) => setScheme({ pan_gap_mm })}
+          />
+        )}
       </Box>
       {made.impossible && <Alert severity="error">{units.say(made.impossible)}</Alert>}
       <PartsTable made={made} />
@@ -86,10 +113,88 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
       </Alert>
       <Typography variant="h2">Download</Typography>
       <Papers station="sheet" />
+      <Holes parts={made.parts} />
+      <BendStrip />
+      <FoldedUp />
       <Folded title="How the flats are calculated">
         <Calculation made={made} />
       </Folded>
     </>
+  )
+}
+
+/** Where each port's hole is marked out on its flat. */
+function Holes({ parts }: { parts: FlatPart[] }) {
+  const units = useUnits()
+  const holes = parts.flatMap((part) =>
+    (part.bores ?? [])
+      .filter((bore) => !bore.bolt)
+      .map((bore) => ({ part, bore, bolts: part.bores?.filter((o) => o.port === bore.port && o.bolt).length ?? 0 })),
+  )
+  if (!holes.length) return null
+  return (
+    <Folded title="Holes on the flats">
+      <Typography variant="body2" color="textSecondary">
+        Middles from the lower left corner, the inside facing you. On a bend or beside one a hole is cut after bending.
+      </Typography>
+      <Table size="small" aria-label="Holes on the flats">
+        <TableHead>
+          <TableRow>
+            <TableCell sx={{ pl: 0 }}>Hole</TableCell>
+            <TableCell align="right">from left, {units.lengthUnit}</TableCell>
+            <TableCell align="right">up</TableCell>
+            <TableCell align="right" sx={{ pr: 0 }}>
+              ⌀
+            </TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {holes.map(({ part, bore, bolts }) => (
+            <TableRow key={bore.port}>
+              <TableCell sx={{ pl: 0 }}>
+                {bore.name}, on the {part.title.toLowerCase()}
+                {bolts > 0 && `, ${bolts} bolts`}
+              </TableCell>
+              <TableCell align="right">{units.cut(bore.middle[0] as number)}</TableCell>
+              <TableCell align="right">{units.cut(bore.middle[1] as number)}</TableCell>
+              <TableCell align="right" sx={{ pr: 0 }}>
+                {units.cut(bore.diameter_mm)}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </Folded>
+  )
+}
+
+/** What folding the parts in the computer came to; known once the hand rests. */
+function FoldedUp() {
+  const proof = useWork((work) => work.evaluation?.sheet?.fold_proof)
+  const units = useUnits()
+  if (!proof?.pieces.length) return null
+  return (
+    <Folded title="Folded up in the computer">
+      <Typography variant="body2" color="textSecondary">
+        How far the outside of each piece, folded by its flat, lies from the tank as drawn. More than{' '}
+        {units.exact(proof.limit_mm)} is a stop.
+      </Typography>
+      <Table size="small" aria-label="Folded pieces">
+        <TableBody>
+          {proof.pieces.map((piece) => (
+            <TableRow key={`${piece.name} ${piece.piece}`}>
+              <TableCell sx={{ pl: 0 }}>
+                {piece.title}
+                {piece.piece !== piece.name && `, ${piece.piece}`}
+              </TableCell>
+              <TableCell align="right" sx={{ pr: 0, whiteSpace: 'nowrap' }}>
+                {units.exact(piece.off_mm)}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </Folded>
   )
 }
 
@@ -136,7 +241,10 @@ function Calculation({ made }: { made: Sheet }) {
   const rows: [string, string][] = [
     ['K, from the workshop', String(made.k)],
     ['Bend deduction at 90°', units.exact(made.bend_deduction_mm)],
-    ['Wrapper along its axis, lips included', units.lengthUnitText(made.overall_mm)],
+    [
+      made.flange_mm === null ? 'Longest part along its bends' : 'Wrapper along its axis, lips included',
+      units.lengthUnitText(made.overall_mm),
+    ],
     ...(made.section_inside_mm
       ? [
           ['Section inside', made.section_inside_mm.map((mm) => units.length(mm as number)).join(' × ')] as [
