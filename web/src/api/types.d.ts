@@ -1432,8 +1432,8 @@ export interface components {
          * Bending
          * @description How one part is bent.
          *
-         *     `orders` says how many orders the folder can make, empty for a pan, whose fingers are judged instead; where it is none,
-         *     `stuck` is the bend that can't be made after as many others as can, counted along the flat.
+         *     `orders` says how many orders the folder can make; it is empty for a pan, whose fingers are judged instead. Where
+         *     there is none, `stuck` is the bend that can't be made after as many others as can, counted along the flat.
          */
         Bending: {
             /** Name */
