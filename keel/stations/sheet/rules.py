@@ -12,6 +12,7 @@ from keel.studies.result import words
 from keel.studies.sheet.bending import BENDINGS
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.fold_proof import FOLD_PROOF, FoldedPart
+from keel.studies.sheet.let_in import LET_IN
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import SHEET
 
@@ -340,9 +341,11 @@ def rolls_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
 
 
 def features_not_unfolded(tank: TankAnalysis) -> Iterator[Finding]:
-    """Say which features the flat parts leave out."""
-    unfolded = {part.feature for part in tank[SHEET].parts}
-    left_out = [cost.name for cost in tank.solids.costs if cost.kind != "roof step" and cost.id not in unfolded]
+    """Say which features have no flat plates; looked for once the hand rests."""
+    if not _is_at_rest(tank):
+        return
+    unfolded = {part.feature for part in [*tank[SHEET].parts, *tank[LET_IN]]}
+    left_out = [cost.name for cost in tank.solids.costs if cost.id not in unfolded]
     if left_out:
         yield _sheet(
             "sheet.features",
@@ -350,7 +353,7 @@ def features_not_unfolded(tank: TankAnalysis) -> Iterator[Finding]:
             "note",
             words("Not among the flat parts: {names}", names=", ".join(left_out)),
             words(
-                "Their plates and their openings in the shell have to be laid out by hand. "
-                "The mass in the tally has them in; weld, too."
+                "A round side that narrows is unfolded only where it comes out of a box's flat face. Lay these plates "
+                "out by hand; their openings in the shell are drawn, and mass and weld in the tally have them in."
             ),
         )

@@ -8,24 +8,36 @@ from keel.analysis.study import study
 from keel.design.ports import Port
 from keel.solid.solids import Solids
 from keel.studies.sheet.bending import BENDINGS, Bending, Bendings, along
-from keel.studies.sheet.bores import with_bores
+from keel.studies.sheet.holes import with_holes
+from keel.studies.sheet.let_in import LET_IN, pieces_of_plates
 from keel.studies.sheet.lying import Lying
 from keel.studies.sheet.model import Sheet
+from keel.studies.sheet.openings import OPENINGS, Opening
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import BARE_SOLIDS, PIECES, SHEET
 
+Ported = tuple[Solids, Sequence[Port]]
 
-def as_cut(made: Sheet, bent: Bendings, pieces: Sequence[Lying], solids: Solids, ports: Sequence[Port]) -> Sheet:
+
+def as_cut(
+    made: Sheet, bent: Bendings, pieces: Sequence[Lying], let_in: list[FlatPart], opened: Sequence[Opening], at: Ported
+) -> Sheet:
     """All parts as they are cut and bent.
 
     Parameters
     ----------
     made : Sheet
-        All parts.
+        All parts of the shell, and what stands inside.
     bent : Bendings
         In which order each is bent.
-    pieces, solids, ports
-        What carries the ports' holes to the flats.
+    pieces : sequence of Lying
+        Of the shell's own parts.
+    let_in : list of FlatPart
+        Features' plates.
+    opened : sequence of Opening
+        What features take out of the shell's parts.
+    at : (Solids, tuple of Port)
+        Where the ports go through.
 
     Returns
     -------
@@ -34,7 +46,8 @@ def as_cut(made: Sheet, bent: Bendings, pieces: Sequence[Lying], solids: Solids,
     """
     orders = {one.name: one for one in bent.parts if one.orders}
     numbered = [_numbered(part, orders.get(part.name)) for part in made.parts]
-    return with_bores(replace(made, parts=numbered), pieces, solids, ports)
+    everywhere = [*pieces, *pieces_of_plates(let_in)]
+    return with_holes(replace(made, parts=[*numbered, *let_in]), everywhere, opened, *at)
 
 
 def _numbered(part: FlatPart, bent: Bending | None) -> FlatPart:
@@ -45,5 +58,11 @@ def _numbered(part: FlatPart, bent: Bending | None) -> FlatPart:
     return replace(part, bends=sorted(bends, key=lambda bend: bend.order))
 
 
-FLATS = study(as_cut, SHEET, BENDINGS, PIECES, BARE_SOLIDS, PORTS)
+def ported(solids: Solids, ports: tuple[Port, ...]) -> Ported:
+    """The shell as built, and its ports."""
+    return solids, ports
+
+
+PORTED = study(ported, BARE_SOLIDS, PORTS)
+FLATS = study(as_cut, SHEET, BENDINGS, PIECES, LET_IN, OPENINGS, PORTED)
 """All parts as they are cut."""

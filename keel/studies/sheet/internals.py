@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from itertools import accumulate
 from math import asin, atan2, hypot, pi, tan
 
-from manifold3d import CrossSection
 from shapely import prepare
 from shapely.geometry import LineString, Polygon, box
 from shapely.geometry.base import BaseGeometry
@@ -15,6 +14,7 @@ from keel.design.document import Design
 from keel.design.features import Baffle, Partition, Pot
 from keel.design.shell import CylinderShell
 from keel.design.workshop import Workshop
+from keel.solid.planes import polygons_of, shape_of
 from keel.solid.plates import Plate
 from keel.solid.solids import AnyShell, FeatureCost, Solids
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
@@ -89,8 +89,8 @@ def _plate_parts(
     flange = rules.flange_mm if feature.flange_mm is None else feature.flange_mm
     fold = _Fold(t, r, flange, bend_deduction(90, r, t, workshop.k_for(shell.metal)), rules.notch_clearance_mm)
     gap = rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
-    room = _shape(plate.section).buffer(-gap, join_style="mitre")
-    pieces = [p.simplify(SMOOTH_MM) for p in _polygons(_shape(plate.left).intersection(room)) if p.area > 1.0]
+    room = shape_of(plate.section).buffer(-gap, join_style="mitre")
+    pieces = [p.simplify(SMOOTH_MM) for p in polygons_of(shape_of(plate.left).intersection(room)) if p.area > 1.0]
     facing = "front" if feature.axis == "x" else "right"
     for number, piece in enumerate(pieces, start=1):
         flat, bends = _folded(piece, room.boundary, fold) if fold.reach > 0 else (piece, [])
@@ -142,7 +142,7 @@ def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, li
         line = -fold.deduction / 2
         bends.append((_length(first, last), _out(first, a, b, line), _out(last, a, b, line)))
     joined = unary_union([piece, *strips])
-    flat = max(_polygons(joined), key=lambda p: p.area).simplify(SMOOTH_MM / 2)
+    flat = max(polygons_of(joined), key=lambda p: p.area).simplify(SMOOTH_MM / 2)
     bends.sort(key=lambda bend: -bend[0])
     return flat, [
         Bend(start, end, "up", 90, fold.radius, order, fold.deduction) for order, (_, start, end) in enumerate(bends, 1)
@@ -209,21 +209,6 @@ def _moved(bend: Bend, low_x: float, low_y: float) -> Bend:
     start = bend.start[0] - low_x, bend.start[1] - low_y
     end = bend.end[0] - low_x, bend.end[1] - low_y
     return Bend(start, end, bend.direction, bend.angle_deg, bend.radius_mm, bend.order, bend.deduction_mm)
-
-
-def _shape(section: CrossSection) -> BaseGeometry:
-    """A cross-section as a shape; holes run the other way round."""
-    rings = sorted((Polygon(ring) for ring in section.to_polygons()), key=lambda p: -p.area)
-    whole: BaseGeometry = Polygon()
-    for ring in rings:
-        whole = whole.union(ring) if ring.exterior.is_ccw else whole.difference(ring)
-    return whole
-
-
-def _polygons(shape: BaseGeometry) -> list[Polygon]:
-    if isinstance(shape, Polygon):
-        return [shape]
-    return [p for p in getattr(shape, "geoms", []) if isinstance(p, Polygon)]
 
 
 def _spots(coords: object) -> list[Spot]:

@@ -1,0 +1,45 @@
+"""A solid where any plane cuts it, as a shape in that plane."""
+
+from manifold3d import CrossSection, Manifold
+from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
+
+from keel.solid.polyhedron import Array
+
+
+def shape_of(section: CrossSection) -> BaseGeometry:
+    """A cross-section as a shape; its holes run the other way round."""
+    rings = sorted((Polygon(ring) for ring in section.to_polygons()), key=lambda p: -p.area)
+    whole: BaseGeometry = Polygon()
+    for ring in rings:
+        whole = whole.union(ring) if ring.exterior.is_ccw else whole.difference(ring)
+    return whole
+
+
+def polygons_of(shape: BaseGeometry) -> list[Polygon]:
+    """The polygons of a shape, without its lines and points."""
+    if isinstance(shape, Polygon):
+        return [] if shape.is_empty else [shape]
+    return [polygon for one in getattr(shape, "geoms", []) for polygon in polygons_of(one)]
+
+
+def cut_by(solid: Manifold, matrix: Array, w: float) -> BaseGeometry:
+    """Where a plane cuts a solid.
+
+    Parameters
+    ----------
+    solid : Manifold
+        In vehicle axes [mm].
+    matrix : ndarray, shape (4, 4)
+        A rigid motion from (u, v, w) to vehicle axes [mm].
+    w : float
+        The plane is that of all places with this w [mm].
+
+    Returns
+    -------
+    BaseGeometry
+        In u and v; empty where the plane misses it.
+    """
+    back = matrix[:3, :3].T
+    turned = solid.transform([[*row, float(-row @ matrix[:3, 3])] for row in back])
+    return shape_of(turned.slice(w))

@@ -1,0 +1,257 @@
+"""Plates of wells, sumps, reliefs and roof steps, and what they cut out of the shell's parts."""
+
+import json
+from itertools import combinations
+from math import pi
+from typing import Any
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from manifold3d import CrossSection, Manifold
+from shapely.geometry import Polygon
+from shapely.geometry.polygon import orient
+
+from keel.analysis.tank import Asked, TankAnalysis
+from keel.evaluation import evaluate
+from keel.formats.document import read_design
+from keel.solid.polyhedron import Array
+from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.let_in import LET_IN
+from keel.studies.sheet.lying import Lying, panel_places, zone_places
+from keel.studies.sheet.openings import OPENINGS, takings
+from keel.studies.sheet.parts import FlatPart
+from keel.studies.sheet.unfold import BARE_SOLIDS, PIECES
+
+T, R = 3.0, 4.5
+SIZE = {"length_mm": 600, "width_mm": 400, "height_mm": 300}
+WELL = {
+    "kind": "well",
+    "id": "w",
+    "name": "well",
+    "a_mm": 200,
+    "b_mm": 120,
+    "long_mm": 160,
+    "wide_mm": 120,
+    "deep_mm": 60,
+}
+SUMP = WELL | {"kind": "sump", "id": "s", "name": "sump"}
+RELIEF = {"kind": "relief", "id": "r", "name": "axle", "x_mm": 0, "y_mm": -5, "z_mm": -5}
+RELIEF |= {"length_mm": 100, "width_mm": 500, "height_mm": 85}
+STEP = {"kind": "roof step", "id": "t", "name": "step", "side": "front", "reach_mm": 150, "drop_mm": 90}
+
+
+def tank(*features: dict[str, Any], scheme: str = "flat plates", **more: Any) -> TankAnalysis:
+    """A box of 600 × 400 × 300 in 3 mm sheet."""
+    shell = SIZE | {"thickness_mm": T, "bend_radius_mm": R, "features": list(features)} | more.pop("shell", {})
+    return TankAnalysis(Asked(read_design(json.dumps({"shell": shell, "sheet": {"scheme": scheme}} | more))))
+
+
+def metal(part: FlatPart) -> list[Manifold]:
+    """A flat part without bends as solids, where its pieces lie."""
+    sheet = orient(Polygon(part.outline, part.holes))
+    rings = [np.array(ring.coords)[:-1] for ring in (sheet.exterior, *sheet.interiors)]
+    plate = Manifold.extrude(CrossSection(rings), part.thickness_mm)
+    return [plate.transform(np.array(place.matrix).reshape(4, 4)[:3]) for place in part.places]
+
+
+def plates(of: TankAnalysis) -> dict[str, FlatPart]:
+    """Features' plates by the ends of their names."""
+    return {part.name.removeprefix("let-in-"): part for part in of[LET_IN]}
+
+
+class WhatFillsTheWall(TestCase):
+    """All plates together, in space, against the metal of the solid that the litres are counted in."""
+
+    def assert_fills(self, *features: dict[str, Any], gap: float = 0.0) -> None:
+        """Nothing runs into anything else, nothing stands outside the metal, and all of it is there but `gap`."""
+        plain, made = tank(), tank(*features)
+        missing = []
+        for one in (plain, made):
+            solids = [solid for part in one[FLATS].parts for solid in metal(part)]
+            shell = one[BARE_SOLIDS].outer - one[BARE_SOLIDS].inner
+            for a, b in combinations(solids, 2):
+                self.assertLess((a ^ b).volume(), 1.0, "runs into another")
+            self.assertLess(sum((solid - shell).volume() for solid in solids), 1.0, "stands outside")
+            missing.append(shell.volume() - sum(solid.volume() for solid in solids))
+        # What is missing of the plain box is open corners and the ends' gap; a cut takes some of that away.
+        self.assertLess(missing[1], missing[0] + gap + 5.0)
+
+    def test_each_kind(self) -> None:
+        """Straight sides meet without a gap, wherever the mouth is."""
+        self.assert_fills(WELL)
+        self.assert_fills(WELL | {"face": "rear", "a_mm": 100, "b_mm": 90})
+        self.assert_fills(WELL | {"a_mm": 0})
+        self.assert_fills(SUMP)
+        self.assert_fills(RELIEF | {"y_mm": 100, "width_mm": 90})
+        self.assert_fills(STEP)
+        self.assert_fills(WELL, SUMP | {"a_mm": 300, "b_mm": 200}, STEP | {"drop_mm": 40, "reach_mm": 100})
+
+    @settings(max_examples=25, deadline=None)
+    @given(
+        st.sampled_from(("roof", "left", "front", "floor")),
+        st.floats(20, 120),
+        st.floats(20, 80),
+        st.floats(40, 120),
+        st.floats(20, 90),
+        st.floats(0, 15),
+    )
+    def test_recesses_at_random(self, face: str, a: float, b: float, wide: float, deep: float, slope: float) -> None:
+        """Sides that lean stand clear of each other and of the bottom: only a wedge at each edge is left open."""
+        well = WELL | {"face": face, "a_mm": a, "b_mm": b, "long_mm": 150, "wide_mm": wide, "deep_mm": deep}
+        wedge = T**2 * slope / deep * 12 * (150 + wide + deep)
+        self.assert_fills(well | {"slope_mm": slope}, gap=wedge)
+        self.assert_fills(
+            SUMP | {"a_mm": a + 50, "b_mm": b, "long_mm": 150, "wide_mm": wide, "slope_mm": slope}, gap=wedge
+        )
+
+    def test_sizes(self) -> None:
+        """A bottom passes behind the sides, sides square to x behind those square to y; a sump's stand between."""
+        well, sump = plates(tank(WELL)), plates(tank(SUMP))
+        self.assertEqual(
+            {name: (round(part.length_mm, 6), round(part.width_mm, 6)) for name, part in well.items()},
+            {
+                "w-bottom": (166, 126),
+                "w-rear-side": (126, 60),
+                "w-front-side": (126, 60),
+                "w-right-side": (160, 60),
+                "w-left-side": (160, 60),
+            },
+        )
+        self.assertEqual(
+            {name: (round(part.length_mm, 6), round(part.width_mm, 6)) for name, part in sump.items()},
+            {
+                "s-bottom": (160, 120),
+                "s-rear-side": (120, 57),
+                "s-front-side": (120, 57),
+                "s-right-side": (154, 57),
+                "s-left-side": (154, 57),
+            },
+        )
+
+
+class Round(TestCase):
+    """Strips, discs and cones."""
+
+    def test_a_well_and_a_sump(self) -> None:
+        """Round a recess the sheet lies outside its size, round a sump inside; both are as long as their middle."""
+        well, sump = (plates(tank(one | {"form": "round", "long_mm": 120})) for one in (WELL, SUMP))
+        side = well["w-side"]
+        self.assertAlmostEqual(side.length_mm, pi * 123, delta=0.01)
+        self.assertAlmostEqual(side.width_mm, 60, delta=1e-6)
+        self.assertEqual([(roll.direction, roll.radius_mm) for roll in side.rolls], [("down", 61.5)])
+        self.assertAlmostEqual(well["w-bottom"].length_mm, 126)
+        hung = sump["s-side"]
+        self.assertAlmostEqual(hung.length_mm, pi * 117, delta=0.01)
+        self.assertAlmostEqual(hung.width_mm, 57, delta=1e-6)
+        self.assertEqual([(roll.direction, roll.radius_mm) for roll in hung.rolls], [("up", 58.5)])
+        self.assertAlmostEqual(sump["s-bottom"].length_mm, 120, delta=0.01)
+
+    def test_a_shaft_along_the_floor(self) -> None:
+        """Half a circle cut along the floor is a strip of half its circumference, less what its square edges take."""
+        shaft = RELIEF | {"form": "x", "x_mm": -10, "y_mm": 140, "z_mm": -60, "length_mm": 700, "width_mm": 120}
+        made = tank(shaft | {"height_mm": 120})
+        (part,) = plates(made).values()
+        self.assertAlmostEqual(part.length_mm, pi * 61.5, delta=0.01)
+        self.assertAlmostEqual(part.width_mm, 600, delta=1e-6)
+        slots = [one for one in made[FLATS].parts if one.name.startswith("wrapper-1")]
+        self.assertEqual(len(slots), 2, "the floor falls apart along the shaft")
+        self.assertAlmostEqual(sum(one.length_mm for one in slots), 400 - 126 - 2 * T, delta=0.1)
+        self.assertAlmostEqual(sum(one.area_mm2 for one in slots), sum(one.length_mm for one in slots) * 600, delta=1)
+
+    def test_a_cone(self) -> None:
+        """A side that narrows is a sector; where it doesn't come out of a flat face it is said to be missing."""
+        cone = WELL | {"form": "round", "long_mm": 120, "slope_mm": 15}
+        side = plates(tank(cone))["w-side"]
+        steep = np.hypot(1, 15 / 60)
+        # The sheet's middle between mouth and bottom: the mean of its two circles times its slant.
+        past = T * 0.25 / steep
+        mean = 60 - (60 - past) * 0.125 + T / 2 / steep
+        self.assertAlmostEqual(side.area_mm2, 2 * pi * mean * (60 - past) * steep, delta=3)
+        found = evaluate(tank(cone | {"a_mm": -20}).design).findings
+        self.assertEqual([f.title.values["names"] for f in found if f.code == "sheet.features"], ["well"])
+        self.assertNotIn("sheet.features", {f.code for f in evaluate(tank(WELL, SUMP, RELIEF, STEP).design).findings})
+
+
+class Openings(TestCase):
+    """What is cut out of parts that are bent."""
+
+    def off_the_space(self, piece: Lying, spots: Array, normals: Array, offsets: Array) -> Array:
+        """How far each spot of a flat, folded up, lies off the space that is taken: at the nearer of its faces [mm]."""
+        found = np.full(len(spots), np.inf)
+        for w in (0.01, piece.part.thickness_mm - 0.01):
+            for panel in piece.panels:
+                inside = [Polygon(panel.outline).buffer(0.01).covers(Polygon([s, s + 1e-9, s]).centroid) for s in spots]
+                ways = [panel_places(panel, spots, w)]
+                if panel.turn is not None and panel.parent is not None:
+                    start, end = np.array(panel.turn.start), np.array(panel.turn.end)
+                    left = np.array([-(end - start)[1], (end - start)[0]]) / np.linalg.norm(end - start)
+                    near = np.abs((spots - start) @ left) <= panel.turn.zone_mm / 2 + 0.01
+                    zone = np.max(
+                        zone_places(piece.panels[panel.parent].matrix, panel.turn, spots, w) @ normals.T - offsets,
+                        axis=1,
+                    )
+                    found = np.where(near, np.minimum(found, np.abs(zone)), found)
+                for places in ways:
+                    off = np.abs(np.max(places @ normals.T - offsets, axis=1))
+                    found = np.where(inside, np.minimum(found, off), found)
+        return found
+
+    @settings(max_examples=12, deadline=None)
+    @given(
+        st.sampled_from(("wrapper and pans", "two U's", "tray and lid", "wrapper and flat ends")),
+        st.floats(-30, 30),
+        st.floats(40, 200),
+        st.floats(60, 160),
+    )
+    def test_edges_lie_on_what_is_taken(self, scheme: str, low: float, at: float, wide: float) -> None:
+        """A relief through a bend: folded up, every edge of its opening lies on the space that it takes."""
+        relief = RELIEF | {
+            "x_mm": at,
+            "y_mm": low - 60,
+            "z_mm": -20,
+            "length_mm": wide,
+            "width_mm": 150,
+            "height_mm": 90,
+        }
+        made = tank(relief, scheme=scheme)
+        pieces = {(piece.part.name, piece.place.name): piece for piece in made[PIECES]}
+        (taking,) = takings(made[BARE_SOLIDS])
+        normals, offsets = taking.half_spaces
+        self.assertTrue(made[OPENINGS])
+        for opening in made[OPENINGS]:
+            piece = pieces[opening.part, opening.piece]
+            edge = Polygon(piece.part.outline).exterior
+            for ring in (one.exterior for one in getattr(opening.shape, "geoms", [opening.shape])):
+                spots = np.array(ring.coords)[:-1]
+                free = np.array([edge.distance(Polygon([s, s + 1e-9, s]).centroid) > 0.02 for s in spots])
+                if free.any():
+                    self.assertLess(np.max(self.off_the_space(piece, spots[free], normals, offsets)), 0.05)
+
+    def test_holes_and_bend_lines(self) -> None:
+        """A well is a hole in the lid; a relief through a bend takes its line away; a step parts the wrapper."""
+        lid = next(one for one in tank(WELL, scheme="two U's")[FLATS].parts if one.holes)
+        (hole,) = (Polygon(ring) for ring in lid.holes)
+        self.assertAlmostEqual(hole.area, 166 * 126, delta=1.0)
+        plain = sum(len(one.bends) for one in tank(scheme="wrapper and pans")[FLATS].parts)
+        through = RELIEF | {"x_mm": 200, "width_mm": 60, "y_mm": -10, "z_mm": -10}
+        cut = tank(through, scheme="wrapper and pans")[FLATS].parts
+        lines = [bend for one in cut for bend in one.bends]
+        self.assertEqual(len(lines), plain + 1, "the bend goes on at either side of the relief")
+        across = tank(STEP, scheme="wrapper and pans", shell={"wrap_axis": "y"})[FLATS].parts
+        self.assertEqual([one.name for one in across if one.name.startswith("wrapper")], ["wrapper", "wrapper-piece-2"])
+
+    def test_a_port_on_a_wells_bottom(self) -> None:
+        """Its hole is in the plate that lies there."""
+        port = {
+            "id": "p",
+            "name": "sender",
+            "role": "spare",
+            "x_mm": 280,
+            "y_mm": 180,
+            "seat": {"hole_mm": 40, "outer_mm": 70},
+        }
+        made = tank(WELL, ports=[port])[FLATS].parts
+        self.assertEqual([one.name for one in made if one.bores], ["let-in-w-bottom"])
+        self.assertFalse(any(one.holes_not_drawn for one in made))
