@@ -41,6 +41,7 @@ class Making:
         self.costs: list[FeatureCost] = []
         self.pots: list[PotPlace] = []
         self.plates: dict[str, Plate] = {}
+        self._baffles: list[tuple[str, Manifold]] = []
         plain = section.edges and not (isinstance(shell, CylinderShell) and shell.dish_mm)
         self._outer = Side(outer, Hull(section.outer, section.axis, section.span) if plain else None)
         self._inner = Side(inner, Hull(section.inner, section.axis, section.inner_span) if plain else None)
@@ -95,8 +96,12 @@ class Making:
 
     def _stand(self, feature: Partition | Baffle, where: str) -> None:
         """Stand a plate inside."""
-        here = self._inner.within(slab_of(feature, self.body, self.wall))
-        plate = plate_at(feature, here, self.body, self.inner_body, self.wall, where)
+        slab = slab_of(feature, self.body, self.wall)
+        here, lapping = self._inner.within(slab), None
+        crossed = [solid for axis, solid in self._baffles if axis != feature.axis]
+        if isinstance(feature, Baffle) and crossed:
+            lapping = self._inner.within(slab, crossed)
+        plate = plate_at(feature, here, self.body, self.inner_body, self.wall, where, lapping)
         axis = "xy".index(feature.axis)
         start = self.body.low[axis] + feature.at_mm
         thick = feature.wall_mm(self.wall)
@@ -106,6 +111,8 @@ class Making:
                     f"{where}.at_mm", f"{feature.name} runs into {place.pot.name}", feature.at_mm, "clear of it"
                 )
         self.plates[feature.id] = plate
+        if isinstance(feature, Baffle):
+            self._baffles.append((feature.axis, plate.slab))
         self._put_in(feature, plate.slab, plate.weld_mm)
 
     def _set_down(self, pot: Pot, where: str) -> None:

@@ -37,10 +37,19 @@ class Plate:
     section: CrossSection
     left: CrossSection
     missed: tuple[str, ...] = ()
+    whole: "tuple[CrossSection, CrossSection] | None" = None
+    """The same, section and what is left of it, as though the baffles that it crosses weren't there: it is lapped with
+    them, not cut in two. None where it crosses none."""
 
 
 def plate_at(
-    feature: Partition | Baffle, inner: Manifold, body: Cuboid, room: Cuboid, wall: float, where: str
+    feature: Partition | Baffle,
+    inner: Manifold,
+    body: Cuboid,
+    room: Cuboid,
+    wall: float,
+    where: str,
+    lapping: Manifold | None = None,
 ) -> Plate:
     """A partition or baffle as a slab that reaches past the walls.
 
@@ -56,6 +65,8 @@ def plate_at(
         Thickness where the plate names none [mm].
     where : str
         Path of the feature in the design, for errors.
+    lapping : Manifold, optional
+        The same inside without the baffles that this one crosses and is lapped with.
 
     Returns
     -------
@@ -83,7 +94,9 @@ def plate_at(
         raise wrong(f"{where}.at_mm", f"{feature.name} stands where another plate is", feature.at_mm, "a free place")
     if isinstance(feature, Partition):
         return Plate(block(place.low, place.high), _rim(section), section, section)
-    along = 1 - axis
+    here, along = section, 1 - axis
+    if lapping is not None:
+        section = CrossSection(slice_rings(lapping, axis, start + thick / 2))
     cuts = list(_cut_outs(feature, body.low[along], body.low[2], room.low[2]))
     left = _plate_section(section, feature)
     for cut in cuts:
@@ -101,7 +114,11 @@ def plate_at(
     solid = _rectangle_of(place, along) - openings.offset(HAIR_MM, JoinType.Miter)
     slab = section_drawn_out(solid, axis, start, start + thick)
     missed = tuple(cut.name for cut in cuts if (cut.shape ^ section).area() < LEAST_ON * cut.area)
-    return Plate(slab, weld, section, left, missed)
+    if lapping is None or here.num_contour() == section.num_contour():
+        return Plate(slab, weld, section, left, missed)
+    # Where it crosses it is welded up both sides.
+    weld += max(0.0, _rim(here) - _rim(section))
+    return Plate(slab, weld, here, left ^ here, missed, (section, left))
 
 
 def slab_of(feature: Partition | Baffle, body: Cuboid, wall: float) -> Cuboid:

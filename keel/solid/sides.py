@@ -1,5 +1,7 @@
 """One side of a shell's metal while features are made in it: what is put on, what is cut off, each piece apart."""
 
+from collections.abc import Sequence
+
 import numpy as np
 from manifold3d import Manifold, OpType
 
@@ -66,9 +68,10 @@ class Side:
         """The body with everything done to it."""
         return _made(self._body, [solid for solid, _ in self._on], [solid for solid, _ in self._off])
 
-    def within(self, box: Cuboid) -> Manifold:
-        """The body with what was done to it in a box; elsewhere it may be as it was."""
-        return _made(self._body, _meeting(box, self._on), _meeting(box, self._off))
+    def within(self, box: Cuboid, but: Sequence[Manifold] = ()) -> Manifold:
+        """The body with what was done to it in a box, but for some cuts; elsewhere it may be as it was."""
+        off = [solid for solid in _meeting(box, self._off) if not any(solid is one for one in but)]
+        return _made(self._body, _meeting(box, self._on), off)
 
 
 _Piece = tuple[Manifold, Cuboid]

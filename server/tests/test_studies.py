@@ -159,7 +159,7 @@ class Studies(InWorkshop):
         command = [sys.executable, "manage.py", "procrastinate", "worker", "--concurrency", "1"]
         doing = jobs_of(made, status="doing", args__first=PART)
         with subprocess.Popen(command, env=settings, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL) as worker:
-            end = time.monotonic() + 60
+            end = time.monotonic() + 180
             while not doing.exists() and time.monotonic() < end:
                 time.sleep(0.02)
             worker.kill()

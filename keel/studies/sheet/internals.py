@@ -1,10 +1,11 @@
 """What stands inside as flat parts: baffles and partitions as pans with flanges, pots as folded or rolled strips."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import accumulate
 from math import asin, atan2, hypot, pi, tan
 
+import numpy as np
 from shapely import prepare
 from shapely.geometry import LineString, Polygon, box
 from shapely.geometry.base import BaseGeometry
@@ -15,11 +16,12 @@ from keel.design.features import Baffle, Partition, Pot
 from keel.design.shell import CylinderShell
 from keel.design.workshop import Workshop
 from keel.solid.planes import polygons_of, shape_of
-from keel.solid.plates import Plate
 from keel.solid.solids import AnyShell, FeatureCost, Solids
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
+from keel.studies.sheet.laps import Slot, slots
 from keel.studies.sheet.model import flat_part
 from keel.studies.sheet.parts import Bend, FlatPart, Spot, rectangle
+from keel.studies.sheet.placing import placed
 from keel.studies.sheet.wrapper import folding_order, wrapper_legs
 
 SMOOTH_MM = 0.05
@@ -71,7 +73,7 @@ def internal_parts(solids: Solids, design: Design, workshop: Workshop) -> list[F
     costs = {cost.id: cost for cost in solids.costs}
     for feature in solids.shell.features:
         if isinstance(feature, Baffle | Partition):
-            found += _plate_parts(feature, solids.plates[feature.id], solids.shell, design, workshop)
+            found += _plate_parts(feature, solids, design, workshop)
         elif isinstance(feature, Pot):
             found.append(_strip(feature, solids.shell, costs[feature.id], workshop))
     return found
@@ -82,33 +84,54 @@ def _radius(shell: AnyShell) -> float:
     return shell.thickness_mm if isinstance(shell, CylinderShell) else shell.bend_radius_mm
 
 
-def _plate_parts(
-    feature: Baffle | Partition, plate: Plate, shell: AnyShell, design: Design, workshop: Workshop
-) -> Iterator[FlatPart]:
+def _plate_parts(feature: Baffle | Partition, solids: Solids, design: Design, workshop: Workshop) -> Iterator[FlatPart]:
+    shell, plate = solids.shell, solids.plates[feature.id]
     t, r, rules = feature.wall_mm(shell.feature_wall_mm), _radius(shell), workshop.rules
     flange = rules.flange_mm if feature.flange_mm is None else feature.flange_mm
     fold = _Fold(t, r, flange, bend_deduction(90, r, t, workshop.k_for(shell.metal)), rules.notch_clearance_mm)
     gap = rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
-    room = shape_of(plate.section).buffer(-gap, join_style="mitre")
-    pieces = [p.simplify(SMOOTH_MM) for p in polygons_of(shape_of(plate.left).intersection(room)) if p.area > 1.0]
-    facing = "front" if feature.axis == "x" else "right"
+    section, left = plate.whole or (plate.section, plate.left)
+    room = shape_of(section).buffer(-gap, join_style="mitre")
+    pieces = [p.simplify(SMOOTH_MM) for p in polygons_of(shape_of(left).intersection(room)) if p.area > 1.0]
+    laps = slots(feature, solids, gap, rules.flange_mm) if isinstance(feature, Baffle) else []
     for number, piece in enumerate(pieces, start=1):
         flat, bends = _folded(piece, room.boundary, fold) if fold.reach > 0 else (piece, [])
-        low_x, low_y = flat.bounds[0], flat.bounds[1]
-        many = len(pieces) > 1
-        yield flat_part(
-            shell.metal,
-            name=f"{PREFIX}{feature.id}-piece-{number}" if many else PREFIX + feature.id,
-            title=f"{feature.name.capitalize()}, piece {number}" if many else feature.name.capitalize(),
-            quantity=1,
-            thickness_mm=t,
-            outline=_spots(flat.exterior.coords),
-            bends=[_moved(bend, low_x, low_y) for bend in bends],
-            marks=[],
-            note=f"Its {facing} faces you" + ("; the flanges come towards you." if bends else ", welded on its edge."),
-            holes=[_spots(ring.coords) for ring in flat.interiors],
-            feature=feature.id,
-        )
+        yield _plate_part(feature, solids, number if len(pieces) > 1 else 0, _slotted(flat, piece, laps), bends)
+
+
+def _slotted(flat: Polygon, piece: Polygon, laps: Sequence[Slot]) -> Polygon:
+    """A plate's flat with the slots for those that cross it, its flanges out of their way."""
+    left: BaseGeometry = flat
+    for lap in laps:
+        left = left.difference(lap.slot).difference(lap.flanges.difference(piece))
+    return max(polygons_of(left), key=lambda one: one.area)
+
+
+def _plate_part(
+    feature: Baffle | Partition, solids: Solids, number: int, flat: Polygon, bends: Sequence[Bend]
+) -> FlatPart:
+    low_x, low_y = flat.bounds[0], flat.bounds[1]
+    axis, start = "xy".index(feature.axis), solids.datum["xy".index(feature.axis)] + feature.at_mm
+    t = feature.wall_mm(solids.shell.feature_wall_mm)
+    # Seen from the front, y and z run as u and v do; from the right side, x and z.
+    along, inward = np.eye(3)[1 - axis], np.eye(3)[axis] * (1 if axis == 0 else -1)
+    origin = along * low_x + np.array([0.0, 0.0, low_y]) + np.eye(3)[axis] * (start if axis == 0 else start + t)
+    inner, name = flat.representative_point(), PREFIX + feature.id + (f"-piece-{number}" if number else "")
+    facing = "front" if feature.axis == "x" else "right"
+    return flat_part(
+        solids.shell.metal,
+        name=name,
+        title=feature.name.capitalize() + (f", piece {number}" if number else ""),
+        quantity=1,
+        thickness_mm=t,
+        outline=_spots(flat.exterior.coords),
+        bends=[_moved(bend, low_x, low_y) for bend in bends],
+        marks=[],
+        note=f"Its {facing} faces you" + ("; the flanges come towards you." if bends else ", welded on its edge."),
+        holes=[_spots(ring.coords) for ring in flat.interiors],
+        feature=feature.id,
+        places=[placed(name, (inner.x - low_x, inner.y - low_y), (0.0, 0.0), origin, along, inward)],
+    )
 
 
 def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, list[Bend]]:
