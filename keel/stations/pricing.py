@@ -16,7 +16,18 @@ from keel.studies.cost.work import minutes_more, money_more, work
 from keel.studies.result import Words
 from keel.studies.sheet.unfold import SHEET
 
-INFORMS = frozenset({"inside.order", "inside.braces", "inside.braces_none", "sheet.fold", "sheet.holes", "brake.order"})
+INFORMS = frozenset(
+    {
+        "inside.order",
+        "inside.braces",
+        "inside.braces_none",
+        "sheet.fold",
+        "sheet.holes",
+        "sheet.features",
+        "brake.order",
+    }
+    | {"hole.bend", "hole.edge", "hole.runs_out"}
+)
 """Findings that say how it is done or what it does, or are looked for once at the end: no remedy's trial asks."""
 
 

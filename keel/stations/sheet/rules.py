@@ -8,10 +8,12 @@ from keel.analysis.tank import TankAnalysis
 from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding, of_station
 from keel.reference.metals import METALS
+from keel.studies.ports.landing import LANDINGS
 from keel.studies.result import words
 from keel.studies.sheet.bending import BENDINGS
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.fold_proof import FOLD_PROOF, FoldedPart
+from keel.studies.sheet.hole_checks import HOLE_CHECKS
 from keel.studies.sheet.let_in import LET_IN
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import SHEET
@@ -20,6 +22,8 @@ _sheet = of_station("sheet")
 
 
 ROUNDING_MM = 1e-6
+HOLE_TO_BEND = 2.0
+"""A hole's rim stays off a bend's zone by so many thicknesses."""
 
 
 def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
@@ -150,6 +154,62 @@ def holes_are_drawn(tank: TankAnalysis) -> Iterator[Finding]:
                     "templates before it is cut or bent.",
                     names=", ".join(part.holes_not_drawn),
                 ),
+            )
+
+
+def holes_stand_clear(tank: TankAnalysis) -> Iterator[Finding]:
+    """No hole is drawn oval by a bend or cut into an edge or another hole; looked at once the hand rests."""
+    outer = {port.id: port.seat.outer_mm for port in tank.design.ports if port.seat}
+    sound = {land.id for land in tank[LANDINGS] if land.flat_mm >= land.needed_mm - 0.5}
+    for hole in tank[HOLE_CHECKS] if _is_at_rest(tank) else ():
+        part = next(one for one in tank[FLATS].parts if one.name == hole.part)
+        ring, land = (outer[hole.port] - hole.diameter_mm) / 2, tank.workshop.rules.land_mm
+        least = HOLE_TO_BEND * part.thickness_mm
+        if hole.edge_mm < 0 or (hole.other_mm is not None and hole.other_mm < 0):
+            yield _sheet(
+                "hole.runs_out",
+                hole.port,
+                "stop",
+                words(
+                    "Hole of {name} runs {over_mm} into an edge or another hole of the {part}",
+                    name=hole.name,
+                    over_mm=-min(hole.edge_mm, 0.0 if hole.other_mm is None else hole.other_mm),
+                    part=hole.title.lower(),
+                ),
+                words("There is no sheet all round it to weld to. Move it, or choose a smaller seat."),
+            )
+        elif hole.bend_mm is not None and hole.bend_mm < least:
+            yield _sheet(
+                "hole.bend",
+                hole.port,
+                "caution",
+                words(
+                    "Hole of {name} {gap_mm} from a bend of the {part}, at least {least_mm}",
+                    name=hole.name,
+                    gap_mm=max(0.0, hole.bend_mm),
+                    part=hole.title.lower(),
+                    least_mm=least,
+                ),
+                words(
+                    "Cut first, it is drawn oval when the sheet stretches there: cut it after bending, or move it. "
+                    "A hole that came out too large is {patch_mm} of disc and {weld_mm} of seam.",
+                    patch_mm=hole.patch_mm,
+                    weld_mm=hole.patch_weld_mm,
+                ),
+            )
+        elif hole.port in sound and hole.edge_mm - ring < land - ROUNDING_MM:
+            yield _sheet(
+                "hole.edge",
+                hole.port,
+                "caution",
+                words(
+                    "Weld of {name} {gap_mm} from the edge of the {part}, at least {land_mm} (house rule)",
+                    name=hole.name,
+                    gap_mm=max(0.0, hole.edge_mm - ring),
+                    part=hole.title.lower(),
+                    land_mm=land,
+                ),
+                words("Another part is welded there: two welds that near crack between."),
             )
 
 

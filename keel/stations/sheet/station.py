@@ -6,12 +6,20 @@ from keel.stations.station import Station
 from keel.studies.sheet.bending import BENDINGS
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.fold_proof import FOLD_PROOF
+from keel.studies.sheet.fold_view import FOLD_PIECES
+from keel.studies.sheet.hole_checks import HOLE_CHECKS
 
 SHEET = Station(
     name="sheet",
     title="Sheet",
     is_begun=lambda design: design.shell is not None,
-    studies={"unfolded": FLATS, "fold_proof": FOLD_PROOF, "bending": BENDINGS},
+    studies={
+        "unfolded": FLATS,
+        "fold_proof": FOLD_PROOF,
+        "bending": BENDINGS,
+        "holes": HOLE_CHECKS,
+        "folding": FOLD_PIECES,
+    },
     comparisons={"schemes": schemes},
     rules=(
         rules.closed_box,
@@ -22,6 +30,7 @@ SHEET = Station(
         rules.pan_flange,
         rules.brake_bends_it,
         rules.holes_are_drawn,
+        rules.holes_stand_clear,
         rules.folds_up,
         rules.bends_can_be_made,
         rules.rolls_can_be_made,

@@ -18,6 +18,9 @@ from keel.solid.polyhedron import Array
 from keel.studies.sheet.bends import setback
 from keel.studies.sheet.parts import Bend, FlatPart, Spot
 
+MIDDLE = (0.5,)
+ALL_ALONG = tuple((n + 0.5) / 41 for n in range(41))
+"""Where along its line a turn's two sides are looked for."""
 BESIDE_MM = 1e-3
 """So far beside a turn's line its two panels are looked for [mm]."""
 
@@ -159,23 +162,13 @@ def folded(part: FlatPart, share: float = 1.0, base: Spot | None = None) -> list
     """
     turns = turns_of(part)
     shapes = _parted(Polygon(part.outline), turns)
-    sides = [_sides(shapes, turn) for turn in turns]
     first = max(range(len(shapes)), key=lambda i: shapes[i].area)
     if base is not None:
         first = next((i for i, shape in enumerate(shapes) if shape.covers(Point(base))), first)
-    hung: dict[int, tuple[int | None, Turn | None, Array]] = {first: (None, None, np.eye(4))}
-    waiting = [first]
-    while waiting:
-        here = waiting.pop(0)
-        for turn, (left, right) in zip(turns, sides, strict=True):
-            if here not in (left, right):
-                continue
-            other = left if here == right else right
-            if other is None or other in hung:
-                continue
-            seen = turn if here == right else Turn(turn.end, turn.start, turn.zone_mm, turn.angle, turn.far_mm)
-            hung[other] = (here, seen, hung[here][2] @ turn_matrix(seen, share))
-            waiting.append(other)
+    hung = _hung(shapes, turns, first, share, MIDDLE)
+    if len(hung) < len(shapes):
+        # A notch in its middle, or several panels along one line: looked at all along.
+        hung = _hung(shapes, turns, first, share, ALL_ALONG)
     if len(hung) < len(shapes):
         raise ValueError(f"{part.name}: {len(shapes) - len(hung)} of its panels hang on no bend")
     places = {piece: place for place, piece in enumerate(hung)}
@@ -183,6 +176,29 @@ def folded(part: FlatPart, share: float = 1.0, base: Spot | None = None) -> list
         Panel(_corners(shapes[piece]), None if parent is None else places[parent], turn, matrix)
         for piece, (parent, turn, matrix) in hung.items()
     ]
+
+
+Hung = dict[int, tuple[int | None, Turn | None, Array]]
+"""By panel: its parent, the turn it hangs by, and where that takes it."""
+
+
+def _hung(shapes: Sequence[Polygon], turns: Sequence[Turn], first: int, share: float, shares: Sequence[float]) -> Hung:
+    """Every panel that can be reached from the first over the turns' lines, where these are looked at."""
+    sides = [(turn, *pair) for turn in turns for pair in _sides(shapes, turn, shares)]
+    hung: Hung = {first: (None, None, np.eye(4))}
+    waiting = [first]
+    while waiting:
+        here = waiting.pop(0)
+        for turn, left, right in sides:
+            if here not in (left, right):
+                continue
+            other = left if here == right else right
+            if other in hung:
+                continue
+            seen = turn if here == right else Turn(turn.end, turn.start, turn.zone_mm, turn.angle, turn.far_mm)
+            hung[other] = (here, seen, hung[here][2] @ turn_matrix(seen, share))
+            waiting.append(other)
+    return hung
 
 
 def _corners(shape: Polygon) -> list[Spot]:
@@ -204,15 +220,15 @@ def _parted(whole: Polygon, turns: Sequence[Turn]) -> list[Polygon]:
     return pieces
 
 
-def _sides(shapes: Sequence[Polygon], turn: Turn) -> tuple[int | None, int | None]:
-    """The panels to the left and to the right of a turn's line."""
+def _sides(shapes: Sequence[Polygon], turn: Turn, shares: Sequence[float]) -> list[tuple[int, int]]:
+    """The panels to the left and to the right of a turn's line, where it is looked at; each pair once."""
     (x0, y0), (x1, y1) = turn.start, turn.end
     long = hypot(x1 - x0, y1 - y0)
     off = (-(y1 - y0) / long * BESIDE_MM, (x1 - x0) / long * BESIDE_MM)
-    middle = ((x0 + x1) / 2, (y0 + y1) / 2)
 
-    def at(way: int) -> int | None:
-        spot = Point(middle[0] + way * off[0], middle[1] + way * off[1])
+    def at(share: float, way: int) -> int | None:
+        spot = Point(x0 + share * (x1 - x0) + way * off[0], y0 + share * (y1 - y0) + way * off[1])
         return next((i for i, shape in enumerate(shapes) if shape.covers(spot)), None)
 
-    return at(1), at(-1)
+    pairs = [(at(share, 1), at(share, -1)) for share in shares]
+    return list(dict.fromkeys((left, right) for left, right in pairs if left is not None and right is not None))

@@ -17,7 +17,7 @@ from keel.design.shell import CylinderShell
 from keel.design.workshop import Workshop
 from keel.solid.planes import polygons_of, shape_of
 from keel.solid.solids import AnyShell, FeatureCost, Solids
-from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
+from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length, setback
 from keel.studies.sheet.laps import Slot, slots
 from keel.studies.sheet.model import flat_part
 from keel.studies.sheet.parts import Bend, FlatPart, Spot, rectangle
@@ -29,6 +29,8 @@ SMOOTH_MM = 0.05
 ON_RIM_MM = 0.1
 LEAST_FLANGE_EDGE_MM = 25.0
 """A flange shorter than this along its bend isn't worth a fold; a rolled rim is made of shorter chords [mm]."""
+SLIT_MM, HAIR_MM, FAR_MM = 1.0, 0.01, 1e4
+"""How wide a slit beside a flange is; a hair of overlap; beyond every plate [mm]."""
 UNEVEN = 0.02
 """A pot whose metal differs by more than this share from a straight strip's stands on a floor that isn't level."""
 PREFIX = "inside-"
@@ -51,6 +53,11 @@ class _Fold:
     def reach(self) -> float:
         """How far a flange stands over the plate's edge on the flat."""
         return self.flange - self.deduction
+
+    @property
+    def stretched(self) -> float:
+        """How far in from the plate's edge its flange's bend reaches on the flat."""
+        return setback(90, self.radius, self.thickness)
 
 
 def internal_parts(solids: Solids, design: Design, workshop: Workshop) -> list[FlatPart]:
@@ -96,14 +103,21 @@ def _plate_parts(feature: Baffle | Partition, solids: Solids, design: Design, wo
     laps = slots(feature, solids, gap, rules.flange_mm) if isinstance(feature, Baffle) else []
     for number, piece in enumerate(pieces, start=1):
         flat, bends = _folded(piece, room.boundary, fold) if fold.reach > 0 else (piece, [])
-        yield _plate_part(feature, solids, number if len(pieces) > 1 else 0, _slotted(flat, piece, laps), bends)
+        yield _plate_part(feature, solids, number if len(pieces) > 1 else 0, _slotted(flat, piece, laps, fold), bends)
 
 
-def _slotted(flat: Polygon, piece: Polygon, laps: Sequence[Slot]) -> Polygon:
-    """A plate's flat with the slots for those that cross it, its flanges out of their way."""
+def _slotted(flat: Polygon, piece: Polygon, laps: Sequence[Slot], fold: _Fold) -> Polygon:
+    """A plate's flat with the slots for those that cross it, its flanges out of their way and slit off beside it."""
     left: BaseGeometry = flat
+    rim = piece.difference(piece.buffer(-fold.stretched, join_style="mitre"))
     for lap in laps:
         left = left.difference(lap.slot).difference(lap.flanges.difference(piece))
+        if fold.reach > 0:
+            low, _, high, _ = lap.flanges.bounds
+            narrow = high - low < LEAST_FLANGE_EDGE_MM / 2
+            spans = [(low, high)] if narrow else [(low, low + SLIT_MM), (high - SLIT_MM, high)]
+            slits = [box(start, -FAR_MM, end, FAR_MM) for start, end in spans]
+            left = left.difference(unary_union(slits).intersection(rim))
     return max(polygons_of(left), key=lambda one: one.area)
 
 
@@ -143,7 +157,9 @@ def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, li
     near_rim = rim.buffer(ON_RIM_MM)
     prepare(near_rim)
     flanged = [_takes_flange(a, b, near_rim, fold) for a, b in sides]
-    strips, bends = [], []
+    strips: list[Polygon] = []
+    slits: list[Polygon] = []
+    bends: list[tuple[float, Spot, Spot]] = []
     for n, (a, b) in enumerate(sides):
         if not flanged[n]:
             continue
@@ -164,12 +180,36 @@ def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, li
         )
         line = -fold.deduction / 2
         bends.append((_length(first, last), _out(first, a, b, line), _out(last, a, b, line)))
-    joined = unary_union([piece, *strips])
+        # Beside the next flange it is slit off; beside a free edge the bend runs out over that.
+        slits += [_slit(first, a, b, -1.0, fold)] if start > 0 else []
+        slits += [_slit(last, a, b, 1.0, fold)] if end > 0 else []
+    joined = unary_union([piece, *strips]).difference(unary_union(slits))
     flat = max(polygons_of(joined), key=lambda p: p.area).simplify(SMOOTH_MM / 2)
+    bends = [(long, *_run_out(start, end, flat, fold)) for long, start, end in bends]
     bends.sort(key=lambda bend: -bend[0])
     return flat, [
         Bend(start, end, "up", 90, fold.radius, order, fold.deduction) for order, (_, start, end) in enumerate(bends, 1)
     ]
+
+
+def _slit(end: Spot, a: Spot, b: Spot, way: float, fold: _Fold) -> Polygon:
+    """Beside a flange's end, from its bend outward, on the side that the way along the edge leads to."""
+    beside = _along(end, (end[0] + way * (b[0] - a[0]), end[1] + way * (b[1] - a[1])), SLIT_MM)
+    inner = [_out(spot, a, b, -fold.stretched) for spot in (end, beside)]
+    return Polygon([*inner, *(_out(spot, a, b, HAIR_MM) for spot in (beside, end))])
+
+
+def _run_out(start: Spot, end: Spot, flat: Polygon, fold: _Fold) -> tuple[Spot, Spot]:
+    """A bend line made longer to where the plate ends, where that is near."""
+    long = _length(start, end)
+    further = [_along(start, end, -2 * fold.stretched), _along(start, end, long + 2 * fold.stretched)]
+    line = LineString(further).intersection(flat)
+    for one in getattr(line, "geoms", [line]):
+        if isinstance(one, LineString) and one.distance(LineString([start, end])) == 0.0:
+            near = min(one.coords, key=lambda spot: _length(further[0], (spot[0], spot[1])))
+            far = max(one.coords, key=lambda spot: _length(further[0], (spot[0], spot[1])))
+            return (float(near[0]), float(near[1])), (float(far[0]), float(far[1]))
+    return start, end
 
 
 def _takes_flange(a: Spot, b: Spot, near_rim: BaseGeometry, fold: _Fold) -> bool:

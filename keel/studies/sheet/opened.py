@@ -5,13 +5,14 @@ from dataclasses import replace
 
 import numpy as np
 from shapely import set_precision
-from shapely.geometry import LineString, Polygon
+from shapely.geometry import LineString, Point, Polygon
 from shapely.geometry.base import BaseGeometry
 from shapely.geometry.polygon import orient
 
 from keel.solid.planes import polygons_of
 from keel.solid.polyhedron import Array
-from keel.studies.sheet.parts import Bend, Direction, FlatPart, Mark, Roll, Spot
+from keel.studies.sheet.lying import lying
+from keel.studies.sheet.parts import Bend, Direction, FlatPart, Mark, Place, Roll, Spot
 from keel.studies.sheet.placing import matrix_of
 
 LEAST_MM2 = 1.0
@@ -71,10 +72,23 @@ def _piece(part: FlatPart, sheet: Polygon, number: int) -> FlatPart:
             for start, end in _where_there_is_sheet(mark.start, mark.end, sheet)
         ],
         bores=bores,
+        places=[_placed(part, place, sheet) for place in part.places],
         area_mm2=sheet.area,
         mass_kg=part.mass_kg * sheet.area / part.area_mm2,
     )
     return moved(cut, -low_u, -low_v)
+
+
+def _placed(part: FlatPart, place: Place, sheet: Polygon) -> Place:
+    """Where a piece lies: by the panel that the part's place is of, or by one that is left of it."""
+    if sheet.covers(Point(place.base)):
+        return place
+    spot = sheet.representative_point()
+    for panel in lying(part, place).panels:
+        left = Polygon(panel.outline).intersection(sheet)
+        if left.covers(spot):
+            return replace(place, base=(spot.x, spot.y), matrix=panel.matrix.ravel().tolist())
+    return place
 
 
 def _at(spot: Spot) -> BaseGeometry:

@@ -2941,6 +2941,53 @@ export interface components {
             takes: number;
         };
         /**
+         * FoldPanel
+         * @description A piece of a part between its turns, in u and v of its flat.
+         *
+         *     `rings` are shapes, an outline and its holes each. It hangs on its `parent`, left of the line from `start` to `end`
+         *     by a zone so wide; `angle_deg` is towards the reader above zero, `far_mm` the radius of the far face. The base
+         *     hangs on none.
+         */
+        FoldPanel: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Far Mm */
+            far_mm: number;
+            /** Parent */
+            parent: number | null;
+            /** Rings */
+            rings: [
+                number,
+                number
+            ][][][];
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** Zone Mm */
+            zone_mm: number;
+        };
+        /**
+         * FoldPiece
+         * @description A part, or one of those that are alike, and where its base lies: sixteen figures row by row.
+         */
+        FoldPiece: {
+            /** Matrix */
+            matrix: number[];
+            /** Panels */
+            panels: components["schemas"]["FoldPanel"][];
+            /** Part */
+            part: string;
+            /** Piece */
+            piece: string;
+        };
+        /**
          * FoldProof
          * @description Every piece of the shell folded up, and how far off its place is too far.
          */
@@ -3205,6 +3252,39 @@ export interface components {
              * @default 0
              */
             strainer_mm: number;
+        };
+        /**
+         * HoleCheck
+         * @description One hole on one flat; gaps are from its rim, below zero where it runs into what is named.
+         *
+         *     A patch is a disc of the same sheet for a hole that came out too large: the hole and the land round it cut out, the
+         *     disc welded in; `patch_minutes` and `patch_money` are its seam's, empty where the workshop has no price for one.
+         */
+        HoleCheck: {
+            /** Bend Mm */
+            bend_mm: number | null;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Edge Mm */
+            edge_mm: number;
+            /** Name */
+            name: string;
+            /** Other Mm */
+            other_mm: number | null;
+            /** Part */
+            part: string;
+            /** Patch Minutes */
+            patch_minutes: number | null;
+            /** Patch Mm */
+            patch_mm: number;
+            /** Patch Money */
+            patch_money: number | null;
+            /** Patch Weld Mm */
+            patch_weld_mm: number;
+            /** Port */
+            port: string;
+            /** Title */
+            title: string;
         };
         /**
          * Holes
@@ -5905,6 +5985,10 @@ export interface components {
         SheetResults: {
             bending?: components["schemas"]["Bendings"] | null;
             fold_proof?: components["schemas"]["FoldProof"] | null;
+            /** Folding */
+            folding?: components["schemas"]["FoldPiece"][] | null;
+            /** Holes */
+            holes?: components["schemas"]["HoleCheck"][] | null;
             /** Schemes */
             schemes?: components["schemas"]["Scheme"][] | null;
             unfolded?: components["schemas"]["Sheet"] | null;
