@@ -63,14 +63,42 @@ def _recess(long: float, wide: float, deep: float, slope: float, wall: float, ro
 
 
 def well_cut(well: Well, frame: Array, wall: float) -> Manifold:
-    """The space a well takes, grown by a wall into the tank; `frame` is `well_frame` of its body."""
+    """The space a well takes, grown by a wall into the tank.
+
+    Parameters
+    ----------
+    well : Well
+        The well.
+    frame : ndarray, shape (3, 4)
+        `well_frame` of its body.
+    wall : float
+        How far it is grown [mm].
+
+    Returns
+    -------
+    Manifold
+        Convex, running on a little past its mouth.
+    """
     round_ = well.form == "round"
     wide = well.long_mm if round_ else well.wide_mm
     return _recess(well.long_mm, wide, well.deep_mm, well.slope_mm, wall, round_).transform(frame)
 
 
 def well_frame(well: Well, body: Cuboid) -> Array:
-    """Turns a recess about its mouth's middle into its place in the body."""
+    """Turns a recess about its mouth's middle into its place in the body.
+
+    Parameters
+    ----------
+    well : Well
+        Whose mouth it is.
+    body : Cuboid
+        The body without features [mm].
+
+    Returns
+    -------
+    ndarray, shape (3, 4)
+        A rigid motion; the third direction leads out of the mouth.
+    """
     axis, high = FACE_AXIS[well.face]
     wide = well.long_mm if well.form == "round" else well.wide_mm
     first, second = [i for i in range(3) if i != axis]
@@ -118,7 +146,24 @@ def _piece(
 
 
 def sump_solid(sump: Sump, body: Cuboid, wall: float, up: float) -> Manifold:
-    """A sump let down, shrunk by a wall, running up by `up` above the body's underside."""
+    """A sump let down, shrunk by a wall.
+
+    Parameters
+    ----------
+    sump : Sump
+        The sump.
+    body : Cuboid
+        The body without features [mm].
+    wall : float
+        How far it is shrunk [mm].
+    up : float
+        How far it runs up above the body's underside [mm].
+
+    Returns
+    -------
+    Manifold
+        Its space.
+    """
     round_ = sump.form == "round"
     wide = sump.long_mm if round_ else sump.wide_mm
     lean = sump.slope_mm / sump.deep_mm
@@ -134,7 +179,22 @@ def sump_solid(sump: Sump, body: Cuboid, wall: float, up: float) -> Manifold:
 
 
 def relief_cut(relief: Relief, body: Cuboid, wall: float) -> Manifold:
-    """The space a relief takes, grown by a wall all round."""
+    """The space a relief takes, grown by a wall all round.
+
+    Parameters
+    ----------
+    relief : Relief
+        A box or a cylinder.
+    body : Cuboid
+        The body without features [mm].
+    wall : float
+        How far it is grown [mm].
+
+    Returns
+    -------
+    Manifold
+        Convex.
+    """
     low = [body.low[0] + relief.x_mm - wall, body.low[1] + relief.y_mm - wall, body.low[2] + relief.z_mm - wall]
     size = [relief.length_mm + 2 * wall, relief.width_mm + 2 * wall, relief.height_mm + 2 * wall]
     if relief.form == "box":
@@ -147,7 +207,22 @@ def relief_cut(relief: Relief, body: Cuboid, wall: float) -> Manifold:
 
 
 def step_cut(step: RoofStep, body: Cuboid, wall: float) -> Manifold:
-    """What a lowered roof takes off, grown by a wall."""
+    """What a lowered roof takes off, grown by a wall.
+
+    Parameters
+    ----------
+    step : RoofStep
+        The step.
+    body : Cuboid
+        The body without features [mm].
+    wall : float
+        How far it is grown [mm].
+
+    Returns
+    -------
+    Manifold
+        A box that runs on past the faces it is made in.
+    """
     low = [v - BEYOND_MM for v in body.low]
     high = [v + BEYOND_MM for v in body.high]
     low[2] = body.high[2] - step.drop_mm - wall

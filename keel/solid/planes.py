@@ -8,7 +8,18 @@ from keel.solid.polyhedron import Array
 
 
 def shape_of(section: CrossSection) -> BaseGeometry:
-    """A cross-section as a shape; its holes run the other way round."""
+    """A cross-section as a shape.
+
+    Parameters
+    ----------
+    section : CrossSection
+        Its holes run the other way round.
+
+    Returns
+    -------
+    BaseGeometry
+        With the same area.
+    """
     rings = sorted((Polygon(ring) for ring in section.to_polygons()), key=lambda p: -p.area)
     whole: BaseGeometry = Polygon()
     for ring in rings:
@@ -17,7 +28,18 @@ def shape_of(section: CrossSection) -> BaseGeometry:
 
 
 def polygons_of(shape: BaseGeometry) -> list[Polygon]:
-    """The polygons of a shape, without its lines and points."""
+    """The polygons of a shape, without its lines and points.
+
+    Parameters
+    ----------
+    shape : BaseGeometry
+        Any.
+
+    Returns
+    -------
+    list of Polygon
+        None of them empty.
+    """
     if isinstance(shape, Polygon):
         return [] if shape.is_empty else [shape]
     return [polygon for one in getattr(shape, "geoms", []) for polygon in polygons_of(one)]

@@ -110,15 +110,27 @@ def plate_at(
         raise wrong(
             where, f"{feature.name} has no opening: that makes it a partition, not a baffle", feature.corner_mm, "more"
         )
-    weld = _rim(section) - _along(section, openings)
-    solid = _rectangle_of(place, along) - openings.offset(HAIR_MM, JoinType.Miter)
+    crosses = lapping is not None and section.area() - here.area() > 1.0
+    # What lies in another baffle's sheet opens nothing: that one is there.
+    open_here = _no_slivers(openings ^ here) if crosses else openings
+    weld = _rim(here) - _along(here, open_here)
+    solid = _rectangle_of(place, along) - open_here.offset(HAIR_MM, JoinType.Miter)
     slab = section_drawn_out(solid, axis, start, start + thick)
-    missed = tuple(cut.name for cut in cuts if (cut.shape ^ section).area() < LEAST_ON * cut.area)
-    if lapping is None or here.num_contour() == section.num_contour():
+    missed = tuple(cut.name for cut in cuts if _misses(cut, section))
+    if not crosses:
         return Plate(slab, weld, section, left, missed)
-    # Where it crosses it is welded up both sides.
-    weld += max(0.0, _rim(here) - _rim(section))
     return Plate(slab, weld, here, left ^ here, missed, (section, left))
+
+
+def _misses(cut: "_Cut", section: CrossSection) -> bool:
+    """Whether less than half of an opening lies on a plate; a notch counts from the plate's own foot over a hump."""
+    on = cut.shape ^ section
+    if on.is_empty():
+        return True
+    _, low, _, high = on.bounds()
+    wide = cut.shape.bounds()[2] - cut.shape.bounds()[0]
+    expected = min(cut.area, wide * (high - low)) if cut.name.startswith("notch") else cut.area
+    return bool(on.area() < LEAST_ON * expected)
 
 
 def slab_of(feature: Partition | Baffle, body: Cuboid, wall: float) -> Cuboid:

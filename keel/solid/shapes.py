@@ -113,7 +113,18 @@ def frame_along(axis: int, out: float) -> Array:
 
 
 def bounds_of(solid: Manifold) -> Cuboid:
-    """The box round a solid [mm]."""
+    """The box round a solid.
+
+    Parameters
+    ----------
+    solid : Manifold
+        Not empty.
+
+    Returns
+    -------
+    Cuboid
+        Low and high corner [mm].
+    """
     x0, y0, z0, x1, y1, z1 = solid.bounding_box()
     return Cuboid((x0, y0, z0), (x1, y1, z1))
 

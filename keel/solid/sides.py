@@ -84,6 +84,18 @@ def _made(body: Manifold, on: list[Manifold], off: list[Manifold]) -> Manifold:
 
 
 def meet(a: Cuboid, b: Cuboid) -> bool:
+    """Whether two boxes have more than a face in common.
+
+    Parameters
+    ----------
+    a, b : Cuboid
+        [mm]
+
+    Returns
+    -------
+    bool
+        False of two that only touch.
+    """
     (ax, ay, az), (bx, by, bz) = a.low, b.low
     (au, av, aw), (bu, bv, bw) = a.high, b.high
     return ax < bu and bx < au and ay < bv and by < av and az < bw and bz < aw

@@ -187,7 +187,7 @@ class InTheShop(TestCase):
         self.assertNotIn("brake.thick", codes(tank(shell={"thickness_mm": 5.0, "bend_radius_mm": 12})))
 
     def test_a_part_says_which_holes_it_lacks(self) -> None:
-        """Holes that land on the shell are drawn; over a well's mouth there is a stop, and words on its files."""
+        """Holes that land on the shell or a well's plates are drawn; where these aren't unfolded there is a stop."""
         seat = {"hole_mm": 60, "outer_mm": 80}
         subject = tank(*(p | {"seat": seat, "y_mm": 100} for p in WHOLE))
         self.assertNotIn("sheet.holes", {f.code for f in seen(subject, True).findings})
@@ -196,8 +196,10 @@ class InTheShop(TestCase):
         bores = {part.name: sorted(bore.name for bore in part.bores) for part in made.parts}
         self.assertEqual(bores, {"wrapper": ["filler", "pickup", "vent"], "end-pan": []})
         well = {"kind": "well", "id": "w", "name": "well", "a_mm": 60, "b_mm": 40, "long_mm": 120, "wide_mm": 120}
-        inside = tank(PICKUP | {"seat": seat, "x_mm": 120, "y_mm": 100}, shell={"features": [well | {"deep_mm": 80}]})
-        self.assertIn("sheet.holes:wrapper", {f.key for f in seen(inside, True).findings})
+        for more, stop in (({}, False), ({"form": "round", "slope_mm": 10, "a_mm": -20}, True)):
+            recess = well | {"deep_mm": 80} | more
+            inside = tank(PICKUP | {"seat": seat, "x_mm": 80, "y_mm": 100}, shell={"features": [recess]})
+            self.assertEqual("sheet.holes:wrapper" in {f.key for f in seen(inside, True).findings}, stop)
 
     def test_a_hole_on_the_closing_seam(self) -> None:
         """The wrapper closes elsewhere, or the port moves aside."""

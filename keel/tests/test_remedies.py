@@ -33,8 +33,8 @@ def said(title: Words) -> str:
 
 
 def bends(seen: Evaluation) -> int:
-    """How many bends its parts have."""
-    return sum(len(part.bends) * part.quantity for part in seen.sheet.unfolded.parts)
+    """How many bends its parts have; what an opening parts in two is bent in one."""
+    return sum(len({bend.order for bend in part.bends}) * part.quantity for part in seen.sheet.unfolded.parts)
 
 
 class Announced(TestCase):

@@ -4,12 +4,13 @@ from collections.abc import Callable, Sequence
 from itertools import count, pairwise
 from math import ceil
 
-from manifold3d import CrossSection
+import numpy as np
+from manifold3d import CrossSection, Manifold, OpType
 
 from keel.analysis.parts import RULES, SOLIDS, only
 from keel.analysis.study import study
 from keel.design.document import Design
-from keel.design.features import Baffle, Notch, Partition
+from keel.design.features import Baffle, Holes, Notch, Partition
 from keel.design.workshop import HouseRules
 from keel.solid.build import build
 from keel.solid.faults import GeometryError
@@ -24,6 +25,8 @@ MORE = 4
 LEAST_CORNER_MM, MOST_CORNER_MM = 15, 400
 NOTCH_HIGH_MM, WIDEST, FAR_MM = 30.0, 0.6, 1e5
 """A notch is so high, and no wider than this share of its foot."""
+SCALLOP_MM, SCALLOP_OPEN = 24.0, 0.63
+"""Across a scallop; how much of its square is open, a quarter of it over the plate's edge."""
 HELPS = 0.25
 """Corners that open less than this of what is wanted are those of a round section."""
 NEAR = 0.3
@@ -109,16 +112,19 @@ def opened_plates(design: Design, solids: Solids, rules: HouseRules, places: Seq
         bare = build(design.shell.model_copy(update={"features": kept}), design.sheet.making)
     share, wall = (rules.clear_least + rules.clear_most) / 2, design.shell.feature_wall_mm
     made, inner = list[Baffle](), bare.inner
+    # Plates that cross are lapped: each is opened as though the others weren't there.
+    lapping: dict[Axis, Manifold] = dict.fromkeys(AXES, bare.inner)
     for axis, at in places:
         way, number = "xy".index(axis), next(numbers)
-        rings = slice_rings(inner, way, bare.datum[way] + at + wall / 2)
+        rings = slice_rings(lapping[axis], way, bare.datum[way] + at + wall / 2)
         if rings:
             plain = Baffle(id=f"baffle-{number}", name=f"baffle {number}", axis=axis, at_mm=at)
-            plate = _opened(plain, CrossSection(rings), bare, share)
+            plate = _opened(plain, CrossSection(rings), bare, share, _crossed_at(axis, places, bare, wall))
             try:
-                inner -= plate_at(plate, inner, bare.body, bare.inner_body, wall, "array").slab
+                slab = plate_at(plate, inner, bare.body, bare.inner_body, wall, "array", lapping[axis]).slab
             except GeometryError:
                 continue  # too little is left there to be a plate
+            inner, lapping[axis] = inner - slab, lapping[axis] - slab
             made.append(plate)
     return made
 
@@ -171,30 +177,45 @@ def _between(taken: Taken, axis: Axis, low: float, high: float, most: float) -> 
     return places
 
 
-def _opened(plate: Baffle, section: CrossSection, solids: Solids, share: float) -> Baffle:
-    """A plate opened to a share of its section: corners, notches where they don't do; a gap and its foot if round."""
+def _crossed_at(axis: Axis, places: Sequence[Place], bare: Solids, wall: float) -> CrossSection:
+    """What of a plate's plane the plates square to it take, all the way up."""
+    starts = [bare.datum["xy".index(other)] + at for other, at in places if other != axis]
+    bands = [CrossSection.square((wall, 2 * FAR_MM)).translate((start, -FAR_MM)) for start in starts]
+    return CrossSection.batch_boolean(bands, OpType.Add) if bands else CrossSection()
+
+
+def _opened(plate: Baffle, section: CrossSection, solids: Solids, share: float, crossed: CrossSection) -> Baffle:
+    """A plate opened to a share of its section: corners, notches where they don't do; a gap and its foot if round.
+
+    Crossed plates have corners only at the shell: every room between them gets a notch at its foot and a scallop for
+    the air over it.
+    """
 
     def open_share(left: CrossSection) -> float:
         return float(1 - left.area() / section.area())
 
-    corner = _nearest(lambda mm: open_share(corners_cut(section, mm)), share, MOST_CORNER_MM)
+    rooms = not crossed.is_empty()
+    wanted = share / 2 if rooms else share
+    corner = _nearest(lambda mm: open_share(corners_cut(section, mm)), wanted, MOST_CORNER_MM)
     left = corners_cut(section, corner)
-    if open_share(left) > HELPS * share:
-        more = share - open_share(left)
-        notches = _notches(plate, section, left, solids, more) if more > NEAR * share else ()
-        return plate.model_copy(update={"corner_mm": float(max(LEAST_CORNER_MM, corner)), "notches": notches})
+    if open_share(left) > HELPS * wanted:
+        scallops = _scallops(plate, section - crossed, solids) if rooms else ()
+        more = share - open_share(left) - sum(SCALLOP_OPEN for _ in scallops) * SCALLOP_MM**2 / section.area()
+        notches = _notches(plate, section, left, solids, more, crossed) if rooms or more > NEAR * share else ()
+        opened = {"corner_mm": float(max(LEAST_CORNER_MM, corner)), "notches": notches, "holes": scallops}
+        return plate.model_copy(update=opened)
     gap = _nearest(lambda mm: open_share(section ^ section.translate((0.0, -mm))), share / 2, MOST_CORNER_MM)
     foot = _foot(plate, section, solids, share / 2)
     return plate.model_copy(update={"corner_mm": 0.0, "top_gap_mm": float(gap), "notches": (foot,)})
 
 
 def _notches(
-    plate: Baffle, section: CrossSection, left: CrossSection, solids: Solids, share: float
+    plate: Baffle, section: CrossSection, left: CrossSection, solids: Solids, share: float, crossed: CrossSection
 ) -> tuple[Notch, ...]:
     """A notch in the middle of every foot of a section, as wide as opens such a share more."""
     low = section.bounds()[1]
     slab = CrossSection.square((2 * FAR_MM, NOTCH_HIGH_MM)).translate((-FAR_MM, low))
-    feet = [(piece.bounds()[0], piece.bounds()[2]) for piece in (section ^ slab).decompose()]
+    feet = [(piece.bounds()[0], piece.bounds()[2]) for piece in ((section - crossed) ^ slab).decompose()]
 
     def cut(wide: float) -> CrossSection:
         found = CrossSection()
@@ -209,6 +230,22 @@ def _notches(
     return tuple(
         Notch(at_mm=round((a + b) / 2 - start, 1), wide_mm=float(wide), high_mm=high) for a, b in feet if high > 0
     )
+
+
+def _scallops(plate: Baffle, rooms: CrossSection, solids: Solids) -> tuple[Holes, ...]:
+    """A hole over the highest place of every room between plates that cross, most of it on the plate."""
+    found = []
+    start = solids.datum[1 - "xy".index(plate.axis)]
+    for room in rooms.decompose():
+        left, _, right, _ = room.bounds()
+        ring = np.vstack(room.to_polygons())
+        top = ring[ring[:, 1] > ring[:, 1].max() - 1e-3]
+        reach = min(SCALLOP_MM, (right - left) / 2)
+        middle = min(max(float(top[:, 0].min() + top[:, 0].max()) / 2, left + reach), right - reach)
+        column = CrossSection.square((SCALLOP_MM, 2 * FAR_MM)).translate((middle - SCALLOP_MM / 2, -FAR_MM))
+        up_mm = round(float((room ^ column).bounds()[3]) - SCALLOP_MM / 4 - solids.datum[2], 1)
+        found.append(Holes(at_mm=round(middle - start, 1), up_mm=up_mm, diameter_mm=SCALLOP_MM))
+    return tuple(found)
 
 
 def _foot(plate: Baffle, section: CrossSection, solids: Solids, share: float) -> Notch:

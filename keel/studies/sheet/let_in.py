@@ -5,6 +5,7 @@ passes behind the other: a bottom behind all sides, those square to x behind tho
 """
 
 from collections.abc import Iterator, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from math import hypot
 from typing import Literal
@@ -351,8 +352,24 @@ def _spots(coords: object) -> list[tuple[float, float]]:
 
 
 def pieces_of_plates(parts: list[FlatPart]) -> list[Lying]:
-    """Every plate of a feature where it lies."""
-    return [lying(part, place) for part in parts for place in part.places]
+    """Plates of features where they lie.
+
+    Parameters
+    ----------
+    parts : list of FlatPart
+        Features' plates.
+
+    Returns
+    -------
+    list of Lying
+        Without a strip so cut up that its roll doesn't part it: no port lands on such a one.
+    """
+    found = []
+    for part in parts:
+        for place in part.places:
+            with suppress(ValueError):
+                found.append(lying(part, place))
+    return found
 
 
 LET_IN = study(let_in_parts, BARE_SOLIDS, only("shell", "sheet"))

@@ -135,9 +135,9 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
           strokeDasharray="1 3"
         />
       ))}
-      {part.bends.map((bend) => (
+      {part.bends.map((bend, place) => (
         <line
-          key={bend.order}
+          key={place}
           x1={px(bend.start[0] as number)}
           y1={py(bend.start[1] as number)}
           x2={px(bend.end[0] as number)}
@@ -149,9 +149,9 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
           <title>{`Bend ${bend.order}: ${bend.direction}, ${bend.angle_deg}°, inside radius ${units.exact(bend.radius_mm)}`}</title>
         </line>
       ))}
-      {part.bends.map((bend) => (
+      {part.bends.map((bend, place) => (
         <BendLabel
-          key={bend.order}
+          key={place}
           x={(px(bend.start[0] as number) + px(bend.end[0] as number)) / 2}
           y={(py(bend.start[1] as number) + py(bend.end[1] as number)) / 2}
           order={bend.order}

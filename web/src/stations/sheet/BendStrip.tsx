@@ -4,41 +4,47 @@ import type { Schemas } from '../../api/client'
 import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
-import { Folded } from '../Folded'
 
 type Step = Schemas['BendStep']
 type Spots = readonly (readonly number[])[]
 
 const PICTURE = { wide: 138, high: 96 }
 
-/** Each part on the folder, bend by bend: what it looks like before and after, and how far to bend it. */
-export function BendStrip() {
+/** A part on the folder, bend by bend: what it looks like before and after, and how far to bend it. */
+export function BendStrip({ part: name }: { part: string }) {
   const bending = useWork((work) => work.evaluation?.sheet?.bending)
-  if (!bending?.parts.length) return null
+  const { inks } = useTheme()
+  const part = bending?.parts.find((one) => one.name === name || name.startsWith(`${one.name}-`))
+  if (!bending || !part?.steps.length) return null
   return (
-    <Folded title="Bending, step by step">
-      <Typography variant="body2" color="textSecondary">
-        Across the folder, its beam dark, numbered as on the flats. Bend to the larger angle: by the metal’s yield and
-        stiffness and the bend’s radius it springs back to the one wanted. A strip bent on your own tool beats the
-        figure.
-      </Typography>
-      {bending.parts.map((part) => (
-        <Box key={part.name} component="section" aria-label={`Bends of the ${part.title.toLowerCase()}`}>
-          <Typography sx={{ fontWeight: 650, mt: 1 }}>
-            {part.title}
-            {part.stuck !== null && `: the bend at line ${part.stuck} from the left can’t be made`}
-          </Typography>
-          <Box component="ol" sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, p: 0, m: 0, listStyle: 'none' }}>
-            {part.steps.map((step, place) => (
-              <Box component="li" key={step.bend} sx={{ width: PICTURE.wide }}>
-                <Picture step={step} beam={bending.beam} />
-                <Words step={step} place={place + 1} />
-              </Box>
-            ))}
+    <Box
+      component="section"
+      aria-label={`Bends of the ${part.title.toLowerCase()}`}
+      sx={{ flex: 'none', borderTop: `1px solid ${inks.line}`, background: inks.paper, px: 1.5, py: 1 }}
+    >
+      {part.stuck !== null && (
+        <Typography sx={{ fontSize: 13, fontWeight: 650, color: inks.stop }}>
+          The bend at line {part.stuck} from the left can’t be made
+        </Typography>
+      )}
+      <Box
+        component="ol"
+        tabIndex={0}
+        aria-label="Bending, step by step"
+        sx={{ display: 'flex', overflowX: 'auto', gap: 1, p: 0, m: 0, listStyle: 'none' }}
+      >
+        {part.steps.map((step, place) => (
+          <Box component="li" key={place} sx={{ width: PICTURE.wide, flex: 'none' }}>
+            <Picture step={step} beam={bending.beam} />
+            <Words step={step} place={place + 1} />
           </Box>
-        </Box>
-      ))}
-    </Folded>
+        ))}
+      </Box>
+      <Typography sx={{ fontSize: 12, color: inks.quiet, mt: 0.5 }}>
+        Across the folder, its beam dark. By yield, stiffness and radius the sheet springs back to the angle wanted; a
+        strip bent on your own tool beats the figure.
+      </Typography>
+    </Box>
   )
 }
 

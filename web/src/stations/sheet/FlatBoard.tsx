@@ -1,16 +1,49 @@
-import { Box } from '@mui/material'
+import { Box, useMediaQuery } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { lazy, Suspense, useState } from 'react'
 import { FlatDrawing } from '../../drawing/FlatDrawing'
 import { useWork } from '../../work/store'
+import { BendStrip } from './BendStrip'
+import { partOf } from './chosen'
+import { PartRow } from './PartRow'
 import { SchemeRow } from './SchemeRow'
 
-/** The flat parts, instead of the tank, under the ways to make it. */
+const FoldView = lazy(() => import('./FoldView'))
+const FOLDING = { wide: 300, high: 260 }
+
+/** The bench: ways to make it, the parts, one of them large over its bends, and beside it all of them folding up. */
 export function FlatBoard() {
   const parts = useWork((work) => work.evaluation?.sheet?.unfolded?.parts)
+  const folds = useWork((work) => Boolean(work.evaluation?.sheet?.folding?.length))
+  const [wanted, setWanted] = useState<string | null>(null)
+  const beside = useMediaQuery('(min-width: 1100px)')
+  const { inks } = useTheme()
   if (!parts) return null
+  const part = partOf(parts, wanted)
   return (
     <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
       <SchemeRow />
-      <FlatDrawing parts={parts} />
+      <PartRow parts={parts} chosen={part?.name ?? null} onChoose={setWanted} />
+      <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: beside ? 'row' : 'column' }}>
+        <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+          <FlatDrawing parts={part ? [part] : parts} />
+          {part && <BendStrip part={part.name} />}
+        </Box>
+        {folds && (
+          <Box
+            sx={{
+              flex: 'none',
+              width: beside ? FOLDING.wide : '100%',
+              height: beside ? 'auto' : FOLDING.high,
+              borderLeft: beside ? `1px solid ${inks.line}` : 'none',
+            }}
+          >
+            <Suspense>
+              <FoldView chosen={part?.name ?? null} onChoose={setWanted} />
+            </Suspense>
+          </Box>
+        )}
+      </Box>
     </Box>
   )
 }

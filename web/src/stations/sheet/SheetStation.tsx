@@ -9,7 +9,6 @@ import { useUnits } from '../../units/useUnits'
 import { change, useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { Papers } from '../../papers/Papers'
-import { BendStrip } from './BendStrip'
 
 type Sheet = Schemas['Sheet']
 
@@ -114,7 +113,6 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
       <Typography variant="h2">Download</Typography>
       <Papers station="sheet" />
       <Holes parts={made.parts} />
-      <BendStrip />
       <FoldedUp />
       <Folded title="How the flats are calculated">
         <Calculation made={made} />
