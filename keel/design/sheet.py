@@ -1,14 +1,26 @@
 """How the shell is made from sheet: which parts, where they are closed."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keel.design.base import Gap, Part
+from keel.design.base import PLAIN, Gap, Part
+from keel.design.features import Id
 
 SeamPlace = Literal["lid", "side", "floor", "corner butt", "corner open"]
 BoxScheme = Literal["wrapper and pans", "wrapper and flat ends", "two U's", "tray and lid", "flat plates"]
 """What a box is made of; profiles and cylinders have a wrapper or a roll and ends."""
+
+
+class PartQuestion(Part):
+    """What somebody else is asked about a part that this shop can't make, and what came back."""
+
+    id: Id
+    part: Annotated[str, Field(max_length=80, pattern=PLAIN)] = Field(description="Name of the flat part")
+    to: Annotated[str, Field(max_length=120, pattern=PLAIN)] = Field(default="", description="Who is asked")
+    asked: Annotated[str, Field(max_length=600, pattern=PLAIN)] = ""
+    answer: Annotated[str, Field(max_length=2000, pattern=PLAIN)] = Field(default="", description="As it came back")
+    can: bool | None = Field(default=None, description="Whether they can make it; empty until they said so")
 
 
 class SheetScheme(Part):
@@ -21,6 +33,10 @@ class SheetScheme(Part):
     )
     pan_gap_mm: Gap | None = Field(
         default=None, description="Room left between pan and wrapper on each side [mm]; empty means the house rule"
+    )
+
+    questions: Annotated[tuple[PartQuestion, ...], Field(max_length=20, strict=False)] = Field(
+        default=(), description="What others were asked about parts that this shop can't make"
     )
 
     @property

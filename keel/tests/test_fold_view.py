@@ -59,7 +59,8 @@ class Folded(TestCase):
 
     def test_every_scheme(self) -> None:
         """With a well, a sump and a relief that takes a corner away; a relief may part a part in two."""
-        features = (WELL | {"form": "round", "long_mm": 120}, SUMP | {"a_mm": 350}, RELIEF)
+        over_a_bend = WELL | {"id": "v", "name": "open well", "b_mm": 0, "wide_mm": 90, "a_mm": 420}
+        features = (WELL | {"form": "round", "long_mm": 120}, over_a_bend, SUMP | {"a_mm": 350}, RELIEF)
         plate = {"kind": "baffle", "id": "b", "name": "b", "at_mm": 300}
         lips = {"wrapper and pans": 17.0, "two U's": 0.0, "tray and lid": 0.0, "flat plates": 0.0}
         for scheme, lip in lips.items():

@@ -227,7 +227,8 @@ def _measured(pen: Pen, part: FlatPart, units: ReaderUnits) -> tuple[list[_Figur
             below.append(_Figure(pen.x + u0 * pen.scale, cut_text(u0, units), said, ACCENT))
         elif abs(v0 - v1) < SAME_MM:
             beside.append(_Figure(pen.y + v0 * pen.scale, cut_text(v0, units), said, ACCENT))
-    return sorted(below, key=lambda one: one.at), sorted(beside, key=lambda one: one.at)
+    # A bend that an opening parts is two lines and one figure.
+    return sorted(dict.fromkeys(below), key=lambda one: one.at), sorted(dict.fromkeys(beside), key=lambda one: one.at)
 
 
 def _spread(figures: Sequence[_Figure], room: float, most: float) -> list[float]:

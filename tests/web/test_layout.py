@@ -58,6 +58,10 @@ class Flats(TestCase):
             self.assertTrue(all(b - a >= room - 1e-9 for a, b in zip(given, given[1:], strict=False)))
             self.assertTrue(all(g >= w for g, w in zip(given, at, strict=True)))
             self.assertEqual(given[0], at[0])
+        bounded = call("drawing/flats", [("spread", *w, 640) for w in wanted])
+        for (_, room), given in zip(wanted, bounded, strict=True):
+            self.assertTrue(all(b - a >= room - 1e-9 for a, b in zip(given, given[1:], strict=False)))
+            self.assertLessEqual(given[-1], 640)
 
 
 class Asking(TestCase):

@@ -1,21 +1,27 @@
 """What lets it be bent, rolled and cut."""
 
 from collections.abc import Iterator
-from itertools import accumulate
+from itertools import accumulate, combinations
 from math import pi, sqrt
 from typing import get_args
+
+from pydantic import ValidationError
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.sheet import BoxScheme
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings.finding import Finding, Patch, Remedy
+from keel.findings.patch import apply
 from keel.findings.shell_edits import of_gauge, resized_tank
 from keel.reference.metals import METALS
+from keel.solid.faults import GeometryError
 from keel.studies.result import words
+from keel.studies.sheet.bending import BENDINGS
 from keel.studies.sheet.unfold import SHEET
 from keel.studies.space.resize import Direction, size_along
 
 SCHEMES: tuple[BoxScheme, ...] = get_args(BoxScheme)
+MOST_SPLITS = 3
 DIRECTIONS: tuple[Direction, ...] = ("length", "width", "height")
 
 
@@ -103,6 +109,39 @@ def in_two_pieces(tank: TankAnalysis) -> Iterator[Remedy]:
         label=words("Make the wrapper in two pieces, welded at corners {a} and {b}", a=a + 1, b=b + 1),
         patch={"shell": {"corners": corners}},
     )
+
+
+def parted(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """Weld corners of a profile instead of bending them, or make a box of other parts: as the folder can bend it."""
+    if not isinstance(tank.shell, ProfileShell):
+        yield from (one for one in made_otherwise(tank, finding) if _can_be_bent(tank, one))
+        return
+    bent = [n for n, corner in enumerate(tank.shell.corners) if corner.joint == "bend"]
+    offered = 0
+    # One welded corner takes the place of the closing seam; two part the wrapper.
+    for chosen in (*combinations(bent, 1), *combinations(bent, 2)):
+        remedy = _welded_at(tank.shell, chosen)
+        if offered < MOST_SPLITS and _can_be_bent(tank, remedy):
+            offered += 1
+            yield remedy
+
+
+def _welded_at(shell: ProfileShell, chosen: tuple[int, ...]) -> Remedy:
+    corners = [c.model_dump() | ({"joint": "weld"} if n in chosen else {}) for n, c in enumerate(shell.corners)]
+    patch: Patch = {"shell": {"corners": corners}}
+    if len(chosen) == 1:
+        return Remedy(label=words("Close the wrapper at corner {a}, welded", a=chosen[0] + 1), patch=patch)
+    a, b = chosen
+    return Remedy(label=words("Part it with welds at corners {a} and {b}", a=a + 1, b=b + 1), patch=patch)
+
+
+def _can_be_bent(tank: TankAnalysis, remedy: Remedy) -> bool:
+    """Whether the folder has an order for every part of it."""
+    try:
+        after = tank.of(apply(tank.design, remedy.patch))
+        return all(part.stuck is None for part in after[BENDINGS].parts)
+    except (ValidationError, GeometryError):
+        return False
 
 
 def wrapped_the_other_way(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:

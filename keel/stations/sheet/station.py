@@ -41,6 +41,7 @@ SHEET = Station(
         "brake.thick": remedies.thinner,
         "brake.width": remedies.shorter,
         "brake.deep": remedies.lower_walls,
+        "brake.order": remedies.parted,
         "rolls.width": remedies.shorter,
         "rolls.tight": remedies.wider_roll,
         "pan.flange": remedies.longer_flange,

@@ -12,7 +12,7 @@ from math import hypot, radians
 
 import numpy as np
 from shapely import LineString, Point, Polygon
-from shapely.ops import split
+from shapely.ops import polygonize, unary_union
 
 from keel.solid.polyhedron import Array
 from keel.studies.sheet.bends import setback
@@ -161,7 +161,7 @@ def folded(part: FlatPart, share: float = 1.0, base: Spot | None = None) -> list
         Where the lines don't part the flat so that every panel hangs on another by one.
     """
     turns = turns_of(part)
-    shapes = _parted(Polygon(part.outline), turns)
+    shapes = _parted(Polygon(part.outline, part.holes), turns)
     first = max(range(len(shapes)), key=lambda i: shapes[i].area)
     if base is not None:
         first = next((i for i, shape in enumerate(shapes) if shape.covers(Point(base))), first)
@@ -207,17 +207,15 @@ def _corners(shape: Polygon) -> list[Spot]:
 
 def _parted(whole: Polygon, turns: Sequence[Turn]) -> list[Polygon]:
     """A flat parted at its turns' middle lines, each made a hair longer so that it leaves the flat."""
-    pieces = [whole]
+    lines = [whole.boundary]
     for turn in turns:
         (x0, y0), (x1, y1) = turn.start, turn.end
         more = 2 * BESIDE_MM / hypot(x1 - x0, y1 - y0)
         dx, dy = (x1 - x0) * more, (y1 - y0) * more
-        line = LineString([(x0 - dx, y0 - dy), (x1 + dx, y1 + dy)])
-        after: list[Polygon] = []
-        for piece in pieces:
-            after += [p for p in split(piece, line).geoms if isinstance(p, Polygon)] if line.crosses(piece) else [piece]
-        pieces = after
-    return pieces
+        lines.append(LineString([(x0 - dx, y0 - dy), (x1 + dx, y1 + dy)]))
+    # All at once: round an opening that lies over a bend two lines part the flat together.
+    pieces = [one for one in polygonize(unary_union(lines)) if whole.covers(one.representative_point())]
+    return pieces or [whole]
 
 
 def _sides(shapes: Sequence[Polygon], turn: Turn, shares: Sequence[float]) -> list[tuple[int, int]]:

@@ -81,6 +81,7 @@ DAY_TANK: dict[str, Any] = {
         part("Drain boss", "starboard-drain", 90.0, 190.0, face="floor"),
         part("Drain boss", "port-drain", 90.0, 910.0, face="floor"),
     ],
+    "sheet": {"seam": "side"},
     "filling": {"supply": "nozzle", "supply_kpa": 20.0, "nozzle_bore_mm": 19.0, "wanted_s": 240.0},
     "slosh": {"over": "shipped lap", "lap": "Eelgate harbour in chop", "fill": 0.2},
     "gauge": {

@@ -60,6 +60,7 @@ RAID_TANK: dict[str, Any] = {
         part("Return boss, 8 mm", "return", 400.0, 330.0, z_mm=60.0),
     ],
     "filling": {"supply": "jug", "head_mm": 400.0, "wanted_s": 60.0},
+    "sheet": {"seam": "side"},
     "slosh": {"over": "shipped lap", "lap": "Dry Fork desert stage", "fill": 0.3},
     "gauge": {"senders": [facing_aft(sender("Swing arm, 150 mm", "sender", 330.0, 330.0))], "reserve_l": 8.0},
 }

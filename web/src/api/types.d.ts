@@ -252,6 +252,7 @@ export interface paths {
          * @description A file of the design's present revision.
          *
          *     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
+         *     `bend-sheet.pdf`, `question-<id>.pdf`, `parts.zip` (every part's DXF),
          *     for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port with a seat
          *     `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
          */
@@ -2377,6 +2378,7 @@ export interface components {
              * @default {
              *       "flange_mm": null,
              *       "pan_gap_mm": null,
+             *       "questions": [],
              *       "scheme": "wrapper and pans",
              *       "seam": "lid"
              *     }
@@ -4260,6 +4262,41 @@ export interface components {
             title: string;
         };
         /**
+         * PartQuestion
+         * @description What somebody else is asked about a part that this shop can't make, and what came back.
+         */
+        PartQuestion: {
+            /**
+             * Answer
+             * @description As it came back
+             * @default
+             */
+            answer: string;
+            /**
+             * Asked
+             * @default
+             */
+            asked: string;
+            /**
+             * Can
+             * @description Whether they can make it; empty until they said so
+             */
+            can?: boolean | null;
+            /** Id */
+            id: string;
+            /**
+             * Part
+             * @description Name of the flat part
+             */
+            part: string;
+            /**
+             * To
+             * @description Who is asked
+             * @default
+             */
+            to: string;
+        };
+        /**
          * Partition
          * @description A plate without openings, square to x or y: it makes cells.
          */
@@ -6008,6 +6045,12 @@ export interface components {
              * @description Room left between pan and wrapper on each side [mm]; empty means the house rule
              */
             pan_gap_mm?: number | null;
+            /**
+             * Questions
+             * @description What others were asked about parts that this shop can't make
+             * @default []
+             */
+            questions: components["schemas"]["PartQuestion"][];
             /**
              * Scheme
              * @description Which parts a box is made of

@@ -9,6 +9,7 @@ import { fitted, inRows, LETTER, marked, middleOf, PEEK, SAME_MM, wrapped } from
 
 /** A bend shorter than this has its number only [px]. */
 const LABEL_LONG = 96
+const LABEL_HALF = 30
 
 /** The flat parts, inside face up, each dimensioned from its lower left datum corner; those of the shell at one scale, those inside at another. */
 export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
@@ -201,6 +202,7 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
         px={px}
         at={y + 22}
         foot={y}
+        end={x + wide - LABEL_HALF}
       />
       <Uprights
         along={marked(

@@ -12,17 +12,20 @@ export function Ordinates({
   px,
   at,
   foot,
+  end,
 }: {
   along: number[]
   zero: number
   px: (mm: number) => number
   at: number
   foot: number
+  /** So far to the right there is room for labels. */
+  end: number
 }) {
   const { inks } = useTheme()
   const units = useUnits()
   const all = [0, ...along]
-  const labels = spread(all.map(px), LABEL_ROOM)
+  const labels = spread(all.map(px), LABEL_ROOM, end)
   return (
     <g>
       <line x1={zero} x2={px(Math.max(...along))} y1={at - 10} y2={at - 10} stroke={inks.quiet} strokeWidth={0.8} />

@@ -68,9 +68,11 @@ export function marked(all: number[], far: number): number[] {
   return [...inside.filter((mm, place) => place === 0 || mm - (inside[place - 1] as number) > SAME_MM), far]
 }
 
-/** Room for labels side by side: each gives way to the one before it. */
-export function spread(wanted: number[], room: number): number[] {
+/** Room for labels side by side: each gives way to the one before it; none goes beyond the last place, if there's room. */
+export function spread(wanted: number[], room: number, last = Infinity): number[] {
   const given: number[] = []
   for (const at of wanted) given.push(Math.max(at, (given.at(-1) ?? -Infinity) + room))
+  for (let place = given.length - 1, most = last; place >= 0; place -= 1, most -= room)
+    given[place] = Math.min(given[place] as number, most)
   return given
 }

@@ -10,7 +10,15 @@ export const papersQuery = (designId: number, revision: number) => ({
 })
 
 /** The files of a station, as the core lists them. */
-export function Papers({ station, only, query = '' }: { station: string; only?: readonly string[]; query?: string }) {
+export function Papers({
+  station,
+  only = () => true,
+  query = '',
+}: {
+  station: string
+  only?: (name: string) => boolean
+  query?: string
+}) {
   const designId = useSaving((saving) => saving.designId)
   const revision = useSaving((saving) => saving.revision)
   const listed = useQuery({
@@ -18,6 +26,6 @@ export function Papers({ station, only, query = '' }: { station: string; only?: 
     enabled: designId !== null,
     placeholderData: (before) => before,
   })
-  const files = (listed.data ?? []).filter((paper) => paper.station === station && (!only || only.includes(paper.name)))
+  const files = (listed.data ?? []).filter((paper) => paper.station === station && only(paper.name))
   return <Downloads files={files.map((paper) => ({ name: `${paper.name}${query}`, label: paper.title }))} />
 }

@@ -98,7 +98,7 @@ function Scene({ pieces, share, chosen, onChoose }: Props & { pieces: FoldPiece[
     const wide = Math.min(1, size.width / size.height)
     camera.position
       .copy(centre)
-      .add(new THREE.Vector3(0.62, -0.8, 0.5).normalize().multiplyScalar((reach * 2.6) / wide))
+      .add(new THREE.Vector3(0.62, -0.8, 0.5).normalize().multiplyScalar((reach * 2.05) / wide))
     camera.lookAt(centre)
     invalidate()
     // The camera goes back only when the tank has grown or moved, or the picture changed shape.

@@ -9,8 +9,8 @@ import { applyPatch, useWork } from '../../work/store'
 
 type Scheme = Schemas['Scheme']
 
-const WIDE = 190
-const SKETCH = { wide: 78, high: 46 }
+const WIDE = 196
+const SKETCH = { wide: 60, high: 40 }
 
 /** Ways to make the shell, side by side: a press makes it so; what this shop can't make is crossed out, with the reason. */
 export function SchemeRow() {

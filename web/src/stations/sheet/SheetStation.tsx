@@ -2,13 +2,15 @@ import * as declared from '../../api/declared'
 import type { Schemas } from '../../api/client'
 import { Alert, Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
-import type { FlatPart, SheetScheme } from '../../api/model'
+import type { FlatPart } from '../../api/model'
 import { labelled } from '../../fields/choices'
 import { Choice, LengthField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
-import { change, useWork } from '../../work/store'
+import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { Papers } from '../../papers/Papers'
+import { setScheme } from './edits'
+import { Elsewhere } from './Questions'
 
 type Sheet = Schemas['Sheet']
 
@@ -30,9 +32,6 @@ const SCHEMES = labelled(declared.SheetScheme.choices.scheme, {
 const HOW_ENDS = 'The ends are set in flush and welded round.'
 const BUTT = 'Where plates are welded each stops at the other’s inside: the corner is open for the seam.'
 const HOW: Record<string, string> = { "two U's": BUTT, 'tray and lid': BUTT }
-
-const setScheme = (part: Partial<SheetScheme>) =>
-  change((design) => ({ ...design, sheet: { ...design.sheet, ...part } as SheetScheme }))
 
 export function SheetStation({ findings }: { findings: ReactNode }) {
   const scheme = useWork((work) => work.design.sheet)
@@ -107,11 +106,15 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
         Sizes from the lower left corner.
       </Typography>
       {findings}
+      <Elsewhere />
       <Alert severity="warning" icon={false}>
         Bend a test strip of the same sheet first: K decides every line here. Deburr before you handle the parts.
       </Alert>
       <Typography variant="h2">Download</Typography>
-      <Papers station="sheet" />
+      <Papers station="sheet" only={(name) => !isOfPart(name) && !name.startsWith('question-')} />
+      <Folded title="Each part by itself">
+        <Papers station="sheet" only={isOfPart} />
+      </Folded>
       <Holes parts={made.parts} />
       <FoldedUp />
       <Folded title="How the flats are calculated">
@@ -121,9 +124,12 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
   )
 }
 
+const isOfPart = (name: string) => name.endsWith('.dxf') || name.endsWith('.svg')
+
 /** Where each port's hole is marked out on its flat. */
 function Holes({ parts }: { parts: FlatPart[] }) {
   const units = useUnits()
+  const checks = useWork((work) => work.evaluation?.sheet?.holes)
   const holes = parts.flatMap((part) =>
     (part.bores ?? [])
       .filter((bore) => !bore.bolt)
@@ -162,7 +168,50 @@ function Holes({ parts }: { parts: FlatPart[] }) {
           ))}
         </TableBody>
       </Table>
+      {checks?.length ? <Clear checks={checks} /> : null}
     </Folded>
+  )
+}
+
+/** How far each rim is from what it must stay clear of, and what a patch over a hole cut too large would take. */
+function Clear({ checks }: { checks: Schemas['HoleCheck'][] }) {
+  const units = useUnits()
+  const gap = (mm: number | null) => (mm === null ? '–' : units.length(mm))
+  return (
+    <>
+      <Typography variant="body2" color="textSecondary">
+        From the rim to the nearest bend, edge and other hole. Cut too large it is a disc as wide as shown, with a seam
+        all round and its heat: measure the part that goes in first.
+      </Typography>
+      <Table size="small" aria-label="Room round the holes">
+        <TableHead>
+          <TableRow>
+            <TableCell sx={{ pl: 0 }}>Hole</TableCell>
+            <TableCell align="right">bend</TableCell>
+            <TableCell align="right">edge</TableCell>
+            <TableCell align="right">hole</TableCell>
+            <TableCell align="right" sx={{ pr: 0 }}>
+              patch
+            </TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {checks.map((check) => (
+            <TableRow key={`${check.part} ${check.port}`}>
+              <TableCell sx={{ pl: 0 }}>{check.name}</TableCell>
+              <TableCell align="right">{gap(check.bend_mm)}</TableCell>
+              <TableCell align="right">{gap(check.edge_mm)}</TableCell>
+              <TableCell align="right">{gap(check.other_mm)}</TableCell>
+              <TableCell align="right" sx={{ pr: 0 }}>
+                ⌀ {units.length(check.patch_mm)}
+                {check.patch_minutes !== null && `, ${units.number(check.patch_minutes, 0)} min`}
+                {check.patch_money !== null && `, ${units.number(check.patch_money, 0)}`}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </>
   )
 }
 

@@ -1,0 +1,174 @@
+"""The bend sheet, a page a part: every bend in turn with the angle to bend to; and a question to somebody else."""
+
+from collections.abc import Sequence
+
+from reportlab.lib.pagesizes import A4, landscape
+from reportlab.lib.units import mm
+
+from keel.analysis.tank import TankAnalysis
+from keel.design.sheet import PartQuestion
+from keel.formats.quantities import ReaderUnits, cut_text, fine_text, sheet_text
+from keel.reference.quantities import shown_text
+from keel.studies.sheet.bending import BENDINGS, Bending, BendStep
+from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.parts import Bend, FlatPart, Spot
+from server.papers.drawing import Frame, draw_part
+from server.papers.heading import Heading
+from server.papers.page import ACCENT, INK, MARGIN, METAL, QUIET, STOP, Page
+
+SIZE = landscape(A4)
+PICTURE = 42 * mm, 34 * mm
+TABLE = 118 * mm
+PROOF = (
+    "Bend a strip of the same sheet on the same tool first and put its figure in place of this one. Check the angle "
+    "with a gauge after every bend, and the leg behind it: what is wrong at bend 2 can't be put right at bend 4."
+)
+NO_STEPS = "Bent up on all sides between the fingers: sides of equal length first, the longest last."
+
+
+def bend_sheet_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
+    """Every bent part of a tank, as PDF: a page each."""
+    page = Page(heading, "bend sheet", SIZE)
+    flats = {part.name: part for part in tank[FLATS].parts}
+    for bending in tank[BENDINGS].parts:
+        part = flat_of(flats, bending)
+        if part is not None:
+            _bent(page, tank, part, bending)
+            page.next()
+    return page.pdf()
+
+
+def flat_of(flats: dict[str, FlatPart], bending: Bending) -> FlatPart | None:
+    """The flat that is bent so: it, or the first of those that its pieces became."""
+    alike = [part for name, part in flats.items() if name == bending.name or name.startswith(f"{bending.name}-")]
+    return next(iter(alike), None)
+
+
+def _bent(page: Page, tank: TankAnalysis, part: FlatPart, bending: Bending) -> None:
+    units = page.heading.reader
+    top = page.start(f"Bend sheet: {part.title.lower()} × {part.quantity}")
+    stuff = f"{tank.shell.metal}, {sheet_text(tank.shell.metal, part.thickness_mm, units)}. {part.note}"
+    y = page.words(stuff, MARGIN, top, page.width - 2 * MARGIN, 9) - 2 * mm
+    width = page.width - 2 * MARGIN - TABLE - 6 * mm
+    draw_part(page.canvas, Frame(MARGIN, y - 74 * mm, width, 72 * mm), part, units)
+    below = _table(page, part, bending, y)
+    if bending.stuck is not None:
+        page.words(
+            f"No order makes all bends on {tank.workshop.brake.name}: the one at line {bending.stuck} is left over.",
+            page.width - MARGIN - TABLE,
+            below - 1 * mm,
+            TABLE,
+            9,
+            bold=True,
+            colour=STOP,
+        )
+    _pictures(page, bending.steps, tank[BENDINGS].beam, min(y - 78 * mm, below - 10 * mm))
+    page.words(PROOF, MARGIN, MARGIN + 10 * mm, page.width - 2 * MARGIN, 8.5, bold=True)
+
+
+def _table(page: Page, part: FlatPart, bending: Bending, y: float) -> float:
+    """Each bend in turn: where, which way, to what, so that what is left."""
+    units = page.heading.reader
+    lines = {bend.order: bend for bend in part.bends}
+    rows = [("Bend", "At", "Way", "Bend to", "Left is", "Radius", "Clamped")]
+    for turn, step in enumerate(bending.steps, start=1):
+        bend = lines.get(turn)
+        to = "springs back flat" if step.bend_to_deg is None else f"{step.bend_to_deg:.1f}°"
+        clamped = {"low": "left end", "high": "right end"}[step.clamped] if step.after else ""
+        at, radius = (_place(bend, units), fine_text(bend.radius_mm, units)) if bend else ("", "")
+        rows.append((str(turn), at, step.direction, to, f"{step.angle_deg:.1f}°", radius, clamped))
+    widths = [w * mm for w in (11, 24, 14, 22, 16, 15, 16)]
+    return page.table(rows, page.width - MARGIN - TABLE, y, widths, 8.5)
+
+
+def _place(bend: Bend, units: ReaderUnits) -> str:
+    (u0, v0), (u1, v1) = bend.start, bend.end
+    if abs(u0 - u1) < 0.05:
+        return f"{cut_text(u0, units)} from left"
+    return f"{cut_text(v0, units)} up" if abs(v0 - v1) < 0.05 else "aslant, as drawn"
+
+
+def _pictures(page: Page, steps: Sequence[BendStep], beam: Sequence[Spot], top: float) -> None:
+    """The part across the folder before each bend, thin, and after it."""
+    drawn = [(turn, step) for turn, step in enumerate(steps, start=1) if step.after]
+    if not drawn:
+        page.words(NO_STEPS, MARGIN, top, page.width - 2 * MARGIN, 9)
+        return
+    wide, high = PICTURE
+    across = int((page.width - 2 * MARGIN) // wide)
+    for place, (turn, step) in enumerate(drawn[: 2 * across]):
+        row, column = divmod(place, across)
+        x, y = MARGIN + column * wide, top - (row + 1) * high
+        _picture(page, step, beam, x, y)
+        page.label(f"{turn}", x, y + high - 5 * mm, 10, bold=True)
+
+
+def _picture(page: Page, step: BendStep, beam: Sequence[Spot], x: float, y: float) -> None:
+    wide, high = PICTURE[0] - 6 * mm, PICTURE[1] - 8 * mm
+    spots = [*step.before, *step.after, *beam]
+    left, right = min(u for u, _ in spots), max(u for u, _ in spots)
+    low, up = min(v for _, v in spots), max(v for _, v in spots)
+    scale = min(wide / max(1.0, right - left), high / max(1.0, up - low))
+    canvas = page.canvas
+
+    def line(places: Sequence[Spot], *, closed: bool = False) -> None:
+        path = canvas.beginPath()
+        for n, (u, v) in enumerate(places):
+            (path.moveTo if n == 0 else path.lineTo)(x + 6 * mm + (u - left) * scale, y + (v - low) * scale)
+        if closed:
+            path.close()
+        canvas.drawPath(path, stroke=1, fill=0)
+
+    canvas.setStrokeColor(METAL)
+    canvas.setLineWidth(0.8)
+    line(beam, closed=True)
+    canvas.setStrokeColor(QUIET)
+    canvas.setLineWidth(0.5)
+    canvas.setDash(2, 2)
+    line(step.before)
+    canvas.setDash()
+    canvas.setStrokeColor(ACCENT)
+    canvas.setLineWidth(1.2)
+    line(step.after)
+
+
+def question_pdf(heading: Heading, tank: TankAnalysis, part: FlatPart, question: PartQuestion) -> bytes:
+    """A part that this shop can't bend on a page for somebody who may: drawing, figures, question, room to answer."""
+    page = Page(heading, "question", SIZE)
+    units = heading.reader
+    top = page.start(f"A question to {question.to or 'whom it may concern'}: {part.title.lower()} × {part.quantity}")
+    y = page.words(question.asked, MARGIN, top, page.width - 2 * MARGIN, 11, bold=True) - 3 * mm
+    width = page.width - 2 * MARGIN - TABLE - 6 * mm
+    draw_part(page.canvas, Frame(MARGIN, y - 74 * mm, width, 72 * mm), part, units)
+    shell = tank.shell
+    rows = [
+        ("Metal", f"{shell.metal}, {sheet_text(shell.metal, part.thickness_mm, units)}"),
+        ("Flat", f"{cut_text(part.length_mm, units)} × {cut_text(part.width_mm, units)}"),
+        ("Mass", shown_text("kg", part.mass_kg, units)),
+        *dict.fromkeys((f"Bend {b.order}", _asked(b, units)) for b in part.bends),
+        ("Sizes", "millimetres" if units == "mm_l" else "inches"),
+    ]
+    x = page.width - MARGIN - TABLE
+    below = page.table(rows, x, y, (24 * mm, TABLE - 24 * mm), 9, head=False, strong=(1,))
+    bending = next((one for one in tank[BENDINGS].parts if one.name == part.name), None)
+    if bending is not None and bending.stuck is not None:
+        why = f"On {tank.workshop.brake.name} no order makes the bend at line {bending.stuck}: the part meets the beam."
+        page.words(why, x, below - 2 * mm, TABLE, 9)
+    _room_to_answer(page, min(y - 82 * mm, below - 20 * mm))
+    return page.pdf()
+
+
+def _asked(bend: Bend, units: ReaderUnits) -> str:
+    way = "towards you" if bend.direction == "up" else "away from you"
+    return f"{_place(bend, units)}, {bend.angle_deg:.1f}° {way}, radius inside {fine_text(bend.radius_mm, units)}"
+
+
+def _room_to_answer(page: Page, y: float) -> None:
+    page.canvas.setStrokeColor(INK)
+    page.canvas.setLineWidth(0.4)
+    for place, said in enumerate(
+        ("It can be bent as drawn: yes / no", "With which machine, in which order", "Price, days", "Name, date")
+    ):
+        at = y - place * 11 * mm
+        page.label(said, MARGIN, at, 9)
+        page.canvas.line(MARGIN + 62 * mm, at - 1 * mm, page.width - MARGIN, at - 1 * mm)
