@@ -15,12 +15,19 @@ from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.openings import OPENINGS, Opening
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import BARE_SOLIDS, PIECES, SHEET
+from keel.studies.sheet.witness import LANDED, Landed
 
 Ported = tuple[Solids, Sequence[Port]]
 
 
 def as_cut(
-    made: Sheet, bent: Bendings, pieces: Sequence[Lying], let_in: list[FlatPart], opened: Sequence[Opening], at: Ported
+    made: Sheet,
+    bent: Bendings,
+    pieces: Sequence[Lying],
+    let_in: list[FlatPart],
+    opened: Sequence[Opening],
+    etched: Sequence[Landed],
+    at: Ported,
 ) -> Sheet:
     """All parts as they are cut and bent.
 
@@ -36,6 +43,8 @@ def as_cut(
         Features' plates.
     opened : sequence of Opening
         What features take out of the shell's parts.
+    etched : sequence of Landed
+        Where what stands inside lands on them.
     at : (Solids, tuple of Port)
         Where the ports go through.
 
@@ -47,7 +56,7 @@ def as_cut(
     orders = {one.name: one for one in bent.parts if one.orders}
     numbered = [_numbered(part, orders.get(part.name)) for part in made.parts]
     everywhere = [*pieces, *pieces_of_plates(let_in)]
-    return with_holes(replace(made, parts=[*numbered, *let_in]), everywhere, opened, *at)
+    return with_holes(replace(made, parts=[*numbered, *let_in]), everywhere, opened, etched, *at)
 
 
 def _numbered(part: FlatPart, bent: Bending | None) -> FlatPart:
@@ -64,5 +73,5 @@ def ported(solids: Solids, ports: tuple[Port, ...]) -> Ported:
 
 
 PORTED = study(ported, BARE_SOLIDS, PORTS)
-FLATS = study(as_cut, SHEET, BENDINGS, PIECES, LET_IN, OPENINGS, PORTED)
+FLATS = study(as_cut, SHEET, BENDINGS, PIECES, LET_IN, OPENINGS, LANDED, PORTED)
 """All parts as they are cut."""

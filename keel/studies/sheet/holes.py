@@ -14,11 +14,17 @@ from keel.studies.sheet.lying import Lying, to_flat
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.opened import opened_part, turned_over
 from keel.studies.sheet.openings import Opening
-from keel.studies.sheet.parts import Bore, FlatPart
+from keel.studies.sheet.parts import Bore, FlatPart, Mark
+from keel.studies.sheet.witness import Landed
 
 
 def with_holes(
-    made: Sheet, pieces: Sequence[Lying], opened: Sequence[Opening], solids: Solids, ports: Sequence[Port]
+    made: Sheet,
+    pieces: Sequence[Lying],
+    opened: Sequence[Opening],
+    etched: Sequence[Landed],
+    solids: Solids,
+    ports: Sequence[Port],
 ) -> Sheet:
     """A shell's flat parts with what features take out of them and the holes of its ports.
 
@@ -30,6 +36,8 @@ def with_holes(
         All that lie where a port may land: those of the shell, and features' plates.
     opened : sequence of Opening
         What features take out.
+    etched : sequence of Landed
+        Where what stands inside lands.
     solids : Solids
         The shell worked out: where each port goes through its outside.
     ports : sequence of Port
@@ -42,6 +50,7 @@ def with_holes(
         so are the pieces that an opening parts. Ports whose hole lands on no part are named on all of the shell's.
     """
     cut = {(one.part, one.piece): one.shape for one in opened}
+    marks = {(one.part, one.piece): one.marks for one in etched}
     bores: dict[tuple[str, str], list[Bore]] = {}
     lost = []
     for port in ports:
@@ -52,7 +61,7 @@ def with_holes(
             lost.append(port.name)
         for piece, found in landed[:1]:
             bores.setdefault((piece.part.name, piece.place.name), []).extend(found)
-    parts = [one for part in made.parts for one in _pieces(part, bores, cut)]
+    parts = [one for part in made.parts for one in _pieces(part, bores, cut, marks)]
     return replace(made, parts=[part if part.feature else replace(part, holes_not_drawn=lost) for part in parts])
 
 
@@ -85,14 +94,18 @@ def _looks(piece: Lying, spot: Array, out: Array) -> bool:
 
 
 def _pieces(
-    part: FlatPart, bores: dict[tuple[str, str], list[Bore]], cut: dict[tuple[str, str], BaseGeometry]
+    part: FlatPart,
+    bores: dict[tuple[str, str], list[Bore]],
+    cut: dict[tuple[str, str], BaseGeometry],
+    marks: dict[tuple[str, str], list[Mark]],
 ) -> list[FlatPart]:
     """A part as it is, or its pieces one by one where something is cut out of them."""
     keys = [(part.name, place.name) for place in part.places]
-    if not any(key in bores or key in cut for key in keys):
+    if not any(key in bores or key in cut or key in marks for key in keys):
         return [part]
     if len(keys) == 1:
-        return opened_part(replace(part, bores=bores.get(keys[0], [])), cut.get(keys[0]))
+        own = replace(part, bores=bores.get(keys[0], []), marks=[*part.marks, *marks.get(keys[0], [])])
+        return opened_part(own, cut.get(keys[0]))
     made: list[FlatPart] = []
     for place, key in zip(part.places, keys, strict=True):
         one = replace(
@@ -102,6 +115,7 @@ def _pieces(
             quantity=1,
             places=[place],
             bores=bores.get(key, []),
+            marks=[*part.marks, *marks.get(key, [])],
         )
         made += [turned_over(each) if place.turned else each for each in opened_part(one, cut.get(key))]
     return made
