@@ -12,11 +12,14 @@ BoxScheme = Literal["wrapper and pans", "wrapper and flat ends", "two U's", "tra
 """What a box is made of; profiles and cylinders have a wrapper or a roll and ends."""
 
 
+PartName = Annotated[str, Field(max_length=80, pattern=PLAIN)]
+
+
 class PartQuestion(Part):
     """What somebody else is asked about a part that this shop can't make, and what came back."""
 
     id: Id
-    part: Annotated[str, Field(max_length=80, pattern=PLAIN)] = Field(description="Name of the flat part")
+    part: PartName = Field(description="Name of the flat part")
     to: Annotated[str, Field(max_length=120, pattern=PLAIN)] = Field(default="", description="Who is asked")
     asked: Annotated[str, Field(max_length=600, pattern=PLAIN)] = ""
     answer: Annotated[str, Field(max_length=2000, pattern=PLAIN)] = Field(default="", description="As it came back")
@@ -35,6 +38,9 @@ class SheetScheme(Part):
         default=None, description="Room left between pan and wrapper on each side [mm]; empty means the house rule"
     )
 
+    sent_out: Annotated[tuple[PartName, ...], Field(max_length=60, strict=False)] = Field(
+        default=(), description="Names of flat parts that somebody else bends: this shop's brakes don't count for them"
+    )
     questions: Annotated[tuple[PartQuestion, ...], Field(max_length=20, strict=False)] = Field(
         default=(), description="What others were asked about parts that this shop can't make"
     )

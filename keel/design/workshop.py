@@ -1,19 +1,24 @@
 """A workshop's own rules and machines: what the core judges a design against."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from keel.design.base import PLAIN, Gap, Length, Name, Part
+from keel.design.base import PLAIN, Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.gauge import SenderPart
 from keel.design.ports import PortPart
 from keel.design.pumps import Pump
 from keel.reference.clearances import CLEARANCE_MM, ClearanceClass
 from keel.reference.metals import METALS, MetalFamily, MetalName
+from keel.reference.test_strip import k_from_strip
 
 K_BY_FAMILY: dict[MetalFamily, float] = {"steel": 0.42, "stainless": 0.45, "aluminium": 0.40}
 """Usual K for air bends, until the shop's own test strip says better."""
 
+BrakeKind = Literal["folder", "press brake"]
+Cuts = Literal["straight edges", "outlines", "round holes"]
+SAME_SHEET_MM = 0.05
+LEAST_CORNERS = 3
 Fraction = Annotated[float, Field(ge=0, le=1)]
 K_LEAST, K_MOST = 0.2, 0.5
 KFactor = Annotated[float, Field(ge=K_LEAST, le=K_MOST)]
@@ -65,10 +70,24 @@ class HouseRules(Part):
     )
 
 
+class BeamCorner(Part):
+    """A corner of a clamping beam seen from its end, its nose at the origin, the part before it towards +across."""
+
+    across_mm: Coordinate
+    up_mm: Coordinate
+
+
 class Brake(Part):
-    """The press or folding brake."""
+    """A press or folding brake."""
 
     name: Name = "Brake"
+    kind: BrakeKind = Field(
+        default="folder", description="A folder lifts the sheet by its leaf, a press brake strikes it"
+    )
+    most_angle_deg: float = Field(default=135, ge=20, le=180, description="Sharpest bend it makes [°]")
+    beam: Annotated[tuple[BeamCorner, ...], Field(max_length=16, strict=False)] = Field(
+        default=(), description="Its beam or punch as measured, from the nose round to it; empty: the usual shape"
+    )
     width_mm: Length = Field(default=1250, description="Longest bend it makes [mm]")
     smallest_closed_box_mm: Length = Field(
         default=150, description="Least inside width and height of a wrapper it can close [mm]"
@@ -79,6 +98,93 @@ class Brake(Part):
         default=5,
         description="Thickest mild steel it bends over its width, other metals by their yield [mm]",
     )
+
+    @model_validator(mode="after")
+    def _goes_together(self) -> "Brake":
+        if self.shortest_flange_mm >= self.width_mm:
+            refuse(
+                f"a flange of {self.shortest_flange_mm:g} mm is longer than the brake's longest bend",
+                field="shortest_flange_mm",
+                value=self.shortest_flange_mm,
+                limit=f"below {self.width_mm:g}",
+            )
+        if self.beam and (len(self.beam) < LEAST_CORNERS or all(corner.up_mm <= 0 for corner in self.beam)):
+            refuse(
+                f"a beam of {len(self.beam)} corners has no height: three or more, some above the nose",
+                field="beam",
+                value=len(self.beam),
+                limit="three or more",
+            )
+        return self
+
+
+class TestStrip(Part):
+    """A strip that was measured flat, bent once on the shop's own tool, and measured again."""
+
+    metal: MetalName
+    thickness_mm: float = Field(gt=0, le=25, description="Of the strip [mm]")
+    radius_mm: Length = Field(description="Inside radius of the tool [mm]")
+    flat_mm: Length = Field(description="Before the bend [mm]")
+    leg_a_mm: Length = Field(description="One leg after it, over the outside [mm]")
+    leg_b_mm: Length = Field(description="The other leg [mm]")
+    left_deg: float = Field(default=90, gt=0, lt=180, description="Angle that was left [°]")
+    bent_to_deg: float | None = Field(
+        default=None, gt=0, lt=180, description="Angle it was bent to on the machine [°]; empty: not read"
+    )
+
+    @property
+    def k(self) -> float:
+        """Place of the neutral line that it shows, as a share of the thickness."""
+        legs = (self.leg_a_mm, self.leg_b_mm)
+        return k_from_strip(self.flat_mm, legs, self.left_deg, self.thickness_mm, self.radius_mm)
+
+    @property
+    def share_left(self) -> float | None:
+        """Angle left over angle bent to; None where the one bent to wasn't read."""
+        return None if self.bent_to_deg is None else self.left_deg / self.bent_to_deg
+
+    @model_validator(mode="after")
+    def _can_be(self) -> "TestStrip":
+        if not K_LEAST <= self.k <= K_MOST:
+            refuse(
+                f"a strip with these legs has K {self.k:.2f}: it lies between {K_LEAST:g} and {K_MOST:g}",
+                field="leg_a_mm",
+                value=self.leg_a_mm,
+                limit=f"K {K_LEAST:g} to {K_MOST:g}",
+            )
+        if self.bent_to_deg is not None and self.bent_to_deg < self.left_deg:
+            refuse(
+                f"bent to {self.bent_to_deg:g}° no more can be left than that: {self.left_deg:g}° is",
+                field="bent_to_deg",
+                value=self.bent_to_deg,
+                limit=f"at least {self.left_deg:g}",
+            )
+        return self
+
+
+class Cutter(Part):
+    """A means of cutting sheet: what it can cut, and what the edge is like."""
+
+    name: Name
+    cuts: Cuts = Field(default="outlines", description="Straight edges only, any outline, or round holes")
+    thickest_steel_mm: Length = Field(default=3, description="Thickest mild steel, other metals by their yield [mm]")
+    longest_mm: Length | None = Field(default=None, description="Longest cut [mm]; empty: any")
+    curve_mm: Gap = Field(default=0, description="Tightest inside corner or curve it follows, its radius [mm]")
+    from_mm: Gap = Field(default=0, description="Smallest hole [mm]")
+    to_mm: Length | None = Field(default=None, description="Largest hole [mm]; empty: any")
+    edge: Annotated[str, Field(max_length=60, pattern=PLAIN)] = Field(default="", description="What it leaves")
+    loud: bool = Field(default=False, description="Heard in the street: not at every hour")
+
+    @model_validator(mode="after")
+    def _holes(self) -> "Cutter":
+        if self.to_mm is not None and self.to_mm < self.from_mm:
+            refuse(
+                f"holes up to {self.to_mm:g} mm from {self.from_mm:g} mm on: the largest is below the smallest",
+                field="to_mm",
+                value=self.to_mm,
+                limit=f"at least {self.from_mm:g}",
+            )
+        return self
 
 
 class Rolls(Part):
@@ -148,6 +254,15 @@ class Workshop(Part):
     brake: Brake = Brake()
     rolls: Rolls = Rolls()
     prices: Prices = Prices()
+    more_brakes: Annotated[list[Brake], Field(max_length=10)] = Field(
+        default_factory=list, description="Other brakes; a part goes to the first that can bend it"
+    )
+    cutters: Annotated[list[Cutter], Field(max_length=30)] = Field(
+        default_factory=list, description="Means of cutting; none: not judged"
+    )
+    strips: Annotated[list[TestStrip], Field(max_length=100)] = Field(
+        default_factory=list, description="Strips bent on the shop's own tools: they come before any table"
+    )
     k_factors: dict[MetalName, KFactor] = Field(
         default_factory=_usual_k, description="Place of the neutral line in a bend, as a share of the thickness"
     )
@@ -162,9 +277,23 @@ class Workshop(Part):
     )
     stock: Annotated[list[StockSheet], Field(max_length=200)] = Field(default_factory=_usual_stock)
 
-    def k_for(self, metal: MetalName) -> float:
-        """K of the shop's own brake for a metal, or the usual one where none was measured."""
-        return self.k_factors.get(metal, K_BY_FAMILY[METALS[metal].family])
+    @property
+    def brakes(self) -> list[Brake]:
+        """All brakes, the usual one first."""
+        return [self.brake, *self.more_brakes]
+
+    def strip_for(self, metal: MetalName, thickness_mm: float, radius_mm: float | None = None) -> TestStrip | None:
+        """The shop's strip of a metal and thickness, that of the nearest radius; None where there is none."""
+        alike = [
+            one for one in self.strips if one.metal == metal and abs(one.thickness_mm - thickness_mm) < SAME_SHEET_MM
+        ]
+        near = 0.0 if radius_mm is None else radius_mm
+        return min(alike, key=lambda one: abs(one.radius_mm - near), default=None)
+
+    def k_for(self, metal: MetalName, thickness_mm: float | None = None, radius_mm: float | None = None) -> float:
+        """K for a metal: of the shop's strip of that thickness, else its typed one, else the usual one."""
+        strip = None if thickness_mm is None else self.strip_for(metal, thickness_mm, radius_mm)
+        return strip.k if strip else self.k_factors.get(metal, K_BY_FAMILY[METALS[metal].family])
 
     def sheets_of(self, metal: MetalName, thickness_mm: float) -> list[StockSheet]:
         """Stock of a metal and thickness."""

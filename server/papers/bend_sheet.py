@@ -47,14 +47,15 @@ def flat_of(flats: dict[str, FlatPart], bending: Bending) -> FlatPart | None:
 def _bent(page: Page, tank: TankAnalysis, part: FlatPart, bending: Bending) -> None:
     units = page.heading.reader
     top = page.start(f"Bend sheet: {part.title.lower()} × {part.quantity}")
-    stuff = f"{tank.shell.metal}, {sheet_text(tank.shell.metal, part.thickness_mm, units)}. {part.note}"
+    sheet = sheet_text(tank.shell.metal, part.thickness_mm, units)
+    stuff = f"On {bending.machine}. {tank.shell.metal}, {sheet}. {part.note}"
     y = page.words(stuff, MARGIN, top, page.width - 2 * MARGIN, 9) - 2 * mm
     width = page.width - 2 * MARGIN - TABLE - 6 * mm
     draw_part(page.canvas, Frame(MARGIN, y - 74 * mm, width, 72 * mm), part, units)
     below = _table(page, part, bending, y)
     if bending.stuck is not None:
         page.words(
-            f"No order makes all bends on {tank.workshop.brake.name}: the one at line {bending.stuck} is left over.",
+            f"No order makes all bends on {bending.machine}: the one at line {bending.stuck} is left over.",
             page.width - MARGIN - TABLE,
             below - 1 * mm,
             TABLE,
@@ -62,7 +63,7 @@ def _bent(page: Page, tank: TankAnalysis, part: FlatPart, bending: Bending) -> N
             bold=True,
             colour=STOP,
         )
-    _pictures(page, bending.steps, tank[BENDINGS].beam, min(y - 78 * mm, below - 10 * mm))
+    _pictures(page, bending.steps, bending.beam, min(y - 78 * mm, below - 10 * mm))
     page.words(PROOF, MARGIN, MARGIN + 10 * mm, page.width - 2 * MARGIN, 8.5, bold=True)
 
 
@@ -152,7 +153,7 @@ def question_pdf(heading: Heading, tank: TankAnalysis, part: FlatPart, question:
     below = page.table(rows, x, y, (24 * mm, TABLE - 24 * mm), 9, head=False, strong=(1,))
     bending = next((one for one in tank[BENDINGS].parts if one.name == part.name), None)
     if bending is not None and bending.stuck is not None:
-        why = f"On {tank.workshop.brake.name} no order makes the bend at line {bending.stuck}: the part meets the beam."
+        why = f"On {bending.machine} no order makes the bend at line {bending.stuck}: the part meets the beam."
         page.words(why, x, below - 2 * mm, TABLE, 9)
     _room_to_answer(page, min(y - 82 * mm, below - 20 * mm))
     return page.pdf()

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from itertools import accumulate, combinations
-from math import pi, sqrt
+from math import pi
 from typing import get_args
 
 from pydantic import ValidationError
@@ -13,10 +13,10 @@ from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.findings.patch import apply
 from keel.findings.shell_edits import of_gauge, resized_tank
-from keel.reference.metals import METALS
 from keel.solid.faults import GeometryError
 from keel.studies.result import words
 from keel.studies.sheet.bending import BENDINGS
+from keel.studies.sheet.machines import BRAKE, thickest_mm
 from keel.studies.sheet.unfold import SHEET
 from keel.studies.space.resize import Direction, size_along
 
@@ -27,8 +27,8 @@ DIRECTIONS: tuple[Direction, ...] = ("length", "width", "height")
 
 def thinner(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
     """The thickest sheet in stock that the brake bends."""
-    metal, shell = METALS[tank.shell.metal], tank.shell
-    most = tank.workshop.brake.thickest_steel_mm * sqrt(METALS["mild steel"].yield_mpa / metal.yield_mpa)
+    shell = tank.shell
+    most = thickest_mm(tank[BRAKE].thickest_steel_mm, shell.metal)
     for gauge in [gauge for gauge in tank.workshop.gauges_of(shell.metal) if gauge <= most][-1:]:
         patch: Patch = {"thickness_mm": min(gauge, shell.thickness_mm)}
         for name in ("ends_thickness_mm", "features_thickness_mm"):
@@ -45,7 +45,7 @@ def closable(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     elif finding.subject == "length":
         which = "length"
     inside = (tank[SHEET].section_inside_mm or (0.0, 0.0))[1 if which == "height" else 0]
-    more = tank.workshop.brake.smallest_closed_box_mm - inside
+    more = tank[BRAKE].smallest_closed_box_mm - inside
     yield resized_tank(tank, which, more)
     yield from wrapped_the_other_way(tank, finding)
 
@@ -53,7 +53,7 @@ def closable(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
 def lower_walls(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Make a pan's walls as low as the brake's fingers take; or make the box of other parts."""
     deep = float(finding.title.values["deep_mm"])
-    yield resized_tank(tank, "height", tank.workshop.brake.fingers_mm - deep)
+    yield resized_tank(tank, "height", tank[BRAKE].fingers_mm - deep)
     yield from made_otherwise(tank, finding)
 
 
@@ -68,7 +68,7 @@ def shorter(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Shorten the tank along its axis to the machine, or wrap the other way."""
     direction = DIRECTIONS[tank.solids.section.axis]
     rolls = finding.code == "rolls.width"
-    less = tank[SHEET].overall_mm - (tank.workshop.rolls if rolls else tank.workshop.brake).width_mm
+    less = tank[SHEET].overall_mm - (tank.workshop.rolls if rolls else tank[BRAKE]).width_mm
     if less < size_along(tank.shell, direction):
         yield resized_tank(tank, direction, -less)
     yield from wrapped_the_other_way(tank, finding)
@@ -157,7 +157,7 @@ def wrapped_the_other_way(tank: TankAnalysis, _finding: Finding) -> Iterator[Rem
 
 def longer_flange(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
     """The least flange that welds and bends."""
-    least = max(tank.workshop.rules.flange_least_mm, tank.workshop.brake.shortest_flange_mm)
+    least = max(tank.workshop.rules.flange_least_mm, tank[BRAKE].shortest_flange_mm)
     yield Remedy(label=words("Flanges of {flange_mm}", flange_mm=least), patch={"sheet": {"flange_mm": least}})
 
 

@@ -1,20 +1,21 @@
 """What can't be bent, rolled, cut or laid on the stock."""
 
 from collections.abc import Iterator, Sequence
-from math import hypot, sqrt
+from math import hypot
 
 from keel.analysis.parts import LIP
 from keel.analysis.tank import TankAnalysis
 from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding, of_station
-from keel.reference.metals import METALS
 from keel.studies.ports.landing import LANDINGS
 from keel.studies.result import words
 from keel.studies.sheet.bending import BENDINGS
+from keel.studies.sheet.cutting import CUTTING
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.fold_proof import FOLD_PROOF, FoldedPart
 from keel.studies.sheet.hole_checks import HOLE_CHECKS
 from keel.studies.sheet.let_in import LET_IN
+from keel.studies.sheet.machines import BRAKE, in_house, is_sent, thickest_mm, wall_mm
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import SHEET
 
@@ -28,7 +29,10 @@ HOLE_TO_BEND = 2.0
 
 def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
     """The wrapper is large enough inside for the brake to close it."""
-    least, names = tank.workshop.brake.smallest_closed_box_mm, ("width", "height")
+    brake, names = tank[BRAKE], ("width", "height")
+    least = brake.smallest_closed_box_mm
+    if _all_sent(tank, "wrapper"):
+        return
     if tank.solids.section.across == 0:
         names = ("length", "height")
     for name, inside in zip(names, tank[SHEET].section_inside_mm or (), strict=False):
@@ -41,7 +45,7 @@ def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
                     "Wrapper {inside_mm} in {name} inside, {brake} closes from {least_mm}",
                     inside_mm=inside,
                     name=name,
-                    brake=tank.workshop.brake.name,
+                    brake=brake.name,
                     least_mm=least,
                 ),
                 words("The last bend closes the wrapper round the brake's beam: it couldn't be taken off again."),
@@ -50,7 +54,7 @@ def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
 
 def brake_width(tank: TankAnalysis) -> Iterator[Finding]:
     """No bend of the shell is longer than the brake."""
-    brake = tank.workshop.brake
+    brake = tank[BRAKE]
     bent = [(hypot(b.end[0] - b.start[0], b.end[1] - b.start[1]), part) for part in _shell(tank) for b in part.bends]
     longest, part = max(bent, key=lambda one: one[0], default=(0.0, None))
     if part is not None and longest > brake.width_mm + ROUNDING_MM:
@@ -75,14 +79,22 @@ def brake_width(tank: TankAnalysis) -> Iterator[Finding]:
 
 
 def _shell(tank: TankAnalysis) -> list[FlatPart]:
-    return [part for part in tank[SHEET].parts if not part.feature]
+    """The shell's own parts that are bent here."""
+    return [part for part in in_house(tank[SHEET], tank.design.sheet.sent_out) if not part.feature]
+
+
+def _all_sent(tank: TankAnalysis, name: str) -> bool:
+    """Whether all parts of such a name are made elsewhere."""
+    return all(
+        is_sent(part.name, tank.design.sheet.sent_out) for part in tank[SHEET].parts if part.name.startswith(name)
+    )
 
 
 def pan_is_shallow(tank: TankAnalysis) -> Iterator[Finding]:
     """A pan that is bent up all round goes between the brake's fingers."""
-    brake = tank.workshop.brake
+    brake = tank[BRAKE]
     for part in _shell(tank):
-        deep = _wall_mm(part)
+        deep = wall_mm(part)
         if deep > brake.fingers_mm + ROUNDING_MM:
             yield _sheet(
                 "brake.deep",
@@ -99,22 +111,47 @@ def pan_is_shallow(tank: TankAnalysis) -> Iterator[Finding]:
             )
 
 
-def _wall_mm(part: FlatPart) -> float:
-    """The highest wall of a part that is bent up on all four sides, along its outer face; 0 for others [mm]."""
-    upright = [bend for bend in part.bends if abs(bend.start[0] - bend.end[0]) < ROUNDING_MM]
-    level = [bend for bend in part.bends if abs(bend.start[1] - bend.end[1]) < ROUNDING_MM]
-    if len(upright) < 2 or len(level) < 2:
-        return 0.0
-    across = [(bend.start[0], part.length_mm, bend.deduction_mm) for bend in upright]
-    up = [(bend.start[1], part.width_mm, bend.deduction_mm) for bend in level]
-    return max(min(at, size - at) + taken / 2 for at, size, taken in (*across, *up))
+def brake_turns_it(tank: TankAnalysis) -> Iterator[Finding]:
+    """No bend is sharper than the brake makes."""
+    brake = tank[BRAKE]
+    for part in _shell(tank):
+        sharpest = max(bend.angle_deg for bend in part.bends)
+        if sharpest > brake.most_angle_deg + ROUNDING_MM:
+            yield _sheet(
+                "brake.angle",
+                part.name,
+                "stop",
+                words(
+                    "A bend of the {part} turns {sharp_deg}, {brake} at most {most_deg}",
+                    part=part.title.lower(),
+                    sharp_deg=sharpest,
+                    brake=brake.name,
+                    most_deg=brake.most_angle_deg,
+                ),
+                words("Weld that corner, round the shape there, or have the part made elsewhere."),
+            )
+
+
+def means_to_cut(tank: TankAnalysis) -> Iterator[Finding]:
+    """Something here cuts every part; looked at once the hand rests."""
+    for part in tank[CUTTING] if _is_at_rest(tank) else ():
+        if not part.by and not is_sent(part.name, tank.design.sheet.sent_out):
+            yield _sheet(
+                "cut.none",
+                part.name,
+                "note",
+                words("Nothing here cuts the outline of the {part}", part=part.title.lower()),
+                words(
+                    "By thickness, length, inside corners and curves of the means that the workshop lists: send it out."
+                ),
+            )
 
 
 def brake_bends_it(tank: TankAnalysis) -> Iterator[Finding]:
     """No part that is bent is thicker than the brake bends: force goes with yield · t²."""
-    brake, metal = tank.workshop.brake, METALS[tank.shell.metal]
-    most = brake.thickest_steel_mm * sqrt(METALS["mild steel"].yield_mpa / metal.yield_mpa)
-    bent = [part for part in tank[SHEET].parts if part.bends]
+    brake = tank[BRAKE]
+    most = thickest_mm(brake.thickest_steel_mm, tank.shell.metal)
+    bent = in_house(tank[SHEET], tank.design.sheet.sent_out)
     thickest = max((part.thickness_mm for part in bent), default=0.0)
     if thickest > most + ROUNDING_MM:
         yield _sheet(
@@ -231,7 +268,7 @@ def unbendable(tank: TankAnalysis) -> Iterator[Finding]:
                 words(
                     "No order bends the {part} on {brake}: {made} of {bends} bends can be made",
                     part=part.title.lower(),
-                    brake=tank.workshop.brake.name,
+                    brake=part.machine,
                     made=len(part.steps),
                     bends=len(next(one for one in tank[SHEET].parts if one.name == part.name).bends),
                 ),
@@ -275,7 +312,7 @@ def folds_up(tank: TankAnalysis) -> Iterator[Finding]:
 
 def pan_flange(tank: TankAnalysis) -> Iterator[Finding]:
     """The pans' flanges are long enough to weld and to bend."""
-    rules, brake, flange = tank.workshop.rules, tank.workshop.brake, tank[SHEET].flange_mm
+    rules, brake, flange = tank.workshop.rules, tank[BRAKE], tank[SHEET].flange_mm
     least = max(rules.flange_least_mm, brake.shortest_flange_mm)
     if flange is not None and flange < least - ROUNDING_MM:
         yield _sheet(

@@ -29,6 +29,7 @@ JUDGED = (
     rules.closed_box,
     rules.brake_width,
     rules.pan_is_shallow,
+    rules.brake_turns_it,
     rules.pan_possible,
     rules.stock_sheet,
     rules.brake_bends_it,

@@ -4,6 +4,7 @@ from keel.stations.sheet import remedies, rules
 from keel.stations.sheet.schemes import schemes
 from keel.stations.station import Station
 from keel.studies.sheet.bending import BENDINGS
+from keel.studies.sheet.cutting import CUTTING
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.fold_proof import FOLD_PROOF
 from keel.studies.sheet.fold_view import FOLD_PIECES
@@ -19,12 +20,15 @@ SHEET = Station(
         "bending": BENDINGS,
         "holes": HOLE_CHECKS,
         "folding": FOLD_PIECES,
+        "cutting": CUTTING,
     },
     comparisons={"schemes": schemes},
     rules=(
         rules.closed_box,
         rules.brake_width,
         rules.pan_is_shallow,
+        rules.brake_turns_it,
+        rules.means_to_cut,
         rules.pan_possible,
         rules.stock_sheet,
         rules.pan_flange,

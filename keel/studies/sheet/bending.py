@@ -4,15 +4,17 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from keel.analysis.parts import SHELL, WORKSHOP
+from keel.analysis.parts import SHELL, WORKSHOP, only
 from keel.analysis.study import study
+from keel.design.document import Design
 from keel.design.workshop import Brake, Workshop
 from keel.reference.metals import METALS, MetalName
 from keel.solid.solids import AnyShell
 from keel.studies.sheet.bend_order import Bent, Folder, Search, Way, looks
+from keel.studies.sheet.machines import bends_it, in_house
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import Bend, FlatPart, Spot
-from keel.studies.sheet.springback import bend_to_deg, left_of_bent
+from keel.studies.sheet.springback import bend_to_deg, left_of_bent, yield_of_strip
 from keel.studies.sheet.unfold import SHEET
 
 BEAM_MM: tuple[Spot, ...] = (
@@ -28,6 +30,8 @@ BEAM_MM: tuple[Spot, ...] = (
 as much larger as the smallest box that was measured on them [mm]."""
 CLOSES_MM = 305.0
 SAME_MM = 1e-6
+SAME_TOOL_MM = 0.1
+"""A strip bent round a radius so near was bent on the same tool."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +61,8 @@ class Bending:
 
     name: str
     title: str
+    machine: str
+    beam: list[Spot]
     steps: list[BendStep]
     orders: int | None
     stuck: int | None
@@ -64,14 +70,13 @@ class Bending:
 
 @dataclass(frozen=True, slots=True)
 class Bendings:
-    """Every part that is bent, and the folder's beam that it has to pass [mm]."""
+    """Every part that is bent here, each with the machine and its beam that the part has to pass [mm]."""
 
-    beam: list[Spot]
     parts: list[Bending]
 
 
 def beam_of(brake: Brake) -> list[Spot]:
-    """A brake's clamping beam as its smallest closed box says it is [mm].
+    """A brake's clamping beam as it was measured, or as its smallest closed box says it is [mm].
 
     Parameters
     ----------
@@ -87,11 +92,13 @@ def beam_of(brake: Brake) -> list[Spot]:
     ----------
     Whatever clears a beam clears one twice as large twice as far off: the smallest box goes with its size (derived).
     """
+    if brake.beam:
+        return [(corner.across_mm, corner.up_mm) for corner in brake.beam]
     share = brake.smallest_closed_box_mm / CLOSES_MM
     return [(x * share, y * share) for x, y in BEAM_MM]
 
 
-def bendings(made: Sheet, shell: AnyShell, workshop: Workshop) -> Bendings:
+def bendings(made: Sheet, shell: AnyShell, workshop: Workshop, design: Design) -> Bendings:
     """Work out how each part with parallel bends is bent.
 
     Parameters
@@ -101,25 +108,41 @@ def bendings(made: Sheet, shell: AnyShell, workshop: Workshop) -> Bendings:
     shell : AnyShell
         Its metal springs back.
     workshop : Workshop
-        The brake, and K.
+        The brakes, K, and the shop's own strips.
+    design : Design
+        Which parts are sent out.
 
     Returns
     -------
     Bendings
-        Of a part that is bent both ways, as a pan, only how far: its fingers are judged by themselves.
+        Each on the first brake whose sizes let it and that has an order; where none has, on the first of those. Of a
+        part that is bent both ways, as a pan, only how far: its fingers are judged by themselves.
     """
-    beam = beam_of(workshop.brake)
-    folder, k = Folder(beam), workshop.k_for(shell.metal)
-    return Bendings(beam, [_bending(part, folder, shell.metal, k) for part in made.parts if part.bends])
+    parts = in_house(made, design.sheet.sent_out)
+    return Bendings([_on_the_best(part, shell.metal, workshop) for part in parts])
 
 
-def _bending(part: FlatPart, folder: Folder, metal: MetalName, k: float) -> Bending:
-    to = {bend.order: _bend_to(bend, part.thickness_mm, metal, k) for bend in part.bends}
+def _on_the_best(part: FlatPart, metal: MetalName, workshop: Workshop) -> Bending:
+    able = [brake for brake in workshop.brakes if bends_it(brake, part, metal)] or [workshop.brake]
+    first: Bending | None = None
+    for brake in able:
+        bent = _bending(part, brake, metal, workshop)
+        if bent.stuck is None:
+            return bent
+        first = first or bent
+    assert first is not None
+    return first
+
+
+def _bending(part: FlatPart, brake: Brake, metal: MetalName, workshop: Workshop) -> Bending:
+    beam = beam_of(brake)
+    folder = Folder(beam)
+    to = {bend.order: _bend_to(bend, part.thickness_mm, metal, workshop) for bend in part.bends}
     bends = along(part)
     if not bends:
         plain = sorted(part.bends, key=lambda bend: bend.order)
         steps = [BendStep(bend.order, bend.angle_deg, to[bend.order], bend.direction, "low", [], []) for bend in plain]
-        return Bending(part.name, part.title, steps, None, None)
+        return Bending(part.name, part.title, brake.name, beam, steps, None, None)
     legs = _legs(part, bends)
     signed = [bend.angle_deg * (1 if bend.direction == "up" else -1) for bend in bends]
     search = Search(folder, legs, signed)
@@ -133,13 +156,21 @@ def _bending(part: FlatPart, folder: Folder, metal: MetalName, k: float) -> Bend
         steps.append(BendStep(one.bend + 1, bend.angle_deg, to[bend.order], bend.direction, one.way, before, after))
         made |= {one.bend}
     stuck = None if orders else min(set(range(len(bends))) - made) + 1
-    return Bending(part.name, part.title, steps, orders, stuck)
+    return Bending(part.name, part.title, brake.name, beam, steps, orders, stuck)
 
 
-def _bend_to(bend: Bend, thickness_mm: float, metal: MetalName, k: float) -> float | None:
-    data = METALS[metal]
+def _bend_to(bend: Bend, thickness_mm: float, metal: MetalName, workshop: Workshop) -> float | None:
+    """How far to bend: by the shop's strip on that tool, else by the yield that one shows, else by the table's."""
+    data, strip = METALS[metal], workshop.strip_for(metal, thickness_mm, bend.radius_mm)
+    k = workshop.k_for(metal, thickness_mm, bend.radius_mm)
+    yields, share = data.yield_mpa, strip.share_left if strip else None
+    if strip is not None and share is not None:
+        if abs(strip.radius_mm - bend.radius_mm) < SAME_TOOL_MM:
+            return bend_to_deg(bend.angle_deg, share)
+        own = strip.radius_mm + strip.k * strip.thickness_mm
+        yields = yield_of_strip(share, own, strip.thickness_mm, data.youngs_modulus_gpa)
     neutral = bend.radius_mm + k * thickness_mm
-    left = left_of_bent(neutral, thickness_mm, data.youngs_modulus_gpa, data.yield_mpa)
+    left = left_of_bent(neutral, thickness_mm, data.youngs_modulus_gpa, yields)
     return bend_to_deg(bend.angle_deg, left) if left > 0 else None
 
 
@@ -199,5 +230,5 @@ def _as_far_as_it_goes(search: Search, count: int) -> list[Bent]:
     return best
 
 
-BENDINGS = study(bendings, SHEET, SHELL, WORKSHOP).at_rest()
+BENDINGS = study(bendings, SHEET, SHELL, WORKSHOP, only("sheet.sent_out")).at_rest()
 """How each part is bent."""

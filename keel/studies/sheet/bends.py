@@ -1,7 +1,9 @@
-"""Bend arithmetic: allowance, setback, deduction, flat lengths, and K from a test strip."""
+"""Bend arithmetic: allowance, deduction, flat lengths."""
 
 from collections.abc import Sequence
-from math import pi, radians, tan
+from math import radians
+
+from keel.reference.test_strip import setback
 
 
 def bend_allowance(angle_deg: float, radius_mm: float, thickness_mm: float, k: float) -> float:
@@ -23,11 +25,6 @@ def bend_allowance(angle_deg: float, radius_mm: float, thickness_mm: float, k: f
     (`k_from_strip`).
     """
     return radians(angle_deg) * (radius_mm + k * thickness_mm)
-
-
-def setback(angle_deg: float, radius_mm: float, thickness_mm: float) -> float:
-    """From the bend's tangent to where the outer faces meet [mm]: S = tan(θ/2)(r + t), plane geometry."""
-    return tan(radians(angle_deg) / 2) * (radius_mm + thickness_mm)
 
 
 def bend_deduction(angle_deg: float, radius_mm: float, thickness_mm: float, k: float) -> float:
@@ -60,38 +57,3 @@ def bend_lines(outside_legs_mm: Sequence[float], deductions_mm: Sequence[float])
         lines.append(along)
         along -= deduction / 2
     return lines
-
-
-def k_from_strip(
-    flat_mm: float,
-    outside_legs_mm: tuple[float, float],
-    angle_deg: float,
-    thickness_mm: float,
-    radius_mm: float,
-) -> float:
-    """K of a brake from a strip measured flat and again after one bend.
-
-    Parameters
-    ----------
-    flat_mm : float
-        Length of the strip before the bend [mm].
-    outside_legs_mm : (float, float)
-        Both legs after it, over the outside [mm].
-    angle_deg : float
-        Bend [°], 0 for flat.
-    thickness_mm : float
-        Of the sheet [mm].
-    radius_mm : float
-        Inside radius [mm].
-
-    Returns
-    -------
-    float
-        K = (BA/θ − r)/t with BA = 2 S − (sum of legs − flat length).
-
-    References
-    ----------
-    `bend_allowance` and `bend_deduction` solved for K.
-    """
-    allowance = 2 * setback(angle_deg, radius_mm, thickness_mm) - (sum(outside_legs_mm) - flat_mm)
-    return (allowance / (angle_deg * pi / 180) - radius_mm) / thickness_mm

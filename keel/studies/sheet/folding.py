@@ -14,8 +14,8 @@ import numpy as np
 from shapely import LineString, Point, Polygon
 from shapely.ops import polygonize, unary_union
 
+from keel.reference.test_strip import setback
 from keel.solid.polyhedron import Array
-from keel.studies.sheet.bends import setback
 from keel.studies.sheet.parts import Bend, FlatPart, Spot
 
 MIDDLE = (0.5,)

@@ -15,9 +15,10 @@ from keel.design.document import Design
 from keel.design.features import Baffle, Partition, Pot
 from keel.design.shell import CylinderShell
 from keel.design.workshop import Workshop
+from keel.reference.test_strip import setback
 from keel.solid.planes import polygons_of, shape_of
 from keel.solid.solids import AnyShell, FeatureCost, Solids
-from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length, setback
+from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
 from keel.studies.sheet.laps import Slot, slots
 from keel.studies.sheet.model import flat_part
 from keel.studies.sheet.parts import Bend, FlatPart, Spot, rectangle
@@ -95,7 +96,7 @@ def _plate_parts(feature: Baffle | Partition, solids: Solids, design: Design, wo
     shell, plate = solids.shell, solids.plates[feature.id]
     t, r, rules = feature.wall_mm(shell.feature_wall_mm), _radius(shell), workshop.rules
     flange = rules.flange_mm if feature.flange_mm is None else feature.flange_mm
-    fold = _Fold(t, r, flange, bend_deduction(90, r, t, workshop.k_for(shell.metal)), rules.notch_clearance_mm)
+    fold = _Fold(t, r, flange, bend_deduction(90, r, t, workshop.k_for(shell.metal, t, r)), rules.notch_clearance_mm)
     gap = rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
     section, left = plate.whole or (plate.section, plate.left)
     room = shape_of(section).buffer(-gap, join_style="mitre")
@@ -283,7 +284,7 @@ def _strip(pot: Pot, shell: AnyShell, cost: FeatureCost, workshop: Workshop) -> 
     t, r = pot.wall_mm(shell.feature_wall_mm), _radius(shell)
     low, high = cost.box.low[2], cost.box.high[2]
     tall = high - low
-    deduction = bend_deduction(90, r, t, workshop.k_for(shell.metal))
+    deduction = bend_deduction(90, r, t, workshop.k_for(shell.metal, t, r))
     if pot.form == "round":
         length = pi * (pot.long_mm - t)
         middles = [length * (n + 0.5) / 4 for n in range(4)]

@@ -75,7 +75,8 @@ def section_sheet(
     scheme : str
         What it is called.
     """
-    k, t, r = workshop.k_for(shell.metal), shell.thickness_mm, shell.bend_radius_mm
+    t, r = shell.thickness_mm, shell.bend_radius_mm
+    k = workshop.k_for(shell.metal, t, r)
     edges = section.edges
     pieces = _pieces(section, design.sheet.seam)
     parts, bends, seams = [], 0, []

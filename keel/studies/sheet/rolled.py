@@ -36,7 +36,7 @@ def cylinder_sheet(shell: CylinderShell, design: Design, workshop: Workshop) -> 
         [_wrapper(shell), _end(shell, bore, gap)],
         seams,
         0,
-        k=workshop.k_for(shell.metal),
+        k=workshop.k_for(shell.metal, shell.thickness_mm),
         deduction=0.0,
         gap=gap,
         inside=None,

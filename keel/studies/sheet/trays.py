@@ -96,7 +96,7 @@ def tray_sheet(shell: BoxShell, design: Design, workshop: Workshop) -> Sheet:
         Where the ends are of another sheet than the floor `parts` is empty and `impossible` says so.
     """
     solid = solid_of(shell, design.sheet.making, design.sheet.flange_mm, workshop.rules)
-    box = _Box(shell, solid, workshop.k_for(shell.metal))
+    box = _Box(shell, solid, workshop.k_for(shell.metal, shell.thickness_mm, shell.bend_radius_mm))
     impossible = _why_impossible(shell)
     two = design.sheet.scheme == "two U's"
     parts = [] if impossible else (_two_us(box) if two else _tray_and_lid(box))

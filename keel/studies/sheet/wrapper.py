@@ -33,6 +33,7 @@ class _Scheme:
     shell: BoxShell
     solid: BoxSolid
     k: float
+    end_k: float
     seam: SeamPlace
     pan_gap: float
     notch_clearance: float
@@ -43,7 +44,7 @@ class _Scheme:
 
     @property
     def pan_deduction(self) -> float:
-        return bend_deduction(90, self.solid.radius, self.solid.end_thickness, self.k)
+        return bend_deduction(90, self.solid.radius, self.solid.end_thickness, self.end_k)
 
     @property
     def section(self) -> tuple[float, float]:
@@ -77,7 +78,8 @@ def box_sheet(shell: BoxShell, design: Design, workshop: Workshop) -> Sheet:
     scheme = _Scheme(
         shell=shell,
         solid=solid_of(shell, design.sheet.making, design.sheet.flange_mm, workshop.rules),
-        k=workshop.k_for(shell.metal),
+        k=workshop.k_for(shell.metal, shell.thickness_mm, shell.bend_radius_mm),
+        end_k=workshop.k_for(shell.metal, shell.end_wall_mm, shell.bend_radius_mm),
         seam=design.sheet.seam,
         pan_gap=design.sheet.pan_gap_mm if design.sheet.pan_gap_mm is not None else workshop.rules.pan_gap_mm,
         notch_clearance=workshop.rules.notch_clearance_mm,
@@ -216,7 +218,7 @@ def _pan(scheme: _Scheme, notch: PanNotch) -> FlatPart:
         {"left": flange, "right": flange, "front": flange, "back": flange},
         scheme.solid.end_thickness,
         scheme.solid.radius,
-        scheme.k,
+        scheme.end_k,
         clearance_mm=notch.side_mm - scheme.solid.flange,
     )
     return flat_part(

@@ -10,7 +10,7 @@ from keel.design.base import LONGEST_MM
 from keel.design.faults import faults
 from keel.design.workshop import K_LEAST, K_MOST
 from keel.design.workshop import Workshop as WorkshopRules
-from keel.studies.sheet.bends import k_from_strip
+from keel.reference.test_strip import k_from_strip
 from server.http.errors import ApiError, ErrorOut
 from server.workshop.guard import Request, anyone, owner
 from server.workshop.models import Workshop

@@ -1370,6 +1370,16 @@ export interface components {
             goes_in?: components["schemas"]["GoesIn"] | null;
         };
         /**
+         * BeamCorner
+         * @description A corner of a clamping beam seen from its end, its nose at the origin, the part before it towards +across.
+         */
+        BeamCorner: {
+            /** Across Mm */
+            across_mm: number;
+            /** Up Mm */
+            up_mm: number;
+        };
+        /**
          * Bend
          * @description A bend line on the flat. Up is towards the reader, who sees the inside of the tank.
          */
@@ -1437,6 +1447,13 @@ export interface components {
          *     there is none, `stuck` is the bend that can't be made after as many others as can, counted along the flat.
          */
         Bending: {
+            /** Beam */
+            beam: [
+                number,
+                number
+            ][];
+            /** Machine */
+            machine: string;
             /** Name */
             name: string;
             /** Orders */
@@ -1450,14 +1467,9 @@ export interface components {
         };
         /**
          * Bendings
-         * @description Every part that is bent, and the folder's beam that it has to pass [mm].
+         * @description Every part that is bent here, each with the machine and its beam that the part has to pass [mm].
          */
         Bendings: {
-            /** Beam */
-            beam: [
-                number,
-                number
-            ][];
             /** Parts */
             parts: components["schemas"]["Bending"][];
         };
@@ -1654,15 +1666,34 @@ export interface components {
         };
         /**
          * Brake
-         * @description The press or folding brake.
+         * @description A press or folding brake.
          */
         Brake: {
+            /**
+             * Beam
+             * @description Its beam or punch as measured, from the nose round to it; empty: the usual shape
+             * @default []
+             */
+            beam: components["schemas"]["BeamCorner"][];
             /**
              * Fingers Mm
              * @description Deepest wall of a pan that it bends up on all four sides [mm]
              * @default 100
              */
             fingers_mm: number;
+            /**
+             * Kind
+             * @description A folder lifts the sheet by its leaf, a press brake strikes it
+             * @default folder
+             * @enum {string}
+             */
+            kind: "folder" | "press brake";
+            /**
+             * Most Angle Deg
+             * @description Sharpest bend it makes [°]
+             * @default 135
+             */
+            most_angle_deg: number;
             /**
              * Name
              * @default Brake
@@ -2116,6 +2147,79 @@ export interface components {
             what: string;
         };
         /**
+         * Cutter
+         * @description A means of cutting sheet: what it can cut, and what the edge is like.
+         */
+        Cutter: {
+            /**
+             * Curve Mm
+             * @description Tightest inside corner or curve it follows, its radius [mm]
+             * @default 0
+             */
+            curve_mm: number;
+            /**
+             * Cuts
+             * @description Straight edges only, any outline, or round holes
+             * @default outlines
+             * @enum {string}
+             */
+            cuts: "straight edges" | "outlines" | "round holes";
+            /**
+             * Edge
+             * @description What it leaves
+             * @default
+             */
+            edge: string;
+            /**
+             * From Mm
+             * @description Smallest hole [mm]
+             * @default 0
+             */
+            from_mm: number;
+            /**
+             * Longest Mm
+             * @description Longest cut [mm]; empty: any
+             */
+            longest_mm?: number | null;
+            /**
+             * Loud
+             * @description Heard in the street: not at every hour
+             * @default false
+             */
+            loud: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Thickest Steel Mm
+             * @description Thickest mild steel, other metals by their yield [mm]
+             * @default 3
+             */
+            thickest_steel_mm: number;
+            /**
+             * To Mm
+             * @description Largest hole [mm]; empty: any
+             */
+            to_mm?: number | null;
+        };
+        /**
+         * Cutting
+         * @description What cuts one part: its outline, and of its holes those that no means here cuts [mm].
+         */
+        Cutting: {
+            /** By */
+            by: string[];
+            /** Holes By */
+            holes_by: string[];
+            /** Holes Left Mm */
+            holes_left_mm: number[];
+            /** Loud */
+            loud: boolean;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * CylinderShell
          * @description A rolled cylinder, lying or standing, with flat or dished ends.
          */
@@ -2380,7 +2484,8 @@ export interface components {
              *       "pan_gap_mm": null,
              *       "questions": [],
              *       "scheme": "wrapper and pans",
-             *       "seam": "lid"
+             *       "seam": "lid",
+             *       "sent_out": []
              *     }
              */
             sheet: components["schemas"]["SheetScheme"];
@@ -6021,6 +6126,8 @@ export interface components {
          */
         SheetResults: {
             bending?: components["schemas"]["Bendings"] | null;
+            /** Cutting */
+            cutting?: components["schemas"]["Cutting"][] | null;
             fold_proof?: components["schemas"]["FoldProof"] | null;
             /** Folding */
             folding?: components["schemas"]["FoldPiece"][] | null;
@@ -6065,6 +6172,12 @@ export interface components {
              * @enum {string}
              */
             seam: "lid" | "side" | "floor" | "corner butt" | "corner open";
+            /**
+             * Sent Out
+             * @description Names of flat parts that somebody else bends: this shop's brakes don't count for them
+             * @default []
+             */
+            sent_out: string[];
         };
         /**
          * ShellResults
@@ -6833,6 +6946,53 @@ export interface components {
             litres: number;
         };
         /**
+         * TestStrip
+         * @description A strip that was measured flat, bent once on the shop's own tool, and measured again.
+         */
+        TestStrip: {
+            /**
+             * Bent To Deg
+             * @description Angle it was bent to on the machine [°]; empty: not read
+             */
+            bent_to_deg?: number | null;
+            /**
+             * Flat Mm
+             * @description Before the bend [mm]
+             */
+            flat_mm: number;
+            /**
+             * Left Deg
+             * @description Angle that was left [°]
+             * @default 90
+             */
+            left_deg: number;
+            /**
+             * Leg A Mm
+             * @description One leg after it, over the outside [mm]
+             */
+            leg_a_mm: number;
+            /**
+             * Leg B Mm
+             * @description The other leg [mm]
+             */
+            leg_b_mm: number;
+            /**
+             * Metal
+             * @enum {string}
+             */
+            metal: "mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6";
+            /**
+             * Radius Mm
+             * @description Inside radius of the tool [mm]
+             */
+            radius_mm: number;
+            /**
+             * Thickness Mm
+             * @description Of the strip [mm]
+             */
+            thickness_mm: number;
+        };
+        /**
          * TimeToDry
          * @description How long a held push takes to run the pickup dry.
          *
@@ -7095,7 +7255,10 @@ export interface components {
         Workshop: {
             /**
              * @default {
+             *       "beam": [],
              *       "fingers_mm": 100,
+             *       "kind": "folder",
+             *       "most_angle_deg": 135,
              *       "name": "Brake",
              *       "shortest_flange_mm": 12,
              *       "smallest_closed_box_mm": 150,
@@ -7105,12 +7268,22 @@ export interface components {
              */
             brake: components["schemas"]["Brake"];
             /**
+             * Cutters
+             * @description Means of cutting; none: not judged
+             */
+            cutters?: components["schemas"]["Cutter"][];
+            /**
              * K Factors
              * @description Place of the neutral line in a bend, as a share of the thickness
              */
             k_factors?: {
                 [key: string]: number;
             };
+            /**
+             * More Brakes
+             * @description Other brakes; a part goes to the first that can bend it
+             */
+            more_brakes?: components["schemas"]["Brake"][];
             /**
              * Parts
              * @description Hangers, valves, necks and bosses that the workshop knows the sizes of
@@ -7194,6 +7367,11 @@ export interface components {
             senders?: components["schemas"]["SenderPart"][];
             /** Stock */
             stock?: components["schemas"]["StockSheet"][];
+            /**
+             * Strips
+             * @description Strips bent on the shop's own tools: they come before any table
+             */
+            strips?: components["schemas"]["TestStrip"][];
         };
         /**
          * WorkshopIn

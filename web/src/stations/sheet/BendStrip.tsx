@@ -35,13 +35,13 @@ export function BendStrip({ part: name }: { part: string }) {
       >
         {part.steps.map((step, place) => (
           <Box component="li" key={place} sx={{ width: PICTURE.wide, flex: 'none' }}>
-            <Picture step={step} beam={bending.beam} />
+            <Picture step={step} beam={part.beam} />
             <Words step={step} place={place + 1} />
           </Box>
         ))}
       </Box>
       <Typography sx={{ fontSize: 12, color: inks.quiet, mt: 0.5 }}>
-        Across the folder, its beam dark. By yield, stiffness and radius the sheet springs back to the angle wanted; a
+        On {part.machine}, its beam dark. By yield, stiffness and radius the sheet springs back to the angle wanted; a
         strip bent on your own tool beats the figure.
       </Typography>
     </Box>

@@ -1,0 +1,172 @@
+"""Which of the shop's brakes bends what."""
+
+from collections.abc import Sequence
+from math import hypot, sqrt
+
+from keel.analysis.parts import SHELL, WORKSHOP, only
+from keel.analysis.study import study
+from keel.design.document import Design
+from keel.design.workshop import Brake, Workshop
+from keel.reference.metals import METALS, MetalName
+from keel.solid.solids import AnyShell
+from keel.studies.sheet.model import Sheet
+from keel.studies.sheet.parts import Bend, FlatPart
+from keel.studies.sheet.unfold import SHEET
+
+ROUNDING_MM = 1e-6
+
+
+def thickest_mm(steel_mm: float, metal: MetalName) -> float:
+    """How thick a metal a machine takes that takes so much mild steel [mm].
+
+    Parameters
+    ----------
+    steel_mm : float
+        Mild steel [mm].
+    metal : MetalName
+        The metal.
+
+    Returns
+    -------
+    float
+        Force goes with yield · t².
+    """
+    return steel_mm * sqrt(METALS["mild steel"].yield_mpa / METALS[metal].yield_mpa)
+
+
+def in_house(made: Sheet, sent_out: Sequence[str]) -> list[FlatPart]:
+    """Parts that this shop bends itself.
+
+    Parameters
+    ----------
+    made : Sheet
+        All parts.
+    sent_out : sequence of str
+        Names of those that somebody else makes; a piece goes with its part.
+
+    Returns
+    -------
+    list of FlatPart
+        Those that have bends.
+    """
+    return [part for part in made.parts if part.bends and not is_sent(part.name, sent_out)]
+
+
+def is_sent(name: str, sent_out: Sequence[str]) -> bool:
+    """Whether a part, or the one that it is a piece of, is made elsewhere.
+
+    Parameters
+    ----------
+    name : str
+        Of the part.
+    sent_out : sequence of str
+        Names of those that are.
+
+    Returns
+    -------
+    bool
+        True of "end-rear" where "end" is sent out.
+    """
+    return any(name == sent or name.startswith(f"{sent}-") for sent in sent_out)
+
+
+def bends_it(brake: Brake, part: FlatPart, metal: MetalName) -> bool:
+    """Whether a brake's sizes let it bend a part, whatever the order.
+
+    Parameters
+    ----------
+    brake : Brake
+        The machine.
+    part : FlatPart
+        Any with bends.
+    metal : MetalName
+        Of the part.
+
+    Returns
+    -------
+    bool
+        By length, thickness, angle and the depth of a pan.
+    """
+    longest = max(bend_mm(bend) for bend in part.bends)
+    return (
+        longest <= brake.width_mm + ROUNDING_MM
+        and part.thickness_mm <= thickest_mm(brake.thickest_steel_mm, metal) + ROUNDING_MM
+        and max(bend.angle_deg for bend in part.bends) <= brake.most_angle_deg + ROUNDING_MM
+        and wall_mm(part) <= brake.fingers_mm + ROUNDING_MM
+    )
+
+
+def bend_mm(bend: Bend) -> float:
+    """How long a bend is [mm]."""
+    return hypot(bend.end[0] - bend.start[0], bend.end[1] - bend.start[1])
+
+
+def wall_mm(part: FlatPart) -> float:
+    """The highest wall of a part that is bent up on all four sides.
+
+    Parameters
+    ----------
+    part : FlatPart
+        Any.
+
+    Returns
+    -------
+    float
+        Along its outer face; 0 of others [mm].
+    """
+    upright = [bend for bend in part.bends if abs(bend.start[0] - bend.end[0]) < ROUNDING_MM]
+    level = [bend for bend in part.bends if abs(bend.start[1] - bend.end[1]) < ROUNDING_MM]
+    if len(upright) < 2 or len(level) < 2:
+        return 0.0
+    across = [(bend.start[0], part.length_mm, bend.deduction_mm) for bend in upright]
+    up = [(bend.start[1], part.width_mm, bend.deduction_mm) for bend in level]
+    return max(min(at, size - at) + taken / 2 for at, size, taken in (*across, *up))
+
+
+def closes(brake: Brake, inside_mm: tuple[float, float] | None) -> bool:
+    """Whether a brake closes a wrapper of such an inside.
+
+    Parameters
+    ----------
+    brake : Brake
+        The machine.
+    inside_mm : (float, float) or None
+        Least width and height [mm]; None where nothing is closed.
+
+    Returns
+    -------
+    bool
+        Both are at least its smallest closed box.
+    """
+    return inside_mm is None or min(inside_mm) >= brake.smallest_closed_box_mm - ROUNDING_MM
+
+
+def best_brake(made: Sheet, shell: AnyShell, workshop: Workshop, design: Design) -> Brake:
+    """The first brake whose sizes let it bend every part of the shell that isn't sent out, or else the usual one.
+
+    Parameters
+    ----------
+    made : Sheet
+        All parts.
+    shell : AnyShell
+        Its metal.
+    workshop : Workshop
+        The brakes.
+    design : Design
+        What is sent out.
+
+    Returns
+    -------
+    Brake
+        What the shell is judged against.
+    """
+    parts = [part for part in in_house(made, design.sheet.sent_out) if not part.feature]
+    closed = made.section_inside_mm if any(part.name.startswith("wrapper") for part in parts) else None
+    for brake in workshop.brakes:
+        if closes(brake, closed) and all(bends_it(brake, part, shell.metal) for part in parts):
+            return brake
+    return workshop.brake
+
+
+BRAKE = study(best_brake, SHEET, SHELL, WORKSHOP, only("sheet.sent_out"))
+"""The brake that the shell is judged against."""
