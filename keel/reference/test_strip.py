@@ -4,7 +4,20 @@ from math import pi, radians, tan
 
 
 def setback(angle_deg: float, radius_mm: float, thickness_mm: float) -> float:
-    """From the bend's tangent to where the outer faces meet [mm]: S = tan(θ/2)(r + t), plane geometry."""
+    """From the bend's tangent to where the outer faces meet.
+
+    Parameters
+    ----------
+    angle_deg : float
+        Angle turned through [°].
+    radius_mm, thickness_mm : float
+        Inside radius and sheet thickness [mm].
+
+    Returns
+    -------
+    float
+        S = tan(θ/2)(r + t), plane geometry [mm].
+    """
     return tan(radians(angle_deg) / 2) * (radius_mm + thickness_mm)
 
 

@@ -22,6 +22,23 @@ RULES: dict[str, Any] = {
     "pumps": PUMPS,
     "parts": PARTS,
     "senders": SENDERS,
+    "cutters": [
+        {"name": "Treadle shear", "cuts": "straight edges", "thickest_steel_mm": 2.0, "longest_mm": 1250.0}
+        | {"edge": "clean, a little rolled"},
+        {
+            "name": "Nibbler",
+            "thickest_steel_mm": 2.5,
+            "curve_mm": 4.0,
+            "edge": "clean, slivers in the eye",
+            "loud": True,
+        },
+        {"name": "Jigsaw", "thickest_steel_mm": 4.0, "curve_mm": 12.0, "edge": "rough, to be filed", "loud": True},
+        {"name": "Hole saws", "cuts": "round holes", "thickest_steel_mm": 4.0, "from_mm": 16.0, "to_mm": 68.0},
+    ],
+    "strips": [
+        {"metal": "5052-H32", "thickness_mm": 3.0, "radius_mm": 4.5, "flat_mm": 150.0, "leg_a_mm": 77.9}
+        | {"leg_b_mm": 78.1, "left_deg": 90.0, "bent_to_deg": 92.5},
+    ],
     "brake": {
         "name": "The old folder",
         "width_mm": 1250.0,

@@ -133,12 +133,23 @@ def _picture(page: Page, step: BendStep, beam: Sequence[Spot], x: float, y: floa
     line(step.after)
 
 
+def send_out_pdf(heading: Heading, tank: TankAnalysis, part: FlatPart) -> bytes:
+    """A part that somebody else makes, on a page for them."""
+    asked = "Please make this part as drawn; sizes are those of the flat, its inside towards you."
+    return _page_for(heading, tank, part, f"To be made: {part.title.lower()} × {part.quantity}", asked)
+
+
 def question_pdf(heading: Heading, tank: TankAnalysis, part: FlatPart, question: PartQuestion) -> bytes:
     """A part that this shop can't bend on a page for somebody who may: drawing, figures, question, room to answer."""
-    page = Page(heading, "question", SIZE)
+    title = f"A question to {question.to or 'whom it may concern'}: {part.title.lower()} × {part.quantity}"
+    return _page_for(heading, tank, part, title, question.asked)
+
+
+def _page_for(heading: Heading, tank: TankAnalysis, part: FlatPart, title: str, asked: str) -> bytes:
+    page = Page(heading, title.partition(":")[0].lower(), SIZE)
     units = heading.reader
-    top = page.start(f"A question to {question.to or 'whom it may concern'}: {part.title.lower()} × {part.quantity}")
-    y = page.words(question.asked, MARGIN, top, page.width - 2 * MARGIN, 11, bold=True) - 3 * mm
+    top = page.start(title)
+    y = page.words(asked, MARGIN, top, page.width - 2 * MARGIN, 11, bold=True) - 3 * mm
     width = page.width - 2 * MARGIN - TABLE - 6 * mm
     draw_part(page.canvas, Frame(MARGIN, y - 74 * mm, width, 72 * mm), part, units)
     shell = tank.shell

@@ -13,10 +13,11 @@ from keel.formats.svg import part_svg
 from keel.reference.metals import MetalName
 from keel.studies.sheet.bending import BENDINGS
 from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.machines import is_sent
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import FlatPart
 from server.http.errors import ApiError
-from server.papers.bend_sheet import bend_sheet_pdf, question_pdf
+from server.papers.bend_sheet import bend_sheet_pdf, question_pdf, send_out_pdf
 from server.papers.job_sheet import job_sheet_pdf
 from server.papers.paper import Paper, StationPapers, Wanted
 
@@ -46,6 +47,10 @@ def _question(part: FlatPart, question: PartQuestion, wanted: Wanted) -> bytes:
     return question_pdf(wanted.heading, wanted.tank, part, question)
 
 
+def _send_out(part: FlatPart, wanted: Wanted) -> bytes:
+    return send_out_pdf(wanted.heading, wanted.tank, part)
+
+
 def _papers(tank: TankAnalysis) -> Iterator[Paper]:
     made, metal = tank[FLATS], tank.shell.metal
     if made.impossible is not None:
@@ -58,6 +63,10 @@ def _papers(tank: TankAnalysis) -> Iterator[Paper]:
         if question.part in parts:
             title = f"Question: {parts[question.part].title.lower()}, PDF"
             yield Paper(f"question-{question.id}.pdf", title, partial(_question, parts[question.part], question))
+    for part in made.parts:
+        if is_sent(part.name, tank.design.sheet.sent_out):
+            title = f"To send out: {part.title.lower()}, PDF"
+            yield Paper(f"send-out-{part.name}.pdf", title, partial(_send_out, part))
     yield Paper("cut-list.csv", "Cut list, CSV", partial(_cut_list, made, metal))
     yield Paper("parts.zip", "All parts, DXF in one file", partial(_all_dxf, made))
     for part in made.parts:

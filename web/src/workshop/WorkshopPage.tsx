@@ -6,6 +6,8 @@ import * as declared from '../api/declared'
 import { api, asked, Failure, type Schemas } from '../api/client'
 import { useSession } from '../app/session'
 import { LengthField, NumberField } from '../fields/fields'
+import { Brakes } from './Brakes'
+import { Cutters } from './Cutters'
 import { PartLibrary, PumpLibrary, SenderLibrary } from './Libraries'
 import { HouseRules } from './HouseRules'
 import { KStrip } from './KStrip'
@@ -16,7 +18,6 @@ import { grid, Section } from './Section'
 import { StockTable } from './StockTable'
 
 export type Settings = Schemas['WorkshopOut']['settings']
-type Brake = NonNullable<Settings['brake']>
 
 /** The workshop's machines, sheets and house rules: what every design is judged against. */
 export default function WorkshopPage() {
@@ -48,13 +49,11 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
     onSuccess: (next) => queries.setQueryData(workshopQuery.queryKey, next),
   })
   const usual = kept.usual
-  const brake = settings.brake ?? {}
   const rolls = settings.rolls ?? {}
   const setRolls = (part: Partial<typeof rolls>) => setSettings({ ...settings, rolls: { ...rolls, ...part } })
   const changed = JSON.stringify(settings) !== JSON.stringify(kept.settings)
   const fault = (path: string) =>
     save.error instanceof Failure ? save.error.faults.find((item) => item.field === path) : undefined
-  const setBrake = (part: Partial<Brake>) => setSettings({ ...settings, brake: { ...brake, ...part } })
   return (
     <Box
       component="main"
@@ -90,52 +89,10 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
         </Alert>
       )}
       <Section
-        title="Brake"
-        about="A shape that it can’t make gets a stop, with the change that would make it possible."
+        title="Brakes"
+        about="A part goes to the first that can bend it. A shape that none can make gets a stop, with the change that would make it possible."
       >
-        <Box sx={grid}>
-          <TextField
-            label="Name"
-            value={brake.name ?? ''}
-            disabled={!mayWrite}
-            onChange={(event) => setBrake({ name: event.target.value.slice(0, declared.Brake.most.name) })}
-          />
-          <LengthField
-            label="Longest bend"
-            value={brake.width_mm ?? null}
-            disabled={!mayWrite}
-            fault={fault('brake.width_mm')}
-            onCommit={(value) => value !== null && setBrake({ width_mm: value })}
-          />
-          <LengthField
-            label="Smallest closed box, inside"
-            value={brake.smallest_closed_box_mm ?? null}
-            disabled={!mayWrite}
-            fault={fault('brake.smallest_closed_box_mm')}
-            onCommit={(value) => value !== null && setBrake({ smallest_closed_box_mm: value })}
-          />
-          <LengthField
-            label="Deepest pan, all round"
-            value={brake.fingers_mm ?? null}
-            disabled={!mayWrite}
-            fault={fault('brake.fingers_mm')}
-            onCommit={(value) => value !== null && setBrake({ fingers_mm: value })}
-          />
-          <LengthField
-            label="Thickest mild steel"
-            value={brake.thickest_steel_mm ?? null}
-            disabled={!mayWrite}
-            fault={fault('brake.thickest_steel_mm')}
-            onCommit={(value) => value !== null && setBrake({ thickest_steel_mm: value })}
-          />
-          <LengthField
-            label="Shortest flange"
-            value={brake.shortest_flange_mm ?? null}
-            disabled={!mayWrite}
-            fault={fault('brake.shortest_flange_mm')}
-            onCommit={(value) => value !== null && setBrake({ shortest_flange_mm: value })}
-          />
-        </Box>
+        <Brakes settings={settings} mayWrite={mayWrite} fault={fault} onChange={setSettings} />
       </Section>
       <Section title="Slip rolls" about="Cylinders and rolled edges tighter or longer than they take get a stop.">
         <Box sx={grid}>
@@ -161,6 +118,17 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           />
         </Box>
       </Section>
+      <Section
+        title="Cutting"
+        about="Shears, nibbler, jigsaw, grinder, hole cutters: each part is told what cuts it by thickness, length and curve. Without any nothing is said."
+      >
+        <Cutters
+          cutters={settings.cutters ?? []}
+          disabled={!mayWrite}
+          fault={fault}
+          onChange={(cutters) => setSettings({ ...settings, cutters })}
+        />
+      </Section>
       <PriceFields settings={settings} mayWrite={mayWrite} fault={fault} onChange={setSettings} />
       <Section
         title="K of the bends"
@@ -185,7 +153,11 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
             />
           ))}
         </Box>
-        <KStrip />
+        <KStrip
+          strips={settings.strips ?? []}
+          disabled={!mayWrite}
+          onChange={(strips) => setSettings({ ...settings, strips })}
+        />
       </Section>
       <HouseRules settings={settings} usual={usual} mayWrite={mayWrite} fault={fault} onChange={setSettings} />
       <Section

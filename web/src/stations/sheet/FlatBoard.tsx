@@ -5,13 +5,14 @@ import { FlatDrawing } from '../../drawing/FlatDrawing'
 import { useWork } from '../../work/store'
 import { BendStrip } from './BendStrip'
 import { partOf } from './chosen'
+import { PartBar } from './PartBar'
 import { PartRow } from './PartRow'
 import { SchemeRow } from './SchemeRow'
 
 const FoldView = lazy(() => import('./FoldView'))
 const FOLDING = { wide: 300, high: 260 }
 
-/** The bench: ways to make it, the parts, one of them large over its bends, and beside it all of them folding up. */
+/** The bench: ways to make it and all parts, or one of them large over its bends; beside it all of them folding up. */
 export function FlatBoard() {
   const parts = useWork((work) => work.evaluation?.sheet?.unfolded?.parts)
   const folds = useWork((work) => Boolean(work.evaluation?.sheet?.folding?.length))
@@ -22,10 +23,11 @@ export function FlatBoard() {
   const part = partOf(parts, wanted)
   return (
     <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
-      <SchemeRow />
+      {!part && <SchemeRow />}
       <PartRow parts={parts} chosen={part?.name ?? null} onChoose={setWanted} />
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: beside ? 'row' : 'column' }}>
         <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+          {part && <PartBar part={part} />}
           <FlatDrawing parts={part ? [part] : parts} />
           {part && <BendStrip part={part.name} />}
         </Box>

@@ -5,6 +5,7 @@ import type { ReactNode } from 'react'
 import type { FlatPart } from '../../api/model'
 import { labelled } from '../../fields/choices'
 import { Choice, LengthField } from '../../fields/fields'
+import { isNumber } from '../../units/number'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
@@ -111,7 +112,7 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
         Bend a test strip of the same sheet first: K decides every line here. Deburr before you handle the parts.
       </Alert>
       <Typography variant="h2">Download</Typography>
-      <Papers station="sheet" only={(name) => !isOfPart(name) && !name.startsWith('question-')} />
+      <Papers station="sheet" only={(name) => !isOfPart(name) && !/^(question|send-out)-/.test(name)} />
       <Folded title="Each part by itself">
         <Papers station="sheet" only={isOfPart} />
       </Folded>
@@ -176,6 +177,7 @@ function Holes({ parts }: { parts: FlatPart[] }) {
 /** How far each rim is from what it must stay clear of, and what a patch over a hole cut too large would take. */
 function Clear({ checks }: { checks: Schemas['HoleCheck'][] }) {
   const units = useUnits()
+  const currency = useWork((work) => work.evaluation?.sheet?.schemes?.[0]?.currency ?? '')
   const gap = (mm: number | null) => (mm === null ? '–' : units.length(mm))
   return (
     <>
@@ -203,9 +205,15 @@ function Clear({ checks }: { checks: Schemas['HoleCheck'][] }) {
               <TableCell align="right">{gap(check.edge_mm)}</TableCell>
               <TableCell align="right">{gap(check.other_mm)}</TableCell>
               <TableCell align="right" sx={{ pr: 0 }}>
-                ⌀ {units.length(check.patch_mm)}
-                {check.patch_minutes !== null && `, ${units.number(check.patch_minutes, 0)} min`}
-                {check.patch_money !== null && `, ${units.number(check.patch_money, 0)}`}
+                ⌀&nbsp;{units.length(check.patch_mm)}
+                <Typography sx={{ fontSize: 12, whiteSpace: 'nowrap' }} color="textSecondary">
+                  {[
+                    isNumber(check.patch_minutes) ? `${units.number(check.patch_minutes, 0)} min` : '',
+                    isNumber(check.patch_money) ? `${units.number(check.patch_money, 0)} ${currency}`.trim() : '',
+                  ]
+                    .filter(Boolean)
+                    .join(', ')}
+                </Typography>
               </TableCell>
             </TableRow>
           ))}

@@ -9,6 +9,13 @@ type Question = Schemas['PartQuestion']
 export const setScheme = (part: Partial<SheetScheme>) =>
   change((design) => ({ ...design, sheet: { ...design.sheet, ...part } as SheetScheme }))
 
+/** A part that somebody else makes: this shop's machines don't count for it. */
+export const sendOut = (part: string, out: boolean) =>
+  change((design) => {
+    const others = (design.sheet?.sent_out ?? []).filter((name) => name !== part)
+    return { ...design, sheet: { ...design.sheet, sent_out: out ? [...others, part] : others } }
+  })
+
 const withQuestions = (made: (questions: Question[]) => Question[]) =>
   change((design) => ({ ...design, sheet: { ...design.sheet, questions: made(design.sheet?.questions ?? []) } }))
 

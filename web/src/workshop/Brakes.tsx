@@ -1,0 +1,121 @@
+import { Box, Button, TextField } from '@mui/material'
+import * as declared from '../api/declared'
+import type { Fault } from '../api/client'
+import { Choice, LengthField, QuantityField } from '../fields/fields'
+import { grid } from './Section'
+import type { Settings } from './WorkshopPage'
+
+type Brake = NonNullable<Settings['brake']>
+
+const SIZES: { name: keyof Brake & string; label: string }[] = [
+  { name: 'width_mm', label: 'Longest bend' },
+  { name: 'smallest_closed_box_mm', label: 'Smallest closed box, inside' },
+  { name: 'fingers_mm', label: 'Deepest pan, all round' },
+  { name: 'thickest_steel_mm', label: 'Thickest mild steel' },
+  { name: 'shortest_flange_mm', label: 'Shortest flange' },
+]
+
+interface Props {
+  settings: Settings
+  mayWrite: boolean
+  fault: (path: string) => Fault | undefined
+  onChange: (settings: Settings) => void
+}
+
+/** The usual brake, then the others in the order in which a part is offered to them. */
+export function Brakes({ settings, mayWrite, fault, onChange }: Props) {
+  const others = settings.more_brakes ?? []
+  const setOther = (place: number, part: Partial<Brake>) =>
+    onChange({ ...settings, more_brakes: others.map((one, n) => (n === place ? { ...one, ...part } : one)) })
+  return (
+    <>
+      <One
+        brake={settings.brake ?? {}}
+        path="brake"
+        disabled={!mayWrite}
+        fault={fault}
+        onChange={(part) => onChange({ ...settings, brake: { ...settings.brake, ...part } })}
+      />
+      {others.map((brake, place) => (
+        <Box key={place} role="group" aria-label={brake.name} sx={{ mt: 3 }}>
+          <One
+            brake={brake}
+            path={`more_brakes.${place}`}
+            disabled={!mayWrite}
+            fault={fault}
+            onChange={(part) => setOther(place, part)}
+          />
+          {mayWrite && (
+            <Button onClick={() => onChange({ ...settings, more_brakes: others.filter((_, n) => n !== place) })}>
+              Remove {brake.name}
+            </Button>
+          )}
+        </Box>
+      ))}
+      {mayWrite && others.length < declared.Workshop.most.more_brakes && (
+        <Button
+          variant="outlined"
+          sx={{ mt: 2 }}
+          onClick={() =>
+            onChange({
+              ...settings,
+              more_brakes: [...others, { ...declared.Brake.defaults, name: `Brake ${others.length + 2}` }],
+            })
+          }
+        >
+          Add another brake
+        </Button>
+      )}
+    </>
+  )
+}
+
+function One({
+  brake,
+  path,
+  disabled,
+  fault,
+  onChange,
+}: {
+  brake: Brake
+  path: string
+  disabled: boolean
+  fault: Props['fault']
+  onChange: (part: Partial<Brake>) => void
+}) {
+  return (
+    <Box sx={grid}>
+      <TextField
+        label="Name"
+        value={brake.name ?? ''}
+        disabled={disabled}
+        onChange={(event) => onChange({ name: event.target.value.slice(0, declared.Brake.most.name) })}
+      />
+      <Choice
+        label="Kind"
+        value={brake.kind ?? declared.Brake.defaults.kind}
+        options={declared.Brake.choices.kind}
+        disabled={disabled}
+        onChange={(kind) => onChange({ kind })}
+      />
+      {SIZES.map(({ name, label }) => (
+        <LengthField
+          key={name}
+          label={label}
+          value={(brake[name] as number | undefined) ?? null}
+          disabled={disabled}
+          fault={fault(`${path}.${name}`)}
+          onCommit={(value) => value !== null && onChange({ [name]: value })}
+        />
+      ))}
+      <QuantityField
+        label="Sharpest bend"
+        of="deg"
+        value={brake.most_angle_deg ?? null}
+        disabled={disabled}
+        fault={fault(`${path}.most_angle_deg`)}
+        onCommit={(value) => value !== null && onChange({ most_angle_deg: value })}
+      />
+    </Box>
+  )
+}
