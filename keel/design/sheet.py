@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keel.design.base import PLAIN, Gap, Part
+from keel.design.base import PLAIN, Coordinate, Gap, Name, Part
 from keel.design.features import Id
 
 SeamPlace = Literal["lid", "side", "floor", "corner butt", "corner open"]
@@ -12,6 +12,10 @@ BoxScheme = Literal["wrapper and pans", "wrapper and flat ends", "two U's", "tra
 """What a box is made of; profiles and cylinders have a wrapper or a roll and ends."""
 
 
+BUILT_PATH = (
+    r"^(shell\.[a-z_]+_mm|shell\.corners\.\d{1,3}\.(across_mm|up_mm)"
+    r"|(features|ports)\.[a-z0-9-]{1,40}\.(seat\.)?[a-z_]+_mm)$"
+)
 PartName = Annotated[str, Field(max_length=80, pattern=PLAIN)]
 
 
@@ -24,6 +28,18 @@ class PartQuestion(Part):
     asked: Annotated[str, Field(max_length=600, pattern=PLAIN)] = ""
     answer: Annotated[str, Field(max_length=2000, pattern=PLAIN)] = Field(default="", description="As it came back")
     can: bool | None = Field(default=None, description="Whether they can make it; empty until they said so")
+
+
+class AsBuilt(Part):
+    """A size that came out otherwise than it was planned; the design has it as it was built."""
+
+    id: Id
+    of: Annotated[str, Field(max_length=60, pattern=BUILT_PATH)] = Field(
+        description="Which size: a field of the shell, a profile's corner, a feature's or a port's by its id"
+    )
+    name: Name = Field(description="What people call it")
+    planned_mm: Coordinate = Field(description="As it was to be [mm]")
+    note: Annotated[str, Field(max_length=400, pattern=PLAIN)] = ""
 
 
 class SheetScheme(Part):
@@ -40,6 +56,12 @@ class SheetScheme(Part):
 
     sent_out: Annotated[tuple[PartName, ...], Field(max_length=60, strict=False)] = Field(
         default=(), description="Names of flat parts that somebody else bends: this shop's brakes don't count for them"
+    )
+    cut: Annotated[tuple[PartName, ...], Field(max_length=100, strict=False)] = Field(
+        default=(), description="Names of flat parts that are cut already"
+    )
+    as_built: Annotated[tuple[AsBuilt, ...], Field(max_length=60, strict=False)] = Field(
+        default=(), description="Sizes that came out otherwise than planned"
     )
     questions: Annotated[tuple[PartQuestion, ...], Field(max_length=20, strict=False)] = Field(
         default=(), description="What others were asked about parts that this shop can't make"

@@ -1,6 +1,7 @@
 """Sheet: flat parts."""
 
 from keel.stations.sheet import remedies, rules
+from keel.stations.sheet.as_built import cut_parts_fit, departures, parts_changed
 from keel.stations.sheet.schemes import schemes
 from keel.stations.station import Station
 from keel.studies.sheet.bending import BENDINGS
@@ -22,7 +23,7 @@ SHEET = Station(
         "folding": FOLD_PIECES,
         "cutting": CUTTING,
     },
-    comparisons={"schemes": schemes},
+    comparisons={"schemes": schemes, "departures": departures, "parts_changed": parts_changed},
     rules=(
         rules.closed_box,
         rules.brake_width,
@@ -39,6 +40,7 @@ SHEET = Station(
         rules.bends_can_be_made,
         rules.rolls_can_be_made,
         rules.features_not_unfolded,
+        cut_parts_fit,
     ),
     prescribers={
         "brake.closed_box": remedies.closable,

@@ -1096,6 +1096,34 @@ export interface components {
             revision: number;
         };
         /**
+         * AsBuilt
+         * @description A size that came out otherwise than it was planned; the design has it as it was built.
+         */
+        AsBuilt: {
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @description What people call it
+             */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Of
+             * @description Which size: a field of the shell, a profile's corner, a feature's or a port's by its id
+             */
+            of: string;
+            /**
+             * Planned Mm
+             * @description As it was to be [mm]
+             */
+            planned_mm: number;
+        };
+        /**
          * Ask
          * @description What may be varied, and what is wanted. What is left out stays as drawn.
          */
@@ -2418,6 +2446,28 @@ export interface components {
             supply_v: number;
         };
         /**
+         * Departure
+         * @description One size as it was planned and as it was built.
+         *
+         *     Litres are what it alone changed [L]; empty where no tank could be made as planned.
+         */
+        Departure: {
+            /** Brimful L */
+            brimful_l: number | null;
+            /** Built Mm */
+            built_mm: number | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Planned Mm */
+            planned_mm: number;
+            /** Usable L */
+            usable_l: number | null;
+        };
+        /**
          * Design
          * @description A tank's design. Lengths in mm, volumes in L, vehicle axes (x forward, y left, z up).
          *
@@ -2480,6 +2530,8 @@ export interface components {
             ports: components["schemas"]["Port"][];
             /**
              * @default {
+             *       "as_built": [],
+             *       "cut": [],
              *       "flange_mm": null,
              *       "pan_gap_mm": null,
              *       "questions": [],
@@ -4367,6 +4419,30 @@ export interface components {
             title: string;
         };
         /**
+         * PartChange
+         * @description A part that isn't as it was planned to be; sizes are empty where it wasn't, or isn't, among the parts [mm].
+         */
+        PartChange: {
+            /** Cut */
+            cut: boolean;
+            /** Is Mm */
+            is_mm: [
+                number,
+                number
+            ] | null;
+            /** Moved */
+            moved: boolean;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Was Mm */
+            was_mm: [
+                number,
+                number
+            ] | null;
+        };
+        /**
          * PartQuestion
          * @description What somebody else is asked about a part that this shop can't make, and what came back.
          */
@@ -6128,11 +6204,15 @@ export interface components {
             bending?: components["schemas"]["Bendings"] | null;
             /** Cutting */
             cutting?: components["schemas"]["Cutting"][] | null;
+            /** Departures */
+            departures?: components["schemas"]["Departure"][] | null;
             fold_proof?: components["schemas"]["FoldProof"] | null;
             /** Folding */
             folding?: components["schemas"]["FoldPiece"][] | null;
             /** Holes */
             holes?: components["schemas"]["HoleCheck"][] | null;
+            /** Parts Changed */
+            parts_changed?: components["schemas"]["PartChange"][] | null;
             /** Schemes */
             schemes?: components["schemas"]["Scheme"][] | null;
             unfolded?: components["schemas"]["Sheet"] | null;
@@ -6142,6 +6222,18 @@ export interface components {
          * @description Choices for a box's parts, the wrapper's closing seam and the end pans.
          */
         SheetScheme: {
+            /**
+             * As Built
+             * @description Sizes that came out otherwise than planned
+             * @default []
+             */
+            as_built: components["schemas"]["AsBuilt"][];
+            /**
+             * Cut
+             * @description Names of flat parts that are cut already
+             * @default []
+             */
+            cut: string[];
             /**
              * Flange Mm
              * @description Outside height of the pans' flanges [mm]; empty means the house rule

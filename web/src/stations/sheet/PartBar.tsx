@@ -5,12 +5,13 @@ import { Toggle } from '../../fields/fields'
 import { Papers } from '../../papers/Papers'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
-import { sendOut } from './edits'
+import { markCut, sendOut } from './edits'
 
 /** The chosen part: who makes it, what cuts it, its files. */
 export function PartBar({ part }: { part: FlatPart }) {
   const sent = useWork((work) => work.design.sheet?.sent_out)
   const cutting = useWork((work) => work.evaluation?.sheet?.cutting)
+  const cutAlready = useWork((work) => work.design.sheet?.cut)
   const readOnly = useWork((work) => work.readOnly)
   const { inks } = useTheme()
   const units = useUnits()
@@ -40,6 +41,12 @@ export function PartBar({ part }: { part: FlatPart }) {
         checked={isSent}
         disabled={readOnly}
         onChange={(next) => sendOut(part.name, next)}
+      />
+      <Toggle
+        label="Cut already"
+        checked={cutAlready?.includes(part.name) ?? false}
+        disabled={readOnly}
+        onChange={(next) => markCut(part.name, next)}
       />
       <Papers
         station="sheet"
