@@ -4,8 +4,15 @@ from random import Random
 from typing import Any
 from unittest import TestCase
 
+import numpy as np
+from pydantic import TypeAdapter
+
+from keel.analysis.tank import Asked, TankAnalysis
 from keel.design.features import Baffle, Sump
 from keel.design.workshop import Workshop
+from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.fold_view import FOLD_PIECES, FoldPiece
+from keel.studies.sheet.lying import lying
 from keel.tests.test_trials import tank
 from keel.trials.search import OPENING, Ask, search_cases
 from tests.web.node import call
@@ -62,6 +69,27 @@ class Flats(TestCase):
         for (_, room), given in zip(wanted, bounded, strict=True):
             self.assertTrue(all(b - a >= room - 1e-9 for a, b in zip(given, given[1:], strict=False)))
             self.assertLessEqual(given[-1], 640)
+
+
+class Folding(TestCase):
+    """Parts that fold up on the screen."""
+
+    def test_as_the_core_folds_them(self) -> None:
+        """Half way and folded, every panel lies where the core says."""
+        document = tank(Sump(id="s", name="s", a_mm=220, b_mm=130, long_mm=160, wide_mm=140, deep_mm=40))
+        of = TankAnalysis(Asked(document))
+        pieces = [piece for piece in of[FOLD_PIECES] if len(piece.panels) > 1]
+        self.assertTrue(pieces)
+        parts = {part.name: part for part in of[FLATS].parts}
+        for piece in pieces:
+            part = parts[piece.part]
+            place = next(one for one in part.places if one.name == piece.piece)
+            for share in (0.35, 1.0):
+                (found,) = call("drawing/fold", [("folded", TypeAdapter(FoldPiece).dump_python(piece, mode="json"), share)])
+                expected = lying(part, place, share).panels
+                self.assertEqual(len(found), len(expected))
+                for mine, theirs in zip(found, expected, strict=True):
+                    np.testing.assert_allclose(np.reshape(mine, (4, 4)), theirs.matrix, atol=1e-6)
 
 
 class Asking(TestCase):

@@ -131,24 +131,109 @@ class Schemes(AtTheSheet):
 
 
 class Bending(AtTheSheet):
-    """Step by step on the folder."""
+    """Step by step on the folder, once a part is at hand."""
+
+    def take(self, part: str) -> None:
+        """Take a part from the row."""
+        self.until(lambda: self.do("count", f"button[data-part='{part}']"), part)
+        self.do("clicked", f"button[data-part='{part}']")
+        self.until(lambda: self.do("count", f"button[data-part='{part}'][aria-pressed=true]"), "at hand")
 
     def test_in_turn(self) -> None:
         """From the free edges inward, each a degree or two further than wanted; pans only how far."""
         wrapper = "[aria-label='Bends of the wrapper']"
+        self.take("wrapper")
         self.until(lambda: self.text(wrapper), "worked out")
-        steps = self.text(wrapper).split(" to ")[1:]
+        steps = self.text(wrapper).split(" to ")[1:5]
         self.assertEqual(len(steps), 4)
         for step in steps:
             self.assertTrue(90 < float(step.split("°")[0]) < 93, step)
         self.assertEqual(self.do("count", f"{wrapper} polygon"), 4)
-        self.assertEqual(self.text("[aria-label='Bends of the end pan']").count("90.0° is left"), 4)
+        self.take("end-pan")
+        self.until(lambda: self.text("[aria-label='Bends of the end pan']").count("90.0° is left") == 4, "a pan's")
 
     def test_a_box_that_cannot_be_closed(self) -> None:
-        """Narrower both ways than the shop's smallest closed box: what can be bent is shown, and what is in the way named."""
+        """Narrower both ways than the smallest closed box: what can be bent is shown, what is in the way named."""
         self.workshop.rules = {"brake": {"smallest_closed_box_mm": 450.0}}
         self.workshop.save()
         self.open_station("sheet")
+        self.take("wrapper")
         self.until(lambda: "can’t be made" in self.text("[aria-label='Bends of the wrapper']"), "stuck")
         self.assertLess(self.do("count", "[aria-label='Bends of the wrapper'] li"), 4)
         self.shows("closes from 450 mm", "#findings")
+
+    def test_another_brake_or_somebody_else(self) -> None:
+        """On a brake that is long enough it is bent there; sent out nobody's brake counts, and a page goes with it."""
+        self.workshop.rules = {"brake": {"name": "Short one", "width_mm": 500.0}}
+        self.workshop.save()
+        self.open_station("sheet")
+        self.shows("Short one at most 500 mm", "#findings")
+        self.take("wrapper")
+        self.tick("Sent out to be made")
+        self.until(lambda: "at most 500 mm" not in self.text("#findings"), "no longer judged")
+        self.until(lambda: self.do("count", "[data-file='send-out-wrapper.pdf']"), "a page to send")
+        self.assertEqual(self.saved()["sheet"]["sent_out"], ["wrapper"])
+        self.press("Undo")
+        self.workshop.rules |= {"more_brakes": [{"name": "Long one", "width_mm": 1250.0}]}
+        self.workshop.save()
+        self.open_station("sheet")
+        self.take("wrapper")
+        self.until(lambda: "On Long one" in self.text("[aria-label='Bends of the wrapper']"), "bent there")
+
+    def test_a_question_and_its_answer(self) -> None:
+        """What can't be bent is asked of somebody else; what they say stays with the design."""
+        self.workshop.rules = {"brake": {"smallest_closed_box_mm": 450.0}}
+        self.workshop.save()
+        self.open_station("sheet")
+        self.press("Ask somebody else about the wrapper")
+        self.until(lambda: self.do("count", "[data-file='question-q-1.pdf']"), "a page to send")
+        self.type_into("Who is asked", "the press shop at the harbour")
+        self.type_into("In their words", "Yes, as two U's.")
+        self.choose("Their answer", "they can make it")
+        (kept,) = self.saved()["sheet"]["questions"]
+        self.assertEqual((kept["part"], kept["can"], kept["answer"]), ("wrapper", True, "Yes, as two U's."))
+        self.assertIn("Can you bend the wrapper", kept["asked"])
+        self.press("Remove the question")
+        self.until(lambda: self.saved()["sheet"]["questions"] == [], "gone")
+
+    def test_what_cuts_it(self) -> None:
+        """By the means that the workshop lists; a wrapper is straight all round, its hole is sawn."""
+        means = [{"name": "Shear", "cuts": "straight edges"}, {"name": "Saws", "cuts": "round holes", "to_mm": 80.0}]
+        self.workshop.rules = {"cutters": means}
+        self.workshop.save()
+        self.open_station("sheet")
+        self.take("wrapper")
+        self.shows("Cut with Shear.")
+        self.take("end-pan")
+        self.until(lambda: "Cut with" not in self.text("main"), "its corners are notched")
+        self.shows("Nothing here cuts the outline of the end pan", "#findings")
+
+
+class Built(AtTheSheet):
+    """What came out otherwise."""
+
+    def test_a_shorter_side(self) -> None:
+        """Typed as built the tank is so, litres and the part that follows are named, and it goes back as planned."""
+        self.choose("What came out otherwise", "length, 800")
+        self.type_into("As built", "788")
+        self.until(lambda: "planned 800" in self.text("[data-departure]"), "kept")
+        litres = -12 * 394 * 294 / 1e6
+        self.assertIn(f"−{-litres:.2f}", self.text("[data-departure]"))
+        self.until_flat("wrapper", 1400 - 4 * deduction(6), 788 + 2 * (FLANGE - 3))
+        table = self.text("[aria-label='Parts that change']")
+        self.assertIn("Wrapper", table)
+        self.assertNotIn("End pan", table)
+        kept = self.saved()
+        self.assertEqual((kept["shell"]["length_mm"], kept["sheet"]["as_built"][0]["planned_mm"]), (788, 800))
+        self.press("As planned")
+        self.until_flat("wrapper", 1400 - 4 * deduction(6), 834)
+        self.assertEqual(self.saved()["sheet"]["as_built"], [])
+
+    def test_a_part_that_is_cut(self) -> None:
+        """Once it is cut, what changes it is a stop."""
+        self.until(lambda: self.do("count", "button[data-part='wrapper']"), "parts")
+        self.do("clicked", "button[data-part='wrapper']")
+        self.tick("Cut already")
+        self.choose("What came out otherwise", "length, 800")
+        self.type_into("As built", "788")
+        self.shows("Wrapper is cut already", "#findings")

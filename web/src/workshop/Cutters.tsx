@@ -70,13 +70,15 @@ export function Cutters({ cutters, disabled, fault, onChange }: Props) {
                   fault={fault(`cutters.${place}.longest_mm`)}
                   onCommit={(longest_mm) => set(place, { longest_mm })}
                 />
-                <LengthField
-                  label="Tightest curve"
-                  value={cutter.curve_mm ?? null}
-                  disabled={disabled}
-                  fault={fault(`cutters.${place}.curve_mm`)}
-                  onCommit={(value) => set(place, { curve_mm: value ?? 0 })}
-                />
+                {cutter.cuts !== 'straight edges' && (
+                  <LengthField
+                    label="Tightest curve"
+                    value={cutter.curve_mm ?? null}
+                    disabled={disabled}
+                    fault={fault(`cutters.${place}.curve_mm`)}
+                    onCommit={(value) => set(place, { curve_mm: value ?? 0 })}
+                  />
+                )}
               </>
             )}
             <TextField

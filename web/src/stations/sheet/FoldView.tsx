@@ -93,7 +93,7 @@ function Scene({ pieces, share, chosen, onChoose }: Props & { pieces: FoldPiece[
       low.distanceTo(high) * M,
     ] as const
   }, [about])
-  const key = `${centre.x.toFixed(2)} ${centre.y.toFixed(2)} ${centre.z.toFixed(2)} ${reach.toFixed(2)} ${size.width > size.height}`
+  const key = `${centre.x.toFixed(2)} ${centre.y.toFixed(2)} ${centre.z.toFixed(2)} ${reach.toFixed(2)} ${(size.width / size.height).toFixed(1)}`
   useEffect(() => {
     const wide = Math.min(1, size.width / size.height)
     camera.position
