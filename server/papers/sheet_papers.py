@@ -30,8 +30,7 @@ def _all_dxf(made: Sheet, wanted: Wanted) -> bytes:
     packed = io.BytesIO()
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as file:
         for part in made.parts:
-            # The same parts are the same file, whenever it is made.
-            file.writestr(zipfile.ZipInfo(f"{part.name}.dxf"), _dxf(part, wanted))
+            file.writestr(f"{part.name}.dxf", _dxf(part, wanted))
     return packed.getvalue()
 
 

@@ -98,7 +98,7 @@ class AtTheWorkshop(AtThePage):
         for label, text in (strip | {"Thickness": "2", "Inside radius": "2"}).items():
             self.type_into(label, text)
         self.shows("K = 0.", "main")
-        self.shows("Type it above", "main")
+        self.shows("Kept, it comes before the table", "main")
         self.type_into("Other leg, outside", "60")
         self.shows("Measure the strip again", "main")
 
@@ -180,5 +180,59 @@ class AtTheWorkshop(AtThePage):
         self.open("/workshop")
         self.shows("Only an owner can change these", "main")
         measures = {"Strip, flat", "One leg, outside", "Other leg, outside", "Thickness", "Inside radius", "Bend"}
+        measures |= {"Metal of the strip", "Bent to, on the machine"}
         self.assertLessEqual({field["label"] for field in self.do("fields", "main")}, measures)
         self.assertNotIn("Signs in as", self.text("main"))
+
+    def test_another_brake(self) -> None:
+        """Added, given sizes of its own, refused by its own field, and taken away again."""
+        self.press("Add another brake")
+        self.type_into("Longest bend", "3000", nth=1)
+        self.choose("Kind", "press brake", nth=1)
+        self.type_into("Sharpest bend", "90", nth=1)
+        (other,) = self.keep()["more_brakes"]
+        self.assertEqual((other["name"], other["kind"]), ("Brake 2", "press brake"))
+        self.assertEqual((other["width_mm"], other["most_angle_deg"]), (3000.0, 90.0))
+        self.type_into("Shortest flange", "4000", nth=1)
+        self.press("Save the workshop")
+        self.until(lambda: "longer than the brake" in self.said("Shortest flange", nth=1), "refused by its field")
+        self.assertEqual(self.value("Shortest flange", nth=1), "4000")
+        self.type_into("Shortest flange", "12", nth=1)
+        self.press("Remove Brake 2")
+        self.assertEqual(self.keep()["more_brakes"], [])
+
+    def test_means_of_cutting(self) -> None:
+        """A hole cutter has its two sizes, a shear none of them; each keeps its own."""
+        self.press("Add a means of cutting")
+        self.type_into("Thickest mild steel", "2", nth=1)
+        self.press("Add a means of cutting")
+        self.choose("Cuts", "round holes", nth=1)
+        self.type_into("Smallest hole", "20")
+        self.type_into("Largest hole", "70")
+        self.choose("Cuts", "straight edges")
+        first, second = self.keep()["cutters"]
+        self.assertEqual((first["cuts"], first["thickest_steel_mm"], first["to_mm"]), ("straight edges", 2.0, None))
+        self.assertEqual((second["cuts"], second["from_mm"], second["to_mm"]), ("round holes", 20.0, 70.0))
+        self.type_into("Largest hole", "10")
+        self.press("Save the workshop")
+        self.until(lambda: "the largest is below the smallest" in self.text("main"), "refused")
+        self.press("Remove Cutter 1")
+        self.type_into("Largest hole", "70")
+        self.assertEqual([one["name"] for one in self.keep()["cutters"]], ["Cutter 2"])
+
+    def test_a_strip_is_kept(self) -> None:
+        """Measured, its K is said; kept, it comes before the table for that metal and thickness."""
+        self.choose("Metal of the strip", "5052-H32")
+        for label, text in (("Strip, flat", "150"), ("One leg, outside", "78"), ("Other leg, outside", "78")):
+            self.type_into(label, text)
+        self.type_into("Thickness", "3")
+        self.type_into("Inside radius", "4.5")
+        self.type_into("Bent to, on the machine", "92.4")
+        self.shows("K = 0.410")
+        self.press("Keep this strip")
+        (strip,) = self.keep()["strips"]
+        self.assertEqual((strip["leg_a_mm"], strip["bent_to_deg"]), (78.0, 92.4))
+        settings = self.workshop.document()
+        self.assertAlmostEqual(settings.k_for("5052-H32", 3.0), 0.4099, places=4)
+        self.press("Remove the strip of 5052-H32 3", "[aria-label=Strips]")
+        self.assertEqual(self.keep()["strips"], [])
