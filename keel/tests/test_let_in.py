@@ -160,6 +160,43 @@ class Round(TestCase):
         self.assertAlmostEqual(sum(one.length_mm for one in slots), 400 - 126 - 2 * T, delta=0.1)
         self.assertAlmostEqual(sum(one.area_mm2 for one in slots), sum(one.length_mm for one in slots) * 600, delta=1)
 
+    def test_a_shaft_through_a_drum(self) -> None:
+        """Upright through a lying drum of 300 a tube of 80: at every turn as high as the drum is at both its faces."""
+        drum = {"kind": "cylinder", "axis": "x", "diameter_mm": 300, "run_mm": 600, "thickness_mm": T}
+        shaft = RELIEF | {"form": "z", "x_mm": 260, "y_mm": 110, "z_mm": -10, "length_mm": 80, "width_mm": 80}
+        document = {"shell": drum | {"features": [shaft | {"height_mm": 320}]}}
+        made = TankAnalysis(Asked(read_design(json.dumps(document))))
+        (strip,) = plates(made).values()
+        self.assertAlmostEqual(strip.length_mm, pi * 83, delta=0.01)
+        # The face further out across the drum is the lower one: 40 where it looks along the drum, 43 across it.
+        turns = np.linspace(0, 2 * pi, 721)
+        high = np.min([2 * np.sqrt(150**2 - (r * np.sin(turns)) ** 2) for r in (40.25, 42.75)], axis=0)
+        self.assertAlmostEqual(strip.area_mm2 / (np.trapezoid(high, turns) * 41.5), 1, delta=2e-4)
+        self.assertAlmostEqual(strip.width_mm, 300, delta=0.3)
+        # Both mouths are in the drum's sheet, as wide as the tube's outside: one a hole, the other across its seam.
+        wrapper = made[FLATS].parts[0]
+        (hole,) = (Polygon(ring).area for ring in wrapper.holes)
+        self.assertGreater(hole, pi * 43**2 * 0.995)
+        self.assertLess(hole, pi * 43**2 * 1.03)
+        self.assertAlmostEqual((pi * 297 * 600 - wrapper.area_mm2) / (2 * hole), 1, delta=1e-3)
+
+    @settings(max_examples=15, deadline=None)
+    @given(st.floats(20, 90), st.floats(-40, 60), st.sampled_from("xy"))
+    def test_a_groove_anywhere(self, radius: float, middle: float, axis: str) -> None:
+        """A cylinder cut along the floor at any height: its strip has the share of the circle that is in the box."""
+        wide, start = 2 * radius, 200 - radius
+        groove = RELIEF | {"form": axis, "z_mm": middle - radius, "height_mm": wide}
+        groove |= {"x_mm": -10, "length_mm": 700, "y_mm": start, "width_mm": wide}
+        if axis == "y":
+            groove |= {"x_mm": start, "length_mm": wide, "y_mm": -10, "width_mm": 500}
+        if middle + radius < T + 2 or middle > radius - 5:
+            return
+        made = plates(tank(groove))
+        # Both faces in the box: the outer one leaves it sooner below the middle, the inner one above.
+        share = min(2 * np.arccos(np.clip(-middle / r, -1, 1)) for r in (radius + 0.25, radius + T - 0.25))
+        long = sum(part.length_mm for name, part in made.items() if "side" in name)
+        self.assertAlmostEqual(long, share * (radius + T / 2), delta=0.6)
+
     def test_a_cone(self) -> None:
         """A side that narrows is a sector; where it doesn't come out of a flat face it is said to be missing."""
         cone = WELL | {"form": "round", "long_mm": 120, "slope_mm": 15}

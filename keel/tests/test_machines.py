@@ -1,9 +1,12 @@
 """Several brakes, what is sent out, the shop's own strips, and what cuts each part."""
 
+import json
 from math import pi
 from typing import Any
 from unittest import TestCase
 
+from hypothesis import given, settings
+from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from keel.analysis.tank import Asked, TankAnalysis
@@ -11,6 +14,7 @@ from keel.design.document import Design
 from keel.design.workshop import Brake, Cutter, TestStrip, Workshop
 from keel.evaluation import evaluate
 from keel.findings.patch import apply
+from keel.formats.document import read_design
 from keel.reference.test_strip import k_from_strip
 from keel.studies.sheet.bending import BENDINGS, Bending
 from keel.studies.sheet.bends import bend_deduction, flat_length
@@ -192,3 +196,48 @@ class Means(TestCase):
         self.assertIn("cut.none", codes(design, poor))
         names = [part.name for part in TankAnalysis(Asked(design, poor))[FLATS].parts]
         self.assertNotIn("cut.none", codes(apply(design, {"sheet": {"sent_out": names}}), poor))
+
+
+class More(TestCase):
+    """What more machines do."""
+
+    @settings(max_examples=25, deadline=None)
+    @given(st.lists(st.tuples(st.integers(200, 1300), st.integers(10, 60), st.integers(100, 500)), max_size=3))
+    def test_another_brake_never_stops_anything(self, others: list[tuple[int, int, int]]) -> None:
+        """Whatever is added, no stop comes up that wasn't there, and no part that could be bent no longer can."""
+        usual = {"width_mm": 700.0, "fingers_mm": 25.0, "smallest_closed_box_mm": 250.0}
+        more = [
+            {"name": f"b{n}", "width_mm": float(w), "fingers_mm": float(f), "smallest_closed_box_mm": float(c)}
+            for n, (w, f, c) in enumerate(others)
+        ]
+        alone, many = shop(brake=usual), shop(brake=usual, more_brakes=more)
+        stops = [{f.key for f in evaluate(PANS, one).findings if f.severity == "stop"} for one in (alone, many)]
+        self.assertLessEqual(stops[1], stops[0])
+        for name, part in bent(PANS, alone).items():
+            if part.stuck is None:
+                self.assertIsNone(bent(PANS, many)[name].stuck)
+
+    def test_a_split_is_offered_with_its_price(self) -> None:
+        """A wedge that no order closes is parted at its corners; each offer leaves nothing stuck and has a price."""
+        corners = [(0, 0), (560, 0), (560, 100), (0, 220)]
+        shell = {"kind": "profile", "shape": "wedge", "wrap_axis": "y", "run_mm": 400, "thickness_mm": 2}
+        shell |= {"bend_radius_mm": 4, "corners": [{"across_mm": a, "up_mm": b} for a, b in corners]}
+        design = read_design(json.dumps({"shell": shell}))
+        prices = {
+            "weld_per_m": 40,
+            "hours_per_m": 0.7,
+            "per_hour": 38,
+            "minutes_per_bend": 6,
+            "metal_per_kg": {"5052-H32": 7},
+        }
+        poor = shop(brake={"smallest_closed_box_mm": 90.0}, prices=prices)
+        (stuck,) = [f for f in evaluate(design, poor).findings if f.code == "brake.order"]
+        self.assertGreaterEqual(len(stuck.remedies), 2)
+        for remedy in stuck.remedies:
+            after = apply(design, remedy.patch)
+            self.assertNotIn("brake.order", codes(after, poor))
+            assert remedy.change is not None
+            self.assertIsNotNone(remedy.change.money)
+            welded = sum(corner["joint"] == "weld" for corner in remedy.patch["shell"]["corners"])
+            # One welded corner takes the place of the closing seam, a second is a seam more.
+            self.assertAlmostEqual(remedy.change.weld_m, 0.4 * (welded - 1), places=6)

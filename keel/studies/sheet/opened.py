@@ -50,7 +50,7 @@ def _piece(part: FlatPart, sheet: Polygon, number: int) -> FlatPart:
     outline = [(float(u), float(v)) for u, v in list(sheet.exterior.coords)[:-1]]
     whole = Polygon(outline)
     notched = abs(Polygon(part.outline).area - whole.area) > LEAST_MM2
-    bores = [bore for bore in part.bores if whole.buffer(bore.diameter_mm / 2).covers(_at(bore.middle))]
+    bores = [bore for bore in part.bores if sheet.distance(Point(bore.middle)) <= GRID_MM]
     bends = [
         replace(bend, start=start, end=end)
         for bend in part.bends
@@ -83,16 +83,12 @@ def _placed(part: FlatPart, place: Place, sheet: Polygon) -> Place:
     """Where a piece lies: by the panel that the part's place is of, or by one that is left of it."""
     if sheet.covers(Point(place.base)):
         return place
-    spot = sheet.representative_point()
-    for panel in lying(part, place).panels:
-        left = Polygon(panel.outline).intersection(sheet)
-        if left.covers(spot):
-            return replace(place, base=(spot.x, spot.y), matrix=panel.matrix.ravel().tolist())
-    return place
-
-
-def _at(spot: Spot) -> BaseGeometry:
-    return LineString([spot, spot])
+    panels = lying(part, place).panels
+    left = [Polygon(panel.outline).intersection(sheet) for panel in panels]
+    most = max(range(len(panels)), key=lambda n: left[n].area)
+    # Well within its panel: on a bend's line it would be two panels' spot.
+    spot = left[most].representative_point()
+    return replace(place, base=(spot.x, spot.y), matrix=panels[most].matrix.ravel().tolist())
 
 
 def _where_there_is_sheet(start: Spot, end: Spot, sheet: Polygon) -> Iterator[tuple[Spot, Spot]]:
