@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+import zipfile
 from collections.abc import Iterator
 from itertools import pairwise
 from math import isfinite
@@ -50,6 +51,7 @@ class AnyDesign(ApiTestCase):
     def test_every_file_of_every_design(self) -> None:
         """Offered and there, in either kind of units."""
         looks = {"pdf": self.look_at_pdf, "dxf": self.look_at_dxf, "csv": self.look_at_csv, "json": self.look_at_json}
+        looks["zip"] = self.look_at_zip
         read = dict.fromkeys((*looks, "svg"), 0)
         for number, tank in enumerate(self.tanks(14, 40)):
             units = ("mm_l", "in_usgal")[number % 2]
@@ -89,6 +91,13 @@ class AnyDesign(ApiTestCase):
             self.assertFalse([1 for a, b in pairwise(places) if a == b])
             seen.add(tuple(sorted((round(x, 4), round(y, 4)) for x, y in places)))
         self.assertEqual(len(seen), len(cut))
+
+    def look_at_zip(self, content: bytes, tank: TankDesign) -> None:
+        """As many drawings as parts have one, each sound."""
+        packed = zipfile.ZipFile(io.BytesIO(content))
+        self.assertIsNone(packed.testzip())
+        drawn = {name for name in self.named(tank) if name.endswith(".dxf") and not name.startswith("port-")}
+        self.assertEqual(set(packed.namelist()), drawn)
 
     def look_at_csv(self, content: bytes, tank: TankDesign) -> None:
         """As many cells in each row as the heading has, none of them odd."""

@@ -25,8 +25,10 @@ NOT_OF_THE_DESIGN = (
     "Unit of the file",
     "Step between rows, in the files",
     "Surge tank as a",
+    "What came out otherwise",
+    "As built",
 )
-"""How the fuel is looked at, how a file is read, what is offered."""
+"""How the fuel is looked at, how a file is read, what is offered; a size as built is kept in two places."""
 
 def leaves(document: Any, path: tuple[str | int, ...] = ()) -> Iterator[tuple[tuple[str | int, ...], Any]]:
     """Every value of a document with its place."""

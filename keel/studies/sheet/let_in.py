@@ -32,7 +32,7 @@ from keel.solid.solids import AnyShell, Solids
 from keel.studies.sheet.let_round import Tube, cone_of, discs, sector_outline, strip, tube_of
 from keel.studies.sheet.lying import Lying, lying
 from keel.studies.sheet.model import flat_part
-from keel.studies.sheet.parts import FlatPart, Roll
+from keel.studies.sheet.parts import FlatPart, Roll, sharp_corners
 from keel.studies.sheet.placing import END_NAMES, placed
 from keel.studies.sheet.unfold import BARE_SOLIDS
 
@@ -338,6 +338,7 @@ def _plate(feature: Faced, shell: AnyShell, side: str, matrix: Array, piece: Pol
         quantity=1,
         thickness_mm=shell.feature_wall_mm,
         outline=_spots(piece.exterior.coords),
+        corners=sharp_corners(_spots(piece.exterior.coords)),
         bends=[],
         marks=[],
         note="The inside of the tank faces you" + (", this edge up." if abs(matrix[2, 1]) > 0.5 else "."),

@@ -12,7 +12,7 @@ from shapely.geometry.polygon import orient
 from keel.solid.planes import polygons_of
 from keel.solid.polyhedron import Array
 from keel.studies.sheet.lying import lying
-from keel.studies.sheet.parts import Bend, Direction, FlatPart, Mark, Place, Roll, Spot
+from keel.studies.sheet.parts import Bend, Direction, FlatPart, Mark, Place, Roll, Spot, sharp_corners
 from keel.studies.sheet.placing import matrix_of
 
 LEAST_MM2 = 1.0
@@ -63,7 +63,7 @@ def _piece(part: FlatPart, sheet: Polygon, number: int) -> FlatPart:
         length_mm=high_u - low_u,
         width_mm=high_v - low_v,
         outline=outline,
-        corners=outline if notched else part.corners,
+        corners=sharp_corners(outline) if notched else part.corners,
         holes=[[(float(u), float(v)) for u, v in list(ring.coords)[:-1]] for ring in sheet.interiors],
         bends=bends,
         marks=[

@@ -1,12 +1,16 @@
 """A flat part: its outline, bend lines and marks, ready to be cut."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
+from math import atan2, degrees, pi
 from typing import Literal
 
 Spot = tuple[float, float]
 """A place on the flat [mm] from its left and its lower edge."""
 
 Direction = Literal["up", "down"]
+SHARP_DEG, MOST_MARKED = 18.0, 20
+"""Corners that turn less are a curve's; more of them aren't marked out one by one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,6 +136,30 @@ def middle_of(ring: list[Spot]) -> Spot:
     """
     across, up = [x for x, _ in ring], [y for _, y in ring]
     return (min(across) + max(across)) / 2, (min(up) + max(up)) / 2
+
+
+def sharp_corners(ring: Sequence[Spot]) -> list[Spot]:
+    """Corners that a ring is marked out from.
+
+    Parameters
+    ----------
+    ring : sequence of Spot
+        An outline; curves are chords.
+
+    Returns
+    -------
+    list of Spot
+        Those that turn by more than a chord's corner does; none of a ring that has more than anyone would mark out.
+    """
+    around = zip([ring[-1], *ring[:-1]], ring, [*ring[1:], ring[0]], strict=True)
+    found = [here for before, here, after in around if _turn_deg(before, here, after) > SHARP_DEG]
+    return found if len(found) <= MOST_MARKED else []
+
+
+def _turn_deg(before: Spot, here: Spot, after: Spot) -> float:
+    first = atan2(here[1] - before[1], here[0] - before[0])
+    second = atan2(after[1] - here[1], after[0] - here[0])
+    return abs(degrees((second - first + pi) % (2 * pi) - pi))
 
 
 def polygon_area(outline: list[Spot]) -> float:

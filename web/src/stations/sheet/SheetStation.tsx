@@ -30,6 +30,8 @@ const SCHEMES = labelled(declared.SheetScheme.choices.scheme, {
   'tray and lid': 'tray and lid',
   'flat plates': 'six flat plates',
 })
+/** So few parts have their files in sight. */
+const FEW_PARTS = 4
 const HOW_ENDS = 'The ends are set in flush and welded round.'
 const BUTT = 'Where plates are welded each stops at the other’s inside: the corner is open for the seam.'
 const HOW: Record<string, string> = { "two U's": BUTT, 'tray and lid': BUTT }
@@ -113,7 +115,7 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
       </Alert>
       <Typography variant="h2">Download</Typography>
       <Papers station="sheet" only={(name) => !isOfPart(name) && !/^(question|send-out)-/.test(name)} />
-      <Folded title="Each part by itself">
+      <Folded title="Each part by itself" open={made.parts.length <= FEW_PARTS}>
         <Papers station="sheet" only={isOfPart} />
       </Folded>
       <Holes parts={made.parts} />
