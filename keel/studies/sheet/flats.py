@@ -8,6 +8,7 @@ from keel.analysis.study import study
 from keel.design.ports import Port
 from keel.solid.solids import Solids
 from keel.studies.sheet.bending import BENDINGS, Bending, Bendings, along
+from keel.studies.sheet.doublers import DOUBLERS
 from keel.studies.sheet.holes import with_holes
 from keel.studies.sheet.let_in import LET_IN, pieces_of_plates
 from keel.studies.sheet.lying import Lying
@@ -40,7 +41,7 @@ def as_cut(
     pieces : sequence of Lying
         Of the shell's own parts.
     let_in : list of FlatPart
-        Features' plates.
+        Features' plates, and rings round ports.
     opened : sequence of Opening
         What features take out of the shell's parts.
     etched : sequence of Landed
@@ -72,6 +73,12 @@ def ported(solids: Solids, ports: tuple[Port, ...]) -> Ported:
     return solids, ports
 
 
+def added(let_in: list[FlatPart], rings: list[FlatPart]) -> list[FlatPart]:
+    """What is made beside the shell's own parts: features' plates, and rings round ports."""
+    return [*let_in, *rings]
+
+
+ADDED = study(added, LET_IN, DOUBLERS)
 PORTED = study(ported, BARE_SOLIDS, PORTS)
-FLATS = study(as_cut, SHEET, BENDINGS, PIECES, LET_IN, OPENINGS, LANDED, PORTED)
+FLATS = study(as_cut, SHEET, BENDINGS, PIECES, ADDED, OPENINGS, LANDED, PORTED)
 """All parts as they are cut."""

@@ -14,7 +14,7 @@ from keel.studies.sheet.lying import Lying, to_flat
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.opened import opened_part, turned_over
 from keel.studies.sheet.openings import Opening
-from keel.studies.sheet.parts import Bore, FlatPart, Mark
+from keel.studies.sheet.parts import Bore, FlatPart, Mark, net_of_bores
 from keel.studies.sheet.witness import Landed
 
 
@@ -61,7 +61,7 @@ def with_holes(
             lost.append(port.name)
         for piece, found in landed[:1]:
             bores.setdefault((piece.part.name, piece.place.name), []).extend(found)
-    parts = [one for part in made.parts for one in _pieces(part, bores, cut, marks)]
+    parts = [net_of_bores(one) for part in made.parts for one in _pieces(part, bores, cut, marks)]
     return replace(made, parts=[part if part.feature else replace(part, holes_not_drawn=lost) for part in parts])
 
 

@@ -1,7 +1,7 @@
 """A flat part: its outline, bend lines and marks, ready to be cut."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from math import atan2, degrees, pi
 from typing import Literal
 
@@ -119,6 +119,24 @@ class FlatPart:
         """What has to stand on every file of it."""
         names = self.holes_not_drawn
         return [f"DON'T CUT YET: holes not drawn for {', '.join(names)}"] if names else []
+
+
+def net_of_bores(part: FlatPart) -> FlatPart:
+    """A part whose area and mass are those that its round holes leave.
+
+    Parameters
+    ----------
+    part : FlatPart
+        With them still counted in.
+
+    Returns
+    -------
+    FlatPart
+        The same otherwise.
+    """
+    gone = sum(pi * bore.diameter_mm**2 / 4 for bore in part.bores)
+    left = max(0.0, part.area_mm2 - gone)
+    return replace(part, area_mm2=left, mass_kg=part.mass_kg * left / part.area_mm2) if gone else part
 
 
 def middle_of(ring: list[Spot]) -> Spot:
