@@ -1,6 +1,7 @@
 """Ways to make a shell of sheet: a worked box's weld, bends and parts; what can't be made; what is favoured."""
 
 import json
+from math import hypot
 from typing import Any, get_args
 from unittest import TestCase
 
@@ -17,7 +18,7 @@ from keel.evaluation import evaluate
 from keel.formats.document import read_design
 from keel.solid.box import box_solid
 from keel.solid.build import build
-from keel.stations.sheet.schemes import Scheme
+from keel.stations.sheet.schemes import Scheme, schemes
 from keel.studies.sheet.fold_proof import FOLD_PROOF
 from keel.studies.sheet.unfold import SHEET
 from keel.tests.samples import box, shells
@@ -180,3 +181,24 @@ class FoldsUp(TestCase):
             made = TankAnalysis(Asked(Design(shell=box(bend_radius_mm=6.0), sheet=SheetScheme(scheme=scheme))))[SHEET]
             kg = sum(part.area_mm2 * part.thickness_mm * part.quantity for part in made.parts) * 2680e-9
             self.assertAlmostEqual(made.mass_kg or 0, kg)
+
+
+class Heat(TestCase):
+    """How near welds come to what is hot."""
+
+    def test_by_hand(self) -> None:
+        """A box 100 off a silencer beside its right side: welded corners are 100 off, bent ones further."""
+        shell = {"length_mm": 600, "width_mm": 400, "height_mm": 300, "thickness_mm": 3, "bend_radius_mm": 4.5}
+        shell |= {"x_mm": 50, "y_mm": 150, "z_mm": 20}
+        silencer = {"kind": "box", "id": "s", "name": "silencer", "x_mm": 200, "y_mm": 0, "z_mm": 120}
+        silencer |= {"length_mm": 200, "width_mm": 50, "height_mm": 100, "clearance": {"kind": "exhaust, shielded"}}
+        bay = {"length_mm": 900, "width_mm": 700, "height_mm": 500, "keep_outs": [silencer]}
+        document = {"bay": bay, "shell": shell, "sheet": {"scheme": "flat plates"}}
+        found = {one.title: one.heat_mm for one in schemes(TankAnalysis(Asked(read_design(json.dumps(document)))))}
+        # Plates: seams along the right side's lower and upper edges, 100 across and 100 below or above.
+        self.assertAlmostEqual(found["six flat plates"] or 0, hypot(100, 100), delta=0.2)
+        # Pans: their seams stand at the ends, 150 along beyond the silencer, and 100 across.
+        self.assertAlmostEqual(found["wrapper lengthwise, two pans"] or 0, hypot(150, 100), delta=0.2)
+        del bay["keep_outs"]
+        cold = schemes(TankAnalysis(Asked(read_design(json.dumps(document)))))
+        self.assertEqual({one.heat_mm for one in cold}, {None})

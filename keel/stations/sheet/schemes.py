@@ -13,6 +13,7 @@ from keel.findings.patch import apply
 from keel.solid.faults import GeometryError
 from keel.solid.section import Section
 from keel.stations.sheet import remedies, rules
+from keel.stations.sheet.heat import from_heat_mm
 from keel.studies.cost.figures import FIGURES
 from keel.studies.cost.work import made_minutes, made_money
 from keel.studies.result import Point, Words, words
@@ -62,6 +63,8 @@ class Scheme:
         Whether the design is made so.
     weld_m, floor_m, side_m, top_m, inside_m : float
         Seams of all, and of them at the floor, up the sides, at the top, and of what stands inside or is let in [m].
+    heat_mm : float or None
+        From the nearest weld of the shell to what is hot [mm]; empty where the bay has nothing hot.
     bends, parts : int
         Of the shell.
     minutes, money
@@ -82,6 +85,7 @@ class Scheme:
     side_m: float
     top_m: float
     inside_m: float
+    heat_mm: float | None
     bends: int
     parts: int
     mass_kg: float | None
@@ -166,6 +170,7 @@ def _scheme(tank: TankAnalysis, title: str, patch: Patch) -> Scheme | None:
         along[seam.at] += seam.length_mm / 1000
     shell_parts = [part for part in made.parts if not part.feature]
     bends = sum(len(part.bends) * part.quantity for part in made.parts)
+    sketch = _sketch(after[BARE_SOLIDS].section, design.sheet.seam)
     return Scheme(
         title=title,
         patch=patch,
@@ -175,6 +180,7 @@ def _scheme(tank: TankAnalysis, title: str, patch: Patch) -> Scheme | None:
         side_m=along["side"],
         top_m=along["top"],
         inside_m=figures.weld_m - made.weld_mm / 1000,
+        heat_mm=from_heat_mm(after, [edge for edge in sketch if edge.joint == "weld"]),
         bends=made.bends,
         parts=sum(part.quantity for part in shell_parts),
         mass_kg=figures.empty_kg,
@@ -185,7 +191,7 @@ def _scheme(tank: TankAnalysis, title: str, patch: Patch) -> Scheme | None:
         remedy=_what_would_do(after, stops[0]) if stops else None,
         favoured=False,
         why=None,
-        sketch=_sketch(after[BARE_SOLIDS].section, design.sheet.seam),
+        sketch=sketch,
     )
 
 

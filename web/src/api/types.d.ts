@@ -5920,6 +5920,8 @@ export interface components {
          *         Whether the design is made so.
          *     weld_m, floor_m, side_m, top_m, inside_m : float
          *         Seams of all, and of them at the floor, up the sides, at the top, and of what stands inside or is let in [m].
+         *     heat_mm : float or None
+         *         From the nearest weld of the shell to what is hot [mm]; empty where the bay has nothing hot.
          *     bends, parts : int
          *         Of the shell.
          *     minutes, money
@@ -5942,6 +5944,8 @@ export interface components {
             favoured: boolean;
             /** Floor M */
             floor_m: number;
+            /** Heat Mm */
+            heat_mm: number | null;
             /** Inside M */
             inside_m: number;
             /** Mass Kg */

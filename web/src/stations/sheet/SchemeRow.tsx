@@ -51,6 +51,7 @@ function Card({ scheme, readOnly }: { scheme: Scheme; readOnly: boolean }) {
   const facts = [
     `${units.quantity('m', scheme.weld_m)} weld, ${units.amount('m', scheme.floor_m)} at the floor`,
     `${scheme.bends} bends, ${scheme.parts} parts`,
+    isNumber(scheme.heat_mm) ? `nearest weld ${units.lengthUnitText(scheme.heat_mm)} from heat` : '',
     [
       isNumber(scheme.mass_kg) ? units.quantity('kg', scheme.mass_kg) : '',
       isNumber(scheme.minutes) ? `${units.number(scheme.minutes / 60, 1)} h` : '',
