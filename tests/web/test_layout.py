@@ -5,17 +5,24 @@ from typing import Any
 from unittest import TestCase
 
 import numpy as np
-from pydantic import TypeAdapter
+from pydantic import TypeAdapter, ValidationError
 
-from keel.analysis.tank import Asked, TankAnalysis
+from keel.analysis.tank import Asked as AskedOf
+from keel.analysis.tank import TankAnalysis
+from keel.design.document import Design
 from keel.design.features import Baffle, Sump
 from keel.design.workshop import Workshop
+from keel.formats.document import design_from
+from keel.solid.faults import GeometryError
+from keel.stations.sheet.as_built import departures
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.fold_view import FOLD_PIECES, FoldPiece
 from keel.studies.sheet.lying import lying
 from keel.tests.test_trials import tank
 from keel.trials.search import OPENING, Ask, search_cases
 from tests.web.node import call
+from tests.web.test_fields import changed
+from tests.web.test_pages import TANKS
 
 CHANCE = Random(20261125)
 
@@ -77,7 +84,7 @@ class Folding(TestCase):
     def test_as_the_core_folds_them(self) -> None:
         """Half way and folded, every panel lies where the core says."""
         document = tank(Sump(id="s", name="s", a_mm=220, b_mm=130, long_mm=160, wide_mm=140, deep_mm=40))
-        of = TankAnalysis(Asked(document))
+        of = TankAnalysis(AskedOf(document))
         pieces = [piece for piece in of[FOLD_PIECES] if len(piece.panels) > 1]
         self.assertTrue(pieces)
         parts = {part.name: part for part in of[FLATS].parts}
@@ -90,6 +97,40 @@ class Folding(TestCase):
                 self.assertEqual(len(found), len(expected))
                 for mine, theirs in zip(found, expected, strict=True):
                     np.testing.assert_allclose(np.reshape(mine, (4, 4)), theirs.matrix, atol=1e-6)
+
+
+class Sizes(TestCase):
+    """Sizes that can be typed as built."""
+
+    def test_each_is_one_place_that_the_core_knows(self) -> None:
+        """Of every demo tank: put otherwise one value of the design changes, and the core takes the path and finds it."""
+        for name, document in TANKS.items():
+            design = design_from(document)
+            plain = design.model_dump(mode="json")
+            (sizes,) = call("stations/sheet/sizes", [("sizesOf", plain)])
+            self.assertGreater(len(sizes), 4, name)
+            self.assertEqual(len({size["of"] for size in sizes}), len(sizes))
+            moved = call("stations/sheet/sizes", [("withSize", plain, size["of"], size["mm"] + 1) for size in sizes])
+            for size, after in zip(sizes, moved, strict=True):
+                places = changed(plain, after)
+                self.assertEqual(len(places), 1, size)
+                entry = {"id": "b", "of": size["of"], "name": size["name"], "planned_mm": size["mm"]}
+                after["sheet"]["as_built"] = [entry]
+                try:
+                    (one,) = departures(TankAnalysis(AskedOf(Design.model_validate(after))))
+                except (ValidationError, GeometryError):
+                    continue
+                self.assertAlmostEqual((one.built_mm or 0.0) - one.planned_mm, 1.0, msg=size)
+
+    def test_a_part_small(self) -> None:
+        """Its picture lies within its box, its up upward, as wide to high as it is."""
+        for given in parts():
+            part = given | {"outline": [(0, 0), (given["length_mm"], 0), (0, given["width_mm"])], "holes": []}
+            (path,) = call("stations/sheet/chosen", [("pathIn", part, 84, 40)])
+            spots = [tuple(map(float, spot.split(","))) for spot in path.strip("Mz").split("L")]
+            (left, foot), (right, _), (_, top) = spots
+            self.assertTrue(-1e-6 <= left < right <= 84 + 1e-6 and -1e-6 <= top < foot <= 40 + 1e-6)
+            self.assertAlmostEqual((right - left) / (foot - top), given["length_mm"] / given["width_mm"], places=6)
 
 
 class Asking(TestCase):
