@@ -26,7 +26,7 @@ INFORMS = frozenset(
         "sheet.features",
         "brake.order",
     }
-    | {"hole.bend", "hole.edge", "hole.runs_out", "cut.none", "built.cut"}
+    | {"hole.bend", "hole.edge", "hole.runs_out", "cut.none", "built.cut", "sheet.seam"}
 )
 """Findings that say how it is done or what it does, or are looked for once at the end: no remedy's trial asks."""
 

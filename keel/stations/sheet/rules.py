@@ -17,6 +17,7 @@ from keel.studies.sheet.hole_checks import HOLE_CHECKS
 from keel.studies.sheet.let_in import LET_IN
 from keel.studies.sheet.machines import BRAKE, in_house, is_sent, thickest_mm, wall_mm
 from keel.studies.sheet.parts import FlatPart
+from keel.studies.sheet.seam_proof import SEAM_PROOF, OpenEdge
 from keel.studies.sheet.unfold import SHEET
 
 _sheet = of_station("sheet")
@@ -306,6 +307,36 @@ def folds_up(tank: TankAnalysis) -> Iterator[Finding]:
                 x_mm=piece.at.x,
                 y_mm=piece.at.y,
                 z_mm=piece.at.z,
+            ),
+        )
+
+
+def seams_meet(tank: TankAnalysis) -> Iterator[Finding]:
+    """Every edge, folded up, meets what it is welded to; looked at once the hand rests."""
+    if not _is_at_rest(tank):
+        return
+    proof, worst = tank[SEAM_PROOF], dict[str, OpenEdge]()
+    for edge in proof.open:
+        if edge.part not in worst or edge.gap_mm > worst[edge.part].gap_mm:
+            worst[edge.part] = edge
+    for name, edge in worst.items():
+        yield _sheet(
+            "sheet.seam",
+            name,
+            "stop",
+            words(
+                "An edge of the {part} is {gap_mm} off what it is welded to, at most {limit_mm}",
+                part=edge.title.lower(),
+                gap_mm=edge.gap_mm,
+                limit_mm=proof.limit_mm,
+            ),
+            words(
+                "It is {long_mm} long; folded up it lies {x_mm} from the rear, {y_mm} from the right and {z_mm} above "
+                "the floor.",
+                long_mm=edge.long_mm,
+                x_mm=edge.at.x,
+                y_mm=edge.at.y,
+                z_mm=edge.at.z,
             ),
         )
 

@@ -10,6 +10,7 @@ from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.fold_proof import FOLD_PROOF
 from keel.studies.sheet.fold_view import FOLD_PIECES
 from keel.studies.sheet.hole_checks import HOLE_CHECKS
+from keel.studies.sheet.seam_proof import SEAM_PROOF
 
 SHEET = Station(
     name="sheet",
@@ -22,6 +23,7 @@ SHEET = Station(
         "holes": HOLE_CHECKS,
         "folding": FOLD_PIECES,
         "cutting": CUTTING,
+        "seam_proof": SEAM_PROOF,
     },
     comparisons={"schemes": schemes, "departures": departures, "parts_changed": parts_changed},
     rules=(
@@ -37,6 +39,7 @@ SHEET = Station(
         rules.holes_are_drawn,
         rules.holes_stand_clear,
         rules.folds_up,
+        rules.seams_meet,
         rules.bends_can_be_made,
         rules.rolls_can_be_made,
         rules.features_not_unfolded,

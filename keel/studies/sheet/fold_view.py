@@ -66,10 +66,31 @@ def fold_pieces(made: Sheet) -> list[FoldPiece]:
     return [piece for part in made.parts for place in part.places for piece in _piece(part, place)]
 
 
+def facetted(part: FlatPart, place: Place, most_deg: float) -> tuple[FlatPart, Place]:
+    """A part whose rolls are narrow strips, and its place by a panel that is one of them.
+
+    Parameters
+    ----------
+    part : FlatPart
+        Any.
+    place : Place
+        One of its own.
+    most_deg : float
+        A strip turns through no more than this [°].
+
+    Returns
+    -------
+    (FlatPart, Place)
+        The same where it has no rolls.
+    """
+    strips = replace(part, rolls=[strip for roll in part.rolls for strip in in_strips(roll, most_deg)])
+    return strips, replace(place, base=_base(strips, place))
+
+
 def _piece(part: FlatPart, place: Place) -> Iterator[FoldPiece]:
-    strips = replace(part, rolls=[strip for roll in part.rolls for strip in in_strips(roll)])
+    strips, at = facetted(part, place, ROLLED_DEG)
     try:
-        panels = folded(strips, 1.0, _base(strips, place))
+        panels = folded(strips, 1.0, at.base)
     except ValueError:
         return
     cut = Polygon(part.outline, part.holes)
@@ -78,20 +99,22 @@ def _piece(part: FlatPart, place: Place) -> Iterator[FoldPiece]:
     yield FoldPiece(part.name, place.name, place.matrix, [_panel(panel, cut) for panel in panels])
 
 
-def in_strips(roll: Roll) -> list[Roll]:
+def in_strips(roll: Roll, most_deg: float) -> list[Roll]:
     """A roll as several narrow ones side by side, each of the same radius.
 
     Parameters
     ----------
     roll : Roll
         Of any angle.
+    most_deg : float
+        Each turns through no more than this [°].
 
     Returns
     -------
     list of Roll
         Together as wide and turned through as much.
     """
-    count = max(1, int(np.ceil(roll.angle_deg / ROLLED_DEG)))
+    count = max(1, int(np.ceil(roll.angle_deg / most_deg)))
     shares = [n / count for n in range(count + 1)]
 
     def between(a: Spot, b: Spot, share: float) -> Spot:

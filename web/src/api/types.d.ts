@@ -4210,6 +4210,23 @@ export interface components {
             wide_mm: number;
         };
         /**
+         * OpenEdge
+         * @description An edge that meets nothing: how far it is off what is nearest, and where [mm].
+         */
+        OpenEdge: {
+            at: components["schemas"]["Point"];
+            /** Gap Mm */
+            gap_mm: number;
+            /** Long Mm */
+            long_mm: number;
+            /** Part */
+            part: string;
+            /** Piece */
+            piece: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Opening
          * @description The rectangle in one side of the bay that the tank has to go in through.
          *
@@ -5991,6 +6008,20 @@ export interface components {
             name: string;
         };
         /**
+         * SeamProof
+         * @description How many edges were looked at, the widest gap any of them has to weld over, and those that meet nothing.
+         */
+        SeamProof: {
+            /** Edges */
+            edges: number;
+            /** Limit Mm */
+            limit_mm: number;
+            /** Open */
+            open: components["schemas"]["OpenEdge"][];
+            /** Widest Mm */
+            widest_mm: number;
+        };
+        /**
          * Seat
          * @description What is welded or bolted in round a hole: a threaded boss, a flange ring with its bolts, a ring whose lock turns
          *     home to a stop, or a neck.
@@ -6219,6 +6250,7 @@ export interface components {
             parts_changed?: components["schemas"]["PartChange"][] | null;
             /** Schemes */
             schemes?: components["schemas"]["Scheme"][] | null;
+            seam_proof?: components["schemas"]["SeamProof"] | null;
             unfolded?: components["schemas"]["Sheet"] | null;
         };
         /**

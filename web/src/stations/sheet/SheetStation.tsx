@@ -133,6 +133,7 @@ const isOfPart = (name: string) => name.endsWith('.dxf') || name.endsWith('.svg'
 /** What folding the parts in the computer came to; known once the hand rests. */
 function FoldedUp() {
   const proof = useWork((work) => work.evaluation?.sheet?.fold_proof)
+  const seams = useWork((work) => work.evaluation?.sheet?.seam_proof)
   const units = useUnits()
   if (!proof?.pieces.length) return null
   return (
@@ -140,6 +141,8 @@ function FoldedUp() {
       <Typography variant="body2" color="textSecondary">
         How far the outside of each piece, folded by its flat, lies from the tank as drawn. More than{' '}
         {units.exact(proof.limit_mm)} is a stop.
+        {seams &&
+          ` Of ${seams.edges} edges ${seams.edges - seams.open.length} meet what they are welded to, over ${units.exact(seams.widest_mm)} at most.`}
       </Typography>
       <Table size="small" aria-label="Folded pieces">
         <TableBody>
