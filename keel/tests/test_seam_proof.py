@@ -80,7 +80,7 @@ class Meeting(TestCase):
         self.assertGreater(looked, 600)
 
     def test_what_is_off_is_a_stop(self) -> None:
-        """An end drawn 5 off its place: neither proof lets it pass, and each names it; where it belongs none says so."""
+        """An end 5 off its place: neither proof lets it pass, and each names it; where it belongs none says so."""
         of = tank(scheme="flat plates")
         self.assertEqual([*rules.seams_meet(of), *rules.folds_up(of)], [])
         pieces = []
