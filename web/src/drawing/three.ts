@@ -6,7 +6,7 @@ let renderer: Renderer | null = null
 /** What draws in three dimensions here. `?flat` in the address that the page is opened by says nothing does. */
 export function drawnBy(): Renderer {
   renderer ??= (() => {
-    if (new URLSearchParams(window.location.search).has('flat')) return 'none'
+    if (typeof window === 'undefined' || new URLSearchParams(window.location.search).has('flat')) return 'none'
     try {
       const context = document.createElement('canvas').getContext('webgl2')
       if (!context) return 'none'
