@@ -5,6 +5,7 @@ from unittest import TestCase
 
 from keel.reference.metals import METALS
 from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.hole_checks import HOLE_CHECKS
 from keel.tests.test_let_in import tank
 
 SEAT = {"kind": "flange", "hole_mm": 94.0, "outer_mm": 132.0, "bolt_circle_mm": 113.0, "bolts": 6, "bolt_mm": 6.0}
@@ -43,3 +44,5 @@ class Rings(TestCase):
             part for part in made.values() if any(bore.port == "m" for bore in part.bores) and part.name != "ring-m"
         ]
         self.assertEqual(len(shell), 1, "its hole is in the shell too")
+        # The ring's hole is judged where it is in the shell, not against the ring's own rim.
+        self.assertEqual({check.part for check in tank(ports=ports)[HOLE_CHECKS]}, {shell[0].name})

@@ -24,7 +24,8 @@ class Holes(TestCase):
         for document in (DAY_TANK, RAID_TANK, CART_TANK, SURGE):
             design = design_from(document)
             tank = TankAnalysis(Asked(design))
-            found = [(part, bore) for part in tank[FLATS].parts for bore in part.bores if not bore.bolt]
+            parts = [part for part in tank[FLATS].parts if not part.name.startswith("ring-")]
+            found = [(part, bore) for part in parts for bore in part.bores if not bore.bolt]
             for port in design.ports:
                 if port.seat is None:
                     continue

@@ -166,12 +166,13 @@ class Papers(ApiTestCase):
                             self.assertGreater(height, 4 * mm)
 
     def test_a_sheet_that_lacks_holes_says_so(self) -> None:
-        """On the job sheet, beside the part: the hole of a port in a well's floor is on no part of the shell."""
+        """On the job sheet, beside the part: the hole of a port in a well that isn't unfolded is on no part."""
         seat = {"hole_mm": 60.0, "outer_mm": 80.0}
-        port = {"id": "vent", "name": "vent", "role": "vent", "x_mm": 400.0, "y_mm": 100.0, "seat": seat}
+        port = {"id": "vent", "name": "vent", "role": "vent", "x_mm": 40.0, "y_mm": 100.0, "seat": seat}
         plain = self.pages("job-sheet.pdf", self.made(ports=[port]))[0]
         self.assertNotIn("DON'T CUT YET", plain.extract_text())
-        mouth = {"kind": "well", "id": "w", "name": "well", "a_mm": 340, "b_mm": 40, "long_mm": 120, "wide_mm": 120}
+        mouth = {"kind": "well", "id": "w", "name": "well", "a_mm": -20, "b_mm": 40, "long_mm": 120, "wide_mm": 120}
+        mouth |= {"form": "round", "slope_mm": 10}
         shell: dict[str, Any] = BOX["shell"]
         made = self.made(ports=[port], shell=shell | {"features": [mouth | {"deep_mm": 60}]})
         page = self.pages("job-sheet.pdf", made)[0]

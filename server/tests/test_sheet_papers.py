@@ -12,7 +12,7 @@ from server.jobs.models import TankDesign
 from server.tests.helpers import BOX, ApiTestCase
 from server.workshop.models import Person
 
-WELL = {"kind": "well", "id": "w", "name": "pump well", "a_mm": 100.0, "b_mm": 80.0, "long_mm": 140.0, "wide_mm": 120.0}
+WELL = {"kind": "well", "id": "w", "name": "pump well", "a_mm": 100.0, "b_mm": 60.0, "long_mm": 140.0, "wide_mm": 120.0}
 SHELL = BOX["shell"] | {"features": [WELL | {"deep_mm": 50.0}], "thickness_mm": 3.0, "bend_radius_mm": 4.5}
 
 

@@ -11,6 +11,7 @@ from keel.analysis.parts import WORKSHOP
 from keel.analysis.study import study
 from keel.design.workshop import Prices, Workshop
 from keel.studies.cost.work import made_minutes
+from keel.studies.sheet.doublers import PREFIX as RING
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.folding import turns_of
 from keel.studies.sheet.model import Sheet
@@ -52,9 +53,9 @@ def hole_checks(made: Sheet, workshop: Workshop) -> list[HoleCheck]:
     Returns
     -------
     list of HoleCheck
-        Part by part.
+        Part by part; a ring's own hole is none of these.
     """
-    return [check for part in made.parts for check in _of_part(part, workshop)]
+    return [check for part in made.parts if not part.name.startswith(RING) for check in _of_part(part, workshop)]
 
 
 def _of_part(part: FlatPart, workshop: Workshop) -> Iterator[HoleCheck]:
