@@ -27,6 +27,8 @@ NOTCH_HIGH_MM, WIDEST, FAR_MM = 30.0, 0.6, 1e5
 """A notch is so high, and no wider than this share of its foot."""
 SCALLOP_MM, SCALLOP_OPEN = 24.0, 0.63
 """Across a scallop; how much of its square is open, a quarter of it over the plate's edge."""
+CORNERS_ALONE = 1.2
+"""So much more than the wanted share corners open by themselves: some of it lies beside plates that cross."""
 HELPS = 0.25
 """Corners that open less than this of what is wanted are those of a round section."""
 NEAR = 0.3
@@ -190,23 +192,34 @@ def _opened(plate: Baffle, section: CrossSection, solids: Solids, share: float, 
     Crossed plates have corners only at the shell: every room between them gets a notch at its foot and a scallop for
     the air over it.
     """
+    free = section - crossed
 
     def open_share(left: CrossSection) -> float:
-        return float(1 - left.area() / section.area())
+        return float(1 - (left - crossed).area() / free.area())
 
     rooms = not crossed.is_empty()
-    wanted = share / 2 if rooms else share
-    corner = _nearest(lambda mm: open_share(corners_cut(section, mm)), wanted, MOST_CORNER_MM)
-    left = corners_cut(section, corner)
-    if open_share(left) > HELPS * wanted:
-        scallops = _scallops(plate, section - crossed, solids) if rooms else ()
-        more = share - open_share(left) - sum(SCALLOP_OPEN for _ in scallops) * SCALLOP_MM**2 / section.area()
+    scallops = _scallops(plate, free, solids) if rooms else ()
+    through = len(scallops) * SCALLOP_OPEN * SCALLOP_MM**2 / section.area()
+    for wanted in (share / 2, CORNERS_ALONE * share) if rooms else (share,):
+        corner = _nearest(lambda mm: open_share(corners_cut(section, mm)), wanted, MOST_CORNER_MM)
+        left = corners_cut(section, corner)
+        if open_share(left) <= HELPS * wanted:
+            break
+        more = share - open_share(left) - through
         notches = _notches(plate, section, left, solids, more, crossed) if rooms or more > NEAR * share else ()
         opened = {"corner_mm": float(max(LEAST_CORNER_MM, corner)), "notches": notches, "holes": scallops}
-        return plate.model_copy(update=opened)
+        # Where the feet are too narrow for notches the corners have to do all of it.
+        if wanted != share / 2 or not rooms or _is_opened(notches, more, section):
+            return plate.model_copy(update=opened)
     gap = _nearest(lambda mm: open_share(section ^ section.translate((0.0, -mm))), share / 2, MOST_CORNER_MM)
     foot = _foot(plate, section, solids, share / 2)
     return plate.model_copy(update={"corner_mm": 0.0, "top_gap_mm": float(gap), "notches": (foot,)})
+
+
+def _is_opened(notches: Sequence[Notch], wanted: float, section: CrossSection) -> bool:
+    """Whether notches open about as much of a section as they were to."""
+    opened = float(sum(notch.wide_mm * NOTCH_HIGH_MM for notch in notches) / section.area())
+    return opened >= (1 - NEAR) * wanted
 
 
 def _notches(
@@ -217,18 +230,23 @@ def _notches(
     slab = CrossSection.square((2 * FAR_MM, NOTCH_HIGH_MM)).translate((-FAR_MM, low))
     feet = [(piece.bounds()[0], piece.bounds()[2]) for piece in ((section - crossed) ^ slab).decompose()]
 
+    def widths(wide: float) -> list[float]:
+        return [min(wide, float(int(WIDEST * (last - first)))) for first, last in feet]
+
     def cut(wide: float) -> CrossSection:
         found = CrossSection()
-        for first, last in feet:
-            found += CrossSection.square((wide, NOTCH_HIGH_MM)).translate(((first + last - wide) / 2, low))
+        for (first, last), own in zip(feet, widths(wide), strict=True):
+            found += CrossSection.square((own, NOTCH_HIGH_MM)).translate(((first + last - own) / 2, low))
         return found
 
-    most = WIDEST * min(last - first for first, last in feet)
+    most = WIDEST * max(last - first for first, last in feet)
     wide = _nearest(lambda mm: float((left ^ cut(mm)).area() / section.area()), share, most)
     start = solids.datum[1 - "xy".index(plate.axis)]
     high = round(low + NOTCH_HIGH_MM - solids.inner_body.low[2], 1)
     return tuple(
-        Notch(at_mm=round((a + b) / 2 - start, 1), wide_mm=float(wide), high_mm=high) for a, b in feet if high > 0
+        Notch(at_mm=round((a + b) / 2 - start, 1), wide_mm=own, high_mm=high)
+        for (a, b), own in zip(feet, widths(float(wide)), strict=True)
+        if high > 0 and own > 0
     )
 
 
