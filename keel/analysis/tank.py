@@ -54,6 +54,11 @@ class TankAnalysis:
             self._values[wanted.name] = wanted.value(self)
         return cast(T, self._values[wanted.name])
 
+    @property
+    def is_at_rest(self) -> bool:
+        """Whether nothing is dragged, and it is no trial of a remedy."""
+        return self.asked.showing.remedies and self.explains
+
     def get(self, wanted: Input[T]) -> T | None:
         """The same, or None where something that it needs is missing."""
         return self[Maybe(wanted)]

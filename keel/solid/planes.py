@@ -1,7 +1,7 @@
 """A solid where any plane cuts it, as a shape in that plane."""
 
 from manifold3d import CrossSection, Manifold
-from shapely.geometry import Polygon
+from shapely.geometry import LinearRing, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from keel.solid.polyhedron import Array
@@ -43,6 +43,22 @@ def polygons_of(shape: BaseGeometry) -> list[Polygon]:
     if isinstance(shape, Polygon):
         return [] if shape.is_empty else [shape]
     return [polygon for one in getattr(shape, "geoms", []) for polygon in polygons_of(one)]
+
+
+def ring_spots(ring: LinearRing) -> list[tuple[float, float]]:
+    """A ring's corners, each once.
+
+    Parameters
+    ----------
+    ring : LinearRing
+        Closed.
+
+    Returns
+    -------
+    list of (float, float)
+        As it runs.
+    """
+    return [(float(x), float(y)) for x, y in list(ring.coords)[:-1]]
 
 
 def cut_by(solid: Manifold, matrix: Array, w: float) -> BaseGeometry:

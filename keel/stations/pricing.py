@@ -18,15 +18,9 @@ from keel.studies.sheet.unfold import SHEET
 
 INFORMS = frozenset(
     {
-        "inside.order",
-        "inside.braces",
-        "inside.braces_none",
-        "sheet.fold",
-        "sheet.holes",
-        "sheet.features",
-        "brake.order",
+        *("inside.order", "inside.braces", "inside.braces_none", "brake.order", "cut.none", "built.cut"),
+        *("sheet.fold", "sheet.seam", "sheet.holes", "sheet.features", "hole.bend", "hole.edge", "hole.runs_out"),
     }
-    | {"hole.bend", "hole.edge", "hole.runs_out", "cut.none", "built.cut", "sheet.seam"}
 )
 """Findings that say how it is done or what it does, or are looked for once at the end: no remedy's trial asks."""
 

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.formats.document import UnreadableDesignError, read_design
-from keel.stations.sheet import rules
+from keel.stations.sheet import proof_rules
 from keel.studies.sheet.fold_proof import FOLD_PROOF, fold_proof
 from keel.studies.sheet.lying import lying
 from keel.studies.sheet.seam_proof import SEAM_PROOF, SeamProof, seam_proof
@@ -82,7 +82,7 @@ class Meeting(TestCase):
     def test_what_is_off_is_a_stop(self) -> None:
         """An end 5 off its place: neither proof lets it pass, and each names it; where it belongs none says so."""
         of = tank(scheme="flat plates")
-        self.assertEqual([*rules.seams_meet(of), *rules.folds_up(of)], [])
+        self.assertEqual([*proof_rules.seams_meet(of), *proof_rules.folds_up(of)], [])
         pieces = []
         for piece in of[PIECES]:
             matrix = np.array(piece.place.matrix).reshape(4, 4)
@@ -90,9 +90,9 @@ class Meeting(TestCase):
             pieces.append(lying(piece.part, replace(piece.place, matrix=matrix.ravel().tolist())))
         of._values[SEAM_PROOF.name] = seam_proof(pieces, of[SHELL_PARTS])
         of._values[FOLD_PROOF.name] = fold_proof(pieces, of[BARE_SOLIDS], 0.0)
-        (off,) = rules.folds_up(of)
+        (off,) = proof_rules.folds_up(of)
         self.assertEqual((off.severity, off.subject, round(float(off.title.values["off_mm"]), 6)), ("stop", "end", 5.0))
-        open_ = {finding.subject for finding in rules.seams_meet(of)}
+        open_ = {finding.subject for finding in proof_rules.seams_meet(of)}
         self.assertIn("end", open_)
 
     @settings(max_examples=20, deadline=None)

@@ -71,7 +71,7 @@ def chromium(solid: bool) -> Chrome:
 
 
 def left(browser: Chrome, profile: str) -> None:
-    """Close a browser, and take away what it kept."""
+    """Close a browser, and delete what it kept."""
     browser.quit()
     for folder in (profile, str(downloads())):
         shutil.rmtree(folder, ignore_errors=True)

@@ -181,7 +181,7 @@ def _put(document: dict[str, Any], path: str, value: float) -> bool:
 
 def cut_parts_fit(tank: TankAnalysis) -> Iterator[Finding]:
     """No part that is cut already has to be another; looked at once the hand rests."""
-    if not (tank.asked.showing.remedies and tank.explains and tank.design.sheet.cut):
+    if not (tank.is_at_rest and tank.design.sheet.cut):
         return
     for part in parts_changed(tank):
         if part.cut:

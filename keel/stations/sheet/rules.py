@@ -7,25 +7,17 @@ from keel.analysis.parts import LIP
 from keel.analysis.tank import TankAnalysis
 from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding, of_station
-from keel.studies.ports.landing import LANDINGS
 from keel.studies.result import words
 from keel.studies.sheet.bending import BENDINGS
 from keel.studies.sheet.cutting import CUTTING
-from keel.studies.sheet.flats import FLATS
-from keel.studies.sheet.fold_proof import FOLD_PROOF, FoldedPart
-from keel.studies.sheet.hole_checks import HOLE_CHECKS
-from keel.studies.sheet.let_in import LET_IN
 from keel.studies.sheet.machines import BRAKE, in_house, is_sent, thickest_mm, wall_mm
 from keel.studies.sheet.parts import FlatPart
-from keel.studies.sheet.seam_proof import SEAM_PROOF, OpenEdge
 from keel.studies.sheet.unfold import SHEET
 
 _sheet = of_station("sheet")
 
 
 ROUNDING_MM = 1e-6
-HOLE_TO_BEND = 2.0
-"""A hole's rim stays off a bend's zone by so many thicknesses."""
 
 
 def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
@@ -135,7 +127,7 @@ def brake_turns_it(tank: TankAnalysis) -> Iterator[Finding]:
 
 def means_to_cut(tank: TankAnalysis) -> Iterator[Finding]:
     """Something here cuts every part; looked at once the hand rests."""
-    for part in tank[CUTTING] if _is_at_rest(tank) else ():
+    for part in tank[CUTTING] if tank.is_at_rest else ():
         if not part.by and not is_sent(part.name, tank.design.sheet.sent_out):
             yield _sheet(
                 "cut.none",
@@ -173,87 +165,9 @@ def brake_bends_it(tank: TankAnalysis) -> Iterator[Finding]:
         )
 
 
-def _is_at_rest(tank: TankAnalysis) -> bool:
-    """Whether nothing is dragged, and it is no trial of a remedy."""
-    return tank.asked.showing.remedies and tank.explains
-
-
-def holes_are_drawn(tank: TankAnalysis) -> Iterator[Finding]:
-    """No part goes to be cut without the holes of its ports; looked for once the hand rests."""
-    for part in tank[FLATS].parts if _is_at_rest(tank) else ():
-        if part.holes_not_drawn:
-            yield _sheet(
-                "sheet.holes",
-                part.name,
-                "stop",
-                words("The {part} is drawn without its holes", part=part.title.lower()),
-                words(
-                    "Its files lack the holes for {names}, and say so. Lay them out on it by the port schedule and the "
-                    "templates before it is cut or bent.",
-                    names=", ".join(part.holes_not_drawn),
-                ),
-            )
-
-
-def holes_stand_clear(tank: TankAnalysis) -> Iterator[Finding]:
-    """No hole is drawn oval by a bend or cut into an edge or another hole; looked at once the hand rests."""
-    outer = {port.id: port.seat.outer_mm for port in tank.design.ports if port.seat}
-    sound = {land.id for land in tank[LANDINGS] if land.flat_mm >= land.needed_mm - 0.5}
-    for hole in tank[HOLE_CHECKS] if _is_at_rest(tank) else ():
-        part = next(one for one in tank[FLATS].parts if one.name == hole.part)
-        ring, land = (outer[hole.port] - hole.diameter_mm) / 2, tank.workshop.rules.land_mm
-        least = HOLE_TO_BEND * part.thickness_mm
-        if hole.edge_mm < 0 or (hole.other_mm is not None and hole.other_mm < 0):
-            yield _sheet(
-                "hole.runs_out",
-                hole.port,
-                "stop",
-                words(
-                    "Hole of {name} runs {over_mm} into an edge or another hole of the {part}",
-                    name=hole.name,
-                    over_mm=-min(hole.edge_mm, 0.0 if hole.other_mm is None else hole.other_mm),
-                    part=hole.title.lower(),
-                ),
-                words("There is no sheet all round it to weld to. Move it, or choose a smaller seat."),
-            )
-        elif hole.bend_mm is not None and hole.bend_mm < least:
-            yield _sheet(
-                "hole.bend",
-                hole.port,
-                "caution",
-                words(
-                    "Hole of {name} {gap_mm} from a bend of the {part}, at least {least_mm}",
-                    name=hole.name,
-                    gap_mm=max(0.0, hole.bend_mm),
-                    part=hole.title.lower(),
-                    least_mm=least,
-                ),
-                words(
-                    "Cut first, it is drawn oval when the sheet stretches there: cut it after bending, or move it. "
-                    "A hole that came out too large is {patch_mm} of disc and {weld_mm} of seam.",
-                    patch_mm=hole.patch_mm,
-                    weld_mm=hole.patch_weld_mm,
-                ),
-            )
-        elif hole.port in sound and hole.edge_mm - ring < land - ROUNDING_MM:
-            yield _sheet(
-                "hole.edge",
-                hole.port,
-                "caution",
-                words(
-                    "Weld of {name} {gap_mm} from the edge of the {part}, at least {land_mm} (house rule)",
-                    name=hole.name,
-                    gap_mm=max(0.0, hole.edge_mm - ring),
-                    part=hole.title.lower(),
-                    land_mm=land,
-                ),
-                words("Another part is welded there: two welds that near crack between."),
-            )
-
-
 def bends_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
     """Some order bends each part on the folder; looked for once the hand rests."""
-    if _is_at_rest(tank):
+    if tank.is_at_rest:
         yield from unbendable(tank)
 
 
@@ -279,66 +193,6 @@ def unbendable(tank: TankAnalysis) -> Iterator[Finding]:
                     bend=part.stuck,
                 ),
             )
-
-
-def folds_up(tank: TankAnalysis) -> Iterator[Finding]:
-    """Every part of the shell, folded up, lies where the tank was designed; looked at once the hand rests."""
-    if not _is_at_rest(tank):
-        return
-    proof, worst = tank[FOLD_PROOF], dict[str, FoldedPart]()
-    for piece in proof.pieces:
-        if piece.off_mm > max(proof.limit_mm, worst[piece.name].off_mm if piece.name in worst else 0.0):
-            worst[piece.name] = piece
-    for name, piece in worst.items():
-        yield _sheet(
-            "sheet.fold",
-            name,
-            "stop",
-            words(
-                "The {part} folds up {off_mm} off the tank as drawn, at most {limit_mm}",
-                part=piece.title.lower(),
-                off_mm=piece.off_mm,
-                limit_mm=proof.limit_mm,
-            ),
-            words(
-                "Folded by its flat, its {piece} misses the drawn outside by most {x_mm} from the rear, {y_mm} from "
-                "the right and {z_mm} above the floor: what has to meet there wouldn't.",
-                piece=piece.piece,
-                x_mm=piece.at.x,
-                y_mm=piece.at.y,
-                z_mm=piece.at.z,
-            ),
-        )
-
-
-def seams_meet(tank: TankAnalysis) -> Iterator[Finding]:
-    """Every edge, folded up, meets what it is welded to; looked at once the hand rests."""
-    if not _is_at_rest(tank):
-        return
-    proof, worst = tank[SEAM_PROOF], dict[str, OpenEdge]()
-    for edge in proof.open:
-        if edge.part not in worst or edge.gap_mm > worst[edge.part].gap_mm:
-            worst[edge.part] = edge
-    for name, edge in worst.items():
-        yield _sheet(
-            "sheet.seam",
-            name,
-            "stop",
-            words(
-                "An edge of the {part} is {gap_mm} off what it is welded to, at most {limit_mm}",
-                part=edge.title.lower(),
-                gap_mm=edge.gap_mm,
-                limit_mm=proof.limit_mm,
-            ),
-            words(
-                "It is {long_mm} long; folded up it lies {x_mm} from the rear, {y_mm} from the right and {z_mm} above "
-                "the floor.",
-                long_mm=edge.long_mm,
-                x_mm=edge.at.x,
-                y_mm=edge.at.y,
-                z_mm=edge.at.z,
-            ),
-        )
 
 
 def pan_flange(tank: TankAnalysis) -> Iterator[Finding]:
@@ -465,23 +319,4 @@ def rolls_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
                 width_mm=rolls.width_mm,
             ),
             words("Make the tank shorter along its axis, or have it rolled elsewhere."),
-        )
-
-
-def features_not_unfolded(tank: TankAnalysis) -> Iterator[Finding]:
-    """Say which features have no flat plates; looked for once the hand rests."""
-    if not _is_at_rest(tank):
-        return
-    unfolded = {part.feature for part in [*tank[SHEET].parts, *tank[LET_IN]]}
-    left_out = [cost.name for cost in tank.solids.costs if cost.id not in unfolded]
-    if left_out:
-        yield _sheet(
-            "sheet.features",
-            "",
-            "note",
-            words("Not among the flat parts: {names}", names=", ".join(left_out)),
-            words(
-                "A round side that narrows is unfolded only where it comes out of a box's flat face. Lay these plates "
-                "out by hand; their openings in the shell are drawn, and mass and weld in the tally have them in."
-            ),
         )

@@ -1,6 +1,6 @@
 """Sheet: flat parts."""
 
-from keel.stations.sheet import remedies, rules
+from keel.stations.sheet import hole_rules, proof_rules, remedies, rules
 from keel.stations.sheet.as_built import cut_parts_fit, departures, parts_changed
 from keel.stations.sheet.schemes import schemes
 from keel.stations.station import Station
@@ -36,13 +36,13 @@ SHEET = Station(
         rules.stock_sheet,
         rules.pan_flange,
         rules.brake_bends_it,
-        rules.holes_are_drawn,
-        rules.holes_stand_clear,
-        rules.folds_up,
-        rules.seams_meet,
+        hole_rules.holes_are_drawn,
+        hole_rules.holes_stand_clear,
+        proof_rules.folds_up,
+        proof_rules.seams_meet,
         rules.bends_can_be_made,
         rules.rolls_can_be_made,
-        rules.features_not_unfolded,
+        proof_rules.features_not_unfolded,
         cut_parts_fit,
     ),
     prescribers={

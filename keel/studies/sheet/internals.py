@@ -16,7 +16,7 @@ from keel.design.features import Baffle, Partition, Pot
 from keel.design.shell import CylinderShell
 from keel.design.workshop import Workshop
 from keel.reference.test_strip import setback
-from keel.solid.planes import polygons_of, shape_of
+from keel.solid.planes import polygons_of, ring_spots, shape_of
 from keel.solid.solids import AnyShell, FeatureCost, Solids
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
 from keel.studies.sheet.laps import Slot, slots
@@ -139,11 +139,11 @@ def _plate_part(
         title=feature.name.capitalize() + (f", piece {number}" if number else ""),
         quantity=1,
         thickness_mm=t,
-        outline=_spots(flat.exterior.coords),
+        outline=ring_spots(flat.exterior),
         bends=[_moved(bend, low_x, low_y) for bend in bends],
         marks=[],
         note=f"Its {facing} faces you" + ("; the flanges come towards you." if bends else ", welded on its edge."),
-        holes=[_spots(ring.coords) for ring in flat.interiors],
+        holes=[ring_spots(ring) for ring in flat.interiors],
         feature=feature.id,
         places=[placed(name, (inner.x - low_x, inner.y - low_y), (0.0, 0.0), origin, along, inward)],
     )
@@ -151,7 +151,7 @@ def _plate_part(
 
 def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, list[Bend]]:
     """A plate with a flange along every straight edge that meets the shell."""
-    ring = _spots(piece.exterior.coords)
+    ring = ring_spots(piece.exterior)
     if not piece.exterior.is_ccw:
         ring.reverse()
     sides = list(zip(ring, [*ring[1:], ring[0]], strict=True))
@@ -275,10 +275,6 @@ def _moved(bend: Bend, low_x: float, low_y: float) -> Bend:
     return Bend(start, end, bend.direction, bend.angle_deg, bend.radius_mm, bend.order, bend.deduction_mm)
 
 
-def _spots(coords: object) -> list[Spot]:
-    return [(float(x), float(y)) for x, y in list(coords)[:-1]]  # type: ignore[call-overload]
-
-
 def _strip(pot: Pot, shell: AnyShell, cost: FeatureCost, workshop: Workshop) -> FlatPart:
     """A pot's wall as a strip: folded at three corners and closed at the fourth, or rolled."""
     t, r = pot.wall_mm(shell.feature_wall_mm), _radius(shell)
@@ -315,11 +311,11 @@ def _strip(pot: Pot, shell: AnyShell, cost: FeatureCost, workshop: Workshop) -> 
         title=pot.name.capitalize(),
         quantity=1,
         thickness_mm=t,
-        outline=_spots(strip.exterior.coords),
+        outline=ring_spots(strip.exterior),
         bends=bends,
         marks=[],
         note=f"Its inside faces you, rim up; rear, left, front, right from the left. {how}.{foot_note}",
-        holes=[_spots(ring.coords) for ring in strip.interiors],
+        holes=[ring_spots(ring) for ring in strip.interiors],
         feature=pot.id,
     )
 

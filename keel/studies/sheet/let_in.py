@@ -25,11 +25,11 @@ from keel.design.shell import BoxShell
 from keel.solid.box import Cuboid
 from keel.solid.build import build
 from keel.solid.cuts import BEYOND_MM, FACE_AXIS, well_frame
-from keel.solid.planes import cut_by, polygons_of
+from keel.solid.planes import cut_by, polygons_of, ring_spots
 from keel.solid.polyhedron import Array
 from keel.solid.shapes import block
 from keel.solid.solids import AnyShell, Solids
-from keel.studies.sheet.let_round import Tube, cone_of, discs, sector_outline, strip, tube_of
+from keel.studies.sheet.let_round import Tube, cone_of, discs, sector_outline, strip, sump_frame, tube_of
 from keel.studies.sheet.lying import Lying, lying
 from keel.studies.sheet.model import flat_part
 from keel.studies.sheet.parts import FlatPart, Roll, sharp_corners
@@ -170,7 +170,7 @@ def _strip(
     name = f"side-{number}" if number else "side"
     spot = inner.x - low_u, inner.y - low_v
     place = placed(name, spot, (0.0, 0.0), origin, tube.frame[:, :3] @ along, tube.frame[:, :3] @ out * tube.sign)
-    outline = _spots(orient(shape.simplify(SMOOTH_MM)).exterior.coords)
+    outline = ring_spots(orient(shape.simplify(SMOOTH_MM)).exterior)
     roll = Roll(
         start=(0.0, 0.0),
         end=(0.0, high),
@@ -192,7 +192,7 @@ def _strip(
         marks=[],
         rolls=[roll],
         note=f"Roll to {bore:g} mm inside diameter, the face towards you {'inward' if tube.down else 'outward'}.",
-        holes=[_spots(ring.coords) for ring in shape.interiors],
+        holes=[ring_spots(ring) for ring in shape.interiors],
         feature=feature.id,
         places=[place],
     )
@@ -232,9 +232,7 @@ def facets_of(feature: Faced, body: Cuboid) -> list[Facet]:
         case Well():
             return _tapered(feature, well_frame(feature, body))
         case Sump():
-            middle = feature.a_mm + feature.long_mm / 2, feature.b_mm + feature.wide_mm / 2
-            frame = np.hstack([np.eye(3), [[body.low[0] + middle[0]], [body.low[1] + middle[1]], [body.low[2]]]])
-            return _tapered(feature, frame)
+            return _tapered(feature, sump_frame(feature, body))
         case Relief():
             low = [low + at for low, at in zip(body.low, (feature.x_mm, feature.y_mm, feature.z_mm), strict=True)]
             size = feature.length_mm, feature.width_mm, feature.height_mm
@@ -337,19 +335,15 @@ def _plate(feature: Faced, shell: AnyShell, side: str, matrix: Array, piece: Pol
         title=title,
         quantity=1,
         thickness_mm=shell.feature_wall_mm,
-        outline=_spots(piece.exterior.coords),
-        corners=sharp_corners(_spots(piece.exterior.coords)),
+        outline=ring_spots(piece.exterior),
+        corners=sharp_corners(ring_spots(piece.exterior)),
         bends=[],
         marks=[],
         note="The inside of the tank faces you" + (", this edge up." if abs(matrix[2, 1]) > 0.5 else "."),
-        holes=[_spots(ring.coords) for ring in piece.interiors],
+        holes=[ring_spots(ring) for ring in piece.interiors],
         feature=feature.id,
         places=[place],
     )
-
-
-def _spots(coords: object) -> list[tuple[float, float]]:
-    return [(float(x), float(y)) for x, y in list(coords)[:-1]]  # type: ignore[call-overload]
 
 
 def pieces_of_plates(parts: list[FlatPart]) -> list[Lying]:

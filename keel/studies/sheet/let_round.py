@@ -74,7 +74,11 @@ def tube_of(feature: Well | Sump | Relief, body: Cuboid, thick: float) -> Tube:
             return Tube(well_frame(feature, body), feature.long_mm / 2, (-feature.deep_mm, thick), (True, False), False)
         case Sump():
             return Tube(
-                _under(feature, body), feature.long_mm / 2, (thick - feature.deep_mm, body.size[2]), (True, False), True
+                sump_frame(feature, body),
+                feature.long_mm / 2,
+                (thick - feature.deep_mm, body.size[2]),
+                (True, False),
+                True,
             )
     axis = "xyz".index(feature.form)
     low = [low + at for low, at in zip(body.low, (feature.x_mm, feature.y_mm, feature.z_mm), strict=True)]
@@ -89,7 +93,21 @@ def tube_of(feature: Well | Sump | Relief, body: Cuboid, thick: float) -> Tube:
     return Tube(frame, radius, (low[axis], low[axis] + size[axis]), (True, True), False)
 
 
-def _under(sump: Sump, body: Cuboid) -> Array:
+def sump_frame(sump: Sump, body: Cuboid) -> Array:
+    """Turns what hangs about its mouth's middle into its place under the body.
+
+    Parameters
+    ----------
+    sump : Sump
+        Whose mouth it is.
+    body : Cuboid
+        The body without features [mm].
+
+    Returns
+    -------
+    ndarray, shape (3, 4)
+        The third direction leads up.
+    """
     wide = sump.long_mm if sump.form == "round" else sump.wide_mm
     middle = body.low[0] + sump.a_mm + sump.long_mm / 2, body.low[1] + sump.b_mm + wide / 2, body.low[2]
     return np.hstack([np.eye(3), np.array(middle)[:, None]])

@@ -9,7 +9,7 @@ from shapely.geometry import LineString, Point, Polygon
 from shapely.geometry.base import BaseGeometry
 from shapely.geometry.polygon import orient
 
-from keel.solid.planes import polygons_of
+from keel.solid.planes import polygons_of, ring_spots
 from keel.solid.polyhedron import Array
 from keel.studies.sheet.lying import lying
 from keel.studies.sheet.parts import Bend, Direction, FlatPart, Mark, Place, Roll, Spot, sharp_corners
@@ -47,7 +47,7 @@ def opened_part(part: FlatPart, opening: BaseGeometry | None) -> list[FlatPart]:
 
 def _piece(part: FlatPart, sheet: Polygon, number: int) -> FlatPart:
     low_u, low_v, high_u, high_v = sheet.bounds
-    outline = [(float(u), float(v)) for u, v in list(sheet.exterior.coords)[:-1]]
+    outline = ring_spots(sheet.exterior)
     whole = Polygon(outline)
     notched = abs(Polygon(part.outline).area - whole.area) > LEAST_MM2
     bores = [bore for bore in part.bores if sheet.distance(Point(bore.middle)) <= GRID_MM]
@@ -64,7 +64,7 @@ def _piece(part: FlatPart, sheet: Polygon, number: int) -> FlatPart:
         width_mm=high_v - low_v,
         outline=outline,
         corners=sharp_corners(outline) if notched else part.corners,
-        holes=[[(float(u), float(v)) for u, v in list(ring.coords)[:-1]] for ring in sheet.interiors],
+        holes=[ring_spots(ring) for ring in sheet.interiors],
         bends=bends,
         marks=[
             replace(mark, start=start, end=end)

@@ -10,7 +10,7 @@ type Question = Schemas['PartQuestion']
 export const setScheme = (part: Partial<SheetScheme>) =>
   change((design) => ({ ...design, sheet: { ...design.sheet, ...part } as SheetScheme }))
 
-/** Put a part's name on a list of the sheet scheme, or take it off. */
+/** Whether a part's name is on a list of the sheet scheme. */
 const listed = (list: 'sent_out' | 'cut', part: string, on: boolean) =>
   change((design) => {
     const others = (design.sheet?.[list] ?? []).filter((name) => name !== part)
