@@ -48,7 +48,15 @@ class Standing(Sheeted):
         return self.at_mm + self.wall_mm(usual) / 2
 
 
-class Well(Named):
+class Sided(Named):
+    """A feature that is let in, let down or cut off: its own sheet closes the shell again."""
+
+    folded: bool = Field(
+        default=False, description="Flat sides are bent up from one sheet where they meet its base, not welded on"
+    )
+
+
+class Well(Sided):
     """A recess let into a face, with straight or sloped sides, or round.
 
     On roof and floor `a` is x and `b` is y; on front and rear `a` is y and `b` is z; on left and
@@ -67,7 +75,7 @@ class Well(Named):
     drain: bool = Field(default=False, description="A tube leads rain out of it")
 
 
-class Sump(Named):
+class Sump(Sided):
     """A small volume let down below the floor and open to the tank."""
 
     kind: Literal["sump"] = "sump"
@@ -80,7 +88,7 @@ class Sump(Named):
     slope_mm: Gap = Field(default=0, description="How far each side leans in by the bottom [mm]")
 
 
-class Relief(Named):
+class Relief(Sided):
     """A box or cylinder cut away to clear something that passes by."""
 
     kind: Literal["relief"] = "relief"
@@ -93,7 +101,7 @@ class Relief(Named):
     height_mm: Length = Field(description="Along z [mm]; a cylinder fills the box across its axis as a circle")
 
 
-class RoofStep(Named):
+class RoofStep(Sided):
     """The roof lowered over the whole width, from one side inward."""
 
     kind: Literal["roof step"] = "roof step"

@@ -64,6 +64,11 @@ class Body(Part):
         """Thickness of wells, sumps and reliefs [mm]."""
         return self.thickness_mm if self.features_thickness_mm is None else self.features_thickness_mm
 
+    @property
+    def fold_mm(self) -> float:
+        """Inside radius of what is bent of its sheet [mm]; a rolled shell names none, so that of its thickness."""
+        return self.thickness_mm
+
     @model_validator(mode="after")
     def _feature_ids_differ(self) -> "Body":
         seen: set[str] = set()
@@ -95,6 +100,11 @@ class BoxShell(Body):
     height_mm: Length = Field(description="Size along z [mm]")
     bend_radius_mm: Gap = Field(default=4.5, description="Inside radius of the wrapper's bends [mm]")
     wrap_axis: WrapAxis = Field(default="x", description="The wrapper's bend lines run along this axis")
+
+    @property
+    def fold_mm(self) -> float:
+        """Inside radius of what is bent of its sheet [mm]."""
+        return self.bend_radius_mm
 
     def walls_mm(self, name: str) -> float:
         """Both walls met along a size of the box [mm]."""
@@ -156,6 +166,11 @@ class ProfileShell(Body):
     run_mm: Length = Field(description="Length of the body along its axis, over the end plates [mm]")
     wrap_axis: WrapAxis = Field(default="y", description="The profile is drawn out along this axis")
     bend_radius_mm: Gap = Field(default=4.5, description="Inside radius of the wrapper's bends [mm]")
+
+    @property
+    def fold_mm(self) -> float:
+        """Inside radius of what is bent of its sheet [mm]."""
+        return self.bend_radius_mm
 
     @model_validator(mode="after")
     def _ends_leave_room(self) -> "ProfileShell":

@@ -11,6 +11,8 @@ from keel.design.workshop import HouseRules
 
 Triple = tuple[float, float, float]
 AXES = ("x", "y", "z")
+END_NAMES = (("rear", "front"), ("right", "left"), ("lower", "upper"))
+"""What the low and the high end along each axis are called."""
 Axis = Literal["x", "y", "z"]
 
 

@@ -1,5 +1,6 @@
 """What each kind of feature takes from a shell or adds to it, and what it costs in weld."""
 
+from dataclasses import dataclass
 from functools import lru_cache
 from math import pi
 
@@ -8,23 +9,13 @@ from manifold3d import CrossSection, Manifold
 
 from keel.design.features import Feature, Relief, RoofStep, Sump, Well
 from keel.solid.box import Cuboid
+from keel.solid.facets import BEYOND_MM, FACE_AXIS, Fold, bent, fold_of, sump_frame, tapered, well_frame
 from keel.solid.polyhedron import Array
 from keel.solid.rings import circle
-from keel.solid.shapes import block, drawn_out, frame_along
+from keel.solid.shapes import block, drawn_out
 
-BEYOND_MM = 50.0
-"""How far a roof step runs on past the faces it is made in [mm]."""
 ABOVE_MM = 1.0
 """How far a recess runs on past its mouth [mm]."""
-
-FACE_AXIS: dict[str, tuple[int, bool]] = {
-    "rear": (0, False),
-    "front": (0, True),
-    "right": (1, False),
-    "left": (1, True),
-    "floor": (2, False),
-    "roof": (2, True),
-}
 
 
 def _ring(long: float, wide: float, round_: bool) -> Array:
@@ -46,80 +37,97 @@ def _at(ring: Array, w: float) -> Array:
     return places
 
 
+Recess = Well | Relief | RoofStep
+
+
+def recess_cut(feature: Recess, body: Cuboid, wall: float, bend_mm: float) -> Manifold:
+    """The space that a recess takes, grown by a wall into the tank.
+
+    Parameters
+    ----------
+    feature : Well, Relief or RoofStep
+        What is let in or cut off.
+    body : Cuboid
+        The body without features [mm].
+    wall : float
+        How far it is grown [mm].
+    bend_mm : float
+        Inside radius that its sides are bent to, where they are [mm].
+
+    Returns
+    -------
+    Manifold
+        Convex, running on past its mouth.
+    """
+    match feature:
+        case Well():
+            return _recess(_sizes(feature, bend_mm), wall).transform(well_frame(feature, body))
+        case Relief():
+            space = _relief_space(feature, body, wall)
+        case RoofStep():
+            space = _step_space(feature, body, wall)
+    fold = fold_of(feature, body)
+    return bent(space, fold, wall, bend_mm + wall) if fold else space
+
+
+@dataclass(frozen=True)
+class _Sizes:
+    """What makes two wells alike, wherever they are [mm]: a bend of 0 is sharp."""
+
+    long: float
+    wide: float
+    deep: float
+    slope: float
+    bend: float
+    round: bool
+
+    @property
+    def lean(self) -> float:
+        return self.slope / self.deep
+
+    def steep(self, wall: float) -> float:
+        """How far a wall so thick, on a side that leans, reaches level."""
+        return wall * float(np.sqrt(1 + self.lean**2))
+
+    def ring(self, w: float, more: float) -> Array:
+        """Its section at a height, every side moved out."""
+        out = 2 * (more + self.lean * w)
+        return _ring(self.long + out, self.wide + out, self.round)
+
+
+def _sizes(feature: Well | Sump, bend_mm: float) -> _Sizes:
+    round_ = feature.form == "round"
+    wide = feature.long_mm if round_ else feature.wide_mm
+    bend = bend_mm if feature.folded and not round_ else 0.0
+    return _Sizes(feature.long_mm, wide, feature.deep_mm, feature.slope_mm, bend, round_)
+
+
 @lru_cache(maxsize=512)
-def _recess(long: float, wide: float, deep: float, slope: float, wall: float, round_: bool) -> Manifold:
+def _recess(sizes: _Sizes, wall: float) -> Manifold:
     """A recess from w = −deep up through its mouth at w = 0, grown by a wall but at the mouth.
 
     A side that leans in by `slope` over the depth moves out by wall · √(1 + (slope/deep)²) at any height, and
     leans on for a little above the mouth. While one thing is dragged, the others keep their recess.
     """
-    lean = slope / deep
-    more = wall * np.sqrt(1 + lean**2)
-
-    def ring(w: float) -> Array:
-        return _ring(long + 2 * (more + lean * w), wide + 2 * (more + lean * w), round_)
-
-    return _frustum(ring(-deep - wall), -deep - wall, ring(ABOVE_MM), ABOVE_MM)
+    more, low = sizes.steep(wall), -sizes.deep - wall
+    space = _frustum(sizes.ring(low, more), low, sizes.ring(ABOVE_MM, more), ABOVE_MM)
+    return bent(space, _fold(sizes), wall, sizes.bend + wall) if sizes.bend else space
 
 
-def well_cut(well: Well, frame: Array, wall: float) -> Manifold:
-    """The space a well takes, grown by a wall into the tank.
-
-    Parameters
-    ----------
-    well : Well
-        The well.
-    frame : ndarray, shape (3, 4)
-        `well_frame` of its body.
-    wall : float
-        How far it is grown [mm].
-
-    Returns
-    -------
-    Manifold
-        Convex, running on a little past its mouth.
-    """
-    round_ = well.form == "round"
-    wide = well.long_mm if round_ else well.wide_mm
-    return _recess(well.long_mm, wide, well.deep_mm, well.slope_mm, wall, round_).transform(frame)
+def _fold(sizes: _Sizes) -> Fold:
+    return tapered(sizes.long, sizes.wide, sizes.deep, sizes.slope)
 
 
-def well_frame(well: Well, body: Cuboid) -> Array:
-    """Turns a recess about its mouth's middle into its place in the body.
-
-    Parameters
-    ----------
-    well : Well
-        Whose mouth it is.
-    body : Cuboid
-        The body without features [mm].
-
-    Returns
-    -------
-    ndarray, shape (3, 4)
-        A rigid motion; the third direction leads out of the mouth.
-    """
-    axis, high = FACE_AXIS[well.face]
-    wide = well.long_mm if well.form == "round" else well.wide_mm
-    first, second = [i for i in range(3) if i != axis]
-    frame = frame_along(axis, 1.0 if high else -1.0)
-    frame[first, 3] = body.low[first] + well.a_mm + well.long_mm / 2
-    frame[second, 3] = body.low[second] + well.b_mm + wide / 2
-    frame[axis, 3] = body.high[axis] if high else body.low[axis]
-    return frame
-
-
-def well_piece(well: Well, body: Cuboid, wall: float, from_face: float) -> tuple[Cuboid, float]:
+def well_piece(well: Well, body: Cuboid, wall: float, from_face: float, bend_mm: float) -> tuple[Cuboid, float]:
     """What of a well lies further than so far below its face: the box round it, and its volume [mm³]."""
     axis, high = FACE_AXIS[well.face]
-    round_ = well.form == "round"
-    wide = well.long_mm if round_ else well.wide_mm
-    half, volume = _piece(well.long_mm, wide, well.deep_mm, well.slope_mm, wall, from_face, round_)
+    sizes = _sizes(well, bend_mm)
+    half, volume = _piece(sizes, wall, from_face)
     low_end, high_end = list(body.low), list(body.high)
     first, second = [i for i in range(3) if i != axis]
     for way, middle, out in (
-        (first, well.a_mm + well.long_mm / 2, half[0]),
-        (second, well.b_mm + wide / 2, half[1]),
+        (first, well.a_mm + sizes.long / 2, half[0]),
+        (second, well.b_mm + sizes.wide / 2, half[1]),
     ):
         low_end[way], high_end[way] = body.low[way] + middle - out, body.low[way] + middle + out
     reach = well.deep_mm + wall
@@ -131,21 +139,18 @@ def well_piece(well: Well, body: Cuboid, wall: float, from_face: float) -> tuple
 
 
 @lru_cache(maxsize=512)
-def _piece(
-    long: float, wide: float, deep: float, slope: float, wall: float, from_face: float, round_: bool
-) -> tuple[tuple[float, float], float]:
+def _piece(sizes: _Sizes, wall: float, from_face: float) -> tuple[tuple[float, float], float]:
     """Half the size of a well's piece where it is widest; a prismatoid holds depth/6 · (top + 4 · middle + bottom)."""
-    lean = slope / deep
-    more = wall * np.sqrt(1 + lean**2)
-    levels = (-from_face, -(from_face + deep + wall) / 2, -(deep + wall))
-    sizes = [(long + 2 * (more + lean * w), wide + 2 * (more + lean * w)) for w in levels]
-    top, middle, bottom = (a * b * (pi / 4 if round_ else 1.0) for a, b in sizes)
-    volume = (deep + wall - from_face) / 6 * (top + 4 * middle + bottom)
-    half = _ring(*sizes[0], round_).max(axis=0)
-    return (float(half[0]), float(half[1])), float(volume)
+    more, low = sizes.steep(wall), -(sizes.deep + wall)
+    rings = [sizes.ring(w, more).max(axis=0) for w in (-from_face, (low - from_face) / 2, low)]
+    half = float(rings[0][0]), float(rings[0][1])
+    if sizes.bend:
+        return half, float(_recess(sizes, wall).trim_by_plane([0.0, 0.0, -1.0], from_face).volume())
+    top, middle, bottom = (4 * a * b * (pi / 4 if sizes.round else 1.0) for a, b in rings)
+    return half, float((-from_face - low) / 6 * (top + 4 * middle + bottom))
 
 
-def sump_solid(sump: Sump, body: Cuboid, wall: float, up: float) -> Manifold:
+def sump_solid(sump: Sump, body: Cuboid, wall: float, up: float, radius_mm: float) -> Manifold:
     """A sump let down, shrunk by a wall.
 
     Parameters
@@ -158,43 +163,25 @@ def sump_solid(sump: Sump, body: Cuboid, wall: float, up: float) -> Manifold:
         How far it is shrunk [mm].
     up : float
         How far it runs up above the body's underside [mm].
+    radius_mm : float
+        Outside radius that its sides are bent to, where they are [mm].
 
     Returns
     -------
     Manifold
         Its space.
     """
-    round_ = sump.form == "round"
-    wide = sump.long_mm if round_ else sump.wide_mm
-    lean = sump.slope_mm / sump.deep_mm
-    less = wall * np.sqrt(1 + lean**2)
-    deep = sump.deep_mm - wall
-    mouth = _ring(sump.long_mm - 2 * less, wide - 2 * less, round_)
-    bottom = _ring(sump.long_mm - 2 * (less + lean * deep), wide - 2 * (less + lean * deep), round_)
-    solid = _frustum(bottom, -deep, mouth, 0.0)
+    sizes, deep = _sizes(sump, radius_mm), sump.deep_mm - wall
+    less = -sizes.steep(wall)
+    mouth = sizes.ring(0.0, less)
+    solid = _frustum(sizes.ring(-deep, less), -deep, mouth, 0.0)
+    solid = bent(solid, _fold(sizes), -wall, sizes.bend - wall) if sizes.bend else solid
     if up > 0:
         solid += Manifold.extrude(CrossSection([mouth]), up)
-    middle = (body.low[0] + sump.a_mm + sump.long_mm / 2, body.low[1] + sump.b_mm + wide / 2, body.low[2])
-    return solid.translate(list(middle))
+    return solid.transform(sump_frame(sump, body))
 
 
-def relief_cut(relief: Relief, body: Cuboid, wall: float) -> Manifold:
-    """The space a relief takes, grown by a wall all round.
-
-    Parameters
-    ----------
-    relief : Relief
-        A box or a cylinder.
-    body : Cuboid
-        The body without features [mm].
-    wall : float
-        How far it is grown [mm].
-
-    Returns
-    -------
-    Manifold
-        Convex.
-    """
+def _relief_space(relief: Relief, body: Cuboid, wall: float) -> Manifold:
     low = [body.low[0] + relief.x_mm - wall, body.low[1] + relief.y_mm - wall, body.low[2] + relief.z_mm - wall]
     size = [relief.length_mm + 2 * wall, relief.width_mm + 2 * wall, relief.height_mm + 2 * wall]
     if relief.form == "box":
@@ -206,23 +193,8 @@ def relief_cut(relief: Relief, body: Cuboid, wall: float) -> Manifold:
     return drawn_out(middle + circle(radius), axis, low[axis], low[axis] + size[axis])
 
 
-def step_cut(step: RoofStep, body: Cuboid, wall: float) -> Manifold:
-    """What a lowered roof takes off, grown by a wall.
-
-    Parameters
-    ----------
-    step : RoofStep
-        The step.
-    body : Cuboid
-        The body without features [mm].
-    wall : float
-        How far it is grown [mm].
-
-    Returns
-    -------
-    Manifold
-        A box that runs on past the faces it is made in.
-    """
+def _step_space(step: RoofStep, body: Cuboid, wall: float) -> Manifold:
+    """What a lowered roof takes off: a box that runs on past the faces it is made in."""
     low = [v - BEYOND_MM for v in body.low]
     high = [v + BEYOND_MM for v in body.high]
     low[2] = body.high[2] - step.drop_mm - wall
@@ -235,7 +207,20 @@ def step_cut(step: RoofStep, body: Cuboid, wall: float) -> Manifold:
 
 
 def weld_of(feature: Feature, body: Cuboid, box: Cuboid) -> float:
-    """Weld a feature adds [mm]: its mouth and its upright corners. What a plate adds is its own affair."""
+    """Weld a feature adds [mm].
+
+    Parameters
+    ----------
+    feature : Feature
+        Any; what a plate adds that stands inside is its own affair.
+    body, box : Cuboid
+        The body without features, and the box round the feature's space [mm].
+
+    Returns
+    -------
+    float
+        Its mouth, the corners where its sides meet, and the edge round its base where that isn't bent.
+    """
     length, width, height = box.size
     match feature:
         case Well() | Sump():
@@ -243,13 +228,21 @@ def weld_of(feature: Feature, body: Cuboid, box: Cuboid) -> float:
                 return 2 * pi * feature.long_mm + feature.deep_mm
             mouth = 2 * (feature.long_mm + feature.wide_mm)
             slant = float(np.hypot(feature.deep_mm, np.sqrt(2) * feature.slope_mm))
-            return mouth - _open_edges(feature, body) + 4 * slant
+            foot = 0.0 if feature.folded else mouth - 8 * feature.slope_mm
+            return mouth - _open_edges(feature, body) + 4 * slant + foot
         case Relief():
-            return 2 * (length + width + height)
+            return 2 * (length + width + height) - _bent_edges(feature, body, box)
         case RoofStep():
-            return 2 * (width if feature.side in ("front", "rear") else length)
+            return 2 * (width if feature.side in ("front", "rear") else length) - _bent_edges(feature, body, box)
         case _:
             return 0.0
+
+
+def _bent_edges(feature: Relief | RoofStep, body: Cuboid, box: Cuboid) -> float:
+    """Length of the edges that are bent instead of welded [mm]."""
+    fold = fold_of(feature, body)
+    along = [np.abs(np.cross(fold.base.normal, side.normal)) for side in fold.sides] if fold else []
+    return float(sum(way @ np.array(box.size) for way in along))
 
 
 def _open_edges(feature: Well | Sump, body: Cuboid) -> float:

@@ -1,22 +1,16 @@
 """A shell with feature after feature: each is cut out, let down, stood or set in, and its cost noted."""
 
+from collections.abc import Sequence
+
 from manifold3d import Manifold
 
 from keel.design.features import Baffle, Feature, Partition, Pot, Relief, RoofStep, Sump, Well
 from keel.design.shell import BoxShell, CylinderShell
 from keel.solid.box import Cuboid
-from keel.solid.cuts import (
-    ABOVE_MM,
-    FACE_AXIS,
-    relief_cut,
-    step_cut,
-    sump_solid,
-    weld_of,
-    well_cut,
-    well_frame,
-    well_piece,
-)
+from keel.solid.cuts import ABOVE_MM, Recess, recess_cut, sump_solid, weld_of, well_piece
+from keel.solid.facets import FACE_AXIS
 from keel.solid.faults import wrong
+from keel.solid.feature_checks import check_it_opens, check_recess, check_sump
 from keel.solid.plates import Plate, plate_at, slab_of
 from keel.solid.pots import PotPlace, place_of_pot, walls_of
 from keel.solid.section import Section
@@ -61,38 +55,37 @@ class Making:
     def add(self, feature: Feature, where: str) -> None:
         """Make one more feature and note what it costs."""
         match feature:
-            case Well():
-                _check_well(feature, self, where)
-                frame = well_frame(feature, self.body)
-                cuts = well_cut(feature, frame, 0.0), well_cut(feature, frame, self.wall)
-                if self._plain_well(feature, cuts):
-                    return
-                outside, inside = self._outer.cut(cuts[0]), self._inner.cut(cuts[1])
-            case Relief():
-                cuts = relief_cut(feature, self.body, 0.0), relief_cut(feature, self.body, self.wall)
-                outside, inside = self._outer.cut(cuts[0]), self._inner.cut(cuts[1])
-            case RoofStep():
-                _check_step(feature, self, where)
-                cuts = step_cut(feature, self.body, 0.0), step_cut(feature, self.body, self.wall)
-                outside, inside = self._outer.cut(cuts[0]), self._inner.cut(cuts[1])
+            case Well() | Relief() | RoofStep():
+                self._let_in(feature, where)
             case Sump():
-                _check_sump(feature, self, where)
-                # Over a flat floor a sump starts at the plate; under a round or sloping one it runs up to meet it.
-                flat = isinstance(self.shell, BoxShell)
-                up = self.inner_body.low[2] - self.body.low[2] if flat else self.body.size[2] / 2
-                outside = self._outer.put_on(sump_solid(feature, self.body, 0.0, up))
-                room = sump_solid(feature, self.body, self.wall, up + 1e-3)
-                _check_it_opens(feature, self._inner.within(bounds_of(room)) ^ room, where)
-                inside = self._inner.put_on(room)
+                self._let_down(feature, where)
             case Partition() | Baffle():
                 self._stand(feature, where)
-                return
             case Pot():
                 self._set_down(feature, where)
-                return
-        if isinstance(feature, Well | Relief) and outside.volume() < 1.0:
+
+    def _let_in(self, feature: Recess, where: str) -> None:
+        """Cut a recess out."""
+        check_recess(feature, self.body, self.inner_body, self.shell, where)
+        cuts = [recess_cut(feature, self.body, wall, self.shell.fold_mm) for wall in (0.0, self.wall)]
+        if isinstance(feature, Well) and self._plain_well(feature, cuts):
+            return
+        outside, inside = self._outer.cut(cuts[0]), self._inner.cut(cuts[1])
+        if not isinstance(feature, RoofStep) and outside.volume() < 1.0:
             raise wrong(where, f"{feature.name} lies outside the shell", None, "across the shell's metal")
         self.costs.append(self._cost(feature, outside, inside))
+
+    def _let_down(self, sump: Sump, where: str) -> None:
+        """Let a sump down."""
+        check_sump(sump, self.body, self.shell, where)
+        # Over a flat floor a sump starts at the plate; under a round or sloping one it runs up to meet it.
+        flat = isinstance(self.shell, BoxShell)
+        up = self.inner_body.low[2] - self.body.low[2] if flat else self.body.size[2] / 2
+        bent = self.shell.fold_mm + self.wall
+        outside = self._outer.put_on(sump_solid(sump, self.body, 0.0, up, bent))
+        room = sump_solid(sump, self.body, self.wall, up + 1e-3, bent)
+        check_it_opens(sump, self._inner.within(bounds_of(room)) ^ room, where)
+        self.costs.append(self._cost(sump, outside, self._inner.put_on(room)))
 
     def _stand(self, feature: Partition | Baffle, where: str) -> None:
         """Stand a plate inside."""
@@ -142,15 +135,15 @@ class Making:
             )
         )
 
-    def _plain_well(self, well: Well, cuts: tuple[Manifold, Manifold]) -> bool:
+    def _plain_well(self, well: Well, cuts: Sequence[Manifold]) -> bool:
         """Make a well that lies wholly in the plain body, apart from everything else: its sums need no solids."""
         axis, high = FACE_AXIS[well.face]
         plate = abs(
             (self.body.high if high else self.body.low)[axis]
             - (self.inner_body.high if high else self.inner_body.low)[axis]
         )
-        box, outside = well_piece(well, self.body, 0.0, 0.0)
-        inner_box, inside = well_piece(well, self.body, self.wall, plate)
+        box, outside = well_piece(well, self.body, 0.0, 0.0, self.shell.fold_mm)
+        inner_box, inside = well_piece(well, self.body, self.wall, plate, self.shell.fold_mm)
         if not (self._outer.holds(box) and self._inner.holds(inner_box)):
             return False
         # Wider than either cut: their walls, and where they lean on above the mouth.
@@ -183,54 +176,4 @@ class Making:
             metal_mm3=way * float(outside.volume()) - held,
             weld_mm=weld_of(feature, self.body, box),
             box=box,
-        )
-
-
-def _check_well(well: Well, at: Making, where: str) -> None:
-    _check_slope(well, where)
-    axis = FACE_AXIS[well.face][0]
-    room = at.inner_body.size[axis]
-    gone = well.deep_mm + at.wall - (at.body.size[axis] - room) / 2
-    if gone >= room:
-        limit = well.deep_mm - gone + room
-        raise wrong(
-            f"{where}.deep_mm",
-            f"{well.name} goes right through the tank: it must be less than {limit:g} mm deep",
-            well.deep_mm,
-            round(limit, 3),
-        )
-
-
-def _check_sump(sump: Sump, at: Making, where: str) -> None:
-    _check_slope(sump, where)
-    least = sump.long_mm if sump.form == "round" else min(sump.long_mm, sump.wide_mm)
-    if least - 2 * sump.slope_mm <= 2 * at.wall or sump.deep_mm <= at.wall:
-        raise wrong(where, f"a {at.wall:g} mm wall fills {sump.name}", at.wall, "less than half its width")
-
-
-def _check_it_opens(sump: Sump, shared: Manifold, where: str) -> None:
-    """Refuse a sump under a place where the tank has no floor to let it down from: it would be a space of its own."""
-    if shared.is_empty() or shared.volume() <= 0:
-        raise wrong(f"{where}.a_mm", f"{sump.name} doesn't meet the tank's floor", sump.a_mm, "a place under its floor")
-
-
-def _check_step(step: RoofStep, at: Making, where: str) -> None:
-    axis = 0 if step.side in ("front", "rear") else 1
-    for name, value, limit in (
-        ("drop_mm", step.drop_mm, at.body.size[2] - 2 * at.wall),
-        ("reach_mm", step.reach_mm, at.body.size[axis] - 2 * at.wall),
-    ):
-        if value >= limit:
-            words = f"{step.name} leaves nothing of the shell: below {limit:g} mm"
-            raise wrong(f"{where}.{name}", words, value, limit)
-
-
-def _check_slope(feature: Well | Sump, where: str) -> None:
-    least = feature.long_mm if feature.form == "round" else min(feature.long_mm, feature.wide_mm)
-    if 2 * feature.slope_mm >= least:
-        raise wrong(
-            f"{where}.slope_mm",
-            f"the sides of {feature.name} meet before the bottom",
-            feature.slope_mm,
-            f"below {least / 2:g} mm",
         )

@@ -8,7 +8,7 @@ from manifold3d import CrossSection, Manifold
 
 from keel.design.features import Pot, PotDoor
 from keel.solid.box import Cuboid
-from keel.solid.cuts import FACE_AXIS
+from keel.solid.facets import FACE_AXIS
 from keel.solid.faults import wrong
 from keel.solid.plates import FAR_MM
 from keel.solid.polyhedron import Array

@@ -8,7 +8,7 @@ import numpy as np
 from keel.analysis.tank import TankAnalysis
 from keel.design.features import Sump, Well
 from keel.findings.finding import Finding, of_station
-from keel.solid.cuts import FACE_AXIS
+from keel.solid.facets import FACE_AXIS
 from keel.solid.polyhedron import Array
 from keel.studies.result import words
 from keel.studies.space.gap import needed_mm

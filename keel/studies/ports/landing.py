@@ -9,7 +9,7 @@ from keel.analysis.study import study
 from keel.design.features import Face
 from keel.design.ports import Port
 from keel.design.workshop import HouseRules
-from keel.solid.cuts import FACE_AXIS
+from keel.solid.facets import FACE_AXIS
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.studies.liquid.draining import place_of

@@ -12,6 +12,7 @@ from shapely.geometry.base import BaseGeometry
 from keel.analysis.parts import LIP
 from keel.analysis.study import study
 from keel.design.shell import BoxShell
+from keel.solid.box import END_NAMES
 from keel.solid.polyhedron import Array
 from keel.solid.section import ends_of_box
 from keel.solid.solids import Solids
@@ -19,7 +20,7 @@ from keel.solid.true_outline import off_arc, off_outline
 from keel.studies.result import Point
 from keel.studies.sheet.folding import Turn
 from keel.studies.sheet.lying import Lying, panel_places, zone_places
-from keel.studies.sheet.placing import END_NAMES, WRAPPER
+from keel.studies.sheet.placing import WRAPPER
 from keel.studies.sheet.unfold import BARE_SOLIDS, PIECES
 
 PITCH_MM = 40.0

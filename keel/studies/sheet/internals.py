@@ -13,7 +13,6 @@ from shapely.ops import unary_union
 
 from keel.design.document import Design
 from keel.design.features import Baffle, Partition, Pot
-from keel.design.shell import CylinderShell
 from keel.design.workshop import Workshop
 from keel.reference.test_strip import setback
 from keel.solid.planes import polygons_of, ring_spots, shape_of
@@ -87,14 +86,9 @@ def internal_parts(solids: Solids, design: Design, workshop: Workshop) -> list[F
     return found
 
 
-def _radius(shell: AnyShell) -> float:
-    """Inside radius of bends; a rolled shell names none, so that of its sheet's thickness."""
-    return shell.thickness_mm if isinstance(shell, CylinderShell) else shell.bend_radius_mm
-
-
 def _plate_parts(feature: Baffle | Partition, solids: Solids, design: Design, workshop: Workshop) -> Iterator[FlatPart]:
     shell, plate = solids.shell, solids.plates[feature.id]
-    t, r, rules = feature.wall_mm(shell.feature_wall_mm), _radius(shell), workshop.rules
+    t, r, rules = feature.wall_mm(shell.feature_wall_mm), shell.fold_mm, workshop.rules
     flange = rules.flange_mm if feature.flange_mm is None else feature.flange_mm
     fold = _Fold(t, r, flange, bend_deduction(90, r, t, workshop.k_for(shell.metal, t, r)), rules.notch_clearance_mm)
     gap = rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
@@ -277,7 +271,7 @@ def _moved(bend: Bend, low_x: float, low_y: float) -> Bend:
 
 def _strip(pot: Pot, shell: AnyShell, cost: FeatureCost, workshop: Workshop) -> FlatPart:
     """A pot's wall as a strip: folded at three corners and closed at the fourth, or rolled."""
-    t, r = pot.wall_mm(shell.feature_wall_mm), _radius(shell)
+    t, r = pot.wall_mm(shell.feature_wall_mm), shell.fold_mm
     low, high = cost.box.low[2], cost.box.high[2]
     tall = high - low
     deduction = bend_deduction(90, r, t, workshop.k_for(shell.metal, t, r))

@@ -13,7 +13,7 @@ from shapely.ops import unary_union
 
 from keel.design.features import Relief, Sump, Well
 from keel.solid.box import Cuboid
-from keel.solid.cuts import well_frame
+from keel.solid.facets import sump_frame, well_frame
 from keel.solid.planes import cut_by, polygons_of
 from keel.solid.polyhedron import Array
 from keel.solid.shapes import mesh_of
@@ -91,26 +91,6 @@ def tube_of(feature: Well | Sump | Relief, body: Cuboid, thick: float) -> Tube:
     radius = min(size[first], size[second]) / 2
     frame[first, 3], frame[second, 3] = low[first] + size[first] / 2, low[second] + size[second] / 2
     return Tube(frame, radius, (low[axis], low[axis] + size[axis]), (True, True), False)
-
-
-def sump_frame(sump: Sump, body: Cuboid) -> Array:
-    """Turns what hangs about its mouth's middle into its place under the body.
-
-    Parameters
-    ----------
-    sump : Sump
-        Whose mouth it is.
-    body : Cuboid
-        The body without features [mm].
-
-    Returns
-    -------
-    ndarray, shape (3, 4)
-        The third direction leads up.
-    """
-    wide = sump.long_mm if sump.form == "round" else sump.wide_mm
-    middle = body.low[0] + sump.a_mm + sump.long_mm / 2, body.low[1] + sump.b_mm + wide / 2, body.low[2]
-    return np.hstack([np.eye(3), np.array(middle)[:, None]])
 
 
 def discs(tube: Tube, thick: float, outer: Manifold, plain: Manifold | None) -> Iterator[tuple[str, Array, Polygon]]:

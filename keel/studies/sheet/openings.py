@@ -15,7 +15,8 @@ from keel.analysis.study import study
 from keel.design.features import Relief, RoofStep, Sump, Well
 from keel.design.shell import BoxShell
 from keel.solid.box import Cuboid, cuboid_round
-from keel.solid.cuts import BEYOND_MM, relief_cut, step_cut, sump_solid, well_cut, well_frame
+from keel.solid.cuts import recess_cut, sump_solid
+from keel.solid.facets import BEYOND_MM
 from keel.solid.planes import cut_by
 from keel.solid.polyhedron import Array
 from keel.solid.shapes import bounds_of, mesh_of
@@ -83,16 +84,13 @@ def takings(solids: Solids) -> list[Taking]:
     wall = shell.feature_wall_mm
     for feature in shell.features:
         match feature:
-            case Well():
-                found.append(Taking(feature.id, well_cut(feature, well_frame(feature, body), wall)))
-            case Relief():
-                found.append(Taking(feature.id, relief_cut(_past_the_lips(feature, body), body, wall)))
-            case RoofStep():
-                found.append(Taking(feature.id, step_cut(feature, body, wall)))
+            case Well() | RoofStep() | Relief():
+                past = _past_the_lips(feature, body) if isinstance(feature, Relief) else feature
+                found.append(Taking(feature.id, recess_cut(past, body, wall, shell.fold_mm)))
             case Sump():
                 flat = isinstance(shell, BoxShell)
                 up = solids.inner_body.low[2] - body.low[2] if flat else body.size[2] / 2
-                found.append(Taking(feature.id, sump_solid(feature, body, wall, up)))
+                found.append(Taking(feature.id, sump_solid(feature, body, wall, up, shell.fold_mm + wall)))
     return found
 
 

@@ -5,6 +5,7 @@ from math import cos, sin
 
 import numpy as np
 
+from keel.solid.box import END_NAMES
 from keel.solid.polyhedron import Array
 from keel.solid.section import Section
 from keel.studies.sheet.parts import Place, Spot
@@ -129,5 +130,3 @@ def end_places(section: Section, datum: Spot, thickness_mm: float) -> list[Place
 
 
 WRAPPER = "wrapper"
-END_NAMES = (("rear", "front"), ("right", "left"), ("lower", "upper"))
-"""What the low and the high end are called, by the axis."""

@@ -8,7 +8,7 @@ from keel.design.document import Design
 from keel.design.sheet import SeamPlace
 from keel.design.shell import BoxShell
 from keel.design.workshop import Workshop
-from keel.solid.box import BoxSolid, solid_of
+from keel.solid.box import END_NAMES, BoxSolid, solid_of
 from keel.solid.section import section_of
 from keel.studies.result import Words, words
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
@@ -23,7 +23,7 @@ from keel.studies.sheet.parts import (
     Spot,
     rectangle,
 )
-from keel.studies.sheet.placing import END_NAMES, in_section, placed, wound
+from keel.studies.sheet.placing import in_section, placed, wound
 
 
 @dataclass(frozen=True)

@@ -5446,6 +5446,12 @@ export interface components {
          */
         Relief: {
             /**
+             * Folded
+             * @description Flat sides are bent up from one sheet where they meet its base, not welded on
+             * @default false
+             */
+            folded: boolean;
+            /**
              * Form
              * @description A box, or a cylinder along that axis
              * @default box
@@ -5659,6 +5665,12 @@ export interface components {
              * @description How far the roof is lowered [mm]
              */
             drop_mm: number;
+            /**
+             * Folded
+             * @description Flat sides are bent up from one sheet where they meet its base, not welded on
+             * @default false
+             */
+            folded: boolean;
             /** Id */
             id: string;
             /**
@@ -6884,6 +6896,12 @@ export interface components {
              */
             deep_mm: number;
             /**
+             * Folded
+             * @description Flat sides are bent up from one sheet where they meet its base, not welded on
+             * @default false
+             */
+            folded: boolean;
+            /**
              * Form
              * @default box
              * @enum {string}
@@ -7327,6 +7345,12 @@ export interface components {
              * @enum {string}
              */
             face: "roof" | "floor" | "front" | "rear" | "left" | "right";
+            /**
+             * Folded
+             * @description Flat sides are bent up from one sheet where they meet its base, not welded on
+             * @default false
+             */
+            folded: boolean;
             /**
              * Form
              * @default box

@@ -5,6 +5,7 @@ import { Toggle } from '../../fields/fields'
 import { Papers } from '../../papers/Papers'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
+import { BentFromOneSheet } from '../shell/BentFromOneSheet'
 import { markCut, sendOut } from './edits'
 
 /** The chosen part: who makes it, what cuts it, its files. */
@@ -13,6 +14,7 @@ export function PartBar({ part }: { part: FlatPart }) {
   const cutting = useWork((work) => work.evaluation?.sheet?.cutting)
   const cutAlready = useWork((work) => work.design.sheet?.cut)
   const readOnly = useWork((work) => work.readOnly)
+  const feature = useWork((work) => work.design.shell?.features.find(({ id }) => id === part.feature))
   const { inks } = useTheme()
   const units = useUnits()
   const cut = cutting?.find((one) => one.name === part.name)
@@ -48,6 +50,7 @@ export function PartBar({ part }: { part: FlatPart }) {
         disabled={readOnly}
         onChange={(next) => markCut(part.name, next)}
       />
+      {feature && <BentFromOneSheet feature={feature} readOnly={readOnly} />}
       <Papers
         station="sheet"
         only={(name) => [`${part.name}.dxf`, `${part.name}.svg`, `send-out-${part.name}.pdf`].includes(name)}

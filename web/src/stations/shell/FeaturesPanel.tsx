@@ -3,6 +3,7 @@ import { useTheme } from '@mui/material/styles'
 import * as declared from '../../api/declared'
 import type { Feature, Shell } from '../../api/model'
 import { changeFeature, setShell } from '../../drawing/edits'
+import { BentFromOneSheet } from './BentFromOneSheet'
 import { Choice, LengthField, Toggle } from '../../fields/fields'
 import { NameField } from '../../fields/WordsField'
 import { BaffleOpenings } from './BaffleOpenings'
@@ -252,6 +253,7 @@ function FeatureFields({
           />
         )}
       </Box>
+      <BentFromOneSheet feature={feature} readOnly={readOnly} />
       {feature.kind === 'baffle' && <BaffleOpenings baffle={feature} place={place} readOnly={readOnly} />}
       {feature.kind === 'pot' && <PotDoors pot={feature} place={place} readOnly={readOnly} />}
       {feature.kind === 'well' && feature.face === 'roof' && (
