@@ -89,10 +89,14 @@ class _Sizes:
         """How far a wall so thick, on a side that leans, reaches level."""
         return wall * float(np.sqrt(1 + self.lean**2))
 
+    def across(self, w: float, more: float) -> tuple[float, float]:
+        """How long and wide it is at a height, every side moved out."""
+        out = 2 * (more + self.lean * w)
+        return self.long + out, self.wide + out
+
     def ring(self, w: float, more: float) -> Array:
         """Its section at a height, every side moved out."""
-        out = 2 * (more + self.lean * w)
-        return _ring(self.long + out, self.wide + out, self.round)
+        return _ring(*self.across(w, more), self.round)
 
 
 def _sizes(feature: Well | Sump, bend_mm: float) -> _Sizes:
@@ -142,11 +146,12 @@ def well_piece(well: Well, body: Cuboid, wall: float, from_face: float, bend_mm:
 def _piece(sizes: _Sizes, wall: float, from_face: float) -> tuple[tuple[float, float], float]:
     """Half the size of a well's piece where it is widest; a prismatoid holds depth/6 · (top + 4 · middle + bottom)."""
     more, low = sizes.steep(wall), -(sizes.deep + wall)
-    rings = [sizes.ring(w, more).max(axis=0) for w in (-from_face, (low - from_face) / 2, low)]
-    half = float(rings[0][0]), float(rings[0][1])
+    reach = sizes.ring(-from_face, more).max(axis=0)
+    half = float(reach[0]), float(reach[1])
     if sizes.bend:
         return half, float(_recess(sizes, wall).trim_by_plane([0.0, 0.0, -1.0], from_face).volume())
-    top, middle, bottom = (4 * a * b * (pi / 4 if sizes.round else 1.0) for a, b in rings)
+    levels = (sizes.across(w, more) for w in (-from_face, (low - from_face) / 2, low))
+    top, middle, bottom = (a * b * (pi / 4 if sizes.round else 1.0) for a, b in levels)
     return half, float((-from_face - low) / 6 * (top + 4 * middle + bottom))
 
 

@@ -1,5 +1,7 @@
 """A solid where any plane cuts it, as a shape in that plane."""
 
+from collections.abc import Sequence
+
 from manifold3d import CrossSection, Manifold
 from shapely.geometry import LinearRing, Polygon
 from shapely.geometry.base import BaseGeometry
@@ -20,8 +22,7 @@ def shape_of(section: CrossSection) -> BaseGeometry:
     BaseGeometry
         With the same area.
     """
-    rings = sorted((Polygon(ring) for ring in section.to_polygons()), key=lambda p: -p.area)
-    whole: BaseGeometry = Polygon()
+    whole, *rings = sorted((Polygon(ring) for ring in section.to_polygons()), key=lambda p: -p.area) or [Polygon()]
     for ring in rings:
         whole = whole.union(ring) if ring.exterior.is_ccw else whole.difference(ring)
     return whole
@@ -62,7 +63,12 @@ def ring_spots(ring: LinearRing) -> list[tuple[float, float]]:
 
 
 def cut_by(solid: Manifold, matrix: Array, w: float) -> BaseGeometry:
-    """Where a plane cuts a solid.
+    """Where a plane cuts a solid: `cuts_by` of one."""
+    return cuts_by(solid, matrix, (w,))[0]
+
+
+def cuts_by(solid: Manifold, matrix: Array, heights: Sequence[float]) -> list[BaseGeometry]:
+    """Where planes beside each other cut a solid.
 
     Parameters
     ----------
@@ -70,14 +76,17 @@ def cut_by(solid: Manifold, matrix: Array, w: float) -> BaseGeometry:
         In vehicle axes [mm].
     matrix : ndarray, shape (4, 4)
         A rigid motion from (u, v, w) to vehicle axes [mm].
-    w : float
-        The plane is that of all places with this w [mm].
+    heights : sequence of float
+        Each plane is that of all places with this w [mm].
 
     Returns
     -------
-    BaseGeometry
+    list of BaseGeometry
         In u and v; empty where the plane misses it.
     """
     back = matrix[:3, :3].T
+    # What is still to be worked out is worked out once, not once for each way it is turned.
+    solid.num_tri()
     turned = solid.transform([[*row, float(-row @ matrix[:3, 3])] for row in back])
-    return shape_of(turned.slice(w))
+    turned.num_tri()
+    return [shape_of(turned.slice(w)) for w in heights]

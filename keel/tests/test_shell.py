@@ -136,7 +136,7 @@ class Features(TestCase):
             self.assertAlmostEqual(found, wanted, places=6)
 
     def test_mass_and_weld_of_a_well(self) -> None:
-        """Its plates less the hole in the lid; mouth and four corners of weld."""
+        """Its plates less the hole in the lid; mouth, four corners and the edge round its bottom of weld."""
         seen = evaluate(
             Design(shell=box(800, 400, 350, features=(well(100, 100, 120, 80, 60),))), None, Showing(remedies=False)
         )
@@ -144,7 +144,7 @@ class Features(TestCase):
         shown = seen.shell.features[0]
         metal = 126 * 86 * 60 + 120 * 80 * 3 - 120 * 80 * 60 - 120 * 80 * 3
         self.assertAlmostEqual(shown.metal_kg, metal * 2680e-9, places=9)
-        self.assertAlmostEqual(shown.weld_m, (2 * 200 + 4 * 60) / 1000, places=9)
+        self.assertAlmostEqual(shown.weld_m, (2 * 200 + 4 * 60 + 2 * 200) / 1000, places=9)
 
 
 class Wrong(TestCase):

@@ -2,7 +2,9 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 from itertools import pairwise
+from math import sqrt
 from typing import Literal
 
 import numpy as np
@@ -15,8 +17,8 @@ from shapely.geometry.polygon import orient
 from keel.design.features import Sump
 from keel.design.workshop import Workshop
 from keel.solid.facets import SAME_MM, Faced, Facet, Fold, facets_of, fold_of
-from keel.solid.planes import cut_by, polygons_of, ring_spots
-from keel.solid.polyhedron import Array
+from keel.solid.planes import cuts_by, polygons_of, ring_spots
+from keel.solid.polyhedron import Array, cross
 from keel.solid.solids import AnyShell, Solids
 from keel.studies.sheet.let_folded import Side, base_and_sides
 from keel.studies.sheet.model import flat_part
@@ -42,9 +44,11 @@ class Room:
 
     def within(self, shape: BaseGeometry, matrix: Array, thick: float) -> BaseGeometry:
         """What of a plate in a plane the tank has, at both of the plate's faces."""
-        for w in (HAIR_MM, thick - HAIR_MM):
-            shape = shape.intersection(cut_by(self.outer, matrix, w))
-            shape = shape if self.plain is None else shape.difference(cut_by(self.plain, matrix, w))
+        faces = HAIR_MM, thick - HAIR_MM
+        for there in cuts_by(self.outer, matrix, faces):
+            shape = shape.intersection(there)
+        for above in [] if self.plain is None else cuts_by(self.plain, matrix, faces):
+            shape = shape.difference(above)
         return set_precision(shape, GRID_MM)
 
 
@@ -99,9 +103,15 @@ class _Made:
         """Whether metal lies within its faces, as a sump's, not beyond them, as a recess's."""
         return isinstance(self.feature, Sump)
 
+    @cached_property
+    def middle(self) -> Array:
+        """A spot as near to all its sides as may be: what their frames count from."""
+        normals, offsets = [one.normal for one in self.facets], [one.offset for one in self.facets]
+        return np.asarray(np.linalg.lstsq(np.array(normals), np.array(offsets))[0])
+
     def frame(self, facet: Facet) -> Array:
         """Where a side's sheet lies."""
-        return frame_of(facet, self.facets, -1 if self.hangs else 1)
+        return frame_of(facet, self.middle, -1 if self.hangs else 1)
 
     def are_bent(self, one: Facet, other: Facet) -> bool:
         """Whether two sides are one sheet."""
@@ -123,14 +133,16 @@ class _Made:
         return Polygon(kept)
 
 
-def frame_of(facet: Facet, facets: Sequence[Facet], inward: Literal[-1, 1]) -> Array:
-    """From (u, v, w) of a plate to vehicle axes, shape (4, 4): w = 0 its outside, w inward, v up where it stands."""
+def frame_of(facet: Facet, near: Array, inward: Literal[-1, 1]) -> Array:
+    """From (u, v, w) of a plate to vehicle axes, shape (4, 4): w = 0 its outside, w inward, v up where it stands.
+
+    Its u and v count from the foot of the perpendicular from `near`, shape (3,).
+    """
     w = facet.normal * inward
     v = np.array([0.0, 1.0, 0.0]) if abs(w[2]) > 1 - 1e-9 else np.array([0.0, 0.0, 1.0]) - w[2] * w
-    v /= np.linalg.norm(v)
+    v /= sqrt(float(v @ v))
     matrix = np.eye(4)
-    matrix[:3, 0], matrix[:3, 1], matrix[:3, 2] = np.cross(v, w), v, w
-    near = np.linalg.lstsq(np.array([one.normal for one in facets]), np.array([one.offset for one in facets]))[0]
+    matrix[:3, 0], matrix[:3, 1], matrix[:3, 2] = cross(v, w), v, w
     matrix[:3, 3] = near + (facet.offset - facet.normal @ near) * facet.normal
     return matrix
 

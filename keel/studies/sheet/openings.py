@@ -17,7 +17,7 @@ from keel.design.shell import BoxShell
 from keel.solid.box import Cuboid, cuboid_round
 from keel.solid.cuts import recess_cut, sump_solid
 from keel.solid.facets import BEYOND_MM
-from keel.solid.planes import cut_by
+from keel.solid.planes import cuts_by
 from keel.solid.polyhedron import Array
 from keel.solid.shapes import bounds_of, mesh_of
 from keel.solid.sides import meet
@@ -162,7 +162,7 @@ class _Sheet:
         near = [meet(box, about) for box in self._boxes]
         for number, panel in enumerate(self._piece.panels):
             if near[number]:
-                cuts = [cut_by(taking.solid, panel.matrix, w) for w in self._faces]
+                cuts = cuts_by(taking.solid, panel.matrix, self._faces)
                 found += [cut.intersection(self._flats[number]) for cut in cuts]
         for zone in self._zones:
             found += zone.opened(taking) if meet(zone.about, about) else []

@@ -6,7 +6,7 @@ from math import cos, sin
 import numpy as np
 
 from keel.solid.box import END_NAMES
-from keel.solid.polyhedron import Array
+from keel.solid.polyhedron import Array, cross
 from keel.solid.section import Section
 from keel.studies.sheet.parts import Place, Spot
 
@@ -33,7 +33,7 @@ def placed(name: str, base: Spot, at: Spot, origin: Array, along: Array, inward:
         Right-handed: v points along w × u.
     """
     matrix = np.eye(4)
-    matrix[:3, 0], matrix[:3, 1], matrix[:3, 2] = along, np.cross(inward, along), inward
+    matrix[:3, 0], matrix[:3, 1], matrix[:3, 2] = along, cross(inward, along), inward
     matrix[:3, 3] = origin - matrix[:3, 0] * at[0] - matrix[:3, 1] * at[1]
     return Place(name, base, [float(value) for value in matrix.ravel()])
 
@@ -92,7 +92,7 @@ def wound(section: Section, u: float, past: float, spot: Spot, heading: float, s
     """
     along = in_section(section, (cos(heading), sin(heading)), 0.0)
     inward = in_section(section, (-sin(heading), cos(heading)), 0.0)
-    rises = float(np.cross(inward, along)[section.axis]) > 0
+    rises = float(cross(inward, along)[section.axis]) > 0
     origin = in_section(section, spot, span[0] if rises else span[1])
     return placed(WRAPPER, (u + past, (span[1] - span[0]) / 2), (u, 0.0), origin, along, inward)
 
