@@ -89,8 +89,14 @@ class Brake(Part):
         default=(), description="Its beam or punch as measured, from the nose round to it; empty: the usual shape"
     )
     width_mm: Length = Field(default=1250, description="Longest bend it makes [mm]")
-    smallest_closed_box_mm: Length = Field(
-        default=150, description="Least inside width and height of a wrapper it can close [mm]"
+    smallest_closed_box_mm: Length | None = Field(
+        default=150, description="Least inside width and height of a wrapper it can close [mm]; empty: it closes none"
+    )
+    bed_mm: Gap = Field(default=250, description="How far a folder's bed reaches back under the sheet [mm]")
+    leaf_mm: Gap = Field(default=60, description="How far a folder's leaf reaches out under the sheet [mm]")
+    die_mm: Gap = Field(default=60, description="How wide the die of a press brake is [mm]")
+    throat_mm: Length | None = Field(
+        default=None, description="How far sheet goes in behind the bend until it meets the frame [mm]; empty: any way"
     )
     shortest_flange_mm: Length = Field(default=12, description="Shortest leg it can bend [mm]")
     fingers_mm: Length = Field(default=100, description="Deepest wall of a pan that it bends up on all four sides [mm]")

@@ -8,6 +8,7 @@ from unittest import TestCase
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely.geometry import LineString
 
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.design.document import Design
@@ -15,8 +16,9 @@ from keel.design.shell import BoxShell
 from keel.design.workshop import Brake, Workshop
 from keel.evaluation import evaluate
 from keel.formats.document import read_design
-from keel.studies.sheet.bend_order import Folder, Search, looks
-from keel.studies.sheet.bending import BENDINGS, Bending, along, beam_of
+from keel.studies.sheet.bend_order import Search, looks
+from keel.studies.sheet.bending import BENDINGS, Bending, along
+from keel.studies.sheet.brakes import machine_of, tool_of
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.unfold import SHEET
 from keel.tests.samples import STEP, shells
@@ -32,6 +34,14 @@ def wrapper(side: float, **more: Any) -> Design:
     """A square tank of 1.5 mm, over its plates."""
     size = {"length_mm": 500.0, "width_mm": side, "height_mm": side, "thickness_mm": 1.5, "bend_radius_mm": 1.5}
     return Design(shell=BoxShell.model_validate(size | more))
+
+
+BRAKES = {
+    "folder": Brake(),
+    "press": Brake(kind="press brake", smallest_closed_box_mm=None),
+    "tight": Brake(bed_mm=80, leaf_mm=30, throat_mm=150),
+}
+"""Each with another shape."""
 
 
 class Orders(TestCase):
@@ -51,7 +61,7 @@ class Orders(TestCase):
             side = smallest + 4
             self.assertEqual(bent(wrapper(side), smallest)["wrapper"].orders, 24)
             self.assertEqual(bent(wrapper(smallest - 4), smallest)["wrapper"].orders, 0)
-            beam = beam_of(Brake(smallest_closed_box_mm=smallest))
+            beam = tool_of(Brake(smallest_closed_box_mm=smallest))
             self.assertAlmostEqual(max(y for _, y in beam), smallest)
 
     def test_said_once(self) -> None:
@@ -66,10 +76,10 @@ class Orders(TestCase):
     @given(shells())
     @settings(max_examples=25, deadline=None)
     def test_no_step_strikes(self, shell: BoxShell) -> None:
-        """Look by look: no line of any step that is offered lies in the beam; every bend once."""
+        """Look by look: no line of any step that is offered lies in beam or bed; every bend once."""
         design = Design(shell=shell)
         made = TankAnalysis(Asked(design))[SHEET]
-        folder = Folder(beam_of(Brake()))
+        still = [one for one in machine_of(Brake()).obstacles if one.free == 1.0]
         for name, part in bent(design).items():
             count = len(next(one for one in made.parts if one.name == name).bends)
             self.assertEqual(len({step.bend for step in part.steps}), len(part.steps))
@@ -77,7 +87,8 @@ class Orders(TestCase):
                 self.assertEqual(len(part.steps), count)
             for step in part.steps:
                 for line in (step.before, step.after):
-                    self.assertFalse(line and folder.strikes(_array(line)), f"{name}, bend {step.bend}")
+                    met = line and any(one.is_met_by(_array(line)) for one in still)
+                    self.assertFalse(met, f"{name}, bend {step.bend}")
 
     @given(shells())
     @settings(max_examples=20, deadline=None)
@@ -91,18 +102,73 @@ class Orders(TestCase):
                 self.assertEqual([numbers[step.bend - 1] for step in part.steps], list(range(1, len(numbers) + 1)))
 
     @given(
-        st.lists(st.floats(15, 200), min_size=3, max_size=6), st.lists(st.sampled_from([90.0, -90.0, 45.0]), min_size=5)
+        st.lists(st.floats(15, 200), min_size=3, max_size=6),
+        st.lists(st.sampled_from([90.0, -90.0, 45.0]), min_size=5),
+        st.sampled_from(list(BRAKES)),
     )
     @settings(max_examples=40, deadline=None)
-    def test_compiled_as_drawn(self, legs: list[float], angles: list[float]) -> None:
-        """What is compiled strikes where one of the drawn looks does."""
-        folder, turns = Folder(beam_of(Brake())), angles[: len(legs) - 1]
-        search = Search(folder, legs, turns)
+    def test_compiled_as_drawn(self, legs: list[float], angles: list[float], brake: str) -> None:
+        """What is compiled strikes where one of the drawn looks does; none runs through itself."""
+        turns, obstacles = angles[: len(legs) - 1], machine_of(BRAKES[brake]).obstacles
+        search = Search(obstacles, legs, turns)
         for bend in range(len(turns)):
             made = frozenset(range(0, len(turns), 2)) - {bend}
             for way in ("low", "high"):
-                drawn = any(folder.strikes(line) for line in looks(legs, turns, made, bend, way))
-                self.assertEqual(search._is_clear(made, bend, way), not drawn)
+                met = any(
+                    one.is_met_by(line) for one in obstacles for line in looks(legs, turns, made, bend, way, one.free)
+                )
+                own = not all(LineString(line).is_simple for line in looks(legs, turns, made, bend, way))
+                if met or not own:
+                    self.assertEqual(search._is_clear(made, bend, way), not met)
+
+
+class Machines(TestCase):
+    """Bed, leaf, die, frame, and the part itself."""
+
+    def count(self, brake: Brake, legs: list[float], angles: list[float]) -> int:
+        return Search(machine_of(brake).obstacles, legs, angles).count()
+
+    def test_a_step_in_a_sheet(self) -> None:
+        """Down after up the part is turned over: what was bent hangs down beyond bed, leaf or die."""
+        jogs = {jog: [100.0, jog, 300.0] for jog in (25.0, 40.0, 70.0)}
+        found = {
+            name: [self.count(brake, legs, [90.0, -90.0]) for legs in jogs.values()] for name, brake in BRAKES.items()
+        }
+        self.assertEqual(found, {"folder": [0, 0, 2], "press": [0, 2, 2], "tight": [0, 1, 0]})
+
+    def test_turned_over(self) -> None:
+        """All the other way round a part is bent as before."""
+        for brake in BRAKES.values():
+            for legs, angles in (([60, 90, 200, 90, 120], [90, 90, -45, 60]), ([100, 70, 150, 30], [90, -90, 90])):
+                lengths, turns = [float(leg) for leg in legs], [float(angle) for angle in angles]
+                self.assertEqual(self.count(brake, lengths, turns), self.count(brake, lengths, [-one for one in turns]))
+
+    def test_a_part_in_its_own_way(self) -> None:
+        """A leg that would come through the first one can't be made, whatever the machine; a shorter one can."""
+        for leg, count in ((120.0, 0), (80.0, 1)):
+            orders = Search([], [200.0, 100.0, 100.0, leg], [90.0] * 3).count()
+            self.assertEqual(min(orders, 1), count)
+
+    def test_a_frame(self) -> None:
+        """What lies behind the bend goes in as far as the throat: bends are made from the other end, or not at all."""
+        for throat, count in ((None, 6), (500.0, 6), (250.0, 0)):
+            made = self.count(Brake(throat_mm=throat), [40.0, 260.0, 260.0, 40.0], [90.0, 30.0, 90.0])
+            self.assertEqual(made, count, throat)
+
+    def test_a_closed_box_round_a_punch(self) -> None:
+        """One that was measured closes from there on; one that closes none has its ram in the way."""
+        for measured, side, able in ((305.0, 300.0, False), (305.0, 312.0, True), (None, 312.0, False)):
+            brake = Brake(kind="press brake", smallest_closed_box_mm=measured)
+            made = self.count(brake, [side / 2, side, side, side, side / 2], [90.0] * 4)
+            self.assertEqual(made > 0, able, (measured, side))
+
+    def test_closes_none(self) -> None:
+        """A wrapper is a stop there, and is made of other parts."""
+        workshop = Workshop(brake=Brake(kind="press brake", smallest_closed_box_mm=None))
+        seen = evaluate(wrapper(400.0), workshop)
+        (stop,) = [one for one in seen.findings if one.code == "brake.closed_box"]
+        self.assertIn("closes 0", str(stop.title))
+        self.assertTrue(any("tray and lid" in str(remedy.label) for remedy in stop.remedies))
 
 
 class Angles(TestCase):

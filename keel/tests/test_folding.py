@@ -7,7 +7,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from keel.studies.sheet.bend_order import Folder, Search
+from keel.studies.sheet.bend_order import Obstacle, Search
 from keel.studies.sheet.bends import bend_allowance
 from keel.studies.sheet.cones import frustum_flat, tapered_wall_flat
 from keel.studies.sheet.folding import Turn, turn_matrix
@@ -135,7 +135,7 @@ class Folding(TestCase):
 class Orders(TestCase):
     """What a folder can make."""
 
-    folder = Folder(BEAM)
+    folder = [Obstacle.of(BEAM, 1.0)]
 
     def test_closed_wrappers(self) -> None:
         """A square wrapper under the smallest closed box has no order; over it every order is one."""

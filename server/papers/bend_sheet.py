@@ -1,6 +1,7 @@
 """The bend sheet, a page a part: every bend in turn with the angle to bend to; and a question to somebody else."""
 
 from collections.abc import Sequence
+from math import cos, radians, sin
 
 from reportlab.lib.pagesizes import A4, landscape
 from reportlab.lib.units import mm
@@ -63,7 +64,7 @@ def _bent(page: Page, tank: TankAnalysis, part: FlatPart, bending: Bending) -> N
             bold=True,
             colour=STOP,
         )
-    _pictures(page, bending.steps, bending.beam, min(y - 78 * mm, below - 10 * mm))
+    _pictures(page, bending, min(y - 78 * mm, below - 10 * mm))
     page.words(PROOF, MARGIN, MARGIN + 10 * mm, page.width - 2 * MARGIN, 8.5, bold=True)
 
 
@@ -77,7 +78,8 @@ def _table(page: Page, part: FlatPart, bending: Bending, y: float) -> float:
         to = "springs back flat" if step.bend_to_deg is None else f"{step.bend_to_deg:.1f}°"
         clamped = {"low": "left end", "high": "right end"}[step.clamped] if step.after else ""
         at, radius = (_place(bend, units), fine_text(bend.radius_mm, units)) if bend else ("", "")
-        rows.append((str(turn), at, step.direction, to, f"{step.angle_deg:.1f}°", radius, clamped))
+        way = f"{step.direction}, over" if step.turned_over else step.direction
+        rows.append((str(turn), at, way, to, f"{step.angle_deg:.1f}°", radius, clamped))
     widths = [w * mm for w in (11, 24, 14, 22, 16, 15, 16)]
     return page.table(rows, page.width - MARGIN - TABLE, y, widths, 8.5)
 
@@ -89,9 +91,9 @@ def _place(bend: Bend, units: ReaderUnits) -> str:
     return f"{cut_text(v0, units)} up" if abs(v0 - v1) < 0.05 else "aslant, as drawn"
 
 
-def _pictures(page: Page, steps: Sequence[BendStep], beam: Sequence[Spot], top: float) -> None:
-    """The part across the folder before each bend, thin, and after it."""
-    drawn = [(turn, step) for turn, step in enumerate(steps, start=1) if step.after]
+def _pictures(page: Page, bending: Bending, top: float) -> None:
+    """The part across the brake before each bend, thin, and after it."""
+    drawn = [(turn, step) for turn, step in enumerate(bending.steps, start=1) if step.after]
     if not drawn:
         page.words(NO_STEPS, MARGIN, top, page.width - 2 * MARGIN, 9)
         return
@@ -100,13 +102,20 @@ def _pictures(page: Page, steps: Sequence[BendStep], beam: Sequence[Spot], top: 
     for place, (turn, step) in enumerate(drawn[: 2 * across]):
         row, column = divmod(place, across)
         x, y = MARGIN + column * wide, top - (row + 1) * high
-        _picture(page, step, beam, x, y)
+        _picture(page, step, bending, x, y)
         page.label(f"{turn}", x, y + high - 5 * mm, 10, bold=True)
 
 
-def _picture(page: Page, step: BendStep, beam: Sequence[Spot], x: float, y: float) -> None:
+def _lifted(leaf: Sequence[Spot], angle_deg: float) -> list[Spot]:
+    """A folder's leaf once it has made a bend."""
+    cos_, sin_ = cos(radians(angle_deg)), sin(radians(angle_deg))
+    return [(x * cos_ - y * sin_, x * sin_ + y * cos_) for x, y in leaf]
+
+
+def _picture(page: Page, step: BendStep, bending: Bending, x: float, y: float) -> None:
     wide, high = PICTURE[0] - 6 * mm, PICTURE[1] - 8 * mm
-    spots = [*step.before, *step.after, *beam]
+    machine = bending.tool, bending.under, _lifted(bending.leaf, step.angle_deg)
+    spots = [*step.before, *step.after, *(spot for outline in machine for spot in outline)]
     left, right = min(u for u, _ in spots), max(u for u, _ in spots)
     low, up = min(v for _, v in spots), max(v for _, v in spots)
     scale = min(wide / max(1.0, right - left), high / max(1.0, up - low))
@@ -122,7 +131,8 @@ def _picture(page: Page, step: BendStep, beam: Sequence[Spot], x: float, y: floa
 
     canvas.setStrokeColor(METAL)
     canvas.setLineWidth(0.8)
-    line(beam, closed=True)
+    for outline in filter(None, machine):
+        line(outline, closed=True)
     canvas.setStrokeColor(QUIET)
     canvas.setLineWidth(0.5)
     canvas.setDash(2, 2)

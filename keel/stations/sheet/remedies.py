@@ -38,15 +38,18 @@ def thinner(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
 
 
 def closable(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
-    """Make the wrapper as large as the brake needs, or wrap the other way."""
+    """Make the wrapper as large as the brake needs, or wrap the other way; of other parts where it closes none."""
+    least = tank[BRAKE].smallest_closed_box_mm
+    if least is None:
+        yield from made_otherwise(tank, finding)
+        return
     which: Direction = "height"
     if finding.subject == "width":
         which = "width"
     elif finding.subject == "length":
         which = "length"
     inside = (tank[SHEET].section_inside_mm or (0.0, 0.0))[1 if which == "height" else 0]
-    more = tank[BRAKE].smallest_closed_box_mm - inside
-    yield resized_tank(tank, which, more)
+    yield resized_tank(tank, which, least - inside)
     yield from wrapped_the_other_way(tank, finding)
 
 

@@ -28,8 +28,19 @@ def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
         return
     if tank.solids.section.across == 0:
         names = ("length", "height")
+    if least is None and tank[SHEET].section_inside_mm:
+        yield _sheet(
+            "brake.closed_box",
+            "",
+            "stop",
+            words("Wrapper closed by its last bend, {brake} closes 0 wrappers", brake=brake.name),
+            words(
+                "Its punch or beam couldn't be taken out again: make the tank of other parts, or send the wrapper out."
+            ),
+        )
+        return
     for name, inside in zip(names, tank[SHEET].section_inside_mm or (), strict=False):
-        if inside < least - ROUNDING_MM:
+        if least is not None and inside < least - ROUNDING_MM:
             yield _sheet(
                 "brake.closed_box",
                 name,
@@ -172,7 +183,7 @@ def bends_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
 
 
 def unbendable(tank: TankAnalysis) -> Iterator[Finding]:
-    """Parts that no order bends: the part, or the beam, is in the way of the last bends."""
+    """Parts that no order bends: the part, or the machine, is in the way of the last bends."""
     closed = {finding.subject for finding in closed_box(tank)}
     for part in tank[BENDINGS].parts:
         if part.stuck is not None and not closed:
@@ -188,8 +199,8 @@ def unbendable(tank: TankAnalysis) -> Iterator[Finding]:
                     bends=len(next(one for one in tank[SHEET].parts if one.name == part.name).bends),
                 ),
                 words(
-                    "Bend {bend}, counted along the flat, has what was bent before it against the clamping beam, "
-                    "whichever end is clamped. Part it there with a seam, or bend it on another machine.",
+                    "Bend {bend}, counted along the flat, has what was bent before it against the machine or the "
+                    "part itself, whichever end is clamped. Part it there with a seam, or bend it on another machine.",
                     bend=part.stuck,
                 ),
             )

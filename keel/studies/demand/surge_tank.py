@@ -71,7 +71,7 @@ def _box(volume_l: float, design: Design, workshop: Workshop, metal: MetalName) 
     brimful = volume_l / (1 - ullage_for(design.brief.fuel, plain, workshop.rules))
     across = _stepped(slender_box_for(brimful)[0])
     # The brake closes no smaller wrapper: then it is wider and as high, and shorter for the same volume.
-    closed = workshop.brake.smallest_closed_box_mm
+    closed = workshop.brake.smallest_closed_box_mm or 0.0
     wide = max(across, closed)
     # What the bends' rounds take from the section is made up for in height.
     lost = (4 - pi) * plain.bend_radius_mm**2

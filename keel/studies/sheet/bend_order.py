@@ -1,7 +1,7 @@
-"""In which order a part's bends can be made on a folder: a search over states, the part against beam and itself.
+"""In which order a part's bends can be made on a brake: a search over states, the part against machine and itself.
 
-The section across the folder: the sheet lies on the bed, y = 0, from the nose of the clamping beam at the origin
-towards −x; the leaf lifts what lies beyond the nose, and the part counts as the line of its outside legs. Bends made
+The section across the brake: the sheet lies at y = 0, the bend at the origin, what is clamped towards −x. Every bend is
+made upward: for one that goes down the part is turned over. The part counts as the line of its outside legs; bends made
 before stand at their angle, the others are flat.
 """
 
@@ -19,7 +19,9 @@ from keel.solid.polyhedron import Array
 STEP_DEG, STEP_RAD = 5.0, radians(5.0)
 """A bend is looked at every so many degrees on its way [°]."""
 GRAZE_MM = 0.1
-"""A part that lies less deep in the beam than this only touches [mm]."""
+"""A part that lies less deep in a machine than this only touches [mm]."""
+TOUCH_MM4 = 1.0
+"""Pieces of the part cross where each has the other's ends this far to both sides: areas multiplied."""
 Way = Literal["low", "high"]
 WAYS: tuple[Way, ...] = ("low", "high")
 """Which end lies clamped behind the nose: that with the lower leg numbers, or the other."""
@@ -33,29 +35,39 @@ class Bent:
     way: Way
 
 
-class Folder:
-    """A folder's clamping beam seen from its end.
+@dataclass(frozen=True)
+class Obstacle:
+    """A piece of a machine that a part has to pass, as its own place sees it.
 
-    Parameters
-    ----------
-    beam_mm : sequence of (x, y)
-        Its outline, nose at the origin, grown by what the sheet's thickness needs [mm].
+    `rings` are its outlines, shape (k, 2) [mm]. `free` says how much of a bend's angle the free side makes as this
+    piece sees it, the clamped side making the rest the other way: 1 where the clamped side lies still, as on a folder's
+    bed; 0 beside its leaf, which goes with the free side; a half where both sides rise, as on a press brake.
     """
 
-    def __init__(self, beam_mm: Sequence[tuple[float, float]]) -> None:
-        eroded = Polygon(beam_mm).buffer(-GRAZE_MM)
-        shapes = [eroded] if isinstance(eroded, Polygon) else list(eroded.geoms)
-        self.beams = [np.array(shape.exterior.coords)[:-1] for shape in shapes if not shape.is_empty]
+    rings: list[Array]
+    free: float
 
-    def strikes(self, line: Array) -> bool:
-        """Whether a part, as a line of shape (n, 2) [mm], lies deeper in the beam than a graze."""
-        return any(bool(line_meets(line, beam)) for beam in self.beams)
+    @classmethod
+    def of(cls, outline: Sequence[tuple[float, float]], free: float) -> "Obstacle":
+        """From an outline [mm]; as deep as a graze counts as clear."""
+        eroded = Polygon(outline).buffer(-GRAZE_MM)
+        shapes = [eroded] if isinstance(eroded, Polygon) else list(eroded.geoms)
+        return cls([np.array(shape.exterior.coords)[:-1] for shape in shapes if not shape.is_empty], free)
+
+    def is_met_by(self, line: Array) -> bool:
+        """Whether a part, as a line of shape (n, 2) [mm], lies deeper in it than a graze."""
+        return any(bool(line_meets(line, ring)) for ring in self.rings)
 
 
 def looks(
-    legs_mm: Sequence[float], angles_deg: Sequence[float], made: frozenset[int], bend: int, way: Way
+    legs_mm: Sequence[float],
+    angles_deg: Sequence[float],
+    made: frozenset[int],
+    bend: int,
+    way: Way,
+    free: float = 1.0,
 ) -> Iterator[Array]:
-    """The part on the folder while a bend is made, look by look: lines of shape (n + 1, 2) [mm].
+    """The part on the brake while a bend is made, look by look: lines of shape (n + 1, 2) [mm].
 
     Parameters
     ----------
@@ -66,24 +78,36 @@ def looks(
     made : frozenset of int
         Bends made before.
     bend : int
-        The one being made.
+        The one being made; one that goes down with the part turned over.
     way : str
         Which end is clamped.
+    free : float
+        How much of the angle the free side makes, as an `Obstacle` has it.
     """
-    if way == "high":
-        count = len(angles_deg)
-        legs_mm, angles_deg = list(legs_mm)[::-1], list(angles_deg)[::-1]
-        made, bend = frozenset(count - 1 - one for one in made), count - 1 - bend
-    turns = [radians(angle) if number in made else 0.0 for number, angle in enumerate(angles_deg)]
-    clamped = _chain([legs_mm[i] for i in range(bend, -1, -1)], [turns[i] for i in range(bend - 1, -1, -1)], -1.0)
-    free = _chain(list(legs_mm[bend + 1 :]), turns[bend + 1 :], 1.0)
-    whole = angles_deg[bend]
-    steps = max(1, ceil(abs(whole) / STEP_DEG))
+    legs, turns, place, whole = _on_machine(legs_mm, angles_deg, made, bend, way)
+    clamped = _chain([legs[i] for i in range(place, -1, -1)], [turns[i] for i in range(place - 1, -1, -1)], -1.0)
+    lifted = _chain(list(legs[place + 1 :]), list(turns[place + 1 :]), 1.0)
+    steps = max(1, ceil(np.degrees(whole) / STEP_DEG))
     for step in range(steps + 1):
-        turned = radians(min(step * STEP_DEG, abs(whole)) * (1 if whole > 0 else -1))
-        cos, sin = np.cos(turned), np.sin(turned)
-        lifted = free @ np.array([[cos, sin], [-sin, cos]])
-        yield np.vstack([clamped[::-1], lifted[1:]])
+        turned = min(step * STEP_RAD, whole)
+        yield np.vstack([(clamped @ _turn((free - 1) * turned))[::-1], (lifted @ _turn(free * turned))[1:]])
+
+
+def _turn(angle: float) -> Array:
+    cos, sin = np.cos(angle), np.sin(angle)
+    return np.array([[cos, sin], [-sin, cos]])
+
+
+def _on_machine(
+    legs_mm: Sequence[float], angles_deg: Sequence[float], made: frozenset[int], bend: int, way: Way
+) -> tuple[Array, Array, int, float]:
+    """Legs, turns made before, which bend and its angle [rad], the clamped end first and the bend upward."""
+    over = -1.0 if angles_deg[bend] < 0 else 1.0
+    turns = np.array([over * radians(angle) if n in made else 0.0 for n, angle in enumerate(angles_deg)])
+    legs, whole = np.array(legs_mm, dtype=np.float64), radians(abs(angles_deg[bend]))
+    if way == "high":
+        return legs[::-1].copy(), turns[::-1].copy(), len(turns) - 1 - bend, whole
+    return legs, turns, bend, whole
 
 
 def _chain(legs: Sequence[float], turns: Sequence[float], way: float) -> Array:
@@ -99,11 +123,11 @@ def _chain(legs: Sequence[float], turns: Sequence[float], way: float) -> Array:
 
 
 class Search:
-    """Which orders of bends a folder can make of a part; each state is looked at once.
+    """Which orders of bends a brake can make of a part; each state is looked at once.
 
     Parameters
     ----------
-    folder : Folder
+    obstacles : sequence of Obstacle
         The machine.
     legs_mm : sequence of float, shape (n,)
         Outside legs of the section [mm].
@@ -111,8 +135,8 @@ class Search:
         Turned through at each bend, above zero upward [°].
     """
 
-    def __init__(self, folder: Folder, legs_mm: Sequence[float], angles_deg: Sequence[float]) -> None:
-        self.folder, self.legs, self.angles = folder, list(legs_mm), list(angles_deg)
+    def __init__(self, obstacles: Sequence[Obstacle], legs_mm: Sequence[float], angles_deg: Sequence[float]) -> None:
+        self.obstacles, self.legs, self.angles = list(obstacles), list(legs_mm), list(angles_deg)
         self._known: dict[tuple[frozenset[int], int], Way | None] = {}
         self._leads: dict[frozenset[int], int] = {}
 
@@ -124,15 +148,15 @@ class Search:
         return self._known[key]
 
     def _is_clear(self, made: frozenset[int], bend: int, way: Way) -> bool:
-        turns = np.array([radians(angle) if n in made else 0.0 for n, angle in enumerate(self.angles)])
-        legs = np.array(self.legs, dtype=np.float64)
-        if way == "high":
-            legs, turns, place = legs[::-1].copy(), turns[::-1].copy(), len(turns) - 1 - bend
-        else:
-            place = bend
-        steps = max(1, ceil(abs(self.angles[bend]) / STEP_DEG))
-        whole = radians(self.angles[bend])
-        return not any(strikes(legs, turns, place, whole, steps, beam) for beam in self.folder.beams)
+        legs, turns, place, whole = _on_machine(self.legs, self.angles, made, bend, way)
+        steps = max(1, ceil(np.degrees(whole) / STEP_DEG))
+        if meets_itself(legs, turns, place, whole, steps):
+            return False
+        return not any(
+            strikes(legs, turns, place, whole, steps, ring, obstacle.free)
+            for obstacle in self.obstacles
+            for ring in obstacle.rings
+        )
 
     def count(self, made: frozenset[int] = frozenset()) -> int:
         """How many orders there are from a state on."""
@@ -202,52 +226,83 @@ def _side(a: Array, b: Array, c: Array) -> float:
 
 
 @compiled
-def strikes(legs: Array, turns: Array, bend: int, whole: float, steps: int, beam: Array) -> bool:
-    """Whether a part strikes a beam while a bend is made, looked at step by step: as `looks`, the low end clamped.
+def _corners(legs: Array, turns: Array, first: int, count: int, way: int) -> Array:
+    """Corners of legs from a bend on along ±x, shape (count + 1, 2): `way` −1 goes down their numbers, 1 up."""
+    places = np.zeros((count + 1, 2))
+    heading, leg = 0.0, first
+    for n in range(count):
+        places[n + 1, 0] = places[n, 0] + way * legs[leg] * np.cos(heading)
+        places[n + 1, 1] = places[n, 1] + legs[leg] * np.sin(heading)
+        between = leg if way > 0 else leg - 1
+        if 0 <= between < len(turns):
+            heading += turns[between]
+        leg += way
+    return places
+
+
+@compiled
+def _turned(line: Array, angle: float) -> Array:
+    cos, sin = np.cos(angle), np.sin(angle)
+    out = np.empty_like(line)
+    for n in range(len(line)):
+        out[n, 0] = line[n, 0] * cos - line[n, 1] * sin
+        out[n, 1] = line[n, 0] * sin + line[n, 1] * cos
+    return out
+
+
+@compiled
+def strikes(legs: Array, turns: Array, bend: int, whole: float, steps: int, ring: Array, free: float) -> bool:
+    """Whether a part strikes a piece of a machine while a bend is made, looked at step by step.
 
     Parameters
     ----------
     legs : ndarray, shape (n,)
-        Outside legs [mm].
+        Outside legs, the clamped end first [mm].
     turns : ndarray, shape (n - 1,)
         Of the bends made before, 0 of the others [rad].
     bend : int
         The one being made.
     whole : float
-        How far it is turned [rad].
+        How far it is turned, upward [rad].
     steps : int
         Looks on the way, but for the first.
-    beam : ndarray, shape (k, 2)
-        A ring [mm].
+    ring : ndarray, shape (k, 2)
+        An outline of the piece [mm].
+    free : float
+        How much of the angle the free side makes, as the piece sees it.
 
     Returns
     -------
     bool
         True once it does.
     """
-    clamped = np.zeros((bend + 2, 2))
-    heading = 0.0
-    for n in range(bend + 1):
-        clamped[n + 1, 0] = clamped[n, 0] - legs[bend - n] * np.cos(heading)
-        clamped[n + 1, 1] = clamped[n, 1] + legs[bend - n] * np.sin(heading)
-        if n < bend:
-            heading += turns[bend - 1 - n]
-    if line_meets(clamped, beam):
-        return True
-    free = np.zeros((len(legs) - bend, 2))
-    lifted = np.zeros((len(legs) - bend, 2))
-    heading = 0.0
-    for n in range(len(legs) - bend - 1):
-        free[n + 1, 0] = free[n, 0] + legs[bend + 1 + n] * np.cos(heading)
-        free[n + 1, 1] = free[n, 1] + legs[bend + 1 + n] * np.sin(heading)
-        if bend + 1 + n < len(turns):
-            heading += turns[bend + 1 + n]
+    clamped = _corners(legs, turns, bend, bend + 1, -1)
+    lifted = _corners(legs, turns, bend + 1, len(legs) - bend - 1, 1)
     for step in range(steps + 1):
-        turned = min(step * STEP_RAD, abs(whole)) * (1.0 if whole > 0 else -1.0)
-        cos, sin = np.cos(turned), np.sin(turned)
-        for n in range(len(free)):
-            lifted[n, 0] = free[n, 0] * cos - free[n, 1] * sin
-            lifted[n, 1] = free[n, 0] * sin + free[n, 1] * cos
-        if line_meets(lifted, beam):
+        turned = min(step * STEP_RAD, whole)
+        if (step == 0 or free < 1.0) and line_meets(_turned(clamped, (free - 1.0) * turned), ring):
+            return True
+        if (step == 0 or free > 0.0) and line_meets(_turned(lifted, free * turned), ring):
             return True
     return False
+
+
+@compiled
+def meets_itself(legs: Array, turns: Array, bend: int, whole: float, steps: int) -> bool:
+    """Whether the part's free side runs through its clamped side while a bend is made; parameters as of `strikes`."""
+    clamped = _corners(legs, turns, bend, bend + 1, -1)
+    lifted = _corners(legs, turns, bend + 1, len(legs) - bend - 1, 1)
+    for step in range(steps + 1):
+        line = _turned(lifted, min(step * STEP_RAD, whole))
+        for i in range(len(clamped) - 1):
+            for j in range(len(line) - 1):
+                if i + j > 0 and _run_through(clamped[i], clamped[i + 1], line[j], line[j + 1]):
+                    return True
+    return False
+
+
+@compiled
+def _run_through(a: Array, b: Array, c: Array, d: Array) -> bool:
+    """Whether two pieces of line cross by more than a touch."""
+    first, second = _side(a, b, c) * _side(a, b, d), _side(c, d, a) * _side(c, d, b)
+    return first < -TOUCH_MM4 and second < -TOUCH_MM4

@@ -1,4 +1,4 @@
-"""How each part is bent on the shop's folder: an order that works, how far for springback, how it looks."""
+"""How each part is bent on the shop's brakes: an order that works, how far for springback, how it looks."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -10,25 +10,14 @@ from keel.design.document import Design
 from keel.design.workshop import Brake, Workshop
 from keel.reference.metals import METALS, MetalName
 from keel.solid.solids import AnyShell
-from keel.studies.sheet.bend_order import Bent, Folder, Search, Way, looks
+from keel.studies.sheet.bend_order import Bent, Search, Way, looks
+from keel.studies.sheet.brakes import machine_of
 from keel.studies.sheet.machines import bends_it, in_house
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import Bend, FlatPart, Spot
 from keel.studies.sheet.springback import bend_to_deg, left_of_bent, yield_of_strip
 from keel.studies.sheet.unfold import SHEET
 
-BEAM_MM: tuple[Spot, ...] = (
-    (0.0, 0.0),
-    (-30.0, 200.0),
-    (-90.0, 305.0),
-    (-170.0, 305.0),
-    (-220.0, 230.0),
-    (-220.0, 140.0),
-    (-70.0, 0.0),
-)
-"""A clamping beam from its end, nose at the origin, that closes a box of `CLOSES_MM`. Others of a like shape are
-as much larger as the smallest box that was measured on them [mm]."""
-CLOSES_MM = 305.0
 SAME_MM = 1e-6
 SAME_TOOL_MM = 0.1
 """A strip bent round a radius so near was bent on the same tool."""
@@ -38,7 +27,8 @@ SAME_TOOL_MM = 0.1
 class BendStep:
     """One bend: which it is along the flat, how far to bend it so that the angle is left, which end is clamped.
 
-    `bend_to_deg` is empty where the sheet would spring back flat.
+    `bend_to_deg` is empty where the sheet would spring back flat; `turned_over` says that the part lies with its
+    reader's side down.
     """
 
     bend: int
@@ -46,23 +36,27 @@ class BendStep:
     bend_to_deg: float | None
     direction: str
     clamped: Way
+    turned_over: bool
     before: list[Spot]
     after: list[Spot]
-    """The part as a line across the folder, its nose at the origin, before and after [mm]."""
+    """The part as a line across the brake, the bend at the origin, before and after [mm]."""
 
 
 @dataclass(frozen=True, slots=True)
 class Bending:
     """How one part is bent.
 
-    `orders` says how many orders the folder can make; it is empty for a pan, whose fingers are judged instead. Where
-    there is none, `stuck` is the bend that can't be made after as many others as can, counted along the flat.
+    `orders` says how many orders the brake can make; it is empty for a pan, whose fingers are judged instead. Where
+    there is none, `stuck` is the bend that can't be made after as many others as can, counted along the flat. `tool`,
+    `under` and `leaf` are outlines of the machine [mm]: its beam or punch, its bed or die, and at rest a folder's leaf.
     """
 
     name: str
     title: str
     machine: str
-    beam: list[Spot]
+    tool: list[Spot]
+    under: list[Spot]
+    leaf: list[Spot]
     steps: list[BendStep]
     orders: int | None
     stuck: int | None
@@ -70,32 +64,9 @@ class Bending:
 
 @dataclass(frozen=True, slots=True)
 class Bendings:
-    """Every part that is bent here, each with the machine and its beam that the part has to pass [mm]."""
+    """Every part that is bent here, each with its machine."""
 
     parts: list[Bending]
-
-
-def beam_of(brake: Brake) -> list[Spot]:
-    """A brake's clamping beam as it was measured, or as its smallest closed box says it is [mm].
-
-    Parameters
-    ----------
-    brake : Brake
-        Its smallest closed box is measured by the shop.
-
-    Returns
-    -------
-    list of Spot
-        An outline, nose at the origin.
-
-    References
-    ----------
-    Whatever clears a beam clears one twice as large twice as far off: the smallest box goes with its size (derived).
-    """
-    if brake.beam:
-        return [(corner.across_mm, corner.up_mm) for corner in brake.beam]
-    share = brake.smallest_closed_box_mm / CLOSES_MM
-    return [(x * share, y * share) for x, y in BEAM_MM]
 
 
 def bendings(made: Sheet, shell: AnyShell, workshop: Workshop, design: Design) -> Bendings:
@@ -135,28 +106,32 @@ def _on_the_best(part: FlatPart, metal: MetalName, workshop: Workshop) -> Bendin
 
 
 def _bending(part: FlatPart, brake: Brake, metal: MetalName, workshop: Workshop) -> Bending:
-    beam = beam_of(brake)
-    folder = Folder(beam)
+    machine = machine_of(brake)
+    shapes = machine.shown
     to = {bend.order: _bend_to(bend, part.thickness_mm, metal, workshop) for bend in part.bends}
     bends = along(part)
     if not bends:
         plain = sorted(part.bends, key=lambda bend: bend.order)
-        steps = [BendStep(bend.order, bend.angle_deg, to[bend.order], bend.direction, "low", [], []) for bend in plain]
-        return Bending(part.name, part.title, brake.name, beam, steps, None, None)
+        steps = [
+            BendStep(bend.order, bend.angle_deg, to[bend.order], bend.direction, "low", False, [], []) for bend in plain
+        ]
+        return Bending(part.name, part.title, brake.name, *shapes, steps, None, None)
     legs = _legs(part, bends)
     signed = [bend.angle_deg * (1 if bend.direction == "up" else -1) for bend in bends]
-    search = Search(folder, legs, signed)
+    search = Search(machine.obstacles, legs, signed)
     orders = search.count()
     order = _wanted(search, bends) if orders else _as_far_as_it_goes(search, len(bends))
     steps, made = [], frozenset[int]()
     for one in order:
-        drawn = list(looks(legs, signed, made, one.bend, one.way))
+        drawn = list(looks(legs, signed, made, one.bend, one.way, machine.free))
         bend = bends[one.bend]
+        over = bend.direction == "down"
         before, after = ([(float(x), float(y)) for x, y in look] for look in (drawn[0], drawn[-1]))
-        steps.append(BendStep(one.bend + 1, bend.angle_deg, to[bend.order], bend.direction, one.way, before, after))
+        angles = bend.angle_deg, to[bend.order]
+        steps.append(BendStep(one.bend + 1, *angles, bend.direction, one.way, over, before, after))
         made |= {one.bend}
     stuck = None if orders else min(set(range(len(bends))) - made) + 1
-    return Bending(part.name, part.title, brake.name, beam, steps, orders, stuck)
+    return Bending(part.name, part.title, brake.name, *shapes, steps, orders, stuck)
 
 
 def _bend_to(bend: Bend, thickness_mm: float, metal: MetalName, workshop: Workshop) -> float | None:
@@ -202,7 +177,7 @@ def _legs(part: FlatPart, bends: Sequence[Bend]) -> list[float]:
 
 
 def _wanted(search: Search, bends: Sequence[Bend]) -> list[Bent]:
-    """The order on the flat where the folder can make it, from the free edges inward; else the first that it can."""
+    """The order on the flat where the brake can make it, from the free edges inward; else the first that it can."""
     made, order = frozenset[int](), []
     for place in sorted(range(len(bends)), key=lambda n: bends[n].order):
         way = search.way_of(made, place)

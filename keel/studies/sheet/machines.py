@@ -136,9 +136,10 @@ def closes(brake: Brake, inside_mm: tuple[float, float] | None) -> bool:
     Returns
     -------
     bool
-        Both are at least its smallest closed box.
+        Both are at least its smallest closed box; one without closes none.
     """
-    return inside_mm is None or min(inside_mm) >= brake.smallest_closed_box_mm - ROUNDING_MM
+    least = brake.smallest_closed_box_mm
+    return inside_mm is None or (least is not None and min(inside_mm) >= least - ROUNDING_MM)
 
 
 def best_brake(made: Sheet, shell: AnyShell, workshop: Workshop, design: Design) -> Brake:

@@ -1440,7 +1440,8 @@ export interface components {
          * BendStep
          * @description One bend: which it is along the flat, how far to bend it so that the angle is left, which end is clamped.
          *
-         *     `bend_to_deg` is empty where the sheet would spring back flat.
+         *     `bend_to_deg` is empty where the sheet would spring back flat; `turned_over` says that the part lies with its
+         *     reader's side down.
          */
         BendStep: {
             /** After */
@@ -1466,17 +1467,20 @@ export interface components {
             clamped: "low" | "high";
             /** Direction */
             direction: string;
+            /** Turned Over */
+            turned_over: boolean;
         };
         /**
          * Bending
          * @description How one part is bent.
          *
-         *     `orders` says how many orders the folder can make; it is empty for a pan, whose fingers are judged instead. Where
-         *     there is none, `stuck` is the bend that can't be made after as many others as can, counted along the flat.
+         *     `orders` says how many orders the brake can make; it is empty for a pan, whose fingers are judged instead. Where
+         *     there is none, `stuck` is the bend that can't be made after as many others as can, counted along the flat. `tool`,
+         *     `under` and `leaf` are outlines of the machine [mm]: its beam or punch, its bed or die, and at rest a folder's leaf.
          */
         Bending: {
-            /** Beam */
-            beam: [
+            /** Leaf */
+            leaf: [
                 number,
                 number
             ][];
@@ -1492,10 +1496,20 @@ export interface components {
             stuck: number | null;
             /** Title */
             title: string;
+            /** Tool */
+            tool: [
+                number,
+                number
+            ][];
+            /** Under */
+            under: [
+                number,
+                number
+            ][];
         };
         /**
          * Bendings
-         * @description Every part that is bent here, each with the machine and its beam that the part has to pass [mm].
+         * @description Every part that is bent here, each with its machine.
          */
         Bendings: {
             /** Parts */
@@ -1704,6 +1718,18 @@ export interface components {
              */
             beam: components["schemas"]["BeamCorner"][];
             /**
+             * Bed Mm
+             * @description How far a folder's bed reaches back under the sheet [mm]
+             * @default 250
+             */
+            bed_mm: number;
+            /**
+             * Die Mm
+             * @description How wide the die of a press brake is [mm]
+             * @default 60
+             */
+            die_mm: number;
+            /**
              * Fingers Mm
              * @description Deepest wall of a pan that it bends up on all four sides [mm]
              * @default 100
@@ -1716,6 +1742,12 @@ export interface components {
              * @enum {string}
              */
             kind: "folder" | "press brake";
+            /**
+             * Leaf Mm
+             * @description How far a folder's leaf reaches out under the sheet [mm]
+             * @default 60
+             */
+            leaf_mm: number;
             /**
              * Most Angle Deg
              * @description Sharpest bend it makes [°]
@@ -1735,16 +1767,21 @@ export interface components {
             shortest_flange_mm: number;
             /**
              * Smallest Closed Box Mm
-             * @description Least inside width and height of a wrapper it can close [mm]
+             * @description Least inside width and height of a wrapper it can close [mm]; empty: it closes none
              * @default 150
              */
-            smallest_closed_box_mm: number;
+            smallest_closed_box_mm: number | null;
             /**
              * Thickest Steel Mm
              * @description Thickest mild steel it bends over its width, other metals by their yield [mm]
              * @default 5
              */
             thickest_steel_mm: number;
+            /**
+             * Throat Mm
+             * @description How far sheet goes in behind the bend until it meets the frame [mm]; empty: any way
+             */
+            throat_mm?: number | null;
             /**
              * Width Mm
              * @description Longest bend it makes [mm]
@@ -7408,13 +7445,17 @@ export interface components {
             /**
              * @default {
              *       "beam": [],
+             *       "bed_mm": 250,
+             *       "die_mm": 60,
              *       "fingers_mm": 100,
              *       "kind": "folder",
+             *       "leaf_mm": 60,
              *       "most_angle_deg": 135,
              *       "name": "Brake",
              *       "shortest_flange_mm": 12,
              *       "smallest_closed_box_mm": 150,
              *       "thickest_steel_mm": 5,
+             *       "throat_mm": null,
              *       "width_mm": 1250
              *     }
              */

@@ -14,6 +14,19 @@ const SIZES: { name: keyof Brake & string; label: string }[] = [
   { name: 'thickest_steel_mm', label: 'Thickest mild steel' },
   { name: 'shortest_flange_mm', label: 'Shortest flange' },
 ]
+/** What only a folder, or only a press brake, has. */
+const OF_KIND: Record<NonNullable<Brake['kind']>, { name: keyof Brake & string; label: string }[]> = {
+  folder: [
+    { name: 'bed_mm', label: 'Bed reaches back' },
+    { name: 'leaf_mm', label: 'Leaf reaches out' },
+  ],
+  'press brake': [{ name: 'die_mm', label: 'Die, width of its block' }],
+}
+/** Sizes that may be left empty, and what that means. */
+const OPEN: Partial<Record<keyof Brake, string>> = {
+  smallest_closed_box_mm: 'closes none',
+  throat_mm: 'no frame',
+}
 
 interface Props {
   settings: Settings
@@ -83,6 +96,7 @@ function One({
   fault: Props['fault']
   onChange: (part: Partial<Brake>) => void
 }) {
+  const kind = brake.kind ?? declared.Brake.defaults.kind
   return (
     <Box sx={grid}>
       <TextField
@@ -93,21 +107,25 @@ function One({
       />
       <Choice
         label="Kind"
-        value={brake.kind ?? declared.Brake.defaults.kind}
+        value={kind}
         options={declared.Brake.choices.kind}
         disabled={disabled}
         onChange={(kind) => onChange({ kind })}
       />
-      {SIZES.map(({ name, label }) => (
-        <LengthField
-          key={name}
-          label={label}
-          value={(brake[name] as number | undefined) ?? null}
-          disabled={disabled}
-          fault={fault(`${path}.${name}`)}
-          onCommit={(value) => value !== null && onChange({ [name]: value })}
-        />
-      ))}
+      {[...SIZES, ...OF_KIND[kind], { name: 'throat_mm' as const, label: 'Room behind the bend' }].map(
+        ({ name, label }) => (
+          <LengthField
+            key={name}
+            label={label}
+            value={(brake[name] as number | null | undefined) ?? null}
+            emptyText={OPEN[name]}
+            hint={name in OPEN ? `empty: ${OPEN[name]}` : undefined}
+            disabled={disabled}
+            fault={fault(`${path}.${name}`)}
+            onCommit={(value) => (value !== null || name in OPEN) && onChange({ [name]: value })}
+          />
+        ),
+      )}
       <QuantityField
         label="Sharpest bend"
         of="deg"

@@ -6,6 +6,7 @@ import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 
 type Step = Schemas['BendStep']
+type Bending = Schemas['Bending']
 type Spots = readonly (readonly number[])[]
 
 const PICTURE = { wide: 138, high: 96 }
@@ -35,13 +36,13 @@ export function BendStrip({ part: name }: { part: string }) {
       >
         {part.steps.map((step, place) => (
           <Box component="li" key={place} sx={{ width: PICTURE.wide, flex: 'none' }}>
-            <Picture step={step} beam={part.beam} />
+            <Picture step={step} machine={part} />
             <Words step={step} place={place + 1} />
           </Box>
         ))}
       </Box>
       <Typography sx={{ fontSize: 12, color: inks.quiet, mt: 0.5 }}>
-        On {part.machine}, its beam dark. By yield, stiffness and radius the sheet springs back to the angle wanted; a
+        On {part.machine}, drawn dark. By yield, stiffness and radius the sheet springs back to the angle wanted; a
         strip bent on your own tool beats the figure.
       </Typography>
     </Box>
@@ -55,16 +56,17 @@ function Words({ step, place }: { step: Step; place: number }) {
     <Typography sx={{ fontSize: 12, lineHeight: 1.35 }}>
       <strong>{place}</strong>{' '}
       {isNumber(step.bend_to_deg)
-        ? `${step.direction} to ${units.number(step.bend_to_deg, 1)}°, ${wanted} is left`
+        ? `${step.turned_over ? 'turned over, ' : ''}${step.direction} to ${units.number(step.bend_to_deg, 1)}°, ${wanted} is left`
         : `${step.direction}: springs back flat, the radius is too large for ${wanted}`}
     </Typography>
   )
 }
 
-function Picture({ step, beam }: { step: Step; beam: Spots }) {
+function Picture({ step, machine }: { step: Step; machine: Bending }) {
   const { inks } = useTheme()
   if (!step.after.length) return null
-  const all = [...step.before, ...step.after, ...beam] as [number, number][]
+  const pieces = [machine.tool, machine.under, lifted(machine.leaf, step.angle_deg)].filter(({ length }) => length)
+  const all = [...step.before, ...step.after, ...pieces.flat()] as [number, number][]
   const [left, right] = [Math.min(...all.map(([x]) => x)), Math.max(...all.map(([x]) => x))]
   const [low, high] = [Math.min(...all.map(([, y]) => y)), Math.max(...all.map(([, y]) => y))]
   const scale = Math.min((PICTURE.wide - 8) / (right - left || 1), (PICTURE.high - 8) / (high - low || 1))
@@ -72,9 +74,17 @@ function Picture({ step, beam }: { step: Step; beam: Spots }) {
     spots.map(([x, y]) => `${4 + ((x ?? 0) - left) * scale},${4 + (high - (y ?? 0)) * scale}`).join(' ')
   return (
     <svg width={PICTURE.wide} height={PICTURE.high} aria-hidden="true" style={{ display: 'block' }}>
-      <polygon points={line(beam)} fill={inks.blockFill} stroke={inks.block} />
+      {pieces.map((piece, place) => (
+        <polygon key={place} points={line(piece)} fill={inks.blockFill} stroke={inks.block} />
+      ))}
       <polyline points={line(step.before)} fill="none" stroke={inks.quiet} strokeWidth={1} strokeDasharray="3 3" />
       <polyline points={line(step.after)} fill="none" stroke={inks.hand} strokeWidth={2} />
     </svg>
   )
+}
+
+/** A folder's leaf once it has made a bend. */
+function lifted(leaf: Spots, angle_deg: number): Spots {
+  const [cos, sin] = [Math.cos((angle_deg * Math.PI) / 180), Math.sin((angle_deg * Math.PI) / 180)]
+  return leaf.map(([x = 0, y = 0]) => [x * cos - y * sin, x * sin + y * cos])
 }
