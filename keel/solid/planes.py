@@ -63,7 +63,20 @@ def ring_spots(ring: LinearRing) -> list[tuple[float, float]]:
 
 
 def cut_by(solid: Manifold, matrix: Array, w: float) -> BaseGeometry:
-    """Where a plane cuts a solid: `cuts_by` of one."""
+    """Where a plane cuts a solid.
+
+    Parameters
+    ----------
+    solid, matrix
+        As for `cuts_by`.
+    w : float
+        The plane is that of all places with this w [mm].
+
+    Returns
+    -------
+    BaseGeometry
+        In u and v; empty where the plane misses it.
+    """
     return cuts_by(solid, matrix, (w,))[0]
 
 

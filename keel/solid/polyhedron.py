@@ -30,7 +30,18 @@ LINES_KEPT = 8
 
 
 def cross(a: Array, b: Array) -> Array:
-    """The vector product of two vectors of shape (3,): a tenth of what numpy's, made for many, takes on two."""
+    """The vector product of two vectors: a tenth of what numpy's, made for many, takes on two.
+
+    Parameters
+    ----------
+    a, b : ndarray, shape (3,)
+        Any.
+
+    Returns
+    -------
+    ndarray, shape (3,)
+        a × b.
+    """
     (x, y, z), (u, v, w) = a.tolist(), b.tolist()
     return np.array([y * w - z * v, z * u - x * w, x * v - y * u])
 

@@ -1,18 +1,24 @@
 """What came out otherwise than planned, and what has to follow."""
 
 import json
+from math import atan2, degrees, hypot, radians, sin
 from typing import Any
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely import Polygon
 
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.design.document import Design
+from keel.design.shell import BoxShell
 from keel.evaluation import evaluate
 from keel.formats.document import UnreadableDesignError, read_design
+from keel.solid.faults import GeometryError
 from keel.stations.sheet.as_built import Departure, PartChange, departures, parts_changed
 from keel.studies.cost.figures import FIGURES
+from keel.studies.sheet.as_bent import as_bent
+from keel.tests.samples import STEP
 from keel.tests.test_let_in import SIZE, WELL, R, T
 
 PORT = {"id": "p", "name": "pump", "role": "pickup", "x_mm": 280, "y_mm": 90, "seat": {"hole_mm": 40, "outer_mm": 70}}
@@ -110,3 +116,59 @@ class What(TestCase):
         (one,), parts = seen(design)
         self.assertAlmostEqual(one.brimful_l or 0, 6 / 2 * 496 * 396 / 1e6, delta=0.02)
         self.assertEqual(set(parts), {"wrapper", "end"})
+
+
+class Bends(TestCase):
+    """A bend of the section that came out otherwise."""
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.floats(80, 900), st.floats(80, 600), st.integers(0, 3), st.floats(70, 110))
+    def test_four_sides(self, wide: float, high: float, corner: int, angle: float) -> None:
+        """Pulled together a box leans: every side as long, the angle as measured, the area by its sine."""
+        shell = built(width_mm=wide, height_mm=high, features=[]).shell
+        assert isinstance(shell, BoxShell)
+        answer = as_bent(shell, "lid", corner, angle)
+        assert answer.built is not None
+        was, now = ([(one.across_mm, one.up_mm) for one in shape.corners] for shape in (answer.planned, answer.built))
+        for n in range(4):
+            sides = [hypot(p[(n + 1) % 4][0] - p[n][0], p[(n + 1) % 4][1] - p[n][1]) for p in (was, now)]
+            self.assertAlmostEqual(sides[1], sides[0], places=4)
+        here, before, after = now[corner], now[corner - 1], now[(corner + 1) % 4]
+        ways = [atan2(p[1] - here[1], p[0] - here[0]) for p in (before, after)]
+        self.assertAlmostEqual(degrees(ways[0] - ways[1]) % 360, angle, places=4)
+        self.assertAlmostEqual(Polygon(now).area, wide * high * sin(radians(angle)), delta=0.01 * wide)
+        self.assertEqual(now[0], was[0], "the floor stays where it is")
+
+    def test_the_seam_stands_open(self) -> None:
+        """By the chord that the bend's distance from it turns through; of six sides nothing more can be said."""
+        shell = built(features=[]).shell
+        assert isinstance(shell, BoxShell)
+        for corner, off in ((0, hypot(200, 300)), (3, 200.0)):
+            self.assertAlmostEqual(as_bent(shell, "lid", corner, 88).gap_mm, 2 * off * sin(radians(1)), places=6)
+        self.assertEqual(as_bent(shell, "lid", 0, 90).gap_mm, 0.0)
+        step = as_bent(STEP, "lid", 1, 85)
+        self.assertIsNone(step.built)
+        self.assertGreater(step.gap_mm, 10)
+
+    def test_parts_follow(self) -> None:
+        """Taken as bent, the ends are no rectangles any more, and the litres go by the sine."""
+        shell = built(features=[]).shell
+        assert isinstance(shell, BoxShell)
+        answer = as_bent(shell, "lid", 0, 84)
+        assert answer.built is not None
+        plan, now = (TankAnalysis(Asked(Design(shell=one)))[FIGURES] for one in (answer.planned, answer.built))
+        self.assertAlmostEqual(now.brimful_l / plan.brimful_l, sin(radians(84)), delta=1e-3)
+
+    def test_what_has_no_angle(self) -> None:
+        """A corner that isn't there, a rolled side, an angle that can't be."""
+        shell = built(features=[]).shell
+        assert isinstance(shell, BoxShell)
+        for corner, angle, field in ((4, 88.0, "corner"), (0, 3.0, "built_deg"), (0, 178.0, "built_deg")):
+            with self.assertRaises(GeometryError) as refused:
+                as_bent(shell, "lid", corner, angle)
+            self.assertEqual(refused.exception.fault.field, field)
+        rolled = STEP.model_copy(
+            update={"corners": (STEP.corners[0].model_copy(update={"bow_mm": 30}), *STEP.corners[1:])}
+        )
+        with self.assertRaises(GeometryError):
+            as_bent(rolled, "lid", 0, 88)

@@ -139,6 +139,17 @@ class Questions(ApiTestCase):
         self.assertGreater(tilted["shell"]["fill"]["slope_deg"], 10)
         self.assertAlmostEqual(still["shell"]["fill"]["volume_l"], still["shell"]["figures"]["rated_l"])
 
+    def test_a_bend_that_came_out_otherwise(self) -> None:
+        """The section is pulled together for whoever asks; a corner that isn't there and a rolled shell are named."""
+        asked = {"design": BOX, "corner": 0, "built_deg": 88}
+        status, answer = self.viewer("POST", "sheet/as-bent", asked)
+        self.assertEqual((status, len(answer["built"]["corners"])), (200, 4))
+        self.assertGreater(answer["gap_mm"], 1)
+        body = self.refused(self.viewer("POST", "sheet/as-bent", asked | {"corner": 7}), 422, "invalid")
+        self.assertIn("4 corners", str(body))
+        drum = {"shell": {"kind": "cylinder", "diameter_mm": 300, "run_mm": 500}}
+        self.refused(self.viewer("POST", "sheet/as-bent", asked | {"design": drum}), 422, "invalid")
+
     def test_what_cannot_be_asked(self) -> None:
         """Angles, shares and fields beyond their limits are named."""
         for question, field, limit in (

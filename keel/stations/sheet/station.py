@@ -4,6 +4,7 @@ from keel.stations.sheet import hole_rules, proof_rules, remedies, rules
 from keel.stations.sheet.as_built import cut_parts_fit, departures, parts_changed
 from keel.stations.sheet.schemes import schemes
 from keel.stations.station import Station
+from keel.studies.sheet.as_bent import SECTION_ANGLES
 from keel.studies.sheet.bending import BENDINGS
 from keel.studies.sheet.cutting import CUTTING
 from keel.studies.sheet.flats import FLATS
@@ -24,6 +25,7 @@ SHEET = Station(
         "folding": FOLD_PIECES,
         "cutting": CUTTING,
         "seam_proof": SEAM_PROOF,
+        "angles": SECTION_ANGLES,
     },
     comparisons={"schemes": schemes, "departures": departures, "parts_changed": parts_changed},
     rules=(

@@ -833,6 +833,26 @@ export interface paths {
         patch: operations["server_workshop_api_session_set_preferences"];
         trace?: never;
     };
+    "/api/sheet/as-bent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bend As Built
+         * @description How far a seam stands open after a bend that came out otherwise, and what becomes of four sides; not stored.
+         */
+        post: operations["server_jobs_api_evaluation_bend_as_built"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/slosh/map": {
         parameters: {
             query?: never;
@@ -1094,6 +1114,20 @@ export interface components {
             name: string;
             /** Revision */
             revision: number;
+        };
+        /**
+         * AsBent
+         * @description A corner whose angle came out otherwise.
+         *
+         *     `gap_mm` is how far the closing seam stands open with all other bends as planned. `planned` is the section as a
+         *     profile, `built` what it is once the seam is pulled together with every side as long as it was; empty where it has
+         *     more than four sides, since other bends then give as they will.
+         */
+        AsBent: {
+            built: components["schemas"]["ProfileShell"] | null;
+            /** Gap Mm */
+            gap_mm: number;
+            planned: components["schemas"]["ProfileShell"];
         };
         /**
          * AsBuilt
@@ -1435,6 +1469,20 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * BendQuestion
+         * @description A design, and a corner of its section whose angle was measured once it was bent [°, inside].
+         */
+        BendQuestion: {
+            /** Built Deg */
+            built_deg: number;
+            /** Corner */
+            corner: number;
+            /** Design */
+            design: {
+                [key: string]: unknown;
+            };
         };
         /**
          * BendStep
@@ -6126,6 +6174,16 @@ export interface components {
             torque_nm?: number | null;
         };
         /**
+         * SectionAngle
+         * @description A corner of a wrapped section: the sides that meet there, and the angle between them, inside [°].
+         */
+        SectionAngle: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Sender
          * @description One level sender. Heights go up from the inner floor below it.
          */
@@ -6285,6 +6343,8 @@ export interface components {
          * @description Results of Sheet: each is empty where what it needs is missing.
          */
         SheetResults: {
+            /** Angles */
+            angles?: components["schemas"]["SectionAngle"][] | null;
             bending?: components["schemas"]["Bendings"] | null;
             /** Cutting */
             cutting?: components["schemas"]["Cutting"][] | null;
@@ -9387,6 +9447,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_evaluation_bend_as_built: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BendQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsBent"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -2,6 +2,7 @@ import { Box, Button, TextField } from '@mui/material'
 import * as declared from '../api/declared'
 import type { Fault } from '../api/client'
 import { Choice, LengthField, QuantityField } from '../fields/fields'
+import { BeamTable } from './BeamTable'
 import { grid } from './Section'
 import type { Settings } from './WorkshopPage'
 
@@ -98,42 +99,51 @@ function One({
 }) {
   const kind = brake.kind ?? declared.Brake.defaults.kind
   return (
-    <Box sx={grid}>
-      <TextField
-        label="Name"
-        value={brake.name ?? ''}
+    <>
+      <Box sx={grid}>
+        <TextField
+          label="Name"
+          value={brake.name ?? ''}
+          disabled={disabled}
+          onChange={(event) => onChange({ name: event.target.value.slice(0, declared.Brake.most.name) })}
+        />
+        <Choice
+          label="Kind"
+          value={kind}
+          options={declared.Brake.choices.kind}
+          disabled={disabled}
+          onChange={(kind) => onChange({ kind })}
+        />
+        {[...SIZES, ...OF_KIND[kind], { name: 'throat_mm' as const, label: 'Room behind the bend' }].map(
+          ({ name, label }) => (
+            <LengthField
+              key={name}
+              label={label}
+              value={(brake[name] as number | null | undefined) ?? null}
+              emptyText={OPEN[name]}
+              hint={name in OPEN ? `empty: ${OPEN[name]}` : undefined}
+              disabled={disabled}
+              fault={fault(`${path}.${name}`)}
+              onCommit={(value) => (value !== null || name in OPEN) && onChange({ [name]: value })}
+            />
+          ),
+        )}
+        <QuantityField
+          label="Sharpest bend"
+          of="deg"
+          value={brake.most_angle_deg ?? null}
+          disabled={disabled}
+          fault={fault(`${path}.most_angle_deg`)}
+          onCommit={(value) => value !== null && onChange({ most_angle_deg: value })}
+        />
+      </Box>
+      <BeamTable
+        what={kind === 'folder' ? 'Clamping beam' : 'Punch'}
+        corners={brake.beam ?? []}
         disabled={disabled}
-        onChange={(event) => onChange({ name: event.target.value.slice(0, declared.Brake.most.name) })}
+        fault={fault(`${path}.beam`)}
+        onChange={(beam) => onChange({ beam })}
       />
-      <Choice
-        label="Kind"
-        value={kind}
-        options={declared.Brake.choices.kind}
-        disabled={disabled}
-        onChange={(kind) => onChange({ kind })}
-      />
-      {[...SIZES, ...OF_KIND[kind], { name: 'throat_mm' as const, label: 'Room behind the bend' }].map(
-        ({ name, label }) => (
-          <LengthField
-            key={name}
-            label={label}
-            value={(brake[name] as number | null | undefined) ?? null}
-            emptyText={OPEN[name]}
-            hint={name in OPEN ? `empty: ${OPEN[name]}` : undefined}
-            disabled={disabled}
-            fault={fault(`${path}.${name}`)}
-            onCommit={(value) => (value !== null || name in OPEN) && onChange({ [name]: value })}
-          />
-        ),
-      )}
-      <QuantityField
-        label="Sharpest bend"
-        of="deg"
-        value={brake.most_angle_deg ?? null}
-        disabled={disabled}
-        fault={fault(`${path}.most_angle_deg`)}
-        onCommit={(value) => value !== null && onChange({ most_angle_deg: value })}
-      />
-    </Box>
+    </>
   )
 }

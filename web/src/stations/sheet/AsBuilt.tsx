@@ -7,6 +7,7 @@ import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { asPlanned, typeAsBuilt } from './edits'
+import { AsBent } from './AsBent'
 import { sizesOf } from './sizes'
 
 type Change = Schemas['PartChange']
@@ -43,6 +44,7 @@ export function AsBuilt() {
         disabled={readOnly}
         onCommit={(mm) => mm !== null && typeAsBuilt(size, mm)}
       />
+      <AsBent />
       {log?.map((one) => (
         <Box key={one.id} data-departure={one.of} sx={{ display: 'flex', gap: 1, alignItems: 'baseline' }}>
           <Typography sx={{ flex: 1, fontSize: 14 }}>

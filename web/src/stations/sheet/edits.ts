@@ -3,9 +3,12 @@ import * as declared from '../../api/declared'
 import type { Schemas } from '../../api/client'
 import type { SheetScheme } from '../../api/model'
 import { change } from '../../work/store'
-import { type Size, withSize } from './sizes'
+import { cornerSizes, type Size, withSize } from './sizes'
 
 type Question = Schemas['PartQuestion']
+type AsBuilt = Schemas['AsBuilt']
+
+const SAME_MM = 0.01
 
 export const setScheme = (part: Partial<SheetScheme>) =>
   change((design) => ({ ...design, sheet: { ...design.sheet, ...part } as SheetScheme }))
@@ -41,17 +44,34 @@ export const answered = (id: string, part: Partial<Question>) =>
 
 export const dropQuestion = (id: string) => withQuestions((questions) => questions.filter((one) => one.id !== id))
 
+/** What was planned, kept once for each size. */
+function logged(log: AsBuilt[], size: Size): AsBuilt[] {
+  if (log.some(({ of }) => of === size.of)) return log
+  const taken = new Set(log.map(({ id }) => id))
+  let number = 1
+  while (taken.has(`built-${number}`)) number += 1
+  return [...log, { id: `built-${number}`, of: size.of, name: size.name, planned_mm: size.mm, note: '' }]
+}
+
 /** A size as it was built: the design has it so, and keeps what was planned. */
 export const typeAsBuilt = (size: Size, mm: number) =>
   change((design) => {
-    const log = design.sheet?.as_built ?? []
-    const taken = new Set(log.map(({ id }) => id))
-    let number = 1
-    while (taken.has(`built-${number}`)) number += 1
-    const fresh = { id: `built-${number}`, of: size.of, name: size.name, planned_mm: size.mm, note: '' }
-    const kept = log.some(({ of }) => of === size.of) ? log : [...log, fresh]
     const changed = withSize(design, size.of, mm)
-    return { ...changed, sheet: { ...changed.sheet, as_built: kept } }
+    return { ...changed, sheet: { ...changed.sheet, as_built: logged(design.sheet?.as_built ?? [], size) } }
+  })
+
+/** A section as it is bent: a box is a profile from here on, and its corners keep where they were planned. */
+export const takeAsBent = ({ planned, built }: Schemas['AsBent']) =>
+  change((design) => {
+    if (!built) return design
+    const was = cornerSizes(planned.corners)
+    const is = cornerSizes(built.corners)
+    const moved = was.filter((size, n) => Math.abs(size.mm - (is[n]?.mm ?? size.mm)) > SAME_MM)
+    return {
+      ...design,
+      shell: built,
+      sheet: { ...design.sheet, as_built: moved.reduce(logged, design.sheet?.as_built ?? []) },
+    }
   })
 
 /** Back to the size that was planned. */

@@ -42,15 +42,20 @@ const named = (fields: Fields, words: Record<string, string>, path: string, whos
     return typeof mm === 'number' ? [{ of: `${path}.${field}`, name: whose ? `${whose}, ${word}` : word, mm }] : []
   })
 
+/** Corners of a profile as sizes. */
+export const cornerSizes = (corners: readonly object[]): Size[] =>
+  corners.flatMap((corner, n) =>
+    named(corner as Fields, { across_mm: 'across', up_mm: 'up' }, `shell.corners.${n}`, `corner ${n + 1}`),
+  )
+
 /** All sizes that may be typed as built. */
 export function sizesOf(design: Design): Size[] {
   const shell = design.shell as Fields | null
   if (!shell) return []
   const corners = (shell.corners as Fields[] | undefined) ?? []
-  const words = { across_mm: 'across', up_mm: 'up' }
   return [
     ...named(shell, SHELL, 'shell', ''),
-    ...corners.flatMap((corner, n) => named(corner, words, `shell.corners.${n}`, `corner ${n + 1}`)),
+    ...cornerSizes(corners),
     ...((shell.features as Fields[] | undefined) ?? []).flatMap((feature) =>
       named(feature, FEATURE, `features.${String(feature.id)}`, String(feature.name)),
     ),
