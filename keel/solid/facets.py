@@ -116,6 +116,12 @@ def fold_of(feature: Faced, body: Cuboid) -> Fold | None:
     return Fold(base, sides) if sides else None
 
 
+def bends_of(feature: Faced, body: Cuboid) -> int:
+    """How many edges of a feature are bent instead of welded: as `fold_of` has it."""
+    fold = fold_of(feature, body)
+    return len(fold.sides) if fold else 0
+
+
 def _is_within(facet: Facet, body: Cuboid) -> bool:
     """Whether a side square to an axis lies within the body; one that leans does."""
     axis = int(np.argmax(np.abs(facet.normal)))

@@ -8,7 +8,7 @@ from keel.design.features import Baffle, Feature, Partition, Pot, Relief, RoofSt
 from keel.design.shell import BoxShell, CylinderShell
 from keel.solid.box import Cuboid
 from keel.solid.cuts import ABOVE_MM, Recess, recess_cut, sump_solid, weld_of, well_piece
-from keel.solid.facets import FACE_AXIS
+from keel.solid.facets import FACE_AXIS, Faced, bends_of
 from keel.solid.faults import wrong
 from keel.solid.feature_checks import check_it_opens, check_recess, check_sump
 from keel.solid.plates import Plate, plate_at, slab_of
@@ -160,11 +160,12 @@ class Making:
                 metal_mm3=inside - outside,
                 weld_mm=weld_of(well, self.body, box),
                 box=box,
+                bends=bends_of(well, self.body),
             )
         )
         return True
 
-    def _cost(self, feature: Feature, outside: Manifold, inside: Manifold) -> FeatureCost:
+    def _cost(self, feature: Faced, outside: Manifold, inside: Manifold) -> FeatureCost:
         way = 1.0 if isinstance(feature, Sump) else -1.0
         held = way * float(inside.volume())
         box = self.body if outside.is_empty() else bounds_of(outside)
@@ -176,4 +177,5 @@ class Making:
             metal_mm3=way * float(outside.volume()) - held,
             weld_mm=weld_of(feature, self.body, box),
             box=box,
+            bends=bends_of(feature, self.body),
         )

@@ -29,6 +29,8 @@ class FeatureCost:
     metal_mm3: float
     weld_mm: float
     box: Cuboid
+    bends: int = 0
+    """How many of its edges are bent instead of welded."""
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,7 @@ from keel.stations.registry import prescriber_of
 from keel.studies.cost.figures import FIGURES
 from keel.studies.cost.work import minutes_more, money_more, work
 from keel.studies.result import Words
-from keel.studies.sheet.unfold import SHEET
+from keel.studies.sheet.unfold import BARE_SOLIDS, SHEET
 
 INFORMS = frozenset(
     {
@@ -122,7 +122,8 @@ def _try(tank: TankAnalysis, remedy: Remedy) -> _Tried | None:
 
 def _change(before: TankAnalysis, after: TankAnalysis) -> Change:
     a, b, prices = before[FIGURES], after[FIGURES], before.workshop.prices
-    was, is_ = work(before.design, a, before[SHEET]), work(after.design, b, after[SHEET])
+    was = work(before.design, a, before[SHEET], before[BARE_SOLIDS])
+    is_ = work(after.design, b, after[SHEET], after[BARE_SOLIDS])
     heavier = b.empty_kg - a.empty_kg if a.empty_kg is not None and b.empty_kg is not None else None
     return Change(
         brimful_l=b.brimful_l - a.brimful_l,

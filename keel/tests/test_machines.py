@@ -16,11 +16,13 @@ from keel.evaluation import evaluate
 from keel.findings.patch import apply
 from keel.formats.document import read_design
 from keel.reference.test_strip import k_from_strip
+from keel.studies.cost.work import bends_of
 from keel.studies.sheet.bending import BENDINGS, Bending
 from keel.studies.sheet.bends import bend_deduction, flat_length
 from keel.studies.sheet.cutting import CUTTING, Cutting
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.springback import left_of_bent, yield_of_strip
+from keel.studies.sheet.unfold import BARE_SOLIDS, SHEET
 from keel.tests.test_let_in import WELL, R, T, tank
 
 PANS = tank(scheme="wrapper and pans").design
@@ -53,6 +55,22 @@ class Brakes(TestCase):
         self.assertEqual({one.machine for one in bent(PANS, both).values()}, {"long", "short"})
         self.assertEqual(bent(PANS, both)["wrapper"].machine, "long")
         self.assertEqual(bent(PANS, shop(brake=long, more_brakes=[short]))["wrapper"].machine, "long")
+
+    def test_what_is_bent_of_a_feature(self) -> None:
+        """A folded well is judged by its walls and bends, on the brake that takes it; else it is welded of plates."""
+        deep = tank(WELL | {"deep_mm": 120, "folded": True}, scheme="flat plates").design
+        found = {one.code: one for one in evaluate(deep, shop(brake={"width_mm": 150.0})).findings}
+        self.assertEqual(found["brake.deep"].subject, "let-in-w-folded")
+        self.assertAlmostEqual(found["brake.feature"].title.values["bend_mm"], 166 - 2 * (R + T), places=6)
+        (remedy,) = found["brake.deep"].remedies
+        welded = apply(deep, remedy.patch)
+        self.assertFalse({"brake.deep", "brake.feature"} & codes(welded, shop(brake={"width_mm": 150.0})))
+        other = {"name": "pan brake", "fingers_mm": 200.0}
+        able = shop(brake={"width_mm": 150.0}, more_brakes=[other])
+        self.assertFalse({"brake.deep", "brake.feature"} & codes(deep, able))
+        self.assertEqual(bent(deep, able)["let-in-w-folded"].machine, "pan brake")
+        parts, figures = ((one[SHEET], one[BARE_SOLIDS]) for one in (tank(WELL | {"folded": True}), tank(WELL)))
+        self.assertEqual(bends_of(*parts) - bends_of(*figures), 4)
 
     def test_each_size_counts(self) -> None:
         """Thickness by yield, sharpest angle, deepest pan, smallest closed box: all on the same machine."""

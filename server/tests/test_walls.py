@@ -27,6 +27,7 @@ BY_TOKEN = {("post", "bench/readings")}
 """Asked by an instrument, which is nobody of the workshop."""
 QUESTIONS = {
     "evaluate", "slosh/run", "slosh/map", "slosh/time-to-dry", "workshop/k-from-strip", "sheet/as-bent",
+    "workshop/brake-shape",
     "workshop/pumps.csv", "workshop/parts.csv", "workshop/senders.csv",
 }  # fmt: skip
 """Posted, because what is asked about doesn't fit an address; nothing is kept."""

@@ -169,7 +169,7 @@ class Bending(AtTheSheet):
         self.open_station("sheet")
         self.shows("Short one at most 500 mm", "#findings")
         self.take("wrapper")
-        self.tick("Sent out to be made")
+        self.tick("Sent out")
         self.until(lambda: "at most 500 mm" not in self.text("#findings"), "no longer judged")
         self.until(lambda: self.do("count", "[data-file='send-out-wrapper.pdf']"), "a page to send")
         self.assertEqual(self.saved()["sheet"]["sent_out"], ["wrapper"])

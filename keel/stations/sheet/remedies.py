@@ -8,14 +8,16 @@ from typing import get_args
 from pydantic import ValidationError
 
 from keel.analysis.tank import TankAnalysis
+from keel.design.features import Sided
 from keel.design.sheet import BoxScheme
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.findings.patch import apply
-from keel.findings.shell_edits import of_gauge, resized_tank
+from keel.findings.shell_edits import of_gauge, resized_tank, with_features
 from keel.solid.faults import GeometryError
 from keel.studies.result import words
 from keel.studies.sheet.bending import BENDINGS
+from keel.studies.sheet.let_in import BENT
 from keel.studies.sheet.machines import BRAKE, thickest_mm
 from keel.studies.sheet.unfold import SHEET
 from keel.studies.space.resize import Direction, size_along
@@ -53,8 +55,20 @@ def closable(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     yield from wrapped_the_other_way(tank, finding)
 
 
+def of_plates(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """Weld a feature of plates that was to be bent from one sheet."""
+    about = {part.name: part.feature for part in tank[BENT].parts}.get(finding.subject)
+    for feature in tank.shell.features:
+        if feature.id == about and isinstance(feature, Sided) and feature.folded:
+            plain = [one.model_copy(update={"folded": False}) if one is feature else one for one in tank.shell.features]
+            yield Remedy(label=words("Weld {name} of plates", name=feature.name), patch=with_features(plain))
+
+
 def lower_walls(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
-    """Make a pan's walls as low as the brake's fingers take; or make the box of other parts."""
+    """Make a pan's walls as low as the brake's fingers take, or the box of other parts; weld a feature of plates."""
+    if welded := list(of_plates(tank, finding)):
+        yield from welded
+        return
     deep = float(finding.title.values["deep_mm"])
     yield resized_tank(tank, "height", tank[BRAKE].fingers_mm - deep)
     yield from made_otherwise(tank, finding)
@@ -115,7 +129,10 @@ def in_two_pieces(tank: TankAnalysis) -> Iterator[Remedy]:
 
 
 def parted(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
-    """Weld corners of a profile instead of bending them, or make a box of other parts: as the folder can bend it."""
+    """Weld corners of a profile, or a feature of plates, or make a box of other parts: as the brake can bend it."""
+    if welded := list(of_plates(tank, finding)):
+        yield from welded
+        return
     if not isinstance(tank.shell, ProfileShell):
         yield from (one for one in made_otherwise(tank, finding) if _can_be_bent(tank, one))
         return
@@ -139,7 +156,7 @@ def _welded_at(shell: ProfileShell, chosen: tuple[int, ...]) -> Remedy:
 
 
 def _can_be_bent(tank: TankAnalysis, remedy: Remedy) -> bool:
-    """Whether the folder has an order for every part of it."""
+    """Whether a brake has an order for every part of it."""
     try:
         after = tank.of(apply(tank.design, remedy.patch))
         return all(part.stuck is None for part in after[BENDINGS].parts)

@@ -1,16 +1,13 @@
-"""What can't be bent, rolled, cut or laid on the stock."""
+"""What can't be flanged, rolled, cut or laid on the stock."""
 
 from collections.abc import Iterator, Sequence
-from math import hypot
 
-from keel.analysis.parts import LIP
 from keel.analysis.tank import TankAnalysis
 from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding, of_station
 from keel.studies.result import words
-from keel.studies.sheet.bending import BENDINGS
 from keel.studies.sheet.cutting import CUTTING
-from keel.studies.sheet.machines import BRAKE, in_house, is_sent, thickest_mm, wall_mm
+from keel.studies.sheet.machines import BRAKE, is_sent
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import SHEET
 
@@ -18,122 +15,6 @@ _sheet = of_station("sheet")
 
 
 ROUNDING_MM = 1e-6
-
-
-def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
-    """The wrapper is large enough inside for the brake to close it."""
-    brake, names = tank[BRAKE], ("width", "height")
-    least = brake.smallest_closed_box_mm
-    if _all_sent(tank, "wrapper"):
-        return
-    if tank.solids.section.across == 0:
-        names = ("length", "height")
-    if least is None and tank[SHEET].section_inside_mm:
-        yield _sheet(
-            "brake.closed_box",
-            "",
-            "stop",
-            words("Wrapper closed by its last bend, {brake} closes 0 wrappers", brake=brake.name),
-            words(
-                "Its punch or beam couldn't be taken out again: make the tank of other parts, or send the wrapper out."
-            ),
-        )
-        return
-    for name, inside in zip(names, tank[SHEET].section_inside_mm or (), strict=False):
-        if least is not None and inside < least - ROUNDING_MM:
-            yield _sheet(
-                "brake.closed_box",
-                name,
-                "stop",
-                words(
-                    "Wrapper {inside_mm} in {name} inside, {brake} closes from {least_mm}",
-                    inside_mm=inside,
-                    name=name,
-                    brake=brake.name,
-                    least_mm=least,
-                ),
-                words("The last bend closes the wrapper round the brake's beam: it couldn't be taken off again."),
-            )
-
-
-def brake_width(tank: TankAnalysis) -> Iterator[Finding]:
-    """No bend of the shell is longer than the brake."""
-    brake = tank[BRAKE]
-    bent = [(hypot(b.end[0] - b.start[0], b.end[1] - b.start[1]), part) for part in _shell(tank) for b in part.bends]
-    longest, part = max(bent, key=lambda one: one[0], default=(0.0, None))
-    if part is not None and longest > brake.width_mm + ROUNDING_MM:
-        yield _sheet(
-            "brake.width",
-            "",
-            "stop",
-            words(
-                "Bends of the {part} {bend_mm} long, {brake} at most {width_mm}",
-                part=part.title.lower(),
-                bend_mm=longest,
-                brake=brake.name,
-                width_mm=brake.width_mm,
-            ),
-            words(
-                "That is the tank along the wrapper with a {lip_mm} lip at each end for the inset pans.",
-                lip_mm=tank[LIP],
-            )
-            if tank[LIP]
-            else words("They run along the whole of the part."),
-        )
-
-
-def _shell(tank: TankAnalysis) -> list[FlatPart]:
-    """The shell's own parts that are bent here."""
-    return [part for part in in_house(tank[SHEET], tank.design.sheet.sent_out) if not part.feature]
-
-
-def _all_sent(tank: TankAnalysis, name: str) -> bool:
-    """Whether all parts of such a name are made elsewhere."""
-    return all(
-        is_sent(part.name, tank.design.sheet.sent_out) for part in tank[SHEET].parts if part.name.startswith(name)
-    )
-
-
-def pan_is_shallow(tank: TankAnalysis) -> Iterator[Finding]:
-    """A pan that is bent up all round goes between the brake's fingers."""
-    brake = tank[BRAKE]
-    for part in _shell(tank):
-        deep = wall_mm(part)
-        if deep > brake.fingers_mm + ROUNDING_MM:
-            yield _sheet(
-                "brake.deep",
-                part.name,
-                "stop",
-                words(
-                    "Walls of the {part} {deep_mm} high, {brake} bends up all round at most {fingers_mm}",
-                    part=part.title.lower(),
-                    deep_mm=deep,
-                    brake=brake.name,
-                    fingers_mm=brake.fingers_mm,
-                ),
-                words("The last two bends have the first two walls beside the beam: they have to pass its fingers."),
-            )
-
-
-def brake_turns_it(tank: TankAnalysis) -> Iterator[Finding]:
-    """No bend is sharper than the brake makes."""
-    brake = tank[BRAKE]
-    for part in _shell(tank):
-        sharpest = max(bend.angle_deg for bend in part.bends)
-        if sharpest > brake.most_angle_deg + ROUNDING_MM:
-            yield _sheet(
-                "brake.angle",
-                part.name,
-                "stop",
-                words(
-                    "A bend of the {part} turns {sharp_deg}, {brake} at most {most_deg}",
-                    part=part.title.lower(),
-                    sharp_deg=sharpest,
-                    brake=brake.name,
-                    most_deg=brake.most_angle_deg,
-                ),
-                words("Weld that corner, round the shape there, or have the part made elsewhere."),
-            )
 
 
 def means_to_cut(tank: TankAnalysis) -> Iterator[Finding]:
@@ -147,61 +28,6 @@ def means_to_cut(tank: TankAnalysis) -> Iterator[Finding]:
                 words("Nothing here cuts the outline of the {part}", part=part.title.lower()),
                 words(
                     "By thickness, length, inside corners and curves of the means that the workshop lists: send it out."
-                ),
-            )
-
-
-def brake_bends_it(tank: TankAnalysis) -> Iterator[Finding]:
-    """No part that is bent is thicker than the brake bends: force goes with yield · t²."""
-    brake = tank[BRAKE]
-    most = thickest_mm(brake.thickest_steel_mm, tank.shell.metal)
-    bent = in_house(tank[SHEET], tank.design.sheet.sent_out)
-    thickest = max((part.thickness_mm for part in bent), default=0.0)
-    if thickest > most + ROUNDING_MM:
-        yield _sheet(
-            "brake.thick",
-            "",
-            "stop",
-            words(
-                "{metal} {thickness_sheet} thick, {brake} at most {most_sheet}",
-                brake=brake.name,
-                thickness_sheet=thickest,
-                metal=tank.shell.metal,
-                most_sheet=most,
-            ),
-            words(
-                "It bends {steel_sheet} of mild steel over its width; force goes with yield · t².",
-                steel_sheet=brake.thickest_steel_mm,
-            ),
-        )
-
-
-def bends_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
-    """Some order bends each part on the folder; looked for once the hand rests."""
-    if tank.is_at_rest:
-        yield from unbendable(tank)
-
-
-def unbendable(tank: TankAnalysis) -> Iterator[Finding]:
-    """Parts that no order bends: the part, or the machine, is in the way of the last bends."""
-    closed = {finding.subject for finding in closed_box(tank)}
-    for part in tank[BENDINGS].parts:
-        if part.stuck is not None and not closed:
-            yield _sheet(
-                "brake.order",
-                part.name,
-                "stop",
-                words(
-                    "No order bends the {part} on {brake}: {made} of {bends} bends can be made",
-                    part=part.title.lower(),
-                    brake=part.machine,
-                    made=len(part.steps),
-                    bends=len(next(one for one in tank[SHEET].parts if one.name == part.name).bends),
-                ),
-                words(
-                    "Bend {bend}, counted along the flat, has what was bent before it against the machine or the "
-                    "part itself, whichever end is clamped. Part it there with a seam, or bend it on another machine.",
-                    bend=part.stuck,
                 ),
             )
 

@@ -12,10 +12,10 @@ from keel.findings.finding import Finding, Patch, Prescriber
 from keel.findings.patch import apply
 from keel.solid.faults import GeometryError
 from keel.solid.section import Section
-from keel.stations.sheet import remedies, rules
+from keel.stations.sheet import brake_rules, remedies, rules
 from keel.stations.sheet.heat import from_heat_mm
 from keel.studies.cost.figures import FIGURES
-from keel.studies.cost.work import made_minutes, made_money
+from keel.studies.cost.work import bends_of, made_minutes, made_money
 from keel.studies.result import Point, Words, words
 from keel.studies.sheet.model import SeamAt
 from keel.studies.sheet.parts import Spot
@@ -27,15 +27,15 @@ Joint = Literal["bend", "weld"]
 ALIKE = 0.01
 """Schemes whose cost differs by less than this share cost the same."""
 JUDGED = (
-    rules.closed_box,
-    rules.brake_width,
-    rules.pan_is_shallow,
-    rules.brake_turns_it,
+    brake_rules.closed_box,
+    brake_rules.brake_width,
+    brake_rules.pan_is_shallow,
+    brake_rules.brake_turns_it,
     rules.pan_possible,
     rules.stock_sheet,
-    rules.brake_bends_it,
+    brake_rules.brake_bends_it,
     rules.rolls_can_be_made,
-    rules.unbendable,
+    brake_rules.unbendable,
 )
 """What machines and stock have to say of a scheme."""
 
@@ -169,7 +169,7 @@ def _scheme(tank: TankAnalysis, title: str, patch: Patch) -> Scheme | None:
     for seam in made.seams:
         along[seam.at] += seam.length_mm / 1000
     shell_parts = [part for part in made.parts if not part.feature]
-    bends = sum(len(part.bends) * part.quantity for part in made.parts)
+    bends = bends_of(made, after[BARE_SOLIDS])
     sketch = _sketch(after[BARE_SOLIDS].section, design.sheet.seam)
     return Scheme(
         title=title,

@@ -1,6 +1,6 @@
 """Sheet: flat parts."""
 
-from keel.stations.sheet import hole_rules, proof_rules, remedies, rules
+from keel.stations.sheet import brake_rules, hole_rules, proof_rules, remedies, rules
 from keel.stations.sheet.as_built import cut_parts_fit, departures, parts_changed
 from keel.stations.sheet.schemes import schemes
 from keel.stations.station import Station
@@ -29,20 +29,21 @@ SHEET = Station(
     },
     comparisons={"schemes": schemes, "departures": departures, "parts_changed": parts_changed},
     rules=(
-        rules.closed_box,
-        rules.brake_width,
-        rules.pan_is_shallow,
-        rules.brake_turns_it,
+        brake_rules.closed_box,
+        brake_rules.brake_width,
+        brake_rules.pan_is_shallow,
+        brake_rules.features_bent,
+        brake_rules.brake_turns_it,
         rules.means_to_cut,
         rules.pan_possible,
         rules.stock_sheet,
         rules.pan_flange,
-        rules.brake_bends_it,
+        brake_rules.brake_bends_it,
         hole_rules.holes_are_drawn,
         hole_rules.holes_stand_clear,
         proof_rules.folds_up,
         proof_rules.seams_meet,
-        rules.bends_can_be_made,
+        brake_rules.bends_can_be_made,
         rules.rolls_can_be_made,
         proof_rules.features_not_unfolded,
         cut_parts_fit,
@@ -52,6 +53,8 @@ SHEET = Station(
         "brake.thick": remedies.thinner,
         "brake.width": remedies.shorter,
         "brake.deep": remedies.lower_walls,
+        "brake.feature": remedies.of_plates,
+        "brake.angle": remedies.of_plates,
         "brake.order": remedies.parted,
         "rolls.width": remedies.shorter,
         "rolls.tight": remedies.wider_roll,

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from keel.design.document import Design
 from keel.design.ports import Port
 from keel.design.workshop import Prices
+from keel.solid.solids import Solids
 from keel.studies.cost.figures import Figures
 from keel.studies.cost.money import money
 from keel.studies.sheet.model import Sheet
@@ -23,7 +24,25 @@ class Work:
     fittings: int
 
 
-def work(design: Design, figures: Figures, made: Sheet) -> Work:
+def bends_of(made: Sheet, solids: Solids) -> int:
+    """All bends: of the parts, and of features whose sides are bent from one sheet.
+
+    Parameters
+    ----------
+    made : Sheet
+        The shell's parts and what stands inside.
+    solids : Solids
+        Its features.
+
+    Returns
+    -------
+    int
+        Counted once for each piece.
+    """
+    return sum(len(part.bends) * part.quantity for part in made.parts) + sum(cost.bends for cost in solids.costs)
+
+
+def work(design: Design, figures: Figures, made: Sheet, solids: Solids) -> Work:
     """Count the work of a design that has a shell.
 
     Parameters
@@ -34,6 +53,8 @@ def work(design: Design, figures: Figures, made: Sheet) -> Work:
         Its weights and areas.
     made : Sheet
         Its parts.
+    solids : Solids
+        Its features.
 
     Returns
     -------
@@ -42,7 +63,7 @@ def work(design: Design, figures: Figures, made: Sheet) -> Work:
     """
     return Work(
         weld_m=figures.weld_m,
-        bends=sum(len(part.bends) * part.quantity for part in made.parts),
+        bends=bends_of(made, solids),
         ports=len(design.ports),
         fittings=sum(_fitted(port) for port in design.ports),
     )

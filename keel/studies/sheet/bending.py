@@ -12,11 +12,11 @@ from keel.reference.metals import METALS, MetalName
 from keel.solid.solids import AnyShell
 from keel.studies.sheet.bend_order import Bent, Search, Way, looks
 from keel.studies.sheet.brakes import machine_of
+from keel.studies.sheet.let_in import BENT
 from keel.studies.sheet.machines import bends_it, in_house
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import Bend, FlatPart, Spot
 from keel.studies.sheet.springback import bend_to_deg, left_of_bent, yield_of_strip
-from keel.studies.sheet.unfold import SHEET
 
 SAME_MM = 1e-6
 SAME_TOOL_MM = 0.1
@@ -205,5 +205,5 @@ def _as_far_as_it_goes(search: Search, count: int) -> list[Bent]:
     return best
 
 
-BENDINGS = study(bendings, SHEET, SHELL, WORKSHOP, only("sheet.sent_out")).at_rest()
+BENDINGS = study(bendings, BENT, SHELL, WORKSHOP, only("sheet.sent_out")).at_rest()
 """How each part is bent."""

@@ -55,9 +55,9 @@ def as_cut(
         Numbered as `bent` has it; a part that no order bends keeps the numbers that it has.
     """
     orders = {one.name: one for one in bent.parts if one.orders}
-    numbered = [_numbered(part, orders.get(part.name)) for part in made.parts]
+    numbered = [_numbered(part, orders.get(part.name)) for part in [*made.parts, *let_in]]
     everywhere = [*pieces, *pieces_of_plates(let_in)]
-    return with_holes(replace(made, parts=[*numbered, *let_in]), everywhere, opened, etched, *at)
+    return with_holes(replace(made, parts=numbered), everywhere, opened, etched, *at)
 
 
 def _numbered(part: FlatPart, bent: Bending | None) -> FlatPart:

@@ -27,10 +27,10 @@ from keel.solid.solids import AnyShell, Solids
 from keel.studies.sheet.let_flat import PREFIX, SMOOTH_MM, Room, flat_sides, plate
 from keel.studies.sheet.let_round import Tube, cone_of, discs, sector_outline, strip, tube_of
 from keel.studies.sheet.lying import Lying, lying
-from keel.studies.sheet.model import flat_part
+from keel.studies.sheet.model import Sheet, flat_part
 from keel.studies.sheet.parts import FlatPart, Roll
 from keel.studies.sheet.placing import placed
-from keel.studies.sheet.unfold import BARE_SOLIDS
+from keel.studies.sheet.unfold import BARE_SOLIDS, SHEET
 
 NEAR_MM = 1.0
 
@@ -183,3 +183,12 @@ def pieces_of_plates(parts: list[FlatPart]) -> list[Lying]:
 
 
 LET_IN = study(let_in_parts, BARE_SOLIDS, only("shell", "sheet"), WORKSHOP)
+
+
+def bent_here(made: Sheet, let_in: list[FlatPart]) -> Sheet:
+    """All parts that have bends: the shell's, what stands inside, and features whose sides are bent from one sheet."""
+    return replace(made, parts=[*made.parts, *(part for part in let_in if part.bends)])
+
+
+BENT = study(bent_here, SHEET, LET_IN)
+"""All parts with the folded features' among them."""

@@ -142,6 +142,26 @@ def closes(brake: Brake, inside_mm: tuple[float, float] | None) -> bool:
     return inside_mm is None or (least is not None and min(inside_mm) >= least - ROUNDING_MM)
 
 
+def brake_for(part: FlatPart, metal: MetalName, workshop: Workshop) -> Brake:
+    """The first brake whose sizes let it bend a part, or else the usual one.
+
+    Parameters
+    ----------
+    part : FlatPart
+        Any with bends.
+    metal : MetalName
+        Of the part.
+    workshop : Workshop
+        The brakes.
+
+    Returns
+    -------
+    Brake
+        What the part is judged against.
+    """
+    return next((brake for brake in workshop.brakes if bends_it(brake, part, metal)), workshop.brake)
+
+
 def best_brake(made: Sheet, shell: AnyShell, workshop: Workshop, design: Design) -> Brake:
     """The first brake whose sizes let it bend every part of the shell that isn't sent out, or else the usual one.
 

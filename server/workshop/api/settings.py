@@ -8,9 +8,11 @@ from pydantic import Field, ValidationError
 
 from keel.design.base import LONGEST_MM
 from keel.design.faults import faults
-from keel.design.workshop import K_LEAST, K_MOST
+from keel.design.workshop import K_LEAST, K_MOST, Brake
 from keel.design.workshop import Workshop as WorkshopRules
 from keel.reference.test_strip import k_from_strip
+from keel.studies.sheet.brakes import machine_of
+from keel.studies.sheet.parts import Spot
 from server.http.errors import ApiError, ErrorOut
 from server.workshop.guard import Request, anyone, owner
 from server.workshop.models import Workshop
@@ -91,3 +93,18 @@ def strip_k(request: Request, data: Strip) -> StripAnswer:
     """K of the brake from a measured test strip. Nothing is stored."""
     k = k_from_strip(data.flat_mm, (data.leg_a_mm, data.leg_b_mm), data.angle_deg, data.thickness_mm, data.radius_mm)
     return StripAnswer(k=k, usable=K_LEAST <= k <= K_MOST)
+
+
+class BrakeShape(Schema):
+    """A brake from its end, the sheet at height 0, the bend at the origin [mm]: beam or punch, bed or die, leaf."""
+
+    tool: list[Spot]
+    under: list[Spot]
+    leaf: list[Spot]
+
+
+@router.post("workshop/brake-shape", response={200: BrakeShape, 422: ErrorOut}, auth=anyone)
+def brake_shape(request: Request, data: Brake) -> BrakeShape:
+    """What of a brake a part has to pass, as it was measured or as its sizes say. Nothing is stored."""
+    tool, under, leaf = machine_of(data).shown
+    return BrakeShape(tool=tool, under=under, leaf=leaf)

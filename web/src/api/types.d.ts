@@ -997,6 +997,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/brake-shape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Brake Shape
+         * @description What of a brake a part has to pass, as it was measured or as its sizes say. Nothing is stored.
+         */
+        post: operations["server_workshop_api_settings_brake_shape"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/k-from-strip": {
         parameters: {
             query?: never;
@@ -1836,6 +1856,27 @@ export interface components {
              * @default 1250
              */
             width_mm: number;
+        };
+        /**
+         * BrakeShape
+         * @description A brake from its end, the sheet at height 0, the bend at the origin [mm]: beam or punch, bed or die, leaf.
+         */
+        BrakeShape: {
+            /** Leaf */
+            leaf: [
+                number,
+                number
+            ][];
+            /** Tool */
+            tool: [
+                number,
+                number
+            ][];
+            /** Under */
+            under: [
+                number,
+                number
+            ][];
         };
         /**
          * Brief
@@ -9762,6 +9803,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_workshop_api_settings_brake_shape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Brake"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrakeShape"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -33,10 +33,11 @@ export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
   const shell = parts.filter((part) => !part.feature)
   const inside = parts.filter((part) => part.feature)
   // What stands inside has a scale of its own under the shell: it would be too small beside a wrapper.
-  const scales = [fitted(shell, width, inside.length ? height - PEEK : height), fitted(inside, width, height)] as const
+  const forShell = shell.length === 0 ? 0 : inside.length ? height - PEEK : height
+  const scales = [fitted(shell, width, forShell), fitted(inside, width, height)] as const
   const above = inRows(shell, width, scales[0])
   const below = inRows(inside, width, scales[1])
-  const start = Math.max(above.height, inside.length ? height - PEEK : 0)
+  const start = inside.length ? Math.max(above.height, forShell) : above.height
   const tall = start + below.height
   return (
     <Box

@@ -123,6 +123,7 @@ export function FlowField(props: Common) {
 }
 
 interface ToggleProps {
+  compact?: boolean
   label: string
   checked: boolean
   disabled?: boolean
@@ -134,9 +135,17 @@ export function Toggle({ onChange, ...shown }: ToggleProps) {
   return <Switching {...shown} onChange={useLatest(onChange)} />
 }
 
-const Switching = memo(function Switching({ label, checked, disabled = false, onChange }: ToggleProps) {
-  const control = <Switch checked={checked} disabled={disabled} onChange={(event) => onChange(event.target.checked)} />
-  return <FormControlLabel control={control} label={label} />
+const Switching = memo(function Switching({ label, checked, disabled = false, compact, onChange }: ToggleProps) {
+  const control = (
+    <Switch
+      size={compact ? 'small' : 'medium'}
+      checked={checked}
+      disabled={disabled}
+      onChange={(event) => onChange(event.target.checked)}
+    />
+  )
+  const small = { mr: 0, '& .MuiFormControlLabel-label': { fontSize: 13 } }
+  return <FormControlLabel control={control} label={label} sx={compact ? small : null} />
 })
 
 /** Yes, no, or not looked at yet. */

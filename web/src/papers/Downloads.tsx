@@ -11,8 +11,12 @@ export interface File {
   under?: string
 }
 
+/** What a file is, where what it is of stands beside it. */
+const kindOf = (name: string) =>
+  name.startsWith('send-out-') ? 'Page to send' : (name.split('.').at(-1) ?? name).toUpperCase()
+
 /** Files of what is on screen: saved first, so that file and screen agree. */
-export function Downloads({ files }: { files: File[] }) {
+export function Downloads({ files, compact = false }: { files: File[]; compact?: boolean }) {
   const designId = useSaving((saving) => saving.designId)
   const [problem, setProblem] = useState('')
   const take = async ({ name, under = 'files' }: File) => {
@@ -36,8 +40,16 @@ export function Downloads({ files }: { files: File[] }) {
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
       {files.map((file) => (
-        <Button key={file.name} variant="outlined" data-file={file.name} onClick={() => void take(file)}>
-          {file.label}
+        <Button
+          key={file.name}
+          variant={compact ? 'text' : 'outlined'}
+          size={compact ? 'small' : 'medium'}
+          data-file={file.name}
+          aria-label={file.label}
+          sx={compact ? { minWidth: 0, minHeight: 28, px: 1, py: 0 } : null}
+          onClick={() => void take(file)}
+        >
+          {compact ? kindOf(file.name) : file.label}
         </Button>
       ))}
       {problem && (

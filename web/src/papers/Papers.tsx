@@ -14,10 +14,12 @@ export function Papers({
   station,
   only = () => true,
   query = '',
+  compact = false,
 }: {
   station: string
   only?: (name: string) => boolean
   query?: string
+  compact?: boolean
 }) {
   const designId = useSaving((saving) => saving.designId)
   const revision = useSaving((saving) => saving.revision)
@@ -27,5 +29,10 @@ export function Papers({
     placeholderData: (before) => before,
   })
   const files = (listed.data ?? []).filter((paper) => paper.station === station && only(paper.name))
-  return <Downloads files={files.map((paper) => ({ name: `${paper.name}${query}`, label: paper.title }))} />
+  return (
+    <Downloads
+      compact={compact}
+      files={files.map((paper) => ({ name: `${paper.name}${query}`, label: paper.title }))}
+    />
+  )
 }

@@ -3,6 +3,7 @@ import * as declared from '../api/declared'
 import type { Fault } from '../api/client'
 import { Choice, LengthField, QuantityField } from '../fields/fields'
 import { BeamTable } from './BeamTable'
+import { BrakePicture } from './BrakePicture'
 import { grid } from './Section'
 import type { Settings } from './WorkshopPage'
 
@@ -137,6 +138,7 @@ function One({
           onCommit={(value) => value !== null && onChange({ most_angle_deg: value })}
         />
       </Box>
+      <BrakePicture brake={brake} />
       <BeamTable
         what={kind === 'folder' ? 'Clamping beam' : 'Punch'}
         corners={brake.beam ?? []}

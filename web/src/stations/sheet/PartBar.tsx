@@ -31,7 +31,7 @@ export function PartBar({ part }: { part: FlatPart }) {
         display: 'flex',
         flexWrap: 'wrap',
         alignItems: 'center',
-        gap: 1.5,
+        columnGap: 1.5,
         px: 1.5,
         py: 0.5,
         flex: 'none',
@@ -39,19 +39,22 @@ export function PartBar({ part }: { part: FlatPart }) {
       }}
     >
       <Toggle
-        label="Sent out to be made"
+        compact
+        label="Sent out"
         checked={isSent}
         disabled={readOnly}
         onChange={(next) => sendOut(part.name, next)}
       />
       <Toggle
+        compact
         label="Cut already"
         checked={cutAlready?.includes(part.name) ?? false}
         disabled={readOnly}
         onChange={(next) => markCut(part.name, next)}
       />
-      {feature && <BentFromOneSheet feature={feature} readOnly={readOnly} />}
+      {feature && <BentFromOneSheet compact feature={feature} readOnly={readOnly} />}
       <Papers
+        compact
         station="sheet"
         only={(name) => [`${part.name}.dxf`, `${part.name}.svg`, `send-out-${part.name}.pdf`].includes(name)}
       />
