@@ -6,9 +6,9 @@ feature moves with its tank. Sizes are those seen from outside; the metal displa
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from keel.design.base import Coordinate, Gap, Length, Name, Part
+from keel.design.base import Coordinate, Gap, Length, Name, Part, refuse
 
 Face = Literal["roof", "floor", "front", "rear", "left", "right"]
 FACES: tuple[Face, ...] = ("roof", "floor", "front", "rear", "left", "right")
@@ -34,6 +34,24 @@ class Sheeted(Named):
         return usual if self.thickness_mm is None else self.thickness_mm
 
 
+class Tabs(Part):
+    """Tabs on a plate's edges through slots in the shell: it finds its place, and is welded from outside too."""
+
+    wide_mm: Length = Field(default=20, description="Along the edge [mm]")
+    pitch_mm: Length = Field(default=150, description="From the middle of one to the next, about [mm]")
+
+    @model_validator(mode="after")
+    def _stand_apart(self) -> "Tabs":
+        if self.pitch_mm < 2 * self.wide_mm:
+            refuse(
+                f"tabs {self.wide_mm:g} mm wide every {self.pitch_mm:g} mm leave less between slots than they take",
+                field="pitch_mm",
+                value=self.pitch_mm,
+                limit=f"at least {2 * self.wide_mm:g}",
+            )
+        return self
+
+
 class Standing(Sheeted):
     """A plate square to x or y."""
 
@@ -42,6 +60,12 @@ class Standing(Sheeted):
     flange_mm: Gap | None = Field(
         default=None, description="Outside height of its flanges [mm]; 0 for a flat plate, empty means the house rule"
     )
+
+    tabs: Tabs | None = Field(default=None, description="Instead of flanges tabs that go through the shell")
+
+    def flange(self, usual: float) -> float:
+        """Outside height of its flanges [mm]: its own, or else the usual one; 0 for a flat plate."""
+        return 0.0 if self.tabs else usual if self.flange_mm is None else self.flange_mm
 
     def middle_mm(self, usual: float) -> float:
         """Where the middle of its sheet stands [mm]; sheet as thick as usual where it names none."""

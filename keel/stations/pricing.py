@@ -14,7 +14,8 @@ from keel.stations.registry import prescriber_of
 from keel.studies.cost.figures import FIGURES
 from keel.studies.cost.work import minutes_more, money_more, work
 from keel.studies.result import Words
-from keel.studies.sheet.unfold import BARE_SOLIDS, SHEET
+from keel.studies.sheet.shell_parts import BARE_SOLIDS
+from keel.studies.sheet.unfold import SHEET
 
 INFORMS = frozenset(
     {

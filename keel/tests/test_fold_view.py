@@ -10,7 +10,7 @@ from keel.analysis.tank import Asked, TankAnalysis
 from keel.formats.document import read_design
 from keel.solid.polyhedron import Array
 from keel.studies.sheet.fold_view import FOLD_PIECES, FoldPanel, FoldPiece
-from keel.studies.sheet.unfold import BARE_SOLIDS
+from keel.studies.sheet.shell_parts import BARE_SOLIDS
 from keel.tests.test_let_in import RELIEF, STEP, SUMP, WELL, tank
 
 

@@ -28,7 +28,7 @@ from keel.studies.sheet.lying import Lying, lying, panel_places, zone_places
 from keel.studies.sheet.machines import bend_mm
 from keel.studies.sheet.openings import OPENINGS, takings
 from keel.studies.sheet.parts import FlatPart
-from keel.studies.sheet.unfold import BARE_SOLIDS, PIECES
+from keel.studies.sheet.shell_parts import BARE_SOLIDS, PIECES
 
 T, R = 3.0, 4.5
 SIZE = {"length_mm": 600, "width_mm": 400, "height_mm": 300}

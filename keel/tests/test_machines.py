@@ -21,8 +21,9 @@ from keel.studies.sheet.bending import BENDINGS, Bending
 from keel.studies.sheet.bends import bend_deduction, flat_length
 from keel.studies.sheet.cutting import CUTTING, Cutting
 from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.shell_parts import BARE_SOLIDS
 from keel.studies.sheet.springback import left_of_bent, yield_of_strip
-from keel.studies.sheet.unfold import BARE_SOLIDS, SHEET
+from keel.studies.sheet.unfold import SHEET
 from keel.tests.test_let_in import WELL, R, T, tank
 
 PANS = tank(scheme="wrapper and pans").design

@@ -15,7 +15,7 @@ from keel.stations.sheet import proof_rules
 from keel.studies.sheet.fold_proof import FOLD_PROOF, fold_proof
 from keel.studies.sheet.lying import lying
 from keel.studies.sheet.seam_proof import SEAM_PROOF, SeamProof, seam_proof
-from keel.studies.sheet.unfold import BARE_SOLIDS, PIECES, SHELL_PARTS
+from keel.studies.sheet.shell_parts import BARE_SOLIDS, PIECES, SHELL_PARTS
 from keel.tests.test_let_in import tank
 from keel.tests.wild import Wild
 

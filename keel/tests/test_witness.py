@@ -7,7 +7,7 @@ import numpy as np
 from keel.formats.dxf import part_dxf
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.lying import panel_places
-from keel.studies.sheet.unfold import PIECES
+from keel.studies.sheet.shell_parts import PIECES
 from keel.studies.sheet.witness import LANDED
 from keel.tests.test_let_in import WELL, T, tank
 

@@ -27,6 +27,8 @@ NOT_OF_THE_DESIGN = (
     "Surge tank as a",
     "What came out otherwise",
     "As built",
+    "Bend that came out otherwise",
+    "Angle inside, measured",
 )
 """How the fuel is looked at, how a file is read, what is offered; a size as built is kept in two places."""
 

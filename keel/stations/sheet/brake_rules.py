@@ -13,7 +13,8 @@ from keel.studies.sheet.bending import BENDINGS
 from keel.studies.sheet.let_in import BENT, LET_IN
 from keel.studies.sheet.machines import BRAKE, bend_mm, brake_for, in_house, is_sent, thickest_mm, wall_mm
 from keel.studies.sheet.parts import FlatPart
-from keel.studies.sheet.unfold import BARE_SOLIDS, SHEET
+from keel.studies.sheet.shell_parts import BARE_SOLIDS
+from keel.studies.sheet.unfold import SHEET
 
 _sheet = of_station("sheet")
 

@@ -21,7 +21,8 @@ from keel.studies.sheet.model import SeamAt
 from keel.studies.sheet.parts import Spot
 from keel.studies.sheet.placing import in_section
 from keel.studies.sheet.profile import seam_place
-from keel.studies.sheet.unfold import BARE_SOLIDS, SHEET
+from keel.studies.sheet.shell_parts import BARE_SOLIDS
+from keel.studies.sheet.unfold import SHEET
 
 Joint = Literal["bend", "weld"]
 ALIKE = 0.01

@@ -1,6 +1,6 @@
 """Sheet: flat parts."""
 
-from keel.stations.sheet import brake_rules, hole_rules, proof_rules, remedies, rules
+from keel.stations.sheet import brake_rules, hole_rules, proof_rules, remedies, rules, tab_rules
 from keel.stations.sheet.as_built import cut_parts_fit, departures, parts_changed
 from keel.stations.sheet.schemes import schemes
 from keel.stations.station import Station
@@ -47,6 +47,8 @@ SHEET = Station(
         rules.rolls_can_be_made,
         proof_rules.features_not_unfolded,
         cut_parts_fit,
+        tab_rules.slots_stand_apart,
+        tab_rules.slots_are_seams,
     ),
     prescribers={
         "brake.closed_box": remedies.closable,
@@ -60,6 +62,8 @@ SHEET = Station(
         "rolls.tight": remedies.wider_roll,
         "pan.flange": remedies.longer_flange,
         "stock.size": remedies.on_the_sheet,
+        "tabs.near": tab_rules.without_tabs,
+        "tabs.seams": tab_rules.without_tabs,
         "stock.none": remedies.stocked_gauge,
     },
 )

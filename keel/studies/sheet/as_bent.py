@@ -13,7 +13,7 @@ from keel.solid.rings import Place
 from keel.solid.section import Section, face_names, section_of
 from keel.solid.solids import Solids
 from keel.studies.sheet.profile import seam_place
-from keel.studies.sheet.unfold import BARE_SOLIDS
+from keel.studies.sheet.shell_parts import BARE_SOLIDS
 
 BUILT_DEG = (20.0, 175.0)
 """Angles between two sides that a section can have [°]."""

@@ -15,7 +15,8 @@ from keel.studies.sheet.lying import Lying
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.openings import OPENINGS, Opening
 from keel.studies.sheet.parts import FlatPart
-from keel.studies.sheet.unfold import BARE_SOLIDS, PIECES, SHEET
+from keel.studies.sheet.shell_parts import BARE_SOLIDS, PIECES
+from keel.studies.sheet.unfold import SHEET
 from keel.studies.sheet.witness import LANDED, Landed
 
 Ported = tuple[Solids, Sequence[Port]]

@@ -21,7 +21,7 @@ from keel.studies.result import Point
 from keel.studies.sheet.folding import Turn
 from keel.studies.sheet.lying import Lying, panel_places, zone_places
 from keel.studies.sheet.placing import WRAPPER
-from keel.studies.sheet.unfold import BARE_SOLIDS, PIECES
+from keel.studies.sheet.shell_parts import BARE_SOLIDS, PIECES
 
 PITCH_MM = 40.0
 """Along every edge places are looked at so far apart [mm]."""

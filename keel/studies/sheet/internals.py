@@ -15,17 +15,17 @@ from keel.design.document import Design
 from keel.design.features import Baffle, Partition, Pot
 from keel.design.workshop import Workshop
 from keel.reference.test_strip import setback
-from keel.solid.planes import polygons_of, ring_spots, shape_of
+from keel.solid.planes import polygons_of, ring_spots
 from keel.solid.solids import AnyShell, FeatureCost, Solids
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
 from keel.studies.sheet.laps import Slot, slots
 from keel.studies.sheet.model import flat_part
 from keel.studies.sheet.parts import Bend, FlatPart, Spot, rectangle
 from keel.studies.sheet.placing import placed
+from keel.studies.sheet.plate_shapes import SMOOTH_MM, plate_shapes
+from keel.studies.sheet.tabs import Tab, with_tabs
 from keel.studies.sheet.wrapper import folding_order, wrapper_legs
 
-SMOOTH_MM = 0.05
-"""Corners closer to a straight line than this are none [mm]."""
 ON_RIM_MM = 0.1
 LEAST_FLANGE_EDGE_MM = 25.0
 """A flange shorter than this along its bend isn't worth a fold; a rolled rim is made of shorter chords [mm]."""
@@ -60,13 +60,15 @@ class _Fold:
         return setback(90, self.radius, self.thickness)
 
 
-def internal_parts(solids: Solids, design: Design, workshop: Workshop) -> list[FlatPart]:
+def internal_parts(solids: Solids, tabs: Sequence[Tab], design: Design, workshop: Workshop) -> list[FlatPart]:
     """Flat parts of everything that stands inside.
 
     Parameters
     ----------
     solids : Solids
         The shell as built, without a bag.
+    tabs : sequence of Tab
+        Of plates, through the shell.
     design, workshop
         Pan gap, K factors, house rules.
 
@@ -80,25 +82,27 @@ def internal_parts(solids: Solids, design: Design, workshop: Workshop) -> list[F
     costs = {cost.id: cost for cost in solids.costs}
     for feature in solids.shell.features:
         if isinstance(feature, Baffle | Partition):
-            found += _plate_parts(feature, solids, design, workshop)
+            own = [tab for tab in tabs if tab.plate == feature.id]
+            found += _plate_parts(feature, solids, own, design, workshop)
         elif isinstance(feature, Pot):
             found.append(_strip(feature, solids.shell, costs[feature.id], workshop))
     return found
 
 
-def _plate_parts(feature: Baffle | Partition, solids: Solids, design: Design, workshop: Workshop) -> Iterator[FlatPart]:
-    shell, plate = solids.shell, solids.plates[feature.id]
+def _plate_parts(
+    feature: Baffle | Partition, solids: Solids, tabs: Sequence[Tab], design: Design, workshop: Workshop
+) -> Iterator[FlatPart]:
+    shell = solids.shell
     t, r, rules = feature.wall_mm(shell.feature_wall_mm), shell.fold_mm, workshop.rules
-    flange = rules.flange_mm if feature.flange_mm is None else feature.flange_mm
-    fold = _Fold(t, r, flange, bend_deduction(90, r, t, workshop.k_for(shell.metal, t, r)), rules.notch_clearance_mm)
+    deduction = bend_deduction(90, r, t, workshop.k_for(shell.metal, t, r))
+    fold = _Fold(t, r, feature.flange(rules.flange_mm), deduction, rules.notch_clearance_mm)
     gap = rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
-    section, left = plate.whole or (plate.section, plate.left)
-    room = shape_of(section).buffer(-gap, join_style="mitre")
-    pieces = [p.simplify(SMOOTH_MM) for p in polygons_of(shape_of(left).intersection(room)) if p.area > 1.0]
+    room, pieces = plate_shapes(feature, solids, gap)
     laps = slots(feature, solids, gap, rules.flange_mm) if isinstance(feature, Baffle) else []
     for number, piece in enumerate(pieces, start=1):
         flat, bends = _folded(piece, room.boundary, fold) if fold.reach > 0 else (piece, [])
-        yield _plate_part(feature, solids, number if len(pieces) > 1 else 0, _slotted(flat, piece, laps, fold), bends)
+        sheet = with_tabs(_slotted(flat, piece, laps, fold), tabs)
+        yield _plate_part(feature, solids, number if len(pieces) > 1 else 0, sheet, bends)
 
 
 def _slotted(flat: Polygon, piece: Polygon, laps: Sequence[Slot], fold: _Fold) -> Polygon:
@@ -136,11 +140,15 @@ def _plate_part(
         outline=ring_spots(flat.exterior),
         bends=[_moved(bend, low_x, low_y) for bend in bends],
         marks=[],
-        note=f"Its {facing} faces you" + ("; the flanges come towards you." if bends else ", welded on its edge."),
+        note=f"Its {facing} faces you" + ("; the flanges come towards you." if bends else "; " + _edge(feature)),
         holes=[ring_spots(ring) for ring in flat.interiors],
         feature=feature.id,
         places=[placed(name, (inner.x - low_x, inner.y - low_y), (0.0, 0.0), origin, along, inward)],
     )
+
+
+def _edge(feature: Baffle | Partition) -> str:
+    return "its tabs go through the shell." if feature.tabs else "it is welded on its edge."
 
 
 def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, list[Bend]]:

@@ -60,7 +60,7 @@ def slots(baffle: Baffle, solids: Solids, gap_mm: float, usual_flange_mm: float)
         start, end = _across(other, solids)
         start, end = start - gap_mm / 2, end + gap_mm / 2
         slot = box(start, middle, end, FAR_MM) if first else box(start, -FAR_MM, end, middle)
-        reach = usual_flange_mm if other.flange_mm is None else other.flange_mm
+        reach = other.flange(usual_flange_mm)
         # Flanges stand out to the front of a plate square to x, to the right of one square to y.
         before, after = (reach, 0.0) if other.axis == "y" else (0.0, reach)
         band = box(start - before, -FAR_MM, end + after, FAR_MM) if first else box(start, -FAR_MM, end, FAR_MM)

@@ -30,7 +30,8 @@ from keel.studies.sheet.lying import Lying, lying
 from keel.studies.sheet.model import Sheet, flat_part
 from keel.studies.sheet.parts import FlatPart, Roll
 from keel.studies.sheet.placing import placed
-from keel.studies.sheet.unfold import BARE_SOLIDS, SHEET
+from keel.studies.sheet.shell_parts import BARE_SOLIDS
+from keel.studies.sheet.unfold import SHEET
 
 NEAR_MM = 1.0
 

@@ -24,7 +24,8 @@ from keel.solid.sides import meet
 from keel.solid.solids import Solids
 from keel.studies.sheet.folding import Panel
 from keel.studies.sheet.lying import Lying, panel_places, zone_places
-from keel.studies.sheet.unfold import BARE_SOLIDS, PIECES
+from keel.studies.sheet.shell_parts import BARE_SOLIDS, PIECES
+from keel.studies.sheet.tabs import TABS, Tab
 
 HAIR_MM = 0.01
 """So far inside a sheet's two faces its openings are looked for."""
@@ -110,8 +111,8 @@ def _past_the_lips(relief: Relief, body: Cuboid) -> Relief:
     return relief.model_copy(update=places)
 
 
-def openings(pieces: Sequence[Lying], solids: Solids) -> list[Opening]:
-    """Carry what features take to the flats of the shell's parts.
+def openings(pieces: Sequence[Lying], solids: Solids, tabs: Sequence[Tab]) -> list[Opening]:
+    """Carry what features take, and slots for tabs, to the flats of the shell's parts.
 
     Parameters
     ----------
@@ -119,6 +120,8 @@ def openings(pieces: Sequence[Lying], solids: Solids) -> list[Opening]:
         The shell's own, where they lie.
     solids : Solids
         The shell as built.
+    tabs : sequence of Tab
+        Of plates that stand inside.
 
     Returns
     -------
@@ -126,7 +129,7 @@ def openings(pieces: Sequence[Lying], solids: Solids) -> list[Opening]:
         One a piece that anything is cut out of. The edge of an opening is square to the sheet: the wider of what is
         met at its two faces.
     """
-    taken, found = takings(solids), list[Opening]()
+    taken, found = [*takings(solids), *(Taking(tab.plate, tab.slot) for tab in tabs)], list[Opening]()
     for piece in pieces if taken else ():
         sheet = _Sheet(piece)
         # A hair wider and back: what only touches across a bend's edge is one opening.
@@ -246,4 +249,4 @@ class _Zone:
         return (low, high) if low < high else None
 
 
-OPENINGS = study(openings, PIECES, BARE_SOLIDS)
+OPENINGS = study(openings, PIECES, BARE_SOLIDS, TABS)

@@ -13,7 +13,7 @@ from keel.studies.result import Point
 from keel.studies.sheet.fold_view import facetted
 from keel.studies.sheet.lying import Lying, lying, panel_places
 from keel.studies.sheet.model import Sheet
-from keel.studies.sheet.unfold import PIECES, SHELL_PARTS
+from keel.studies.sheet.shell_parts import PIECES, SHELL_PARTS
 
 PITCH_MM = 40.0
 """Along every edge places are looked at so far apart, and as near as half of that to its ends."""

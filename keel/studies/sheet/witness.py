@@ -17,7 +17,7 @@ from keel.solid.planes import cut_by, polygons_of
 from keel.solid.solids import Solids
 from keel.studies.sheet.lying import Lying
 from keel.studies.sheet.parts import Mark
-from keel.studies.sheet.unfold import BARE_SOLIDS, PIECES
+from keel.studies.sheet.shell_parts import BARE_SOLIDS, PIECES
 
 HAIR_MM = 0.05
 """So far inside the shell what stands there is cut to see where it lands."""

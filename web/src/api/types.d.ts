@@ -1303,6 +1303,8 @@ export interface components {
              * @default []
              */
             notches: components["schemas"]["Notch"][];
+            /** @description Instead of flanges tabs that go through the shell */
+            tabs?: components["schemas"]["Tabs"] | null;
             /**
              * Thickness Mm
              * @description [mm]; empty means that of the features
@@ -4651,6 +4653,8 @@ export interface components {
             kind: "partition";
             /** Name */
             name: string;
+            /** @description Instead of flanges tabs that go through the shell */
+            tabs?: components["schemas"]["Tabs"] | null;
             /**
              * Thickness Mm
              * @description [mm]; empty means that of the features
@@ -7219,6 +7223,24 @@ export interface components {
              * @description Pivot over the inner floor, where the sender is used as supplied [mm]
              */
             pivot_mm?: number | null;
+        };
+        /**
+         * Tabs
+         * @description Tabs on a plate's edges through slots in the shell: it finds its place, and is welded from outside too.
+         */
+        Tabs: {
+            /**
+             * Pitch Mm
+             * @description From the middle of one to the next, about [mm]
+             * @default 150
+             */
+            pitch_mm: number;
+            /**
+             * Wide Mm
+             * @description Along the edge [mm]
+             * @default 20
+             */
+            wide_mm: number;
         };
         /**
          * Target

@@ -4,6 +4,7 @@ import * as declared from '../../api/declared'
 import type { Feature, Shell } from '../../api/model'
 import { changeFeature, setShell } from '../../drawing/edits'
 import { BentFromOneSheet } from './BentFromOneSheet'
+import { PlateTabs } from './PlateTabs'
 import { Choice, LengthField, Toggle } from '../../fields/fields'
 import { NameField } from '../../fields/WordsField'
 import { BaffleOpenings } from './BaffleOpenings'
@@ -241,7 +242,7 @@ function FeatureFields({
             onCommit={(mm) => mm !== null && set({ [field]: mm })}
           />
         ))}
-        {(feature.kind === 'partition' || feature.kind === 'baffle') && (
+        {(feature.kind === 'partition' || feature.kind === 'baffle') && !feature.tabs && (
           <LengthField
             label="Flanges"
             value={feature.flange_mm ?? null}
@@ -253,6 +254,9 @@ function FeatureFields({
           />
         )}
       </Box>
+      {(feature.kind === 'partition' || feature.kind === 'baffle') && (
+        <PlateTabs plate={feature} place={place} readOnly={readOnly} />
+      )}
       <BentFromOneSheet feature={feature} readOnly={readOnly} />
       {feature.kind === 'baffle' && <BaffleOpenings baffle={feature} place={place} readOnly={readOnly} />}
       {feature.kind === 'pot' && <PotDoors pot={feature} place={place} readOnly={readOnly} />}
