@@ -175,6 +175,7 @@ class Baffle(Standing):
     kind: Literal["baffle"] = "baffle"
     corner_mm: Gap = Field(default=40, description="Legs of its cut-off corners [mm]")
     top_gap_mm: Gap = Field(default=0, description="Room over it, under the roof [mm]")
+    hem_mm: Gap = Field(default=0, description="Depth of a hem along its upper edge, where that is free [mm]; 0: none")
     notches: Annotated[tuple[Notch, ...], Field(max_length=12, strict=False)] = ()
     holes: Annotated[tuple[Holes, ...], Field(max_length=12, strict=False)] = ()
     doors: Annotated[tuple[Door, ...], Field(max_length=12, strict=False)] = ()
@@ -201,6 +202,7 @@ class Pot(Sheeted):
     long_mm: Length = Field(description="Along x, outside; the diameter of a round one [mm]")
     wide_mm: Length = Field(description="Along y, outside; not used by a round one [mm]")
     high_mm: Length = Field(description="Its rim above the inner floor [mm]")
+    hem_mm: Gap = Field(default=0, description="Depth of a hem round the rim of a box, outward [mm]; 0: none")
     doors: Annotated[tuple[PotDoor, ...], Field(max_length=8, strict=False)] = ()
 
 

@@ -12,6 +12,7 @@ from keel.formats.quantities import ReaderUnits, cut_text, fine_text, sheet_text
 from keel.reference.quantities import shown_text
 from keel.studies.sheet.bending import BENDINGS, Bending, BendStep
 from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.hems import HEM_DEG
 from keel.studies.sheet.parts import Bend, FlatPart, Spot
 from server.papers.drawing import Frame, draw_part
 from server.papers.heading import Heading
@@ -76,6 +77,7 @@ def _table(page: Page, part: FlatPart, bending: Bending, y: float) -> float:
     for turn, step in enumerate(bending.steps, start=1):
         bend = lines.get(turn)
         to = "springs back flat" if step.bend_to_deg is None else f"{step.bend_to_deg:.1f}°"
+        to = "press down" if step.angle_deg >= HEM_DEG else to
         clamped = {"low": "left end", "high": "right end"}[step.clamped] if step.after else ""
         at, radius = (_place(bend, units), fine_text(bend.radius_mm, units)) if bend else ("", "")
         way = f"{step.direction}, over" if step.turned_over else step.direction

@@ -148,7 +148,7 @@ class Bending(AtTheSheet):
         self.assertEqual(len(steps), 4)
         for step in steps:
             self.assertTrue(90 < float(step.split("°")[0]) < 93, step)
-        self.assertEqual(self.do("count", f"{wrapper} polygon"), 4)
+        self.assertEqual(self.do("count", f"{wrapper} polygon"), 4 * 3, "beam, bed and leaf, four times")
         self.take("end-pan")
         self.until(lambda: self.text("[aria-label='Bends of the end pan']").count("90.0° is left") == 4, "a pan's")
 

@@ -6,12 +6,14 @@ from math import hypot
 
 from keel.analysis.parts import LIP
 from keel.analysis.tank import TankAnalysis
+from keel.design.features import Baffle, Pot
 from keel.design.workshop import Brake
 from keel.findings.finding import Finding, of_station
 from keel.studies.result import words
 from keel.studies.sheet.bending import BENDINGS
+from keel.studies.sheet.hems import hem_of
 from keel.studies.sheet.let_in import BENT, LET_IN
-from keel.studies.sheet.machines import BRAKE, bend_mm, brake_for, in_house, is_sent, thickest_mm, wall_mm
+from keel.studies.sheet.machines import BRAKE, bend_mm, brake_for, in_house, is_sent, sharpest_deg, thickest_mm, wall_mm
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.shell_parts import BARE_SOLIDS
 from keel.studies.sheet.unfold import SHEET
@@ -147,7 +149,7 @@ def pan_is_shallow(tank: TankAnalysis) -> Iterator[Finding]:
 def brake_turns_it(tank: TankAnalysis) -> Iterator[Finding]:
     """No bend is sharper than the brake makes."""
     for part, brake in _judged(tank):
-        sharpest = max(bend.angle_deg for bend in part.bends)
+        sharpest = sharpest_deg(part)
         if sharpest > brake.most_angle_deg + ROUNDING_MM:
             yield _sheet(
                 "brake.angle",
@@ -217,3 +219,31 @@ def unbendable(tank: TankAnalysis) -> Iterator[Finding]:
                     bend=part.stuck,
                 ),
             )
+
+
+def hems_are_long_enough(tank: TankAnalysis) -> Iterator[Finding]:
+    """A hem has a leg past its round, and one that the brake bends."""
+    for feature in tank.shell.features:
+        if not isinstance(feature, Baffle | Pot) or not feature.hem_mm:
+            continue
+        least = least_hem_mm(tank, feature)
+        if feature.hem_mm < least - ROUNDING_MM:
+            yield _sheet(
+                "hem.short",
+                feature.id,
+                "stop",
+                words(
+                    "Hem of the {name} {deep_mm} deep, at least {least_mm}",
+                    name=feature.name,
+                    deep_mm=feature.hem_mm,
+                    least_mm=least,
+                ),
+                words("Its round takes the radius and the thickness, and the brake has to catch the edge."),
+            )
+
+
+def least_hem_mm(tank: TankAnalysis, feature: Baffle | Pot) -> float:
+    """The shallowest hem that can be made on a feature [mm]."""
+    thick = feature.wall_mm(tank.shell.feature_wall_mm)
+    turned = hem_of(0.0, thick, tank.shell.metal, 0.0).turned_mm
+    return max(turned + thick, tank.workshop.brake.shortest_flange_mm)

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from itertools import accumulate, combinations
-from math import pi
+from math import ceil, pi
 from typing import get_args
 
 from pydantic import ValidationError
@@ -195,3 +195,13 @@ def wider_roll(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
     if isinstance(tank.shell, CylinderShell):
         more = 2 * tank.workshop.rolls.least_radius_mm - tank.shell.diameter_mm
         yield resized_tank(tank, "diameter", more)
+
+
+def deeper_hem(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """As deep as the sheet and the brake ask for."""
+    least = ceil(float(finding.title.values["least_mm"]))
+    features = [
+        one.model_copy(update={"hem_mm": float(least)}) if one.id == finding.subject else one
+        for one in tank.shell.features
+    ]
+    yield Remedy(label=words("Hem {deep_mm} deep", deep_mm=float(least)), patch=with_features(features))

@@ -12,6 +12,7 @@ from keel.reference.metals import METALS, MetalName
 from keel.solid.solids import AnyShell
 from keel.studies.sheet.bend_order import Bent, Search, Way, looks
 from keel.studies.sheet.brakes import machine_of
+from keel.studies.sheet.hems import is_hem
 from keel.studies.sheet.let_in import BENT
 from keel.studies.sheet.machines import bends_it, in_house
 from keel.studies.sheet.model import Sheet
@@ -116,12 +117,18 @@ def _bending(part: FlatPart, brake: Brake, metal: MetalName, workshop: Workshop)
             BendStep(bend.order, bend.angle_deg, to[bend.order], bend.direction, "low", False, [], []) for bend in plain
         ]
         return Bending(part.name, part.title, brake.name, *shapes, steps, None, None)
+    hems = [bend for bend in part.bends if is_hem(bend)]
     legs = _legs(part, bends)
     signed = [bend.angle_deg * (1 if bend.direction == "up" else -1) for bend in bends]
     search = Search(machine.obstacles, legs, signed)
     orders = search.count()
     order = _wanted(search, bends) if orders else _as_far_as_it_goes(search, len(bends))
-    steps, made = [], frozenset[int]()
+    first = len(bends) + 1
+    steps = [
+        BendStep(number, hem.angle_deg, hem.angle_deg, hem.direction, "low", hem.direction == "down", [], [])
+        for number, hem in enumerate(hems, start=first)
+    ]
+    made = frozenset[int]()
     for one in order:
         drawn = list(looks(legs, signed, made, one.bend, one.way, machine.free))
         bend = bends[one.bend]
@@ -135,7 +142,12 @@ def _bending(part: FlatPart, brake: Brake, metal: MetalName, workshop: Workshop)
 
 
 def _bend_to(bend: Bend, thickness_mm: float, metal: MetalName, workshop: Workshop) -> float | None:
-    """How far to bend: by the shop's strip on that tool, else by the yield that one shows, else by the table's."""
+    """How far to bend: by the shop's strip on that tool, else by the yield that one shows, else by the table's.
+
+    A hem is bent as far as the brake goes and then pressed down.
+    """
+    if is_hem(bend):
+        return bend.angle_deg
     data, strip = METALS[metal], workshop.strip_for(metal, thickness_mm, bend.radius_mm)
     k = workshop.k_for(metal, thickness_mm, bend.radius_mm)
     yields, share = data.yield_mpa, strip.share_left if strip else None
@@ -150,7 +162,7 @@ def _bend_to(bend: Bend, thickness_mm: float, metal: MetalName, workshop: Worksh
 
 
 def along(part: FlatPart) -> list[Bend]:
-    """Bends in turn along a part whose bends are all parallel; none of others.
+    """Bends in turn along a part whose bends are all parallel, hems left out; none of others.
 
     Parameters
     ----------
@@ -162,9 +174,10 @@ def along(part: FlatPart) -> list[Bend]:
     list of Bend
         From its left or its lower edge.
     """
+    bends = [bend for bend in part.bends if not is_hem(bend)]
     for way in (0, 1):
-        if all(abs(bend.start[way] - bend.end[way]) < SAME_MM for bend in part.bends):
-            return sorted(part.bends, key=lambda bend: bend.start[way])
+        if all(abs(bend.start[way] - bend.end[way]) < SAME_MM for bend in bends):
+            return sorted(bends, key=lambda bend: bend.start[way])
     return []
 
 

@@ -9,6 +9,7 @@ from keel.design.ports import Port
 from keel.solid.solids import Solids
 from keel.studies.sheet.bending import BENDINGS, Bending, Bendings, along
 from keel.studies.sheet.doublers import DOUBLERS
+from keel.studies.sheet.hems import is_hem
 from keel.studies.sheet.holes import with_holes
 from keel.studies.sheet.let_in import LET_IN, pieces_of_plates
 from keel.studies.sheet.lying import Lying
@@ -65,7 +66,8 @@ def _numbered(part: FlatPart, bent: Bending | None) -> FlatPart:
     if bent is None:
         return part
     turn = {step.bend: number for number, step in enumerate(bent.steps, start=1)}
-    bends = [replace(bend, order=turn[number]) for number, bend in enumerate(along(part), start=1)]
+    hems = [bend for bend in part.bends if is_hem(bend)]
+    bends = [replace(bend, order=turn[number]) for number, bend in enumerate([*along(part), *hems], start=1)]
     return replace(part, bends=sorted(bends, key=lambda bend: bend.order))
 
 

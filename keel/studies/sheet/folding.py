@@ -16,6 +16,7 @@ from shapely.ops import polygonize, unary_union
 
 from keel.reference.test_strip import setback
 from keel.solid.polyhedron import Array
+from keel.studies.sheet.hems import is_hem
 from keel.studies.sheet.parts import Bend, FlatPart, Spot
 
 MIDDLE = (0.5,)
@@ -80,8 +81,8 @@ def turns_of(part: FlatPart) -> list[Turn]:
 
     References
     ----------
-    A bend's zone is its allowance, BA = 2 S − BD; its far face has the radius r + t where it turns towards the reader,
-    r where it turns away. A roll keeps the length of the sheet's middle (derived).
+    A bend's zone is its allowance, BA = 2 S − BD (of a hem S is r + t); its far face has the radius r + t where it
+    turns towards the reader, r where it turns away. A roll keeps the length of the sheet's middle (derived).
     """
     return [_of_bend(bend, part.thickness_mm) for bend in part.bends] + [
         Turn(
@@ -96,7 +97,9 @@ def turns_of(part: FlatPart) -> list[Turn]:
 
 
 def _of_bend(bend: Bend, thickness_mm: float) -> Turn:
-    allowance = 2 * setback(bend.angle_deg, bend.radius_mm, thickness_mm) - bend.deduction_mm
+    turned = bend.radius_mm + thickness_mm
+    reach = turned if is_hem(bend) else setback(bend.angle_deg, bend.radius_mm, thickness_mm)
+    allowance = 2 * reach - bend.deduction_mm
     up = bend.direction == "up"
     far = bend.radius_mm + (thickness_mm if up else 0.0)
     return Turn(bend.start, bend.end, allowance, radians(bend.angle_deg) * (1 if up else -1), far)

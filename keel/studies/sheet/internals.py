@@ -1,14 +1,15 @@
-"""What stands inside as flat parts: baffles and partitions as pans with flanges, pots as folded or rolled strips."""
+"""What stands inside as flat parts: baffles and partitions as pans with flanges or tabs; and pots."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from itertools import accumulate
-from math import asin, atan2, hypot, pi, tan
+from dataclasses import dataclass, replace
+from itertools import pairwise
+from math import atan2, hypot, pi, tan
 
 import numpy as np
 from shapely import prepare
 from shapely.geometry import LineString, Polygon, box
 from shapely.geometry.base import BaseGeometry
+from shapely.geometry.polygon import orient
 from shapely.ops import unary_union
 
 from keel.design.document import Design
@@ -16,27 +17,22 @@ from keel.design.features import Baffle, Partition, Pot
 from keel.design.workshop import Workshop
 from keel.reference.test_strip import setback
 from keel.solid.planes import polygons_of, ring_spots
-from keel.solid.solids import AnyShell, FeatureCost, Solids
-from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
+from keel.solid.solids import Solids
+from keel.studies.sheet.bends import bend_deduction
+from keel.studies.sheet.hems import Hem, hem_of
 from keel.studies.sheet.laps import Slot, slots
 from keel.studies.sheet.model import flat_part
-from keel.studies.sheet.parts import Bend, FlatPart, Spot, rectangle
+from keel.studies.sheet.parts import Bend, FlatPart, Spot
 from keel.studies.sheet.placing import placed
 from keel.studies.sheet.plate_shapes import SMOOTH_MM, plate_shapes
+from keel.studies.sheet.pot_strip import PREFIX, pot_strip
 from keel.studies.sheet.tabs import Tab, with_tabs
-from keel.studies.sheet.wrapper import folding_order, wrapper_legs
 
 ON_RIM_MM = 0.1
 LEAST_FLANGE_EDGE_MM = 25.0
 """A flange shorter than this along its bend isn't worth a fold; a rolled rim is made of shorter chords [mm]."""
 SLIT_MM, HAIR_MM, FAR_MM = 1.0, 0.01, 1e4
 """How wide a slit beside a flange is; a hair of overlap; beyond every plate [mm]."""
-UNEVEN = 0.02
-"""A pot whose metal differs by more than this share from a straight strip's stands on a floor that isn't level."""
-PREFIX = "inside-"
-"""Before a feature's id in a part's name: no id is then the name of a part of the shell."""
-SIDES = ("rear", "left", "front", "right")
-"""A pot's sides as they follow each other on the flat, its inside facing the reader."""
 
 
 @dataclass(frozen=True)
@@ -85,7 +81,7 @@ def internal_parts(solids: Solids, tabs: Sequence[Tab], design: Design, workshop
             own = [tab for tab in tabs if tab.plate == feature.id]
             found += _plate_parts(feature, solids, own, design, workshop)
         elif isinstance(feature, Pot):
-            found.append(_strip(feature, solids.shell, costs[feature.id], workshop))
+            found.append(pot_strip(feature, solids.shell, costs[feature.id], workshop))
     return found
 
 
@@ -94,13 +90,16 @@ def _plate_parts(
 ) -> Iterator[FlatPart]:
     shell = solids.shell
     t, r, rules = feature.wall_mm(shell.feature_wall_mm), shell.fold_mm, workshop.rules
-    deduction = bend_deduction(90, r, t, workshop.k_for(shell.metal, t, r))
+    k = workshop.k_for(shell.metal, t, r)
+    deduction = bend_deduction(90, r, t, k)
     fold = _Fold(t, r, feature.flange(rules.flange_mm), deduction, rules.notch_clearance_mm)
     gap = rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
     room, pieces = plate_shapes(feature, solids, gap)
     laps = slots(feature, solids, gap, rules.flange_mm) if isinstance(feature, Baffle) else []
     for number, piece in enumerate(pieces, start=1):
         flat, bends = _folded(piece, room.boundary, fold) if fold.reach > 0 else (piece, [])
+        if isinstance(feature, Baffle) and feature.hem_mm and feature.top_gap_mm:
+            flat, bends = _hemmed(flat, bends, piece, hem_of(feature.hem_mm, t, shell.metal, k), fold)
         sheet = with_tabs(_slotted(flat, piece, laps, fold), tabs)
         yield _plate_part(feature, solids, number if len(pieces) > 1 else 0, sheet, bends)
 
@@ -195,6 +194,26 @@ def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, li
     ]
 
 
+def _hemmed(flat: Polygon, bends: Sequence[Bend], piece: Polygon, hem: Hem, fold: _Fold) -> tuple[Polygon, list[Bend]]:
+    """A plate with its free upper edge turned back towards the reader, first of all; clear of the bends beside it."""
+    ring = ring_spots(orient(piece).exterior)
+    high = piece.bounds[3]
+    edges = [(a, b) for a, b in pairwise([*ring, ring[0]]) if min(a[1], b[1]) > high - SMOOTH_MM]
+    a, b = max(edges, key=lambda edge: _length(*edge), default=((0.0, 0.0), (0.0, 0.0)))
+    aside = (fold.stretched if fold.reach > 0 else 0.0) + fold.thickness
+    if not hem.can_be or _length(a, b) - 2 * aside < LEAST_FLANGE_EDGE_MM:
+        return flat, list(bends)
+    first, last = _along(a, b, aside), _along(b, a, aside)
+    corners = [_out(first, a, b, -HAIR_MM), _out(last, a, b, -HAIR_MM)]
+    strip = Polygon([*corners, _out(last, a, b, hem.extra_mm), _out(first, a, b, hem.extra_mm)])
+    beside = replace(fold, radius=hem.turned_mm - fold.thickness)
+    slits = [_slit(first, a, b, -1.0, beside), _slit(last, a, b, 1.0, beside)]
+    sheet = unary_union([flat, strip]).difference(unary_union(slits))
+    turned = hem.bend(_out(first, a, b, hem.line_mm), _out(last, a, b, hem.line_mm), "up", 1)
+    later = [replace(bend, order=bend.order + 1) for bend in bends]
+    return max(polygons_of(sheet), key=lambda one: one.area), [turned, *later]
+
+
 def _slit(end: Spot, a: Spot, b: Spot, way: float, fold: _Fold) -> Polygon:
     """Beside a flange's end, from its bend outward, on the side that the way along the edge leads to."""
     beside = _along(end, (end[0] + way * (b[0] - a[0]), end[1] + way * (b[1] - a[1])), SLIT_MM)
@@ -275,55 +294,3 @@ def _moved(bend: Bend, low_x: float, low_y: float) -> Bend:
     start = bend.start[0] - low_x, bend.start[1] - low_y
     end = bend.end[0] - low_x, bend.end[1] - low_y
     return Bend(start, end, bend.direction, bend.angle_deg, bend.radius_mm, bend.order, bend.deduction_mm)
-
-
-def _strip(pot: Pot, shell: AnyShell, cost: FeatureCost, workshop: Workshop) -> FlatPart:
-    """A pot's wall as a strip: folded at three corners and closed at the fourth, or rolled."""
-    t, r = pot.wall_mm(shell.feature_wall_mm), shell.fold_mm
-    low, high = cost.box.low[2], cost.box.high[2]
-    tall = high - low
-    deduction = bend_deduction(90, r, t, workshop.k_for(shell.metal, t, r))
-    if pot.form == "round":
-        length = pi * (pot.long_mm - t)
-        middles = [length * (n + 0.5) / 4 for n in range(4)]
-        bends, how = [], f"Roll to {pot.long_mm:g} mm outside diameter"
-    else:
-        legs = wrapper_legs(pot.long_mm, pot.wide_mm, t, "corner butt")
-        taken = [deduction] * 3
-        length = flat_length(legs, taken)
-        starts = [0.0, *accumulate(leg - deduction for leg in legs[:3])]
-        halves = (pot.wide_mm / 2, pot.long_mm / 2) * 2
-        middles = [start + half for start, half in zip(starts, halves, strict=True)]
-        turns = zip(bend_lines(legs, taken), folding_order(3), strict=True)
-        bends = [Bend((at, 0.0), (at, tall), "up", 90, r, order, deduction) for at, order in turns]
-        how = "Fold and close at the corner"
-    strip = Polygon(rectangle(length, tall))
-    for door in pot.doors:
-        half = door.wide_mm / 2
-        if pot.form == "round":
-            middle_radius = (pot.long_mm - t) / 2
-            half = middle_radius * asin(min(1.0, half / middle_radius))
-        middle, up = middles[SIDES.index(door.side)], tall - pot.high_mm + door.up_mm
-        strip = strip.difference(box(middle - half, up, middle + half, up + door.high_mm))
-    level = abs(_straight_mm3(pot, t) - cost.metal_mm3) < UNEVEN * cost.metal_mm3
-    foot_note = "" if level else " The floor under it isn't level: scribe the lower edge to it."
-    return flat_part(
-        shell.metal,
-        name=PREFIX + pot.id,
-        title=pot.name.capitalize(),
-        quantity=1,
-        thickness_mm=t,
-        outline=ring_spots(strip.exterior),
-        bends=bends,
-        marks=[],
-        note=f"Its inside faces you, rim up; rear, left, front, right from the left. {how}.{foot_note}",
-        holes=[ring_spots(ring) for ring in strip.interiors],
-        feature=pot.id,
-    )
-
-
-def _straight_mm3(pot: Pot, t: float) -> float:
-    """Metal of a pot on a level floor [mm³]."""
-    round_ = pot.form == "round"
-    foot = pi * (pot.long_mm - t) * t if round_ else 2 * (pot.long_mm + pot.wide_mm - 2 * t) * t
-    return foot * pot.high_mm - sum(door.wide_mm * door.high_mm * t for door in pot.doors)

@@ -9,6 +9,7 @@ from keel.design.document import Design
 from keel.design.workshop import Brake, Workshop
 from keel.reference.metals import METALS, MetalName
 from keel.solid.solids import AnyShell
+from keel.studies.sheet.hems import is_hem
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.parts import Bend, FlatPart
 from keel.studies.sheet.unfold import SHEET
@@ -91,7 +92,7 @@ def bends_it(brake: Brake, part: FlatPart, metal: MetalName) -> bool:
     return (
         longest <= brake.width_mm + ROUNDING_MM
         and part.thickness_mm <= thickest_mm(brake.thickest_steel_mm, metal) + ROUNDING_MM
-        and max(bend.angle_deg for bend in part.bends) <= brake.most_angle_deg + ROUNDING_MM
+        and sharpest_deg(part) <= brake.most_angle_deg + ROUNDING_MM
         and wall_mm(part) <= brake.fingers_mm + ROUNDING_MM
     )
 
@@ -99,6 +100,11 @@ def bends_it(brake: Brake, part: FlatPart, metal: MetalName) -> bool:
 def bend_mm(bend: Bend) -> float:
     """How long a bend is [mm]."""
     return hypot(bend.end[0] - bend.start[0], bend.end[1] - bend.start[1])
+
+
+def sharpest_deg(part: FlatPart) -> float:
+    """The sharpest bend of a part but for hems, which are pressed down once they are bent [°]."""
+    return max((bend.angle_deg for bend in part.bends if not is_hem(bend)), default=0.0)
 
 
 def wall_mm(part: FlatPart) -> float:

@@ -1285,6 +1285,12 @@ export interface components {
              */
             flange_mm?: number | null;
             /**
+             * Hem Mm
+             * @description Depth of a hem along its upper edge, where that is free [mm]; 0: none
+             * @default 0
+             */
+            hem_mm: number;
+            /**
              * Holes
              * @default []
              */
@@ -5071,6 +5077,12 @@ export interface components {
              * @enum {string}
              */
             form: "box" | "round";
+            /**
+             * Hem Mm
+             * @description Depth of a hem round the rim of a box, outward [mm]; 0: none
+             * @default 0
+             */
+            hem_mm: number;
             /**
              * High Mm
              * @description Its rim above the inner floor [mm]

@@ -10,6 +10,8 @@ type Bending = Schemas['Bending']
 type Spots = readonly (readonly number[])[]
 
 const PICTURE = { wide: 138, high: 96 }
+/** A bend that turns an edge back on itself. */
+const HEM_DEG = 180
 
 /** A part on the folder, bend by bend: what it looks like before and after, and how far to bend it. */
 export function BendStrip({ part: name }: { part: string }) {
@@ -55,9 +57,11 @@ function Words({ step, place }: { step: Step; place: number }) {
   return (
     <Typography sx={{ fontSize: 12, lineHeight: 1.35 }}>
       <strong>{place}</strong>{' '}
-      {isNumber(step.bend_to_deg)
-        ? `${step.turned_over ? 'turned over, ' : ''}${step.direction} to ${units.number(step.bend_to_deg, 1)}°, ${wanted} is left`
-        : `${step.direction}: springs back flat, the radius is too large for ${wanted}`}
+      {step.angle_deg >= HEM_DEG
+        ? `hem ${step.direction}, as far as it goes, then pressed down`
+        : isNumber(step.bend_to_deg)
+          ? `${step.turned_over ? 'turned over, ' : ''}${step.direction} to ${units.number(step.bend_to_deg, 1)}°, ${wanted} is left`
+          : `${step.direction}: springs back flat, the radius is too large for ${wanted}`}
     </Typography>
   )
 }

@@ -148,6 +148,7 @@ function lengthsOf(feature: Feature): FieldSpec[] {
         ['at_mm', feature.axis === 'x' ? 'From rear' : 'From right'],
         ['corner_mm', 'Corners cut off by'],
         ['top_gap_mm', 'Gap over it'],
+        ...(feature.top_gap_mm || feature.hem_mm ? [['hem_mm', 'Hem on its free top'] as FieldSpec] : []),
       ]
     case 'pot':
       return [
@@ -156,6 +157,7 @@ function lengthsOf(feature: Feature): FieldSpec[] {
         ['long_mm', feature.form === 'round' ? 'Diameter' : 'Length'],
         ...(feature.form === 'round' ? [] : [['wide_mm', 'Width'] as FieldSpec]),
         ['high_mm', 'Rim above floor'],
+        ...(feature.form === 'round' ? [] : [['hem_mm', 'Hem round its rim'] as FieldSpec]),
       ]
   }
 }
