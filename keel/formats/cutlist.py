@@ -9,7 +9,7 @@ from keel.studies.sheet.model import Sheet
 
 COLUMNS = (
     "part", "quantity", "metal", "thickness_mm", "flat_length_mm", "flat_width_mm",
-    "bends", "area_m2_each", "mass_kg_each", "note",
+    "bends", "grain_along", "area_m2_each", "mass_kg_each", "note",
 )  # fmt: skip
 
 
@@ -39,6 +39,7 @@ def cut_list_csv(made: Sheet, *, metal: str, units: UnitSet = "mm_l") -> bytes:
             f"{part.length_mm:.2f}",
             f"{part.width_mm:.2f}",
             len(part.bends),
+            part.grain,
             f"{part.area_mm2 / 1e6:.4f}",
             f"{part.mass_kg:.3f}",
             ". ".join([*part.warnings, part.note]),

@@ -13,6 +13,8 @@ LAYERS: dict[str, int] = {"CUT": 7, "BEND_UP": 5, "BEND_DOWN": 1, "ETCH": 3, "TE
 """Layer names and their colour numbers."""
 
 TEXT_HEIGHT_MM = 8.0
+GRAIN = "<- grain ->"
+"""Written along the way that the sheet's grain is to run."""
 
 
 def part_dxf(part: FlatPart, *, title: str, thickness_mm: float, metal: str) -> bytes:
@@ -31,7 +33,7 @@ def part_dxf(part: FlatPart, *, title: str, thickness_mm: float, metal: str) -> 
     -------
     bytes
         UTF-8 text; the outline and each opening are closed polylines on layer CUT, round holes circles, bend centre
-        lines lie on BEND_UP (towards the reader) and BEND_DOWN.
+        lines lie on BEND_UP (towards the reader) and BEND_DOWN. The grain's way is written on TEXT.
     """
     document = _empty_document()
     space = document.modelspace()
@@ -49,6 +51,8 @@ def part_dxf(part: FlatPart, *, title: str, thickness_mm: float, metal: str) -> 
     middle = part.length_mm / 2, part.width_mm / 2
     lines = [title, f"{part.title} x{part.quantity}", f"{metal} {thickness_mm:g} mm - inside face up"]
     lines += part.warnings
+    turned = 90.0 if part.grain == "width" else 0.0
+    _write(document, GRAIN, (middle[0], middle[1] + 3 * TEXT_HEIGHT_MM), TEXT_HEIGHT_MM / 2, turned)
     for row, line in enumerate(lines):
         _write(document, line, (middle[0], middle[1] - 1.6 * TEXT_HEIGHT_MM * row), TEXT_HEIGHT_MM)
     stream = io.StringIO()
@@ -64,6 +68,7 @@ def _empty_document() -> Drawing:
     return document
 
 
-def _write(document: Drawing, text: str, at: tuple[float, float], height: float) -> None:
+def _write(document: Drawing, text: str, at: tuple[float, float], height: float, turned_deg: float = 0.0) -> None:
     entity = document.modelspace().add_text(text, height=height, dxfattribs={"layer": "TEXT"})
+    entity.dxf.rotation = turned_deg
     entity.set_placement(at, align=TextEntityAlignment.MIDDLE_CENTER)

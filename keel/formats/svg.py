@@ -80,4 +80,8 @@ def _texts(part: FlatPart, title: str, stuff: str) -> list[str]:
     x, y = part.length_mm / 2, part.width_mm / 2
     lines = [title, f"{part.title} × {part.quantity}", stuff]
     lines += part.warnings
-    return [f'<text x="{x:.3f}" y="{y + 12 * row:.3f}">{escape(line)}</text>' for row, line in enumerate(lines)]
+    turned = f' transform="rotate(-90 {x:.3f} {y - 24:.3f})"' if part.grain == "width" else ""
+    grain = f'<text x="{x:.3f}" y="{y - 24:.3f}"{turned}>← grain →</text>'
+    return [grain] + [
+        f'<text x="{x:.3f}" y="{y + 12 * row:.3f}">{escape(line)}</text>' for row, line in enumerate(lines)
+    ]

@@ -182,6 +182,7 @@ def draw_part(canvas: Canvas, frame: Frame, part: FlatPart, units: ReaderUnits) 
 def _titled(canvas: Canvas, frame: Frame, pen: Pen, part: FlatPart, units: ReaderUnits) -> None:
     """What it is called, and over that why it mustn't be cut yet."""
     title = f"{part.title} × {part.quantity}: {cut_text(part.length_mm, units)} × {cut_text(part.width_mm, units)}"
+    title += ", grain left to right" if part.grain == "length" else ", grain up and down"
     lines = [(line, INK) for line in simpleSplit(title, BOLD, 8, frame.width - GAP)]
     for warning in reversed(part.warnings):
         lines = [(line, STOP) for line in simpleSplit(warning, BOLD, 8, frame.width - GAP)] + lines

@@ -14,6 +14,7 @@ from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.findings.patch import apply
 from keel.findings.shell_edits import of_gauge, resized_tank, with_features
+from keel.reference.metals import METALS
 from keel.solid.faults import GeometryError
 from keel.studies.result import words
 from keel.studies.sheet.bending import BENDINGS
@@ -173,6 +174,15 @@ def wrapped_the_other_way(tank: TankAnalysis, _finding: Finding) -> Iterator[Rem
         label=words("Wrap it the other way, {how}", how="across" if other == "y" else "lengthwise"),
         patch={"shell": {"wrap_axis": other}},
     )
+
+
+def sure_radius(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """Bend to the radius that is sure whichever way the grain runs."""
+    sure = METALS[tank.shell.metal].bend_radius_sure * max(tank.shell.thickness_mm, tank.shell.end_wall_mm)
+    if not isinstance(tank.shell, CylinderShell):
+        yield Remedy(
+            label=words("Bend to {radius_sheet}", radius_sheet=sure), patch={"shell": {"bend_radius_mm": sure}}
+        )
 
 
 def longer_flange(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:

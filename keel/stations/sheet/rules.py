@@ -1,12 +1,16 @@
 """What can't be flanged, rolled, cut or laid on the stock."""
 
 from collections.abc import Iterator, Sequence
+from math import inf
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.workshop import StockSheet
 from keel.findings.finding import Finding, of_station
+from keel.reference.metals import METALS
 from keel.studies.result import words
 from keel.studies.sheet.cutting import CUTTING
+from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.hems import is_hem
 from keel.studies.sheet.machines import BRAKE, is_sent
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.unfold import SHEET
@@ -109,6 +113,39 @@ def _too_large(part: FlatPart, stock: Sequence[StockSheet]) -> Finding:
         ),
         words("It can't be cut from one piece: buy a larger sheet, or make the tank smaller."),
     )
+
+
+def bent_across_the_grain(tank: TankAnalysis) -> Iterator[Finding]:
+    """No tight bend lies along the grain for want of a wider sheet; looked at once the hand rests."""
+    metal = METALS[tank.shell.metal]
+    for part in tank[FLATS].parts if tank.is_at_rest and metal.bend_radius_least < metal.bend_radius_sure else ():
+        tight = min((bend.radius_mm for bend in part.bends if not is_hem(bend)), default=inf)
+        sure, stock = (
+            metal.bend_radius_sure * part.thickness_mm,
+            tank.workshop.sheets_of(tank.shell.metal, part.thickness_mm),
+        )
+        if tight < sure - ROUNDING_MM and _lies_on(part, stock) and not any(_lies_with(part, sheet) for sheet in stock):
+            yield _sheet(
+                "stock.grain",
+                part.name,
+                "caution",
+                words(
+                    "Bends of the {part} lie along the grain, radius {radius_mm}, sure from {sure_mm}",
+                    part=part.title.lower(),
+                    radius_mm=tight,
+                    sure_mm=sure,
+                ),
+                words(
+                    "It lies on the sheets in stock one way only, its longest bends along the way they were rolled, "
+                    "where they crack first. Take a wider radius, a larger sheet, or bend a strip of it first."
+                ),
+            )
+
+
+def _lies_with(part: FlatPart, sheet: StockSheet) -> bool:
+    """Whether a part lies on a sheet with its grain along the sheet's length, the way it was rolled."""
+    along, across = (part.length_mm, part.width_mm) if part.grain == "length" else (part.width_mm, part.length_mm)
+    return along <= sheet.length_mm + ROUNDING_MM and across <= sheet.width_mm + ROUNDING_MM
 
 
 def fits_on(

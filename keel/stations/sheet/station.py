@@ -37,6 +37,7 @@ SHEET = Station(
         rules.means_to_cut,
         rules.pan_possible,
         rules.stock_sheet,
+        rules.bent_across_the_grain,
         rules.pan_flange,
         brake_rules.brake_bends_it,
         hole_rules.holes_are_drawn,
@@ -66,6 +67,7 @@ SHEET = Station(
         "hem.short": remedies.deeper_hem,
         "tabs.near": tab_rules.without_tabs,
         "tabs.seams": tab_rules.without_tabs,
+        "stock.grain": remedies.sure_radius,
         "stock.none": remedies.stocked_gauge,
     },
 )

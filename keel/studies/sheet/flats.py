@@ -9,6 +9,7 @@ from keel.design.ports import Port
 from keel.solid.solids import Solids
 from keel.studies.sheet.bending import BENDINGS, Bending, Bendings, along
 from keel.studies.sheet.doublers import DOUBLERS
+from keel.studies.sheet.grain import grain_of
 from keel.studies.sheet.hems import is_hem
 from keel.studies.sheet.holes import with_holes
 from keel.studies.sheet.let_in import LET_IN, pieces_of_plates
@@ -59,7 +60,8 @@ def as_cut(
     orders = {one.name: one for one in bent.parts if one.orders}
     numbered = [_numbered(part, orders.get(part.name)) for part in [*made.parts, *let_in]]
     everywhere = [*pieces, *pieces_of_plates(let_in)]
-    return with_holes(replace(made, parts=numbered), everywhere, opened, etched, *at)
+    cut = with_holes(replace(made, parts=numbered), everywhere, opened, etched, *at)
+    return replace(cut, parts=[replace(part, grain=grain_of(part)) for part in cut.parts])
 
 
 def _numbered(part: FlatPart, bent: Bending | None) -> FlatPart:

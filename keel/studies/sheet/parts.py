@@ -9,6 +9,8 @@ Spot = tuple[float, float]
 """A place on the flat [mm] from its left and its lower edge."""
 
 Direction = Literal["up", "down"]
+Grain = Literal["length", "width"]
+"""Along which of a flat's sides the sheet's grain, the way it was rolled at the mill, is to run."""
 SHARP_DEG, MOST_MARKED = 18.0, 20
 """Corners that turn less are a curve's; more of them aren't marked out one by one."""
 
@@ -106,6 +108,8 @@ class FlatPart:
     """Where each of its pieces lies in the tank."""
     bores: list[Bore] = field(default_factory=list)
     """Round holes, each marked out from its middle."""
+    grain: Grain = "length"
+    """Which way the sheet's grain is to run, so that it is bent across it."""
     holes_not_drawn: list[str] = field(default_factory=list)
     """Names of ports whose holes it has to have and that aren't among its holes."""
 

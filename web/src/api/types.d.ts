@@ -3169,6 +3169,12 @@ export interface components {
             ][];
             /** Feature */
             feature: string | null;
+            /**
+             * Grain
+             * @default length
+             * @enum {string}
+             */
+            grain: "length" | "width";
             /** Holes */
             holes: [
                 number,

@@ -102,7 +102,8 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
   const letters = Math.floor((wide - 20) / LETTER)
   const lacking = part.holes_not_drawn ?? []
   const warning = lacking.length ? wrapped(`Don’t cut yet: holes not drawn for ${lacking.join(', ')}`, letters) : []
-  const note = [...wrapped(part.note, letters), ...warning]
+  const grain = part.grain === 'width' ? 'Grain up and down.' : 'Grain left to right.'
+  const note = [...wrapped(`${part.note} ${grain}`, letters), ...warning]
   return (
     <g data-part={part.name}>
       <text x={x} y={py(part.width_mm) - 20 - 15 * note.length} fontSize={15} fontWeight={650} fill={inks.ink}>
@@ -148,7 +149,7 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
           strokeWidth={1.6}
           strokeDasharray={bend.direction === 'up' ? '12 4' : '3 4'}
         >
-          <title>{`Bend ${bend.order}: ${bend.direction}, ${bend.angle_deg}°, inside radius ${units.exact(bend.radius_mm)}`}</title>
+          <title>{`Bend ${bend.order}: ${bend.direction}, ${units.number(bend.angle_deg, 1)}°, inside radius ${units.exact(bend.radius_mm)}`}</title>
         </line>
       ))}
       {part.bends.map((bend, place) => (
@@ -157,7 +158,7 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
           x={(px(bend.start[0] as number) + px(bend.end[0] as number)) / 2}
           y={(py(bend.start[1] as number) + py(bend.end[1] as number)) / 2}
           order={bend.order}
-          text={lengthOf(bend) * scale < LABEL_LONG ? '' : `${bend.direction} ${bend.angle_deg}°`}
+          text={lengthOf(bend) * scale < LABEL_LONG ? '' : `${bend.direction} ${units.number(bend.angle_deg, 1)}°`}
           turned={isUpright(bend)}
         />
       ))}
