@@ -47,6 +47,12 @@ class SheetScheme(Part):
 
     scheme: BoxScheme = Field(default="wrapper and pans", description="Which parts a box is made of")
     seam: SeamPlace = Field(default="lid", description="Where the wrapper closes")
+    seam_share: float = Field(
+        default=0.5,
+        ge=0.02,
+        le=0.98,
+        description="How far along that face it closes: from its rear or right edge, up a side from the floor",
+    )
     flange_mm: float | None = Field(
         default=None, gt=0, le=500, description="Outside height of the pans' flanges [mm]; empty means the house rule"
     )

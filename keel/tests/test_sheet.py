@@ -20,7 +20,7 @@ from keel.formats.dxf import LAYERS, part_dxf
 from keel.formats.svg import part_svg
 from keel.reference.test_strip import k_from_strip, setback
 from keel.studies.sheet.bends import bend_allowance, bend_deduction, bend_lines, flat_length
-from keel.studies.sheet.unfold import shell_sheet
+from keel.studies.sheet.shell_parts import shell_sheet
 from keel.studies.sheet.wrapper import folding_order, wrapper_legs
 from keel.tests.samples import STEP, box, design, profile, shells
 

@@ -103,6 +103,23 @@ class Drawing(AtThePage):
         self.do("keyed", "[data-corner='5']", 0, "{Delete}")
         self.assertEqual(len(self.do("design")["shell"]["corners"]), len(corners))
 
+    def test_the_seam_goes_along_its_face(self) -> None:
+        """Arrows move it along by a millimetre, Page up to the next face; the panel has the same place to type."""
+        self.open_tank("day tank", "shell")
+        self.open_station("sheet")
+        self.until(lambda: "Show the tank" in self.text("aside"), "the flats")
+        self.press("Show the tank")
+        self.until(lambda: self.do("count", "[data-seam='side']"), "on the view along the wrapper")
+        high = self.do("design")["shell"]["corners"][1]["up_mm"] or 420
+        self.do("keyed", "[data-seam]", 0, "{Shift>}{ArrowUp}{/Shift}")
+        share = self.do("design")["sheet"]["seam_share"]
+        self.assertAlmostEqual(share, 0.5 + 10 / high, places=3)
+        self.until(lambda: "Seam up from floor" in self.text("aside"), "typed too")
+        self.do("typed", "Seam up from floor", f"{high / 4:g}", "aside", 0)
+        self.assertAlmostEqual(self.do("design")["sheet"]["seam_share"], 0.25, places=3)
+        self.do("keyed", "[data-seam]", 0, "{PageUp}")
+        self.assertEqual(self.do("design")["sheet"]["seam"], "floor")
+
     def test_what_is_cut_is_only_looked_at(self) -> None:
         """A cut line goes by its keys, says where it is, and changes nothing of the design."""
         self.open_tank("cart tank", "shell")

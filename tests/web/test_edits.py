@@ -130,3 +130,21 @@ class Dragging(TestCase):
         (moved,) = call("edits.ts", [("withBayMoved", document, known, 15.0)])
         for size in ("length_mm", "width_mm", "height_mm"):
             self.assertEqual(moved["bay"][size], document["bay"][size] + 15)
+
+
+class Seams(TestCase):
+    """A closing seam that is let go of somewhere on the drawing."""
+
+    def test_to_the_nearest_face(self) -> None:
+        """Along lid, side and floor by whole percents, to the middle where that is near, to the corner if it is meant."""
+        design = design_from({"shell": {"length_mm": 800, "width_mm": 400, "height_mm": 300}})
+        faces = json.loads(evaluate(design).model_dump_json())["sheet"]["seam"]["faces"]
+        spots = [[100, 290], [205, 320], [-10, 120], [300, 4], [1, 303]]
+        (found,) = call("edits.ts", [("seamsAt", faces, spots, True)])
+        self.assertEqual(
+            [(one["seam"], one["seam_share"]) for one in found],
+            [("lid", 0.25), ("lid", 0.5), ("side", 0.4), ("floor", 0.75), ("corner butt", 0.5)],
+        )
+        (free,) = call("edits.ts", [("seamsAt", faces, [[203, 290], [399.5, 290]], False)])
+        self.assertAlmostEqual(free[0]["seam_share"], 203 / 400)
+        self.assertEqual(free[1]["seam_share"], 0.98, "an end too short is none")

@@ -3,8 +3,10 @@ import type { Bay, Design, Evaluation, Feature, Port } from '../src/api/model'
 import { boxOf, slopePolygon } from '../src/drawing/keepOuts'
 import { bayFaces, shellFaces } from '../src/drawing/faces'
 import { freshKeepOut } from '../src/stations/bay/freshKeepOut'
+import type { Placed } from '../src/drawing/layout'
 import { addPort } from '../src/stations/ports/edits'
 import { addFeature } from '../src/stations/shell/freshFeature'
+import { nearest, type SeamFace } from '../src/stations/sheet/seam'
 import { open, useWork } from '../src/work/store'
 
 function opened(design: Design, evaluation: Evaluation) {
@@ -57,4 +59,10 @@ export function withBayMoved(design: Design, evaluation: Evaluation, mm: number)
     face.end(true)
   }
   return shown()
+}
+
+/** Where a seam goes that is let go of at places of a page on which a millimetre is a pixel. */
+export function seamsAt(faces: SeamFace[], spots: [number, number][], snaps: boolean) {
+  const view = { across: 'y', up: 'z', toX: (mm: number) => mm, toY: (mm: number) => -mm } as unknown as Placed
+  return spots.map(([x, z]) => nearest(view, faces, [x, -z], snaps))
 }

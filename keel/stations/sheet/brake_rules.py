@@ -10,7 +10,7 @@ from keel.design.features import Baffle, Pot
 from keel.design.workshop import Brake
 from keel.findings.finding import Finding, of_station
 from keel.studies.result import words
-from keel.studies.sheet.bending import BENDINGS
+from keel.studies.sheet.bending import BENDINGS, along, legs_of
 from keel.studies.sheet.hems import hem_of
 from keel.studies.sheet.let_in import BENT, LET_IN
 from keel.studies.sheet.machines import BRAKE, bend_mm, brake_for, in_house, is_sent, sharpest_deg, thickest_mm, wall_mm
@@ -189,6 +189,29 @@ def brake_bends_it(tank: TankAnalysis) -> Iterator[Finding]:
                 steel_sheet=brake.thickest_steel_mm,
             ),
         )
+
+
+def end_legs_are_caught(tank: TankAnalysis) -> Iterator[Finding]:
+    """No end of a part is shorter than the brake catches."""
+    least = tank[BRAKE].shortest_flange_mm
+    for part in _shell(tank):
+        bends = along(part)
+        legs = legs_of(part, bends) if bends else []
+        short = min((legs[0], legs[-1]), default=least) if legs else least
+        if short < least - ROUNDING_MM:
+            yield _sheet(
+                "brake.leg",
+                part.name,
+                "stop",
+                words(
+                    "End of the {part} {leg_mm}, {brake} bends from {least_mm}",
+                    part=part.title.lower(),
+                    leg_mm=short,
+                    brake=tank[BRAKE].name,
+                    least_mm=least,
+                ),
+                words("So short an end slips out of the brake. Move the seam away from the corner."),
+            )
 
 
 def bends_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:

@@ -24,7 +24,7 @@ from keel.studies.sheet.unfold import SHEET
 from keel.studies.space.resize import Direction, size_along
 
 SCHEMES: tuple[BoxScheme, ...] = get_args(BoxScheme)
-MOST_SPLITS = 3
+MOST_SPLITS, HALF = 3, 0.5
 DIRECTIONS: tuple[Direction, ...] = ("length", "width", "height")
 
 
@@ -174,6 +174,12 @@ def wrapped_the_other_way(tank: TankAnalysis, _finding: Finding) -> Iterator[Rem
         label=words("Wrap it the other way, {how}", how="across" if other == "y" else "lengthwise"),
         patch={"shell": {"wrap_axis": other}},
     )
+
+
+def seam_half_way(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
+    """Close the wrapper half way along its face."""
+    if tank.design.sheet.seam_share != HALF:
+        yield Remedy(label=words("Close it half way along its face"), patch={"sheet": {"seam_share": HALF}})
 
 
 def sure_radius(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:

@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import ValidationError
 
 from keel.analysis.tank import TankAnalysis
+from keel.design.sheet import SheetScheme
 from keel.design.shell import BoxShell, ProfileShell
 from keel.findings.finding import Finding, Patch, Prescriber
 from keel.findings.patch import apply
@@ -20,7 +21,7 @@ from keel.studies.result import Point, Words, words
 from keel.studies.sheet.model import SeamAt
 from keel.studies.sheet.parts import Spot
 from keel.studies.sheet.placing import in_section
-from keel.studies.sheet.profile import seam_place
+from keel.studies.sheet.seam import seam_place
 from keel.studies.sheet.shell_parts import BARE_SOLIDS
 from keel.studies.sheet.unfold import SHEET
 
@@ -171,7 +172,7 @@ def _scheme(tank: TankAnalysis, title: str, patch: Patch) -> Scheme | None:
         along[seam.at] += seam.length_mm / 1000
     shell_parts = [part for part in made.parts if not part.feature]
     bends = bends_of(made, after[BARE_SOLIDS])
-    sketch = _sketch(after[BARE_SOLIDS].section, design.sheet.seam)
+    sketch = _sketch(after[BARE_SOLIDS].section, design.sheet)
     return Scheme(
         title=title,
         patch=patch,
@@ -242,7 +243,7 @@ def _cost_of(able: Sequence[Scheme]) -> tuple[dict[str, float], str]:
     return {one.title: one.weld_m for one in able}, "has least weld"
 
 
-def _sketch(section: Section, seam: str) -> list[SketchEdge]:
+def _sketch(section: Section, sheet: SheetScheme) -> list[SketchEdge]:
     """Edges of the plain shell: what is bent, what is welded, where the wrapper closes."""
     low, high = section.span
     drawn = []
@@ -251,7 +252,7 @@ def _sketch(section: Section, seam: str) -> list[SketchEdge]:
         foot: Joint = "bend" if section.ends == "bent up" and n == 0 else "weld"
         drawn += [_edge(section, (edge.start, edge.end), (end, end), foot) for end in section.span]
     if all(section.bent) and section.edges:
-        at = seam_place(section, seam)
+        at = seam_place(section, sheet.seam, sheet.seam_share)
         drawn.append(_edge(section, (at, at), (low, high), "weld"))
     return drawn
 

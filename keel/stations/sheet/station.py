@@ -11,6 +11,7 @@ from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.fold_proof import FOLD_PROOF
 from keel.studies.sheet.fold_view import FOLD_PIECES
 from keel.studies.sheet.hole_checks import HOLE_CHECKS
+from keel.studies.sheet.seam import SEAM_PLACES
 from keel.studies.sheet.seam_proof import SEAM_PROOF
 
 SHEET = Station(
@@ -26,6 +27,7 @@ SHEET = Station(
         "cutting": CUTTING,
         "seam_proof": SEAM_PROOF,
         "angles": SECTION_ANGLES,
+        "seam": SEAM_PLACES,
     },
     comparisons={"schemes": schemes, "departures": departures, "parts_changed": parts_changed},
     rules=(
@@ -44,6 +46,7 @@ SHEET = Station(
         hole_rules.holes_stand_clear,
         proof_rules.folds_up,
         proof_rules.seams_meet,
+        brake_rules.end_legs_are_caught,
         brake_rules.bends_can_be_made,
         brake_rules.hems_are_long_enough,
         rules.rolls_can_be_made,
@@ -60,6 +63,7 @@ SHEET = Station(
         "brake.feature": remedies.of_plates,
         "brake.angle": remedies.of_plates,
         "brake.order": remedies.parted,
+        "brake.leg": remedies.seam_half_way,
         "rolls.width": remedies.shorter,
         "rolls.tight": remedies.wider_roll,
         "pan.flange": remedies.longer_flange,

@@ -12,7 +12,7 @@ from keel.solid.polygon import turn_at
 from keel.solid.rings import Place
 from keel.solid.section import Section, face_names, section_of
 from keel.solid.solids import Solids
-from keel.studies.sheet.profile import seam_place
+from keel.studies.sheet.seam import seam_place
 from keel.studies.sheet.shell_parts import BARE_SOLIDS
 
 BUILT_DEG = (20.0, 175.0)
@@ -62,7 +62,7 @@ def section_angles(solids: Solids) -> list[SectionAngle]:
     return [SectionAngle(f"{names[n - 1]} to {names[n]}", 180 - degrees(turn_at(edges, n))) for n in range(len(edges))]
 
 
-def as_bent(shell: Wrapped, seam: str, corner: int, built_deg: float) -> AsBent:
+def as_bent(shell: Wrapped, seam: str, corner: int, built_deg: float, share: float = 0.5) -> AsBent:
     """What a bend that came out otherwise does to a wrapped section.
 
     Parameters
@@ -75,6 +75,8 @@ def as_bent(shell: Wrapped, seam: str, corner: int, built_deg: float) -> AsBent:
         Which corner, counted from 0.
     built_deg : float
         The angle between its sides as measured, inside [°].
+    share : float
+        How far along its face the seam lies.
 
     Returns
     -------
@@ -104,7 +106,7 @@ def as_bent(shell: Wrapped, seam: str, corner: int, built_deg: float) -> AsBent:
         raise wrong("built_deg", f"an angle of {built_deg:g}° is none of a section", built_deg, f"{low:g} to {high:g}")
     planned = _as_profile(shell, section)
     off = radians(built_deg) - (pi - turn_at(edges, corner))
-    at, seam_at = edges[corner].start, _seam_spot(section, seam)
+    at, seam_at = edges[corner].start, _seam_spot(section, seam, share)
     gap = 2 * hypot(seam_at[0] - at[0], seam_at[1] - at[1]) * abs(sin(off / 2))
     if len(edges) != 4 or any(edge.centre for edge in edges):
         return AsBent(gap, planned, None)
@@ -112,10 +114,10 @@ def as_bent(shell: Wrapped, seam: str, corner: int, built_deg: float) -> AsBent:
     return AsBent(gap, planned, planned.model_copy(update={"corners": _moved(planned, section, places)}))
 
 
-def _seam_spot(section: Section, seam: str) -> Place:
+def _seam_spot(section: Section, seam: str, share: float) -> Place:
     """Where the section is closed; at a corner that is welded where it closes there."""
     if all(section.bent):
-        return seam_place(section, seam)
+        return seam_place(section, seam, share)
     return section.edges[section.bent.index(False)].start
 
 

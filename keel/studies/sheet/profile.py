@@ -14,6 +14,7 @@ from keel.studies.sheet.bends import bend_deduction
 from keel.studies.sheet.model import Seam, SeamAt, Sheet, flat_part
 from keel.studies.sheet.parts import Bend, Direction, FlatPart, Mark, Roll, Spot, rectangle
 from keel.studies.sheet.placing import end_places, wound
+from keel.studies.sheet.seam import left_after, seam_edge, seam_place
 from keel.studies.sheet.wrapper import folding_order
 
 JUST_PAST_MM = 1e-3
@@ -78,7 +79,7 @@ def section_sheet(
     t, r = shell.thickness_mm, shell.bend_radius_mm
     k = workshop.k_for(shell.metal, t, r)
     edges = section.edges
-    pieces = _pieces(section, design.sheet.seam)
+    pieces = _pieces(section, design.sheet.seam, design.sheet.seam_share)
     parts, bends, seams = [], 0, []
     for number, piece in enumerate(pieces, start=1):
         part = _wrapper(shell, section, piece, k, number if len(pieces) > 1 else 0)
@@ -87,7 +88,9 @@ def section_sheet(
     for corner in _welded(section):
         seams.append(_lengthwise(edges[corner].start, section, f"seam at corner {corner + 1}"))
     if not seams:
-        seams.append(_lengthwise(seam_place(section, design.sheet.seam), section, "closing seam"))
+        seams.append(
+            _lengthwise(seam_place(section, design.sheet.seam, design.sheet.seam_share), section, "closing seam")
+        )
     gap = workshop.rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
     parts.append(_end(shell, section, gap))
     seams += _end_seams(section)
@@ -150,43 +153,14 @@ def _welded(section: Section) -> list[int]:
     return [n for n in range(len(section.edges)) if not section.bent[n] and not _runs_on(section, n)]
 
 
-def _seam_edge(edges: list[Edge], seam: str) -> int:
-    """The straight edge that a wrapper in one piece closes on: topmost, lowest, or the most upright other."""
-    straight = [n for n, e in enumerate(edges) if e.centre is None] or list(range(len(edges)))
-    height = {n: (edges[n].start[1] + edges[n].end[1]) / 2 for n in straight}
-    if seam == "floor":
-        return min(straight, key=lambda n: (height[n], -edges[n].length))
-    if seam == "side":
-        return max(straight, key=lambda n: abs(edges[n].end[1] - edges[n].start[1]))
-    return max(straight, key=lambda n: (height[n], edges[n].length))
-
-
-def seam_place(section: Section, seam: str) -> Spot:
-    """Where in a section's plane a wrapper in one piece closes: half way along a straight edge [mm].
-
-    Parameters
-    ----------
-    section : Section
-        That it is wound round.
-    seam : str
-        At the lid, a side or the floor.
-
-    Returns
-    -------
-    Spot
-        A place.
-    """
-    edge = section.edges[_seam_edge(section.edges, seam)]
-    return (edge.start[0] + edge.end[0]) / 2, (edge.start[1] + edge.end[1]) / 2
-
-
-def _pieces(section: Section, seam: str) -> list[list[tuple[int, float]]]:
+def _pieces(section: Section, seam: str, share: float) -> list[list[tuple[int, float]]]:
     """The wrapper's pieces: runs of (edge, share of it), split at welded corners or at the closing seam."""
     count, welded = len(section.edges), _welded(section)
     if not welded:
-        at = _seam_edge(section.edges, seam)
+        at = seam_edge(section.edges, seam)
+        after = left_after(section.edges[at], share)
         around = [(at + step) % count for step in range(1, count)]
-        return [[(at, 0.5), *((n, 1.0) for n in around), (at, 0.5)]]
+        return [[(at, after), *((n, 1.0) for n in around), (at, 1 - after)]]
     pieces = []
     for here, start in enumerate(welded):
         stop = welded[(here + 1) % len(welded)]

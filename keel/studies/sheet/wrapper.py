@@ -35,6 +35,7 @@ class _Scheme:
     k: float
     end_k: float
     seam: SeamPlace
+    seam_share: float
     pan_gap: float
     notch_clearance: float
 
@@ -81,6 +82,7 @@ def box_sheet(shell: BoxShell, design: Design, workshop: Workshop) -> Sheet:
         k=workshop.k_for(shell.metal, shell.thickness_mm, shell.bend_radius_mm),
         end_k=workshop.k_for(shell.metal, shell.end_wall_mm, shell.bend_radius_mm),
         seam=design.sheet.seam,
+        seam_share=design.sheet.seam_share,
         pan_gap=design.sheet.pan_gap_mm if design.sheet.pan_gap_mm is not None else workshop.rules.pan_gap_mm,
         notch_clearance=workshop.rules.notch_clearance_mm,
     )
@@ -111,7 +113,9 @@ def box_sheet(shell: BoxShell, design: Design, workshop: Workshop) -> Sheet:
     )
 
 
-def wrapper_legs(width_mm: float, height_mm: float, thickness_mm: float, seam: SeamPlace) -> list[float]:
+def wrapper_legs(
+    width_mm: float, height_mm: float, thickness_mm: float, seam: SeamPlace, share: float = 0.5
+) -> list[float]:
     """Outside legs of a wrapper from its closing seam round to it again [mm].
 
     Parameters
@@ -121,16 +125,20 @@ def wrapper_legs(width_mm: float, height_mm: float, thickness_mm: float, seam: S
     thickness_mm : float
         Sheet thickness [mm].
     seam : str
-        `lid`, `floor`, `side`: half way along that face (four bends). `corner butt`: at a
+        `lid`, `floor`, `side`: along that face (four bends). `corner butt`: at a
         corner of the lid, the first leg running to the outer face and the last butting
         against its inner face. `corner open`: both legs stop at the other's inner face.
+    share : float
+        How far along that face: from its low end across, up a side from the floor.
     """
     w, h, t = width_mm, height_mm, thickness_mm
     match seam:
-        case "lid" | "floor":
-            return [w / 2, h, w, h, w / 2]
+        case "lid":
+            return [w * share, h, w, h, w * (1 - share)]
+        case "floor":
+            return [w * (1 - share), h, w, h, w * share]
         case "side":
-            return [h / 2, w, h, w, h / 2]
+            return [h * share, w, h, w, h * (1 - share)]
         case "corner butt":
             return [h, w, h, w - t]
         case "corner open":
@@ -155,7 +163,7 @@ def folding_order(bends: int) -> list[int]:
 
 
 def _wrapper(scheme: _Scheme) -> FlatPart:
-    legs = wrapper_legs(*scheme.section, scheme.solid.thickness, scheme.seam)
+    legs = wrapper_legs(*scheme.section, scheme.solid.thickness, scheme.seam, scheme.seam_share)
     deductions = [scheme.deduction] * (len(legs) - 1)
     length, width = flat_length(legs, deductions), scheme.overall
     bends = [

@@ -56,4 +56,4 @@ def bend_as_built(request: Request, data: BendQuestion) -> AsBent:
     design = design_from(data.design)
     if not isinstance(design.shell, Wrapped):
         raise GeometryError(Fault(field="design.shell", value="", limit="a wrapped shell", message="it has no section"))
-    return as_bent(design.shell, design.sheet.making, data.corner, data.built_deg)
+    return as_bent(design.shell, design.sheet.making, data.corner, data.built_deg, design.sheet.seam_share)

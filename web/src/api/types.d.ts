@@ -2671,6 +2671,7 @@ export interface components {
              *       "questions": [],
              *       "scheme": "wrapper and pans",
              *       "seam": "lid",
+             *       "seam_share": 0.5,
              *       "sent_out": []
              *     }
              */
@@ -6168,6 +6169,28 @@ export interface components {
             name: string;
         };
         /**
+         * SeamFace
+         * @description Where a wrapper may close: along a face from its low to its high end, or at a corner, where both are one.
+         */
+        SeamFace: {
+            high: components["schemas"]["Point"];
+            low: components["schemas"]["Point"];
+            /**
+             * Seam
+             * @enum {string}
+             */
+            seam: "lid" | "side" | "floor" | "corner butt" | "corner open";
+        };
+        /**
+         * SeamPlaces
+         * @description Where the wrapper closes, half way along it, and where else it may; none where it has no closing seam.
+         */
+        SeamPlaces: {
+            at: components["schemas"]["Point"] | null;
+            /** Faces */
+            faces: components["schemas"]["SeamFace"][];
+        };
+        /**
          * SeamProof
          * @description How many edges were looked at, the widest gap any of them has to weld over, and those that meet nothing.
          */
@@ -6422,6 +6445,7 @@ export interface components {
             parts_changed?: components["schemas"]["PartChange"][] | null;
             /** Schemes */
             schemes?: components["schemas"]["Scheme"][] | null;
+            seam?: components["schemas"]["SeamPlaces"] | null;
             seam_proof?: components["schemas"]["SeamProof"] | null;
             unfolded?: components["schemas"]["Sheet"] | null;
         };
@@ -6472,6 +6496,12 @@ export interface components {
              * @enum {string}
              */
             seam: "lid" | "side" | "floor" | "corner butt" | "corner open";
+            /**
+             * Seam Share
+             * @description How far along that face it closes: from its rear or right edge, up a side from the floor
+             * @default 0.5
+             */
+            seam_share: number;
             /**
              * Sent Out
              * @description Names of flat parts that somebody else bends: this shop's brakes don't count for them

@@ -11,14 +11,15 @@ import { Holes } from './Holes'
 import { Papers } from '../../papers/Papers'
 import { AsBuilt } from './AsBuilt'
 import { setScheme } from './edits'
+import { HALF, type SeamFace } from './seam'
 import { Elsewhere } from './Questions'
 
 type Sheet = Schemas['Sheet']
 
 const SEAMS = labelled(declared.SheetScheme.choices.seam, {
-  lid: 'half way along the lid',
-  side: 'half way up a side',
-  floor: 'half way along the floor (worst to leak)',
+  lid: 'along the lid',
+  side: 'up a side',
+  floor: 'along the floor (worst to leak)',
   'corner butt': 'at a lid corner, butted',
   'corner open': 'at a lid corner, open',
 })
@@ -74,6 +75,7 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
         />
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        {closes && <SeamPlace readOnly={readOnly} />}
         {made.flange_mm !== null && (
           <LengthField
             label="Pan flange"
@@ -125,6 +127,29 @@ export function SheetStation({ findings }: { findings: ReactNode }) {
         <Calculation made={made} />
       </Folded>
     </>
+  )
+}
+
+/** How far along its face the wrapper closes; half way where nothing is typed. */
+function SeamPlace({ readOnly }: { readOnly: boolean }) {
+  const places = useWork((work) => work.evaluation?.sheet?.seam)
+  const wrap = useWork((work) => (work.design.shell as { wrap_axis?: string } | null)?.wrap_axis)
+  const seam = useWork((work) => work.design.sheet?.seam)
+  const share = useWork((work) => work.design.sheet?.seam_share ?? HALF)
+  const units = useUnits()
+  const face = places?.at ? (places.faces as SeamFace[]).find((one) => one.seam === seam) : undefined
+  const long = face ? Math.hypot(face.high.x - face.low.x, face.high.y - face.low.y, face.high.z - face.low.z) : 0
+  if (!long) return null
+  return (
+    <LengthField
+      label={seam === 'side' ? 'Seam up from floor' : `Seam from ${wrap === 'x' ? 'right' : 'rear'}`}
+      value={share === HALF ? null : share * long}
+      emptyText={units.editLength(HALF * long)}
+      hint={share === HALF ? 'half way' : 'typed'}
+      path="sheet.seam_share"
+      disabled={readOnly}
+      onCommit={(mm) => setScheme({ seam_share: mm === null ? HALF : mm / long })}
+    />
   )
 }
 

@@ -8,6 +8,7 @@ export const sheet: Station = {
   group: 'make',
   Panel: shownLater(() => import('./SheetStation'), 'SheetStation'),
   asks: ['sheet'],
+  drawing: { Layer: shownLater(() => import('./SeamLayer'), 'SeamLayer') },
   board: {
     Shown: shownLater(() => import('./FlatBoard'), 'FlatBoard'),
     name: 'the flat parts',
