@@ -1,7 +1,7 @@
 // How flat parts are laid out on the sheet, and what of them is dimensioned.
 import type { FlatPart } from '../api/model'
 
-export const PAD = { left: 104, right: 60, top: 78, bottom: 62 }
+export const PAD = { left: 104, right: 60, top: 94, bottom: 62 }
 export const SAME_MM = 0.05
 const LEAST_SCALE = 0.14
 const MOST_SCALE = 2

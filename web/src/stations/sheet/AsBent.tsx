@@ -23,27 +23,25 @@ export function AsBent() {
   const bent = answer.data
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.5 }}>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
-        <Choice
-          label="Bend that came out otherwise"
-          value={corner}
-          options={angles.map(({ name }, n) => ({ value: String(n), label: name }))}
-          disabled={readOnly}
-          onChange={(next) => {
-            setCorner(next)
-            answer.reset()
-          }}
-        />
-        <QuantityField
-          key={corner}
-          label="Angle inside, measured"
-          of="deg"
-          value={null}
-          emptyText={units.number(angle.angle_deg, 1)}
-          disabled={readOnly}
-          onCommit={(deg) => deg !== null && answer.mutate(deg)}
-        />
-      </Box>
+      <Choice
+        label="Bend that came out otherwise"
+        value={corner}
+        options={angles.map(({ name }, n) => ({ value: String(n), label: name }))}
+        disabled={readOnly}
+        onChange={(next) => {
+          setCorner(next)
+          answer.reset()
+        }}
+      />
+      <QuantityField
+        key={corner}
+        label="Angle inside, measured"
+        of="deg"
+        value={null}
+        emptyText={units.number(angle.angle_deg, 1)}
+        disabled={readOnly}
+        onCommit={(deg) => deg !== null && answer.mutate(deg)}
+      />
       {answer.isError && <Alert severity="error">{answer.error.message}</Alert>}
       {bent && (
         <Typography variant="body2">

@@ -44,7 +44,7 @@ export function BendStrip({ part: name }: { part: string }) {
         ))}
       </Box>
       <Typography sx={{ fontSize: 12, color: inks.quiet, mt: 0.5 }}>
-        On {part.machine}, drawn dark. By yield, stiffness and radius the sheet springs back to the angle wanted; a
+        On {part.machine}, drawn filled. By yield, stiffness and radius the sheet springs back to the angle wanted; a
         strip bent on your own tool beats the figure.
       </Typography>
     </Box>

@@ -11,6 +11,8 @@ import { SchemeRow } from './SchemeRow'
 
 const FoldView = lazy(() => import('./FoldView'))
 const FOLDING = { wide: 300, high: 260 }
+/** Room for the flats where the parts fold up under them; the rest is scrolled to. */
+const FLAT_HIGH = 300
 
 /** The bench: ways to make it and all parts, or one of them large over its bends; beside it all of them folding up. */
 export function FlatBoard() {
@@ -25,10 +27,14 @@ export function FlatBoard() {
     <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
       {!part && <SchemeRow />}
       <PartRow parts={parts} chosen={part?.name ?? null} onChoose={setWanted} />
-      <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: beside ? 'row' : 'column' }}>
-        <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+      <Box sx={{ flex: 1, minHeight: 0, overflow: 'hidden auto', display: 'flex', flexDirection: beside ? 'row' : 'column' }}>
+        <Box
+          sx={{ flex: beside ? 1 : '1 0 auto', minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}
+        >
           {part && <PartBar part={part} />}
-          <FlatDrawing parts={part ? [part] : parts} />
+          <Box sx={{ flex: 1, minHeight: beside ? 0 : FLAT_HIGH, display: 'flex', flexDirection: 'column' }}>
+            <FlatDrawing parts={part ? [part] : parts} />
+          </Box>
           {part && <BendStrip part={part.name} />}
         </Box>
         {folds && (

@@ -1,4 +1,5 @@
 import { Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import { Fragment } from 'react'
 import type { Schemas } from '../../api/client'
 import type { FlatPart } from '../../api/model'
 import { isNumber } from '../../units/number'
@@ -34,7 +35,7 @@ export function Holes({ parts }: { parts: FlatPart[] }) {
         </TableHead>
         <TableBody>
           {holes.map(({ part, bore, bolts }) => (
-            <TableRow key={bore.port}>
+            <TableRow key={`${part.name} ${bore.port}`}>
               <TableCell sx={{ pl: 0 }}>
                 {bore.name}, on the {part.title.toLowerCase()}
                 {bolts > 0 && `, ${bolts} bolts`}
@@ -58,11 +59,20 @@ function Clear({ checks }: { checks: Schemas['HoleCheck'][] }) {
   const units = useUnits()
   const currency = useWork((work) => work.evaluation?.sheet?.schemes?.[0]?.currency ?? '')
   const gap = (mm: number | null) => (mm === null ? '–' : units.length(mm))
+  const patch = (check: Schemas['HoleCheck']) =>
+    [
+      `patch ⌀ ${units.length(check.patch_mm)}: the hole and ${units.length((check.patch_mm - check.diameter_mm) / 2)} of sound sheet round it`,
+      `${units.quantity('m', check.patch_weld_mm / 1000)} of seam`,
+      isNumber(check.patch_minutes) ? `${units.number(check.patch_minutes, 0)} min` : '',
+      isNumber(check.patch_money) ? `${units.number(check.patch_money, 0)} ${currency}`.trim() : '',
+    ]
+      .filter(Boolean)
+      .join(', ')
   return (
     <>
       <Typography variant="body2" color="textSecondary">
-        From the rim to the nearest bend, edge and other hole. Cut too large it is a disc as wide as shown, with a seam
-        all round and its heat: measure the part that goes in first.
+        From the rim to the nearest bend, edge and other hole; under it what a patch would take if the hole were cut too
+        large. Measure the part that goes in first.
       </Typography>
       <Table size="small" aria-label="Room round the holes">
         <TableHead>
@@ -70,31 +80,28 @@ function Clear({ checks }: { checks: Schemas['HoleCheck'][] }) {
             <TableCell sx={{ pl: 0 }}>Hole</TableCell>
             <TableCell align="right">bend</TableCell>
             <TableCell align="right">edge</TableCell>
-            <TableCell align="right">hole</TableCell>
             <TableCell align="right" sx={{ pr: 0 }}>
-              patch
+              hole
             </TableCell>
           </TableRow>
         </TableHead>
         <TableBody>
           {checks.map((check) => (
-            <TableRow key={`${check.part} ${check.port}`}>
-              <TableCell sx={{ pl: 0 }}>{check.name}</TableCell>
-              <TableCell align="right">{gap(check.bend_mm)}</TableCell>
-              <TableCell align="right">{gap(check.edge_mm)}</TableCell>
-              <TableCell align="right">{gap(check.other_mm)}</TableCell>
-              <TableCell align="right" sx={{ pr: 0 }}>
-                ⌀&nbsp;{units.length(check.patch_mm)}
-                <Typography sx={{ fontSize: 12, whiteSpace: 'nowrap' }} color="textSecondary">
-                  {[
-                    isNumber(check.patch_minutes) ? `${units.number(check.patch_minutes, 0)} min` : '',
-                    isNumber(check.patch_money) ? `${units.number(check.patch_money, 0)} ${currency}`.trim() : '',
-                  ]
-                    .filter(Boolean)
-                    .join(', ')}
-                </Typography>
-              </TableCell>
-            </TableRow>
+            <Fragment key={`${check.part} ${check.port}`}>
+              <TableRow sx={{ '& td': { borderBottom: 0, pb: 0 } }}>
+                <TableCell sx={{ pl: 0 }}>{check.name}</TableCell>
+                <TableCell align="right">{gap(check.bend_mm)}</TableCell>
+                <TableCell align="right">{gap(check.edge_mm)}</TableCell>
+                <TableCell align="right" sx={{ pr: 0 }}>
+                  {gap(check.other_mm)}
+                </TableCell>
+              </TableRow>
+              <TableRow>
+                <TableCell colSpan={4} sx={{ px: 0, pt: 0, fontSize: 12, color: 'text.secondary' }}>
+                  {patch(check)}
+                </TableCell>
+              </TableRow>
+            </Fragment>
           ))}
         </TableBody>
       </Table>
