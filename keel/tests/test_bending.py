@@ -17,7 +17,7 @@ from keel.design.workshop import Brake, Workshop
 from keel.evaluation import evaluate
 from keel.formats.document import read_design
 from keel.studies.sheet.bend_order import Search, looks
-from keel.studies.sheet.bending import BENDINGS, Bending, along
+from keel.studies.sheet.bending import BENDINGS, Bending, along, on_the_way
 from keel.studies.sheet.brakes import machine_of, tool_of
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.unfold import SHEET
@@ -182,6 +182,13 @@ class Angles(TestCase):
         self.assertGreater(wide.steps[0].bend_to_deg, part.steps[0].bend_to_deg)
         soft = bent(wrapper(400.0, thickness_mm=2.5, bend_radius_mm=3.0, metal="3003-H14"))["wrapper"]
         self.assertLess(soft.steps[0].bend_to_deg, part.steps[0].bend_to_deg)
+
+    def test_checked_on_the_way(self) -> None:
+        """Half way and just before the end so much is left as of the whole; a slight bend and a hem aren't checked."""
+        part = bent(wrapper(400.0, thickness_mm=2.5, bend_radius_mm=3.0))["wrapper"]
+        self.assertEqual([one.bent_to_deg for one in part.steps[0].on_the_way], [46.0, 87.0])
+        self.assertAlmostEqual(part.steps[0].on_the_way[1].left_deg, 87 * 90 / 91.20703, places=4)
+        self.assertEqual([on_the_way(10.0, 10.2), on_the_way(180.0, 180.0), on_the_way(90.0, None)], [[], [], []])
 
     def test_pictures_have_the_parts_legs(self) -> None:
         """Before and after the line is as long as its outside legs, and ends turned by what was bent."""

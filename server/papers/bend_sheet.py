@@ -20,7 +20,7 @@ from server.papers.page import ACCENT, INK, MARGIN, METAL, QUIET, STOP, Page
 
 SIZE = landscape(A4)
 PICTURE = 42 * mm, 34 * mm
-TABLE = 118 * mm
+TABLE = 140 * mm
 PROOF = (
     "Bend a strip of the same sheet on the same tool first and put its figure in place of this one. Check the angle "
     "with a gauge after every bend, and the leg behind it: what is wrong at bend 2 can't be put right at bend 4."
@@ -73,7 +73,7 @@ def _table(page: Page, part: FlatPart, bending: Bending, y: float) -> float:
     """Each bend in turn: where, which way, to what, so that what is left."""
     units = page.heading.reader
     lines = {bend.order: bend for bend in part.bends}
-    rows = [("Bend", "At", "Way", "Bend to", "Left is", "Radius", "Clamped")]
+    rows = [("Bend", "At", "Way", "Check on the way", "Bend to", "Left is", "Radius", "Clamped")]
     for turn, step in enumerate(bending.steps, start=1):
         bend = lines.get(turn)
         to = "springs back flat" if step.bend_to_deg is None else f"{step.bend_to_deg:.1f}°"
@@ -81,8 +81,9 @@ def _table(page: Page, part: FlatPart, bending: Bending, y: float) -> float:
         clamped = {"low": "left end", "high": "right end"}[step.clamped] if step.after else ""
         at, radius = (_place(bend, units), fine_text(bend.radius_mm, units)) if bend else ("", "")
         way = f"{step.direction}, over" if step.turned_over else step.direction
-        rows.append((str(turn), at, way, to, f"{step.angle_deg:.1f}°", radius, clamped))
-    widths = [w * mm for w in (11, 24, 14, 22, 16, 15, 16)]
+        checks = ", ".join(f"{one.bent_to_deg:.0f}° leaves {one.left_deg:.1f}°" for one in step.on_the_way)
+        rows.append((str(turn), at, way, checks, to, f"{step.angle_deg:.1f}°", radius, clamped))
+    widths = [w * mm for w in (10, 22, 17, 32, 17, 13, 14, 15)]
     return page.table(rows, page.width - MARGIN - TABLE, y, widths, 8.5)
 
 

@@ -27,6 +27,8 @@ from keel.studies.sheet.unfold import SHEET
 
 Joint = Literal["bend", "weld"]
 ALIKE = 0.01
+ROUND = 24
+"""A round end is sketched with so many strokes."""
 """Schemes whose cost differs by less than this share cost the same."""
 JUDGED = (
     brake_rules.closed_box,
@@ -112,7 +114,7 @@ def schemes(tank: TankAnalysis) -> list[Scheme]:
     Returns
     -------
     list of Scheme
-        Empty for a cylinder, which is rolled and has ends. The figures favour what costs least, in money where all of
+        Of a cylinder its ends, dished ones bought. The figures favour what costs least, in money where all of
         it is priced, else in minutes, else in metres of weld; of what costs the same, what has least weld at the floor,
         then fewest bends.
     """
@@ -125,6 +127,11 @@ def _ways(tank: TankAnalysis) -> Iterator[tuple[str, Patch]]:
         yield from _of_box(tank.shell, tank.design.sheet.seam)
     elif isinstance(tank.shell, ProfileShell):
         yield from _of_profile(tank, tank.shell)
+    elif tank.shell.dish_mm:
+        yield "rolled shell, two dished ends", {}
+        yield "rolled shell, two flat ends", {"shell": {"dish_mm": 0.0}}
+    else:
+        yield "rolled shell, two flat ends", {}
 
 
 def _of_box(shell: BoxShell, seam: str) -> Iterator[tuple[str, Patch]]:
@@ -246,7 +253,7 @@ def _cost_of(able: Sequence[Scheme]) -> tuple[dict[str, float], str]:
 def _sketch(section: Section, sheet: SheetScheme) -> list[SketchEdge]:
     """Edges of the plain shell: what is bent, what is welded, where the wrapper closes."""
     low, high = section.span
-    drawn = []
+    drawn = [] if section.edges else _round_sketch(section)
     for n, edge in enumerate(section.edges):
         drawn.append(_edge(section, (edge.start, edge.start), section.span, "bend" if section.bent[n] else "weld"))
         foot: Joint = "bend" if section.ends == "bent up" and n == 0 else "weld"
@@ -255,6 +262,15 @@ def _sketch(section: Section, sheet: SheetScheme) -> list[SketchEdge]:
         at = seam_place(section, sheet.seam, sheet.seam_share)
         drawn.append(_edge(section, (at, at), (low, high), "weld"))
     return drawn
+
+
+def _round_sketch(section: Section) -> list[SketchEdge]:
+    """A rolled shell: a seam round each end, and the one that closes it along the top."""
+    ring = [(float(x), float(y)) for x, y in section.outer[:: max(1, len(section.outer) // ROUND)]]
+    pairs = list(zip(ring, [*ring[1:], ring[0]], strict=True))
+    ends = [_edge(section, pair, (end, end), "weld") for end in section.span for pair in pairs]
+    top = max(ring, key=lambda spot: spot[1])
+    return [*ends, _edge(section, (top, top), section.span, "weld")]
 
 
 def _edge(section: Section, spots: tuple[Spot, Spot], along: tuple[float, float], joint: Joint) -> SketchEdge:

@@ -1,8 +1,9 @@
 """How each part is bent on the shop's brakes: an order that works, how far for springback, how it looks."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from itertools import pairwise
+from math import floor
 
 from keel.analysis.parts import SHELL, WORKSHOP, only
 from keel.analysis.study import study
@@ -20,8 +21,18 @@ from keel.studies.sheet.parts import Bend, FlatPart, Spot
 from keel.studies.sheet.springback import bend_to_deg, left_of_bent, yield_of_strip
 
 SAME_MM = 1e-6
+LEAST_CHECKED_DEG, MOST_CHECKED_DEG, BEFORE_DEG = 20.0, 175.0, 4.0
+"""Bends that are checked on their way, and how long before the end of it [°]."""
 SAME_TOOL_MM = 0.1
 """A strip bent round a radius so near was bent on the same tool."""
+
+
+@dataclass(frozen=True, slots=True)
+class AngleCheck:
+    """A stop on the way to a bend: bent so far and let go, so much has to be left [°]."""
+
+    bent_to_deg: float
+    left_deg: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +52,8 @@ class BendStep:
     before: list[Spot]
     after: list[Spot]
     """The part as a line across the brake, the bend at the origin, before and after [mm]."""
+    on_the_way: list[AngleCheck] = field(default_factory=list)
+    """Where to stop and look: half way, and just before the end."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,7 +127,18 @@ def _bending(part: FlatPart, brake: Brake, metal: MetalName, workshop: Workshop)
     if not bends:
         plain = sorted(part.bends, key=lambda bend: bend.order)
         steps = [
-            BendStep(bend.order, bend.angle_deg, to[bend.order], bend.direction, "low", False, [], []) for bend in plain
+            BendStep(
+                bend.order,
+                bend.angle_deg,
+                to[bend.order],
+                bend.direction,
+                "low",
+                False,
+                [],
+                [],
+                on_the_way(bend.angle_deg, to[bend.order]),
+            )
+            for bend in plain
         ]
         return Bending(part.name, part.title, brake.name, *shapes, steps, None, None)
     hems = [bend for bend in part.bends if is_hem(bend)]
@@ -135,10 +159,35 @@ def _bending(part: FlatPart, brake: Brake, metal: MetalName, workshop: Workshop)
         over = bend.direction == "down"
         before, after = ([(float(x), float(y)) for x, y in look] for look in (drawn[0], drawn[-1]))
         angles = bend.angle_deg, to[bend.order]
-        steps.append(BendStep(one.bend + 1, *angles, bend.direction, one.way, over, before, after))
+        steps.append(BendStep(one.bend + 1, *angles, bend.direction, one.way, over, before, after, on_the_way(*angles)))
         made |= {one.bend}
     stuck = None if orders else min(set(range(len(bends))) - made) + 1
     return Bending(part.name, part.title, brake.name, *shapes, steps, orders, stuck)
+
+
+def on_the_way(wanted_deg: float, to_deg: float | None) -> list[AngleCheck]:
+    """Angles to check before a bend is made whole.
+
+    Parameters
+    ----------
+    wanted_deg : float
+        That is to be left [°].
+    to_deg : float or None
+        How far it is bent for that [°]; None where nothing would be left.
+
+    Returns
+    -------
+    list of AngleCheck
+        At whole degrees of the machine, half way and a little before the end; none of a hem or a slight bend.
+
+    References
+    ----------
+    The share that is left doesn't go with the angle (`left_of_bent`).
+    """
+    if to_deg is None or to_deg < LEAST_CHECKED_DEG or wanted_deg > MOST_CHECKED_DEG:
+        return []
+    stops = round(to_deg / 2), floor(to_deg - BEFORE_DEG)
+    return [AngleCheck(float(stop), stop * wanted_deg / to_deg) for stop in stops]
 
 
 def _bend_to(bend: Bend, thickness_mm: float, metal: MetalName, workshop: Workshop) -> float | None:

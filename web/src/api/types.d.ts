@@ -1136,6 +1136,16 @@ export interface components {
             revision: number;
         };
         /**
+         * AngleCheck
+         * @description A stop on the way to a bend: bent so far and let go, so much has to be left [°].
+         */
+        AngleCheck: {
+            /** Bent To Deg */
+            bent_to_deg: number;
+            /** Left Deg */
+            left_deg: number;
+        };
+        /**
          * AsBent
          * @description A corner whose angle came out otherwise.
          *
@@ -1543,6 +1553,8 @@ export interface components {
             clamped: "low" | "high";
             /** Direction */
             direction: string;
+            /** On The Way */
+            on_the_way?: components["schemas"]["AngleCheck"][];
             /** Turned Over */
             turned_over: boolean;
         };

@@ -27,7 +27,15 @@ export function FlatBoard() {
     <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
       {!part && <SchemeRow />}
       <PartRow parts={parts} chosen={part?.name ?? null} onChoose={setWanted} />
-      <Box sx={{ flex: 1, minHeight: 0, overflow: 'hidden auto', display: 'flex', flexDirection: beside ? 'row' : 'column' }}>
+      <Box
+        sx={{
+          flex: 1,
+          minHeight: 0,
+          overflow: 'hidden auto',
+          display: 'flex',
+          flexDirection: beside ? 'row' : 'column',
+        }}
+      >
         <Box
           sx={{ flex: beside ? 1 : '1 0 auto', minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column' }}
         >
