@@ -2,6 +2,7 @@
 
 import json
 from math import hypot
+from math import pi
 from typing import Any, get_args
 from unittest import TestCase
 
@@ -134,7 +135,7 @@ class Judged(TestCase):
         self.assertIn("costs least", best.why.plain())
 
     def test_profiles(self) -> None:
-        """A step: a wrapper anywhere, in two pieces, or six plates and two ends; a cylinder is what it is."""
+        """A step: a wrapper anywhere, in two pieces, or six plates and two ends."""
         corners = [{"across_mm": a, "up_mm": u} for a, u in STEP]
         shell = {"kind": "profile", "wrap_axis": "y", "run_mm": 500.0, "thickness_mm": 2.0, "bend_radius_mm": 4.0}
         found = compared(shell | {"corners": corners})
@@ -143,7 +144,17 @@ class Judged(TestCase):
         self.assertEqual((found["flat plates"].bends, found["flat plates"].parts), (0, 8))
         around = 2 * (900 + 380)
         self.assertAlmostEqual(found["flat plates"].weld_m * 1000, 6 * 500 + 2 * around, delta=1)
-        self.assertEqual(compared({"kind": "cylinder", "diameter_mm": 300.0, "run_mm": 500.0}), {})
+
+    def test_rolled(self) -> None:
+        """A shell that is rolled has a seam along it and one round each end; dished ends are set beside flat ones."""
+        drum = {"kind": "cylinder", "diameter_mm": 300.0, "run_mm": 500.0, "thickness_mm": 2.0}
+        flat = compared(drum)
+        self.assertEqual(list(flat), ["rolled shell, two flat ends"])
+        found = compared(drum | {"dish_mm": 40.0})
+        self.assertEqual([one.chosen for one in found.values()], [True, False])
+        self.assertAlmostEqual(found["rolled shell, two flat ends"].weld_m, flat["rolled shell, two flat ends"].weld_m)
+        self.assertAlmostEqual(flat["rolled shell, two flat ends"].weld_m, 0.5 + 2 * pi * 0.296, delta=0.02)
+        self.assertEqual(len([one for one in flat.values() if one.favoured]), 1)
 
 
 class FoldsUp(TestCase):

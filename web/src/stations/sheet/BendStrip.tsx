@@ -62,14 +62,14 @@ function Words({ step, place }: { step: Step; place: number }) {
         : isNumber(step.bend_to_deg)
           ? `${step.turned_over ? 'turned over, ' : ''}${step.direction} to ${units.number(step.bend_to_deg, 1)}°, ${wanted} is left`
           : `${step.direction}: springs back flat, the radius is too large for ${wanted}`}
-      {step.on_the_way.length > 0 && (
+      {step.on_the_way?.length ? (
         <span style={{ display: 'block', opacity: 0.8 }}>
           Let go at{' '}
           {step.on_the_way
             .map((one) => `${units.number(one.bent_to_deg, 0)}°: ${units.number(one.left_deg, 1)}° is left`)
             .join(', at ')}
         </span>
-      )}
+      ) : null}
     </Typography>
   )
 }
