@@ -1,8 +1,7 @@
 """Ways to make a shell of sheet: a worked box's weld, bends and parts; what can't be made; what is favoured."""
 
 import json
-from math import hypot
-from math import pi
+from math import hypot, pi
 from typing import Any, get_args
 from unittest import TestCase
 
