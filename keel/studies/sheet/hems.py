@@ -78,5 +78,16 @@ def hem_of(deep_mm: float, thickness_mm: float, metal: MetalName, k: float) -> H
 
 
 def is_hem(bend: Bend) -> bool:
-    """Whether a bend turns an edge back on itself."""
+    """Whether a bend turns an edge back on itself.
+
+    Parameters
+    ----------
+    bend : Bend
+        Any.
+
+    Returns
+    -------
+    bool
+        By its angle.
+    """
     return bend.angle_deg > HEM_DEG - SAME_DEG

@@ -98,12 +98,34 @@ def bends_it(brake: Brake, part: FlatPart, metal: MetalName) -> bool:
 
 
 def bend_mm(bend: Bend) -> float:
-    """How long a bend is [mm]."""
+    """How long a bend is.
+
+    Parameters
+    ----------
+    bend : Bend
+        Any.
+
+    Returns
+    -------
+    float
+        [mm]
+    """
     return hypot(bend.end[0] - bend.start[0], bend.end[1] - bend.start[1])
 
 
 def sharpest_deg(part: FlatPart) -> float:
-    """The sharpest bend of a part but for hems, which are pressed down once they are bent [°]."""
+    """The sharpest bend of a part but for hems, which are pressed down once they are bent.
+
+    Parameters
+    ----------
+    part : FlatPart
+        Any.
+
+    Returns
+    -------
+    float
+        [°]; 0 without one.
+    """
     return max((bend.angle_deg for bend in part.bends if not is_hem(bend)), default=0.0)
 
 
