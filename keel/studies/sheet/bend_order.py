@@ -191,10 +191,15 @@ def line_meets(line: Array, ring: Array) -> bool:
     line, ring : ndarray
         Corners [mm].
     """
+    low_x, high_x, low_y, high_y = ring[:, 0].min(), ring[:, 0].max(), ring[:, 1].min(), ring[:, 1].max()
     for i in range(len(line)):
-        if _is_inside(line[i, 0], line[i, 1], ring):
+        if low_x < line[i, 0] < high_x and low_y < line[i, 1] < high_y and _is_inside(line[i, 0], line[i, 1], ring):
             return True
     for i in range(len(line) - 1):
+        if max(line[i, 0], line[i + 1, 0]) < low_x or min(line[i, 0], line[i + 1, 0]) > high_x:
+            continue
+        if max(line[i, 1], line[i + 1, 1]) < low_y or min(line[i, 1], line[i + 1, 1]) > high_y:
+            continue
         for j in range(len(ring)):
             k = j + 1 if j + 1 < len(ring) else 0
             if _cross(line[i], line[i + 1], ring[j], ring[k]):
