@@ -25,6 +25,7 @@ from keel.studies.sheet.shell_parts import BARE_SOLIDS
 from keel.studies.sheet.springback import left_of_bent, yield_of_strip
 from keel.studies.sheet.unfold import SHEET
 from keel.tests.test_let_in import WELL, R, T, tank
+from keel.tests.test_pots import POT
 
 PANS = tank(scheme="wrapper and pans").design
 
@@ -72,6 +73,17 @@ class Brakes(TestCase):
         self.assertEqual(bent(deep, able)["let-in-w-folded"].machine, "pan brake")
         parts, figures = ((one[SHEET], one[BARE_SOLIDS]) for one in (tank(WELL | {"folded": True}), tank(WELL)))
         self.assertEqual(bends_of(*parts) - bends_of(*figures), 4)
+
+    def test_a_pot_too_small_for_the_brake(self) -> None:
+        """It is rolled, or bent elsewhere; the ways to make the shell aren't crossed out for its sake."""
+        small = tank(POT | {"long_mm": 120, "wide_mm": 110, "doors": []}, scheme="flat plates").design
+        workshop = shop(brake={"smallest_closed_box_mm": 180.0})
+        seen = evaluate(small, workshop)
+        stop = next(one for one in seen.findings if one.code == "brake.order")
+        self.assertEqual((stop.subject, len(stop.remedies)), ("inside-pot", 2))
+        for remedy in stop.remedies:
+            self.assertNotIn("brake.order", codes(apply(small, remedy.patch), workshop))
+        self.assertTrue(any(not scheme.stops for scheme in seen.sheet.schemes or ()))
 
     def test_each_size_counts(self) -> None:
         """Thickness by yield, sharpest angle, deepest pan, smallest closed box: all on the same machine."""

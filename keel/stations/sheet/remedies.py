@@ -8,7 +8,7 @@ from typing import get_args
 from pydantic import ValidationError
 
 from keel.analysis.tank import TankAnalysis
-from keel.design.features import Sided
+from keel.design.features import Pot, Sided
 from keel.design.sheet import BoxScheme
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings.finding import Finding, Patch, Remedy
@@ -134,6 +134,9 @@ def parted(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     if welded := list(of_plates(tank, finding)):
         yield from welded
         return
+    if any(part.feature and part.name == finding.subject for part in tank[BENT].parts):
+        yield from _made_elsewhere(tank, finding)
+        return
     if not isinstance(tank.shell, ProfileShell):
         yield from (one for one in made_otherwise(tank, finding) if _can_be_bent(tank, one))
         return
@@ -145,6 +148,20 @@ def parted(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
         if offered < MOST_SPLITS and _can_be_bent(tank, remedy):
             offered += 1
             yield remedy
+
+
+def _made_elsewhere(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """A pot rolled instead of folded, where the rolls are as tight; or any part sent out."""
+    about = {part.name: part.feature for part in tank[BENT].parts}[finding.subject]
+    for feature in tank.shell.features:
+        tight = 2 * tank.workshop.rolls.least_radius_mm
+        if isinstance(feature, Pot) and feature.id == about and min(feature.long_mm, feature.wide_mm) >= tight:
+            across = min(feature.long_mm, feature.wide_mm)
+            rolled = feature.model_copy(update={"form": "round", "long_mm": across, "wide_mm": across, "hem_mm": 0.0})
+            features = [rolled if one is feature else one for one in tank.shell.features]
+            yield Remedy(label=words("Roll {name} round", name=feature.name), patch=with_features(features))
+    sent = [*tank.design.sheet.sent_out, finding.subject]
+    yield Remedy(label=words("Have it bent elsewhere"), patch={"sheet": {"sent_out": sent}})
 
 
 def _welded_at(shell: ProfileShell, chosen: tuple[int, ...]) -> Remedy:

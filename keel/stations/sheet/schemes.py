@@ -18,6 +18,7 @@ from keel.stations.sheet.heat import from_heat_mm
 from keel.studies.cost.figures import FIGURES
 from keel.studies.cost.work import bends_of, made_minutes, made_money
 from keel.studies.result import Point, Words, words
+from keel.studies.sheet.let_in import BENT
 from keel.studies.sheet.model import SeamAt
 from keel.studies.sheet.parts import Spot
 from keel.studies.sheet.placing import in_section
@@ -173,7 +174,9 @@ def _scheme(tank: TankAnalysis, title: str, patch: Patch) -> Scheme | None:
         made, figures, prices = after[SHEET], after[FIGURES], after.workshop.prices
     except (ValidationError, GeometryError):
         return None
-    stops = [f for rule in JUDGED for f in rule(after) if f.severity == "stop"]
+    # What a feature asks for it asks for in every scheme.
+    others = {part.name for part in after[BENT].parts if part.feature}
+    stops = [f for rule in JUDGED for f in rule(after) if f.severity == "stop" and f.subject not in others]
     along: dict[SeamAt, float] = dict.fromkeys(("floor", "side", "top"), 0.0)
     for seam in made.seams:
         along[seam.at] += seam.length_mm / 1000

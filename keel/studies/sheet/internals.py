@@ -19,7 +19,7 @@ from keel.reference.test_strip import setback
 from keel.solid.planes import polygons_of, ring_spots
 from keel.solid.solids import Solids
 from keel.studies.sheet.bends import bend_deduction
-from keel.studies.sheet.hems import Hem, hem_of
+from keel.studies.sheet.hems import Hem, hem_of, is_hem
 from keel.studies.sheet.laps import Slot, slots
 from keel.studies.sheet.model import flat_part
 from keel.studies.sheet.parts import Bend, FlatPart, Spot
@@ -139,15 +139,25 @@ def _plate_part(
         outline=ring_spots(flat.exterior),
         bends=[_moved(bend, low_x, low_y) for bend in bends],
         marks=[],
-        note=f"Its {facing} faces you" + ("; the flanges come towards you." if bends else "; " + _edge(feature)),
+        note=f"Its {facing} faces you; " + _edges(feature, bends),
         holes=[ring_spots(ring) for ring in flat.interiors],
         feature=feature.id,
         places=[placed(name, (inner.x - low_x, inner.y - low_y), (0.0, 0.0), origin, along, inward)],
     )
 
 
-def _edge(feature: Baffle | Partition) -> str:
-    return "its tabs go through the shell." if feature.tabs else "it is welded on its edge."
+def _edges(feature: Baffle | Partition, bends: Sequence[Bend]) -> str:
+    """What becomes of a plate's edges."""
+    said = []
+    if any(not is_hem(bend) for bend in bends):
+        said.append("the flanges come towards you")
+    elif feature.tabs:
+        said.append("its tabs go through the shell")
+    else:
+        said.append("it is welded on its edge")
+    if any(is_hem(bend) for bend in bends):
+        said.append("the hem is turned towards you first")
+    return ", ".join(said) + "."
 
 
 def _folded(piece: Polygon, rim: BaseGeometry, fold: _Fold) -> tuple[Polygon, list[Bend]]:

@@ -3,13 +3,17 @@ import { useTheme } from '@mui/material/styles'
 import { useLayoutEffect, useRef, useState } from 'react'
 import type { FlatPart } from '../api/model'
 import { useUnits } from '../units/useUnits'
-import { Ordinates, Uprights } from './FlatFigures'
+import { LABEL_ROOM, LINE_ROOM, Ordinates, Uprights } from './FlatFigures'
 import { useLabels } from './labels'
-import { fitted, inRows, LETTER, marked, middleOf, PEEK, SAME_MM, wrapped } from './flats'
+import { fitted, inRows, LETTER, marked, middleOf, PEEK, SAME_MM, withRoom, wrapped } from './flats'
 
 /** A bend shorter than this has its number only [px]. */
 const LABEL_LONG = 96
 const LABEL_HALF = 30
+/** So many figures have room up the side of the lowest part, over and under it. */
+const MOST_UP = 4
+/** An angle without a nought after it. */
+const degrees = (angle: number) => `${Number(angle.toFixed(1))}°`
 
 /** The flat parts, inside face up, each dimensioned from its lower left datum corner; those of the shell at one scale, those inside at another. */
 export function FlatDrawing({ parts }: { parts: FlatPart[] }) {
@@ -149,7 +153,7 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
           strokeWidth={1.6}
           strokeDasharray={bend.direction === 'up' ? '12 4' : '3 4'}
         >
-          <title>{`Bend ${bend.order}: ${bend.direction}, ${units.number(bend.angle_deg, 1)}°, inside radius ${units.exact(bend.radius_mm)}`}</title>
+          <title>{`Bend ${bend.order}: ${bend.direction}, ${degrees(bend.angle_deg)}, inside radius ${units.exact(bend.radius_mm)}`}</title>
         </line>
       ))}
       {part.bends.map((bend, place) => (
@@ -158,7 +162,7 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
           x={(px(bend.start[0] as number) + px(bend.end[0] as number)) / 2}
           y={(py(bend.start[1] as number) + py(bend.end[1] as number)) / 2}
           order={bend.order}
-          text={lengthOf(bend) * scale < LABEL_LONG ? '' : `${bend.direction} ${units.number(bend.angle_deg, 1)}°`}
+          text={lengthOf(bend) * scale < LABEL_LONG ? '' : `${bend.direction} ${degrees(bend.angle_deg)}`}
           turned={isUpright(bend)}
         />
       ))}
@@ -192,13 +196,15 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
         )
       })}
       <Ordinates
-        along={marked(
-          [
-            ...uprights.map((bend) => bend.start[0] as number),
-            ...middles.map(([u]) => u),
-            ...part.corners.map((corner) => corner[0] as number),
-          ],
-          part.length_mm,
+        along={withRoom(
+          marked(
+            uprights.map((bend) => bend.start[0] as number),
+            part.length_mm,
+          ),
+          marked([...middles.map(([u]) => u), ...part.corners.map((corner) => corner[0] as number)], part.length_mm),
+          px,
+          LABEL_ROOM,
+          Math.floor((wide - LABEL_HALF) / LABEL_ROOM),
         )}
         zero={x}
         px={px}
@@ -207,13 +213,15 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
         end={x + wide - LABEL_HALF}
       />
       <Uprights
-        along={marked(
-          [
-            ...levels.map((bend) => bend.start[1] as number),
-            ...middles.map(([, v]) => v),
-            ...part.corners.map((corner) => corner[1] as number),
-          ],
-          part.width_mm,
+        along={withRoom(
+          marked(
+            levels.map((bend) => bend.start[1] as number),
+            part.width_mm,
+          ),
+          marked([...middles.map(([, v]) => v), ...part.corners.map((corner) => corner[1] as number)], part.width_mm),
+          py,
+          LINE_ROOM,
+          Math.max(MOST_UP, Math.floor((part.width_mm * scale) / LINE_ROOM)),
         )}
         py={py}
         at={x - 14}

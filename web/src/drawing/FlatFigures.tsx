@@ -2,8 +2,8 @@ import { useTheme } from '@mui/material/styles'
 import { useUnits } from '../units/useUnits'
 import { spread } from './flats'
 
-const LABEL_ROOM = 56
-const LINE_ROOM = 15
+export const LABEL_ROOM = 56
+export const LINE_ROOM = 15
 
 /** Distances from the datum edge, each with a tick of its own. */
 export function Ordinates({

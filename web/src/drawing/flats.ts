@@ -68,6 +68,23 @@ export function marked(all: number[], far: number): number[] {
   return [...inside.filter((mm, place) => place === 0 || mm - (inside[place - 1] as number) > SAME_MM), far]
 }
 
+/** Of distances those that have room for their figures: the first ones come first, others where nothing stands near. */
+export function withRoom(
+  first: number[],
+  others: number[],
+  px: (mm: number) => number,
+  room: number,
+  places: number,
+): number[] {
+  const more = others.filter((mm) => first.every((one) => Math.abs(one - mm) > SAME_MM))
+  const kept = [...first]
+  for (const mm of more) {
+    const alone = kept.every((one) => Math.abs(px(one) - px(mm)) >= room)
+    if (first.length + more.length <= places || (kept.length < places && alone)) kept.push(mm)
+  }
+  return kept.sort((a, b) => a - b)
+}
+
 /** Room for labels side by side: each gives way to the one before it; none goes beyond the last place, if there's room. */
 export function spread(wanted: number[], room: number, last = Infinity): number[] {
   const given: number[] = []
