@@ -11,6 +11,7 @@ from shapely import Polygon
 
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.design.document import Design
+from keel.design.sheet import SheetScheme
 from keel.design.shell import BoxShell
 from keel.evaluation import evaluate
 from keel.formats.document import UnreadableDesignError, read_design
@@ -158,6 +159,15 @@ class Bends(TestCase):
         assert answer.built is not None
         plan, now = (TankAnalysis(Asked(Design(shell=one)))[FIGURES] for one in (answer.planned, answer.built))
         self.assertAlmostEqual(now.brimful_l / plan.brimful_l, sin(radians(84)), delta=1e-3)
+
+    def test_a_cut_part_that_is_needed_no_more(self) -> None:
+        """Pans that were cut are no parts of a section that leans: a stop, gone where nothing of it was cut."""
+        shell = built(features=[]).shell
+        assert isinstance(shell, BoxShell)
+        leaning = as_bent(shell, "lid", 0, 87).built
+        for cut, found in ((("end-pan",), ["end-pan"]), (("wrapper",), [])):
+            design = Design(shell=leaning, sheet=SheetScheme(cut=cut))
+            self.assertEqual([one.subject for one in evaluate(design).findings if one.code == "built.cut"], found)
 
     def test_what_has_no_angle(self) -> None:
         """A corner that isn't there, a rolled side, an angle that can't be."""

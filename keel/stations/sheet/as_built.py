@@ -1,6 +1,6 @@
 """Sizes that came out otherwise than planned: what they change, and which parts have to be others than planned."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -15,6 +15,7 @@ from keel.solid.faults import GeometryError
 from keel.studies.cost.figures import FIGURES
 from keel.studies.result import words
 from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.machines import is_sent
 from keel.studies.sheet.parts import FlatPart
 
 _sheet = of_station("sheet")
@@ -100,16 +101,24 @@ def parts_changed(tank: TankAnalysis) -> list[PartChange]:
         None where nothing departs from the plan, or no tank could be made as planned.
     """
     planned = _as_planned(tank, list(tank.design.sheet.as_built)) if tank.design.sheet.as_built else None
-    if planned is None:
+    if planned is None and not tank.design.sheet.cut:
         return []
-    was = {part.name: part for part in planned[FLATS].parts}
     now = {part.name: part for part in tank[FLATS].parts}
+    was = now if planned is None else {part.name: part for part in planned[FLATS].parts}
     cut = set(tank.design.sheet.cut)
-    return [
+    changed = [
         PartChange(name, (now.get(name) or was[name]).title, _size(was, name), _size(now, name), moved, name in cut)
         for name in dict.fromkeys([*now, *was])
         if (moved := _differs(was.get(name), now.get(name))) is not None
     ]
+    return [*changed, *_cut_for_nothing(cut, [*now, *was])]
+
+
+def _cut_for_nothing(cut: Collection[str], names: Sequence[str]) -> Iterator[PartChange]:
+    """Parts that are cut already and that the design has no more, as it is put together otherwise."""
+    for name in sorted(cut):
+        if not any(is_sent(one, [name]) for one in names):
+            yield PartChange(name, name.replace("-", " ").capitalize(), None, None, False, True)
 
 
 def _size(parts: dict[str, FlatPart], name: str) -> tuple[float, float] | None:
@@ -184,7 +193,11 @@ def cut_parts_fit(tank: TankAnalysis) -> Iterator[Finding]:
     if not (tank.is_at_rest and tank.design.sheet.cut):
         return
     for part in parts_changed(tank):
-        if part.cut:
+        if part.cut and part.is_mm is None:
+            about = words("{part} is cut already, {count} are needed now", part=part.title, count=0)
+            what = "The tank is put together otherwise than when it was cut. Go back to that, or put it on the rack."
+            yield _sheet("built.cut", part.name, "stop", about, words(what))
+        elif part.cut:
             was, now = part.was_mm or (0.0, 0.0), part.is_mm or (0.0, 0.0)
             yield _sheet(
                 "built.cut",
