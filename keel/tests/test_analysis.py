@@ -98,7 +98,7 @@ class Reused(TestCase):
     """One memory for many questions."""
 
     @given(st.data())
-    @settings(max_examples=12, deadline=None)
+    @settings(max_examples=7, deadline=None)
     def test_reused_and_fresh_are_identical(self, data: st.DataObject) -> None:
         """Whatever was edited on the way here, by whatever rules, however it is looked at."""
         memory, subject = Memory(), Design.model_validate(RICH)

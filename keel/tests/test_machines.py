@@ -232,7 +232,7 @@ class Means(TestCase):
 class More(TestCase):
     """What more machines do."""
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=12, deadline=None)
     @given(st.lists(st.tuples(st.integers(200, 1300), st.integers(10, 60), st.integers(100, 500)), max_size=3))
     def test_another_brake_never_stops_anything(self, others: list[tuple[int, int, int]]) -> None:
         """Whatever is added, no stop comes up that wasn't there, and no part that could be bent no longer can."""
