@@ -23,8 +23,9 @@ from keel.solid.shapes import drawn_out, slice_rings
 from keel.solid.solids import Solids
 from keel.studies.sheet.laps import slots
 from keel.studies.sheet.lying import Lying, to_flat
+from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.plate_shapes import plate_shapes
-from keel.studies.sheet.shell_parts import BARE_SOLIDS, PIECES
+from keel.studies.sheet.shell_parts import BARE_SOLIDS, SHELL_PARTS, pieces_of
 
 ON_RIM_MM = 0.1
 HAIR_MM = 0.01
@@ -55,15 +56,15 @@ class Tab:
         return np.asarray(self.about[0])
 
 
-def tabs_of(solids: Solids, pieces: Sequence[Lying], design: Design, workshop: Workshop) -> list[Tab]:
+def tabs_of(solids: Solids, shell_parts: Sheet, design: Design, workshop: Workshop) -> list[Tab]:
     """Tabs of all plates that have some.
 
     Parameters
     ----------
     solids : Solids
         The shell as built.
-    pieces : sequence of Lying
-        Of the shell's own parts: slots go into them.
+    shell_parts : Sheet
+        The shell's own: slots go into them.
     design, workshop
         Pan gap and house rules.
 
@@ -75,8 +76,11 @@ def tabs_of(solids: Solids, pieces: Sequence[Lying], design: Design, workshop: W
     """
     gap = workshop.rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
     land, found = workshop.rules.land_mm, list[Tab]()
-    for feature in solids.shell.features:
-        if isinstance(feature, Baffle | Partition) and feature.tabs:
+    tabbed = [one for one in solids.shell.features if isinstance(one, Baffle | Partition) and one.tabs]
+    # Folded up only where somebody asks: during a drag it would be the dearest thing of all.
+    pieces = pieces_of(shell_parts) if tabbed else []
+    for feature in tabbed:
+        if feature.tabs:
             crossed = slots(feature, solids, gap, workshop.rules.flange_mm) if isinstance(feature, Baffle) else []
             taken = unary_union([lap.slot for lap in crossed]).buffer(feature.tabs.wide_mm)
             made = _Plate(feature, feature.tabs, solids, gap, land)
@@ -159,5 +163,5 @@ def _strip(middle: Array, along: Array, out: Array, half: float, over: tuple[flo
     return Polygon([middle + u * along + v * out for u, v in corners])
 
 
-TABS = study(tabs_of, BARE_SOLIDS, PIECES, only("shell", "sheet"), WORKSHOP)
+TABS = study(tabs_of, BARE_SOLIDS, SHELL_PARTS, only("shell", "sheet"), WORKSHOP)
 """Tabs of plates that stand inside."""
