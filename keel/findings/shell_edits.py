@@ -9,6 +9,7 @@ from keel.design.shell import CylinderShell
 from keel.findings.finding import Patch, Remedy
 from keel.reference.metals import METALS
 from keel.solid.box import AXES
+from keel.solid.solids import AnyShell
 from keel.studies.result import words
 from keel.studies.space.resize import ALONG, GROWN, SHRUNK, Direction, resized, size_along
 from keel.studies.space.shift_into_bay import slid_into_bay
@@ -108,6 +109,26 @@ def with_features(features: Sequence[Feature]) -> Patch:
         A merge patch.
     """
     return {"shell": {"features": [feature.model_dump(mode="json") for feature in features]}}
+
+
+def with_feature(shell: AnyShell, feature: Feature, **changed: object) -> Patch:
+    """One feature otherwise, as a patch.
+
+    Parameters
+    ----------
+    shell : AnyShell
+        Whose it is.
+    feature : Feature
+        One of its own.
+    changed
+        Fields and what they are to be.
+
+    Returns
+    -------
+    Patch
+        A merge patch.
+    """
+    return with_features([one.model_copy(update=changed) if one is feature else one for one in shell.features])
 
 
 def resized_tank(tank: TankAnalysis, direction: Direction, more_mm: float) -> Remedy:

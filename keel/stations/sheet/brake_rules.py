@@ -2,14 +2,13 @@
 
 from collections.abc import Iterator
 from dataclasses import replace
-from math import hypot
 
 from keel.analysis.parts import LIP
 from keel.analysis.tank import TankAnalysis
 from keel.design.features import Baffle, Pot
 from keel.design.workshop import Brake
 from keel.findings.finding import Finding, of_station
-from keel.studies.result import words
+from keel.studies.result import Words, words
 from keel.studies.sheet.bending import BENDINGS, along, legs_of
 from keel.studies.sheet.hems import hem_of
 from keel.studies.sheet.let_in import BENT, LET_IN
@@ -62,28 +61,40 @@ def closed_box(tank: TankAnalysis) -> Iterator[Finding]:
 
 def brake_width(tank: TankAnalysis) -> Iterator[Finding]:
     """No bend of the shell is longer than the brake."""
-    brake = tank[BRAKE]
-    bent = [(hypot(b.end[0] - b.start[0], b.end[1] - b.start[1]), part) for part in _shell(tank) for b in part.bends]
+    brake, lip = tank[BRAKE], tank[LIP]
+    bent = [(bend_mm(bend), part) for part in _shell(tank) for bend in part.bends]
     longest, part = max(bent, key=lambda one: one[0], default=(0.0, None))
     if part is not None and longest > brake.width_mm + ROUNDING_MM:
-        yield _sheet(
-            "brake.width",
-            "",
-            "stop",
-            words(
-                "Bends of the {part} {bend_mm} long, {brake} at most {width_mm}",
-                part=part.title.lower(),
-                bend_mm=longest,
-                brake=brake.name,
-                width_mm=brake.width_mm,
-            ),
-            words(
-                "That is the tank along the wrapper with a {lip_mm} lip at each end for the inset pans.",
-                lip_mm=tank[LIP],
-            )
-            if tank[LIP]
-            else words("They run along the whole of the part."),
-        )
+        why = words("They run along the whole of the part.")
+        if lip:
+            along = "That is the tank along the wrapper with a {lip_mm} lip at each end for the inset pans."
+            why = words(along, lip_mm=lip)
+        yield _too_long("brake.width", "", part, longest, brake, why)
+
+
+def features_bent(tank: TankAnalysis) -> Iterator[Finding]:
+    """No bend of a folded feature is longer than a brake; looked at once the hand rests."""
+    for part, brake in _folded(tank):
+        longest = max(bend_mm(bend) for bend in part.bends)
+        if longest > brake.width_mm + ROUNDING_MM:
+            why = words("Weld it of plates, or have it made elsewhere.")
+            yield _too_long("brake.feature", part.name, part, longest, brake, why)
+
+
+def _too_long(code: str, subject: str, part: FlatPart, longest: float, brake: Brake, why: Words) -> Finding:
+    return _sheet(
+        code,
+        subject,
+        "stop",
+        words(
+            "Bends of the {part} {bend_mm} long, {brake} at most {width_mm}",
+            part=part.title.lower(),
+            bend_mm=longest,
+            brake=brake.name,
+            width_mm=brake.width_mm,
+        ),
+        why,
+    )
 
 
 def _shell(tank: TankAnalysis) -> list[FlatPart]:
@@ -101,29 +112,14 @@ def _all_sent(tank: TankAnalysis, name: str) -> bool:
 def _judged(tank: TankAnalysis) -> Iterator[tuple[FlatPart, Brake]]:
     """Parts of the shell with its brake; once the hand rests each folded feature's with its own."""
     yield from ((part, tank[BRAKE]) for part in _shell(tank))
+    yield from _folded(tank)
+
+
+def _folded(tank: TankAnalysis) -> Iterator[tuple[FlatPart, Brake]]:
+    """Features that are bent from one sheet, each with its brake; none while the hand moves."""
     if tank.is_at_rest and any(cost.bends for cost in tank[BARE_SOLIDS].costs):
         for part in in_house(replace(tank[SHEET], parts=tank[LET_IN]), tank.design.sheet.sent_out):
             yield part, brake_for(part, tank.shell.metal, tank.workshop)
-
-
-def features_bent(tank: TankAnalysis) -> Iterator[Finding]:
-    """No bend of a folded feature is longer than a brake; looked at once the hand rests."""
-    for part, brake in _judged(tank):
-        longest = max(bend_mm(bend) for bend in part.bends)
-        if part.feature and longest > brake.width_mm + ROUNDING_MM:
-            yield _sheet(
-                "brake.feature",
-                part.name,
-                "stop",
-                words(
-                    "Bends of the {part} {bend_mm} long, {brake} at most {width_mm}",
-                    part=part.title.lower(),
-                    bend_mm=longest,
-                    brake=brake.name,
-                    width_mm=brake.width_mm,
-                ),
-                words("Weld it of plates, or have it made elsewhere."),
-            )
 
 
 def pan_is_shallow(tank: TankAnalysis) -> Iterator[Finding]:

@@ -13,7 +13,7 @@ from keel.design.sheet import BoxScheme
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.findings.patch import apply
-from keel.findings.shell_edits import of_gauge, resized_tank, with_features
+from keel.findings.shell_edits import of_gauge, resized_tank, with_feature
 from keel.reference.metals import METALS
 from keel.solid.faults import GeometryError
 from keel.studies.result import words
@@ -61,8 +61,8 @@ def of_plates(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     about = {part.name: part.feature for part in tank[BENT].parts}.get(finding.subject)
     for feature in tank.shell.features:
         if feature.id == about and isinstance(feature, Sided) and feature.folded:
-            plain = [one.model_copy(update={"folded": False}) if one is feature else one for one in tank.shell.features]
-            yield Remedy(label=words("Weld {name} of plates", name=feature.name), patch=with_features(plain))
+            patch = with_feature(tank.shell, feature, folded=False)
+            yield Remedy(label=words("Weld {name} of plates", name=feature.name), patch=patch)
 
 
 def lower_walls(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
@@ -153,13 +153,13 @@ def parted(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
 def _made_elsewhere(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """A pot rolled instead of folded, where the rolls are as tight; or any part sent out."""
     about = {part.name: part.feature for part in tank[BENT].parts}[finding.subject]
+    tight = 2 * tank.workshop.rolls.least_radius_mm
     for feature in tank.shell.features:
-        tight = 2 * tank.workshop.rolls.least_radius_mm
-        if isinstance(feature, Pot) and feature.id == about and min(feature.long_mm, feature.wide_mm) >= tight:
+        if isinstance(feature, Pot) and feature.id == about:
             across = min(feature.long_mm, feature.wide_mm)
-            rolled = feature.model_copy(update={"form": "round", "long_mm": across, "wide_mm": across, "hem_mm": 0.0})
-            features = [rolled if one is feature else one for one in tank.shell.features]
-            yield Remedy(label=words("Roll {name} round", name=feature.name), patch=with_features(features))
+            patch = with_feature(tank.shell, feature, form="round", long_mm=across, wide_mm=across, hem_mm=0.0)
+            if across >= tight:
+                yield Remedy(label=words("Roll {name} round", name=feature.name), patch=patch)
     sent = [*tank.design.sheet.sent_out, finding.subject]
     yield Remedy(label=words("Have it bent elsewhere"), patch={"sheet": {"sent_out": sent}})
 
@@ -232,9 +232,8 @@ def wider_roll(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
 
 def deeper_hem(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """As deep as the sheet and the brake ask for."""
-    least = ceil(float(finding.title.values["least_mm"]))
-    features = [
-        one.model_copy(update={"hem_mm": float(least)}) if one.id == finding.subject else one
-        for one in tank.shell.features
-    ]
-    yield Remedy(label=words("Hem {deep_mm} deep", deep_mm=float(least)), patch=with_features(features))
+    least = float(ceil(float(finding.title.values["least_mm"])))
+    for feature in tank.shell.features:
+        if feature.id == finding.subject:
+            patch = with_feature(tank.shell, feature, hem_mm=least)
+            yield Remedy(label=words("Hem {deep_mm} deep", deep_mm=least), patch=patch)

@@ -8,7 +8,7 @@ import numpy as np
 from keel.analysis.tank import TankAnalysis
 from keel.design.features import Baffle, Partition
 from keel.findings.finding import Finding, Remedy, of_station
-from keel.findings.shell_edits import with_features
+from keel.findings.shell_edits import with_feature
 from keel.solid.standing import surface_at
 from keel.studies.result import words
 from keel.studies.sheet.shell_parts import BARE_SOLIDS
@@ -74,7 +74,5 @@ def without_tabs(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """Weld a plate by flanges, as the house does."""
     for feature in tank.shell.features:
         if feature.id == finding.subject and isinstance(feature, Baffle | Partition):
-            others = [one.model_copy(update={"tabs": None}) if one is feature else one for one in tank.shell.features]
-            yield Remedy(
-                label=words("Flanges on the {name} instead of tabs", name=feature.name), patch=with_features(others)
-            )
+            label = words("Flanges on the {name} instead of tabs", name=feature.name)
+            yield Remedy(label=label, patch=with_feature(tank.shell, feature, tabs=None))

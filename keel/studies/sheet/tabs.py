@@ -76,15 +76,15 @@ def tabs_of(solids: Solids, shell_parts: Sheet, design: Design, workshop: Worksh
     """
     gap = workshop.rules.pan_gap_mm if design.sheet.pan_gap_mm is None else design.sheet.pan_gap_mm
     land, found = workshop.rules.land_mm, list[Tab]()
-    tabbed = [one for one in solids.shell.features if isinstance(one, Baffle | Partition) and one.tabs]
+    standing = [one for one in solids.shell.features if isinstance(one, Baffle | Partition)]
+    tabbed = [(one, one.tabs) for one in standing if one.tabs]
     # Folded up only where somebody asks: during a drag it would be the dearest thing of all.
     pieces = pieces_of(shell_parts) if tabbed else []
-    for feature in tabbed:
-        if feature.tabs:
-            crossed = slots(feature, solids, gap, workshop.rules.flange_mm) if isinstance(feature, Baffle) else []
-            taken = unary_union([lap.slot for lap in crossed]).buffer(feature.tabs.wide_mm)
-            made = _Plate(feature, feature.tabs, solids, gap, land)
-            found += [tab for tab in made.tabs() if not tab.shape.intersects(taken) and _lands(tab, pieces)]
+    for feature, tabs in tabbed:
+        crossed = slots(feature, solids, gap, workshop.rules.flange_mm) if isinstance(feature, Baffle) else []
+        taken = unary_union([lap.slot for lap in crossed]).buffer(tabs.wide_mm)
+        made = _Plate(feature, tabs, solids, gap, land)
+        found += [tab for tab in made.tabs() if not tab.shape.intersects(taken) and _lands(tab, pieces)]
     return found
 
 

@@ -12,7 +12,7 @@ const LABEL_LONG = 96
 const LABEL_HALF = 30
 /** So many figures have room up the side of the lowest part, over and under it. */
 const MOST_UP = 4
-/** An angle without a nought after it. */
+/** An angle without a zero after it. */
 const degrees = (angle: number) => `${Number(angle.toFixed(1))}°`
 
 /** The flat parts, inside face up, each dimensioned from its lower left datum corner; those of the shell at one scale, those inside at another. */

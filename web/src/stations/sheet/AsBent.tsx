@@ -59,7 +59,7 @@ export function AsBent() {
             answer.reset()
           }}
         >
-          Take it as bent
+          Apply as bent
         </Button>
       )}
     </Box>
