@@ -24,9 +24,10 @@ from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.shell_parts import BARE_SOLIDS
 from keel.studies.sheet.springback import left_of_bent, yield_of_strip
 from keel.studies.sheet.unfold import SHEET
-from keel.tests.test_let_in import WELL, R, T, tank
+from keel.tests.test_let_in import STEP, WELL, R, T, tank
 from keel.tests.test_pots import POT
 
+HOLE = {"at_mm": 200, "up_mm": 150, "diameter_mm": 60}
 PANS = tank(scheme="wrapper and pans").design
 
 
@@ -73,6 +74,28 @@ class Brakes(TestCase):
         self.assertEqual(bent(deep, able)["let-in-w-folded"].machine, "pan brake")
         parts, figures = ((one[SHEET], one[BARE_SOLIDS]) for one in (tank(WELL | {"folded": True}), tank(WELL)))
         self.assertEqual(bends_of(*parts) - bends_of(*figures), 4)
+
+    def test_edges_too_short_and_sheet_too_thick_of_a_feature(self) -> None:
+        """A shallow folded well, a roof step of 10, a plate's short flange, a well of thick sheet: each is a stop."""
+        plate = {"kind": "baffle", "id": "b", "name": "plate", "at_mm": 300, "flange_mm": 9, "holes": [HOLE]}
+        for feature, name, leg in (
+            (WELL | {"deep_mm": 9, "folded": True}, "let-in-w-folded", 9 + T),
+            (STEP | {"drop_mm": 10, "folded": True}, "let-in-t-folded", 10),
+            (plate, "inside-b", 9),
+        ):
+            design, workshop = tank(feature).design, shop(brake={"shortest_flange_mm": 14.0})
+            (stop,) = (one for one in evaluate(design, workshop).findings if one.code == "brake.leg")
+            self.assertEqual(stop.subject, name)
+            self.assertAlmostEqual(stop.title.values["leg_mm"], leg, delta=T + 0.01)
+            (remedy,) = stop.remedies
+            self.assertNotIn("brake.leg", codes(apply(design, remedy.patch), workshop))
+        for flange, sent, severity in ((13.0, (), "stop"), (13.0, ("end-pan",), "caution"), (14.0, (), None)):
+            sheet = {"scheme": "wrapper and pans", "flange_mm": flange, "sent_out": list(sent)}
+            found = evaluate(tank(sheet=sheet).design, shop(brake={"shortest_flange_mm": 14.0})).findings
+            self.assertEqual(next((one.severity for one in found if one.code == "pan.flange"), None), severity)
+        thick = tank(WELL | {"folded": True}, shell={"features_thickness_mm": 6.0}).design
+        self.assertIn("brake.thick", codes(thick, shop()))
+        self.assertNotIn("brake.thick", codes(tank(WELL, shell={"features_thickness_mm": 6.0}).design, shop()))
 
     def test_a_pot_too_small_for_the_brake(self) -> None:
         """It is rolled, or bent elsewhere; the ways to make the shell aren't crossed out for its sake."""

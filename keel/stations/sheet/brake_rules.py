@@ -8,11 +8,22 @@ from keel.analysis.tank import TankAnalysis
 from keel.design.features import Baffle, Pot
 from keel.design.workshop import Brake
 from keel.findings.finding import Finding, of_station
+from keel.reference.metals import MetalName
 from keel.studies.result import Words, words
-from keel.studies.sheet.bending import BENDINGS, along, legs_of
+from keel.studies.sheet.bending import BENDINGS, along
 from keel.studies.sheet.hems import hem_of
 from keel.studies.sheet.let_in import BENT, LET_IN
-from keel.studies.sheet.machines import BRAKE, bend_mm, brake_for, in_house, is_sent, sharpest_deg, thickest_mm, wall_mm
+from keel.studies.sheet.machines import (
+    BRAKE,
+    bend_mm,
+    brake_for,
+    in_house,
+    is_sent,
+    sharpest_deg,
+    shortest_leg_mm,
+    thickest_mm,
+    wall_mm,
+)
 from keel.studies.sheet.parts import FlatPart
 from keel.studies.sheet.shell_parts import BARE_SOLIDS
 from keel.studies.sheet.unfold import SHEET
@@ -164,49 +175,54 @@ def brake_turns_it(tank: TankAnalysis) -> Iterator[Finding]:
 
 def brake_bends_it(tank: TankAnalysis) -> Iterator[Finding]:
     """No part that is bent is thicker than the brake bends: force goes with yield · t²."""
-    brake = tank[BRAKE]
-    most = thickest_mm(brake.thickest_steel_mm, tank.shell.metal)
-    bent = in_house(tank[SHEET], tank.design.sheet.sent_out)
-    thickest = max((part.thickness_mm for part in bent), default=0.0)
-    if thickest > most + ROUNDING_MM:
-        yield _sheet(
-            "brake.thick",
-            "",
-            "stop",
-            words(
-                "{metal} {thickness_sheet} thick, {brake} at most {most_sheet}",
-                brake=brake.name,
-                thickness_sheet=thickest,
-                metal=tank.shell.metal,
-                most_sheet=most,
-            ),
-            words(
-                "It bends {steel_sheet} of mild steel over its width; force goes with yield · t².",
-                steel_sheet=brake.thickest_steel_mm,
-            ),
-        )
+    bent = [(part, tank[BRAKE]) for part in in_house(tank[SHEET], tank.design.sheet.sent_out)]
+    for part, brake in sorted([*bent, *_folded(tank)], key=lambda pair: -pair[0].thickness_mm):
+        most = thickest_mm(brake.thickest_steel_mm, tank.shell.metal)
+        if part.thickness_mm > most + ROUNDING_MM:
+            yield _too_thick(part, brake, tank.shell.metal, most)
+            return
+
+
+def _too_thick(part: FlatPart, brake: Brake, metal: MetalName, most: float) -> Finding:
+    return _sheet(
+        "brake.thick",
+        "",
+        "stop",
+        words(
+            "{metal} {thickness_sheet} thick, {brake} at most {most_sheet}",
+            brake=brake.name,
+            thickness_sheet=part.thickness_mm,
+            metal=metal,
+            most_sheet=most,
+        ),
+        words(
+            "It bends {steel_sheet} of mild steel over its width; force goes with yield · t².",
+            steel_sheet=brake.thickest_steel_mm,
+        ),
+    )
 
 
 def end_legs_are_caught(tank: TankAnalysis) -> Iterator[Finding]:
-    """No end of a part is shorter than the brake catches."""
-    least = tank[BRAKE].shortest_flange_mm
-    for part in _shell(tank):
-        bends = along(part)
-        legs = legs_of(part, bends) if bends else []
-        short = min((legs[0], legs[-1]), default=least) if legs else least
+    """No edge of a part is bent up shorter than its brake catches; end pans' flanges have a rule of their own."""
+    own = in_house(tank[SHEET], tank.design.sheet.sent_out)
+    bent = [(part, tank[BRAKE]) for part in own if part.feature or along(part)]
+    for part, brake in [*bent, *_folded(tank)]:
+        short, least = shortest_leg_mm(part), brake.shortest_flange_mm
         if short < least - ROUNDING_MM:
             yield _sheet(
                 "brake.leg",
                 part.name,
                 "stop",
                 words(
-                    "End of the {part} {leg_mm}, {brake} bends from {least_mm}",
+                    "Edge of the {part} {leg_mm}, {brake} bends from {least_mm}",
                     part=part.title.lower(),
                     leg_mm=short,
-                    brake=tank[BRAKE].name,
+                    brake=brake.name,
                     least_mm=least,
                 ),
-                words("So short an end slips out of the brake. Move the seam away from the corner."),
+                words(
+                    "So short an edge slips out of the brake. Make it longer, weld it, or move the seam off the corner."
+                ),
             )
 
 

@@ -8,7 +8,7 @@ from typing import get_args
 from pydantic import ValidationError
 
 from keel.analysis.tank import TankAnalysis
-from keel.design.features import Pot, Sided
+from keel.design.features import Pot, Sided, Standing
 from keel.design.sheet import BoxScheme
 from keel.design.shell import BoxShell, CylinderShell, ProfileShell
 from keel.findings.finding import Finding, Patch, Remedy
@@ -193,9 +193,16 @@ def wrapped_the_other_way(tank: TankAnalysis, _finding: Finding) -> Iterator[Rem
     )
 
 
-def seam_half_way(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
-    """Close the wrapper half way along its face."""
-    if tank.design.sheet.seam_share != HALF:
+def longer_edge(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """Close the wrapper half way along its face; flanges of a plate as long as the brake asks; a feature of plates."""
+    yield from of_plates(tank, finding)
+    about = {part.name: part.feature for part in tank[BENT].parts}.get(finding.subject)
+    for feature in tank.shell.features:
+        if feature.id == about and isinstance(feature, Standing):
+            least = float(finding.title.values["least_mm"])
+            patch = with_feature(tank.shell, feature, flange_mm=least)
+            yield Remedy(label=words("Flanges of {flange_mm}", flange_mm=least), patch=patch)
+    if about is None and tank.design.sheet.seam_share != HALF:
         yield Remedy(label=words("Close it half way along its face"), patch={"sheet": {"seam_share": HALF}})
 
 

@@ -40,11 +40,12 @@ def pan_flange(tank: TankAnalysis) -> Iterator[Finding]:
     """The pans' flanges are long enough to weld and to bend."""
     rules, brake, flange = tank.workshop.rules, tank[BRAKE], tank[SHEET].flange_mm
     least = max(rules.flange_least_mm, brake.shortest_flange_mm)
+    bent_here = not is_sent("end-pan", tank.design.sheet.sent_out)
     if flange is not None and flange < least - ROUNDING_MM:
         yield _sheet(
             "pan.flange",
             "",
-            "caution",
+            "stop" if bent_here and flange < brake.shortest_flange_mm - ROUNDING_MM else "caution",
             words(
                 "Pan flange {flange_mm}, at least {least_mm} ({source})",
                 flange_mm=flange,

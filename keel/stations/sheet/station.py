@@ -63,7 +63,7 @@ SHEET = Station(
         "brake.feature": remedies.of_plates,
         "brake.angle": remedies.of_plates,
         "brake.order": remedies.parted,
-        "brake.leg": remedies.seam_half_way,
+        "brake.leg": remedies.longer_edge,
         "rolls.width": remedies.shorter,
         "rolls.tight": remedies.wider_roll,
         "pan.flange": remedies.longer_flange,

@@ -142,7 +142,7 @@ def _bending(part: FlatPart, brake: Brake, metal: MetalName, workshop: Workshop)
         ]
         return Bending(part.name, part.title, brake.name, *shapes, steps, None, None)
     hems = [bend for bend in part.bends if is_hem(bend)]
-    legs = legs_of(part, bends)
+    legs = _legs(part, bends)
     signed = [bend.angle_deg * (1 if bend.direction == "up" else -1) for bend in bends]
     search = Search(machine.obstacles, legs, signed)
     orders = search.count()
@@ -230,21 +230,8 @@ def along(part: FlatPart) -> list[Bend]:
     return []
 
 
-def legs_of(part: FlatPart, bends: Sequence[Bend]) -> list[float]:
-    """Outside legs between bends that are parallel.
-
-    Parameters
-    ----------
-    part : FlatPart
-        Any.
-    bends : sequence of Bend
-        Of it, `along`.
-
-    Returns
-    -------
-    list of float
-        One more than bends [mm].
-    """
+def _legs(part: FlatPart, bends: Sequence[Bend]) -> list[float]:
+    """Outside legs between bends that are parallel [mm]."""
     way = 0 if abs(bends[0].start[0] - bends[0].end[0]) < SAME_MM else 1
     places = [0.0, *(bend.start[way] for bend in bends), (part.length_mm, part.width_mm)[way]]
     taken = [0.0, *(bend.deduction_mm / 2 for bend in bends), 0.0]

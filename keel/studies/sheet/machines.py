@@ -1,7 +1,7 @@
 """Which of the shop's brakes bends what."""
 
 from collections.abc import Sequence
-from math import hypot, sqrt
+from math import hypot, inf, sqrt
 
 from keel.analysis.parts import SHELL, WORKSHOP, only
 from keel.analysis.study import study
@@ -142,13 +142,35 @@ def wall_mm(part: FlatPart) -> float:
     float
         Along its outer face; 0 of others [mm].
     """
-    upright = [bend for bend in part.bends if abs(bend.start[0] - bend.end[0]) < ROUNDING_MM]
-    level = [bend for bend in part.bends if abs(bend.start[1] - bend.end[1]) < ROUNDING_MM]
-    if len(upright) < 2 or len(level) < 2:
-        return 0.0
-    across = [(bend.start[0], part.length_mm, bend.deduction_mm) for bend in upright]
-    up = [(bend.start[1], part.width_mm, bend.deduction_mm) for bend in level]
-    return max(min(at, size - at) + taken / 2 for at, size, taken in (*across, *up))
+    across, up = _outer_legs(part)
+    return max(*across, *up) if min(len(across), len(up)) > 1 else 0.0
+
+
+def shortest_leg_mm(part: FlatPart) -> float:
+    """The shortest leg that a brake has to catch at an edge of a part.
+
+    Parameters
+    ----------
+    part : FlatPart
+        Any with bends.
+
+    Returns
+    -------
+    float
+        Along its outer face, hems and bends aslant left out; infinite without any other [mm].
+    """
+    across, up = _outer_legs(part)
+    return min([*across, *up], default=inf)
+
+
+def _outer_legs(part: FlatPart) -> tuple[list[float], list[float]]:
+    """From each bend to the nearer edge beside it, along the outer face: of upright bends, then of level ones [mm]."""
+    found: tuple[list[float], list[float]] = ([], [])
+    for bend in part.bends:
+        for way, size in enumerate((part.length_mm, part.width_mm)):
+            if abs(bend.start[way] - bend.end[way]) < ROUNDING_MM and not is_hem(bend):
+                found[way].append(min(bend.start[way], size - bend.start[way]) + bend.deduction_mm / 2)
+    return found
 
 
 def closes(brake: Brake, inside_mm: tuple[float, float] | None) -> bool:
