@@ -232,7 +232,7 @@ def _set_by(patch: Patch) -> set[str]:
 
 def _with_favoured(found: list[Scheme]) -> list[Scheme]:
     able = [scheme for scheme in found if not scheme.stops]
-    if not able:
+    if not able or len(found) == 1:
         return found
     cost, said = _cost_of(able)
     least = min(cost.values())

@@ -6,6 +6,8 @@ export const SAME_MM = 0.05
 const LEAST_SCALE = 0.14
 const MOST_SCALE = 2
 const LEAST_CELL = 380
+/** The largest part is drawn at least so large, where it has the room [px]. */
+const READABLE = 220
 /** How much of the parts inside shows under those of the shell, so that one sees there are more [px]. */
 export const PEEK = 70
 /** Rough width of a letter of the note [px]. */
@@ -42,7 +44,9 @@ export function fitted(parts: FlatPart[], width: number, height: number): number
     if (inRows(parts, width, middle).height <= height) low = middle
     else high = middle
   }
-  return low
+  // Rather scrolled to than too small to be read.
+  const largest = Math.max(0, ...parts.map((part) => Math.max(part.length_mm, part.width_mm)))
+  return largest ? Math.max(low, Math.min(high, READABLE / largest)) : low
 }
 
 /** A text in lines of so many letters. */
