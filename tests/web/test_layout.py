@@ -27,6 +27,10 @@ from tests.web.test_pages import TANKS
 CHANCE = Random(20261125)
 
 
+READABLE = 220
+"""The largest part is at least so large [px]."""
+
+
 def parts() -> list[dict[str, Any]]:
     """A few flat parts of odd sizes."""
     return [
@@ -39,23 +43,22 @@ class Flats(TestCase):
     """Flat parts in rows."""
 
     def test_nothing_overlaps_or_runs_out(self) -> None:
-        """At the scale that is found no two cells meet, none runs out at the side, and all fit when they can."""
+        """At the scale that is found no two cells meet, none runs out at the side, and all fit or are large to read."""
         sheets = [(parts(), CHANCE.uniform(500, 1500), CHANCE.uniform(300, 1000)) for _ in range(40)]
         scales = call("drawing/flats", [("fitted", *sheet) for sheet in sheets])
         laid = call("drawing/flats", [("inRows", p, w, s) for (p, w, _), s in zip(sheets, scales, strict=True)])
-        least = min(scales)
         for (given, width, height), scale, found in zip(sheets, scales, laid, strict=True):
             boxes = []
             for place, part in zip(found["laid"], given, strict=True):
                 left, foot = place["x"], place["y"]
                 right, top = left + part["length_mm"] * scale, foot - part["width_mm"] * scale
                 boxes.append((left, top, right, foot))
-                if scale > least:
-                    self.assertLessEqual(right, width + 1e-6)
+                self.assertLessEqual(right, width + 1e-6)
             for n, (a, b, c, d) in enumerate(boxes):
                 for e, f, g, h in boxes[n + 1 :]:
                     self.assertTrue(c <= e or g <= a or d <= f or h <= b, "two parts overlap")
-            if scale > least + 1e-9:
+            largest = max(size for part in given for size in (part["length_mm"], part["width_mm"]))
+            if scale * largest > READABLE + 1e-6:
                 self.assertLessEqual(found["height"], height + 1e-6)
 
     def test_words_in_lines(self) -> None:

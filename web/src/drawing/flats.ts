@@ -3,7 +3,6 @@ import type { FlatPart } from '../api/model'
 
 export const PAD = { left: 104, right: 60, top: 94, bottom: 62 }
 export const SAME_MM = 0.05
-const LEAST_SCALE = 0.14
 const MOST_SCALE = 2
 const LEAST_CELL = 380
 /** The largest part is drawn at least so large, where it has the room [px]. */
@@ -34,19 +33,19 @@ export function inRows(parts: FlatPart[], width: number, scale: number): { laid:
   return { laid, height: top + row }
 }
 
-/** The largest scale at which all of them fit; below the least one they run on downward. */
+/** The largest scale at which all of them fit; where they would be too small to be read they run on downward, not aside. */
 export function fitted(parts: FlatPart[], width: number, height: number): number {
-  let [low, high] = [LEAST_SCALE, MOST_SCALE]
-  for (const part of parts)
-    high = Math.min(high, Math.max(LEAST_SCALE, (width - PAD.left - PAD.right) / part.length_mm))
+  const room = width - PAD.left - PAD.right
+  const widest = Math.min(MOST_SCALE, ...parts.map((part) => room / part.length_mm))
+  const largest = Math.max(...parts.map((part) => Math.max(part.length_mm, part.width_mm)))
+  const least = Math.min(widest, READABLE / largest)
+  let [low, high] = [least, widest]
   for (let turn = 0; turn < 24; turn += 1) {
     const middle = (low + high) / 2
     if (inRows(parts, width, middle).height <= height) low = middle
     else high = middle
   }
-  // Rather scrolled to than too small to be read.
-  const largest = Math.max(0, ...parts.map((part) => Math.max(part.length_mm, part.width_mm)))
-  return largest ? Math.max(low, Math.min(high, READABLE / largest)) : low
+  return low
 }
 
 /** A text in lines of so many letters. */
