@@ -3,7 +3,7 @@ import { useTheme } from '@mui/material/styles'
 import { useLayoutEffect, useRef, useState } from 'react'
 import type { FlatPart } from '../api/model'
 import { useUnits } from '../units/useUnits'
-import { LABEL_ROOM, LINE_ROOM, Ordinates, Uprights } from './FlatFigures'
+import { ASIDE, LEAST_ROOM, LINE_ROOM, Ordinates, Uprights } from './FlatFigures'
 import { useLabels } from './labels'
 import { fitted, inRows, LETTER, marked, middleOf, PEEK, SAME_MM, withRoom, wrapped } from './flats'
 
@@ -203,8 +203,9 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
           ),
           marked([...middles.map(([u]) => u), ...part.corners.map((corner) => corner[0] as number)], part.length_mm),
           px,
-          LABEL_ROOM,
-          Math.floor((wide - LABEL_HALF) / LABEL_ROOM),
+          LEAST_ROOM,
+          // The datum's own zero takes the first place.
+          Math.floor((wide - LABEL_HALF + ASIDE) / LEAST_ROOM) - 1,
         )}
         zero={x}
         px={px}

@@ -2,7 +2,11 @@ import { useTheme } from '@mui/material/styles'
 import { useUnits } from '../units/useUnits'
 import { spread } from './flats'
 
-export const LABEL_ROOM = 56
+const LABEL_ROOM = 56
+/** Closer than this figures side by side touch [px]. */
+export const LEAST_ROOM = 44
+/** How far left of the part its figures may stand [px]. */
+export const ASIDE = 70
 export const LINE_ROOM = 15
 
 /** Distances from the datum edge, each with a tick of its own. */
@@ -25,7 +29,8 @@ export function Ordinates({
   const { inks } = useTheme()
   const units = useUnits()
   const all = [0, ...along]
-  const labels = spread(all.map(px), LABEL_ROOM, end)
+  const room = Math.max(LEAST_ROOM, Math.min(LABEL_ROOM, (end - zero + ASIDE) / all.length))
+  const labels = spread(all.map(px), room, end)
   return (
     <g>
       <line x1={zero} x2={px(Math.max(...along))} y1={at - 10} y2={at - 10} stroke={inks.quiet} strokeWidth={0.8} />

@@ -80,10 +80,13 @@ export function withRoom(
   places: number,
 ): number[] {
   const more = others.filter((mm) => first.every((one) => Math.abs(one - mm) > SAME_MM))
-  const kept = [...first]
-  for (const mm of more) {
+  const isFull = first.length + more.length > places
+  const kept: number[] = []
+  // From the far edge back, so that it is there whatever else gives way.
+  for (const mm of [...first].reverse().concat(more)) {
     const alone = kept.every((one) => Math.abs(px(one) - px(mm)) >= room)
-    if (first.length + more.length <= places || (kept.length < places && alone)) kept.push(mm)
+    const asked = kept.length < first.length && first.length <= places
+    if (!isFull || asked || (kept.length < places && alone)) kept.push(mm)
   }
   return kept.sort((a, b) => a - b)
 }
