@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 
+from keel.formats.quantities import sentence_text
 from keel.formats.table import written
 from keel.reference.quantities import UnitSet
 from keel.studies.liquid.strapping import StrappingRow
@@ -42,7 +43,7 @@ def cut_list_csv(made: Sheet, *, metal: str, units: UnitSet = "mm_l") -> bytes:
             part.grain,
             f"{part.area_mm2 / 1e6:.4f}",
             f"{part.mass_kg:.3f}",
-            ". ".join([*part.warnings, part.note]),
+            ". ".join([*part.warnings, sentence_text(part.note, units)]),
         ]
         for part in made.parts
     ]

@@ -4,7 +4,7 @@ from keel.reference.gauges import gauge_of
 from keel.reference.metals import MetalName
 from keel.reference.quantities import UnitSet, shown_text
 from keel.reference.units import LITRES_PER_IMPERIAL_GALLON, LITRES_PER_US_GALLON, MM_PER_INCH
-from keel.studies.result import Value, metric
+from keel.studies.result import Value, Words, metric
 
 ReaderUnits = UnitSet
 SIXTEENTHS = 16
@@ -148,3 +148,21 @@ def quantity_text(name: str, value: Value, units: ReaderUnits) -> str:
     if kind == "l":
         return volume_text(value, units)
     return shown_text(kind, value, units)
+
+
+def sentence_text(sentence: Words, units: ReaderUnits) -> str:
+    """A sentence with its quantities in the reader's units.
+
+    Parameters
+    ----------
+    sentence : Words
+        A sentence whose quantities are numbers.
+    units : ReaderUnits
+        The reader's set of units.
+
+    Returns
+    -------
+    str
+        To be printed.
+    """
+    return sentence.plain(lambda name, value: quantity_text(name, value, units))

@@ -263,3 +263,11 @@ class Files(TestCase):
         rows = cut_list_csv(made, metal="5052-H32").decode().splitlines()
         self.assertEqual(len(rows), 3)
         self.assertTrue(rows[2].startswith("end-pan,2,5052-H32,3,"))
+
+    def test_cut_list_in_the_readers_units(self) -> None:
+        """What is rolled says its diameter in inches to who reads inches."""
+        made = shell_sheet(design(CylinderShell(axis="z", diameter_mm=114.3, run_mm=270, thickness_mm=1.6)), Workshop())
+        assert made is not None
+        for units, across in (("mm_l", "114.3 mm"), ("in_usgal", '4.500""')):
+            row = cut_list_csv(made, metal="5052-H32", units=units).decode().splitlines()[1]
+            self.assertIn(f"Roll to {across} outside diameter", row)

@@ -8,7 +8,7 @@ from reportlab.lib.units import mm
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.sheet import PartQuestion
-from keel.formats.quantities import ReaderUnits, cut_text, fine_text, sheet_text
+from keel.formats.quantities import ReaderUnits, cut_text, fine_text, sentence_text, sheet_text
 from keel.reference.quantities import shown_text
 from keel.studies.sheet.bending import BENDINGS, Bending, BendStep
 from keel.studies.sheet.flats import FLATS
@@ -50,7 +50,7 @@ def _bent(page: Page, tank: TankAnalysis, part: FlatPart, bending: Bending) -> N
     units = page.heading.reader
     top = page.start(f"Bend sheet: {part.title.lower()} × {part.quantity}")
     sheet = sheet_text(tank.shell.metal, part.thickness_mm, units)
-    stuff = f"On {bending.machine}. {tank.shell.metal}, {sheet}. {part.note}"
+    stuff = f"On {bending.machine}. {tank.shell.metal}, {sheet}. {sentence_text(part.note, units)}"
     y = page.words(stuff, MARGIN, top, page.width - 2 * MARGIN, 9) - 2 * mm
     width = page.width - 2 * MARGIN - TABLE - 6 * mm
     draw_part(page.canvas, Frame(MARGIN, y - 74 * mm, width, 72 * mm), part, units)

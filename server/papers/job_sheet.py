@@ -6,7 +6,7 @@ from reportlab.lib.units import mm
 from keel.analysis.tank import TankAnalysis
 from keel.design.shell import CylinderShell
 from keel.findings.finding import Finding
-from keel.formats.quantities import fine_text, quantity_text, sheet_text, volume_text
+from keel.formats.quantities import fine_text, quantity_text, sentence_text, sheet_text, volume_text
 from keel.reference.quantities import shown_text
 from keel.solid.solids import AnyShell
 from keel.stations.judge import findings_on
@@ -104,7 +104,7 @@ def _findings(page: Page, findings: list[Finding], x: float, y: float) -> None:
         if y < FLATS_TOP + 10 * mm:
             page.words(f"and {len(findings) - place} more", x, y, SIDE, 7.5)
             break
-        said = finding.title.plain(lambda name, value: quantity_text(name, value, page.heading.reader))
+        said = sentence_text(finding.title, page.heading.reader)
         y = page.words(f"{finding.severity.upper()}: {said}", x, y, SIDE, 7.5) - 0.7 * mm
 
 
@@ -127,4 +127,4 @@ def _inside(page: Page, parts: list[FlatPart]) -> None:
         row, column = divmod(place, COLUMNS)
         x, y = MARGIN + column * width, top - 4 * mm - (row + 1) * height
         draw_part(page.canvas, Frame(x, y, width - 6 * mm, height - 8 * mm), part, page.heading.reader)
-        page.words(part.note, x + GAP, y + 3 * mm, width - GAP, 7)
+        page.words(sentence_text(part.note, page.heading.reader), x + GAP, y + 3 * mm, width - GAP, 7)

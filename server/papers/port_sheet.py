@@ -9,7 +9,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from keel.design.ports import Port
 from keel.formats.ports import bolt_places, marks
-from keel.formats.quantities import cut_text, quantity_text
+from keel.formats.quantities import cut_text, sentence_text
 from keel.studies.ports.reach import Reach
 from keel.studies.ports.torque import PASSES, star_order
 from server.papers.heading import Heading
@@ -159,7 +159,7 @@ def _cut_sheet(page: Page, reach: Reach, y: float) -> None:
         y = page.words(warning, MARGIN, y, ACROSS, 11, bold=True, colour=STOP) - 4 * mm
     steps = [("Step", "Length", "How")]
     for number, step in enumerate(reach.steps, start=1):
-        how = step.how.plain(lambda name, value: quantity_text(name, value, units))
+        how = sentence_text(step.how, units)
         length = "" if step.length_mm is None else said(step.length_mm)
         steps.append((f"{number}  {step.what}", length, how + ("" if step.undone else " (can't be undone)")))
     page.table(steps, MARGIN, y, (40 * mm, 28 * mm, ACROSS - 68 * mm), 9, strong=(0, 1), texts=(2,))

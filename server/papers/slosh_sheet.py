@@ -7,7 +7,7 @@ import numpy as np
 from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
 
-from keel.formats.quantities import ReaderUnits, length_text, quantity_text, volume_text
+from keel.formats.quantities import ReaderUnits, length_text, sentence_text, volume_text
 from keel.solid.polyhedron import Array
 from keel.studies.slosh.log import Log
 from keel.studies.slosh.run import Ran
@@ -104,7 +104,7 @@ def _figures(page: Page, shown: RunShown, lowest: Lowest | None, y: float) -> fl
     every = range(5)
     y = page.table(rows, MARGIN, y, [across / 5] * 5, 10, strong=every, texts=every) - 2 * mm
     for note in shown.notes:
-        said = note.plain(lambda name, value: quantity_text(name, value, units))
+        said = sentence_text(note, units)
         y = page.words(said, MARGIN, y, across, 7.5)
     return y
 
@@ -214,6 +214,6 @@ def _map(page: Page, steady: StarvationMap, x: float, y: float) -> None:
 
 def _foot(page: Page, shown: RunShown) -> None:
     across = page.width - 2 * MARGIN
-    y = page.words(shown.limits.plain(), MARGIN, 28 * mm, across, 7, colour=QUIET)
+    y = page.words(sentence_text(shown.limits, page.heading.reader), MARGIN, 28 * mm, across, 7, colour=QUIET)
     said = "It shows where fuel is likely to be, not that a vehicle is safe to drive."
     page.words(said, MARGIN, y, across, 7, bold=True)

@@ -24,6 +24,7 @@ from keel.solid.facets import FACE_AXIS, Faced
 from keel.solid.planes import ring_spots
 from keel.solid.shapes import block
 from keel.solid.solids import AnyShell, Solids
+from keel.studies.result import words
 from keel.studies.sheet.let_flat import PREFIX, SMOOTH_MM, Room, flat_sides, plate
 from keel.studies.sheet.let_round import Tube, cone_of, discs, sector_outline, strip, tube_of
 from keel.studies.sheet.lying import Lying, lying
@@ -113,7 +114,7 @@ def _cone(feature: Well | Sump, shell: AnyShell) -> FlatPart:
         outline=sector_outline(flat),
         bends=[],
         marks=[],
-        note=f"Roll to a cone {flat.slant_mm:.1f} mm along its slant and close it with a seam.",
+        note=words("Roll to a cone {slant_sheet} along its slant and close it with a seam.", slant_sheet=flat.slant_mm),
         feature=feature.id,
     )
 
@@ -155,7 +156,11 @@ def _strip(
         bends=[],
         marks=[],
         rolls=[roll],
-        note=f"Roll to {bore:g} mm inside diameter, the face towards you {'inward' if tube.down else 'outward'}.",
+        note=words(
+            "Roll to {bore_sheet} inside diameter, the face towards you {way}.",
+            bore_sheet=bore,
+            way="inward" if tube.down else "outward",
+        ),
         holes=[ring_spots(ring) for ring in shape.interiors],
         feature=feature.id,
         places=[place],

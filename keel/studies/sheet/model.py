@@ -6,7 +6,7 @@ from typing import Literal
 
 from keel.reference.metals import METALS, MetalName
 from keel.reference.units import MM3_PER_M3
-from keel.studies.result import Words
+from keel.studies.result import Words, words
 from keel.studies.sheet.parts import Bend, FlatPart, Mark, Place, Roll, Spot, polygon_area
 
 SeamAt = Literal["floor", "side", "top"]
@@ -73,7 +73,7 @@ def flat_part(
     outline: list[Spot],
     bends: list[Bend],
     marks: list[Mark],
-    note: str,
+    note: str | Words,
     corners: Sequence[Spot] = (),
     holes: Sequence[Sequence[Spot]] = (),
     feature: str | None = None,
@@ -100,7 +100,7 @@ def flat_part(
         marks=marks,
         area_mm2=area,
         mass_kg=area * thickness_mm * METALS[metal].density_kg_per_m3 / MM3_PER_M3,
-        note=note,
+        note=note if isinstance(note, Words) else words(note),
         corners=[(x - low_x, y - low_y) for x, y in corners],
         holes=cut_out,
         feature=feature,

@@ -5,6 +5,8 @@ from dataclasses import dataclass, field, replace
 from math import atan2, degrees, pi
 from typing import Literal
 
+from keel.studies.result import Words
+
 Spot = tuple[float, float]
 """A place on the flat [mm] from its left and its lower edge."""
 
@@ -96,7 +98,7 @@ class FlatPart:
     marks: list[Mark]
     area_mm2: float
     mass_kg: float
-    note: str
+    note: Words
     corners: list[Spot]
     """Where its edges meet, before any rounding: what it is marked out from if it is no rectangle or disc."""
     holes: list[list[Spot]]

@@ -12,6 +12,7 @@ from keel.design.workshop import Workshop
 from keel.reference.test_strip import setback
 from keel.solid.planes import polygons_of, ring_spots
 from keel.solid.solids import AnyShell, FeatureCost
+from keel.studies.result import words
 from keel.studies.sheet.bends import bend_deduction, bend_lines, flat_length
 from keel.studies.sheet.hems import Hem, hem_of
 from keel.studies.sheet.model import flat_part
@@ -53,7 +54,7 @@ def pot_strip(pot: Pot, shell: AnyShell, cost: FeatureCost, workshop: Workshop) 
     if pot.form == "round":
         length = pi * (pot.long_mm - t)
         middles = [length * (n + 0.5) / 4 for n in range(4)]
-        bends, how = [], f"Roll to {pot.long_mm:g} mm outside diameter"
+        bends, how = [], "Roll to {across_sheet} outside diameter"
     else:
         legs = wrapper_legs(pot.long_mm, pot.wide_mm, t, "corner butt")
         taken = [deduction] * 3
@@ -85,7 +86,10 @@ def pot_strip(pot: Pot, shell: AnyShell, cost: FeatureCost, workshop: Workshop) 
         outline=ring_spots(strip.exterior),
         bends=bends,
         marks=[],
-        note=f"Its inside faces you, rim up; rear, left, front, right from the left. {how}.{foot_note}",
+        note=words(
+            f"Its inside faces you, rim up; rear, left, front, right from the left. {how}.{foot_note}",
+            across_sheet=pot.long_mm,
+        ),
         holes=[ring_spots(ring) for ring in strip.interiors],
         feature=pot.id,
     )

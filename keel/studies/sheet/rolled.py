@@ -8,6 +8,7 @@ from keel.design.document import Design
 from keel.design.shell import CylinderShell
 from keel.design.workshop import Workshop
 from keel.solid.section import section_of
+from keel.studies.result import words
 from keel.studies.sheet.model import Seam, SeamAt, Sheet, flat_part
 from keel.studies.sheet.parts import FlatPart, Roll, rectangle
 from keel.studies.sheet.placing import end_places, wound
@@ -60,7 +61,9 @@ def _wrapper(shell: CylinderShell) -> FlatPart:
         marks=[],
         rolls=[Roll((0.0, 0.0), (0.0, run), (around, 0.0), (around, run), "up", 360.0, around / 2 / pi)],
         places=[wound(section, 0.0, around / 4, top, pi, section.span)],
-        note=f"Roll to {shell.diameter_mm:g} mm outside diameter; the inside of the tank faces you.",
+        note=words(
+            "Roll to {across_sheet} outside diameter; the inside of the tank faces you.", across_sheet=shell.diameter_mm
+        ),
     )
 
 

@@ -3203,8 +3203,7 @@ export interface components {
             mass_kg: number;
             /** Name */
             name: string;
-            /** Note */
-            note: string;
+            note: components["schemas"]["Words"];
             /** Outline */
             outline: [
                 number,

@@ -107,7 +107,7 @@ function Part({ part, scale, x, y, wide }: { part: FlatPart; scale: number; x: n
   const lacking = part.holes_not_drawn ?? []
   const warning = lacking.length ? wrapped(`Don’t cut yet: holes not drawn for ${lacking.join(', ')}`, letters) : []
   const grain = part.grain === 'width' ? 'Grain up and down.' : 'Grain left to right.'
-  const note = [...wrapped(`${part.note} ${grain}`, letters), ...warning]
+  const note = [...wrapped(`${units.say(part.note)} ${grain}`, letters), ...warning]
   return (
     <g data-part={part.name}>
       <text x={x} y={py(part.width_mm) - 20 - 15 * note.length} fontSize={15} fontWeight={650} fill={inks.ink}>
