@@ -8,6 +8,7 @@ from keel.design.base import PLAIN, Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.gauge import SenderPart
 from keel.design.ports import PortPart
 from keel.design.pumps import Pump
+from keel.design.work import Minutes, WorkRates
 from keel.reference.clearances import CLEARANCE_MM, ClearanceClass
 from keel.reference.metals import METALS, MetalFamily, MetalName
 from keel.reference.test_strip import k_from_strip
@@ -229,9 +230,6 @@ def _usual_stock() -> list[StockSheet]:
 Money = Annotated[float, Field(ge=0, le=1e7)]
 
 
-Minutes = Annotated[float, Field(ge=0, le=10_000)]
-
-
 class Prices(Part):
     """What the workshop calculates with; what isn't typed isn't guessed."""
 
@@ -260,6 +258,7 @@ class Workshop(Part):
     brake: Brake = Brake()
     rolls: Rolls = Rolls()
     prices: Prices = Prices()
+    rates: WorkRates = WorkRates()
     more_brakes: Annotated[list[Brake], Field(max_length=10)] = Field(
         default_factory=list, description="Other brakes; a part goes to the first that can bend it"
     )

@@ -7,6 +7,7 @@ from keel.design.document import with_part
 from keel.findings.finding import Prescriber
 from keel.stations.bay.station import BAY
 from keel.stations.brief.station import BRIEF
+from keel.stations.build.station import BUILD
 from keel.stations.gauge.station import GAUGE
 from keel.stations.inside.station import INSIDE
 from keel.stations.ports.station import PORTS
@@ -14,7 +15,7 @@ from keel.stations.sheet.station import SHEET
 from keel.stations.shell.station import SHELL
 from keel.stations.station import Station
 
-_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET]
+_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD]
 
 
 def stations() -> Sequence[Station]:

@@ -1136,6 +1136,20 @@ export interface components {
             revision: number;
         };
         /**
+         * AllDone
+         * @description These operations are done or skipped with reason.
+         */
+        AllDone: {
+            /**
+             * Kind
+             * @default all done
+             * @constant
+             */
+            kind: "all done";
+            /** Operations */
+            operations: string[];
+        };
+        /**
          * AngleCheck
          * @description A stop on the way to a bend: bent so far and let go, so much has to be left [°].
          */
@@ -1963,6 +1977,13 @@ export interface components {
             target?: components["schemas"]["Target"] | null;
         };
         /**
+         * BuildResults
+         * @description Results of Build: each is empty where what it needs is missing.
+         */
+        BuildResults: {
+            traveller?: components["schemas"]["Traveller"] | null;
+        };
+        /**
          * CalibrationOut
          * @description A calibration with all that has come in.
          */
@@ -2214,6 +2235,23 @@ export interface components {
              * @default 0
              */
             low: number;
+        };
+        /**
+         * CountsMatch
+         * @description Of every kind counted, as many out as in; of any kind at all where none is named.
+         */
+        CountsMatch: {
+            /**
+             * Kind
+             * @default counts match
+             * @constant
+             */
+            kind: "counts match";
+            /**
+             * Kinds
+             * @default []
+             */
+            kinds: string[];
         };
         /**
          * CurvePoint
@@ -2924,6 +2962,7 @@ export interface components {
         Evaluation: {
             bay?: components["schemas"]["BayResults"] | null;
             brief?: components["schemas"]["BriefResults"] | null;
+            build?: components["schemas"]["BuildResults"] | null;
             /**
              * Findings
              * @default []
@@ -3223,6 +3262,20 @@ export interface components {
             width_mm: number;
         };
         /**
+         * FlushedClean
+         * @description Flushed or wiped out until nothing came.
+         */
+        FlushedClean: {
+            /**
+             * Kind
+             * @default flushed clean
+             * @constant
+             */
+            kind: "flushed clean";
+            /** Subject */
+            subject: string;
+        };
+        /**
          * Foam
          * @description Foam all through the tank.
          */
@@ -3382,6 +3435,33 @@ export interface components {
              * @enum {integer}
              */
             toward: -1 | 1;
+        };
+        /**
+         * Gate
+         * @description What has to hold before some operations are done.
+         *
+         *     Attributes
+         *     ----------
+         *     id : str
+         *         What entries of the log name it by.
+         *     title : Words
+         *         What it asks for.
+         *     before : list of str
+         *         Operations that wait for it.
+         *     conditions : list of Condition
+         *         All of them.
+         *     why : Words
+         *         What it costs, or whom it hurts, to pass it unmet.
+         */
+        Gate: {
+            /** Before */
+            before: string[];
+            /** Conditions */
+            conditions: (components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"])[];
+            /** Id */
+            id: string;
+            title: components["schemas"]["Words"];
+            why: components["schemas"]["Words"];
         };
         /**
          * Gauge
@@ -4214,6 +4294,26 @@ export interface components {
             ohms: number;
         };
         /**
+         * Looked
+         * @description Somebody looked, or tried, and it was so; with a photo where the place is hidden afterwards.
+         */
+        Looked: {
+            /** Check */
+            check: string;
+            /**
+             * Kind
+             * @default looked
+             * @constant
+             */
+            kind: "looked";
+            /**
+             * Photo
+             * @default false
+             */
+            photo: boolean;
+            words: components["schemas"]["Words"];
+        };
+        /**
          * Manoeuvre
          * @description One manoeuvre: how hard, how long, how suddenly.
          */
@@ -4272,6 +4372,24 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * MeasurementsAgree
+         * @description Two measurements, taken independently, agree with each other and with what is drawn.
+         */
+        MeasurementsAgree: {
+            /**
+             * Kind
+             * @default measurements agree
+             * @constant
+             */
+            kind: "measurements agree";
+            /** Planned Mm */
+            planned_mm: number;
+            /** Subject */
+            subject: string;
+            /** Within Mm */
+            within_mm: number;
         };
         /**
          * Method
@@ -4344,6 +4462,20 @@ export interface components {
             ohms: number;
         };
         /**
+         * NotShut
+         * @description Another gate is open or overridden.
+         */
+        NotShut: {
+            /** Gate */
+            gate: string;
+            /**
+             * Kind
+             * @default not shut
+             * @constant
+             */
+            kind: "not shut";
+        };
+        /**
          * Notch
          * @description A notch in a baffle's foot: it drains, and lets a brush through.
          */
@@ -4411,6 +4543,81 @@ export interface components {
              * @description Along the second axis [mm]
              */
             wide_mm: number;
+        };
+        /**
+         * Operation
+         * @description One step of the work.
+         *
+         *     Attributes
+         *     ----------
+         *     id : str
+         *         What entries of the log name it by: its kind and what it is done on.
+         *     kind : WorkKind
+         *         Of work; the rate goes by it.
+         *     title : Words
+         *         What is done.
+         *     parts : list of str
+         *         Flats, ports and features that it is done on, by the names that the drawing has them under.
+         *     needs : list of str
+         *         Operations that have to be done before.
+         *     tools : list of str
+         *         What has to lie ready.
+         *     consumables : list of Words
+         *         What is used up.
+         *     minutes : float or None
+         *         Planned by the workshop's rates [min]; None where the rate isn't typed.
+         *     amount : float
+         *         How much work it is, in the unit of its rate.
+         *     by : str
+         *         Who may do it; empty for anybody who builds.
+         *     cautions : list of Words
+         *         Hazard, harm, action.
+         *     cheap_now : list of Words
+         *         Jobs that cost little here and much later.
+         *     steps : list of Words
+         *         What it consists of, one after the other, where the order matters.
+         *     basis : dict of str to str
+         *         A digest of all that it depends on, by name: what a later revision is compared with.
+         */
+        Operation: {
+            /**
+             * Amount
+             * @default 0
+             */
+            amount: number;
+            /** Basis */
+            basis?: {
+                [key: string]: string;
+            };
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** Cautions */
+            cautions?: components["schemas"]["Words"][];
+            /** Cheap Now */
+            cheap_now?: components["schemas"]["Words"][];
+            /** Consumables */
+            consumables?: components["schemas"]["Words"][];
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit";
+            /** Minutes */
+            minutes?: number | null;
+            /** Needs */
+            needs?: string[];
+            /** Parts */
+            parts?: string[];
+            /** Steps */
+            steps?: components["schemas"]["Words"][];
+            title: components["schemas"]["Words"];
+            /** Tools */
+            tools?: string[];
         };
         /**
          * Other
@@ -5550,6 +5757,24 @@ export interface components {
             tenths: components["schemas"]["TruePoint"][];
             /** Worst L */
             worst_l: number;
+        };
+        /**
+         * ReadingAtMost
+         * @description The last reading is low enough, and young enough.
+         */
+        ReadingAtMost: {
+            /**
+             * Kind
+             * @default reading at most
+             * @constant
+             */
+            kind: "reading at most";
+            /** Most */
+            most: number;
+            /** Oldest Min */
+            oldest_min: number;
+            /** Subject */
+            subject: string;
         };
         /**
          * ReadingIn
@@ -7390,6 +7615,16 @@ export interface components {
             token: string;
         };
         /**
+         * Traveller
+         * @description The order of work of a design: operations as they are done, and the gates between them.
+         */
+        Traveller: {
+            /** Gates */
+            gates: components["schemas"]["Gate"][];
+            /** Operations */
+            operations: components["schemas"]["Operation"][];
+        };
+        /**
          * TruePoint
          * @description A true share of the rated capacity, which is what the needle's full means, and where the needle stands then.
          */
@@ -7620,6 +7855,89 @@ export interface components {
             };
         };
         /**
+         * WorkRates
+         * @description Times that operations are planned with, beside those of bends, ports and fittings; empty: not typed yet.
+         */
+        WorkRates: {
+            /**
+             * By
+             * @description The trade that a kind of work is for; others: anybody who builds
+             */
+            by?: {
+                [key: string]: string;
+            };
+            /**
+             * Clean Min Each
+             * @description One room of the inside cleaned [min]
+             */
+            clean_min_each?: number | null;
+            /**
+             * Cut Min Per M
+             * @description Outline marked out and cut [min/m]
+             */
+            cut_min_per_m?: number | null;
+            /**
+             * Deburr Min Per M
+             * @description Edge deburred [min/m]
+             */
+            deburr_min_per_m?: number | null;
+            /**
+             * Dress Min Per M
+             * @description Seam dressed where it is seen [min/m]
+             */
+            dress_min_per_m?: number | null;
+            /**
+             * Join Min Each
+             * @description Two plates put together and tacked [min]
+             */
+            join_min_each?: number | null;
+            /**
+             * Look Min Each
+             * @description One room of the inside looked at [min]
+             */
+            look_min_each?: number | null;
+            /**
+             * Plug Min Each
+             * @description One opening plugged or opened [min]
+             */
+            plug_min_each?: number | null;
+            /**
+             * Prepare Min Per M2
+             * @description Surface of a flat cleaned and prepared, both faces [min/m²]
+             */
+            prepare_min_per_m2?: number | null;
+            /**
+             * Receive Min Each
+             * @description One bought part counted and looked at [min]
+             */
+            receive_min_each?: number | null;
+            /**
+             * Roll Min Each
+             * @description One piece rolled [min]
+             */
+            roll_min_each?: number | null;
+            /**
+             * Send Min Each
+             * @description One part packed, written up and sent [min]
+             */
+            send_min_each?: number | null;
+            /**
+             * Tack Min Per M
+             * @description Seam fitted and tacked [min/m]
+             */
+            tack_min_per_m?: number | null;
+            /**
+             * Trim Min Each
+             * @description One piece of a hanger cut to length [min]
+             */
+            trim_min_each?: number | null;
+            /**
+             * Weld Min Per M
+             * @description Seam cleaned and welded [min/m]
+             */
+            weld_min_per_m?: number | null;
+        };
+        /**
          * Workshop
          * @description Everything about a workshop that changes an answer.
          */
@@ -7686,6 +8004,26 @@ export interface components {
              * @description Pumps that the workshop knows the figures of
              */
             pumps?: components["schemas"]["Pump"][];
+            /**
+             * @default {
+             *       "by": {},
+             *       "clean_min_each": null,
+             *       "cut_min_per_m": null,
+             *       "deburr_min_per_m": null,
+             *       "dress_min_per_m": null,
+             *       "join_min_each": null,
+             *       "look_min_each": null,
+             *       "plug_min_each": null,
+             *       "prepare_min_per_m2": null,
+             *       "receive_min_each": null,
+             *       "roll_min_each": null,
+             *       "send_min_each": null,
+             *       "tack_min_per_m": null,
+             *       "trim_min_each": null,
+             *       "weld_min_per_m": null
+             *     }
+             */
+            rates: components["schemas"]["WorkRates"];
             /**
              * @default {
              *       "least_radius_mm": 50,

@@ -1,0 +1,166 @@
+"""What stands in a log, by what it is about: the last word on each."""
+
+from collections import defaultdict
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Any, Generic, TypeVar
+
+from keel.log.entries import (
+    Accepted,
+    Added,
+    Checked,
+    Counted,
+    Done,
+    Flushed,
+    Measured,
+    Moved,
+    Overridden,
+    Paused,
+    Read,
+    Received,
+    Skipped,
+    Started,
+    Way,
+)
+
+E = TypeVar("E")
+
+
+@dataclass(frozen=True, slots=True)
+class Said(Generic[E]):
+    """An entry, who wrote it and when."""
+
+    entry: E
+    author: str
+    happened: datetime
+
+
+@dataclass(slots=True)
+class Facts:
+    """The last word on each thing.
+
+    Attributes
+    ----------
+    done, skipped, accepted : dict
+        By operation. What is done after it was skipped is done, and the other way about.
+    times : dict
+        By operation and author: when begun, left, ended.
+    checks : dict
+        By the check's own name.
+    counts : dict
+        Pieces by kind and way.
+    readings, overrides : dict
+        By subject.
+    measurements, flushes : dict
+        All of a subject, in their order.
+    plan : list
+        Operations added and moved, in their order.
+    """
+
+    done: dict[str, Said[Done]] = field(default_factory=dict)
+    skipped: dict[str, Said[Skipped]] = field(default_factory=dict)
+    accepted: dict[str, Said[Accepted]] = field(default_factory=dict)
+    times: dict[tuple[str, str], list[Said[Started | Paused | Done]]] = field(default_factory=lambda: defaultdict(list))
+    checks: dict[str, Said[Checked]] = field(default_factory=dict)
+    counts: dict[tuple[str, Way], int] = field(default_factory=dict)
+    readings: dict[str, Said[Read]] = field(default_factory=dict)
+    overrides: dict[str, Said[Overridden]] = field(default_factory=dict)
+    measurements: dict[str, list[Said[Measured]]] = field(default_factory=lambda: defaultdict(list))
+    flushes: dict[str, list[Flushed]] = field(default_factory=lambda: defaultdict(list))
+    plan: list[Added | Moved] = field(default_factory=list)
+
+
+def facts(entries: Sequence[Received], design: int | None = None) -> Facts:
+    """The last word on each thing that standing entries are about.
+
+    Parameters
+    ----------
+    entries : sequence of Received
+        Those that stand.
+    design : int, optional
+        One design of the job alone; all of it where none is named.
+
+    Returns
+    -------
+    Facts
+        By what they are about.
+    """
+    found = Facts()
+    for one in entries:
+        if design is None or one.entry.design in (design, None):
+            _take(found, one)
+    return found
+
+
+def _take(found: Facts, one: Received) -> None:
+    take = _TAKES.get(type(one.entry))
+    if take is not None:
+        take(found, Said(one.entry, one.author, one.happened))
+
+
+def _timed(found: Facts, said: Said[Any]) -> None:
+    found.times[said.entry.subject, said.author].append(said)
+
+
+def _done(found: Facts, said: Said[Done]) -> None:
+    found.done[said.entry.subject] = said
+    found.skipped.pop(said.entry.subject, None)
+    _timed(found, said)
+
+
+def _skipped(found: Facts, said: Said[Skipped]) -> None:
+    if said.entry.reason.strip():
+        found.skipped[said.entry.subject] = said
+        found.done.pop(said.entry.subject, None)
+
+
+def _accepted(found: Facts, said: Said[Accepted]) -> None:
+    if said.entry.reason.strip():
+        found.accepted[said.entry.subject] = said
+
+
+def _checked(found: Facts, said: Said[Checked]) -> None:
+    found.checks[said.entry.check] = said
+
+
+def _counted(found: Facts, said: Said[Counted]) -> None:
+    found.counts[said.entry.subject, said.entry.way] = said.entry.value
+
+
+def _read(found: Facts, said: Said[Read]) -> None:
+    found.readings[said.entry.subject] = said
+
+
+def _measured(found: Facts, said: Said[Measured]) -> None:
+    found.measurements[said.entry.subject].append(said)
+
+
+def _flushed(found: Facts, said: Said[Flushed]) -> None:
+    found.flushes[said.entry.subject].append(said.entry)
+
+
+def _overridden(found: Facts, said: Said[Overridden]) -> None:
+    if said.entry.name.strip() and said.entry.reason.strip():
+        found.overrides[said.entry.subject] = said
+
+
+def _planned(found: Facts, said: Said[Any]) -> None:
+    found.plan.append(said.entry)
+
+
+_TAKES: dict[type, Callable[[Facts, Said[Any]], None]] = {
+    Started: _timed,
+    Paused: _timed,
+    Done: _done,
+    Skipped: _skipped,
+    Accepted: _accepted,
+    Checked: _checked,
+    Counted: _counted,
+    Read: _read,
+    Measured: _measured,
+    Flushed: _flushed,
+    Overridden: _overridden,
+    Added: _planned,
+    Moved: _planned,
+}

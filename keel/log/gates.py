@@ -1,0 +1,214 @@
+"""Whether a gate is open: what its conditions need, and what the log says."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Literal, assert_never
+
+from keel.log.entries import Flushed
+from keel.log.facts import Facts
+from keel.studies.build.operation import (
+    AllDone,
+    Condition,
+    CountsMatch,
+    FlushedClean,
+    Gate,
+    Looked,
+    MeasurementsAgree,
+    NotShut,
+    ReadingAtMost,
+)
+from keel.studies.result import Words, words
+
+GateStanding = Literal["open", "overridden", "shut"]
+
+
+@dataclass(frozen=True, slots=True)
+class ConditionState:
+    """A condition, and why it isn't met; None where it is."""
+
+    condition: Condition
+    lacks: Words | None
+
+
+@dataclass(frozen=True, slots=True)
+class Override:
+    """Who passed a gate that wasn't met, and why."""
+
+    name: str
+    reason: str
+    author: str
+    when: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class GateState:
+    """A gate as the log has it.
+
+    Attributes
+    ----------
+    gate : Gate
+        What it asks for.
+    standing : GateStanding
+        Open when all is met, else overridden when somebody answers for it, else shut.
+    conditions : list of ConditionState
+        Each of them, met or not, overridden or not.
+    override : Override or None
+        The last that stands, even where the gate has been met since.
+    """
+
+    gate: Gate
+    standing: GateStanding
+    conditions: list[ConditionState]
+    override: Override | None
+
+    @property
+    def lacks(self) -> list[Words]:
+        """What isn't met."""
+        return [one.lacks for one in self.conditions if one.lacks is not None]
+
+
+def gate_states(
+    gates: Sequence[Gate], facts: Facts, now: datetime, titles: Mapping[str, str] | None = None
+) -> list[GateState]:
+    """Each gate as the log has it.
+
+    Parameters
+    ----------
+    gates : sequence of Gate
+        In an order in which none waits for a later one.
+    facts : Facts
+        What stands in the log.
+    now : datetime
+        By which the age of a reading goes.
+    titles : mapping of str to str, optional
+        How operations are called; by their own names where they have no title.
+
+    Returns
+    -------
+    list of GateState
+        One each.
+    """
+    found: dict[str, GateState] = {}
+    for gate in gates:
+        conditions = [ConditionState(one, _lacks(one, facts, found, now, titles or {})) for one in gate.conditions]
+        override = _override(gate.id, facts)
+        met = all(one.lacks is None for one in conditions)
+        found[gate.id] = GateState(gate, "open" if met else "overridden" if override else "shut", conditions, override)
+    return list(found.values())
+
+
+def _override(gate: str, facts: Facts) -> Override | None:
+    """Somebody's name and a reason: blank ones don't count."""
+    last = facts.overrides.get(gate)
+    if last is None:
+        return None
+    return Override(last.entry.name.strip(), last.entry.reason.strip(), last.author, last.happened)
+
+
+def _lacks(
+    condition: Condition, facts: Facts, gates: Mapping[str, GateState], now: datetime, titles: Mapping[str, str]
+) -> Words | None:
+    match condition:
+        case AllDone():
+            return _not_done(condition, facts, titles)
+        case Looked():
+            return _not_looked(condition, facts)
+        case CountsMatch():
+            return _differ(condition, facts)
+        case ReadingAtMost():
+            return _reading(condition, facts, now)
+        case MeasurementsAgree():
+            return _measured(condition, facts)
+        case FlushedClean():
+            return _not_clean(facts.flushes.get(condition.subject, []))
+        case NotShut():
+            return words("a gate before it is shut") if gates[condition.gate].standing == "shut" else None
+        case _:  # pragma: no cover
+            assert_never(condition)
+
+
+def _not_done(condition: AllDone, facts: Facts, titles: Mapping[str, str]) -> Words | None:
+    missing = [name for name in condition.operations if name not in facts.done and name not in facts.skipped]
+    return (
+        words("not done yet: {names}", names=", ".join(titles.get(name, name) for name in missing)) if missing else None
+    )
+
+
+def _not_looked(condition: Looked, facts: Facts) -> Words | None:
+    last = facts.checks.get(condition.check)
+    if last is None:
+        return words("not looked at yet")
+    if not last.entry.passed:
+        return words("looked at, and it was not so")
+    return words("no photo of it yet") if condition.photo and not last.entry.photos else None
+
+
+def differing(kinds: Sequence[str], facts: Facts) -> list[str]:
+    """Kinds of pieces of which not as many came out as went in; a kind that nobody counted differs from nothing.
+
+    Parameters
+    ----------
+    kinds : sequence of str
+        Which; all where none is named.
+    facts : Facts
+        What stands in the log.
+
+    Returns
+    -------
+    list of str
+        Of those counted in or out, in the order they were first counted.
+    """
+    asked = kinds or list(dict.fromkeys(kind for kind, _ in facts.counts))
+    both = [(kind, facts.counts.get((kind, "in")), facts.counts.get((kind, "out"))) for kind in asked]
+    return [kind for kind, into, out in both if (into, out) != (None, None) and into != out]
+
+
+def _differ(condition: CountsMatch, facts: Facts) -> Words | None:
+    counted = {kind for kind, _ in facts.counts}
+    missing = [kind for kind in condition.kinds if kind not in counted]
+    if missing or not counted:
+        return words("not counted yet: {names}", names=", ".join(missing) or "anything")
+    differ = differing(condition.kinds, facts)
+    if not differ:
+        return None
+    told = [f"{kind} {_pieces(facts, kind, 'in')} in, {_pieces(facts, kind, 'out')} out" for kind in differ]
+    return words("not as many out as in: {told}", told="; ".join(told))
+
+
+def _pieces(facts: Facts, kind: str, way: Literal["in", "out"]) -> str:
+    found = facts.counts.get((kind, way))
+    return "none" if found is None else str(found)
+
+
+def _reading(condition: ReadingAtMost, facts: Facts, now: datetime) -> Words | None:
+    last = facts.readings.get(condition.subject)
+    if last is None:
+        return words("no reading")
+    if last.entry.value > condition.most:
+        return words("too high")
+    return words("too old") if now - last.happened > timedelta(minutes=condition.oldest_min) else None
+
+
+def _not_clean(rounds: Sequence[Flushed]) -> Words | None:
+    if not rounds:
+        return words("no round yet")
+    return None if rounds[-1].clean else words("round {n} brought {caught}", n=len(rounds), caught=rounds[-1].caught)
+
+
+def _measured(condition: MeasurementsAgree, facts: Facts) -> Words | None:
+    taken = facts.measurements.get(condition.subject, [])
+    if len(taken) < 2:
+        return words("{n} of 2 measurements", n=len(taken))
+    first, second = (one.entry.value_mm for one in taken[-2:])
+    if abs(first - second) > condition.within_mm:
+        said = "the last two differ by {apart_sheet}, {within_sheet} at most: measure again"
+        return words(said, apart_sheet=abs(first - second), within_sheet=condition.within_mm)
+    off = (first + second) / 2 - condition.planned_mm
+    if abs(off) > condition.within_mm:
+        said = "measured {measured_sheet}, drawn {planned_sheet}, {within_sheet} apart at most: type it into the design"
+        measured = (first + second) / 2
+        return words(
+            said, measured_sheet=measured, planned_sheet=condition.planned_mm, within_sheet=condition.within_mm
+        )
+    return None

@@ -1,0 +1,175 @@
+"""How far a tank is: each operation, each gate, from the order of work and the log."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Literal
+
+from keel.log.entries import Accepted, Done, Paused, Received, Skipped, Started
+from keel.log.facts import Facts, Said, facts
+from keel.log.gates import GateState, gate_states
+from keel.log.plan import planned, prerequisites
+from keel.log.standing import standing
+from keel.studies.build.operation import Operation, Traveller
+
+OperationStanding = Literal["open", "started", "done", "skipped"]
+SECONDS_PER_MIN = 60.0
+
+
+@dataclass(frozen=True, slots=True)
+class OperationState:
+    """An operation as the log has it.
+
+    Attributes
+    ----------
+    operation : Operation
+        What it is.
+    standing : OperationStanding
+        How far.
+    by : list of str
+        Who worked on it.
+    when : datetime or None
+        When it was begun, done or skipped last.
+    spent_min : float or None
+        Time between beginning and end, over all who worked on it [min]; None where nobody took it.
+    reason : str
+        Why it was skipped, or left as it is after a change.
+    changed : list of str
+        What the design has changed of it since it was done and nobody accepted.
+    waits_for : list of str
+        Operations that it needs and that are open.
+    shut : list of str
+        Gates before it that are shut.
+    """
+
+    operation: Operation
+    standing: OperationStanding
+    by: list[str]
+    when: datetime | None
+    spent_min: float | None
+    reason: str
+    changed: list[str]
+    waits_for: list[str]
+    shut: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class BuildState:
+    """How far a tank is.
+
+    Attributes
+    ----------
+    operations : list of OperationState
+        In the order in which they are done.
+    gates : list of GateState
+        All of them.
+    next : str or None
+        The first operation that is open and waits for nothing; None when there is none.
+    gone : list of str
+        Operations that the log has done and the design no longer asks for.
+    """
+
+    operations: list[OperationState]
+    gates: list[GateState]
+    next: str | None
+    gone: list[str]
+
+
+def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, design: int | None = None) -> BuildState:
+    """How far a tank is.
+
+    Parameters
+    ----------
+    traveller : Traveller
+        What the design asks for.
+    log : sequence of Received
+        All entries of the job, in the order they came.
+    now : datetime
+        By which the age of readings and time on work in hand go.
+    design : int, optional
+        Which design of the job; entries about others don't count.
+
+    Returns
+    -------
+    BuildState
+        Computed from nothing else.
+    """
+    said = facts(standing(log).entries, design)
+    order = planned(traveller, said.plan)
+    gates = gate_states(traveller.gates, said, now, {one.id: one.title.plain() for one in order})
+    needs = prerequisites(traveller)
+    times = _by_operation(said)
+    states = [_operation(one, said, gates, needs, times.get(one.id, {})) for one in order]
+    ready = (one for one in states if one.standing in ("open", "started") and not one.waits_for and not one.shut)
+    known = {one.id for one in order}
+    return BuildState(
+        operations=states,
+        gates=gates,
+        next=next((one.operation.id for one in ready), None),
+        gone=[name for name in said.done if name not in known],
+    )
+
+
+Times = Mapping[str, list[Said[Started | Paused | Done]]]
+
+
+def _by_operation(said: Facts) -> dict[str, dict[str, list[Said[Started | Paused | Done]]]]:
+    found: dict[str, dict[str, list[Said[Started | Paused | Done]]]] = {}
+    for (operation, author), times in said.times.items():
+        found.setdefault(operation, {})[author] = times
+    return found
+
+
+def _operation(
+    operation: Operation, said: Facts, gates: Sequence[GateState], needs: Mapping[str, list[str]], times: Times
+) -> OperationState:
+    done, skipped = said.done.get(operation.id), said.skipped.get(operation.id)
+    accepted = said.accepted.get(operation.id)
+    last: Said[Done] | Said[Skipped] | None = done or skipped
+    begun = max((one.happened for ones in times.values() for one in ones), default=None)
+    settled = {*said.done, *said.skipped}
+    return OperationState(
+        operation=operation,
+        standing="done" if done else "skipped" if skipped else "started" if times else "open",
+        by=list(dict.fromkeys([*times, *([last.author] if last else [])])),
+        when=last.happened if last else begun,
+        spent_min=spent_min(times),
+        reason=skipped.entry.reason if skipped else accepted.entry.reason if done and accepted else "",
+        changed=_changed(operation, done, accepted) if done else [],
+        waits_for=[name for name in needs.get(operation.id, []) if name not in settled],
+        shut=[one.gate.id for one in gates if operation.id in one.gate.before and one.standing == "shut"],
+    )
+
+
+def _changed(operation: Operation, done: Said[Done], accepted: Said[Accepted] | None) -> list[str]:
+    """Names whose digest is no longer the one that it was done, or accepted, with."""
+    seen = accepted.entry.basis if accepted and accepted.happened >= done.happened else done.entry.basis
+    if not seen:
+        return []
+    names = dict.fromkeys([*operation.basis, *seen])
+    return [name for name in names if operation.basis.get(name) != seen.get(name)]
+
+
+def spent_min(times: Times) -> float | None:
+    """Time between beginning and leaving or ending, over all who worked [min].
+
+    Parameters
+    ----------
+    times : mapping of str to list of Said
+        When each began, left and ended, in their order.
+
+    Returns
+    -------
+    float or None
+        None where nobody took it from beginning to end.
+    """
+    total, taken = 0.0, False
+    for ones in times.values():
+        begun: datetime | None = None
+        for one in ones:
+            if isinstance(one.entry, Started):
+                begun = begun or one.happened
+            elif begun is not None:
+                total, taken = total + max(0.0, (one.happened - begun).total_seconds()), True
+                begun = None
+    return total / SECONDS_PER_MIN if taken else None

@@ -1,0 +1,1 @@
+"""Build: the order of work."""

@@ -1,0 +1,1 @@
+"""Making the tank: which operations a design takes, in which order, behind which gates."""

@@ -1,0 +1,157 @@
+"""What an order of work consists of: operations, and gates that stand before some of them."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from keel.design.work import WorkKind
+from keel.studies.result import Words
+
+
+@dataclass(frozen=True, slots=True)
+class Operation:
+    """One step of the work.
+
+    Attributes
+    ----------
+    id : str
+        What entries of the log name it by: its kind and what it is done on.
+    kind : WorkKind
+        Of work; the rate goes by it.
+    title : Words
+        What is done.
+    parts : list of str
+        Flats, ports and features that it is done on, by the names that the drawing has them under.
+    needs : list of str
+        Operations that have to be done before.
+    tools : list of str
+        What has to lie ready.
+    consumables : list of Words
+        What is used up.
+    minutes : float or None
+        Planned by the workshop's rates [min]; None where the rate isn't typed.
+    amount : float
+        How much work it is, in the unit of its rate.
+    by : str
+        Who may do it; empty for anybody who builds.
+    cautions : list of Words
+        Hazard, harm, action.
+    cheap_now : list of Words
+        Jobs that cost little here and much later.
+    steps : list of Words
+        What it consists of, one after the other, where the order matters.
+    basis : dict of str to str
+        A digest of all that it depends on, by name: what a later revision is compared with.
+    """
+
+    id: str
+    kind: WorkKind
+    title: Words
+    parts: list[str] = field(default_factory=list)
+    needs: list[str] = field(default_factory=list)
+    tools: list[str] = field(default_factory=list)
+    consumables: list[Words] = field(default_factory=list)
+    minutes: float | None = None
+    amount: float = 0.0
+    by: str = ""
+    cautions: list[Words] = field(default_factory=list)
+    cheap_now: list[Words] = field(default_factory=list)
+    steps: list[Words] = field(default_factory=list)
+    basis: dict[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class AllDone:
+    """These operations are done or skipped with reason."""
+
+    operations: tuple[str, ...]
+    kind: Literal["all done"] = "all done"
+
+
+@dataclass(frozen=True, slots=True)
+class Looked:
+    """Somebody looked, or tried, and it was so; with a photo where the place is hidden afterwards."""
+
+    check: str
+    words: Words
+    photo: bool = False
+    kind: Literal["looked"] = "looked"
+
+
+@dataclass(frozen=True, slots=True)
+class CountsMatch:
+    """Of every kind counted, as many out as in; of any kind at all where none is named."""
+
+    kinds: tuple[str, ...] = ()
+    kind: Literal["counts match"] = "counts match"
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingAtMost:
+    """The last reading is low enough, and young enough."""
+
+    subject: str
+    most: float
+    oldest_min: float
+    kind: Literal["reading at most"] = "reading at most"
+
+
+@dataclass(frozen=True, slots=True)
+class MeasurementsAgree:
+    """Two measurements, taken independently, agree with each other and with what is drawn."""
+
+    subject: str
+    planned_mm: float
+    within_mm: float
+    kind: Literal["measurements agree"] = "measurements agree"
+
+
+@dataclass(frozen=True, slots=True)
+class FlushedClean:
+    """Flushed or wiped out until nothing came."""
+
+    subject: str
+    kind: Literal["flushed clean"] = "flushed clean"
+
+
+@dataclass(frozen=True, slots=True)
+class NotShut:
+    """Another gate is open or overridden."""
+
+    gate: str
+    kind: Literal["not shut"] = "not shut"
+
+
+Condition = AllDone | Looked | CountsMatch | ReadingAtMost | MeasurementsAgree | FlushedClean | NotShut
+
+
+@dataclass(frozen=True, slots=True)
+class Gate:
+    """What has to hold before some operations are done.
+
+    Attributes
+    ----------
+    id : str
+        What entries of the log name it by.
+    title : Words
+        What it asks for.
+    before : list of str
+        Operations that wait for it.
+    conditions : list of Condition
+        All of them.
+    why : Words
+        What it costs, or whom it hurts, to pass it unmet.
+    """
+
+    id: str
+    title: Words
+    before: list[str]
+    conditions: list[Condition]
+    why: Words
+
+
+@dataclass(frozen=True, slots=True)
+class Traveller:
+    """The order of work of a design: operations as they are done, and the gates between them."""
+
+    operations: list[Operation]
+    gates: list[Gate]

@@ -1,0 +1,71 @@
+"""The order of work of a tank: operations and gates, from its parts, its seams and what is fitted to it."""
+
+from dataclasses import dataclass
+
+from keel.analysis.parts import WORKSHOP, only
+from keel.analysis.study import study
+from keel.design.document import Design
+from keel.design.workshop import Workshop
+from keel.solid.solids import Solids
+from keel.studies.build.bench import Bench
+from keel.studies.build.flat_work import FlatWork
+from keel.studies.build.operation import Traveller
+from keel.studies.build.port_work import PortWork
+from keel.studies.build.shell_work import ShellWork
+from keel.studies.inside.assembly import ASSEMBLY, Assembly
+from keel.studies.ports.reach import REACHES, Reach
+from keel.studies.sheet.bending import BENDINGS, Bendings
+from keel.studies.sheet.cutting import CUTTING, Cutting
+from keel.studies.sheet.flats import FLATS
+from keel.studies.sheet.model import Sheet
+from keel.studies.sheet.shell_parts import BARE_SOLIDS
+
+
+@dataclass(frozen=True, slots=True)
+class Means:
+    """How a tank's parts are cut and bent, and in which order they are put together."""
+
+    cutting: list[Cutting]
+    bendings: Bendings
+    solids: Solids
+    assembly: Assembly
+
+
+def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, workshop: Workshop) -> Traveller:
+    """The order of work of a tank.
+
+    Parameters
+    ----------
+    made : Sheet
+        Parts as they are cut, and seams.
+    means : Means
+        What cuts and bends each, what stands inside, in which order it goes in.
+    reaches : list of Reach
+        Hangers and how they are cut.
+    design : Design
+        With a shell: metal, ports, senders, which parts are sent out.
+    workshop : Workshop
+        Rates and trades.
+
+    Returns
+    -------
+    Traveller
+        Empty where the shell can't be made of sheet.
+    """
+    if design.shell is None or made.impossible is not None or not made.seams:
+        return Traveller([], [])
+    bench, ports, senders = Bench(workshop, design.shell.metal), design.ports, design.gauge.senders
+    cut = FlatWork(bench, made.parts, means.cutting, means.bendings.parts, ports, design.sheet.sent_out)
+    flat = cut.all()
+    shell_work = ShellWork(bench, made, means.solids, means.assembly, flat)
+    closed = [*flat, *shell_work.closing()]
+    plugged = PortWork(bench, ports, senders, reaches, closed).plugged([closed[-1].id])
+    heated = [*closed, *plugged, shell_work.dressed([one.id for one in plugged] or [closed[-1].id])]
+    port_work = PortWork(bench, ports, senders, reaches, heated)
+    return Traveller([*heated, *port_work.all()], [*shell_work.gates(), *port_work.gates()])
+
+
+MEANS = study(Means, CUTTING, BENDINGS, BARE_SOLIDS, ASSEMBLY)
+DRAWN = only("shell", "ports", "gauge", "sheet.sent_out")
+TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP).at_rest()
+"""The order of work; not worked out during a drag."""
