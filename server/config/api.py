@@ -3,6 +3,7 @@
 from ninja import NinjaAPI
 
 from server.bench.api import router as bench
+from server.floor.api import router as floor
 from server.http.errors import install_handlers
 from server.jobs.api.customers import router as customers
 from server.jobs.api.designs import router as designs
@@ -35,5 +36,6 @@ for router in (
     bench,
     slosh,
     studies,
+    floor,
 ):
     api.add_router("", router)

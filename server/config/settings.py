@@ -23,6 +23,7 @@ INSTALLED_APPS = [
     "server.jobs",
     "server.bench",
     "server.slosh",
+    "server.floor",
     "server.papers",
     "server.demo",
 ]
@@ -87,6 +88,7 @@ KEEL_BODY_LIMIT = 1_500_000
 """Largest request body [bytes]; a design is at most 1 000 000."""
 KEEL_UPLOAD_LIMITS = {
     "/api/scans": 60_000_000,
+    "/api/photos": 20_000_000,
     "/api/outline": 5_000_000,
     "/api/laps": 20_000_000,
     "/api/laps/look": 20_000_000,

@@ -35,6 +35,8 @@ class Api:
         """Status and parsed body."""
         content = raw if raw is not None else b"" if body is None else json.dumps(body).encode()
         answer = self.client.generic(method, f"/api/{path}", content, content_type="application/json")
+        if answer.streaming:
+            return answer.status_code, b"".join(answer.streaming_content)
         is_json = answer.headers.get("Content-Type", "").startswith("application/json")
         return answer.status_code, answer.json() if is_json and answer.content else answer.content
 

@@ -17,6 +17,7 @@ from server.jobs.models import Customer, TankDesign
 from server.slosh.models import Lap, Study, StudyRow
 from server.tests.helpers import BOX, PASSWORD, ApiTestCase
 from server.tests.test_bench import PORT, SENDER
+from server.tests.test_floor import picture
 from server.tests.test_imports import stl
 from server.tests.test_slosh import CHOSEN, csv_of, lap
 from server.workshop.models import Person
@@ -72,7 +73,9 @@ class Walls(ApiTestCase):
         calibration = Calibration.objects.create(tank=tank, revision=1, sender="s", **common)
         scan = self.fabricator("POST", "scans?unit=mm&name=bracket", raw=stl((0, 0, 0), (40, 30, 20)))[1]
         kept = self.fabricator("POST", f"laps?name=lap&columns={quote(json.dumps(CHOSEN))}", raw=csv_of(lap()))[1]
+        self.fabricator("POST", f"photos?job={self.job.number}&id=p1", raw=picture())
         self.numbers: dict[str, Any] = {
+            "photo_id": "p1",
             "job_id": self.job.pk, "design_id": tank.pk, "study_id": study.pk, "calibration_id": calibration.pk,
             "customer_id": Customer.objects.create(workshop=self.workshop, name="Ours").pk, "person_id": made.pk,
             "fingerprint": scan["fingerprint"], "lap_id": kept["id"], "number": 1, "name": "run.csv",
@@ -89,6 +92,7 @@ class Walls(ApiTestCase):
             Operation("post", "calibrations/{calibration_id}/pour"): {"litres": 1.0},
             Operation("put", "customers/{customer_id}"): {"name": "x", "seen": {"name": "Ours"}},
             Operation("patch", "people/{person_id}"): {"role": "viewer"},
+            Operation("post", "jobs/numbered/{number}/log"): {"entries": []},
         }
 
     def ask(self, who: Any, operation: Operation) -> tuple[int, Any]:

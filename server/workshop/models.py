@@ -53,6 +53,7 @@ class Person(AbstractUser):
     role = models.CharField(max_length=12, choices=Role.choices, default=Role.VIEWER)
     name = models.CharField(max_length=80)
     units = models.CharField(max_length=12, choices=Units.choices, default=Units.MM_L)
+    trades = models.JSONField(default=list, blank=True, help_text="What it may do beyond what anybody who builds may")
     theme = models.CharField(max_length=8, choices=Theme.choices, default=Theme.SYSTEM)
 
     def __str__(self) -> str:

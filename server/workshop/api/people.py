@@ -25,6 +25,7 @@ class PersonOut(Schema):
     username: str
     name: str
     role: RoleName
+    trades: list[str]
     is_active: bool
 
 
@@ -42,6 +43,7 @@ class PersonChange(Schema):
 
     name: Name | None = None
     role: RoleName | None = None
+    trades: Annotated[list[Name], Field(max_length=20)] | None = None
     is_active: bool | None = None
 
 

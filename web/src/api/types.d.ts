@@ -216,6 +216,26 @@ export interface paths {
         patch: operations["server_jobs_api_designs_rename_design"];
         trace?: never;
     };
+    "/api/designs/{design_id}/build": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Build
+         * @description How far a tank is. A caller who says what it has seen gets the state only when that is no longer so.
+         */
+        get: operations["server_floor_api_read_build"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/calibrations": {
         parameters: {
             query?: never;
@@ -513,6 +533,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/numbered/{number}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Log
+         * @description Entries of a job, newest first.
+         */
+        get: operations["server_floor_api_read_log"];
+        put?: never;
+        /**
+         * Write
+         * @description Write entries in their order. One sent before is not written twice; one that may not be is refused by itself.
+         */
+        post: operations["server_floor_api_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/numbered/{number}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Table
+         * @description The whole log as a table.
+         */
+        get: operations["server_floor_api_export_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/numbered/{number}/log.jsonl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Lines
+         * @description The whole log, an entry a line.
+         */
+        get: operations["server_floor_api_export_lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/numbered/{number}/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Photo
+         * @description A photo of a job, large or small.
+         */
+        get: operations["server_floor_api_read_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/numbered/{number}/timeline": {
         parameters: {
             query?: never;
@@ -723,6 +827,26 @@ export interface paths {
          * @description Rename somebody, change the role, or close the account. Owners can't shut themselves out.
          */
         patch: operations["server_workshop_api_people_change_person"];
+        trace?: never;
+    };
+    "/api/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send Photo
+         * @description Keep a photo, sent as it is; one of that name that is there already stays.
+         */
+        post: operations["server_floor_api_send_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/scans": {
@@ -1114,6 +1238,96 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Accepted
+         * @description A done operation stays done although the design has changed since, for a reason.
+         */
+        Accepted: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Basis
+             * @default {}
+             */
+            basis: {
+                [key: string]: string;
+            };
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "accepted";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Reason */
+            reason: string;
+            /** Revision */
+            revision?: number | null;
+            /** Subject */
+            subject: string;
+        };
+        /**
+         * Added
+         * @description An operation that the design doesn't ask for.
+         */
+        Added: {
+            /**
+             * After
+             * @description The operation that it follows; empty: the first
+             */
+            after?: string | null;
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "added";
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Against
          * @description A design of the same workshop to compare with: a revision of it, or the present one.
          */
@@ -1134,6 +1348,53 @@ export interface components {
             name: string;
             /** Revision */
             revision: number;
+        };
+        /**
+         * Agreed
+         * @description What the customer agreed to, by what word or paper.
+         */
+        Agreed: {
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "scope" | "visible face" | "finish" | "extra";
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Consent
+             * @description Who agreed, how
+             */
+            consent: string;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "agreed";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Price */
+            price?: number | null;
+            /** What */
+            what: string;
         };
         /**
          * AllDone
@@ -1158,6 +1419,53 @@ export interface components {
             bent_to_deg: number;
             /** Left Deg */
             left_deg: number;
+        };
+        /**
+         * Arrived
+         * @description Something bought has come: how many, how many of their caps and plugs, whether whole.
+         */
+        Arrived: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Caps
+             * @default 0
+             */
+            caps: number;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrived";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
+            /** Value */
+            value: number;
+            /**
+             * Whole
+             * @default true
+             */
+            whole: boolean;
         };
         /**
          * AsBent
@@ -1238,6 +1546,47 @@ export interface components {
             sump_deep_mm?: components["schemas"]["Span"] | null;
             /** @description Surge tank [L] */
             surge_l?: components["schemas"]["Span"] | null;
+        };
+        /**
+         * Asked
+         * @description What a maker's sheet asks for: a wait, a setting, a caution, before an operation.
+         */
+        Asked: {
+            /** Asks */
+            asks: string;
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /** Before */
+            before?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "maker";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
+            /** Wait Min */
+            wait_min?: number | null;
         };
         /**
          * Attitude
@@ -1977,11 +2326,59 @@ export interface components {
             target?: components["schemas"]["Target"] | null;
         };
         /**
+         * BuildOut
+         * @description How far a tank is, and what was written last.
+         */
+        BuildOut: {
+            /** Design */
+            design: string;
+            /** Design Id */
+            design_id: number;
+            /** Job Number */
+            job_number: number;
+            /** Job Title */
+            job_title: string;
+            /** Last */
+            last: number;
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
+            /** Revision */
+            revision: number;
+            /** Rows */
+            rows: components["schemas"]["LogRow"][];
+            state: components["schemas"]["BuildState"] | null;
+        };
+        /**
          * BuildResults
          * @description Results of Build: each is empty where what it needs is missing.
          */
         BuildResults: {
             traveller?: components["schemas"]["Traveller"] | null;
+        };
+        /**
+         * BuildState
+         * @description How far a tank is.
+         *
+         *     Attributes
+         *     ----------
+         *     operations : list of OperationState
+         *         In the order in which they are done.
+         *     gates : list of GateState
+         *         All of them.
+         *     next : str or None
+         *         The first operation that is open and waits for nothing; None when there is none.
+         *     gone : list of str
+         *         Operations that the log has done and the design no longer asks for.
+         */
+        BuildState: {
+            /** Gates */
+            gates: components["schemas"]["GateState"][];
+            /** Gone */
+            gone: string[];
+            /** Next */
+            next: string | null;
+            /** Operations */
+            operations: components["schemas"]["OperationState"][];
         };
         /**
          * CalibrationOut
@@ -2023,6 +2420,46 @@ export interface components {
             started: string;
             /** Worst L */
             worst_l: number | null;
+        };
+        /**
+         * CameBack
+         * @description Work that was sent out is back.
+         */
+        CameBack: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "back";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Of */
+            of: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Whole
+             * @default true
+             */
+            whole: boolean;
         };
         /**
          * Capacity
@@ -2154,6 +2591,48 @@ export interface components {
             weld_m: number;
         };
         /**
+         * Checked
+         * @description One condition of a gate looked at: met or not.
+         */
+        Checked: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /** Check */
+            check: string;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "checked";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Passed
+             * @default true
+             */
+            passed: boolean;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
+        };
+        /**
          * Clear
          * @description How much of its face a baffle leaves open.
          */
@@ -2192,6 +2671,15 @@ export interface components {
             columns: string;
         };
         /**
+         * ConditionState
+         * @description A condition, and why it isn't met; None where it is.
+         */
+        ConditionState: {
+            /** Condition */
+            condition: components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"];
+            lacks: components["schemas"]["Words"] | null;
+        };
+        /**
          * Corner
          * @description A corner of a profile, outside of the metal, and the edge from it to the next corner.
          */
@@ -2219,6 +2707,83 @@ export interface components {
              * @description Height above the body's underside [mm]
              */
             up_mm: number;
+        };
+        /**
+         * Corrected
+         * @description An earlier entry doesn't hold. The right one is an entry of its own.
+         */
+        Corrected: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "correction";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Of */
+            of: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+        };
+        /**
+         * Counted
+         * @description Pieces of a kind counted in or out.
+         */
+        Counted: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "count";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
+            /** Value */
+            value: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "in" | "out";
         };
         /**
          * Counts
@@ -2840,6 +3405,50 @@ export interface components {
             note: string;
         };
         /**
+         * Done
+         * @description An operation is done, on parts that look as `basis` says: a digest by name, of the design's revision.
+         */
+        Done: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Basis
+             * @default {}
+             */
+            basis: {
+                [key: string]: string;
+            };
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "done";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Revision */
+            revision?: number | null;
+            /** Subject */
+            subject: string;
+        };
+        /**
          * Door
          * @description A flap over an opening in a baffle: fuel passes one way only.
          */
@@ -2897,6 +3506,46 @@ export interface components {
             trapped_l: number | null;
             /** Usable L */
             usable_l: number | null;
+        };
+        /**
+         * Drawn
+         * @description Lines drawn on a photo, in shares of its width and height; the last drawing stands.
+         */
+        Drawn: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawn";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Photo */
+            photo: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Strokes */
+            strokes: [
+                number,
+                number
+            ][][];
         };
         /**
          * DrySpell
@@ -3262,6 +3911,45 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Flushed
+         * @description A round of flushing or wiping out: what came out, and whether that was nothing.
+         */
+        Flushed: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /** Caught */
+            caught: string;
+            /** Clean */
+            clean: boolean;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flushed";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
+        };
+        /**
          * FlushedClean
          * @description Flushed or wiped out until nothing came.
          */
@@ -3462,6 +4150,32 @@ export interface components {
             id: string;
             title: components["schemas"]["Words"];
             why: components["schemas"]["Words"];
+        };
+        /**
+         * GateState
+         * @description A gate as the log has it.
+         *
+         *     Attributes
+         *     ----------
+         *     gate : Gate
+         *         What it asks for.
+         *     standing : GateStanding
+         *         Open when all is met, else overridden when somebody answers for it, else shut.
+         *     conditions : list of ConditionState
+         *         Each of them, met or not, overridden or not.
+         *     override : Override or None
+         *         The last that stands, even where the gate has been met since.
+         */
+        GateState: {
+            /** Conditions */
+            conditions: components["schemas"]["ConditionState"][];
+            gate: components["schemas"]["Gate"];
+            override: components["schemas"]["Override"] | null;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "open" | "overridden" | "shut";
         };
         /**
          * Gauge
@@ -4294,6 +5008,30 @@ export interface components {
             ohms: number;
         };
         /**
+         * LogRow
+         * @description An entry as it stands in the log.
+         */
+        LogRow: {
+            /** Author */
+            author: string;
+            /** Entry */
+            entry: components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"];
+            /**
+             * Happened
+             * Format: date-time
+             */
+            happened: string;
+            /** N */
+            n: number;
+            /**
+             * Received
+             * Format: date-time
+             */
+            received: string;
+            /** Void */
+            void: boolean;
+        };
+        /**
          * Looked
          * @description Somebody looked, or tried, and it was so; with a photo where the place is hidden afterwards.
          */
@@ -4374,6 +5112,49 @@ export interface components {
             ];
         };
         /**
+         * Measured
+         * @description A length measured, and how.
+         */
+        Measured: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * By Way
+             * @description Tape, stick, gauge
+             * @default
+             */
+            by_way: string;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measured";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
          * MeasurementsAgree
          * @description Two measurements, taken independently, agree with each other and with what is drawn.
          */
@@ -4416,6 +5197,46 @@ export interface components {
             pivot_mm: number;
             /** Worst L */
             worst_l: number;
+        };
+        /**
+         * Moved
+         * @description An operation is done at another place in the order.
+         */
+        Moved: {
+            /**
+             * After
+             * @description The operation that it follows; empty: the first
+             */
+            after?: string | null;
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "moved";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
         };
         /**
          * NeckPath
@@ -4492,6 +5313,41 @@ export interface components {
             high_mm: number;
             /** Wide Mm */
             wide_mm: number;
+        };
+        /**
+         * Noted
+         * @description A remark, or a photo, on anything.
+         */
+        Noted: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject?: string | null;
         };
         /**
          * OpenEdge
@@ -4620,6 +5476,53 @@ export interface components {
             tools?: string[];
         };
         /**
+         * OperationState
+         * @description An operation as the log has it.
+         *
+         *     Attributes
+         *     ----------
+         *     operation : Operation
+         *         What it is.
+         *     standing : OperationStanding
+         *         How far.
+         *     by : list of str
+         *         Who worked on it.
+         *     when : datetime or None
+         *         When it was begun, done or skipped last.
+         *     spent_min : float or None
+         *         Time between beginning and end, over all who worked on it [min]; None where nobody took it.
+         *     reason : str
+         *         Why it was skipped, or left as it is after a change.
+         *     changed : list of str
+         *         What the design has changed of it since it was done and nobody accepted.
+         *     waits_for : list of str
+         *         Operations that it needs and that are open.
+         *     shut : list of str
+         *         Gates before it that are shut.
+         */
+        OperationState: {
+            /** By */
+            by: string[];
+            /** Changed */
+            changed: string[];
+            operation: components["schemas"]["Operation"];
+            /** Reason */
+            reason: string;
+            /** Shut */
+            shut: string[];
+            /** Spent Min */
+            spent_min: number | null;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "open" | "started" | "done" | "skipped";
+            /** Waits For */
+            waits_for: string[];
+            /** When */
+            when: string | null;
+        };
+        /**
          * Other
          * @description What another size of one thing in the way would bring.
          */
@@ -4656,6 +5559,65 @@ export interface components {
             corners: components["schemas"]["Corner"][];
             /** Remark */
             remark: string;
+        };
+        /**
+         * Overridden
+         * @description A gate is passed although it isn't met, by somebody who says why.
+         */
+        Overridden: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "override";
+            /**
+             * Name
+             * @description Who answers for it
+             */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Reason */
+            reason: string;
+            /** Subject */
+            subject: string;
+        };
+        /**
+         * Override
+         * @description Who passed a gate that wasn't met, and why.
+         */
+        Override: {
+            /** Author */
+            author: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
         };
         /**
          * PageOf
@@ -4956,6 +5918,41 @@ export interface components {
             };
         };
         /**
+         * Paused
+         * @description Somebody leaves an operation for now.
+         */
+        Paused: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paused";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
+        };
+        /**
          * PersonChange
          * @description What to change; an empty field stays as it was.
          */
@@ -4966,6 +5963,8 @@ export interface components {
             name?: string | null;
             /** Role */
             role?: ("owner" | "fabricator" | "viewer") | null;
+            /** Trades */
+            trades?: string[] | null;
         };
         /**
          * PersonIn
@@ -5000,8 +5999,70 @@ export interface components {
              * @enum {string}
              */
             role: "owner" | "fabricator" | "viewer";
+            /** Trades */
+            trades: string[];
             /** Username */
             username: string;
+        };
+        /**
+         * PhotoOut
+         * @description A photo: its own name, and its size.
+         */
+        PhotoOut: {
+            /** Author */
+            author: string;
+            /** High Px */
+            high_px: number;
+            /** Id */
+            id: string;
+            /**
+             * Received
+             * Format: date-time
+             */
+            received: string;
+            /** Wide Px */
+            wide_px: number;
+        };
+        /**
+         * Pinned
+         * @description Where on the tank a photo shows: from the body's rear, right, lower corner.
+         */
+        Pinned: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pinned";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Photo */
+            photo: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
         };
         /**
          * Pitch
@@ -5704,6 +6765,43 @@ export interface components {
             too_long_mm: number;
         };
         /**
+         * Read
+         * @description A reading of an instrument, in the unit that the ending of its name says.
+         */
+        Read: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reading";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * Reading
          * @description One sender worked out in the cell it hangs in. Heights go up from the inner floor below it [mm].
          */
@@ -6165,6 +7263,19 @@ export interface components {
             z_mm: number;
         };
         /**
+         * Rows
+         * @description Which part of a log.
+         */
+        Rows: {
+            /** Before */
+            before?: number | null;
+            /**
+             * Most
+             * @default 60
+             */
+            most: number;
+        };
+        /**
          * RunShown
          * @description One run. Lists of moments have a row a moment of `times_s`.
          */
@@ -6506,6 +7617,16 @@ export interface components {
             name: string;
         };
         /**
+         * Seen
+         * @description What the caller has: the last entry, and the revision.
+         */
+        Seen: {
+            /** Last */
+            last?: number | null;
+            /** Revision */
+            revision?: number | null;
+        };
+        /**
          * Sender
          * @description One level sender. Heights go up from the inner floor below it.
          */
@@ -6588,6 +7709,87 @@ export interface components {
             problems: components["schemas"]["Fault"][];
             /** Senders */
             senders: components["schemas"]["SenderPart"][];
+        };
+        /**
+         * Sending
+         * @description Entries that waited on a device, in the order they were written.
+         */
+        Sending: {
+            /** Entries */
+            entries: (components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"])[];
+            /** Sent */
+            sent?: string | null;
+        };
+        /**
+         * Sent
+         * @description Which photo of which job a body is.
+         */
+        Sent: {
+            /** Id */
+            id: string;
+            /** Job */
+            job: number;
+        };
+        /**
+         * SentOut
+         * @description Work given to somebody else: in what state, what it may meet, what has to come back.
+         */
+        SentOut: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sent";
+            /**
+             * May Meet
+             * @description Heat and fluids that it may meet
+             * @default
+             */
+            may_meet: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: string[];
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Returns
+             * @description What has to come back, and what is checked then
+             * @default
+             */
+            returns: string;
+            /**
+             * State
+             * @default
+             */
+            state: string;
+            /** Subject */
+            subject: string;
+            /** To */
+            to: string;
+            /** Work */
+            work: string;
         };
         /**
          * SessionOut
@@ -6917,6 +8119,43 @@ export interface components {
             start: components["schemas"]["Point"];
         };
         /**
+         * Skipped
+         * @description An operation isn't done, for a reason.
+         */
+        Skipped: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skipped";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Reason */
+            reason: string;
+            /** Subject */
+            subject: string;
+        };
+        /**
          * SlopeKeepOut
          * @description Everything beyond a leaning plane: a lid line, a raked firewall.
          *
@@ -7094,6 +8333,41 @@ export interface components {
             note: string;
             /** Sender */
             sender: string;
+        };
+        /**
+         * Started
+         * @description Somebody begins an operation, or goes on with it.
+         */
+        Started: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "started";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Subject */
+            subject: string;
         };
         /**
          * StarvationMap
@@ -8110,6 +9384,18 @@ export interface components {
             /** Version */
             version: number;
         };
+        /**
+         * Written
+         * @description What became of an entry: its number in the log, or why it isn't taken.
+         */
+        Written: {
+            /** Id */
+            id: string;
+            /** N */
+            n: number | null;
+            /** Refused */
+            refused: string | null;
+        };
     };
     responses: never;
     parameters: never;
@@ -8581,6 +9867,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_api_read_build: {
+        parameters: {
+            query?: {
+                last?: number | null;
+                revision?: number | null;
+            };
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
                 };
             };
             /** @description Not Found */
@@ -9233,6 +10562,174 @@ export interface operations {
             };
         };
     };
+    server_floor_api_read_log: {
+        parameters: {
+            query?: {
+                before?: number | null;
+                most?: number;
+            };
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_api_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sending"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Written"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_api_export_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_api_export_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_api_read_photo: {
+        parameters: {
+            query?: {
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                number: number;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     server_jobs_api_overview_read_timeline: {
         parameters: {
             query?: never;
@@ -9650,6 +11147,56 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_api_send_photo: {
+        parameters: {
+            query: {
+                job: number;
+                id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

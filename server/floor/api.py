@@ -1,0 +1,145 @@
+"""The shop floor: write into a job's log, send photos, see how far a tank is."""
+
+from typing import Annotated
+
+from django.http import FileResponse, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Query, Router, Schema
+from pydantic import Field
+
+from keel.formats.log import log_csv, log_lines
+from keel.log.entries import ClientId, Received
+from keel.log.standing import standing
+from keel.log.state import build_state
+from server.floor import photos
+from server.floor.build import log_of, traveller_of
+from server.floor.log import Log
+from server.floor.models import Photo
+from server.floor.schemas import BuildOut, LogRow, PhotoOut, Sending, Written
+from server.http.errors import ErrorOut
+from server.jobs.api.designs import own_design
+from server.jobs.models import Job
+from server.workshop.guard import Request, anyone, writer
+
+router = Router(tags=["floor"])
+
+ROWS = 60
+MOST_ROWS = 500
+
+
+class Seen(Schema):
+    """What the caller has: the last entry, and the revision."""
+
+    last: Annotated[int, Field(ge=0, le=2**31)] | None = None
+    revision: Annotated[int, Field(ge=0, le=2**31)] | None = None
+
+
+class Sent(Schema):
+    """Which photo of which job a body is."""
+
+    job: Annotated[int, Field(ge=1, le=2**31)]
+    id: ClientId
+
+
+class Rows(Schema):
+    """Which part of a log."""
+
+    before: Annotated[int, Field(ge=1, le=2**31)] | None = None
+    most: Annotated[int, Field(ge=1, le=MOST_ROWS)] = ROWS
+
+
+def own_job(request: Request, number: int) -> Job:
+    """A job of the caller's workshop, by its number."""
+    return get_object_or_404(Job, number=number, workshop=request.user.workshop)
+
+
+@router.post("jobs/numbered/{number}/log", response={200: list[Written], 404: ErrorOut, 422: ErrorOut}, auth=writer)
+def write(request: Request, number: int, data: Sending) -> list[Written]:
+    """Write entries in their order. One sent before is not written twice; one that may not be is refused by itself."""
+    return Log(own_job(request, number), request.user, data.sent).write(data.entries)
+
+
+@router.get("jobs/numbered/{number}/log", response={200: list[LogRow], 404: ErrorOut}, auth=anyone)
+def read_log(request: Request, number: int, wanted: Query[Rows]) -> list[LogRow]:
+    """Entries of a job, newest first."""
+    return _rows(log_of(own_job(request, number)), wanted.most, wanted.before)
+
+
+@router.get("jobs/numbered/{number}/log.jsonl", response={200: None, 404: ErrorOut}, auth=anyone)
+def export_lines(request: Request, number: int) -> HttpResponse:
+    """The whole log, an entry a line."""
+    return _file(log_lines(log_of(own_job(request, number))), f"job-{number}-log.jsonl", "application/x-ndjson")
+
+
+@router.get("jobs/numbered/{number}/log.csv", response={200: None, 404: ErrorOut}, auth=anyone)
+def export_table(request: Request, number: int) -> HttpResponse:
+    """The whole log as a table."""
+    return _file(log_csv(log_of(own_job(request, number))), f"job-{number}-log.csv", "text/csv; charset=utf-8")
+
+
+@router.get("designs/{design_id}/build", response={200: BuildOut, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
+def read_build(request: Request, design_id: int, seen: Query[Seen]) -> BuildOut:
+    """How far a tank is. A caller who says what it has seen gets the state only when that is no longer so."""
+    tank = own_design(request, design_id)
+    job = tank.job
+    last = job.log.order_by("-n").values_list("n", flat=True).first() or 0
+    changed = (seen.last, seen.revision) != (last, tank.revision)
+    log = log_of(job) if changed else []
+    return BuildOut(
+        design_id=tank.pk,
+        design=tank.name,
+        job_number=job.number,
+        job_title=job.title,
+        revision=tank.revision,
+        last=last,
+        state=build_state(traveller_of(tank), log, timezone.now(), tank.pk) if changed else None,
+        photos=[_photo(one) for one in job.photos.select_related("author")] if changed else [],
+        rows=_rows(log, ROWS, None),
+    )
+
+
+@router.post("photos", response={200: PhotoOut, 404: ErrorOut, 413: ErrorOut, 422: ErrorOut}, auth=writer)
+def send_photo(request: Request, of: Query[Sent]) -> PhotoOut:
+    """Keep a photo, sent as it is; one of that name that is there already stays."""
+    return _photo(photos.kept(own_job(request, of.job), request.user, of.id, request.body))
+
+
+@router.get("jobs/numbered/{number}/photos/{photo_id}", response={200: None, 404: ErrorOut}, auth=anyone)
+def read_photo(request: Request, number: int, photo_id: str, small: bool = False) -> FileResponse:
+    """A photo of a job, large or small."""
+    photo = get_object_or_404(Photo, job=own_job(request, number), client_id=photo_id)
+    path = photos.path_of(photo.workshop_id, photo.fingerprint, small=small)
+    answer = FileResponse(path.open("rb"), content_type="image/jpeg")
+    answer["Cache-Control"] = "private, max-age=31536000, immutable"
+    return answer
+
+
+def _photo(photo: Photo) -> PhotoOut:
+    return PhotoOut(
+        id=photo.client_id,
+        wide_px=photo.wide_px,
+        high_px=photo.high_px,
+        author=photo.author.name,
+        received=photo.received,
+    )
+
+
+def _rows(log: list[Received], most: int, before: int | None) -> list[LogRow]:
+    void = standing(log).void
+    wanted = [one for one in reversed(log) if before is None or one.n < before][:most]
+    return [
+        LogRow(
+            n=one.n,
+            author=one.author,
+            received=one.received,
+            happened=one.happened,
+            void=one.n in void,
+            entry=one.entry,
+        )
+        for one in wanted
+    ]
+
+
+def _file(content: bytes, name: str, kind: str) -> HttpResponse:
+    return HttpResponse(content, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})

@@ -1,0 +1,36 @@
+"""How far a tank is: the core's order of work for its present revision, read against the job's log."""
+
+from datetime import datetime
+
+from keel.analysis.tank import Asked, TankAnalysis
+from keel.log.entries import Received
+from keel.log.state import BuildState, build_state
+from keel.solid.faults import GeometryError
+from keel.studies.build.operation import Traveller
+from keel.studies.build.traveller import TRAVELLER
+from server.jobs.memory import MEMORY
+from server.jobs.models import Job, TankDesign
+from server.jobs.scans import scans_of
+
+NOTHING = Traveller([], [])
+
+
+def traveller_of(tank: TankDesign) -> Traveller:
+    """The order of work of a design at its present revision; empty where it can't be made."""
+    design, workshop = tank.current().design(), tank.workshop
+    if design.shell is None:
+        return NOTHING
+    try:
+        return TankAnalysis(Asked(design, workshop.document(), scans_of(workshop, design)), MEMORY)[TRAVELLER]
+    except GeometryError:
+        return NOTHING
+
+
+def log_of(job: Job) -> list[Received]:
+    """All entries of a job, in the order they came in."""
+    return [row.as_received() for row in job.log.all()]
+
+
+def state_of(tank: TankDesign, now: datetime) -> BuildState:
+    """How far a tank is."""
+    return build_state(traveller_of(tank), log_of(tank.job), now, tank.pk)

@@ -1,0 +1,157 @@
+"""Writing into a job's log: in order, once, and only what may be written."""
+
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+
+from django.db import transaction
+from django.utils import timezone
+
+from keel.log.entries import Accepted, AnyEntry, Corrected, Done, Moved, Received
+from keel.log.facts import facts
+from keel.log.gates import GateState
+from keel.log.plan import in_the_way, planned, prerequisites
+from keel.log.standing import standing
+from keel.log.state import BuildState, OperationState, build_state
+from keel.studies.build.operation import Traveller
+from server.floor.build import log_of, traveller_of
+from server.floor.models import LogEntry
+from server.floor.schemas import Written
+from server.jobs.models import Job, TankDesign
+from server.workshop.models import Person
+
+
+class Log:
+    """A job's log, open for writing by one person at a time.
+
+    Parameters
+    ----------
+    job : Job
+        Whose.
+    person : Person
+        Who writes.
+    sent : datetime, optional
+        The device's clock when it sent: by it the waiting time of an entry is known, however wrong the clock.
+    """
+
+    def __init__(self, job: Job, person: Person, sent: datetime | None) -> None:
+        self.job, self.person, self.sent = job, person, sent
+        self.now = timezone.now()
+        self.received: list[Received] = []
+        self.numbers: dict[str, int] = {}
+        self.travellers: dict[int, Traveller] = {}
+
+    @transaction.atomic
+    def write(self, entries: Sequence[AnyEntry]) -> list[Written]:
+        """Each entry in turn: kept, there already, or refused with the reason."""
+        Job.objects.select_for_update().get(pk=self.job.pk)
+        self.received = log_of(self.job)
+        self.numbers = {one.entry.id: one.n for one in self.received}
+        return [self._one(entry) for entry in entries]
+
+    def _one(self, entry: AnyEntry) -> Written:
+        there = self.numbers.get(entry.id)
+        if there is not None:
+            return Written(id=entry.id, n=there, refused=None)
+        why_not = self._why_not(entry)
+        if why_not is not None:
+            return Written(id=entry.id, n=None, refused=why_not)
+        entry = self._with_basis(entry)
+        received = Received(
+            n=self.received[-1].n + 1 if self.received else 1,
+            author=self.person.name,
+            received=self.now,
+            happened=self._happened(entry.at),
+            entry=entry,
+        )
+        keep(self.job, received, self.person)
+        self.received.append(received)
+        self.numbers[entry.id] = received.n
+        return Written(id=entry.id, n=received.n, refused=None)
+
+    def _happened(self, at: datetime | None) -> datetime:
+        """By the server's clock: as long before now as it waited on the device."""
+        if at is None or self.sent is None:
+            return self.now
+        return self.now - max(timedelta(), _aware(self.sent) - _aware(at))
+
+    def _why_not(self, entry: AnyEntry) -> str | None:
+        if entry.design is not None and not self.job.designs.filter(pk=entry.design).exists():
+            return "There is no such design in this job."
+        if isinstance(entry, Corrected) and entry.of not in self.numbers:
+            return "There is no such entry to correct."
+        if isinstance(entry, Done):
+            return self._why_not_done(entry)
+        if isinstance(entry, Moved):
+            return self._why_not_moved(entry)
+        missing = set(entry.photos) - set(self.job.photos.values_list("client_id", flat=True))
+        return f"{len(missing)} photos of it aren't here yet." if missing else None
+
+    def _why_not_done(self, entry: Done) -> str | None:
+        """An operation behind a shut gate, before what it needs, or for another trade."""
+        state = self._state(entry.design)
+        one = next((one for one in state.operations if one.operation.id == entry.subject), None)
+        if one is None:
+            return None
+        if one.operation.by and one.operation.by not in self.person.trades:
+            return f"{one.operation.title.plain()} is for a {one.operation.by}: {self.person.name} isn't listed as one."
+        shut = [gate for gate in state.gates if gate.gate.id in one.shut]
+        return _shut(shut[0]) if shut else _waits(one, state)
+
+    def _why_not_moved(self, entry: Moved) -> str | None:
+        traveller = self._traveller(entry.design)
+        changes = facts(standing(self.received).entries, entry.design).plan
+        why = in_the_way(planned(traveller, changes), prerequisites(traveller), entry.subject, entry.after)
+        return None if why is None else f"It can't be moved there: {why.plain()}."
+
+    def _with_basis(self, entry: AnyEntry) -> AnyEntry:
+        """What is done or accepted is done on the design as it is now."""
+        if not isinstance(entry, Done | Accepted) or entry.design is None:
+            return entry
+        operations = self._traveller(entry.design).operations
+        basis = next((one.basis for one in operations if one.id == entry.subject), {})
+        return entry.model_copy(update={"basis": basis, "revision": self._tank(entry.design).revision})
+
+    def _tank(self, design: int) -> TankDesign:
+        return self.job.designs.select_related("workshop").get(pk=design)
+
+    def _traveller(self, design: int | None) -> Traveller:
+        if design is None:
+            return Traveller([], [])
+        if design not in self.travellers:
+            self.travellers[design] = traveller_of(self._tank(design))
+        return self.travellers[design]
+
+    def _state(self, design: int | None) -> BuildState:
+        return build_state(self._traveller(design), self.received, self.now, design)
+
+
+def keep(job: Job, received: Received, person: Person | None) -> LogEntry:
+    """Store an entry as it came in."""
+    return LogEntry.objects.create(
+        workshop_id=job.workshop_id,
+        job=job,
+        design_id=received.entry.design,
+        n=received.n,
+        client_id=received.entry.id,
+        author=person,
+        author_name=received.author,
+        received=received.received,
+        happened=received.happened,
+        document=received.entry.model_dump(mode="json"),
+    )
+
+
+def _aware(when: datetime) -> datetime:
+    return when if when.tzinfo else timezone.make_aware(when)
+
+
+def _shut(gate: GateState) -> str:
+    lacks = "; ".join(lack.plain() for lack in gate.lacks)
+    return f"The gate “{gate.gate.title.plain()}” is shut: {lacks}."
+
+
+def _waits(one: OperationState, state: BuildState) -> str | None:
+    if not one.waits_for:
+        return None
+    titles = {other.operation.id: other.operation.title.plain() for other in state.operations}
+    return f"First: {titles.get(one.waits_for[0], one.waits_for[0])}."

@@ -1,0 +1,67 @@
+"""What the shop floor sends and gets."""
+
+from datetime import datetime
+from typing import Annotated
+
+from ninja import Schema
+from pydantic import Field
+
+from keel.log.entries import AnyEntry, ClientId
+from keel.log.state import BuildState
+
+MOST_AT_ONCE = 200
+
+
+class Sending(Schema):
+    """Entries that waited on a device, in the order they were written."""
+
+    entries: Annotated[list[AnyEntry], Field(max_length=MOST_AT_ONCE)]
+    sent: datetime | None = None
+    """The device's clock as it sends: entries written offline are dated by the difference."""
+
+
+class Written(Schema):
+    """What became of an entry: its number in the log, or why it isn't taken."""
+
+    id: ClientId
+    n: int | None
+    refused: str | None
+
+
+class LogRow(Schema):
+    """An entry as it stands in the log."""
+
+    n: int
+    author: str
+    received: datetime
+    happened: datetime
+    void: bool
+    """Whether a correction voids it."""
+    entry: AnyEntry
+
+
+class PhotoOut(Schema):
+    """A photo: its own name, and its size."""
+
+    id: ClientId
+    wide_px: int
+    high_px: int
+    author: str
+    received: datetime
+
+
+class BuildOut(Schema):
+    """How far a tank is, and what was written last."""
+
+    design_id: int
+    design: str
+    job_number: int
+    job_title: str
+    revision: int
+    last: int
+    """The last number in the job's log."""
+    state: BuildState | None
+    """Empty where nothing has changed since what the caller has seen."""
+    photos: list[PhotoOut]
+    rows: list[LogRow]
+    """The latest entries, newest first."""
