@@ -17,6 +17,7 @@ Reason = Annotated[str, Field(max_length=400, pattern=PLAIN)]
 Pieces = Annotated[int, Field(ge=0, le=1_000_000)]
 Minutes = Annotated[float, Field(ge=0, le=100_000)]
 Share = Annotated[float, Field(ge=0, le=1)]
+Spot = Annotated[tuple[Share, Share], Field(strict=False)]
 Way = Literal["in", "out"]
 AgreedAbout = Literal["scope", "visible face", "finish", "extra"]
 
@@ -175,7 +176,7 @@ class Drawn(Entry):
     kind: Literal["drawn"] = "drawn"
     photo: ClientId
     strokes: Annotated[
-        tuple[Annotated[tuple[tuple[Share, Share], ...], Field(max_length=MOST_SPOTS, strict=False)], ...],
+        tuple[Annotated[tuple[Spot, ...], Field(max_length=MOST_SPOTS, strict=False)], ...],
         Field(max_length=MOST_STROKES, strict=False),
     ]
 

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from keel.log.entries import ENTRY, Received
 from keel.log.facts import facts
 from keel.log.gates import differing, gate_states
+from keel.log.pictures import pictures
 from keel.log.plan import in_the_way, planned, prerequisites
 from keel.log.standing import standing
 from keel.log.state import build_state
@@ -179,6 +180,27 @@ class Gates(TestCase):
         log = read([over, *counts])
         met = gate_states([plugs], facts(standing(log).entries), START)[0]
         self.assertEqual((met.standing, met.override and met.override.reason), ("open", "the sixth is in my hand"))
+
+
+class Pictures(TestCase):
+    """What the log says of photos."""
+
+    def test_of_what_where_and_drawn_on(self) -> None:
+        """The first entry says what it is of; the last pin and drawing stand; what is void says nothing."""
+        spot = {"x_mm": 1.0, "y_mm": 2.0, "z_mm": 3.0}
+        log = read(
+            [
+                {"kind": "note", "subject": "bend:wrapper", "photos": ["p1"], "note": "second bend"},
+                {"kind": "note", "subject": "cut:shear", "photos": ["p1"]},
+                {"kind": "pinned", "photo": "p1", **spot},
+                {"kind": "drawn", "photo": "p1", "strokes": [[[0.1, 0.2], [0.3, 0.4]]]},
+                {"kind": "drawn", "photo": "p1", "strokes": []},
+                {"kind": "correction", "of": "e5"},
+            ]
+        )
+        found = pictures(standing(log).entries)["p1"]
+        self.assertEqual((found.subject, found.note, found.spot_mm), ("bend:wrapper", "second bend", (1.0, 2.0, 3.0)))
+        self.assertEqual(found.strokes, (((0.1, 0.2), (0.3, 0.4)),))
 
 
 def operation(name: str, *needs: str, **more: Any) -> Operation:

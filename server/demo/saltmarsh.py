@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from server.demo import cart_log
 from server.demo.library import PARTS, PUMPS, SENDERS
 from server.demo.tanks.cart_tank import CART_TANK
 from server.demo.tanks.day_tank import DAY_TANK
@@ -66,6 +67,22 @@ RULES: dict[str, Any] = {
         "bladder": 620.0,
         "surge_tank": 390.0,
     },
+    "rates": {
+        "receive_min_each": 3.0,
+        "prepare_min_per_m2": 12.0,
+        "send_min_each": 25.0,
+        "cut_min_per_m": 9.0,
+        "deburr_min_per_m": 2.5,
+        "roll_min_each": 18.0,
+        "join_min_each": 15.0,
+        "tack_min_per_m": 22.0,
+        "weld_min_per_m": 28.0,
+        "clean_min_each": 15.0,
+        "look_min_each": 5.0,
+        "dress_min_per_m": 14.0,
+        "plug_min_each": 1.0,
+        "trim_min_each": 12.0,
+    },
 }
 
 CUSTOMERS: list[tuple[str, str, str]] = [
@@ -111,6 +128,7 @@ JOBS: list[dict[str, Any]] = [
         "state": "build",
         "note": "Stainless, two fuels, labels on both sides.",
         "designs": [("Two-cell tank", CART_TANK)],
+        "log": cart_log.log,
     },
     {
         "title": "Hill-climb surge tank",

@@ -10,6 +10,7 @@ from pydantic import Field
 
 from keel.formats.log import log_csv, log_lines
 from keel.log.entries import ClientId, Received
+from keel.log.pictures import Picture, pictures
 from keel.log.standing import standing
 from keel.log.state import build_state
 from server.floor import photos
@@ -26,13 +27,6 @@ router = Router(tags=["floor"])
 
 ROWS = 60
 MOST_ROWS = 500
-
-
-class Seen(Schema):
-    """What the caller has: the last entry, and the revision."""
-
-    last: Annotated[int, Field(ge=0, le=2**31)] | None = None
-    revision: Annotated[int, Field(ge=0, le=2**31)] | None = None
 
 
 class Sent(Schema):
@@ -78,25 +72,28 @@ def export_table(request: Request, number: int) -> HttpResponse:
     return _file(log_csv(log_of(own_job(request, number))), f"job-{number}-log.csv", "text/csv; charset=utf-8")
 
 
-@router.get("designs/{design_id}/build", response={200: BuildOut, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
-def read_build(request: Request, design_id: int, seen: Query[Seen]) -> BuildOut:
-    """How far a tank is. A caller who says what it has seen gets the state only when that is no longer so."""
+@router.get("designs/{design_id}/build", response={200: BuildOut, 304: None, 404: ErrorOut, 422: ErrorOut}, auth=anyone)
+def read_build(request: Request, design_id: int) -> HttpResponse:
+    """How far a tank is; 304 for whoever has that already, by its entity tag."""
     tank = own_design(request, design_id)
     job = tank.job
     last = job.log.order_by("-n").values_list("n", flat=True).first() or 0
-    changed = (seen.last, seen.revision) != (last, tank.revision)
-    log = log_of(job) if changed else []
-    return BuildOut(
+    tag = {"ETag": f'"{last}-{tank.revision}-{tank.workshop.version}"', "Cache-Control": "private, no-cache"}
+    if request.headers.get("If-None-Match") == tag["ETag"]:
+        return HttpResponse(status=304, headers=tag)
+    log = log_of(job)
+    found = BuildOut(
         design_id=tank.pk,
         design=tank.name,
         job_number=job.number,
         job_title=job.title,
         revision=tank.revision,
         last=last,
-        state=build_state(traveller_of(tank), log, timezone.now(), tank.pk) if changed else None,
-        photos=[_photo(one) for one in job.photos.select_related("author")] if changed else [],
+        state=build_state(traveller_of(tank), log, timezone.now(), tank.pk),
+        photos=photos_of(job, log),
         rows=_rows(log, ROWS, None),
     )
+    return HttpResponse(found.model_dump_json(), content_type="application/json", headers=tag)
 
 
 @router.post("photos", response={200: PhotoOut, 404: ErrorOut, 413: ErrorOut, 422: ErrorOut}, auth=writer)
@@ -115,14 +112,15 @@ def read_photo(request: Request, number: int, photo_id: str, small: bool = False
     return answer
 
 
-def _photo(photo: Photo) -> PhotoOut:
-    return PhotoOut(
-        id=photo.client_id,
-        wide_px=photo.wide_px,
-        high_px=photo.high_px,
-        author=photo.author.name,
-        received=photo.received,
-    )
+def photos_of(job: Job, log: list[Received]) -> list[PhotoOut]:
+    """A job's photos with what its log says of each."""
+    said = pictures(standing(log).entries)
+    return [_photo(photo, said.get(photo.client_id)) for photo in job.photos.all()]
+
+
+def _photo(photo: Photo, said: Picture | None = None) -> PhotoOut:
+    of = said or Picture(photo.client_id)
+    return PhotoOut(id=photo.client_id, wide_px=photo.wide_px, high_px=photo.high_px, of=of)
 
 
 def _rows(log: list[Received], most: int, before: int | None) -> list[LogRow]:

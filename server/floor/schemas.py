@@ -7,6 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from keel.log.entries import AnyEntry, ClientId
+from keel.log.pictures import Picture
 from keel.log.state import BuildState
 
 MOST_AT_ONCE = 200
@@ -41,13 +42,12 @@ class LogRow(Schema):
 
 
 class PhotoOut(Schema):
-    """A photo: its own name, and its size."""
+    """A photo: its own name, its size, and what the log says of it."""
 
     id: ClientId
     wide_px: int
     high_px: int
-    author: str
-    received: datetime
+    of: Picture
 
 
 class BuildOut(Schema):
@@ -60,8 +60,7 @@ class BuildOut(Schema):
     revision: int
     last: int
     """The last number in the job's log."""
-    state: BuildState | None
-    """Empty where nothing has changed since what the caller has seen."""
+    state: BuildState
     photos: list[PhotoOut]
     rows: list[LogRow]
     """The latest entries, newest first."""

@@ -10,7 +10,7 @@ from keel.design.ports import Port
 from keel.design.work import WorkKind
 from keel.design.workshop import Workshop
 from keel.reference.metals import MetalName
-from keel.studies.build.operation import Operation
+from keel.studies.build.operation import Count, Operation
 from keel.studies.result import Words
 from keel.studies.sheet.parts import FlatPart
 
@@ -93,6 +93,8 @@ class Bench:
         cautions: Iterable[Words] = (),
         cheap_now: Iterable[Words] = (),
         steps: Iterable[Words] = (),
+        counts: Iterable[Count] = (),
+        pieces: Iterable[str] = (),
         basis: dict[str, str] | None = None,
     ) -> Operation:
         """One operation, its minutes planned: `amount` in the unit of its kind's rate."""
@@ -111,6 +113,8 @@ class Bench:
             cautions=list(cautions),
             cheap_now=list(cheap_now),
             steps=list(steps),
+            counts=list(counts),
+            pieces=list(pieces),
             basis=basis or {},
         )
 

@@ -8,6 +8,15 @@ from keel.studies.result import Words
 
 
 @dataclass(frozen=True, slots=True)
+class Count:
+    """Pieces of a kind to be counted while an operation is done: so many are expected."""
+
+    what: str
+    way: Literal["in", "out"]
+    expected: int
+
+
+@dataclass(frozen=True, slots=True)
 class Operation:
     """One step of the work.
 
@@ -39,6 +48,10 @@ class Operation:
         Jobs that cost little here and much later.
     steps : list of Words
         What it consists of, one after the other, where the order matters.
+    counts : list of Count
+        What is counted in or out meanwhile.
+    pieces : list of str
+        Which pieces of its parts it is done on, as they lie in the tank; all where none is named.
     basis : dict of str to str
         A digest of all that it depends on, by name: what a later revision is compared with.
     """
@@ -56,6 +69,8 @@ class Operation:
     cautions: list[Words] = field(default_factory=list)
     cheap_now: list[Words] = field(default_factory=list)
     steps: list[Words] = field(default_factory=list)
+    counts: list[Count] = field(default_factory=list)
+    pieces: list[str] = field(default_factory=list)
     basis: dict[str, str] = field(default_factory=dict)
 
 

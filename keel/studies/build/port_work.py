@@ -1,6 +1,7 @@
 """Work at the openings: plugged while the tank is built, then fitted one by one, each behind its own looks."""
 
 from collections.abc import Iterator, Sequence
+from typing import Literal
 
 from keel.design.gauge import Sender
 from keel.design.ports import Port
@@ -9,6 +10,7 @@ from keel.studies.build.bench import Bench, port_digest
 from keel.studies.build.operation import (
     AllDone,
     Condition,
+    Count,
     CountsMatch,
     FlushedClean,
     Gate,
@@ -21,6 +23,8 @@ from keel.studies.ports.torque import PASSES, star_order
 from keel.studies.result import Words, words
 
 PLUGS = "plugs"
+FINISHED = "look:finished"
+COUNTED: tuple[Literal["in", "out"], ...] = ("in", "out")
 HOT_KINDS = ("seat", "weld", "tack", "join", "close", "dress")
 """Work with heat or sparks: all of it comes before seals, floats and linings."""
 
@@ -61,7 +65,8 @@ class PortWork:
         for port in self.fitted:
             found += [*self._trimmed(port), self._fitted(port)]
         found += [self._sender(sender) for sender in self.senders]
-        return [*found, self._unplugged(openings, [one.id for one in found])]
+        out = self._unplugged(openings, [one.id for one in found])
+        return [*found, out, self._finished(openings, [out.id])]
 
     def gates(self) -> list[Gate]:
         """Before each fitting, before each cut, and at the end."""
@@ -76,8 +81,17 @@ class PortWork:
         for port in self.fitted:
             found += [*self._measured(port), *self._looks(port)]
         found += [self._bench_reading(sender) for sender in self.senders]
-        lost = words("A plug left in starves the engine or bursts the tank at its first fill.")
-        return [*found, Gate(PLUGS, words("Plugs out = plugs in"), ["plug:out"], [CountsMatch((PLUGS,))], lost)]
+        return [*found, self._counted()]
+
+    def _counted(self) -> Gate:
+        """Whatever was counted in is counted out before the tank leaves."""
+        kinds = [PLUGS, *(_screws(port) for port in self.fitted if port.seat and port.seat.bolts)]
+        lost = words(
+            "A plug left in starves the engine or bursts the tank at its first fill; a screw left in jams a pump."
+        )
+        return Gate(
+            "counts", words("All that was counted in is out again"), [FINISHED], [CountsMatch(tuple(kinds))], lost
+        )
 
     def plugged(self, needs: Sequence[str]) -> list[Operation]:
         """All openings shut before anything is ground: none where there are no openings."""
@@ -93,6 +107,7 @@ class PortWork:
             parts=openings,
             needs=needs,
             consumables=[words("{n} plugs, coloured, on tethers", n=len(openings))],
+            counts=[Count(PLUGS, "in", len(openings))],
         )
 
     def _unplugged(self, openings: Sequence[str], needs: Sequence[str]) -> Operation:
@@ -101,6 +116,17 @@ class PortWork:
             "out",
             words("Count the plugs out: {n} went in", n=len(openings)),
             len(openings),
+            parts=openings,
+            needs=needs,
+            counts=[Count(PLUGS, "out", len(openings))],
+        )
+
+    def _finished(self, openings: Sequence[str], needs: Sequence[str]) -> Operation:
+        return self.bench.operation(
+            "look",
+            "finished",
+            words("Look the tank over: every opening fitted or capped, nothing left on the bench"),
+            1,
             parts=openings,
             needs=needs,
         )
@@ -139,6 +165,7 @@ class PortWork:
             tools=[*(["torque spanner"] if bolts else ["spanner"]), "mirror"],
             consumables=[words("{seal} seal", seal=seat.seal)] if seat and seat.seal else [],
             steps=_tightening(bolts, seat.torque_nm if seat else None),
+            counts=[Count(_screws(port), way, bolts) for way in COUNTED] if bolts else [],
             basis={port.name: port_digest(port)},
         )
 
@@ -192,6 +219,10 @@ class PortWork:
             [Looked(f"bench:{sender.id}", said)],
             words("A sender that sticks is found now by hand, later by an empty tank."),
         )
+
+
+def _screws(port: Port) -> str:
+    return f"screws of {port.name}"
 
 
 def _sender_id(sender: Sender) -> str:

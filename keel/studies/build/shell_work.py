@@ -50,7 +50,8 @@ def seam_groups(seams: Sequence[Seam]) -> tuple[list[SeamGroup], SeamGroup]:
     rest = [seam for seam in seams if seam not in closing]
     if closing:
         ends = _by_name(rest)
-        return [SeamGroup("closing seam", tuple(closing)), *ends[:-1]], ends[-1]
+        name = closing[0].name if len(closing) == 1 else "body seams"
+        return [SeamGroup(name, tuple(closing)), *ends[:-1]], ends[-1]
     lid = [seam for seam in rest if seam.at == "top"]
     lower = [seam for seam in rest if seam.at != "top"]
     if any(seam.at == "floor" for seam in lower) and not any(seam.name.startswith("upright") for seam in lower):
@@ -147,6 +148,18 @@ class ShellWork:
     def _digest(self, parts: Sequence[FlatPart]) -> dict[str, str]:
         return {part.title: flat_digest(part, self.metal) for part in parts}
 
+    def _end(self, group: SeamGroup) -> tuple[list[FlatPart], list[str]]:
+        """The part that some seams weld on, and which piece of it: of two alike one is the rear's."""
+        word = group.name.split()[0]
+        parts = [part for part in self.own if any(place.name == word for place in part.places)]
+        return (parts, [word]) if parts else (self.own, [])
+
+    @property
+    def _body_parts(self) -> list[FlatPart]:
+        """The shell's parts that aren't its ends."""
+        ends = {part.name for group in (*self.first[1:], self.last) for part in self._end(group)[0]}
+        return [part for part in self.own if part.name not in ends] or self.own
+
     def _made(self, parts: Sequence[FlatPart]) -> list[str]:
         """What has to be done on some parts before they are put together: the last that was done on each."""
         names = {part.name for part in parts}
@@ -156,13 +169,22 @@ class ShellWork:
     def _of(self, feature: str) -> list[FlatPart]:
         return [part for part in self.made.parts if part.feature == feature]
 
-    def _weld(self, on: str, said: str, metres: float, parts: Sequence[FlatPart], needs: Sequence[str]) -> Operation:
+    def _weld(
+        self,
+        on: str,
+        said: str,
+        metres: float,
+        parts: Sequence[FlatPart],
+        needs: Sequence[str],
+        pieces: Sequence[str] = (),
+    ) -> Operation:
         return self.bench.operation(
             "weld",
             on,
             words(said),
             metres,
             parts=[part.name for part in parts],
+            pieces=pieces,
             needs=needs,
             tools=["torch", "clamps", "stainless brush"],
             consumables=[words("filler rod and gas for {weld_m} of seam", weld_m=metres), preparing(self.metal)],
@@ -207,7 +229,7 @@ class ShellWork:
             "body",
             words("Fit the body and tack {seam}, diagonals equal", seam=body.name),
             body.metres,
-            parts=[part.name for part in self.own],
+            parts=[part.name for part in self._body_parts],
             needs=[*self._made(self.own), *(one.id for one in self._let_in())],
             tools=["clamps", "square", "tape for the diagonals"],
             consumables=[preparing(self.metal)],
@@ -232,13 +254,14 @@ class ShellWork:
     def _body(self) -> Iterator[Operation]:
         for group in self.first[:1]:
             said = f"Weld the {group.name}, inside first"
-            yield self._weld(slug(group.name), said, group.metres, self.own, ["tack:body"])
+            yield self._weld(slug(group.name), said, group.metres, self._body_parts, ["tack:body"])
 
     def _first_end(self, group: SeamGroup, before: Sequence[str]) -> Operation:
         """An end welded while the other is open: from inside first, unless a pan's flange or a partition forbids."""
         from_inside = not (self._shuts_a_cell or group.name.endswith(" pan"))
         said = f"Weld the {group.name}" + (", inside first" if from_inside else "")
-        return self._weld(slug(group.name), said, group.metres, self.own, before)
+        parts, pieces = self._end(group)
+        return self._weld(slug(group.name), said, group.metres, parts, before, pieces)
 
     def _clean_and_look(self, group: SeamGroup, needs: Sequence[str]) -> list[Operation]:
         room, parts = slug(group.name), [part.name for part in self.made.parts]
@@ -273,7 +296,8 @@ class ShellWork:
             slug(self.last.name),
             words("Close the tank: weld the {seam}", seam=self.last.name),
             self.last.metres,
-            parts=[part.name for part in self.own],
+            parts=[part.name for part in self._end(self.last)[0]],
+            pieces=self._end(self.last)[1],
             needs=[f"look:{slug(self.last.name)}"],
             tools=["torch", "clamps"],
             consumables=[

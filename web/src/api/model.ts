@@ -76,3 +76,16 @@ export type SizeName = 'length_mm' | 'width_mm' | 'height_mm'
 export const SIZE: Record<Axis, SizeName> = { x: 'length_mm', y: 'width_mm', z: 'height_mm' }
 export type PlaceName = 'x_mm' | 'y_mm' | 'z_mm'
 export const PLACE: Record<Axis, PlaceName> = { x: 'x_mm', y: 'y_mm', z: 'z_mm' }
+export type Entry = Schemas['Sending']['entries'][number]
+export type LogRow = Schemas['LogRow']
+export type Operation = Required<Schemas['Operation']>
+export type OperationState = Omit<Schemas['OperationState'], 'operation'> & { operation: Operation }
+export type Picture = Omit<Schemas['PhotoOut'], 'of'> & { of: Required<Schemas['Picture']> }
+/** How far a tank is, and what was written last. */
+export type Build = Omit<Schemas['BuildOut'], 'state' | 'photos'> & {
+  state: Omit<Schemas['BuildState'], 'operations'> & { operations: OperationState[] }
+  photos: Picture[]
+}
+export type GateState = Schemas['GateState']
+export type ConditionState = Schemas['ConditionState']
+export type Condition = ConditionState['condition']

@@ -1,7 +1,7 @@
 import { Failure } from './client'
 
 /** Send a file as it is; the answer's data, or a `Failure` that says what is wrong with the file. */
-export async function sendFile<T>(address: string, file: globalThis.File): Promise<T> {
+export async function sendFile<T>(address: string, file: Blob): Promise<T> {
   const token = /csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
   const answer = await fetch(address, {
     method: 'POST',

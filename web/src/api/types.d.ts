@@ -225,7 +225,7 @@ export interface paths {
         };
         /**
          * Read Build
-         * @description How far a tank is. A caller who says what it has seen gets the state only when that is no longer so.
+         * @description How far a tank is; 304 for whoever has that already, by its entity tag.
          */
         get: operations["server_floor_api_read_build"];
         put?: never;
@@ -2346,7 +2346,7 @@ export interface components {
             revision: number;
             /** Rows */
             rows: components["schemas"]["LogRow"][];
-            state: components["schemas"]["BuildState"] | null;
+            state: components["schemas"]["BuildState"];
         };
         /**
          * BuildResults
@@ -2742,6 +2742,21 @@ export interface components {
              * @default []
              */
             photos: string[];
+        };
+        /**
+         * Count
+         * @description Pieces of a kind to be counted while an operation is done: so many are expected.
+         */
+        Count: {
+            /** Expected */
+            expected: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "in" | "out";
+            /** What */
+            what: string;
         };
         /**
          * Counted
@@ -5432,6 +5447,10 @@ export interface components {
          *         Jobs that cost little here and much later.
          *     steps : list of Words
          *         What it consists of, one after the other, where the order matters.
+         *     counts : list of Count
+         *         What is counted in or out meanwhile.
+         *     pieces : list of str
+         *         Which pieces of its parts it is done on, as they lie in the tank; all where none is named.
          *     basis : dict of str to str
          *         A digest of all that it depends on, by name: what a later revision is compared with.
          */
@@ -5456,6 +5475,8 @@ export interface components {
             cheap_now?: components["schemas"]["Words"][];
             /** Consumables */
             consumables?: components["schemas"]["Words"][];
+            /** Counts */
+            counts?: components["schemas"]["Count"][];
             /** Id */
             id: string;
             /**
@@ -5469,6 +5490,8 @@ export interface components {
             needs?: string[];
             /** Parts */
             parts?: string[];
+            /** Pieces */
+            pieces?: string[];
             /** Steps */
             steps?: components["schemas"]["Words"][];
             title: components["schemas"]["Words"];
@@ -6006,22 +6029,70 @@ export interface components {
         };
         /**
          * PhotoOut
-         * @description A photo: its own name, and its size.
+         * @description A photo: its own name, its size, and what the log says of it.
          */
         PhotoOut: {
-            /** Author */
-            author: string;
             /** High Px */
             high_px: number;
             /** Id */
             id: string;
-            /**
-             * Received
-             * Format: date-time
-             */
-            received: string;
+            of: components["schemas"]["Picture"];
             /** Wide Px */
             wide_px: number;
+        };
+        /**
+         * Picture
+         * @description A photo.
+         *
+         *     Attributes
+         *     ----------
+         *     id : str
+         *         Its own name.
+         *     subject, note : str
+         *         What it was taken of, and what was said then; empty where no entry that stands names it.
+         *     author : str
+         *         Who took it.
+         *     happened : datetime or None
+         *         When.
+         *     spot_mm : tuple of float or None
+         *         Where on the tank it shows, from the body's rear, right, lower corner [mm].
+         *     strokes : tuple of Stroke
+         *         Lines on it, in shares of its width and height.
+         */
+        Picture: {
+            /**
+             * Author
+             * @default
+             */
+            author: string;
+            /** Happened */
+            happened?: string | null;
+            /** Id */
+            id: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Spot Mm */
+            spot_mm?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes: [
+                number,
+                number
+            ][][];
+            /**
+             * Subject
+             * @default
+             */
+            subject: string;
         };
         /**
          * Pinned
@@ -7615,16 +7686,6 @@ export interface components {
             angle_deg: number;
             /** Name */
             name: string;
-        };
-        /**
-         * Seen
-         * @description What the caller has: the last entry, and the revision.
-         */
-        Seen: {
-            /** Last */
-            last?: number | null;
-            /** Revision */
-            revision?: number | null;
         };
         /**
          * Sender
@@ -9891,10 +9952,7 @@ export interface operations {
     };
     server_floor_api_read_build: {
         parameters: {
-            query?: {
-                last?: number | null;
-                revision?: number | null;
-            };
+            query?: never;
             header?: never;
             path: {
                 design_id: number;
@@ -9911,6 +9969,13 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BuildOut"];
                 };
+            };
+            /** @description Not Modified */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

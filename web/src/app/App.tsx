@@ -1,6 +1,6 @@
 import { Box, Button, CssBaseline, ThemeProvider, useMediaQuery } from '@mui/material'
-import { lazy, Suspense, useMemo } from 'react'
-import { Route, Routes } from 'react-router'
+import { lazy, Suspense, useEffect, useMemo } from 'react'
+import { Route, Routes, useMatch } from 'react-router'
 import type { Session } from '../api/model'
 import { UnitsContext } from '../units/useUnits'
 import { JobsPage } from '../jobs/JobsPage'
@@ -13,6 +13,7 @@ import { makeTheme } from './theme'
 
 const WorkPage = lazy(() => import('../work/WorkPage'))
 const JobPage = lazy(() => import('../jobs/JobPage'))
+const FloorPage = lazy(() => import('../floor/FloorPage'))
 const WorkshopPage = lazy(() => import('../workshop/WorkshopPage'))
 
 export function App() {
@@ -40,16 +41,22 @@ export function App() {
 }
 
 function SignedIn({ session }: { session: Session }) {
+  // At the bench the page has a strip of its own: a phone has no room for two.
+  const atBench = useMatch('/floor/:number')
+  useEffect(() => {
+    void import('../floor/outbox').then((floor) => floor.openOutbox())
+  }, [])
   return (
     <UnitsContext value={session.units}>
       <Box sx={{ display: 'flex', flexDirection: 'column', height: '100dvh', minWidth: 320 }}>
-        <Header session={session} />
+        {!atBench && <Header session={session} />}
         <ErrorBoundary title="This page has met an error">
           <Suspense fallback={<Message title="One moment" text="" />}>
             <Routes>
               <Route path="/" element={<JobsPage />} />
               <Route path="/jobs/:number" element={<JobPage />} />
               <Route path="/designs/:designId/:station?" element={<WorkPage />} />
+              <Route path="/floor/:number" element={<FloorPage />} />
               <Route path="/workshop" element={<WorkshopPage />} />
               <Route path="*" element={<NothingHere />} />
             </Routes>

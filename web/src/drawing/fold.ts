@@ -61,12 +61,14 @@ export type Place = [number, number, number]
 export const placeOf = (matrix: Matrix, u: number, v: number): Place =>
   [0, 1, 2].map((row) => at(matrix, row, 0) * u + at(matrix, row, 1) * v + at(matrix, row, 3)) as Place
 
-/** Low and high corner of the box round all pieces as they are folded up. */
-export function boxRound(pieces: FoldPiece[]): { low: Place; high: Place } | null {
+const foldedUp = (piece: FoldPiece) => folded(piece, 1)
+
+/** Low and high corner of the box round all pieces, folded up or as they lie. */
+export function boxRound(pieces: FoldPiece[], placed = foldedUp): { low: Place; high: Place } | null {
   const low: Place = [Infinity, Infinity, Infinity]
   const high: Place = [-Infinity, -Infinity, -Infinity]
   for (const piece of pieces)
-    folded(piece, 1).forEach((matrix, n) => {
+    placed(piece).forEach((matrix, n) => {
       for (const [u, v] of piece.panels[n]?.rings.flat(2) ?? [])
         placeOf(matrix, u as number, v as number).forEach((value, axis) => {
           low[axis] = Math.min(low[axis] as number, value)

@@ -1,5 +1,6 @@
 import { bay } from './bay/station'
 import { bench } from './bench/station'
+import { build } from './build/station'
 import { brief } from './brief/station'
 import { gauge } from './gauge/station'
 import { inside } from './inside/station'
@@ -9,7 +10,7 @@ import { shell } from './shell/station'
 import { slosh } from './slosh/station'
 import type { Station } from './station'
 
-const all: Station[] = [brief, bay, shell, inside, ports, gauge, slosh, sheet, bench]
+const all: Station[] = [brief, bay, shell, inside, ports, gauge, slosh, sheet, build, bench]
 
 /** Every station, in the order of the work. The rail, the page and the findings walk this list. */
 export const stations = (): readonly Station[] => all

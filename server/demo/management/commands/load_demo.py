@@ -8,6 +8,8 @@ from django.db import transaction
 
 from keel.formats.document import design_from
 from server.demo import saltmarsh
+from server.demo.log_loader import load_log
+from server.demo.pictures import PICTURES
 from server.jobs.models import Customer, Job, TankDesign
 from server.workshop.models import Person, Workshop
 
@@ -55,4 +57,6 @@ class Command(BaseCommand):
             guide=entry.get("guide", {}),
         )
         for name, document in entry["designs"]:
-            TankDesign.started(job, name, design_from(document), author, note="measured and sketched")
+            tank = TankDesign.started(job, name, design_from(document), author, note="measured and sketched")
+            if "log" in entry:
+                load_log(tank, entry["log"](), PICTURES)

@@ -1,0 +1,49 @@
+import { Button, Typography } from '@mui/material'
+import { Link } from 'react-router'
+import { useBuild } from '../../floor/build'
+import { OperationList } from '../../floor/OperationList'
+import { span } from '../../floor/time'
+import type { PanelProps } from '../station'
+import { choose, useAtHand } from './chosen'
+
+/** The list of operations, what they take, and the way to the bench. */
+export function BuildStation({ designId, findings }: PanelProps) {
+  const { build } = useBuild(designId)
+  const { state } = useAtHand(build)
+  if (!build) return findings
+  const { operations, gates, gone } = build.state
+  const timed = operations.filter((one) => one.operation.minutes !== null)
+  const planned = timed.reduce((sum, one) => sum + (one.operation.minutes ?? 0), 0)
+  const taken = operations.reduce((sum, one) => sum + (one.spent_min ?? 0), 0)
+  const untimed = operations.length - timed.length
+  const unmet = gates.filter((gate) => gate.standing === 'overridden').length
+  return (
+    <>
+      {operations.length > 0 && (
+        <Typography>
+          Planned {span(planned)}
+          {untimed > 0 && `, ${untimed} of ${operations.length} steps without a rate`}. Taken {span(taken)}.
+          {unmet > 0 && ` ${unmet} ${unmet === 1 ? 'gate' : 'gates'} passed unmet.`}
+        </Typography>
+      )}
+      {untimed > 0 && (
+        <Typography variant="body2">
+          <Link to="/workshop" style={{ color: 'inherit' }}>
+            Type the rates of your shop
+          </Link>{' '}
+          to plan the rest.
+        </Typography>
+      )}
+      <Button component={Link} to={`/floor/${build.job_number}?design=${designId}`} variant="outlined">
+        Open at the bench, for a phone
+      </Button>
+      <OperationList build={build} at={state?.operation.id ?? null} onChoose={choose} />
+      {gone.length > 0 && (
+        <Typography variant="body2">
+          Done on what the design no longer has: {gone.join(', ')}. The log keeps it.
+        </Typography>
+      )}
+      {findings}
+    </>
+  )
+}

@@ -1,0 +1,27 @@
+import { useMemo } from 'react'
+import { create } from 'zustand'
+import type { Build } from '../../api/model'
+import { history } from './assembly'
+
+/** Which operation is looked at, and how many done ones the replay shows; empty: the next, and all. */
+export const useBuildView = create<{ operation: string | null; replayed: number | null }>()(() => ({
+  operation: null,
+  replayed: null,
+}))
+
+/** What is done by the moment shown, and the operation at hand then. */
+export function useAtHand(build: Build | undefined) {
+  const { operation, replayed } = useBuildView()
+  const past = useMemo(() => (build ? history(build) : []), [build])
+  const done = replayed === null ? past : past.slice(0, replayed)
+  const wanted = replayed === null ? (operation ?? build?.state.next ?? null) : (done.at(-1)?.operation.id ?? null)
+  return {
+    past,
+    done,
+    state: build?.state.operations.find((one) => one.operation.id === wanted),
+    replaying: replayed !== null,
+  }
+}
+
+export const choose = (operation: string | null) => useBuildView.setState({ operation, replayed: null })
+export const replay = (replayed: number | null) => useBuildView.setState({ replayed, operation: null })

@@ -1,0 +1,25 @@
+import { useQuery } from '@tanstack/react-query'
+import { buildQuery } from '../../floor/build'
+import { always, shownLater, type Station } from '../station'
+
+export const build: Station = {
+  name: 'build',
+  title: 'Build',
+  about: 'order of work and gates',
+  group: 'make',
+  Panel: shownLater(() => import('./BuildStation'), 'BuildStation'),
+  asks: ['sheet.folding'],
+  board: {
+    Shown: shownLater(() => import('./BuildBoard'), 'BuildBoard'),
+    name: 'the build',
+    first: true,
+    useIsThere: always,
+  },
+  // Ready when every operation is settled; blocked while the next one waits at a shut gate.
+  useMark: (designId) => {
+    const state = useQuery({ ...buildQuery(designId), refetchInterval: false }).data?.state
+    if (!state?.operations.some((one) => one.standing !== 'open')) return 'not judged yet'
+    if (state.operations.every((one) => one.standing === 'done' || one.standing === 'skipped')) return 'ready'
+    return state.next === null ? 'blocked' : 'needs attention'
+  },
+}
