@@ -40,6 +40,8 @@ class OperationState:
         Operations that it needs and that are open.
     shut : list of str
         Gates before it that are shut.
+    entry : str
+        The entry that its standing comes from: what a correction names; empty where it is open.
     """
 
     operation: Operation
@@ -51,6 +53,7 @@ class OperationState:
     changed: list[str]
     waits_for: list[str]
     shut: list[str]
+    entry: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,13 +129,15 @@ def _operation(
     done, skipped = said.done.get(operation.id), said.skipped.get(operation.id)
     accepted = said.accepted.get(operation.id)
     last: Said[Done] | Said[Skipped] | None = done or skipped
-    begun = max((one.happened for ones in times.values() for one in ones), default=None)
+    begun = max((one for ones in times.values() for one in ones), key=lambda one: one.happened, default=None)
+    latest = last or begun
     settled = {*said.done, *said.skipped}
     return OperationState(
         operation=operation,
         standing="done" if done else "skipped" if skipped else "started" if times else "open",
         by=list(dict.fromkeys([*times, *([last.author] if last else [])])),
-        when=last.happened if last else begun,
+        when=latest.happened if latest else None,
+        entry=latest.entry.id if latest else "",
         spent_min=spent_min(times),
         reason=skipped.entry.reason if skipped else accepted.entry.reason if done and accepted else "",
         changed=_changed(operation, done, accepted) if done else [],

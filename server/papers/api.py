@@ -1,6 +1,9 @@
 """Files to download: flat parts, lists, the design itself, the job sheet."""
 
+from functools import cache
+
 from django.http import HttpResponse
+from django.utils import timezone
 from django.utils.text import slugify
 from ninja import Query, Router, Schema
 from pydantic import Field
@@ -8,11 +11,12 @@ from pydantic import Field
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.formats.document import design_json
 from keel.solid.faults import GeometryError
+from server.floor.build import state_of
 from server.http.errors import ErrorOut
 from server.jobs.api.designs import own_design
 from server.jobs.memory import MEMORY
 from server.jobs.scans import scans_of
-from server.papers.heading import heading_of
+from server.papers.heading import heading_of, unmet
 from server.papers.paper import Wanted
 from server.papers.registry import paper_named, station_papers
 from server.workshop.guard import Request, anyone
@@ -68,20 +72,23 @@ def download(request: Request, design_id: int, name: str, query: Query[Pitch]) -
     """A file of the design's present revision.
 
     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
-    `bend-sheet.pdf`, `question-<id>.pdf`, `parts.zip` (every part's DXF),
+    `bend-sheet.pdf`, `traveller.pdf`, `question-<id>.pdf`, `parts.zip` (every part's DXF),
     for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port with a seat
     `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
     """
     kept = own_design(request, design_id)
     current = kept.current()
     design, rules = current.design(), request.user.workshop.document()
-    heading = heading_of(request.user, kept, current)
+    state = cache(lambda: state_of(kept, timezone.now()))
+    passed = unmet(state()) if name.endswith(".pdf") else ()
+    heading = heading_of(request.user, kept, current, passed)
     title = f"{kept.job.number} {kept.name}"
     if name == "design.json":  # to be had even when no tank can be made of it
         content = design_json(design)
     else:
         tank = TankAnalysis(Asked(design, rules, scans_of(request.user.workshop, design)))
-        content = paper_named(tank, name).write(Wanted(title, heading, tank, query.pitch_mm))
+        bench = request.build_absolute_uri(f"/floor/{kept.job.number}?design={kept.pk}")
+        content = paper_named(tank, name).write(Wanted(title, heading, tank, query.pitch_mm, state, bench))
     file_name = f"{slugify(title)}-r{current.number}-{name}"
     return HttpResponse(
         content,

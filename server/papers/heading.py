@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime
 
+from keel.log.state import BuildState
 from keel.reference.quantities import UnitSet
 from server.jobs.models import Revision, TankDesign
 from server.workshop.models import Person
@@ -21,10 +22,18 @@ class Heading:
     author: str
     reader: UnitSet
     """Units of the person who prints."""
+    unmet: tuple[str, ...] = ()
+    """Gates that were passed unmet, by whom, why: in red on every page."""
 
 
-def heading_of(reader: Person, tank: TankDesign, revision: Revision) -> Heading:
-    """The heading of a revision's papers, in its reader's units."""
+def unmet(state: BuildState) -> tuple[str, ...]:
+    """Gates that were passed unmet, each in a line."""
+    passed = [(gate.gate.title.plain(), gate.override) for gate in state.gates if gate.standing == "overridden"]
+    return tuple(f"{title}, by {over.name} on {over.when:%d %b %Y}: {over.reason}" for title, over in passed if over)
+
+
+def heading_of(reader: Person, tank: TankDesign, revision: Revision, passed: tuple[str, ...] = ()) -> Heading:
+    """The heading of a revision's papers, in its reader's units, with the gates that were passed unmet."""
     return Heading(
         workshop=tank.workshop.name,
         job=f"{tank.job.number} {tank.job.title}",
@@ -34,4 +43,5 @@ def heading_of(reader: Person, tank: TankDesign, revision: Revision) -> Heading:
         saved=revision.saved,
         author=revision.author.name if revision.author else "",
         reader=reader.reads,
+        unmet=passed,
     )

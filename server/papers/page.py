@@ -20,11 +20,14 @@ from server.papers.heading import Heading
 FONTS = Path(__file__).parent / "fonts"
 PLAIN, BOLD = "Archivo", "Archivo Bold"
 INK, QUIET, LINE = HexColor("#1d262b"), HexColor("#5b686f"), HexColor("#b8c2c7")
-METAL, FUEL, ACCENT, STOP = HexColor("#35505c"), HexColor("#c96f12"), HexColor("#4b3fa0"), HexColor("#a31621")
+METAL, FUEL, ACCENT = HexColor("#35505c"), HexColor("#c96f12"), HexColor("#4b3fa0")
+STOP, CAUTION = HexColor("#a31621"), HexColor("#7d5200")
 MARGIN = 12 * mm
 HEAD = 16 * mm
 """What the heading takes below the top margin."""
 LEADING = 1.25
+UNMET = 9 * mm
+"""Where gates that were passed unmet are told, from the lower edge."""
 RULER_MM = 100
 Align = Literal["left", "right", "middle"]
 
@@ -66,7 +69,21 @@ class Page:
         self.canvas.setStrokeColor(INK)
         self.canvas.setLineWidth(0.8)
         self.canvas.line(MARGIN, top - 12 * mm, self.width - MARGIN, top - 12 * mm)
+        self._unmet()
         return float(top - HEAD)
+
+    def _unmet(self) -> None:
+        """Gates that were passed unmet, in red along the foot of every page."""
+        passed = self.heading.unmet
+        if passed:
+            said = f"{'GATE' if len(passed) == 1 else f'{len(passed)} GATES'} PASSED UNMET. " + " ".join(passed)
+            self.words(said, MARGIN, UNMET, self.width - 2 * MARGIN, 7, bold=True, colour=STOP, lines=2)
+
+    def tall(self, text: str, width: float, size: float = 9, *, bold: bool = False) -> float:
+        """How tall words are, wrapped to a width [points]."""
+        return float(
+            Paragraph(escape(text), _style(size, bold, INK, "left")).wrapOn(self.canvas, width, self.height)[1]
+        )
 
     def words(
         self,

@@ -4,6 +4,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from keel.analysis.tank import TankAnalysis
+from keel.log.state import BuildState
 from server.http.errors import ApiError
 from server.papers.heading import Heading
 
@@ -16,6 +17,10 @@ class Wanted:
     heading: Heading
     tank: TankAnalysis
     pitch_mm: float | None
+    state: Callable[[], BuildState]
+    """How far it is built, worked out when it is asked for."""
+    at_the_bench: str
+    """Address of its page for a phone."""
 
 
 @dataclass(frozen=True)

@@ -22,7 +22,7 @@ class OneJob(SliceTestCase):
         self.press("Launch tank")
         self.until(lambda: len(self.browser.find_elements(By.CSS_SELECTOR, "[data-design]")) == 2, "both designs")
         self.until(lambda: "rated, 100.00 L asked for" in self.text(f"[data-design='{self.tank.pk}']"), "figures")
-        said = self.text("section[aria-label='Who did what']")
+        said = self.text("section[aria-label='Changes of the designs']")
         self.assertIn("Second try: revisions 1 to 2, lower", said)
         self.assertIn("Main: revision 1", said)
         self.assertIn("maker", said.lower())

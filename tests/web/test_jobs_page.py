@@ -121,7 +121,7 @@ class Jobs(AtThePage):
         second.save_revision(low, self.maker, 1)
         self.open(f"/jobs/{self.job.number}")
         self.shows("rated, 100.00 L asked for", f"[data-design='{self.tank.pk}']")
-        self.shows("Second try: revisions 1 to 2, lower", "section[aria-label='Who did what']")
+        self.shows("Second try: revisions 1 to 2, lower", "section[aria-label='Changes of the designs']")
         attention = self.text("section[aria-label='Needs attention']")
         self.assertIn("Second try, Bay", attention)
         links = f"a[href='/api/designs/{self.tank.pk}/files/cut-list.csv']"

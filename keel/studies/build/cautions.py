@@ -49,5 +49,5 @@ def preparing(metal: MetalName) -> Words:
         What to do.
     """
     if METALS[metal].family == "aluminium":
-        return words("strip the oxide with a stainless brush kept for it, wipe, and weld the same day")
-    return words("wipe both sides of the joint clean of oil and marking")
+        return words("Strip the oxide with a stainless brush kept for it, wipe, and weld the same day.")
+    return words("Wipe both sides of the joint clean of oil and marking.")

@@ -187,7 +187,8 @@ class ShellWork:
             pieces=pieces,
             needs=needs,
             tools=["torch", "clamps", "stainless brush"],
-            consumables=[words("filler rod and gas for {weld_m} of seam", weld_m=metres), preparing(self.metal)],
+            consumables=[words("filler rod and gas for {weld_m} of seam", weld_m=metres)],
+            steps=[preparing(self.metal)],
             cautions=of_welding(self.metal),
             basis=self._digest(parts),
         )
@@ -232,7 +233,7 @@ class ShellWork:
             parts=[part.name for part in self._body_parts],
             needs=[*self._made(self.own), *(one.id for one in self._let_in())],
             tools=["clamps", "square", "tape for the diagonals"],
-            consumables=[preparing(self.metal)],
+            steps=[preparing(self.metal)],
             cautions=of_welding(self.metal),
             cheap_now=[words("Brackets and blind bosses on the body: the torch reaches both faces.")],
             basis=self._digest(self.own),
@@ -302,8 +303,8 @@ class ShellWork:
             tools=["torch", "clamps"],
             consumables=[
                 words("filler rod and gas for {weld_m} of seam", weld_m=self.last.metres),
-                preparing(self.metal),
             ],
+            steps=[preparing(self.metal)],
             cautions=[TIGHT, *of_welding(self.metal)],
             basis=self._digest(self.own),
         )

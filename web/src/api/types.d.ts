@@ -272,7 +272,7 @@ export interface paths {
          * @description A file of the design's present revision.
          *
          *     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
-         *     `bend-sheet.pdf`, `question-<id>.pdf`, `parts.zip` (every part's DXF),
+         *     `bend-sheet.pdf`, `traveller.pdf`, `question-<id>.pdf`, `parts.zip` (every part's DXF),
          *     for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port with a seat
          *     `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
          */
@@ -5522,12 +5522,16 @@ export interface components {
          *         Operations that it needs and that are open.
          *     shut : list of str
          *         Gates before it that are shut.
+         *     entry : str
+         *         The entry that its standing comes from: what a correction names; empty where it is open.
          */
         OperationState: {
             /** By */
             by: string[];
             /** Changed */
             changed: string[];
+            /** Entry */
+            entry: string;
             operation: components["schemas"]["Operation"];
             /** Reason */
             reason: string;

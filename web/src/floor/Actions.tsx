@@ -2,9 +2,9 @@ import { Box, Button } from '@mui/material'
 import { type ReactNode, useState } from 'react'
 import type { Build, OperationState } from '../api/model'
 import { isOpen, record } from './build'
+import { MoreMenu } from './MoreMenu'
 import { NoteDialog } from './NoteDialog'
 import { PhotoButton } from './PhotoButton'
-import { ReasonDialog, useAsking } from './ReasonDialog'
 
 interface Props {
   build: Build
@@ -22,7 +22,6 @@ const ROW = { display: 'flex', gap: 1, justifyContent: 'space-between' }
 /** What is done with an operation: begin, leave, end; a photo, a note; skip it. */
 export function Actions({ build, state, onSettled, before, after }: Props) {
   const [noting, setNoting] = useState(false)
-  const { asking, ask, close } = useAsking()
   const subject = state.operation.id
   const held = state.waits_for.length > 0 || state.shut.length > 0
   const say = (kind: 'started' | 'paused' | 'done') => record(build, { kind, subject })
@@ -61,23 +60,10 @@ export function Actions({ build, state, onSettled, before, after }: Props) {
         <Button variant="outlined" sx={{ minHeight: 56 }} onClick={() => setNoting(true)}>
           Note
         </Button>
-        <Button sx={{ minHeight: 56 }} disabled={!isOpen(state)} onClick={ask}>
-          Skip
-        </Button>
+        <MoreMenu build={build} state={state} onSettled={onSettled} />
         {after}
       </Box>
       {noting && <NoteDialog build={build} subject={subject} onClose={() => setNoting(false)} />}
-      {asking && (
-        <ReasonDialog
-          title="Skip this operation"
-          label="Skip"
-          onClose={close}
-          onGiven={(reason) => {
-            void record(build, { kind: 'skipped', subject, reason })
-            onSettled?.()
-          }}
-        />
-      )}
     </Box>
   )
 }

@@ -5,10 +5,13 @@ import { type ReactNode, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import type { Schemas } from '../api/client'
 import { Failure } from '../api/client'
+import type { StationMark } from '../api/model'
 import { NothingHere } from '../app/Message'
 import { useSession } from '../app/session'
+import { JobFloor, JobLog } from '../floor/JobFloor'
 import { papersQuery } from '../papers/Papers'
 import { stationOf, stations } from '../stations/registry'
+import type { Station } from '../stations/station'
 import { useUnits } from '../units/useUnits'
 import { SeverityMark, StationMarkIcon } from '../work/Marks'
 import { DesignDialog } from './DesignDialog'
@@ -70,15 +73,25 @@ function Overview({ job }: { job: Job }) {
       <Part title="Needs attention">
         <Attention designs={job.designs} standing={standing} />
       </Part>
+      {job.designs.length > 0 && (
+        <Part title="Build">
+          <JobFloor job={job} />
+        </Part>
+      )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 3, alignItems: 'start' }}>
         <Part title="Papers">
           {job.designs.map((design) => (
             <PapersOf key={design.id} design={design} />
           ))}
         </Part>
-        <Part title="Who did what">
-          <Done number={job.number} />
-        </Part>
+        <Box>
+          <Part title="Shop’s log">
+            <JobLog job={job} />
+          </Part>
+          <Part title="Changes of the designs">
+            <Done number={job.number} />
+          </Part>
+        </Box>
       </Box>
       {dialog === 'job' && <JobDialog job={job} onClose={() => setDialog(null)} />}
       {dialog === 'design' && <DesignDialog job={job} onClose={() => setDialog(null)} />}
@@ -146,33 +159,54 @@ function DesignRow({
               : '')}
       </Box>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5 }}>
-        {stations().map((station) => {
-          const state = standing?.stations.find((item) => item.station === station.name)?.state
-          if (!state) return null
-          return (
-            <Box
-              key={station.name}
-              component={Link}
-              to={`/designs/${design.id}/${station.name}`}
-              aria-label={`${station.title}: ${state}`}
-              title={`${station.title}: ${state}`}
-              sx={{
-                display: 'flex',
-                alignItems: 'center',
-                gap: 0.5,
-                minHeight: 32,
-                px: 0.75,
-                fontSize: 13,
-                color: 'text.primary',
-                textDecoration: 'none',
-                '&:hover': { background: inks.paper },
-              }}
-            >
-              <StationMarkIcon state={state} /> {station.title}
-            </Box>
-          )
-        })}
+        {stations().map((station) => (
+          <StationChip
+            key={station.name}
+            station={station}
+            designId={design.id}
+            judged={standing?.stations.find((item) => item.station === station.name)?.state}
+          />
+        ))}
       </Box>
+    </Box>
+  )
+}
+
+const unmarked = (): StationMark | null => null
+
+/** A station's mark, and the way to it: the core's, or its own where the core judges nothing there. */
+function StationChip({
+  station,
+  designId,
+  judged,
+}: {
+  station: Station
+  designId: number
+  judged: StationMark | undefined
+}) {
+  const { inks } = useTheme()
+  const useMark = station.useMark ?? unmarked
+  const state = useMark(designId) ?? judged
+  if (!state) return null
+  return (
+    <Box
+      component={Link}
+      to={`/designs/${designId}/${station.name}`}
+      aria-label={`${station.title}: ${state}`}
+      title={`${station.title}: ${state}`}
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 0.5,
+        minHeight: 32,
+        px: 0.75,
+        fontSize: 13,
+        color: 'text.primary',
+        textDecoration: 'none',
+        '&:hover': { background: inks.paper },
+      }}
+    >
+      <StationMarkIcon state={state} /> {station.title}
     </Box>
   )
 }

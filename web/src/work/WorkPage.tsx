@@ -111,7 +111,7 @@ function HeaderParts({ opened }: { opened: Schemas['DesignOut'] }) {
         <Box sx={{ fontWeight: 650, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
           <Link
             to={`/jobs/${opened.job_number}`}
-            title="This job: its designs, findings, papers, who did what"
+            title="This job: its designs, findings, build, papers, log"
             style={{ color: inks.plateInk }}
           >
             {opened.job_number} {opened.job_title}

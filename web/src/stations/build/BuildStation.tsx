@@ -1,8 +1,11 @@
 import { Button, Typography } from '@mui/material'
 import { Link } from 'react-router'
 import { useBuild } from '../../floor/build'
+import { LogRows } from '../../floor/LogRows'
 import { OperationList } from '../../floor/OperationList'
 import { span } from '../../floor/time'
+import { useWork } from '../../work/store'
+import { Folded } from '../Folded'
 import type { PanelProps } from '../station'
 import { choose, useAtHand } from './chosen'
 
@@ -10,6 +13,7 @@ import { choose, useAtHand } from './chosen'
 export function BuildStation({ designId, findings }: PanelProps) {
   const { build } = useBuild(designId)
   const { state } = useAtHand(build)
+  const readOnly = useWork((work) => work.readOnly)
   if (!build) return findings
   const { operations, gates, gone } = build.state
   const timed = operations.filter((one) => one.operation.minutes !== null)
@@ -38,6 +42,9 @@ export function BuildStation({ designId, findings }: PanelProps) {
         Open at the bench, for a phone
       </Button>
       <OperationList build={build} at={state?.operation.id ?? null} onChoose={choose} />
+      <Folded title={`Log, ${build.last} entries`}>
+        <LogRows rows={build.rows} build={build} mayWrite={!readOnly} />
+      </Folded>
       {gone.length > 0 && (
         <Typography variant="body2">
           Done on what the design no longer has: {gone.join(', ')}. The log keeps it.

@@ -1,0 +1,102 @@
+import { Box, Button } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import type { Build, Entry, LogRow } from '../api/model'
+import { useUnits } from '../units/useUnits'
+import { record } from './build'
+import { moment } from './time'
+
+type Shows = Pick<ReturnType<typeof useUnits>, 'say' | 'cut' | 'lengthUnit'>
+
+/** What was written, newest first; what doesn't hold is struck through, and can't be lost. */
+export function LogRows({ rows, build, mayWrite }: { rows: LogRow[]; build?: Build; mayWrite: boolean }) {
+  const { inks } = useTheme()
+  const units = useUnits()
+  const titles = new Map(build?.state.operations.map((one) => [one.operation.id, units.say(one.operation.title)]))
+  for (const gate of build?.state.gates ?? []) titles.set(gate.gate.id, units.say(gate.gate.title))
+  if (!rows.length) return <Box sx={{ color: 'text.secondary' }}>Nothing recorded yet.</Box>
+  return rows.map((row) => (
+    <Box
+      key={row.n}
+      data-row={row.n}
+      sx={{ borderTop: `1px solid ${inks.line}`, py: 0.75, display: 'flex', gap: 1, alignItems: 'baseline' }}
+    >
+      <Box sx={{ flex: 1, minWidth: 0, overflowWrap: 'anywhere' }}>
+        <Box sx={{ fontSize: 13, color: 'text.secondary' }}>
+          {moment(row.happened)}, {row.author}
+          {isLate(row) && ', sent later'}
+        </Box>
+        <Box
+          sx={{
+            textDecoration: row.void ? 'line-through' : 'none',
+            color: row.entry.kind === 'override' ? inks.stop : 'text.primary',
+          }}
+        >
+          {said(row.entry, titles, units)}
+          {row.entry.note && `: ${row.entry.note}`}
+          {(row.entry.photos?.length ?? 0) > 0 && `, ${row.entry.photos?.length} photo`}
+        </Box>
+      </Box>
+      {build && mayWrite && !row.void && (
+        <Button
+          size="small"
+          aria-label={`Take back entry ${row.n}`}
+          onClick={() => void record(build, { kind: 'correction', of: row.entry.id })}
+        >
+          Take back
+        </Button>
+      )}
+    </Box>
+  ))
+}
+
+const LATE_MS = 60_000
+const isLate = (row: LogRow) => Date.parse(row.received) - Date.parse(row.happened) > LATE_MS
+
+/** An entry in words. */
+export function said(entry: Entry, titles: ReadonlyMap<string, string>, units: Shows): string {
+  const of = (id: string | null | undefined) => (id ? (titles.get(id) ?? id) : 'the job')
+  switch (entry.kind) {
+    case 'started':
+    case 'paused':
+    case 'done':
+      return `${entry.kind === 'done' ? 'Done' : entry.kind === 'started' ? 'Started' : 'Paused'}: ${of(entry.subject)}`
+    case 'skipped':
+      return `Skipped: ${of(entry.subject)}, because ${entry.reason}`
+    case 'accepted':
+      return `Accepted as made: ${of(entry.subject)}, because ${entry.reason}`
+    case 'added':
+      return `Step added: ${entry.title}`
+    case 'moved':
+      return `Moved: ${of(entry.subject)}, after ${entry.after ? of(entry.after) : 'nothing'}`
+    case 'checked':
+      return `${entry.passed ? 'Looked at, so' : 'Looked at, not so'}: ${of(entry.subject)}`
+    case 'count':
+      return `Counted ${entry.way}: ${entry.value} ${entry.subject}`
+    case 'reading':
+      return `Reading of ${entry.subject}: ${entry.value}`
+    case 'measured':
+      return `Measured ${units.cut(entry.value_mm)} ${units.lengthUnit === 'mm' ? 'mm' : ''}: ${entry.subject}${entry.by_way ? `, by ${entry.by_way}` : ''}`
+    case 'flushed':
+      return `Flushed ${entry.subject}: ${entry.caught} came out`
+    case 'override':
+      return `Passed unmet: ${of(entry.subject)}, by ${entry.name}, because ${entry.reason}`
+    case 'correction':
+      return `Taken back: entry ${entry.of}`
+    case 'note':
+      return `Note on ${of(entry.subject)}`
+    case 'pinned':
+      return 'Photo pinned on the tank'
+    case 'drawn':
+      return 'Drawn on a photo'
+    case 'arrived':
+      return `Arrived: ${entry.value} ${entry.subject}${entry.caps ? `, ${entry.caps} caps` : ''}${entry.whole ? '' : ', damaged'}`
+    case 'maker':
+      return `Maker asks: ${entry.asks} (${entry.subject})`
+    case 'sent':
+      return `Sent out to ${entry.to}: ${entry.work}`
+    case 'back':
+      return `Back${entry.whole ? '' : ', not as it should be'}`
+    case 'agreed':
+      return `Agreed, ${entry.about}: ${entry.what}, by ${entry.consent}`
+  }
+}
