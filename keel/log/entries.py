@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field, TypeAdapter
 
 from keel.design.base import PLAIN, Coordinate, Length, Name, Note, Part
+from keel.design.work import WorkKind
 
 MOST_PHOTOS, MOST_PARTS, MOST_STROKES, MOST_SPOTS = 20, 60, 40, 400
 ClientId = Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,40}$")]
@@ -53,6 +54,10 @@ class Done(Entry):
 
     kind: Literal["done"] = "done"
     subject: Subject
+    work: WorkKind | None = None
+    amount: Annotated[float, Field(ge=0, le=1e6)] | None = Field(
+        default=None, description="How much work it was, in the unit of its kind's rate"
+    )
     basis: Annotated[dict[str, str], Field(max_length=300)] = {}
     revision: int | None = None
 

@@ -9,6 +9,10 @@ from typing import Any, Generic, TypeVar
 from keel.log.entries import (
     Accepted,
     Added,
+    Agreed,
+    Arrived,
+    Asked,
+    CameBack,
     Checked,
     Counted,
     Done,
@@ -19,12 +23,15 @@ from keel.log.entries import (
     Paused,
     Read,
     Received,
+    SentOut,
     Skipped,
     Started,
     Way,
 )
 
 E = TypeVar("E")
+CAPS = "transport caps"
+"""Pieces that come with what is bought, and have to come off before it is fitted."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,6 +63,12 @@ class Facts:
         All of a subject, in their order.
     plan : list
         Operations added and moved, in their order.
+    arrived : dict
+        All deliveries of an item. Their caps count as pieces in.
+    asked, agreed : list
+        What makers ask for, what the customer agreed to.
+    sent, back : dict
+        By the entry that sent it.
     """
 
     done: dict[str, Said[Done]] = field(default_factory=dict)
@@ -69,6 +82,11 @@ class Facts:
     measurements: dict[str, list[Said[Measured]]] = field(default_factory=lambda: defaultdict(list))
     flushes: dict[str, list[Flushed]] = field(default_factory=lambda: defaultdict(list))
     plan: list[Added | Moved] = field(default_factory=list)
+    arrived: dict[str, list[Arrived]] = field(default_factory=lambda: defaultdict(list))
+    asked: list[Asked] = field(default_factory=list)
+    agreed: list[Said[Agreed]] = field(default_factory=list)
+    sent: dict[str, Said[SentOut]] = field(default_factory=dict)
+    back: dict[str, Said[CameBack]] = field(default_factory=dict)
 
 
 def facts(entries: Sequence[Received], design: int | None = None) -> Facts:
@@ -149,6 +167,28 @@ def _planned(found: Facts, said: Said[Any]) -> None:
     found.plan.append(said.entry)
 
 
+def _arrived(found: Facts, said: Said[Arrived]) -> None:
+    found.arrived[said.entry.subject].append(said.entry)
+    if said.entry.caps:
+        found.counts[CAPS, "in"] = found.counts.get((CAPS, "in"), 0) + said.entry.caps
+
+
+def _asked(found: Facts, said: Said[Asked]) -> None:
+    found.asked.append(said.entry)
+
+
+def _agreed(found: Facts, said: Said[Agreed]) -> None:
+    found.agreed.append(said)
+
+
+def _sent(found: Facts, said: Said[SentOut]) -> None:
+    found.sent[said.entry.id] = said
+
+
+def _back(found: Facts, said: Said[CameBack]) -> None:
+    found.back[said.entry.of] = said
+
+
 _TAKES: dict[type, Callable[[Facts, Said[Any]], None]] = {
     Started: _timed,
     Paused: _timed,
@@ -163,4 +203,9 @@ _TAKES: dict[type, Callable[[Facts, Said[Any]], None]] = {
     Overridden: _overridden,
     Added: _planned,
     Moved: _planned,
+    Arrived: _arrived,
+    Asked: _asked,
+    Agreed: _agreed,
+    SentOut: _sent,
+    CameBack: _back,
 }

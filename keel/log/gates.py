@@ -9,6 +9,7 @@ from keel.log.entries import Flushed
 from keel.log.facts import Facts
 from keel.studies.build.operation import (
     AllDone,
+    AllHere,
     Condition,
     CountsMatch,
     FlushedClean,
@@ -110,6 +111,8 @@ def _lacks(
     condition: Condition, facts: Facts, gates: Mapping[str, GateState], now: datetime, titles: Mapping[str, str]
 ) -> Words | None:
     match condition:
+        case AllHere():
+            return _not_here(condition, facts)
         case AllDone():
             return _not_done(condition, facts, titles)
         case Looked():
@@ -132,6 +135,31 @@ def _not_done(condition: AllDone, facts: Facts, titles: Mapping[str, str]) -> Wo
     missing = [name for name in condition.operations if name not in facts.done and name not in facts.skipped]
     return (
         words("not done yet: {names}", names=", ".join(titles.get(name, name) for name in missing)) if missing else None
+    )
+
+
+def here(item: str, facts: Facts) -> int:
+    """How many of an item have come whole.
+
+    Parameters
+    ----------
+    item : str
+        As the list of what is bought names it.
+    facts : Facts
+        What stands in the log.
+
+    Returns
+    -------
+    int
+        Pieces, over all deliveries.
+    """
+    return sum(one.value for one in facts.arrived.get(item, ()) if one.whole)
+
+
+def _not_here(condition: AllHere, facts: Facts) -> Words | None:
+    missing = [(title, short) for item, title, needed in condition.items if (short := needed - here(item, facts)) > 0]
+    return (
+        words("not here yet: {names}", names="; ".join(f"{n} × {title}" for title, n in missing)) if missing else None
     )
 
 

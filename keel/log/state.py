@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
-from keel.log.entries import Accepted, Done, Paused, Received, Skipped, Started
+from keel.log.entries import Accepted, Agreed, Asked, Done, Paused, Received, SentOut, Skipped, Started
 from keel.log.facts import Facts, Said, facts
-from keel.log.gates import GateState, gate_states
+from keel.log.gates import GateState, gate_states, here
 from keel.log.plan import planned, prerequisites
 from keel.log.standing import standing
-from keel.studies.build.operation import Operation, Traveller
+from keel.studies.build.operation import Bought, Operation, Traveller
 
 OperationStanding = Literal["open", "started", "done", "skipped"]
 SECONDS_PER_MIN = 60.0
@@ -40,6 +40,10 @@ class OperationState:
         Operations that it needs and that are open.
     shut : list of str
         Gates before it that are shut.
+    asks : list of str
+        What makers ask for before it is done.
+    away : list of str
+        Parts of it that are with somebody else.
     entry : str
         The entry that its standing comes from: what a correction names; empty where it is open.
     """
@@ -53,7 +57,40 @@ class OperationState:
     changed: list[str]
     waits_for: list[str]
     shut: list[str]
+    asks: list[str]
+    away: list[str]
     entry: str
+
+
+@dataclass(frozen=True, slots=True)
+class GoodsState:
+    """Something bought, as far as it has come: whole and damaged pieces, caps, what its maker asks for."""
+
+    item: Bought
+    whole: int
+    damaged: int
+    caps: int
+    asks: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class OutState:
+    """Work given to somebody else, and when it came back."""
+
+    sent: SentOut
+    author: str
+    when: datetime
+    back: datetime | None
+    whole: bool | None
+
+
+@dataclass(frozen=True, slots=True)
+class AgreedState:
+    """What the customer agreed to."""
+
+    agreed: Agreed
+    author: str
+    when: datetime
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,12 +107,20 @@ class BuildState:
         The first operation that is open and waits for nothing; None when there is none.
     gone : list of str
         Operations that the log has done and the design no longer asks for.
+    goods, out, agreed : list
+        What is bought, what was sent out, what was agreed.
+    names : dict of str to str
+        What the flats, ports and senders are called that operations are done on.
     """
 
     operations: list[OperationState]
     gates: list[GateState]
     next: str | None
     gone: list[str]
+    goods: list[GoodsState]
+    out: list[OutState]
+    agreed: list[AgreedState]
+    names: dict[str, str]
 
 
 def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, design: int | None = None) -> BuildState:
@@ -101,22 +146,65 @@ def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, de
     order = planned(traveller, said.plan)
     gates = gate_states(traveller.gates, said, now, {one.id: one.title.plain() for one in order})
     needs = prerequisites(traveller)
-    times = _by_operation(said)
-    states = [_operation(one, said, gates, needs, times.get(one.id, {})) for one in order]
-    ready = (one for one in states if one.standing in ("open", "started") and not one.waits_for and not one.shut)
+    times = by_operation(said)
+    states = [_operation(one, said, gates, needs, times.get(one.id, {}), traveller.names) for one in order]
+    ready = (
+        one
+        for one in states
+        if one.standing in ("open", "started") and not one.waits_for and not one.shut and not one.away
+    )
     known = {one.id for one in order}
     return BuildState(
         operations=states,
         gates=gates,
         next=next((one.operation.id for one in ready), None),
         gone=[name for name in said.done if name not in known],
+        goods=[_goods(item, said) for item in traveller.goods],
+        out=_out(said),
+        agreed=[AgreedState(one.entry, one.author, one.happened) for one in said.agreed],
+        names=traveller.names,
     )
+
+
+def _goods(item: Bought, said: Facts) -> GoodsState:
+    came = said.arrived.get(item.id, [])
+    return GoodsState(
+        item=item,
+        whole=here(item.id, said),
+        damaged=sum(one.value for one in came if not one.whole),
+        caps=sum(one.caps for one in came),
+        asks=[_ask(one) for one in said.asked if one.subject == item.id],
+    )
+
+
+def _ask(asked: Asked) -> str:
+    return asked.asks + (f" (wait {asked.wait_min:g} min)" if asked.wait_min else "")
+
+
+def _out(said: Facts) -> list[OutState]:
+    return [
+        OutState(
+            sent=one.entry,
+            author=one.author,
+            when=one.happened,
+            back=said.back[name].happened if name in said.back else None,
+            whole=said.back[name].entry.whole if name in said.back else None,
+        )
+        for name, one in said.sent.items()
+    ]
+
+
+def _away(operation: Operation, said: Facts) -> list[str]:
+    """Parts that were sent out and aren't back; what sends them out doesn't wait for them."""
+    away = {part for name, one in said.sent.items() if name not in said.back for part in one.entry.parts}
+    return [] if operation.kind == "send" else [part for part in operation.parts if part in away]
 
 
 Times = Mapping[str, list[Said[Started | Paused | Done]]]
 
 
-def _by_operation(said: Facts) -> dict[str, dict[str, list[Said[Started | Paused | Done]]]]:
+def by_operation(said: Facts) -> dict[str, dict[str, list[Said[Started | Paused | Done]]]]:
+    """Times of each operation, by who worked on it."""
     found: dict[str, dict[str, list[Said[Started | Paused | Done]]]] = {}
     for (operation, author), times in said.times.items():
         found.setdefault(operation, {})[author] = times
@@ -124,7 +212,12 @@ def _by_operation(said: Facts) -> dict[str, dict[str, list[Said[Started | Paused
 
 
 def _operation(
-    operation: Operation, said: Facts, gates: Sequence[GateState], needs: Mapping[str, list[str]], times: Times
+    operation: Operation,
+    said: Facts,
+    gates: Sequence[GateState],
+    needs: Mapping[str, list[str]],
+    times: Times,
+    names: Mapping[str, str],
 ) -> OperationState:
     done, skipped = said.done.get(operation.id), said.skipped.get(operation.id)
     accepted = said.accepted.get(operation.id)
@@ -142,6 +235,8 @@ def _operation(
         reason=skipped.entry.reason if skipped else accepted.entry.reason if done and accepted else "",
         changed=_changed(operation, done, accepted) if done else [],
         waits_for=[name for name in needs.get(operation.id, []) if name not in settled],
+        asks=[_ask(one) for one in said.asked if one.before == operation.id],
+        away=[names.get(part, part) for part in _away(operation, said)],
         shut=[one.gate.id for one in gates if operation.id in one.gate.before and one.standing == "shut"],
     )
 

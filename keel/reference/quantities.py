@@ -155,6 +155,7 @@ QUANTITIES: dict[str, Quantity] = {
     ),
     "perkg": _two("a price by mass", Shown("/kg", 1.0, 2), Shown("/lb", 1 / KG_PER_LB, 2)),
     "perm": _two("a price by length", Shown("/m", 1.0, 2), Shown("/ft", 1 / M_PER_FT, 2)),
+    "persqm": _two("a rate by area", Shown("/m²", 1.0, 1), Shown("/ft²", 1 / M_PER_FT**2, 2)),
     "perl": _per_gallon("a price by volume", "/{} | /L", -1, 2),
     "pct": Quantity("a share", *(Shown("%", 0.01, 1),) * 3, {"%": 0.01}),
     "g": _same("an acceleration", "g", -1, g=1.0),

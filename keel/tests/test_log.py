@@ -8,14 +8,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from keel.log.entries import ENTRY, Received
-from keel.log.facts import facts
+from keel.log.facts import CAPS, facts
 from keel.log.gates import differing, gate_states
 from keel.log.pictures import pictures
 from keel.log.plan import in_the_way, planned, prerequisites
+from keel.log.rates import rates_seen, taken
 from keel.log.standing import standing
 from keel.log.state import build_state
 from keel.studies.build.operation import (
     AllDone,
+    AllHere,
+    Bought,
     CountsMatch,
     FlushedClean,
     Gate,
@@ -180,6 +183,72 @@ class Gates(TestCase):
         log = read([over, *counts])
         met = gate_states([plugs], facts(standing(log).entries), START)[0]
         self.assertEqual((met.standing, met.override and met.override.reason), ("open", "the sixth is in my hand"))
+
+
+class Rates(TestCase):
+    """What work really takes."""
+
+    def test_the_last_ten(self) -> None:
+        """The median of the last ten timed ones, a unit; who ticked without beginning says nothing of time."""
+        log = []
+        for n in range(12):
+            times = [(60 * n, "started"), (60 * n + 10 + n, "done")] if n != 5 else [(60 * n, "done")]
+            for minute, kind in times:
+                more = {"work": "weld", "amount": 2.0} if kind == "done" else {}
+                log.append(received(len(log) + 1, minute, kind=kind, subject=f"weld:{n}", **more))
+        found = rates_seen(taken(log))[0]
+        minutes = [(10 + n) / 2 for n in range(12) if n != 5][-10:]
+        self.assertEqual((found.work, found.count, found.least, found.most), ("weld", 10, min(minutes), max(minutes)))
+        self.assertAlmostEqual(found.median, (minutes[4] + minutes[5]) / 2)
+
+
+class Outside(TestCase):
+    """What comes in, what goes out, what makers ask for."""
+
+    def state(self, *lines: dict[str, Any]) -> Any:
+        """How far the tank is."""
+        item = Bought("seat:vent", words("Boss of vent"), 2, ("vent",))
+        needed = AllHere((("seat:vent", "Boss of vent", 2),))
+        work = Traveller([operation("seat", parts=["vent"])], [gate("goods", needed, before=("seat",))], [item])
+        return build_state(work, read(list(lines)), START)
+
+    def test_counted_in(self) -> None:
+        """Damaged pieces don't count; deliveries add up; their caps are pieces in."""
+        came = {"kind": "arrived", "subject": "seat:vent", "value": 1}
+        short = self.state(came, came | {"whole": False, "caps": 2})
+        self.assertEqual([lack.plain() for lack in short.gates[0].lacks], ["not here yet: 1 × Boss of vent"])
+        self.assertEqual((short.goods[0].whole, short.goods[0].damaged, short.goods[0].caps), (1, 1, 2))
+        self.assertEqual(short.operations[0].shut, ["goods"])
+        self.assertEqual(self.state(came, came).gates[0].standing, "open")
+        known = facts(standing(read([came | {"caps": 2}, came | {"caps": 1}])).entries)
+        self.assertEqual(known.counts, {(CAPS, "in"): 3})
+
+    def test_maker(self) -> None:
+        """What a maker asks for stands at the operation, and at the item."""
+        asks = {
+            "kind": "maker",
+            "subject": "seat:vent",
+            "asks": "rest after welding",
+            "before": "seat",
+            "wait_min": 30.0,
+        }
+        state = self.state(asks)
+        self.assertEqual(state.operations[0].asks, ["rest after welding (wait 30 min)"])
+        self.assertEqual(state.goods[0].asks, state.operations[0].asks)
+
+    def test_sent_out(self) -> None:
+        """Nothing is done on what is with somebody else; it is back when it is recorded, right or not."""
+        sent = {"kind": "sent", "subject": "vent", "parts": ["vent"], "to": "The platers", "work": "zinc"}
+        away = self.state(sent)
+        self.assertEqual((away.operations[0].away, away.out[0].back), (["vent"], None))
+        self.assertEqual(self.state(sent, {"kind": "back", "of": "e1", "whole": False}).out[0].whole, False)
+        self.assertEqual(self.state(sent, {"kind": "back", "of": "e1"}).operations[0].away, [])
+
+    def test_agreed(self) -> None:
+        """What the customer agreed to, until it is taken back."""
+        agreed = {"kind": "agreed", "about": "extra", "what": "an earth stud", "consent": "by telephone", "price": 45.0}
+        self.assertEqual(self.state(agreed).agreed[0].agreed.price, 45.0)
+        self.assertEqual(self.state(agreed, {"kind": "correction", "of": "e1"}).agreed, [])
 
 
 class Pictures(TestCase):

@@ -120,10 +120,20 @@ class Hidden(TestCase):
         assert isinstance(cut, MeasurementsAgree)
         self.assertAlmostEqual(cut.planned_mm, 350 - 2 * 3 + 3)
         names = [one.check for one in gates["fit:module"].conditions if isinstance(one, Looked)]
-        self.assertEqual(names, [f"{name}:module" for name in ("dry", "gasket", "stop", "pull", "pinch")])
+        self.assertEqual(names, [f"{name}:module" for name in ("caps", "dry", "gasket", "stop", "pull", "pinch")])
         self.assertIn(FlushedClean("swarf:module"), gates["fit:module"].conditions)
         photos = [one.check for one in gates["fit:module"].conditions if isinstance(one, Looked) and one.photo]
         self.assertEqual(photos, ["stop:module", "pinch:module"])
+
+    def test_goods(self) -> None:
+        """What is welded in has to be here before it is, what is fitted before that; a flange's ring is sheet."""
+        work = traveller(with_features(ports=[MODULE, VENT]))
+        self.assertEqual([item.id for item in work.goods][:3], ["seat:vent", "fitting:module", "seal:module"])
+        self.assertEqual(next(item.quantity for item in work.goods if item.id == "screws:module"), 8)
+        gates = {gate.id: gate for gate in work.gates}
+        self.assertIn("seat:module", gates["goods:seats"].before)
+        self.assertIn("fit:vent", gates["goods:fitted"].before)
+        self.assertEqual(traveller(design()).operations[0].id, "prepare:sheet")
 
     def test_star_order(self) -> None:
         """Screws counted, three passes across the ring, none left."""

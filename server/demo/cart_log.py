@@ -24,12 +24,31 @@ def worked(who: str, day: int, hour: float, minutes: float, subject: str) -> Ite
     yield Said(who, day, hour + minutes / 60, "done", {"subject": subject})
 
 
+def came() -> Iterator[Said]:
+    """What was bought, counted in: a neck came dented and was sent again; a maker's sheet asks for a wait."""
+    yield Said("osric", 7, 14.0, "started", {"subject": "receive:goods"})
+    for n, seat in enumerate(SEATS):
+        whole = seat != "kerosene-filler"
+        yield Said("osric", 7, 14.05 + 0.05 * n, "arrived", {"subject": f"seat:{seat}", "value": 1, "whole": whole})
+    for n, seat in enumerate(SEATS):
+        caps = 2 if seat.endswith("draw") else 1
+        fitting = {"subject": f"fitting:{seat}", "value": 1, "caps": caps}
+        yield Said("osric", 7, 14.4 + 0.04 * n, "arrived", fitting)
+    asks = "Valve seat stands open when delivered: blow through before fitting"
+    maker = {"subject": "fitting:avgas-vent", "asks": asks, "before": "fit:avgas-vent"}
+    yield Said("osric", 7, 14.7, "maker", maker)
+    again = {"subject": "seat:kerosene-filler", "value": 1}
+    yield Said("osric", 6, 8.3, "arrived", again | {"note": "second one, true"})
+    yield Said("osric", 6, 8.4, "done", {"subject": "receive:goods"})
+
+
 def log() -> Iterator[Said]:
     """Everything in its order."""
     extra = {"about": "extra", "what": "Earth stud on the front pan", "price": 45.0}
     yield Said("marla", 6, 8.1, "agreed", extra | {"consent": "fuel shed, by telephone"})
     seen = {"about": "visible face", "what": "Left side and lid are seen; the rest stays as welded"}
     yield Said("marla", 6, 8.2, "agreed", seen | {"consent": "fuel shed, on the drawing"})
+    yield from came()
     yield from worked("osric", 6, 8.5, 34, "prepare:sheet")
     yield from worked("osric", 6, 9.4, 171, "cut:nibbler")
     yield from worked("osric", 6, 13.0, 48, "deburr:edges")

@@ -19,13 +19,15 @@ def load_log(tank: TankDesign, entries: Iterable[Said], pictures: Mapping[str, C
     people = {person.username: person for person in Person.objects.filter(workshop=tank.workshop)}
     for name, picture in pictures.items():
         photos.kept(tank.job, next(iter(people.values())), name, picture())
-    basis = {one.id: one.basis for one in traveller_of(tank).operations}
+    operations = {one.id: one for one in traveller_of(tank).operations}
     today = timezone.now().replace(hour=0, minute=0, second=0, microsecond=0)
     for n, said in enumerate(entries, start=1):
         when = _when(today, said)
         document = {"id": f"demo{n}", "kind": said.kind, "design": tank.pk} | said.values
-        if said.kind == "done":
-            document |= {"basis": basis.get(said.values["subject"], {}), "revision": tank.revision}
+        one = operations.get(said.values.get("subject", ""))
+        if said.kind == "done" and one:
+            known = {"basis": one.basis, "revision": tank.revision, "work": one.kind, "amount": one.amount}
+            document |= known
         person = people[said.who]
         keep(tank.job, Received(n, person.name, when, when, ENTRY.validate_python(document)), person)
 

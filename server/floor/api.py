@@ -11,6 +11,7 @@ from pydantic import Field
 from keel.formats.log import log_csv, log_lines
 from keel.log.entries import ClientId, Received
 from keel.log.pictures import Picture, pictures
+from keel.log.rates import RateSeen, rates_seen, taken
 from keel.log.standing import standing
 from keel.log.state import build_state
 from server.floor import photos
@@ -116,6 +117,13 @@ def photos_of(job: Job, log: list[Received]) -> list[PhotoOut]:
     """A job's photos with what its log says of each."""
     said = pictures(standing(log).entries)
     return [_photo(photo, said.get(photo.client_id)) for photo in job.photos.all()]
+
+
+@router.get("workshop/times", response={200: list[RateSeen]}, auth=anyone)
+def read_times(request: Request) -> list[RateSeen]:
+    """What each kind of work has taken lately, over all jobs: medians that may become the next rates."""
+    jobs = request.user.workshop.jobs.filter(log__isnull=False).distinct()
+    return rates_seen(one for job in jobs for one in taken(log_of(job)))
 
 
 def _photo(photo: Photo, said: Picture | None = None) -> PhotoOut:

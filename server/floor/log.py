@@ -95,6 +95,8 @@ class Log:
         if one.operation.by and one.operation.by not in self.person.trades:
             return f"{one.operation.title.plain()} is for a {one.operation.by}: {self.person.name} isn't listed as one."
         shut = [gate for gate in state.gates if gate.gate.id in one.shut]
+        if one.away:
+            return f"{', '.join(one.away)} is sent out and not back yet."
         return _shut(shut[0]) if shut else _waits(one, state)
 
     def _why_not_moved(self, entry: Moved) -> str | None:
@@ -107,9 +109,11 @@ class Log:
         """What is done or accepted is done on the design as it is now."""
         if not isinstance(entry, Done | Accepted) or entry.design is None:
             return entry
-        operations = self._traveller(entry.design).operations
-        basis = next((one.basis for one in operations if one.id == entry.subject), {})
-        return entry.model_copy(update={"basis": basis, "revision": self._tank(entry.design).revision})
+        found = next((one for one in self._traveller(entry.design).operations if one.id == entry.subject), None)
+        known = {"revision": self._tank(entry.design).revision, "basis": found.basis if found else {}}
+        if found and isinstance(entry, Done):
+            known |= {"work": found.kind, "amount": found.amount}
+        return entry.model_copy(update=known)
 
     def _tank(self, design: int) -> TankDesign:
         return self.job.designs.select_related("workshop").get(pk=design)

@@ -77,8 +77,11 @@ class _Traveller:
             "Tick, sign and time each operation here or there. A gate is passed when all its boxes are ticked, or by "
             "somebody who puts name and reason to it. What is ticked on paper is brought into the log the same day."
         )
-        page.words(said, MARGIN, below - 1 * mm, across, 9)
-        return float(y - QR - 3 * mm)
+        below = page.words(said, MARGIN, below - 1 * mm, across, 9) - 1 * mm
+        for one in self.state.agreed:
+            agreed = f"Agreed, {one.agreed.about}: {one.agreed.what} ({one.agreed.consent})"
+            below = page.words(agreed, MARGIN, below, across, 9, bold=True)
+        return float(min(y - QR, below) - 3 * mm)
 
     def _said(self, sentence: Words) -> str:
         return sentence_text(sentence, self.units)

@@ -136,7 +136,26 @@ class NotShut:
     kind: Literal["not shut"] = "not shut"
 
 
-Condition = AllDone | Looked | CountsMatch | ReadingAtMost | MeasurementsAgree | FlushedClean | NotShut
+@dataclass(frozen=True, slots=True)
+class AllHere:
+    """Bought things have come, whole, as many as are needed."""
+
+    items: tuple[tuple[str, str, int], ...]
+    """By id: what it is called, how many are needed."""
+    kind: Literal["all here"] = "all here"
+
+
+@dataclass(frozen=True, slots=True)
+class Bought:
+    """Something that is bought: how many, and the ports and features that it goes to."""
+
+    id: str
+    title: Words
+    quantity: int
+    parts: tuple[str, ...] = ()
+
+
+Condition = AllHere | AllDone | Looked | CountsMatch | ReadingAtMost | MeasurementsAgree | FlushedClean | NotShut
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,7 +185,10 @@ class Gate:
 
 @dataclass(frozen=True, slots=True)
 class Traveller:
-    """The order of work of a design: operations as they are done, and the gates between them."""
+    """The order of work of a design: operations as they are done, the gates between them, what is bought."""
 
     operations: list[Operation]
     gates: list[Gate]
+    goods: list[Bought] = field(default_factory=list)
+    names: dict[str, str] = field(default_factory=dict)
+    """What flats, ports and senders are called."""

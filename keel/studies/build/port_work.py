@@ -90,7 +90,11 @@ class PortWork:
             "A plug left in starves the engine or bursts the tank at its first fill; a screw left in jams a pump."
         )
         return Gate(
-            "counts", words("All that was counted in is out again"), [FINISHED], [CountsMatch(tuple(kinds))], lost
+            "counts",
+            words("All that was counted in is out again"),
+            [FINISHED],
+            [CountsMatch(tuple(kinds)), CountsMatch()],
+            lost,
         )
 
     def plugged(self, needs: Sequence[str]) -> list[Operation]:
@@ -232,6 +236,8 @@ def _sender_id(sender: Sender) -> str:
 def _looks_at(port: Port) -> Iterator[tuple[str, Words, bool]]:
     """Checks by what a port has: name, words, whether a photo is asked for."""
     seat = port.seat
+    if port.hanger or port.part:
+        yield "caps", words("Transport caps off, each counted out"), False
     if seat and (seat.seal or seat.kind in ("flange", "lock ring")):
         yield "dry", words("Tried dry, without seal or sealer: it goes home by hand"), False
         yield "gasket", words("Gasket or seal on first, the right way round"), False

@@ -9,11 +9,13 @@ from keel.design.workshop import Workshop
 from keel.solid.solids import Solids
 from keel.studies.build.bench import Bench
 from keel.studies.build.flat_work import FlatWork
-from keel.studies.build.operation import Traveller
+from keel.studies.build.goods import goods, goods_gates
+from keel.studies.build.operation import Bought, Operation, Traveller
 from keel.studies.build.port_work import PortWork
 from keel.studies.build.shell_work import ShellWork
 from keel.studies.inside.assembly import ASSEMBLY, Assembly
 from keel.studies.ports.reach import REACHES, Reach
+from keel.studies.result import words
 from keel.studies.sheet.bending import BENDINGS, Bendings
 from keel.studies.sheet.cutting import CUTTING, Cutting
 from keel.studies.sheet.flats import FLATS
@@ -62,10 +64,25 @@ def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, w
     plugged = PortWork(bench, ports, senders, reaches, closed).plugged([closed[-1].id])
     heated = [*closed, *plugged, shell_work.dressed([one.id for one in plugged] or [closed[-1].id])]
     port_work = PortWork(bench, ports, senders, reaches, heated)
-    return Traveller([*heated, *port_work.all()], [*shell_work.gates(), *port_work.gates()])
+    bought = goods(ports, senders, design.inside)
+    operations = [*_received(bench, bought), *heated, *port_work.all()]
+    gates = [*goods_gates(bought, operations), *shell_work.gates(), *port_work.gates()]
+    names = {part.name: part.title for part in made.parts} | {one.id: one.name for one in ports}
+    names |= {one.id: one.name for one in senders}
+    return Traveller(operations, gates, bought, names)
+
+
+def _received(bench: Bench, bought: list[Bought]) -> list[Operation]:
+    """What is bought is counted and looked at when it comes, whatever else is in work."""
+    if not bought:
+        return []
+    pieces = sum(item.quantity for item in bought)
+    said = words("Count {n} bought pieces in against the list, caps too, and note what their makers ask for", n=pieces)
+    parts = dict.fromkeys(part for item in bought for part in item.parts)
+    return [bench.operation("receive", "goods", said, pieces, parts=parts, tools=["the list", "a box for caps"])]
 
 
 MEANS = study(Means, CUTTING, BENDINGS, BARE_SOLIDS, ASSEMBLY)
-DRAWN = only("shell", "ports", "gauge", "sheet.sent_out")
+DRAWN = only("shell", "ports", "gauge", "inside", "sheet.sent_out")
 TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP).at_rest()
 """The order of work; not worked out during a drag."""

@@ -272,7 +272,7 @@ export interface paths {
          * @description A file of the design's present revision.
          *
          *     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
-         *     `bend-sheet.pdf`, `traveller.pdf`, `question-<id>.pdf`, `parts.zip` (every part's DXF),
+         *     `bend-sheet.pdf`, `traveller.pdf`, `sent-out.pdf`, `question-<id>.pdf`, `parts.zip` (every part's DXF),
          *     for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port with a seat
          *     `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
          */
@@ -1233,6 +1233,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Times
+         * @description What each kind of work has taken lately, over all jobs: medians that may become the next rates.
+         */
+        get: operations["server_floor_api_read_times"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1397,6 +1417,20 @@ export interface components {
             what: string;
         };
         /**
+         * AgreedState
+         * @description What the customer agreed to.
+         */
+        AgreedState: {
+            agreed: components["schemas"]["Agreed"];
+            /** Author */
+            author: string;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+        };
+        /**
          * AllDone
          * @description These operations are done or skipped with reason.
          */
@@ -1409,6 +1443,24 @@ export interface components {
             kind: "all done";
             /** Operations */
             operations: string[];
+        };
+        /**
+         * AllHere
+         * @description Bought things have come, whole, as many as are needed.
+         */
+        AllHere: {
+            /** Items */
+            items: [
+                string,
+                string,
+                number
+            ][];
+            /**
+             * Kind
+             * @default all here
+             * @constant
+             */
+            kind: "all here";
         };
         /**
          * AngleCheck
@@ -2032,6 +2084,22 @@ export interface components {
             port: string;
         };
         /**
+         * Bought
+         * @description Something that is bought: how many, and the ports and features that it goes to.
+         */
+        Bought: {
+            /** Id */
+            id: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: string[];
+            /** Quantity */
+            quantity: number;
+            title: components["schemas"]["Words"];
+        };
+        /**
          * BoxShell
          * @description A box: one wrapper bent round it, an end plate at each end of the wrapper.
          *
@@ -2369,16 +2437,30 @@ export interface components {
          *         The first operation that is open and waits for nothing; None when there is none.
          *     gone : list of str
          *         Operations that the log has done and the design no longer asks for.
+         *     goods, out, agreed : list
+         *         What is bought, what was sent out, what was agreed.
+         *     names : dict of str to str
+         *         What the flats, ports and senders are called that operations are done on.
          */
         BuildState: {
+            /** Agreed */
+            agreed: components["schemas"]["AgreedState"][];
             /** Gates */
             gates: components["schemas"]["GateState"][];
             /** Gone */
             gone: string[];
+            /** Goods */
+            goods: components["schemas"]["GoodsState"][];
+            /** Names */
+            names: {
+                [key: string]: string;
+            };
             /** Next */
             next: string | null;
             /** Operations */
             operations: components["schemas"]["OperationState"][];
+            /** Out */
+            out: components["schemas"]["OutState"][];
         };
         /**
          * CalibrationOut
@@ -2676,7 +2758,7 @@ export interface components {
          */
         ConditionState: {
             /** Condition */
-            condition: components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"];
+            condition: components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"];
             lacks: components["schemas"]["Words"] | null;
         };
         /**
@@ -3425,6 +3507,11 @@ export interface components {
          */
         Done: {
             /**
+             * Amount
+             * @description How much work it was, in the unit of its kind's rate
+             */
+            amount?: number | null;
+            /**
              * At
              * @description When, by the clock of the device
              */
@@ -3462,6 +3549,8 @@ export interface components {
             revision?: number | null;
             /** Subject */
             subject: string;
+            /** Work */
+            work?: ("prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit") | null;
         };
         /**
          * Door
@@ -4160,7 +4249,7 @@ export interface components {
             /** Before */
             before: string[];
             /** Conditions */
-            conditions: (components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"])[];
+            conditions: (components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"])[];
             /** Id */
             id: string;
             title: components["schemas"]["Words"];
@@ -4302,6 +4391,21 @@ export interface components {
             ways: components["schemas"]["Passage"][];
             /** Wide Mm */
             wide_mm: number;
+        };
+        /**
+         * GoodsState
+         * @description Something bought, as far as it has come: whole and damaged pieces, caps, what its maker asks for.
+         */
+        GoodsState: {
+            /** Asks */
+            asks: string[];
+            /** Caps */
+            caps: number;
+            /** Damaged */
+            damaged: number;
+            item: components["schemas"]["Bought"];
+            /** Whole */
+            whole: number;
         };
         /**
          * Hanger
@@ -5522,10 +5626,18 @@ export interface components {
          *         Operations that it needs and that are open.
          *     shut : list of str
          *         Gates before it that are shut.
+         *     asks : list of str
+         *         What makers ask for before it is done.
+         *     away : list of str
+         *         Parts of it that are with somebody else.
          *     entry : str
          *         The entry that its standing comes from: what a correction names; empty where it is open.
          */
         OperationState: {
+            /** Asks */
+            asks: string[];
+            /** Away */
+            away: string[];
             /** By */
             by: string[];
             /** Changed */
@@ -5563,6 +5675,24 @@ export interface components {
              * @enum {string}
              */
             what: "neck" | "nozzle" | "neck's valves" | "vent" | "vent's valves";
+        };
+        /**
+         * OutState
+         * @description Work given to somebody else, and when it came back.
+         */
+        OutState: {
+            /** Author */
+            author: string;
+            /** Back */
+            back: string | null;
+            sent: components["schemas"]["SentOut"];
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+            /** Whole */
+            whole: boolean | null;
         };
         /**
          * Outgrown
@@ -6810,6 +6940,34 @@ export interface components {
              *     }
              */
             showing: components["schemas"]["Showing"];
+        };
+        /**
+         * RateSeen
+         * @description What a kind of work has taken lately.
+         *
+         *     Attributes
+         *     ----------
+         *     work : WorkKind
+         *         Of which kind.
+         *     count : int
+         *         How many times it goes by, the last ten at most.
+         *     median, least, most : float
+         *         Minutes a unit of the kind's rate.
+         */
+        RateSeen: {
+            /** Count */
+            count: number;
+            /** Least */
+            least: number;
+            /** Median */
+            median: number;
+            /** Most */
+            most: number;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit";
         };
         /**
          * Reach
@@ -8955,11 +9113,17 @@ export interface components {
         };
         /**
          * Traveller
-         * @description The order of work of a design: operations as they are done, and the gates between them.
+         * @description The order of work of a design: operations as they are done, the gates between them, what is bought.
          */
         Traveller: {
             /** Gates */
             gates: components["schemas"]["Gate"][];
+            /** Goods */
+            goods?: components["schemas"]["Bought"][];
+            /** Names */
+            names?: {
+                [key: string]: string;
+            };
             /** Operations */
             operations: components["schemas"]["Operation"][];
         };
@@ -12060,6 +12224,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_api_read_times: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RateSeen"][];
                 };
             };
         };

@@ -23,7 +23,7 @@ const ROW = { display: 'flex', gap: 1, justifyContent: 'space-between' }
 export function Actions({ build, state, onSettled, before, after }: Props) {
   const [noting, setNoting] = useState(false)
   const subject = state.operation.id
-  const held = state.waits_for.length > 0 || state.shut.length > 0
+  const held = state.waits_for.length > 0 || state.shut.length > 0 || state.away.length > 0
   const say = (kind: 'started' | 'paused' | 'done') => record(build, { kind, subject })
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}>

@@ -57,6 +57,8 @@ function titleOf(condition: Condition, say: ReturnType<typeof useUnits>['say']):
       })
     case 'reading at most':
       return `Reading ${condition.most} or less, no older than ${condition.oldest_min} min`
+    case 'all here':
+      return `Counted in: ${condition.items.map((item) => item[1]).join('; ')}`
     case 'all done':
       return 'The work before it'
     case 'not shut':

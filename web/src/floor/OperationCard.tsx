@@ -5,6 +5,7 @@ import type { Build, Operation, OperationState, Words } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import { record } from './build'
 import { CountField } from './fields'
+import { Goods } from './Goods'
 import { GateCard } from './GateCard'
 import { ReasonDialog, useAsking } from './ReasonDialog'
 import { moment, span } from './time'
@@ -55,6 +56,8 @@ export function OperationCard({ build, state, mayWrite }: Props) {
       {state.waits_for.length > 0 && (
         <Notice>First: {state.waits_for.map((id) => titles.get(id) ?? id).join('; ')}</Notice>
       )}
+      {state.away.length > 0 && <Notice>With somebody else: {state.away.join(', ')}. See Sent out.</Notice>}
+      <Lines title="Maker asks" lines={state.asks.map((text) => ({ text: text.replace(/[{}]/g, '') }))} warn />
       <Lines title="Caution" lines={operation.cautions} warn />
       <HaveReady operation={operation} />
       <Lines title="Cheap only now" lines={operation.cheap_now} />
@@ -75,6 +78,7 @@ export function OperationCard({ build, state, mayWrite }: Props) {
             onRecord={(way, value) => void record(build, { kind: 'count', subject: count.what, way, value })}
           />
         ))}
+      {operation.kind === 'receive' && <Goods build={build} mayWrite={mayWrite} />}
       {gates.map((gate) => (
         <GateCard key={gate.gate.id} build={build} state={gate} mayWrite={mayWrite} />
       ))}

@@ -16,6 +16,7 @@ import { PriceFields } from './PriceFields'
 import { workshopQuery } from './query'
 import { grid, Section } from './Section'
 import { StockTable } from './StockTable'
+import { TimeFields } from './TimeFields'
 
 export type Settings = Schemas['WorkshopOut']['settings']
 
@@ -130,6 +131,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
         />
       </Section>
       <PriceFields settings={settings} mayWrite={mayWrite} fault={fault} onChange={setSettings} />
+      <TimeFields settings={settings} mayWrite={mayWrite} fault={fault} onChange={setSettings} />
       <Section
         title="K of the bends"
         about="Where the neutral line lies, as a share of the thickness. Your own test strip beats any table."

@@ -1,9 +1,12 @@
 import { Button, Typography } from '@mui/material'
 import { Link } from 'react-router'
 import { useBuild } from '../../floor/build'
+import { Goods } from '../../floor/Goods'
 import { LogRows } from '../../floor/LogRows'
 import { OperationList } from '../../floor/OperationList'
+import { AgreedList, SentOut } from '../../floor/Outside'
 import { span } from '../../floor/time'
+import { Papers } from '../../papers/Papers'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import type { PanelProps } from '../station'
@@ -16,6 +19,8 @@ export function BuildStation({ designId, findings }: PanelProps) {
   const readOnly = useWork((work) => work.readOnly)
   if (!build) return findings
   const { operations, gates, gone } = build.state
+  const here = build.state.goods.filter((one) => one.whole >= one.item.quantity).length
+  const away = build.state.out.filter((one) => !one.back).length
   const timed = operations.filter((one) => one.operation.minutes !== null)
   const planned = timed.reduce((sum, one) => sum + (one.operation.minutes ?? 0), 0)
   const taken = operations.reduce((sum, one) => sum + (one.spent_min ?? 0), 0)
@@ -42,6 +47,18 @@ export function BuildStation({ designId, findings }: PanelProps) {
         Open at the bench, for a phone
       </Button>
       <OperationList build={build} at={state?.operation.id ?? null} onChoose={choose} />
+      {build.state.goods.length > 0 && (
+        <Folded title={`Goods in, ${here} of ${build.state.goods.length} complete`}>
+          <Goods build={build} mayWrite={!readOnly} />
+        </Folded>
+      )}
+      <Folded title={`Sent out, ${away} away`}>
+        <SentOut build={build} mayWrite={!readOnly} />
+      </Folded>
+      <Folded title={`Agreed with the customer, ${build.state.agreed.length}`}>
+        <AgreedList build={build} mayWrite={!readOnly} />
+      </Folded>
+      <Papers station="build" />
       <Folded title={`Log, ${build.last} entries`}>
         <LogRows rows={build.rows} build={build} mayWrite={!readOnly} />
       </Folded>
