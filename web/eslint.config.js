@@ -23,5 +23,6 @@ export default tseslint.config(
       ],
     },
   },
+  { files: ['public/sw.js'], languageOptions: { globals: globals.serviceworker } },
   { files: ['*.mjs', 'tests/*.mjs'], languageOptions: { globals: globals.node } },
 )

@@ -37,6 +37,8 @@ def came() -> Iterator[Said]:
     asks = "Valve seat stands open when delivered: blow through before fitting"
     maker = {"subject": "fitting:avgas-vent", "asks": asks, "before": "fit:avgas-vent"}
     yield Said("osric", 7, 14.7, "maker", maker)
+    yield Said("osric", 7, 14.8, "paused", {"subject": "receive:goods"})
+    yield Said("osric", 6, 8.25, "started", {"subject": "receive:goods"})
     again = {"subject": "seat:kerosene-filler", "value": 1}
     yield Said("osric", 6, 8.3, "arrived", again | {"note": "second one, true"})
     yield Said("osric", 6, 8.4, "done", {"subject": "receive:goods"})

@@ -8,6 +8,8 @@ import { drawnBy, M } from './three'
 
 /** How far outside a flat stands before it is folded, as a share of the tank. */
 const OUTSIDE = 0.45
+/** How large a pin is, as a share of the tank. */
+const PIN = 0.018
 
 /** How a part is shown: its colour, how much of it is seen through, whether it hides what is behind. */
 export interface Look {
@@ -17,12 +19,25 @@ export interface Look {
   solid: boolean
 }
 
+export type Place = [number, number, number]
+
+/** A mark on the tank [mm, vehicle axes]. */
+export interface Pin {
+  id: string
+  place: Place
+}
+
 interface Props {
   pieces: FoldPiece[]
   /** From flat (0) to folded (1), of each part. */
   share: (piece: FoldPiece) => number
   look: (piece: FoldPiece) => Look
   onChoose?: (part: string) => void
+  /** A spot on the tank was pressed [mm, vehicle axes]: what is pressed then is no part. */
+  onSpot?: (place: Place) => void
+  /** Marks on the tank, pressed by name. */
+  pins?: readonly Pin[]
+  onPin?: (id: string) => void
   /** Whether the picture takes in all parts as they lie, and not the folded tank alone. */
   fitted?: boolean
 }
@@ -41,7 +56,7 @@ export function FoldScene(props: Props) {
   )
 }
 
-function Scene({ pieces, share, look, onChoose, fitted = false }: Props) {
+function Scene({ pieces, share, look, onChoose, onSpot, pins = [], onPin, fitted = false }: Props) {
   const { camera, invalidate, size } = useThree()
   const { inks } = useTheme()
   const whole = useMemo(() => boxRound(pieces), [pieces])
@@ -75,7 +90,7 @@ function Scene({ pieces, share, look, onChoose, fitted = false }: Props) {
     // The camera goes back only when the tank has grown or moved, or the picture changed shape.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key])
-  useEffect(() => invalidate(), [pieces, share, look, inks, invalidate])
+  useEffect(() => invalidate(), [pieces, share, look, pins, inks, invalidate])
   return (
     <>
       <ambientLight intensity={1.6} />
@@ -88,7 +103,22 @@ function Scene({ pieces, share, look, onChoose, fitted = false }: Props) {
           outside={outside(piece)}
           look={look(piece)}
           {...(onChoose ? { onChoose } : {})}
+          {...(onSpot ? { onSpot } : {})}
         />
+      ))}
+      {pins.map(({ id, place }) => (
+        <mesh
+          key={id}
+          position={[place[0] * M, place[1] * M, place[2] * M]}
+          renderOrder={3}
+          onClick={(event) => {
+            event.stopPropagation()
+            onPin?.(id)
+          }}
+        >
+          <sphereGeometry args={[reach * PIN, 16, 12]} />
+          <meshBasicMaterial color={inks.hand} depthTest={false} transparent />
+        </mesh>
       ))}
       <OrbitControls makeDefault target={centre} enableDamping={false} />
     </>
@@ -101,9 +131,10 @@ interface PieceProps {
   outside: number
   look: Look
   onChoose?: (part: string) => void
+  onSpot?: (place: Place) => void
 }
 
-function Piece({ piece, share, outside, look, onChoose }: PieceProps) {
+function Piece({ piece, share, outside, look, onChoose, onSpot }: PieceProps) {
   const shapes = useMemo(() => piece.panels.map((panel) => geometryOf(panel.rings as number[][][][])), [piece])
   const places = folded(piece, share, outside)
   return (
@@ -116,9 +147,10 @@ function Piece({ piece, share, outside, look, onChoose }: PieceProps) {
               geometry={faces}
               renderOrder={look.solid ? 1 : 2}
               onClick={(event) => {
-                if (event.delta > 3 || !onChoose) return
+                if (event.delta > 3 || !(onSpot ?? onChoose)) return
                 event.stopPropagation()
-                onChoose(piece.part)
+                if (onSpot) onSpot([event.point.x / M, event.point.y / M, event.point.z / M])
+                else onChoose?.(piece.part)
               }}
             >
               <meshLambertMaterial

@@ -1,6 +1,7 @@
 import { Box, Button } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { queryOptions, useQueries, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, asked } from '../api/client'
 import type { Build, LogRow } from '../api/model'
@@ -19,6 +20,7 @@ const logQuery = (number: number) =>
 
 /** How far each design of a job is built, and what was passed unmet. */
 export function JobFloor({ job }: { job: Job }) {
+  const [open, setOpen] = useState<string | null>(null)
   const builds = useQueries({
     queries: job.designs.map((design) => ({ ...buildQuery(design.id), refetchInterval: false as const })),
   })
@@ -29,7 +31,7 @@ export function JobFloor({ job }: { job: Job }) {
       {found.map((build) => (
         <Far key={build.design_id} build={build} />
       ))}
-      {first && <PhotoStrip build={first} />}
+      {first && <PhotoStrip build={first} open={open} onOpen={setOpen} />}
     </>
   )
 }

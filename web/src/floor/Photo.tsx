@@ -5,6 +5,9 @@ import type { Picture } from '../api/model'
 export const photoAddress = (job: number, id: string, small: boolean) =>
   `/api/jobs/numbered/${job}/photos/${id}${small ? '?small=1' : ''}`
 
+/** How high a large photo may be, in hundredths of the screen. */
+const MOST_VH = 66
+
 /** A photo with what was drawn on it. */
 export function Photo({ job, picture, small = false }: { job: number; picture: Picture; small?: boolean }) {
   const { inks } = useTheme()
@@ -13,8 +16,9 @@ export function Photo({ job, picture, small = false }: { job: number; picture: P
     <Box
       sx={{
         position: 'relative',
-        width: '100%',
-        ...(small ? { height: '100%' } : { maxHeight: '70vh', aspectRatio: `${wide} / ${high}` }),
+        ...(small
+          ? { width: '100%', height: '100%' }
+          : { width: `min(86vw, ${(MOST_VH * wide) / high}vh)`, aspectRatio: `${wide} / ${high}` }),
       }}
     >
       <img

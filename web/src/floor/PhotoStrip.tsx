@@ -1,23 +1,25 @@
-import { Box, ButtonBase, Dialog, DialogContent } from '@mui/material'
-import { useTheme } from '@mui/material/styles'
-import { useState } from 'react'
+import { Box, ButtonBase } from '@mui/material'
 import type { Build, Picture } from '../api/model'
-import { useUnits } from '../units/useUnits'
+import { LargePhoto } from './LargePhoto'
 import { Photo } from './Photo'
-import { moment } from './time'
 
 const SMALL_PX = 84
 
-/** Photos of some operations, all of the job's where none are named; pressed they are large. */
-export function PhotoStrip({ build, of }: { build: Build; of?: readonly string[] }) {
-  const [open, setOpen] = useState<string | null>(null)
-  const wanted = of && new Set(of)
-  const gates = new Set(
-    build.state.gates.filter((gate) => gate.gate.before.some((id) => wanted?.has(id))).map((gate) => gate.gate.id),
-  )
-  const shown = build.photos.filter((photo) => !wanted || wanted.has(photo.of.subject) || gates.has(photo.of.subject))
+interface Props {
+  build: Build
+  /** Operations whose photos are shown; all of the job's where none are named. */
+  of?: readonly string[]
+  open: string | null
+  onOpen: (id: string | null) => void
+  mayWrite?: boolean
+  onPin?: (id: string) => void
+}
+
+/** Photos in a row; pressed they are large. */
+export function PhotoStrip({ build, of, open, onOpen, mayWrite = false, onPin }: Props) {
+  const shown = build.photos.filter((photo) => !of || isOf(build, photo, of))
   const large = build.photos.find((photo) => photo.id === open)
-  if (!shown.length) return null
+  if (!shown.length && !large) return null
   return (
     <Box
       aria-label="Photos"
@@ -28,37 +30,34 @@ export function PhotoStrip({ build, of }: { build: Build; of?: readonly string[]
         <ButtonBase
           key={photo.id}
           aria-label={`Photo of ${titleOf(build, photo)}`}
-          onClick={() => setOpen(photo.id)}
+          onClick={() => onOpen(photo.id)}
           sx={{ width: SMALL_PX, height: SMALL_PX, flexShrink: 0 }}
         >
           <Photo job={build.job_number} picture={photo} small />
         </ButtonBase>
       ))}
-      {large && <Large build={build} picture={large} onClose={() => setOpen(null)} />}
+      {large && (
+        <LargePhoto
+          build={build}
+          picture={large}
+          mayWrite={mayWrite}
+          onClose={() => onOpen(null)}
+          {...(onPin ? { onPin } : {})}
+        />
+      )}
     </Box>
   )
 }
 
-function titleOf(build: Build, picture: Picture): string {
-  const operation = build.state.operations.find((one) => one.operation.id === picture.of.subject)
-  return operation ? operation.operation.title.text.replace(/\{\w+\}/g, '…') : picture.of.subject || 'the job'
+/** Whether a photo is of one of some operations, or of a gate before it; of nothing that is done, it belongs to all. */
+function isOf(build: Build, { of: picture }: Picture, operations: readonly string[]): boolean {
+  const known = build.state.operations.some((one) => one.operation.id === picture.subject)
+  const gate = build.state.gates.find((one) => one.gate.id === picture.subject)
+  if (!known && !gate) return true
+  return operations.includes(picture.subject) || Boolean(gate?.gate.before.some((id) => operations.includes(id)))
 }
 
-function Large({ build, picture, onClose }: { build: Build; picture: Picture; onClose: () => void }) {
-  const { inks } = useTheme()
-  const { say } = useUnits()
-  const operation = build.state.operations.find((one) => one.operation.id === picture.of.subject)
-  return (
-    <Dialog open onClose={onClose} maxWidth="lg" aria-label="Photo">
-      <DialogContent sx={{ background: inks.sheet }}>
-        <Photo job={build.job_number} picture={picture} />
-        <Box sx={{ mt: 1 }}>{operation ? say(operation.operation.title) : picture.of.subject}</Box>
-        <Box sx={{ fontSize: 14, color: 'text.secondary' }}>
-          {picture.of.author}
-          {picture.of.happened && `, ${moment(picture.of.happened)}`}
-          {picture.of.note && `: ${picture.of.note}`}
-        </Box>
-      </DialogContent>
-    </Dialog>
-  )
+function titleOf(build: Build, { of: picture }: Picture): string {
+  const operation = build.state.operations.find((one) => one.operation.id === picture.subject)
+  return operation ? operation.operation.title.text.replace(/\{\w+\}/g, '…') : picture.subject || 'the job'
 }

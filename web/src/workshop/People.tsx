@@ -13,7 +13,7 @@ export function People() {
   const people = useQuery({ queryKey: KEY, queryFn: () => asked(api.GET('/api/people')) })
   const again = () => void queries.invalidateQueries({ queryKey: KEY })
   const change = useMutation({
-    mutationFn: ({ id, ...body }: { id: number; role?: Role; is_active?: boolean }) =>
+    mutationFn: ({ id, ...body }: { id: number; role?: Role; trades?: string[]; is_active?: boolean }) =>
       asked(api.PATCH('/api/people/{person_id}', { params: { path: { person_id: id } }, body })),
     onSuccess: again,
   })
@@ -35,6 +35,7 @@ export function People() {
             <TableCell>Name</TableCell>
             <TableCell>Signs in as</TableCell>
             <TableCell>Role</TableCell>
+            <TableCell>Trades</TableCell>
             <TableCell />
           </TableRow>
         </TableHead>
@@ -49,6 +50,13 @@ export function People() {
                   value={person.role}
                   options={declared.PersonIn.choices.role}
                   onChange={(role) => change.mutate({ id: person.id, role })}
+                />
+              </TableCell>
+              <TableCell sx={{ width: 240 }}>
+                <Trades
+                  name={person.name}
+                  trades={person.trades}
+                  onCommit={(trades) => change.mutate({ id: person.id, trades })}
                 />
               </TableCell>
               <TableCell align="right">
@@ -96,5 +104,32 @@ export function People() {
         </Button>
       </Box>
     </>
+  )
+}
+
+interface TradesProps {
+  name: string
+  trades: string[]
+  onCommit: (trades: string[]) => void
+}
+
+/** What somebody may do beyond what anybody who builds may, with commas between. */
+function Trades({ name, trades, onCommit }: TradesProps) {
+  const kept = trades.join(', ')
+  const [text, setText] = useState(kept)
+  return (
+    <TextField
+      label={`Trades of ${name}`}
+      placeholder="coded welder"
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={() => {
+        const next = text
+          .split(',')
+          .map((trade) => trade.trim())
+          .filter(Boolean)
+        if (next.join(', ') !== kept) onCommit(next)
+      }}
+    />
   )
 }

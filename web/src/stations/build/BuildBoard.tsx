@@ -7,7 +7,7 @@ import { OperationCard } from '../../floor/OperationCard'
 import { PhotoStrip } from '../../floor/PhotoStrip'
 import { WaitingStrip } from '../../floor/WaitingStrip'
 import { useWork } from '../../work/store'
-import { choose, replay, useAtHand } from './chosen'
+import { choose, replay, useAtHand, useBuildView } from './chosen'
 
 const AssemblyView = lazy(() => import('./AssemblyView'))
 
@@ -16,6 +16,7 @@ export function BuildBoard({ designId }: { designId: number }) {
   const { inks } = useTheme()
   const { build, error } = useBuild(designId)
   const readOnly = useWork((work) => work.readOnly)
+  const photo = useBuildView((view) => view.photo)
   const { past, done, state, replaying } = useAtHand(build)
   if (!build) return error ? <Alert severity="error">{error.message}</Alert> : null
   if (!build.state.operations.length)
@@ -30,9 +31,16 @@ export function BuildBoard({ designId }: { designId: number }) {
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
         <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', background: inks.sheet }}>
           <Suspense fallback={<Box sx={{ flex: 1 }} />}>
-            <AssemblyView all={build.state.operations} done={done} lit={state?.operation} />
+            <AssemblyView build={build} all={build.state.operations} done={done} lit={state?.operation} />
           </Suspense>
-          <PhotoStrip build={build} of={done.map((one) => one.operation.id)} />
+          <PhotoStrip
+            build={build}
+            of={done.map((one) => one.operation.id)}
+            open={photo}
+            onOpen={(id) => useBuildView.setState({ photo: id })}
+            mayWrite={!readOnly}
+            onPin={(id) => useBuildView.setState({ pinning: id, photo: null })}
+          />
           <Replay count={past.length} at={done.length} />
         </Box>
         <Box
@@ -69,7 +77,7 @@ function Replay({ count, at }: { count: number; at: number }) {
   return (
     <Box sx={{ px: 3, pb: 1, display: 'flex', alignItems: 'center', gap: 2 }}>
       <Box sx={{ fontSize: 14, whiteSpace: 'nowrap' }}>
-        {at} of {count} done
+        {at === count ? `${count} steps done` : `After step ${at} of ${count}`}
       </Box>
       <Slider
         size="small"

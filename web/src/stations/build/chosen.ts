@@ -4,10 +4,16 @@ import type { Build } from '../../api/model'
 import { history } from './assembly'
 
 /** Which operation is looked at, and how many done ones the replay shows; empty: the next, and all. */
-export const useBuildView = create<{ operation: string | null; replayed: number | null }>()(() => ({
-  operation: null,
-  replayed: null,
-}))
+interface View {
+  operation: string | null
+  replayed: number | null
+  /** The photo that is about to be pinned on the tank. */
+  pinning: string | null
+  /** The photo that is shown large. */
+  photo: string | null
+}
+
+export const useBuildView = create<View>()(() => ({ operation: null, replayed: null, pinning: null, photo: null }))
 
 /** What is done by the moment shown, and the operation at hand then. */
 export function useAtHand(build: Build | undefined) {
