@@ -38,6 +38,7 @@ class Log:
         self.now = timezone.now()
         self.received: list[Received] = []
         self.numbers: dict[str, int] = {}
+        self.designs: set[int] = set()
         self.travellers: dict[int, Traveller] = {}
 
     @transaction.atomic
@@ -45,6 +46,7 @@ class Log:
         """Each entry in turn: kept, there already, or refused with the reason."""
         Job.objects.select_for_update().get(pk=self.job.pk)
         self.received = log_of(self.job)
+        self.designs = set(self.job.designs.values_list("pk", flat=True))
         self.numbers = {one.entry.id: one.n for one in self.received}
         return [self._one(entry) for entry in entries]
 
@@ -75,7 +77,7 @@ class Log:
         return self.now - max(timedelta(), _aware(self.sent) - _aware(at))
 
     def _why_not(self, entry: AnyEntry) -> str | None:
-        if entry.design is not None and not self.job.designs.filter(pk=entry.design).exists():
+        if entry.design is not None and entry.design not in self.designs:
             return "There is no such design in this job."
         if isinstance(entry, Corrected) and entry.of not in self.numbers:
             return "There is no such entry to correct."
@@ -83,6 +85,8 @@ class Log:
             return self._why_not_done(entry)
         if isinstance(entry, Moved):
             return self._why_not_moved(entry)
+        if not entry.photos:
+            return None
         missing = set(entry.photos) - set(self.job.photos.values_list("client_id", flat=True))
         return f"{len(missing)} photos of it aren't here yet." if missing else None
 

@@ -56,7 +56,7 @@ function one(found: HTMLElement[], what: string, nth = 0): HTMLElement {
   return element
 }
 
-const PRESSED = 'button, a, summary, [role=button], [role=tab]'
+const PRESSED = 'button, a, summary, [role=button], [role=tab], [role=menuitem]'
 const button = (text: string, within: string, nth: number) =>
   one(
     all(PRESSED, within).filter((element) => named(element) === text),
@@ -152,6 +152,20 @@ export async function chosen(label: string, option: string, within: string, nth:
 
 export async function given(label: string, name: string, content: string) {
   await person.upload(labelled(label, 'body', 0), new File([content], name))
+}
+
+/** A file that is no text, as base64. */
+export async function givenBytes(label: string, name: string, type: string, content: string) {
+  await person.upload(labelled(label, 'body', 0), new File([Buffer.from(content, 'base64')], name, { type }))
+}
+
+/** Notes, some with a photo each, written on the device one after the other. */
+export async function recorded(job: number, design: number, notes: number, photos: number, photo: string) {
+  const { write, addPhoto } = await import('../src/floor/outbox')
+  for (let n = 0; n < notes; n++) {
+    const taken = n < photos ? [await addPhoto(job, new Blob([Buffer.from(photo, 'base64')]))] : []
+    await write(job, { id: `w${n}`, kind: 'note', design, note: `note ${n}`, photos: taken })
+  }
 }
 
 export interface Field {

@@ -7,7 +7,7 @@ import { NothingHere } from '../app/Message'
 import { useSession } from '../app/session'
 import { jobQuery } from '../jobs/queries'
 import { Actions } from './Actions'
-import { useBuild } from './build'
+import { atHand, useBuild } from './build'
 import { OperationCard } from './OperationCard'
 import { OperationList } from './OperationList'
 import { WaitingStrip } from './WaitingStrip'
@@ -49,7 +49,7 @@ function Floor({ designId }: { designId: number }) {
   const mayWrite = session.data?.role !== 'viewer'
   const place = Math.max(
     0,
-    operations.findIndex((one) => one.operation.id === (at ?? build.state.next)),
+    operations.findIndex((one) => one.operation.id === (at ?? atHand(build))),
   )
   const state = operations[place]
   const go = (by: number) =>

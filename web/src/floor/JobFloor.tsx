@@ -7,9 +7,10 @@ import { api, asked } from '../api/client'
 import type { Build, LogRow } from '../api/model'
 import type { Job } from '../jobs/queries'
 import { useUnits } from '../units/useUnits'
-import { buildQuery, isSettled } from './build'
+import { isSettled } from './build'
 import { LogRows } from './LogRows'
 import { PhotoStrip } from './PhotoStrip'
+import { buildQuery } from './query'
 import { moment } from './time'
 
 const logQuery = (number: number) =>

@@ -1,17 +1,8 @@
-import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
-import { api, asked } from '../api/client'
 import type { Build, Condition, Entry, GateState, OperationState } from '../api/model'
 import { newId, useOutbox, type Waiting, write } from './outbox'
-
-const LOOK_MS = 3000
-
-export const buildQuery = (designId: number) =>
-  queryOptions({
-    queryKey: ['build', designId],
-    refetchInterval: LOOK_MS,
-    queryFn: () => asked(api.GET('/api/designs/{design_id}/build', { params: { path: { design_id: designId } } })),
-  })
+import { buildQuery } from './query'
 
 /** How far a tank is, with what waits on this device already in it. */
 export function useBuild(designId: number) {
@@ -85,5 +76,9 @@ function withLooks(gate: GateState, entries: Entry[]): GateState {
 }
 
 export const checkOf = (condition: Condition) => (condition.kind === 'looked' ? condition.check : null)
+/** The operation at hand: the next that can be done, or else the first that waits at its gate. */
+export const atHand = (build: Build): string | null =>
+  build.state.next ?? build.state.operations.find(isOpen)?.operation.id ?? null
+
 export const isOpen = (one: OperationState) => one.standing === 'open' || one.standing === 'started'
 export const isSettled = (one: OperationState) => !isOpen(one)

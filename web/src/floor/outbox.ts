@@ -64,17 +64,22 @@ async function put(one: Put) {
   if (hasStore()) await (await kept()).put(STORE, waiting)
 }
 
+/** At once, unless nobody answered last: then it is tried again by the clock. */
+function sendSoon() {
+  if (!useOutbox.getState().away) void flush()
+}
+
 /** Write an entry: it is kept here first, then sent. */
 export async function write(job: number, entry: Entry) {
   await put({ job, id: entry.id, entry })
-  void flush()
+  sendSoon()
 }
 
 /** Keep a photo and give the name that entries call it by. */
 export async function addPhoto(job: number, photo: Blob): Promise<string> {
   const id = newId()
   await put({ job, id, photo })
-  void flush()
+  sendSoon()
   return id
 }
 

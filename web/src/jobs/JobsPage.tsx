@@ -14,14 +14,15 @@ import {
 } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import * as declared from '../api/declared'
 import { useSession } from '../app/session'
-import { CustomersDialog } from './CustomersDialog'
 import { DesignDialog } from './DesignDialog'
-import { JobDialog } from './JobDialog'
 import { customersQuery, type Job, type JobFilter, jobsQuery } from './queries'
+
+const JobDialog = lazy(() => import('./JobDialog').then((module) => ({ default: module.JobDialog })))
+const CustomersDialog = lazy(() => import('./CustomersDialog').then((module) => ({ default: module.CustomersDialog })))
 
 /** The shop's jobs: find one, open one, start one. */
 export function JobsPage() {
@@ -128,9 +129,17 @@ export function JobsPage() {
           onChange={(_, page) => setFilter({ ...filter, page })}
         />
       )}
-      {editing && <JobDialog job={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
+      {editing && (
+        <Suspense>
+          <JobDialog job={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />
+        </Suspense>
+      )}
       {adding && <DesignDialog job={adding} onClose={() => setAdding(null)} />}
-      {customersOpen && <CustomersDialog onClose={() => setCustomersOpen(false)} mayWrite={mayWrite} />}
+      {customersOpen && (
+        <Suspense>
+          <CustomersDialog onClose={() => setCustomersOpen(false)} mayWrite={mayWrite} />
+        </Suspense>
+      )}
     </Box>
   )
 }

@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { create } from 'zustand'
 import type { Build } from '../../api/model'
+import { atHand } from '../../floor/build'
 import { history } from './assembly'
 
 /** Which operation is looked at, and how many done ones the replay shows; empty: the next, and all. */
@@ -20,7 +21,7 @@ export function useAtHand(build: Build | undefined) {
   const { operation, replayed } = useBuildView()
   const past = useMemo(() => (build ? history(build) : []), [build])
   const done = replayed === null ? past : past.slice(0, replayed)
-  const wanted = replayed === null ? (operation ?? build?.state.next ?? null) : (done.at(-1)?.operation.id ?? null)
+  const wanted = replayed === null ? (operation ?? (build ? atHand(build) : null)) : (done.at(-1)?.operation.id ?? null)
   return {
     past,
     done,

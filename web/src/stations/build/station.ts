@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { buildQuery } from '../../floor/build'
+import { buildQuery } from '../../floor/query'
 import { always, shownLater, type Station } from '../station'
 
 export const build: Station = {

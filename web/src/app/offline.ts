@@ -1,0 +1,28 @@
+const PAGE = 'keel-page'
+const DATA = 'keel-data'
+const READ = /^\/api\/(session|jobs\/numbered\/\d+)$/
+
+/** Where the page is secure it works on while the workshop's server is away: `public/sw.js` keeps what it reads. */
+export async function workOffline() {
+  if (!('serviceWorker' in navigator)) return
+  await navigator.serviceWorker.register('/sw.js')
+  await keep(PAGE, '/')
+  // What is read before anybody stands between is read once more.
+  const watch = new PerformanceObserver((list) => {
+    for (const entry of list.getEntries()) void keepRead(new URL(entry.name))
+  })
+  watch.observe({ type: 'resource', buffered: true })
+}
+
+async function keepRead(url: URL) {
+  if (url.origin !== window.location.origin || url.search) return
+  if (url.pathname.startsWith('/assets/')) await keep(PAGE, url.pathname)
+  else if (READ.test(url.pathname)) await keep(DATA, url.pathname)
+}
+
+async function keep(name: string, path: string) {
+  const cache = await caches.open(name)
+  if (await cache.match(path)) return
+  // What can't be read now is kept when it is read next.
+  await cache.add(path).catch(() => undefined)
+}
