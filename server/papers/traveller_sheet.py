@@ -24,6 +24,7 @@ Line = tuple[str, float, bool, Color]
 GAP = 2 * mm
 CONDITION_WORDS = {
     "all done": "The work before it is done",
+    "all here": "All of it counted in",
     "counts match": "As many out as in: ______ in, ______ out",
     "flushed clean": "Flushed until nothing came. Rounds: ______  last brought: ____________",
     "reading at most": "Reading: ______  at: ______",
