@@ -66,7 +66,7 @@ def read_log_lines(content: bytes) -> list[Received]:
         Naming line, value and limit, where one can't be read.
     """
     try:
-        lines = content.decode().splitlines()
+        lines = content.decode().split("\n")
     except UnicodeDecodeError:
         raise _unreadable("file", "", "UTF-8", "This isn't text in UTF-8.") from None
     if len(lines) > MOST_LINES:

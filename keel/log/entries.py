@@ -30,6 +30,9 @@ class Entry(Part):
     design: Annotated[int, Field(ge=1, le=2**62)] | None = Field(
         default=None, description="Which design of the job it is about; empty: the job"
     )
+    revision: Annotated[int, Field(ge=0, le=2**31)] | None = Field(
+        default=None, description="The design's revision then, as the server knows it"
+    )
     at: datetime | None = Field(default=None, strict=False, description="When, by the clock of the device")
     note: Note = ""
     photos: Annotated[tuple[ClientId, ...], Field(max_length=MOST_PHOTOS, strict=False)] = ()
@@ -50,7 +53,7 @@ class Paused(Entry):
 
 
 class Done(Entry):
-    """An operation is done, on parts that look as `basis` says: a digest by name, of the design's revision."""
+    """An operation is done, on parts that look as `basis` says: a digest by name."""
 
     kind: Literal["done"] = "done"
     subject: Subject
@@ -59,7 +62,6 @@ class Done(Entry):
         default=None, description="How much work it was, in the unit of its kind's rate"
     )
     basis: Annotated[dict[str, str], Field(max_length=300)] = {}
-    revision: int | None = None
 
 
 class Skipped(Entry):
@@ -77,7 +79,6 @@ class Accepted(Entry):
     subject: Subject
     reason: Reason
     basis: Annotated[dict[str, str], Field(max_length=300)] = {}
-    revision: int | None = None
 
 
 class Added(Entry):
@@ -237,9 +238,17 @@ class Agreed(Entry):
     price: Annotated[float, Field(ge=0, le=1e7)] | None = None
 
 
+class Learnt(Entry):
+    """What a revision taught, and what may be otherwise in the next."""
+
+    kind: Literal["learnt"] = "learnt"
+    what: Text
+    next: Text = ""
+
+
 AnyEntry = Annotated[
     Started | Paused | Done | Skipped | Accepted | Added | Moved | Checked | Counted | Read | Measured | Flushed
-    | Overridden | Corrected | Noted | Pinned | Drawn | Arrived | Asked | SentOut | CameBack | Agreed,
+    | Overridden | Corrected | Noted | Pinned | Drawn | Arrived | Asked | SentOut | CameBack | Agreed | Learnt,
     Field(discriminator="kind"),
 ]  # fmt: skip
 ENTRY: TypeAdapter[AnyEntry] = TypeAdapter(AnyEntry)

@@ -17,6 +17,7 @@ from keel.log.entries import (
     Counted,
     Done,
     Flushed,
+    Learnt,
     Measured,
     Moved,
     Overridden,
@@ -65,8 +66,8 @@ class Facts:
         Operations added and moved, in their order.
     arrived : dict
         All deliveries of an item. Their caps count as pieces in.
-    asked, agreed : list
-        What makers ask for, what the customer agreed to.
+    asked, agreed, learnt : list
+        What makers ask for, what the customer agreed to, what a revision taught.
     sent, back : dict
         By the entry that sent it.
     """
@@ -85,6 +86,7 @@ class Facts:
     arrived: dict[str, list[Arrived]] = field(default_factory=lambda: defaultdict(list))
     asked: list[Asked] = field(default_factory=list)
     agreed: list[Said[Agreed]] = field(default_factory=list)
+    learnt: list[Said[Learnt]] = field(default_factory=list)
     sent: dict[str, Said[SentOut]] = field(default_factory=dict)
     back: dict[str, Said[CameBack]] = field(default_factory=dict)
 
@@ -181,6 +183,10 @@ def _agreed(found: Facts, said: Said[Agreed]) -> None:
     found.agreed.append(said)
 
 
+def _learnt(found: Facts, said: Said[Learnt]) -> None:
+    found.learnt.append(said)
+
+
 def _sent(found: Facts, said: Said[SentOut]) -> None:
     found.sent[said.entry.id] = said
 
@@ -206,6 +212,7 @@ _TAKES: dict[type, Callable[[Facts, Said[Any]], None]] = {
     Arrived: _arrived,
     Asked: _asked,
     Agreed: _agreed,
+    Learnt: _learnt,
     SentOut: _sent,
     CameBack: _back,
 }

@@ -23,6 +23,8 @@ class Picture:
         Who took it.
     happened : datetime or None
         When.
+    revision : int or None
+        Of the design then.
     spot_mm : tuple of float or None
         Where on the tank it shows, from the body's rear, right, lower corner [mm].
     strokes : tuple of Stroke
@@ -34,6 +36,7 @@ class Picture:
     note: str = ""
     author: str = ""
     happened: datetime | None = None
+    revision: int | None = None
     spot_mm: tuple[float, float, float] | None = None
     strokes: tuple[Stroke, ...] = field(default=())
 
@@ -63,4 +66,5 @@ def pictures(entries: Sequence[Received]) -> dict[str, Picture]:
             if not picture.happened:
                 picture.subject = str(getattr(entry, "subject", None) or "")
                 picture.note, picture.author, picture.happened = entry.note, one.author, one.happened
+                picture.revision = entry.revision
     return found

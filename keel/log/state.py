@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
-from keel.log.entries import Accepted, Agreed, Asked, Done, Paused, Received, SentOut, Skipped, Started
+from keel.log.entries import Accepted, Agreed, Asked, Done, Learnt, Paused, Received, SentOut, Skipped, Started
 from keel.log.facts import Facts, Said, facts
 from keel.log.gates import GateState, gate_states, here
 from keel.log.plan import planned, prerequisites
@@ -94,6 +94,15 @@ class AgreedState:
 
 
 @dataclass(frozen=True, slots=True)
+class LearntState:
+    """What a revision taught."""
+
+    learnt: Learnt
+    author: str
+    when: datetime
+
+
+@dataclass(frozen=True, slots=True)
 class BuildState:
     """How far a tank is.
 
@@ -107,8 +116,8 @@ class BuildState:
         The first operation that is open and waits for nothing; None when there is none.
     gone : list of str
         Operations that the log has done and the design no longer asks for.
-    goods, out, agreed : list
-        What is bought, what was sent out, what was agreed.
+    goods, out, agreed, learnt : list
+        What is bought, what was sent out, what was agreed, what was learnt.
     names : dict of str to str
         What the flats, ports and senders are called that operations are done on.
     """
@@ -120,6 +129,7 @@ class BuildState:
     goods: list[GoodsState]
     out: list[OutState]
     agreed: list[AgreedState]
+    learnt: list[LearntState]
     names: dict[str, str]
 
 
@@ -162,6 +172,7 @@ def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, de
         goods=[_goods(item, said) for item in traveller.goods],
         out=_out(said),
         agreed=[AgreedState(one.entry, one.author, one.happened) for one in said.agreed],
+        learnt=[LearntState(one.entry, one.author, one.happened) for one in said.learnt],
         names=traveller.names,
     )
 

@@ -185,14 +185,14 @@ class Stations(TestCase):
         def states(subject: Design, rules: Workshop | None = None) -> dict[str, str]:
             return {s.station: s.state for s in evaluate(subject, rules, Showing(remedies=False)).stations}
 
-        names = ["brief", "bay", "shell", "inside", "ports", "gauge", "sheet"]
+        names = ["brief", "bay", "shell", "inside", "ports", "gauge", "sheet", "build"]
         self.assertEqual(states(Design()), dict.fromkeys(names, "not judged yet"))
         self.assertEqual(states(Design(brief=Brief(fuel="diesel")))["brief"], "needs attention")
         room = Bay(length_mm=900, width_mm=500, height_mm=400)
         shell = box(500, 300, 300, x_mm=100, y_mm=100, z_mm=20, **SOUND)
         done = states(Design(bay=room, shell=shell))
         self.assertEqual([done[name] for name in ("bay", "shell", "sheet")], ["ready"] * 3)
-        self.assertEqual([done[name] for name in ("ports", "gauge")], ["not judged yet"] * 2)
+        self.assertEqual([done[name] for name in ("ports", "gauge", "build")], ["not judged yet"] * 3)
         self.assertEqual(states(Design(bay=room, shell=box(**SOUND)))["bay"], "blocked")
         lax = Workshop(rules=HouseRules(bump_g=20.0))
         self.assertEqual(states(Design(bay=room, shell=shell), lax)["shell"], "needs attention")

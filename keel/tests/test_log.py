@@ -7,6 +7,8 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from keel.formats.log import log_lines, read_log_lines
+from keel.formats.table import UnreadableTableError
 from keel.log.entries import ENTRY, Received
 from keel.log.facts import CAPS, facts
 from keel.log.gates import differing, gate_states
@@ -202,6 +204,57 @@ class Rates(TestCase):
         self.assertAlmostEqual(found.median, (minutes[4] + minutes[5]) / 2)
 
 
+def any_entries() -> st.SearchStrategy[list[dict[str, Any]]]:
+    """Entries of many kinds on a few subjects, sent twice and corrected now and then."""
+    about = st.sampled_from(["cut", "bend", "wash", "close", "plugs"])
+    words_ = st.text(st.characters(blacklist_characters="\x00", blacklist_categories=["Cs"]), max_size=12)
+    one = st.one_of(
+        st.fixed_dictionaries({"kind": st.sampled_from(["started", "paused", "done", "note"]), "subject": about}),
+        st.fixed_dictionaries({"kind": st.just("skipped"), "subject": about, "reason": words_}),
+        st.fixed_dictionaries(
+            {
+                "kind": st.just("count"),
+                "subject": about,
+                "way": st.sampled_from(["in", "out"]),
+                "value": st.integers(0, 9),
+            }
+        ),
+        st.fixed_dictionaries({"kind": st.just("flushed"), "subject": about, "caught": words_, "clean": st.booleans()}),
+        st.fixed_dictionaries({"kind": st.just("override"), "subject": about, "name": words_, "reason": words_}),
+        st.fixed_dictionaries({"kind": st.just("moved"), "subject": about, "after": st.none() | about}),
+        st.fixed_dictionaries({"kind": st.just("correction"), "of": st.integers(0, 12).map("i{}".format)}),
+    )
+    named = st.tuples(st.integers(0, 20), one, words_)
+    return st.lists(named.map(lambda it: it[1] | {"id": f"i{it[0]}", "note": it[2], "design": 1}), max_size=20)
+
+
+class Files(TestCase):
+    """A log as lines, and back."""
+
+    @given(any_entries())
+    def test_the_same_state(self, lines: list[dict[str, Any]]) -> None:
+        """Whatever was written, the file that it becomes says the same."""
+        log = [received(n, n, author=f"née {n % 3}", **line) for n, line in enumerate(lines, start=1)]
+        back = read_log_lines(log_lines(log))
+        self.assertEqual(back, log)
+        now = START + timedelta(days=1)
+        self.assertEqual(build_state(WORK, back, now, 1), build_state(WORK, log, now, 1))
+
+    def test_what_is_no_log(self) -> None:
+        """The line, what stands there, what was expected."""
+        good = log_lines(read([{"kind": "note"}])).decode()
+        for bad, said in (
+            ("{", "line 2 isn't an entry"),
+            ("[]", "line 2 isn't an entry"),
+            (good.replace('"note"', '"nonsense"'), "line 2:"),
+            (good.replace("2026-05-04T08:00:00+00:00", "yesterday"), "line 2 isn't an entry"),
+        ):
+            with self.subTest(bad=bad), self.assertRaisesRegex(UnreadableTableError, said):
+                read_log_lines((good + bad).encode())
+        with self.assertRaises(UnreadableTableError):
+            read_log_lines(b"\xff\xfe")
+
+
 class Outside(TestCase):
     """What comes in, what goes out, what makers ask for."""
 
@@ -249,6 +302,11 @@ class Outside(TestCase):
         agreed = {"kind": "agreed", "about": "extra", "what": "an earth stud", "consent": "by telephone", "price": 45.0}
         self.assertEqual(self.state(agreed).agreed[0].agreed.price, 45.0)
         self.assertEqual(self.state(agreed, {"kind": "correction", "of": "e1"}).agreed, [])
+
+    def test_learnt(self) -> None:
+        """What a revision taught stays with it."""
+        learnt = {"kind": "learnt", "what": "the well fouled the clamp", "next": "turn it", "revision": 3}
+        self.assertEqual(self.state(learnt).learnt[0].learnt.revision, 3)
 
 
 class Pictures(TestCase):

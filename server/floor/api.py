@@ -8,7 +8,7 @@ from django.utils import timezone
 from ninja import Query, Router, Schema
 from pydantic import Field
 
-from keel.formats.log import log_csv, log_lines
+from keel.formats.log import log_csv, log_lines, read_log_lines
 from keel.log.entries import ClientId, Received
 from keel.log.pictures import Picture, pictures
 from keel.log.rates import RateSeen, rates_seen, taken
@@ -18,11 +18,11 @@ from server.floor import photos
 from server.floor.build import log_of, traveller_of
 from server.floor.log import Log
 from server.floor.models import Photo
-from server.floor.schemas import BuildOut, LogRow, PhotoOut, Sending, Written
+from server.floor.schemas import BroughtIn, BuildOut, LogRow, PhotoOut, Sending, Written
 from server.http.errors import ErrorOut
 from server.jobs.api.designs import own_design
 from server.jobs.models import Job
-from server.workshop.guard import Request, anyone, writer
+from server.workshop.guard import Request, anyone, owner, writer
 
 router = Router(tags=["floor"])
 
@@ -65,6 +65,13 @@ def read_log(request: Request, number: int, wanted: Query[Rows]) -> list[LogRow]
 def export_lines(request: Request, number: int) -> HttpResponse:
     """The whole log, an entry a line."""
     return _file(log_lines(log_of(own_job(request, number))), f"job-{number}-log.jsonl", "application/x-ndjson")
+
+
+@router.post("jobs/numbered/{number}/log.jsonl", response={200: BroughtIn, 404: ErrorOut, 422: ErrorOut}, auth=owner)
+def import_lines(request: Request, number: int) -> BroughtIn:
+    """A log as it was exported, into a job that has none yet: its state is the same."""
+    job = own_job(request, number)
+    return BroughtIn(entries=Log(job, request.user, None).bring_in(read_log_lines(request.body)))
 
 
 @router.get("jobs/numbered/{number}/log.csv", response={200: None, 404: ErrorOut}, auth=anyone)

@@ -1,7 +1,9 @@
 """Writing into a job's log: in order, once, and only what may be written."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import datetime, timedelta
+from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
@@ -16,6 +18,7 @@ from keel.studies.build.operation import Traveller
 from server.floor.build import log_of, traveller_of
 from server.floor.models import LogEntry
 from server.floor.schemas import Written
+from server.http.errors import refused
 from server.jobs.models import Job, TankDesign
 from server.workshop.models import Person
 
@@ -39,7 +42,33 @@ class Log:
         self.received: list[Received] = []
         self.numbers: dict[str, int] = {}
         self.designs: set[int] = set()
+        self.tanks: dict[int, TankDesign] = {}
         self.travellers: dict[int, Traveller] = {}
+
+    @transaction.atomic
+    def bring_in(self, log: Sequence[Received]) -> int:
+        """A log from a file, into a job that has none: in its order, with its times, told who brought it.
+
+        Raises
+        ------
+        ApiError
+            422 when the job has a log, or several designs and the file doesn't say of which.
+        """
+        Job.objects.select_for_update().get(pk=self.job.pk)
+        if self.job.log.exists():
+            raise refused(
+                "log", self.job.log.count(), "a job without a log", "This job has a log: none is put into it."
+            )
+        tanks = list(self.job.designs.all())
+        ours, only = {tank.pk for tank in tanks}, tanks[0].pk if len(tanks) == 1 else None
+        ignored = standing(log).ignored
+        kept = [one for one in log if one.n not in ignored]
+        for n, one in enumerate(kept, start=1):
+            design = one.entry.design if one.entry.design in ours else only
+            entry = one.entry.model_copy(update={"design": None if one.entry.design is None else design})
+            author = f"{one.author}, brought in by {self.person.name}"[:80]
+            keep(self.job, replace(one, n=n, author=author, entry=entry), None)
+        return len(kept)
 
     @transaction.atomic
     def write(self, entries: Sequence[AnyEntry]) -> list[Written]:
@@ -110,17 +139,22 @@ class Log:
         return None if why is None else f"It can't be moved there: {why.plain()}."
 
     def _with_basis(self, entry: AnyEntry) -> AnyEntry:
-        """What is done or accepted is done on the design as it is now."""
-        if not isinstance(entry, Done | Accepted) or entry.design is None:
+        """What is written is written of the design as it is now, what is done is done on its parts as they are."""
+        if entry.design is None:
             return entry
+        known: dict[str, Any] = {"revision": self._tank(entry.design).revision}
+        if not isinstance(entry, Done | Accepted):
+            return entry.model_copy(update=known)
         found = next((one for one in self._traveller(entry.design).operations if one.id == entry.subject), None)
-        known = {"revision": self._tank(entry.design).revision, "basis": found.basis if found else {}}
+        known |= {"basis": found.basis if found else {}}
         if found and isinstance(entry, Done):
             known |= {"work": found.kind, "amount": found.amount}
         return entry.model_copy(update=known)
 
     def _tank(self, design: int) -> TankDesign:
-        return self.job.designs.select_related("workshop").get(pk=design)
+        if design not in self.tanks:
+            self.tanks[design] = self.job.designs.select_related("workshop").get(pk=design)
+        return self.tanks[design]
 
     def _traveller(self, design: int | None) -> Traveller:
         if design is None:

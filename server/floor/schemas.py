@@ -29,6 +29,12 @@ class Written(Schema):
     refused: str | None
 
 
+class BroughtIn(Schema):
+    """How many entries came from a file."""
+
+    entries: int
+
+
 class LogRow(Schema):
     """An entry as it stands in the log."""
 

@@ -80,13 +80,13 @@ def download(request: Request, design_id: int, name: str, query: Query[Pitch]) -
     current = kept.current()
     design, rules = current.design(), request.user.workshop.document()
     state = cache(lambda: state_of(kept, timezone.now()))
-    passed = unmet(state()) if name.endswith(".pdf") else ()
+    passed = unmet(state()) if name.endswith(".pdf") and kept.job.log.exists() else ()
     heading = heading_of(request.user, kept, current, passed)
     title = f"{kept.job.number} {kept.name}"
     if name == "design.json":  # to be had even when no tank can be made of it
         content = design_json(design)
     else:
-        tank = TankAnalysis(Asked(design, rules, scans_of(request.user.workshop, design)))
+        tank = TankAnalysis(Asked(design, rules, scans_of(request.user.workshop, design)), MEMORY)
         bench = request.build_absolute_uri(f"/floor/{kept.job.number}?design={kept.pk}")
         content = paper_named(tank, name).write(Wanted(title, heading, tank, query.pitch_mm, state, bench))
     file_name = f"{slugify(title)}-r{current.number}-{name}"

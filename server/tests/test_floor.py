@@ -13,6 +13,7 @@ from keel.log.state import build_state
 from server.floor.build import log_of, traveller_of
 from server.floor.models import LogEntry, Photo
 from server.floor.photos import path_of
+from server.jobs.models import Job, TankDesign
 from server.tests.helpers import ApiTestCase
 from server.workshop.models import Person
 
@@ -183,6 +184,32 @@ class Reading(Floor):
         table = self.viewer("GET", f"{self.at}.csv")[1].decode().splitlines()
         self.assertEqual(len(table), 3)
         self.assertIn('""value"": 4', table[2])
+
+
+class BroughtIn(Floor):
+    """A log from a file."""
+
+    def test_the_same_state(self) -> None:
+        """Exported and brought into another job of the same design, it says the same; who brought it is told."""
+        self.done("prepare:sheet", "cut:no-means-typed")
+        self.write(self.entry("note", note="burr"), {"id": "x", "kind": "correction", "of": "c1"})
+        lines = self.owner("GET", f"{self.at}.jsonl")[1]
+        other = Job.opened(self.workshop, title="The same again")
+        tank = TankDesign.started(other, "Main", self.tank.current().design(), None, "")
+        at = f"jobs/numbered/{other.number}/log.jsonl"
+        self.refused(self.fabricator("POST", at, raw=lines), 403, "role")
+        self.assertEqual(self.owner("POST", at, raw=lines), (200, {"entries": 4}))
+        state = self.owner("GET", f"designs/{tank.pk}/build")[1]["state"]
+        self.assertEqual([one["standing"] for one in state["operations"][:3]], ["done", "open", "open"])
+        self.assertEqual(state["operations"][0]["by"], ["Fabricator, brought in by Owner"])
+        self.refused(self.owner("POST", at, raw=lines), 422, "invalid")
+        fault = self.refused(self.owner("POST", f"{self.at}.jsonl", raw=b"no"), 422, "invalid")["errors"][0]
+        self.assertEqual(fault["field"], "line 1")
+
+    def test_revisions(self) -> None:
+        """Each entry knows of which revision it is, whatever the device says."""
+        self.write(self.entry("learnt", what="too tight", revision=77))
+        self.assertEqual(self.build()["state"]["learnt"][0]["learnt"]["revision"], 1)
 
 
 class Photos(Floor):

@@ -34,7 +34,7 @@ QUESTIONS = {
 """Posted, because what is asked about doesn't fit an address; nothing is kept."""
 OWN = {"session", "session/password", "session/preferences"}
 """What a person changes of their own."""
-OWNERS = {"people", "people/{person_id}", "workshop"}
+OWNERS = {"jobs/numbered/{number}/log.jsonl", "people", "people/{person_id}", "workshop"}
 
 
 class Operation(NamedTuple):

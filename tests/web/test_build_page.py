@@ -228,6 +228,48 @@ class Outside(AtTheBuild):
         return found
 
 
+class Ring(AtTheBuild):
+    """A flange drawn down."""
+
+    SEAT: dict[str, Any] = {"kind": "flange", "hole_mm": 60.0, "outer_mm": 110.0, "bolt_circle_mm": 90.0, "bolts": 4}
+    document = {"shell": SHELL, "ports": [VENT | {"seat": SEAT | {"torque_nm": 10.0}}]}
+
+    def test_bolt_by_bolt(self) -> None:
+        """Across the ring, three passes, each bolt pressed once; the log has it when the last is tight."""
+        self.open(f"/floor/{self.job.number}")
+        self.press("All steps")
+        self.do("clicked", "[data-line='fit:vent']")
+        said = []
+        for _ in range(12):
+            said.append(self.text("section[aria-label=Tightening]").split("Pass ")[1].split("Back")[0])
+            self.do("clicked", "section[aria-label=Tightening] button:last-of-type")
+        self.assertEqual([line.split("bolt ")[1][0] for line in said[:4]], ["1", "3", "2", "4"])
+        self.assertIn("1 of 3: bolt 1 to 3.0 N·m", said[0])
+        self.assertIn("3 of 3: bolt 4 to 10.0 N·m", said[11])
+        self.until(lambda: self.written() == [("note", "fit:vent")], "on record")
+        self.press("Back")
+        self.assertEqual(self.do("count", "[data-turned='11']"), 1)
+
+    def test_what_a_revision_taught(self) -> None:
+        """It stands with that revision, beside any other it is compared with."""
+        self.build()
+        self.type_into("What was learnt", "flange sits proud", "aside")
+        self.type_into("What may change next", "spot-face the ring", "aside")
+        self.press("Record as learnt", "aside")
+        self.until(lambda: self.written() == [("learnt", "")], "kept")
+        self.open_station("shell")
+        for size in ("820", "840"):
+            self.type_into("Length outside", size)
+            self.saved()
+            self.until(lambda: self.do("design")["shell"]["length_mm"] == float(size), "changed")  # noqa: B023
+        self.until(lambda: self.tank.refresh_from_db() or self.tank.revision == 3, "saved twice")
+        self.press("Revisions")
+        self.until(lambda: self.do("clicked", "[role=dialog] ul > *:last-child") or True, "chosen")
+        self.shows("flange sits proud", "[role=dialog]")
+        self.choose("Compared with", "r2", "[role=dialog]")
+        self.shows("820", "[role=dialog]")
+
+
 class AtTheBench(AtTheBuild):
     """The page for a phone."""
 

@@ -28,7 +28,7 @@ class Jobs(AtThePage):
         """A new customer comes with it; the job, its customer and its first design are kept."""
         self.open("/")
         self.press("New job")
-        self.assertFalse(self.do("isEnabled", "Create the job", "[role=dialog]"))
+        self.until(lambda: not self.do("isEnabled", "Create the job", "[role=dialog]"), "a title is wanted")
         self.type_into("Title", "Skiff tank")
         self.type_into("Customer", "Tam Weir")
         self.press("Create the job")

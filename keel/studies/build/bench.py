@@ -10,7 +10,7 @@ from keel.design.ports import Port
 from keel.design.work import WorkKind
 from keel.design.workshop import Workshop
 from keel.reference.metals import MetalName
-from keel.studies.build.operation import Count, Operation
+from keel.studies.build.operation import Count, Operation, Tightening
 from keel.studies.result import Words
 from keel.studies.sheet.parts import FlatPart
 
@@ -95,6 +95,7 @@ class Bench:
         steps: Iterable[Words] = (),
         counts: Iterable[Count] = (),
         pieces: Iterable[str] = (),
+        tightening: Tightening | None = None,
         basis: dict[str, str] | None = None,
     ) -> Operation:
         """One operation, its minutes planned: `amount` in the unit of its kind's rate."""
@@ -115,6 +116,7 @@ class Bench:
             steps=list(steps),
             counts=list(counts),
             pieces=list(pieces),
+            tightening=tightening,
             basis=basis or {},
         )
 

@@ -17,6 +17,15 @@ class Count:
 
 
 @dataclass(frozen=True, slots=True)
+class Tightening:
+    """Bolts round a ring in the order they are tightened, in passes that are shares of the full torque."""
+
+    order: list[int]
+    torque_nm: float | None
+    passes: list[float]
+
+
+@dataclass(frozen=True, slots=True)
 class Operation:
     """One step of the work.
 
@@ -50,6 +59,8 @@ class Operation:
         What it consists of, one after the other, where the order matters.
     counts : list of Count
         What is counted in or out meanwhile.
+    tightening : Tightening or None
+        How its bolts are tightened, where it has any.
     pieces : list of str
         Which pieces of its parts it is done on, as they lie in the tank; all where none is named.
     basis : dict of str to str
@@ -71,6 +82,7 @@ class Operation:
     steps: list[Words] = field(default_factory=list)
     counts: list[Count] = field(default_factory=list)
     pieces: list[str] = field(default_factory=list)
+    tightening: Tightening | None = None
     basis: dict[str, str] = field(default_factory=dict)
 
 

@@ -6,6 +6,8 @@ from typing import Literal
 from keel.design.gauge import Sender
 from keel.design.ports import Port
 from keel.design.workshop import HouseRules
+from keel.reference.compatibility import OF_RUBBER
+from keel.reference.fuels import FuelName
 from keel.studies.build.bench import Bench, port_digest
 from keel.studies.build.operation import (
     AllDone,
@@ -17,6 +19,7 @@ from keel.studies.build.operation import (
     Looked,
     MeasurementsAgree,
     Operation,
+    Tightening,
 )
 from keel.studies.ports.reach import CutStep, Reach
 from keel.studies.ports.torque import PASSES, star_order
@@ -42,6 +45,8 @@ class PortWork:
         Hangers against the depth, and how they are cut.
     before : sequence of Operation
         What was done so far.
+    fuel : FuelName
+        What seals have to stand.
     """
 
     def __init__(
@@ -51,7 +56,9 @@ class PortWork:
         senders: Sequence[Sender],
         reaches: Sequence[Reach],
         before: Sequence[Operation],
+        fuel: FuelName,
     ) -> None:
+        self.fuel = fuel
         self.bench, self.ports, self.senders, self.before = bench, ports, senders, before
         self.reaches = {reach.id: reach for reach in reaches}
         self.rules: HouseRules = bench.workshop.rules
@@ -133,6 +140,9 @@ class PortWork:
             1,
             parts=openings,
             needs=needs,
+            cheap_now=[
+                words("The tank is still out: bend rigid lines to it, label hoses and wires, clean and paint its bay."),
+            ],
         )
 
     def _trimmed(self, port: Port) -> Iterator[Operation]:
@@ -167,10 +177,21 @@ class PortWork:
             parts=[port.id],
             needs=["plug:in", *trimmed],
             tools=[*(["torque spanner"] if bolts else ["spanner"]), "mirror"],
-            consumables=[words("{seal} seal", seal=seat.seal)] if seat and seat.seal else [],
+            consumables=[self._seal(seat.seal)] if seat and seat.seal else [],
+            tightening=Tightening(star_order(bolts), seat.torque_nm, list(PASSES)) if seat and bolts else None,
             steps=_tightening(bolts, seat.torque_nm if seat else None),
             counts=[Count(_screws(port), way, bolts) for way in COUNTED] if bolts else [],
             basis={port.name: port_digest(port)},
+        )
+
+    def _seal(self, seal: str) -> Words:
+        """A seal, and what the fuel does to it."""
+        against = OF_RUBBER.get((seal, self.fuel))
+        if against is None:
+            return words("{seal} seal, stands {fuel}; no sealer but what the maker names", seal=seal, fuel=self.fuel)
+        verdict = "not for" if against.verdict == "no" else "with care in"
+        return words(
+            "{seal} seal, {verdict} {fuel}: {why}", seal=seal, verdict=verdict, fuel=self.fuel, why=against.why
         )
 
     def _sender(self, sender: Sender) -> Operation:
@@ -252,7 +273,8 @@ def _looks_at(port: Port) -> Iterator[tuple[str, Words, bool]]:
 def _cut_step(step: CutStep) -> Words:
     length = "" if step.length_mm is None else "{length_mm}, "
     values = step.how.values | ({} if step.length_mm is None else {"length_mm": step.length_mm})
-    return Words(f"{step.what.capitalize()}: {length}{step.how.text}", values)
+    after = "" if step.undone else "; it can't be undone"
+    return Words(f"{step.what.capitalize()}: {length}{step.how.text}{after}", values)
 
 
 def _tightening(bolts: int, torque_nm: float | None) -> list[Words]:

@@ -57,13 +57,14 @@ def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, w
     if design.shell is None or made.impossible is not None or not made.seams:
         return Traveller([], [])
     bench, ports, senders = Bench(workshop, design.shell.metal), design.ports, design.gauge.senders
+    fuel = design.brief.fuel
     cut = FlatWork(bench, made.parts, means.cutting, means.bendings.parts, ports, design.sheet.sent_out)
     flat = cut.all()
     shell_work = ShellWork(bench, made, means.solids, means.assembly, flat)
     closed = [*flat, *shell_work.closing()]
-    plugged = PortWork(bench, ports, senders, reaches, closed).plugged([closed[-1].id])
+    plugged = PortWork(bench, ports, senders, reaches, closed, fuel).plugged([closed[-1].id])
     heated = [*closed, *plugged, shell_work.dressed([one.id for one in plugged] or [closed[-1].id])]
-    port_work = PortWork(bench, ports, senders, reaches, heated)
+    port_work = PortWork(bench, ports, senders, reaches, heated, fuel)
     bought = goods(ports, senders, design.inside)
     operations = [*_received(bench, bought), *heated, *port_work.all()]
     gates = [*goods_gates(bought, operations), *shell_work.gates(), *port_work.gates()]
@@ -83,6 +84,6 @@ def _received(bench: Bench, bought: list[Bought]) -> list[Operation]:
 
 
 MEANS = study(Means, CUTTING, BENDINGS, BARE_SOLIDS, ASSEMBLY)
-DRAWN = only("shell", "ports", "gauge", "inside", "sheet.sent_out")
+DRAWN = only("shell", "brief.fuel", "ports", "gauge", "inside", "sheet.sent_out")
 TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP).at_rest()
 """The order of work; not worked out during a drag."""

@@ -590,7 +590,11 @@ export interface paths {
          */
         get: operations["server_floor_api_export_lines"];
         put?: never;
-        post?: never;
+        /**
+         * Import Lines
+         * @description A log as it was exported, into a job that has none yet: its state is the same.
+         */
+        post: operations["server_floor_api_import_lines"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1298,7 +1302,10 @@ export interface components {
             photos: string[];
             /** Reason */
             reason: string;
-            /** Revision */
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
             revision?: number | null;
             /** Subject */
             subject: string;
@@ -1342,6 +1349,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
             /** Title */
@@ -1413,6 +1425,11 @@ export interface components {
             photos: string[];
             /** Price */
             price?: number | null;
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** What */
             what: string;
         };
@@ -1509,6 +1526,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
             /** Value */
@@ -1635,6 +1657,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
             /** Wait Min */
@@ -2394,6 +2421,14 @@ export interface components {
             target?: components["schemas"]["Target"] | null;
         };
         /**
+         * BroughtIn
+         * @description How many entries came from a file.
+         */
+        BroughtIn: {
+            /** Entries */
+            entries: number;
+        };
+        /**
          * BuildOut
          * @description How far a tank is, and what was written last.
          */
@@ -2437,8 +2472,8 @@ export interface components {
          *         The first operation that is open and waits for nothing; None when there is none.
          *     gone : list of str
          *         Operations that the log has done and the design no longer asks for.
-         *     goods, out, agreed : list
-         *         What is bought, what was sent out, what was agreed.
+         *     goods, out, agreed, learnt : list
+         *         What is bought, what was sent out, what was agreed, what was learnt.
          *     names : dict of str to str
          *         What the flats, ports and senders are called that operations are done on.
          */
@@ -2451,6 +2486,8 @@ export interface components {
             gone: string[];
             /** Goods */
             goods: components["schemas"]["GoodsState"][];
+            /** Learnt */
+            learnt: components["schemas"]["LearntState"][];
             /** Names */
             names: {
                 [key: string]: string;
@@ -2537,6 +2574,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /**
              * Whole
              * @default true
@@ -2711,6 +2753,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
         };
@@ -2824,6 +2871,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
         };
         /**
          * Count
@@ -2872,6 +2924,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
             /** Value */
@@ -3503,7 +3560,7 @@ export interface components {
         };
         /**
          * Done
-         * @description An operation is done, on parts that look as `basis` says: a digest by name, of the design's revision.
+         * @description An operation is done, on parts that look as `basis` says: a digest by name.
          */
         Done: {
             /**
@@ -3545,7 +3602,10 @@ export interface components {
              * @default []
              */
             photos: string[];
-            /** Revision */
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
             revision?: number | null;
             /** Subject */
             subject: string;
@@ -3645,6 +3705,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Strokes */
             strokes: [
                 number,
@@ -4050,6 +4115,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
         };
@@ -5087,6 +5157,65 @@ export interface components {
             up_g: number[];
         };
         /**
+         * Learnt
+         * @description What a revision taught, and what may be otherwise in the next.
+         */
+        Learnt: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "learnt";
+            /**
+             * Next
+             * @default
+             */
+            next: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * LearntState
+         * @description What a revision taught.
+         */
+        LearntState: {
+            /** Author */
+            author: string;
+            learnt: components["schemas"]["Learnt"];
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+        };
+        /**
          * Left
          * @description What a cut goes through of a pool that stays, or a pocket of air.
          */
@@ -5134,7 +5263,7 @@ export interface components {
             /** Author */
             author: string;
             /** Entry */
-            entry: components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"];
+            entry: components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"];
             /**
              * Happened
              * Format: date-time
@@ -5268,6 +5397,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
             /** Value Mm */
@@ -5354,6 +5488,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
         };
@@ -5465,6 +5604,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject?: string | null;
         };
@@ -5553,6 +5697,8 @@ export interface components {
          *         What it consists of, one after the other, where the order matters.
          *     counts : list of Count
          *         What is counted in or out meanwhile.
+         *     tightening : Tightening or None
+         *         How its bolts are tightened, where it has any.
          *     pieces : list of str
          *         Which pieces of its parts it is done on, as they lie in the tank; all where none is named.
          *     basis : dict of str to str
@@ -5598,6 +5744,7 @@ export interface components {
             pieces?: string[];
             /** Steps */
             steps?: components["schemas"]["Words"][];
+            tightening?: components["schemas"]["Tightening"] | null;
             title: components["schemas"]["Words"];
             /** Tools */
             tools?: string[];
@@ -5756,6 +5903,11 @@ export interface components {
             photos: string[];
             /** Reason */
             reason: string;
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
         };
@@ -6106,6 +6258,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
         };
@@ -6188,6 +6345,8 @@ export interface components {
          *         Who took it.
          *     happened : datetime or None
          *         When.
+         *     revision : int or None
+         *         Of the design then.
          *     spot_mm : tuple of float or None
          *         Where on the tank it shows, from the body's rear, right, lower corner [mm].
          *     strokes : tuple of Stroke
@@ -6208,6 +6367,8 @@ export interface components {
              * @default
              */
             note: string;
+            /** Revision */
+            revision?: number | null;
             /** Spot Mm */
             spot_mm?: [
                 number,
@@ -6262,6 +6423,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** X Mm */
             x_mm: number;
             /** Y Mm */
@@ -7029,6 +7195,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
             /** Value */
@@ -7939,7 +8110,7 @@ export interface components {
          */
         Sending: {
             /** Entries */
-            entries: (components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"])[];
+            entries: (components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"])[];
             /** Sent */
             sent?: string | null;
         };
@@ -8002,6 +8173,11 @@ export interface components {
              * @default
              */
             returns: string;
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /**
              * State
              * @default
@@ -8375,6 +8551,11 @@ export interface components {
             photos: string[];
             /** Reason */
             reason: string;
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
         };
@@ -8589,6 +8770,11 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
             /** Subject */
             subject: string;
         };
@@ -9078,6 +9264,18 @@ export interface components {
              * @description Of the strip [mm]
              */
             thickness_mm: number;
+        };
+        /**
+         * Tightening
+         * @description Bolts round a ring in the order they are tightened, in passes that are shares of the full torque.
+         */
+        Tightening: {
+            /** Order */
+            order: number[];
+            /** Passes */
+            passes: number[];
+            /** Torque Nm */
+            torque_nm: number | null;
         };
         /**
          * TimeToDry
@@ -10922,6 +11120,46 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_api_import_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtIn"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -3,6 +3,7 @@ import { useTheme } from '@mui/material/styles'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
+import type { Build, OperationState } from '../api/model'
 import { NothingHere } from '../app/Message'
 import { useSession } from '../app/session'
 import { jobQuery } from '../jobs/queries'
@@ -10,6 +11,7 @@ import { Actions } from './Actions'
 import { atHand, useBuild } from './build'
 import { OperationCard } from './OperationCard'
 import { OperationList } from './OperationList'
+import { PhotoStrip } from './PhotoStrip'
 import { WaitingStrip } from './WaitingStrip'
 
 /** The bench: a job's work on a phone, one operation a screen. */
@@ -38,11 +40,19 @@ export default function FloorPage() {
   )
 }
 
+/** The photos of one step and of the gates before it. */
+function ofStep(build: Build, { operation }: OperationState): Build {
+  const gates = build.state.gates.filter((gate) => gate.gate.before.includes(operation.id)).map((gate) => gate.gate.id)
+  const subjects = new Set([operation.id, ...gates])
+  return { ...build, photos: build.photos.filter((photo) => subjects.has(photo.of.subject)) }
+}
+
 function Floor({ designId }: { designId: number }) {
   const { inks } = useTheme()
   const session = useSession()
   const { build, error } = useBuild(designId)
   const [at, setAt] = useState<string | null>(null)
+  const [photo, setPhoto] = useState<string | null>(null)
   const [listed, setListed] = useState(false)
   if (!build) return error ? <Alert severity="error">{error.message}</Alert> : null
   const { operations } = build.state
@@ -102,7 +112,10 @@ function Floor({ designId }: { designId: number }) {
             }}
           />
         ) : (
-          <OperationCard build={build} state={state} mayWrite={mayWrite} />
+          <>
+            <OperationCard key={state.operation.id} build={build} state={state} mayWrite={mayWrite} />
+            <PhotoStrip build={ofStep(build, state)} open={photo} onOpen={setPhoto} mayWrite={mayWrite} />
+          </>
         )}
       </Box>
       {state && !listed && (

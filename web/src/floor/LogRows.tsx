@@ -96,6 +96,8 @@ export function said(entry: Entry, titles: ReadonlyMap<string, string>, units: S
       return `Sent out to ${entry.to}: ${entry.work}`
     case 'back':
       return `Back${entry.whole ? '' : ', not as it should be'}`
+    case 'learnt':
+      return `Learnt: ${entry.what}${entry.next ? `. Next: ${entry.next}` : ''}`
     case 'agreed':
       return `Agreed, ${entry.about}: ${entry.what}, by ${entry.consent}`
   }

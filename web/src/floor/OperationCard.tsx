@@ -4,6 +4,7 @@ import type { ReactNode } from 'react'
 import type { Build, Operation, OperationState, Words } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import { record } from './build'
+import { BoltRing } from './BoltRing'
 import { CountField } from './fields'
 import { Goods } from './Goods'
 import { GateCard } from './GateCard'
@@ -67,6 +68,9 @@ export function OperationCard({ build, state, mayWrite }: Props) {
             <li key={n}>{say(step)}</li>
           ))}
         </Box>
+      )}
+      {operation.tightening && (
+        <BoltRing build={build} operation={operation} tightening={operation.tightening} mayWrite={mayWrite} />
       )}
       {mayWrite &&
         operation.counts.map((count) => (

@@ -11,17 +11,33 @@ import {
   ListItemText,
   Typography,
 } from '@mui/material'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { lazy, Suspense, useState } from 'react'
 import { api, asked } from '../api/client'
+import { Choice } from '../fields/fields'
 import { DifferenceTable } from './ConflictDialog'
 import { begin, save, useSaving } from './saving'
 import { useWork } from './store'
 
-/** Every save of the design: who, when, how it differs from now; any can be brought back. */
+const OfRevision = lazy(() => import('../floor/OfRevision'))
+const NOW = 'now'
+
+const revisionQuery = (designId: number, number: number | null) =>
+  queryOptions({
+    queryKey: ['revision', designId, number],
+    queryFn: () =>
+      asked(
+        api.GET('/api/designs/{design_id}/revisions/{number}', {
+          params: { path: { design_id: designId, number: number ?? 0 } },
+        }),
+      ),
+  })
+
+/** Every save of the design: who, when, how it differs from now or from another, what the shop kept of it; any can be brought back. */
 export function RevisionsDialog({ designId, open, onClose }: { designId: number; open: boolean; onClose: () => void }) {
   const [page, setPage] = useState(1)
   const [chosen, setChosen] = useState<number | null>(null)
+  const [against, setAgainst] = useState<number | null>(null)
   const revision = useSaving((saving) => saving.revision)
   const design = useWork((work) => work.design)
   const readOnly = useWork((work) => work.readOnly)
@@ -32,14 +48,9 @@ export function RevisionsDialog({ designId, open, onClose }: { designId: number;
     enabled: open,
     queryFn: () => asked(api.GET('/api/designs/{design_id}/revisions', { params: { path, query: { page } } })),
   })
-  const old = useQuery({
-    queryKey: ['revision', designId, chosen],
-    enabled: open && chosen !== null,
-    queryFn: () =>
-      asked(
-        api.GET('/api/designs/{design_id}/revisions/{number}', { params: { path: { ...path, number: chosen ?? 0 } } }),
-      ),
-  })
+  const old = useQuery({ ...revisionQuery(designId, chosen), enabled: open && chosen !== null })
+  const other = useQuery({ ...revisionQuery(designId, against), enabled: open && against !== null })
+  const beside = against === null ? design : other.data?.design
   const restore = useMutation({
     mutationFn: async (number: number) => {
       await save()
@@ -93,7 +104,31 @@ export function RevisionsDialog({ designId, open, onClose }: { designId: number;
             </Typography>
           ) : (
             old.data && (
-              <DifferenceTable mine={design} theirs={old.data.design} titles={['Now', `r${old.data.number}`]} />
+              <>
+                <Box sx={{ maxWidth: 260, my: 1 }}>
+                  <Choice
+                    label="Compared with"
+                    value={against === null ? NOW : String(against)}
+                    options={[
+                      { value: NOW, label: 'the design as it is now' },
+                      ...(list.data?.items ?? [])
+                        .filter((item) => item.number !== chosen)
+                        .map((item) => ({ value: String(item.number), label: `r${item.number}` })),
+                    ]}
+                    onChange={(value) => setAgainst(value === NOW ? null : Number(value))}
+                  />
+                </Box>
+                {beside && (
+                  <DifferenceTable
+                    mine={beside}
+                    theirs={old.data.design}
+                    titles={[against === null ? 'Now' : `r${against}`, `r${old.data.number}`]}
+                  />
+                )}
+                <Suspense>
+                  <OfRevision designId={designId} revision={old.data.number} />
+                </Suspense>
+              </>
             )
           )}
         </Box>

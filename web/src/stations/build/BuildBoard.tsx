@@ -56,7 +56,7 @@ export function BuildBoard({ designId }: { designId: number }) {
         >
           <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto', p: 2 }}>
             {state ? (
-              <OperationCard build={build} state={state} mayWrite={!readOnly} />
+              <OperationCard key={state.operation.id} build={build} state={state} mayWrite={!readOnly} />
             ) : (
               'Every operation is settled, or waits at a gate: choose one in the list.'
             )}

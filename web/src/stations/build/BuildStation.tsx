@@ -2,6 +2,7 @@ import { Button, Typography } from '@mui/material'
 import { Link } from 'react-router'
 import { useBuild } from '../../floor/build'
 import { Goods } from '../../floor/Goods'
+import { LearntList } from '../../floor/LearntList'
 import { LogRows } from '../../floor/LogRows'
 import { OperationList } from '../../floor/OperationList'
 import { AgreedList, SentOut } from '../../floor/Outside'
@@ -57,6 +58,9 @@ export function BuildStation({ designId, findings }: PanelProps) {
       </Folded>
       <Folded title={`Agreed with the customer, ${build.state.agreed.length}`}>
         <AgreedList build={build} mayWrite={!readOnly} />
+      </Folded>
+      <Folded title={`Learnt, ${build.state.learnt.length}`}>
+        <LearntList build={build} mayWrite={!readOnly} />
       </Folded>
       <Papers station="build" />
       <Folded title={`Log, ${build.last} entries`}>
