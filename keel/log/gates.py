@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Literal, assert_never
 
-from keel.log.entries import Flushed
-from keel.log.facts import Facts
+from keel.log.entries import Flushed, Measured
+from keel.log.facts import Facts, Said
 from keel.studies.build.operation import (
     AllDone,
     AllHere,
@@ -224,11 +224,18 @@ def _not_clean(rounds: Sequence[Flushed]) -> Words | None:
     return None if rounds[-1].clean else words("round {n} brought {caught}", n=len(rounds), caught=rounds[-1].caught)
 
 
+def _is_the_same_way(first: Said[Measured], second: Said[Measured]) -> bool:
+    """Whether two measurements may be off by the same mistake: one person, one tool."""
+    return first.author == second.author and first.entry.by_way == second.entry.by_way != ""
+
+
 def _measured(condition: MeasurementsAgree, facts: Facts) -> Words | None:
     taken = facts.measurements.get(condition.subject, [])
     if len(taken) < 2:
         return words("{n} of 2 measurements", n=len(taken))
     first, second = (one.entry.value_mm for one in taken[-2:])
+    if _is_the_same_way(taken[-2], taken[-1]):
+        return words("both by {way}: take the second another way", way=taken[-1].entry.by_way)
     if abs(first - second) > condition.within_mm:
         said = "the last two differ by {apart_sheet}, {within_sheet} at most: measure again"
         return words(said, apart_sheet=abs(first - second), within_sheet=condition.within_mm)

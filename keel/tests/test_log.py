@@ -165,6 +165,10 @@ class Gates(TestCase):
         self.assertIn("differ by 2 mm, 1 mm at most", self.stands(depth, took(200), took(202))[1][0])
         self.assertEqual(self.stands(depth, took(204), took(200), took(201))[0], "open")
         self.assertIn("measured 203.5 mm, drawn 200 mm", self.stands(depth, took(203), took(204))[1][0])
+        tape, stick = ({"by_way": way} for way in ("tape", "stick"))
+        same = self.stands(depth, took(200) | tape, took(200) | tape)
+        self.assertEqual(same[1], ["both by tape: take the second another way"])
+        self.assertEqual(self.stands(depth, took(200) | tape, took(200) | stick)[0], "open")
 
     def test_flushed(self) -> None:
         """Until nothing comes out; something that comes afterwards shuts it again."""

@@ -1,6 +1,8 @@
 """How far a tank is: the core's order of work for its present revision, read against the job's log."""
 
+from collections import OrderedDict
 from datetime import datetime
+from threading import Lock
 
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.log.entries import Received
@@ -26,9 +28,22 @@ def traveller_of(tank: TankDesign) -> Traveller:
         return NOTHING
 
 
+_READ: OrderedDict[int, list[Received]] = OrderedDict()
+"""Logs as they were read last: they only grow, so only what is new has to be read."""
+_READING = Lock()
+MOST_READ = 40
+
+
 def log_of(job: Job) -> list[Received]:
     """All entries of a job, in the order they came in."""
-    return [row.as_received() for row in job.log.all()]
+    with _READING:
+        known = _READ.get(job.pk, [])
+        new = job.log.filter(n__gt=known[-1].n) if known else job.log.all()
+        _READ[job.pk] = [*known, *(row.as_received() for row in new)]
+        _READ.move_to_end(job.pk)
+        while len(_READ) > MOST_READ:
+            _READ.popitem(last=False)
+        return _READ[job.pk].copy()
 
 
 def state_of(tank: TankDesign, now: datetime) -> BuildState:
