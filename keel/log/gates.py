@@ -134,7 +134,7 @@ def _lacks(
 def _not_done(condition: AllDone, facts: Facts, titles: Mapping[str, str]) -> Words | None:
     missing = [name for name in condition.operations if name not in facts.done and name not in facts.skipped]
     return (
-        words("not done yet: {names}", names=", ".join(titles.get(name, name) for name in missing)) if missing else None
+        words("not done yet: {names}", names="; ".join(titles.get(name, name) for name in missing)) if missing else None
     )
 
 

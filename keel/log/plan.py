@@ -18,14 +18,15 @@ def prerequisites(traveller: Traveller) -> dict[str, list[str]]:
     Returns
     -------
     dict of str to list of str
-        By operation.
+        By operation, in the order in which they are done, each once.
     """
     found = {operation.id: list(operation.needs) for operation in traveller.operations}
     for gate in traveller.gates:
         asked = [name for one in gate.conditions if isinstance(one, AllDone) for name in one.operations]
         for behind in gate.before:
             found.setdefault(behind, []).extend(asked)
-    return found
+    place = {operation.id: at for at, operation in enumerate(traveller.operations)}
+    return {name: sorted(set(needs), key=lambda need: place.get(need, 0)) for name, needs in found.items()}
 
 
 def in_the_way(

@@ -55,7 +55,10 @@ export function OperationCard({ build, state, mayWrite }: Props) {
       )}
       <Changed build={build} state={state} mayWrite={mayWrite} />
       {state.waits_for.length > 0 && (
-        <Notice>First: {state.waits_for.map((id) => titles.get(id) ?? id).join('; ')}</Notice>
+        <Notice>
+          First: {titles.get(state.waits_for[0] ?? '') ?? state.waits_for[0]}
+          {state.waits_for.length > 1 && `, and ${state.waits_for.length - 1} more`}
+        </Notice>
       )}
       {state.away.length > 0 && <Notice>With somebody else: {state.away.join(', ')}. See Sent out.</Notice>}
       <Lines title="Maker asks" lines={state.asks.map((text) => ({ text: text.replace(/[{}]/g, '') }))} warn />

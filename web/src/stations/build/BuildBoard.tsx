@@ -47,7 +47,7 @@ export function BuildBoard({ designId }: { designId: number }) {
           component="section"
           aria-label="Operation at hand"
           sx={{
-            width: 380,
+            width: { xs: 320, lg: 380 },
             flexShrink: 0,
             display: 'flex',
             flexDirection: 'column',
