@@ -232,6 +232,58 @@ def any_entries() -> st.SearchStrategy[list[dict[str, Any]]]:
     return st.lists(named.map(lambda it: it[1] | {"id": f"i{it[0]}", "note": it[2], "design": 1}), max_size=20)
 
 
+class AnyLog(TestCase):
+    """Whatever people write."""
+
+    MOVES = st.lists(st.tuples(st.sampled_from("abcdefx"), st.none() | st.sampled_from("abcdefx")), max_size=12)
+    NEEDS = st.lists(st.tuples(st.integers(0, 5), st.integers(0, 5)), max_size=8)
+
+    @given(NEEDS, MOVES)
+    def test_what_is_needed_stays_before(
+        self, pairs: list[tuple[int, int]], moves: list[tuple[str, str | None]]
+    ) -> None:
+        """However the order is changed, nothing comes before what it needs, and no operation is lost."""
+        needs: dict[str, set[str]] = {name: set() for name in "abcdef"}
+        for first, second in pairs:
+            if first < second:
+                needs["abcdef"[second]].add("abcdef"[first])
+        work = Traveller([operation(name, *sorted(needs[name])) for name in "abcdef"], [])
+        lines = [{"kind": "moved", "subject": name, "after": after} for name, after in moves]
+        lines.insert(len(lines) // 2, {"kind": "added", "subject": "x", "title": "own", "after": "c"})
+        order = [one.operation.id for one in build_state(work, read(lines), START).operations]
+        self.assertEqual(sorted(order), list("abcdefx"))
+        for name, before in needs.items():
+            self.assertTrue(all(order.index(one) < order.index(name) for one in before), (order, name, before))
+
+    @given(any_entries())
+    def test_all_taken_back(self, lines: list[dict[str, Any]]) -> None:
+        """When every entry that counts is corrected, and its correction isn't, nothing has happened."""
+        log = [received(n, n, **line) for n, line in enumerate(lines, start=1)]
+        kept = [one.entry.id for one in log if one.n not in standing(log).ignored]
+        undone = [{"id": f"u{n}", "kind": "correction", "of": name} for n, name in enumerate(reversed(kept))]
+        whole = [*log, *(received(len(log) + n, 99, **line) for n, line in enumerate(undone, start=1))]
+        self.assertEqual(standing(whole).entries, [])
+        self.assertEqual(build_state(WORK, whole, START, 1), build_state(WORK, [], START, 1))
+
+    @given(any_entries(), st.integers(0, 20))
+    def test_what_comes_later(self, lines: list[dict[str, Any]], cut: int) -> None:
+        """Of what stood, only what is corrected later stands no more; only what was void comes to stand again."""
+        log = [received(n, n, **line) for n, line in enumerate(lines, start=1)]
+        before, after = standing(log[:cut]), standing(log)
+        early = {one.n for one in before.entries}
+        late = {one.n for one in after.entries if one.n <= cut}
+        self.assertLessEqual(early - late, after.void)
+        self.assertLessEqual(late - early, before.void)
+        self.assertEqual(before.ignored, {n for n in after.ignored if n <= cut})
+
+    @given(st.lists(st.tuples(st.sampled_from("ab"), st.sampled_from(["started", "paused", "done"])), max_size=12))
+    def test_time_is_never_more_than_passed(self, drawn: list[tuple[str, str]]) -> None:
+        """Two people take no more than twice the time between first and last; nobody takes less than none."""
+        log = [received(n, 10 * n, who, kind=kind, subject="cut") for n, (who, kind) in enumerate(drawn)]
+        spent = build_state(WORK, log, START).operations[0].spent_min
+        self.assertTrue(spent is None or 0 < spent <= 2 * 10 * (len(drawn) - 1))
+
+
 class Files(TestCase):
     """A log as lines, and back."""
 

@@ -10,9 +10,9 @@ from reportlab.lib.units import mm
 
 from keel.formats.quantities import sentence_text
 from keel.log.gates import ConditionState, GateState
-from keel.log.state import BuildState, OperationState
+from keel.log.state import BuildState, GoodsState, OperationState
 from keel.reference.quantities import shown_text
-from keel.studies.build.operation import Looked, MeasurementsAgree
+from keel.studies.build.operation import CountsMatch, Looked, MeasurementsAgree
 from keel.studies.result import Words, words
 from server.papers.heading import Heading
 from server.papers.page import ACCENT, CAUTION, INK, LINE, MARGIN, QUIET, STOP, Page
@@ -25,7 +25,6 @@ GAP = 2 * mm
 CONDITION_WORDS = {
     "all done": "The work before it is done",
     "all here": "All of it counted in",
-    "counts match": "As many out as in: ______ in, ______ out",
     "flushed clean": "Flushed until nothing came. Rounds: ______  last brought: ____________",
     "reading at most": "Reading: ______  at: ______",
     "not shut": "The gate before it is open",
@@ -108,6 +107,8 @@ class _Traveller:
         lines += [
             (f"Count {each.what} {each.way}: ______ of {each.expected}", 8, False, INK) for each in operation.counts
         ]
+        if operation.kind == "receive":
+            lines += [(self._bought(item), 8, False, INK) for item in self.state.goods]
         if one.changed:
             lines.append((f"CHANGED SINCE IT WAS DONE: {', '.join(one.changed)}", 8, True, STOP))
         tall = self._lines(lines, self.left, y - GAP, draws) + 2 * GAP
@@ -123,6 +124,11 @@ class _Traveller:
         again = sorted({self.first[line] for line in said} - {number})
         rest = [f"Cautions of {', '.join(map(str, again))} hold here too."] if again else []
         return [line for line in said if self.first[line] == number] + rest
+
+    def _bought(self, state: GoodsState) -> str:
+        came = f"{state.whole} here" if state.whole else "______ here"
+        caps = f"{state.caps} caps" if state.caps else "______ caps"
+        return f"{state.item.quantity} × {self._said(state.item.title)}: {came}, {caps}"
 
     def _margins(self, one: OperationState, number: int, y: float, tall: float) -> None:
         page, minutes = self.page, one.operation.minutes
@@ -181,4 +187,7 @@ class _Traveller:
         if isinstance(asked, MeasurementsAgree):
             said = "Drawn {planned_sheet}. Measured: ________ by ______ and ________ by ______"
             return self._said(words(said, planned_sheet=asked.planned_mm))
+        if isinstance(asked, CountsMatch):
+            of = ", ".join(asked.kinds) or "all else that was counted"
+            return f"As many out as in of {of}: ______ in, ______ out"
         return CONDITION_WORDS[asked.kind]

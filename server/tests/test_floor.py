@@ -2,9 +2,10 @@
 
 import io
 from datetime import UTC, datetime, timedelta
+from threading import Thread
 from typing import Any
 
-from django.db import Error, transaction
+from django.db import Error, connection, transaction
 from django.utils import timezone
 from PIL import Image
 
@@ -14,7 +15,7 @@ from server.floor.build import log_of, traveller_of
 from server.floor.models import LogEntry, Photo
 from server.floor.photos import path_of
 from server.jobs.models import Job, TankDesign
-from server.tests.helpers import ApiTestCase
+from server.tests.helpers import Api, ApiTestCase, InWorkshop
 from server.workshop.models import Person
 
 PLAIN_EXIF = 0x010F
@@ -210,6 +211,32 @@ class BroughtIn(Floor):
         """Each entry knows of which revision it is, whatever the device says."""
         self.write(self.entry("learnt", what="too tight", revision=77))
         self.assertEqual(self.build()["state"]["learnt"][0]["learnt"]["revision"], 1)
+
+
+class AtOnce(InWorkshop):
+    """Two people write at the same moment."""
+
+    def test_numbers(self) -> None:
+        """Each entry has its own, none is left out, each person's stand in their order."""
+        at = f"jobs/numbered/{self.job.number}/log"
+
+        def write(who: str) -> None:
+            api = Api(Person.objects.get(username=who))
+            for n in range(6):
+                entry = {"id": f"{who}{n}", "kind": "note", "design": self.tank.pk}
+                self.assertEqual(api("POST", at, {"entries": [entry]})[0], 200)
+            connection.close()
+
+        threads = [Thread(target=write, args=[who]) for who in ("owner", "fabricator")]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        rows = list(LogEntry.objects.order_by("n").values_list("n", "client_id"))
+        self.assertEqual([n for n, _ in rows], list(range(1, 13)))
+        for who in ("owner", "fabricator"):
+            self.assertEqual([name for _, name in rows if name.startswith(who)], [f"{who}{n}" for n in range(6)])
+        self.assertEqual([one.entry.id for one in log_of(self.job)], [name for _, name in rows])
 
 
 class Photos(Floor):

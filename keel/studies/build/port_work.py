@@ -271,8 +271,8 @@ def _looks_at(port: Port) -> Iterator[tuple[str, Words, bool]]:
 
 
 def _cut_step(step: CutStep) -> Words:
-    length = "" if step.length_mm is None else "{length_mm}, "
-    values = step.how.values | ({} if step.length_mm is None else {"length_mm": step.length_mm})
+    length = "" if step.length_mm is None else "{length_sheet}, "
+    values = step.how.values | ({} if step.length_mm is None else {"length_sheet": step.length_mm})
     after = "" if step.undone else "; it can't be undone"
     return Words(f"{step.what.capitalize()}: {length}{step.how.text}{after}", values)
 

@@ -1,0 +1,31 @@
+import type { Build, Entry, OperationState } from '../src/api/model'
+import { withWaiting } from '../src/floor/build'
+import { said } from '../src/floor/LogRows'
+import type { Waiting } from '../src/floor/outbox'
+import { isLit, stageOf } from '../src/stations/build/assembly'
+
+/** The build with entries that wait on the device: how each operation and gate stands, and what is next. */
+export function overlaid(build: Build, entries: Entry[], refused: boolean) {
+  const waiting = entries.map((entry, place) => ({ place, job: 1, id: entry.id, entry })) as Waiting[]
+  const shown = withWaiting(build, refused ? waiting.map((one) => ({ ...one, refused: 'no' })) : waiting, 1)
+  return {
+    operations: Object.fromEntries(shown.state.operations.map((one) => [one.operation.id, one.standing])),
+    gates: Object.fromEntries(shown.state.gates.map((one) => [one.gate.id, one.standing])),
+    next: shown.state.next,
+  }
+}
+
+/** How far a piece is after each of some operations, done one after the other. */
+export function far(all: OperationState[], piece: { part: string; piece: string }) {
+  return [...all.keys(), all.length].map((count) => stageOf(piece, all, all.slice(0, count)))
+}
+
+/** Which pieces an operation lights. */
+export const lit = (one: OperationState, pieces: { part: string; piece: string }[]) =>
+  pieces.filter((piece) => isLit(one.operation, piece)).map((piece) => piece.piece)
+
+/** Entries in words. */
+export const inWords = (entries: Entry[]) =>
+  entries.map((entry) =>
+    said(entry, new Map([['cut', 'Cut the wrapper']]), { say: (it) => it.text, cut: String, lengthUnit: 'mm' }),
+  )
