@@ -36,7 +36,10 @@ def _sheet(page: Page, state: BuildState, one: OutState | None) -> None:
     ]
     filled = [(label, value or BLANK) for label, value in rows]
     y = page.table(filled, MARGIN, y, (LABEL, across - LABEL), 11, head=False, strong=(1,)) - SPACE
-    warning = "Nothing else is to be done to it. It has not held fuel unless it says so above; ask before any heat."
+    warning = (
+        "Fuel vapour explodes: where it isn't written above that this has never held fuel, no heat, flame or grinding "
+        "before the workshop has given a gas reading. Nothing is to be done to it but the work above."
+    )
     y = page.words(warning, MARGIN, y, across, 11, colour=STOP) - SPACE
     y = page.words("When it comes back", MARGIN, y, across, 12, bold=True, colour=ACCENT) - 2 * mm
     for check in ("Every piece counted", "Checked as above", "Cleaned of what it met", "Caps and plugs still in"):

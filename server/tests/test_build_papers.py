@@ -111,5 +111,6 @@ class BuildPapers(ApiTestCase):
         for words in ("Zinc", "The platers", "Wrapper", "welded, clean", "acid at 60 °C", "wrapper and its 2 plugs"):
             self.assertIn(words, first)
         self.assertIn("The bender", second)
+        self.assertIn("no heat, flame or grinding before the workshop has given a gas reading", second)
         self.write("back", of="c1")
         self.assertEqual(len(self.pages("sent-out.pdf")), 1)
