@@ -43,7 +43,7 @@ class OperationState:
     asks : list of str
         What makers ask for before it is done.
     away : list of str
-        Parts of it that are with somebody else.
+        Parts of it that are with somebody else, or came back not as they should be.
     entry : str
         The entry that its standing comes from: what a correction names; empty where it is open.
     """
@@ -206,8 +206,9 @@ def _out(said: Facts) -> list[OutState]:
 
 
 def _away(operation: Operation, said: Facts) -> list[str]:
-    """Parts that were sent out and aren't back; what sends them out doesn't wait for them."""
-    away = {part for name, one in said.sent.items() if name not in said.back for part in one.entry.parts}
+    """Parts that were sent out and aren't back and right; what sends them out doesn't wait for them."""
+    right = {name for name, one in said.back.items() if one.entry.whole}
+    away = {part for name, one in said.sent.items() if name not in right for part in one.entry.parts}
     return [] if operation.kind == "send" else [part for part in operation.parts if part in away]
 
 

@@ -346,11 +346,12 @@ class Outside(TestCase):
         self.assertEqual(state.goods[0].asks, state.operations[0].asks)
 
     def test_sent_out(self) -> None:
-        """Nothing is done on what is with somebody else; it is back when it is recorded, right or not."""
+        """Nothing is done on what is with somebody else; until it is back and right."""
         sent = {"kind": "sent", "subject": "vent", "parts": ["vent"], "to": "The platers", "work": "zinc"}
         away = self.state(sent)
         self.assertEqual((away.operations[0].away, away.out[0].back), (["vent"], None))
-        self.assertEqual(self.state(sent, {"kind": "back", "of": "e1", "whole": False}).out[0].whole, False)
+        wrong = self.state(sent, {"kind": "back", "of": "e1", "whole": False})
+        self.assertEqual((wrong.out[0].whole, wrong.operations[0].away), (False, ["vent"]))
         self.assertEqual(self.state(sent, {"kind": "back", "of": "e1"}).operations[0].away, [])
 
     def test_agreed(self) -> None:

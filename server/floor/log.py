@@ -8,7 +8,20 @@ from typing import Any
 from django.db import transaction
 from django.utils import timezone
 
-from keel.log.entries import Accepted, AnyEntry, Corrected, Done, Moved, Received
+from keel.log.entries import (
+    Accepted,
+    Added,
+    AnyEntry,
+    Checked,
+    Corrected,
+    Done,
+    Moved,
+    Overridden,
+    Paused,
+    Received,
+    Skipped,
+    Started,
+)
 from keel.log.facts import facts
 from keel.log.gates import GateState
 from keel.log.plan import in_the_way, planned, prerequisites
@@ -21,6 +34,9 @@ from server.floor.schemas import Written
 from server.http.errors import refused
 from server.jobs.models import Job, TankDesign
 from server.workshop.models import Person
+
+OF_A_DESIGN = (Started, Paused, Done, Skipped, Accepted, Added, Moved, Checked, Overridden)
+"""About operations and gates: without a design there are none that could forbid it."""
 
 
 class Log:
@@ -108,16 +124,19 @@ class Log:
     def _why_not(self, entry: AnyEntry) -> str | None:
         if entry.design is not None and entry.design not in self.designs:
             return "There is no such design in this job."
+        if isinstance(entry, OF_A_DESIGN) and entry.design is None:
+            return "It doesn't say which design of the job it is about."
         if isinstance(entry, Corrected) and entry.of not in self.numbers:
             return "There is no such entry to correct."
+        if entry.photos and (missing := self._not_here(entry)):
+            return f"{missing} photos of it aren't here yet."
         if isinstance(entry, Done):
             return self._why_not_done(entry)
-        if isinstance(entry, Moved):
-            return self._why_not_moved(entry)
-        if not entry.photos:
-            return None
-        missing = set(entry.photos) - set(self.job.photos.values_list("client_id", flat=True))
-        return f"{len(missing)} photos of it aren't here yet." if missing else None
+        return self._why_not_moved(entry) if isinstance(entry, Moved) else None
+
+    def _not_here(self, entry: AnyEntry) -> int:
+        """How many of its photos haven't come."""
+        return len(set(entry.photos) - set(self.job.photos.values_list("client_id", flat=True)))
 
     def _why_not_done(self, entry: Done) -> str | None:
         """An operation behind a shut gate, before what it needs, or for another trade."""
@@ -129,7 +148,7 @@ class Log:
             return f"{one.operation.title.plain()} is for a {one.operation.by}: {self.person.name} isn't listed as one."
         shut = [gate for gate in state.gates if gate.gate.id in one.shut]
         if one.away:
-            return f"{', '.join(one.away)} is sent out and not back yet."
+            return f"{', '.join(one.away)} was sent out and isn't back and right yet."
         return _shut(shut[0]) if shut else _waits(one, state)
 
     def _why_not_moved(self, entry: Moved) -> str | None:

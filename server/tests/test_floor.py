@@ -137,6 +137,11 @@ class Writing(Floor):
             self.entry("note"),
         )
         self.assertEqual([row["n"] for row in rows], [None, None, None, 1])
+        for kind in ("done", "skipped", "override", "checked"):
+            more = {"reason": "r", "name": "n"} if kind == "override" else {"reason": "r"} if kind == "skipped" else {}
+            more |= {"check": "c"} if kind == "checked" else {}
+            row = self.write(self.entry(kind, subject="close:front-pan", design=None, **more))[0]
+            self.assertIn("which design", row["refused"])
         body = self.refused(self.fabricator("POST", self.at, {"entries": [self.entry("done")]}), 422, "invalid")
         self.assertIn("subject", body["errors"][0]["field"])
 

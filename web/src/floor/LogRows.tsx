@@ -33,7 +33,8 @@ export function LogRows({ rows, build, mayWrite }: { rows: LogRow[]; build?: Bui
         >
           {said(row.entry, titles, units)}
           {row.entry.note && `: ${row.entry.note}`}
-          {(row.entry.photos?.length ?? 0) > 0 && `, ${row.entry.photos?.length} photo`}
+          {(row.entry.photos?.length ?? 0) > 0 &&
+            `, ${row.entry.photos?.length === 1 ? 'a photo' : `${row.entry.photos?.length} photos`}`}
         </Box>
       </Box>
       {build && mayWrite && !row.void && (

@@ -60,7 +60,9 @@ export function OperationCard({ build, state, mayWrite }: Props) {
           {state.waits_for.length > 1 && `, and ${state.waits_for.length - 1} more`}
         </Notice>
       )}
-      {state.away.length > 0 && <Notice>With somebody else: {state.away.join(', ')}. See Sent out.</Notice>}
+      {state.away.length > 0 && (
+        <Notice>With somebody else, or back and not right: {state.away.join(', ')}. See Sent out.</Notice>
+      )}
       <Lines title="Maker asks" lines={state.asks.map((text) => ({ text: text.replace(/[{}]/g, '') }))} warn />
       <Lines title="Caution" lines={operation.cautions} warn />
       <HaveReady operation={operation} />

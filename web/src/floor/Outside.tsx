@@ -36,21 +36,22 @@ export function SentOut({ build, mayWrite }: { build: Build; mayWrite: boolean }
             {one.sent.may_meet && ` May meet: ${one.sent.may_meet}.`}
             {one.sent.returns && ` To come back: ${one.sent.returns}.`}
           </Box>
-          {one.back ? (
+          {one.back && (
             <Box sx={{ color: one.whole ? inks.good : inks.stop }}>
-              Back {moment(one.back)}, {one.whole ? 'checked and right' : 'not as it should be'}
+              Back {moment(one.back)}, {one.whole ? 'checked and right' : 'not as it should be: nothing is done on it'}
             </Box>
-          ) : (
-            mayWrite && (
-              <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-                <Button variant="outlined" onClick={() => void record(build, { kind: 'back', of: one.sent.id })}>
-                  Back, checked and right
-                </Button>
+          )}
+          {!one.whole && mayWrite && (
+            <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+              <Button variant="outlined" onClick={() => void record(build, { kind: 'back', of: one.sent.id })}>
+                Back, checked and right
+              </Button>
+              {!one.back && (
                 <Button onClick={() => void record(build, { kind: 'back', of: one.sent.id, whole: false })}>
                   Back, not right
                 </Button>
-              </Box>
-            )
+              )}
+            </Box>
           )}
         </Box>
       ))}

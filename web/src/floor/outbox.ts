@@ -11,7 +11,7 @@ export interface Waiting {
   id: string
   entry?: Entry
   photo?: Blob
-  /** Why the workshop didn't take it: it stays here until somebody decides. */
+  /** Why the workshop refused it: it stays here until somebody decides. */
   refused?: string
 }
 
@@ -40,26 +40,31 @@ export const newId = () =>
 
 let database: Promise<IDBPDatabase> | null = null
 let places = 0
+/** By their own names: two pages of one device never write over each other's. */
 const kept = () =>
-  (database ??= openDB('keel-floor', 1, {
-    upgrade: (made) => void made.createObjectStore(STORE, { keyPath: 'place' }),
+  (database ??= openDB('keel-bench', 1, {
+    upgrade: (made) => void made.createObjectStore(STORE, { keyPath: 'id' }),
   }))
 /** Without a store of its own the device still keeps it while the page is open. */
 const hasStore = () => typeof indexedDB !== 'undefined'
 
-/** Take up what was left waiting when the page was closed. */
-export async function openOutbox() {
+let opened: Promise<void> | null = null
+
+/** Take up what was left waiting when the page was closed, before anything else is written. */
+export const openOutbox = () => (opened ??= takeUp())
+
+async function takeUp() {
   if (!hasStore()) return
-  const left = ((await (await kept()).getAll(STORE)) as Waiting[]).filter(
-    (one) => !useOutbox.getState().waiting.some((known) => known.place === one.place),
-  )
-  places = Math.max(places, ...left.map((one) => one.place))
-  if (left.length) useOutbox.setState((outbox) => ({ waiting: [...left, ...outbox.waiting] }))
+  const left = ((await (await kept()).getAll(STORE)) as Waiting[]).sort((a, b) => a.place - b.place)
+  places = left.at(-1)?.place ?? 0
+  if (left.length) useOutbox.setState({ waiting: left })
   void flush()
 }
 
 async function put(one: Put) {
-  const waiting = { ...one, place: ++places }
+  await openOutbox()
+  places = Math.max(places + 1, Date.now())
+  const waiting = { ...one, place: places }
   useOutbox.setState((outbox) => ({ waiting: [...outbox.waiting, waiting] }))
   if (hasStore()) await (await kept()).put(STORE, waiting)
 }
@@ -88,7 +93,7 @@ async function remove(ones: Waiting[]) {
   useOutbox.setState((outbox) => ({ waiting: outbox.waiting.filter((one) => !gone.has(one.place)) }))
   if (!hasStore()) return
   const work = (await kept()).transaction(STORE, 'readwrite')
-  await Promise.all([...[...gone].map((place) => work.store.delete(place)), work.done])
+  await Promise.all([...ones.map((one) => work.store.delete(one.id)), work.done])
 }
 
 async function refuse(one: Waiting, refused: string) {

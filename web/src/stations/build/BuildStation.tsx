@@ -21,7 +21,7 @@ export function BuildStation({ designId, findings }: PanelProps) {
   if (!build) return findings
   const { operations, gates, gone } = build.state
   const here = build.state.goods.filter((one) => one.whole >= one.item.quantity).length
-  const away = build.state.out.filter((one) => !one.back).length
+  const away = build.state.out.filter((one) => !one.whole).length
   const timed = operations.filter((one) => one.operation.minutes !== null)
   const planned = timed.reduce((sum, one) => sum + (one.operation.minutes ?? 0), 0)
   const taken = operations.reduce((sum, one) => sum + (one.spent_min ?? 0), 0)
