@@ -1,7 +1,7 @@
 """What operations are made with: the workshop's rates, digests of what they are done on, the tank's parts by name."""
 
 from collections.abc import Iterable
-from dataclasses import asdict
+from dataclasses import astuple
 from hashlib import blake2b
 
 from pydantic_core import to_json
@@ -12,7 +12,7 @@ from keel.design.workshop import Workshop
 from keel.reference.metals import MetalName
 from keel.studies.build.operation import Count, Operation, Tightening
 from keel.studies.result import Words
-from keel.studies.sheet.parts import FlatPart
+from keel.studies.sheet.parts import Bend, Bore, FlatPart, Roll
 
 DIGEST_BYTES = 8
 FIGURES = 3
@@ -74,10 +74,17 @@ class Bench:
         Rates, and the trades that work is for.
     metal : MetalName
         What the tank is made of.
+    parts : iterable of FlatPart
+        Its flats, as they are cut.
     """
 
-    def __init__(self, workshop: Workshop, metal: MetalName) -> None:
+    def __init__(self, workshop: Workshop, metal: MetalName, parts: Iterable[FlatPart]) -> None:
         self.workshop, self.metal = workshop, metal
+        self.digests = {part.name: flat_digest(part, metal) for part in parts}
+
+    def basis(self, parts: Iterable[FlatPart]) -> dict[str, str]:
+        """What an operation on some flats depends on: a digest of each, by its title."""
+        return {part.title: self.digests[part.name] for part in parts}
 
     def operation(
         self,
@@ -136,7 +143,8 @@ def flat_digest(part: FlatPart, metal: MetalName) -> str:
     str
         Sixteen hexadecimal digits.
     """
-    shape = {name: asdict(part)[name] for name in ("outline", "holes", "bends", "rolls", "bores", "thickness_mm")}
+    worked: list[Bend | Roll | Bore] = [*part.bends, *part.rolls, *part.bores]
+    shape = [part.outline, part.holes, [astuple(one) for one in worked], part.thickness_mm]
     return _digest([metal, part.quantity, _rounded(shape)])
 
 
@@ -163,8 +171,6 @@ def _digest(content: object) -> str:
 def _rounded(value: object) -> object:
     if isinstance(value, float):
         return round(value, FIGURES) + 0.0
-    if isinstance(value, dict):
-        return {name: _rounded(item) for name, item in value.items()}
     if isinstance(value, list | tuple):
         return [_rounded(item) for item in value]
     return value

@@ -7,7 +7,7 @@ from itertools import pairwise
 from math import dist
 
 from keel.design.ports import Port
-from keel.studies.build.bench import Bench, flat_digest, port_digest
+from keel.studies.build.bench import Bench, port_digest
 from keel.studies.build.cautions import LOUD, PINCHED, ROLLED_IN, SHARP, SLIVERS, SOLVENT, of_welding
 from keel.studies.build.operation import Operation
 from keel.studies.result import words
@@ -83,12 +83,12 @@ class FlatWork:
         self.by = {one.name: next(iter(one.by), BY_HAND) for one in cutting}
         self.loud = {one.name for one in cutting if one.loud}
         self.on = {one.name: one.machine for one in bendings}
-        self.digests = {part.name: flat_digest(part, bench.metal) for part in parts}
 
     def all(self) -> list[Operation]:
         """In the order in which they are done."""
-        flat = [*self._prepared(), *self._cut(), *self._deburred(), *self._seats()]
-        return [*flat, *self._sent(), *self._bent([one.id for one in flat])]
+        cut, seats = list(self._cut()), list(self._seats())
+        deburred = self._deburred([one.id for one in cut])
+        return [*self._prepared(), *cut, deburred, *seats, *self._sent(seats), *self._bent(seats)]
 
     def _prepared(self) -> Iterator[Operation]:
         area = sum(2 * part.area_mm2 * part.quantity for part in self.parts) / MM2_PER_M2
@@ -124,20 +124,20 @@ class FlatWork:
                 cheap_now=[words("Holes of ports in {parts}: drilled flat, from two edges.", parts=", ".join(holes))]
                 if holes
                 else [],
-                basis={part.title: self.digests[part.name] for part in cut},
+                basis=self.bench.basis(cut),
             )
 
-    def _deburred(self) -> Iterator[Operation]:
-        yield self.bench.operation(
+    def _deburred(self, cut: Sequence[str]) -> Operation:
+        return self.bench.operation(
             "deburr",
             "edges",
             words("Deburr all edges and holes, both faces"),
             sum(edge_m(part) for part in self.parts),
             parts=[part.name for part in self.parts],
-            needs=[one.id for one in self._cut()],
+            needs=cut,
             tools=["file", "deburring blade"],
             cautions=[SHARP],
-            basis={part.title: self.digests[part.name] for part in self.parts},
+            basis=self.bench.basis(self.parts),
         )
 
     def _seats(self) -> Iterator[Operation]:
@@ -162,10 +162,10 @@ class FlatWork:
                 consumables=[words("filler rod and gas")],
                 cautions=of_welding(self.bench.metal),
                 cheap_now=[words("Blind ports that may be wanted later: no heat once it is proved or lined.")],
-                basis={port.name: port_digest(port)} | {part.title: self.digests[part.name] for part in inside},
+                basis={port.name: port_digest(port)} | self.bench.basis(inside),
             )
 
-    def _sent(self) -> Iterator[Operation]:
+    def _sent(self, seats: Sequence[Operation]) -> Iterator[Operation]:
         sent = [part for part in self.parts if is_sent(part.name, self.sent_out)]
         if sent:
             yield self.bench.operation(
@@ -174,16 +174,15 @@ class FlatWork:
                 words("Send out {parts}, with the sheet that says what must come back", parts=titles(sent)),
                 sum(part.quantity for part in sent),
                 parts=[part.name for part in sent],
-                needs=["deburr:edges", *(one.id for one in self._seats() if set(one.parts) & {p.name for p in sent})],
-                basis={part.title: self.digests[part.name] for part in sent},
+                needs=["deburr:edges", *(one.id for one in seats if set(one.parts) & {p.name for p in sent})],
+                basis=self.bench.basis(sent),
             )
 
-    def _bent(self, before: Sequence[str]) -> Iterator[Operation]:
+    def _bent(self, seats: Sequence[Operation]) -> Iterator[Operation]:
         for part in self.parts:
             if is_sent(part.name, self.sent_out) or not (part.bends or part.rolls):
                 continue
-            mine = [one.id for one in self._seats() if part.name in one.parts]
-            needs = ["deburr:edges", *(name for name in mine if name in before)]
+            needs = ["deburr:edges", *(one.id for one in seats if part.name in one.parts)]
             if part.rolls:
                 yield self._rolled(part, needs)
             if part.bends:
@@ -200,7 +199,7 @@ class FlatWork:
             needs=needs,
             tools=[machine, "bend sheet", "protractor"],
             cautions=[PINCHED],
-            basis={part.title: self.digests[part.name]},
+            basis=self.bench.basis([part]),
         )
 
     def _rolled(self, part: FlatPart, needs: Sequence[str]) -> Operation:
@@ -213,5 +212,5 @@ class FlatWork:
             needs=needs,
             tools=[self.bench.workshop.rolls.name, "template of the radius"],
             cautions=[ROLLED_IN],
-            basis={part.title: self.digests[part.name]},
+            basis=self.bench.basis([part]),
         )

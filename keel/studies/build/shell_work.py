@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from keel.design.features import Partition
 from keel.solid.solids import Solids
-from keel.studies.build.bench import Bench, flat_digest
+from keel.studies.build.bench import Bench
 from keel.studies.build.cautions import SOLVENT, SWARF, TIGHT, of_welding, preparing
 from keel.studies.build.flat_work import MM_PER_M, slug
 from keel.studies.build.operation import AllDone, Condition, FlushedClean, Gate, Looked, Operation
@@ -90,7 +90,6 @@ class ShellWork:
         self.metal = bench.metal
         self.first, self.last = seam_groups(made.seams)
         self.own = [part for part in made.parts if not part.feature]
-        self.costs = {cost.id: cost for cost in solids.costs}
 
     def closing(self) -> list[Operation]:
         """From bent parts to a closed tank, in the order in which it is done."""
@@ -145,9 +144,6 @@ class ShellWork:
             words(again + "; swarf left inside ruins pumps.", **values),
         )
 
-    def _digest(self, parts: Sequence[FlatPart]) -> dict[str, str]:
-        return {part.title: flat_digest(part, self.metal) for part in parts}
-
     def _end(self, group: SeamGroup) -> tuple[list[FlatPart], list[str]]:
         """The part that some seams weld on, and which piece of it: of two alike one is the rear's."""
         word = group.name.split()[0]
@@ -190,7 +186,7 @@ class ShellWork:
             consumables=[words("filler rod and gas for {weld_m} of seam", weld_m=metres)],
             steps=[preparing(self.metal)],
             cautions=of_welding(self.metal),
-            basis=self._digest(parts),
+            basis=self.bench.basis(parts),
         )
 
     def _let_in(self) -> Iterator[Operation]:
@@ -220,7 +216,7 @@ class ShellWork:
                 needs=self._made(parts),
                 tools=["square", "clamps"],
                 cautions=of_welding(self.metal),
-                basis=self._digest(parts),
+                basis=self.bench.basis(parts),
             )
 
     def _tacked(self) -> Iterator[Operation]:
@@ -236,7 +232,7 @@ class ShellWork:
             steps=[preparing(self.metal)],
             cautions=of_welding(self.metal),
             cheap_now=[words("Brackets and blind bosses on the body: the torch reaches both faces.")],
-            basis=self._digest(self.own),
+            basis=self.bench.basis(self.own),
         )
 
     def _inside(self) -> Iterator[Operation]:
@@ -292,21 +288,20 @@ class ShellWork:
         return [cleaned, looked]
 
     def _closed(self) -> Operation:
+        parts, pieces = self._end(self.last)
         return self.bench.operation(
             "close",
             slug(self.last.name),
             words("Close the tank: weld the {seam}", seam=self.last.name),
             self.last.metres,
-            parts=[part.name for part in self._end(self.last)[0]],
-            pieces=self._end(self.last)[1],
+            parts=[part.name for part in parts],
+            pieces=pieces,
             needs=[f"look:{slug(self.last.name)}"],
             tools=["torch", "clamps"],
-            consumables=[
-                words("filler rod and gas for {weld_m} of seam", weld_m=self.last.metres),
-            ],
+            consumables=[words("filler rod and gas for {weld_m} of seam", weld_m=self.last.metres)],
             steps=[preparing(self.metal)],
             cautions=[TIGHT, *of_welding(self.metal)],
-            basis=self._digest(self.own),
+            basis=self.bench.basis(self.own),
         )
 
     @property

@@ -56,7 +56,7 @@ def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, w
     """
     if design.shell is None or made.impossible is not None or not made.seams:
         return Traveller([], [])
-    bench, ports, senders = Bench(workshop, design.shell.metal), design.ports, design.gauge.senders
+    bench, ports, senders = Bench(workshop, design.shell.metal, made.parts), design.ports, design.gauge.senders
     fuel = design.brief.fuel
     cut = FlatWork(bench, made.parts, means.cutting, means.bendings.parts, ports, design.sheet.sent_out)
     flat = cut.all()

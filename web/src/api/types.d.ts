@@ -5776,7 +5776,7 @@ export interface components {
          *     asks : list of str
          *         What makers ask for before it is done.
          *     away : list of str
-         *         Parts of it that are with somebody else.
+         *         Parts of it that are with somebody else, or came back not as they should be.
          *     entry : str
          *         The entry that its standing comes from: what a correction names; empty where it is open.
          */

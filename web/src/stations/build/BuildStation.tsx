@@ -24,15 +24,18 @@ export function BuildStation({ designId, findings }: PanelProps) {
   const away = build.state.out.filter((one) => !one.whole).length
   const timed = operations.filter((one) => one.operation.minutes !== null)
   const planned = timed.reduce((sum, one) => sum + (one.operation.minutes ?? 0), 0)
-  const taken = operations.reduce((sum, one) => sum + (one.spent_min ?? 0), 0)
+  const clocked = timed.filter((one) => one.spent_min !== null)
+  const taken = clocked.reduce((sum, one) => sum + (one.spent_min ?? 0), 0)
+  const expected = clocked.reduce((sum, one) => sum + (one.operation.minutes ?? 0), 0)
   const untimed = operations.length - timed.length
   const unmet = gates.filter((gate) => gate.standing === 'overridden').length
   return (
     <>
       {operations.length > 0 && (
         <Typography>
-          Planned {span(planned)}
-          {untimed > 0 && `, ${untimed} of ${operations.length} steps without a rate`}. Taken {span(taken)}.
+          Planned {span(planned)} in all
+          {untimed > 0 && `, ${untimed} of ${operations.length} steps without a rate`}.
+          {clocked.length > 0 && ` The ${clocked.length} timed so far took ${span(taken)}, planned ${span(expected)}.`}
           {unmet > 0 && ` ${unmet} ${unmet === 1 ? 'gate' : 'gates'} passed unmet.`}
         </Typography>
       )}
