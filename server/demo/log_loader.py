@@ -23,7 +23,7 @@ def load_log(tank: TankDesign, entries: Iterable[Said], pictures: Mapping[str, C
     today = timezone.now().replace(hour=0, minute=0, second=0, microsecond=0)
     for n, said in enumerate(entries, start=1):
         when = _when(today, said)
-        document = {"id": f"demo{n}", "kind": said.kind, "design": tank.pk} | said.values
+        document = {"id": f"demo{n}", "kind": said.kind, "design": tank.pk, "revision": tank.revision} | said.values
         one = operations.get(said.values.get("subject", ""))
         if said.kind == "done" and one:
             known = {"basis": one.basis, "revision": tank.revision, "work": one.kind, "amount": one.amount}

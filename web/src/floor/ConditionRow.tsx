@@ -15,6 +15,8 @@ interface Props {
 }
 
 const CAUGHT = ['swarf', 'weld spatter', 'dust', 'dirty fluid']
+/** What comes with bought parts, beside the kinds that a gate names. */
+const CAPS = 'transport caps'
 const WAYS = ['tape', 'stick', 'gauge', 'template']
 
 /** One thing that a gate asks for, whether it is so, and how it is put on record. */
@@ -93,7 +95,7 @@ function Recording({
         />
       )
     case 'counts match':
-      return condition.kinds.map((kind) => (
+      return (condition.kinds.length ? condition.kinds : [CAPS]).map((kind) => (
         <CountField
           key={kind}
           label={kind}
