@@ -14,6 +14,7 @@ from keel.design.faults import fault_of
 from keel.design.gauge import Gauge
 from keel.design.inside import Inside
 from keel.design.ports import MOST_PORTS, Filling, Port
+from keel.design.proof import Proof
 from keel.design.sheet import SheetScheme
 from keel.design.shell import BoxShell, Shell
 from keel.design.slosh import Slosh
@@ -50,6 +51,7 @@ class Design(Part):
     inside: Inside = Inside()
     slosh: Slosh = Slosh()
     sheet: SheetScheme = SheetScheme()
+    proof: Proof = Proof()
 
     @model_validator(mode="before")
     @classmethod

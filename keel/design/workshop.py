@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 from keel.design.base import PLAIN, Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.gauge import SenderPart
 from keel.design.ports import PortPart
+from keel.design.proof import TestGauge
 from keel.design.pumps import Pump
 from keel.design.work import Minutes, WorkRates
 from keel.reference.clearances import CLEARANCE_MM, ClearanceClass
@@ -66,6 +67,25 @@ class HouseRules(Part):
     )
     vent_vacuum_kpa: float = Field(default=2, gt=0, le=50, description="Most vacuum while fuel is drawn [kPa]")
     proof_least_kpa: float = Field(default=5, ge=0, le=20, description="A shell that bears less is remarked on [kPa]")
+    proof_kpa: float = Field(default=10, gt=0, le=100, description="Usual test pressure, where the tank bears it [kPa]")
+    proof_cap_kpa: float = Field(
+        default=20, gt=0, le=100, description="Highest test pressure, however much the panels bear [kPa]"
+    )
+    leak_limit_sccm: float = Field(
+        default=1,
+        gt=0,
+        le=1000,
+        description="Most leak that passes, at the useful test pressure and above [cm³/min of air]",
+    )
+    decay_length_factor: float = Field(
+        default=3, ge=1, le=20, description="Last digits of the gauge that the largest leak allowed has to let off"
+    )
+    vapour_most: Fraction = Field(
+        default=0.1, description="Most vapour in a tank that is tested, as a share of the lower explosive limit"
+    )
+    vapour_oldest_min: float = Field(default=30, gt=0, le=1440, description="Oldest reading of it that counts [min]")
+    submerged_min: float = Field(default=5, gt=0, le=1440, description="Least time under water [min]")
+    on_paper_min: float = Field(default=480, gt=0, le=10080, description="Least time filled on dry paper [min]")
     clearances_mm: dict[ClearanceClass, Gap] = Field(
         default_factory=lambda: dict(CLEARANCE_MM), description="Least gap by kind of neighbour [mm]"
     )
@@ -281,6 +301,13 @@ class Workshop(Part):
         default_factory=list, description="Level senders that the workshop knows the stops and ohms of"
     )
     stock: Annotated[list[StockSheet], Field(max_length=200)] = Field(default_factory=_usual_stock)
+    test_gauges: Annotated[list[TestGauge], Field(min_length=1, max_length=20)] = Field(
+        default_factory=lambda: [TestGauge()], description="Gauges that leak tests are read from, the usual one first"
+    )
+
+    def test_gauge(self, name: str) -> TestGauge:
+        """A gauge by its name; the usual one where there is none of that name."""
+        return next((gauge for gauge in self.test_gauges if gauge.name == name), self.test_gauges[0])
 
     @property
     def brakes(self) -> list[Brake]:

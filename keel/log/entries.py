@@ -6,36 +6,25 @@ from typing import Annotated, Literal
 
 from pydantic import Field, TypeAdapter
 
-from keel.design.base import PLAIN, Coordinate, Length, Name, Note, Part
+from keel.design.base import Coordinate, Length, Name
 from keel.design.work import WorkKind
+from keel.log.entry import (
+    MOST_PARTS,
+    MOST_SPOTS,
+    MOST_STROKES,
+    ClientId,
+    Entry,
+    Minutes,
+    Pieces,
+    Reason,
+    Spot,
+    Subject,
+    Text,
+    Way,
+)
+from keel.log.proof_entries import GaugeRead, LeakFound, LeakRepaired, ProofBegun, ProofEnded, SeamWalked
 
-MOST_PHOTOS, MOST_PARTS, MOST_STROKES, MOST_SPOTS = 20, 60, 40, 400
-ClientId = Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,40}$")]
-"""An entry's or photo's own name, made on the device that wrote it: sent twice it counts once."""
-Subject = Annotated[str, Field(min_length=1, max_length=120, pattern=PLAIN)]
-Text = Annotated[str, Field(max_length=400, pattern=PLAIN)]
-Reason = Annotated[str, Field(max_length=400, pattern=PLAIN)]
-Pieces = Annotated[int, Field(ge=0, le=1_000_000)]
-Minutes = Annotated[float, Field(ge=0, le=100_000)]
-Share = Annotated[float, Field(ge=0, le=1)]
-Spot = Annotated[tuple[Share, Share], Field(strict=False)]
-Way = Literal["in", "out"]
 AgreedAbout = Literal["scope", "visible face", "finish", "extra"]
-
-
-class Entry(Part):
-    """What all entries have in common."""
-
-    id: ClientId
-    design: Annotated[int, Field(ge=1, le=2**62)] | None = Field(
-        default=None, description="Which design of the job it is about; empty: the job"
-    )
-    revision: Annotated[int, Field(ge=0, le=2**31)] | None = Field(
-        default=None, description="The design's revision then, as the server knows it"
-    )
-    at: datetime | None = Field(default=None, strict=False, description="When, by the clock of the device")
-    note: Note = ""
-    photos: Annotated[tuple[ClientId, ...], Field(max_length=MOST_PHOTOS, strict=False)] = ()
 
 
 class Started(Entry):
@@ -89,6 +78,10 @@ class Added(Entry):
     title: Name
     after: Subject | None = Field(default=None, description="The operation that it follows; empty: the first")
     minutes: Minutes | None = None
+    hot: bool = Field(
+        default=False, description="It makes heat, sparks or a hole: a leak test before it no longer holds"
+    )
+    covers: bool = Field(default=False, description="It hides seams: it waits for the leak test")
 
 
 class Moved(Entry):
@@ -248,7 +241,8 @@ class Learnt(Entry):
 
 AnyEntry = Annotated[
     Started | Paused | Done | Skipped | Accepted | Added | Moved | Checked | Counted | Read | Measured | Flushed
-    | Overridden | Corrected | Noted | Pinned | Drawn | Arrived | Asked | SentOut | CameBack | Agreed | Learnt,
+    | Overridden | Corrected | Noted | Pinned | Drawn | Arrived | Asked | SentOut | CameBack | Agreed | Learnt
+    | ProofBegun | GaugeRead | ProofEnded | LeakFound | LeakRepaired | SeamWalked,
     Field(discriminator="kind"),
 ]  # fmt: skip
 ENTRY: TypeAdapter[AnyEntry] = TypeAdapter(AnyEntry)

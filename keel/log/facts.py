@@ -27,10 +27,13 @@ from keel.log.entries import (
     SentOut,
     Skipped,
     Started,
-    Way,
 )
+from keel.log.entry import Way
+from keel.log.proof_entries import GaugeRead, LeakFound, LeakRepaired, ProofBegun, ProofEnded, SeamWalked
 
 E = TypeVar("E")
+HOT_KINDS = ("seat", "weld", "tack", "join", "close", "dress", "cut", "bend")
+"""Work with heat, sparks or a cutter: a leak test before it no longer holds."""
 CAPS = "transport caps"
 """Pieces that come with what is bought, and have to come off before it is fitted."""
 
@@ -70,6 +73,14 @@ class Facts:
         What makers ask for, what the customer agreed to, what a revision taught.
     sent, back : dict
         By the entry that sent it.
+    proofs : dict
+        Leak tests by their own entry.
+    ended, walked, leaks, read : dict
+        By the test: how it ended, seams walked, leaks found, readings by hand.
+    repaired : dict
+        By the leak.
+    hot : list
+        Work that was begun or done that undoes a leak test before it, in its order.
     """
 
     done: dict[str, Said[Done]] = field(default_factory=dict)
@@ -89,6 +100,13 @@ class Facts:
     learnt: list[Said[Learnt]] = field(default_factory=list)
     sent: dict[str, Said[SentOut]] = field(default_factory=dict)
     back: dict[str, Said[CameBack]] = field(default_factory=dict)
+    proofs: dict[str, Said[ProofBegun]] = field(default_factory=dict)
+    ended: dict[str, Said[ProofEnded]] = field(default_factory=dict)
+    walked: dict[str, dict[str, Said[SeamWalked]]] = field(default_factory=lambda: defaultdict(dict))
+    leaks: dict[str, list[Said[LeakFound]]] = field(default_factory=lambda: defaultdict(list))
+    read: dict[str, list[Said[GaugeRead]]] = field(default_factory=lambda: defaultdict(list))
+    repaired: dict[str, Said[LeakRepaired]] = field(default_factory=dict)
+    hot: list[Said[Any]] = field(default_factory=list)
 
 
 def facts(entries: Sequence[Received], design: int | None = None) -> Facts:
@@ -121,6 +139,14 @@ def _take(found: Facts, one: Received) -> None:
 
 def _timed(found: Facts, said: Said[Any]) -> None:
     found.times[said.entry.subject, said.author].append(said)
+    if not isinstance(said.entry, Paused) and _is_hot(found, said.entry.subject):
+        found.hot.append(said)
+
+
+def _is_hot(found: Facts, operation: str) -> bool:
+    """Whether an operation makes heat or a hole: by its kind, and people's own by what they said of it."""
+    own = next((one for one in found.plan if isinstance(one, Added) and one.subject == operation), None)
+    return own.hot if own else operation.split(":")[0] in HOT_KINDS
 
 
 def _done(found: Facts, said: Said[Done]) -> None:
@@ -195,6 +221,31 @@ def _back(found: Facts, said: Said[CameBack]) -> None:
     found.back[said.entry.of] = said
 
 
+def _proof_begun(found: Facts, said: Said[ProofBegun]) -> None:
+    found.proofs[said.entry.id] = said
+
+
+def _proof_ended(found: Facts, said: Said[ProofEnded]) -> None:
+    found.ended.setdefault(said.entry.of, said)
+
+
+def _walked(found: Facts, said: Said[SeamWalked]) -> None:
+    found.walked[said.entry.of][said.entry.subject] = said
+
+
+def _leak(found: Facts, said: Said[LeakFound]) -> None:
+    found.leaks[said.entry.of].append(said)
+
+
+def _gauge_read(found: Facts, said: Said[GaugeRead]) -> None:
+    found.read[said.entry.of].append(said)
+
+
+def _repaired(found: Facts, said: Said[LeakRepaired]) -> None:
+    found.repaired[said.entry.of] = said
+    found.hot.append(said)
+
+
 _TAKES: dict[type, Callable[[Facts, Said[Any]], None]] = {
     Started: _timed,
     Paused: _timed,
@@ -215,4 +266,10 @@ _TAKES: dict[type, Callable[[Facts, Said[Any]], None]] = {
     Learnt: _learnt,
     SentOut: _sent,
     CameBack: _back,
+    ProofBegun: _proof_begun,
+    ProofEnded: _proof_ended,
+    SeamWalked: _walked,
+    LeakFound: _leak,
+    GaugeRead: _gauge_read,
+    LeakRepaired: _repaired,
 }

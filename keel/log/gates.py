@@ -1,22 +1,25 @@
 """Whether a gate is open: what its conditions need, and what the log says."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from typing import Literal, assert_never
+from typing import Any, Literal
 
-from keel.log.entries import Flushed, Measured
+from keel.log.entries import Measured, Read
 from keel.log.facts import Facts, Said
+from keel.log.proofs import CellProof
 from keel.studies.build.operation import (
     AllDone,
     AllHere,
     Condition,
     CountsMatch,
     FlushedClean,
+    FreeOfVapour,
     Gate,
     Looked,
     MeasurementsAgree,
     NotShut,
+    Proved,
     ReadingAtMost,
 )
 from keel.studies.result import Words, words
@@ -70,7 +73,11 @@ class GateState:
 
 
 def gate_states(
-    gates: Sequence[Gate], facts: Facts, now: datetime, titles: Mapping[str, str] | None = None
+    gates: Sequence[Gate],
+    facts: Facts,
+    now: datetime,
+    titles: Mapping[str, str] | None = None,
+    proofs: Sequence[CellProof] = (),
 ) -> list[GateState]:
     """Each gate as the log has it.
 
@@ -84,6 +91,8 @@ def gate_states(
         By which the age of a reading goes.
     titles : mapping of str to str, optional
         How operations are called; by their own names where they have no title.
+    proofs : sequence of CellProof, optional
+        How far the leak tests are.
 
     Returns
     -------
@@ -92,8 +101,9 @@ def gate_states(
     """
     found: dict[str, GateState] = {}
     for gate in gates:
-        conditions = [ConditionState(one, _lacks(one, facts, found, now, titles or {})) for one in gate.conditions]
-        override = _override(gate.id, facts)
+        known = Known(facts, found, now, titles or {}, proofs)
+        conditions = [ConditionState(one, _lacks(one, known)) for one in gate.conditions]
+        override = None if gate.firm else _override(gate.id, facts)
         met = all(one.lacks is None for one in conditions)
         found[gate.id] = GateState(gate, "open" if met else "overridden" if override else "shut", conditions, override)
     return list(found.values())
@@ -107,35 +117,53 @@ def _override(gate: str, facts: Facts) -> Override | None:
     return Override(last.entry.name.strip(), last.entry.reason.strip(), last.author, last.happened)
 
 
-def _lacks(
-    condition: Condition, facts: Facts, gates: Mapping[str, GateState], now: datetime, titles: Mapping[str, str]
-) -> Words | None:
-    match condition:
-        case AllHere():
-            return _not_here(condition, facts)
-        case AllDone():
-            return _not_done(condition, facts, titles)
-        case Looked():
-            return _not_looked(condition, facts)
-        case CountsMatch():
-            return _differ(condition, facts)
-        case ReadingAtMost():
-            return _reading(condition, facts, now)
-        case MeasurementsAgree():
-            return _measured(condition, facts)
-        case FlushedClean():
-            return _not_clean(facts.flushes.get(condition.subject, []))
-        case NotShut():
-            return words("a gate before it is shut") if gates[condition.gate].standing == "shut" else None
-        case _:  # pragma: no cover
-            assert_never(condition)
+@dataclass(frozen=True, slots=True)
+class Known:
+    """All that conditions are judged by."""
+
+    facts: Facts
+    gates: Mapping[str, GateState]
+    now: datetime
+    titles: Mapping[str, str]
+    proofs: Sequence[CellProof]
 
 
-def _not_done(condition: AllDone, facts: Facts, titles: Mapping[str, str]) -> Words | None:
+def _lacks(condition: Condition, known: Known) -> Words | None:
+    return _JUDGES[type(condition)](condition, known)
+
+
+def _vapour(condition: FreeOfVapour, known: Known) -> Words | None:
+    """A reading counts before anybody's word: what has once been measured is measured again."""
+    last = known.facts.readings.get(condition.subject)
+    if last is None:
+        checked = known.facts.checks.get(condition.check)
+        if checked is not None and checked.entry.passed:
+            return None
+        return words("neither said that it never held fuel, nor measured")
+    if last.entry.value > condition.most:
+        said = "{vapour_pct} of the lower explosive limit, {most_pct} at most: make it safe first"
+        return words(said, vapour_pct=last.entry.value, most_pct=condition.most)
+    return _too_old(last, condition.oldest_min, known.now)
+
+
+def _too_old(last: Said[Read], oldest_min: float, now: datetime) -> Words | None:
+    return words("too old") if now - last.happened > timedelta(minutes=oldest_min) else None
+
+
+def _not_proved(condition: Proved, known: Known) -> Words | None:
+    asked = [one for one in known.proofs if one.cell in condition.cells]
+    missing = [one for one in asked if one.lacks is not None]
+    if not missing:
+        return None if asked else words("no leak test yet")
+    told = [f"{one.cell}: {one.lacks.plain()}" for one in missing if one.lacks is not None]
+    return words("{told}", told="; ".join(told))
+
+
+def _not_done(condition: AllDone, known: Known) -> Words | None:
+    facts = known.facts
     missing = [name for name in condition.operations if name not in facts.done and name not in facts.skipped]
-    return (
-        words("not done yet: {names}", names="; ".join(titles.get(name, name) for name in missing)) if missing else None
-    )
+    names = "; ".join(known.titles.get(name, name) for name in missing)
+    return words("not done yet: {names}", names=names) if missing else None
 
 
 def here(item: str, facts: Facts) -> int:
@@ -156,15 +184,17 @@ def here(item: str, facts: Facts) -> int:
     return sum(one.value for one in facts.arrived.get(item, ()) if one.whole)
 
 
-def _not_here(condition: AllHere, facts: Facts) -> Words | None:
-    missing = [(title, short) for item, title, needed in condition.items if (short := needed - here(item, facts)) > 0]
+def _not_here(condition: AllHere, known: Known) -> Words | None:
+    missing = [
+        (title, short) for item, title, needed in condition.items if (short := needed - here(item, known.facts)) > 0
+    ]
     return (
         words("not here yet: {names}", names="; ".join(f"{n} × {title}" for title, n in missing)) if missing else None
     )
 
 
-def _not_looked(condition: Looked, facts: Facts) -> Words | None:
-    last = facts.checks.get(condition.check)
+def _not_looked(condition: Looked, known: Known) -> Words | None:
+    last = known.facts.checks.get(condition.check)
     if last is None:
         return words("not looked at yet")
     if not last.entry.passed:
@@ -192,7 +222,8 @@ def differing(kinds: Sequence[str], facts: Facts) -> list[str]:
     return [kind for kind, into, out in both if (into, out) != (None, None) and into != out]
 
 
-def _differ(condition: CountsMatch, facts: Facts) -> Words | None:
+def _differ(condition: CountsMatch, known: Known) -> Words | None:
+    facts = known.facts
     counted = {kind for kind, _ in facts.counts}
     missing = [kind for kind in condition.kinds if kind not in counted]
     if missing or not counted:
@@ -209,16 +240,17 @@ def _pieces(facts: Facts, kind: str, way: Literal["in", "out"]) -> str:
     return "none" if found is None else str(found)
 
 
-def _reading(condition: ReadingAtMost, facts: Facts, now: datetime) -> Words | None:
-    last = facts.readings.get(condition.subject)
+def _reading(condition: ReadingAtMost, known: Known) -> Words | None:
+    last = known.facts.readings.get(condition.subject)
     if last is None:
         return words("no reading")
     if last.entry.value > condition.most:
         return words("too high")
-    return words("too old") if now - last.happened > timedelta(minutes=condition.oldest_min) else None
+    return _too_old(last, condition.oldest_min, known.now)
 
 
-def _not_clean(rounds: Sequence[Flushed]) -> Words | None:
+def _not_clean(condition: FlushedClean, known: Known) -> Words | None:
+    rounds = known.facts.flushes.get(condition.subject, [])
     if not rounds:
         return words("no round yet")
     return None if rounds[-1].clean else words("round {n} brought {caught}", n=len(rounds), caught=rounds[-1].caught)
@@ -229,8 +261,8 @@ def _is_the_same_way(first: Said[Measured], second: Said[Measured]) -> bool:
     return first.author == second.author and first.entry.by_way == second.entry.by_way != ""
 
 
-def _measured(condition: MeasurementsAgree, facts: Facts) -> Words | None:
-    taken = facts.measurements.get(condition.subject, [])
+def _measured(condition: MeasurementsAgree, known: Known) -> Words | None:
+    taken = known.facts.measurements.get(condition.subject, [])
     if len(taken) < 2:
         return words("{n} of 2 measurements", n=len(taken))
     first, second = (one.entry.value_mm for one in taken[-2:])
@@ -247,3 +279,22 @@ def _measured(condition: MeasurementsAgree, facts: Facts) -> Words | None:
             said, measured_sheet=measured, planned_sheet=condition.planned_mm, within_sheet=condition.within_mm
         )
     return None
+
+
+def _gate_before(condition: NotShut, known: Known) -> Words | None:
+    return words("a gate before it is shut") if known.gates[condition.gate].standing == "shut" else None
+
+
+_JUDGES: dict[type, Callable[[Any, Known], Words | None]] = {
+    AllHere: _not_here,
+    AllDone: _not_done,
+    Looked: _not_looked,
+    CountsMatch: _differ,
+    ReadingAtMost: _reading,
+    MeasurementsAgree: _measured,
+    FlushedClean: _not_clean,
+    NotShut: _gate_before,
+    FreeOfVapour: _vapour,
+    Proved: _not_proved,
+}
+"""By the kind of condition, why it isn't met."""

@@ -85,7 +85,8 @@ def planned(traveller: Traveller, changes: Sequence[Added | Moved]) -> list[Oper
     for change in changes:
         if isinstance(change, Added):
             if all(operation.id != change.subject for operation in order):
-                own = Operation(change.subject, "fit", words("{title}", title=change.title), minutes=change.minutes)
+                title = words("{title}", title=change.title)
+                own = Operation(change.subject, "fit", title, minutes=change.minutes, covers=change.covers)
                 order.insert(_place(order, change.after), own)
         elif in_the_way(order, needs, change.subject, change.after) is None:
             moved = next(operation for operation in order if operation.id == change.subject)

@@ -9,6 +9,7 @@ from keel.log.entries import Accepted, Agreed, Asked, Done, Learnt, Paused, Rece
 from keel.log.facts import Facts, Said, facts
 from keel.log.gates import GateState, gate_states, here
 from keel.log.plan import planned, prerequisites
+from keel.log.proofs import CellProof, proofs
 from keel.log.standing import standing
 from keel.studies.build.operation import Bought, Operation, Traveller
 
@@ -120,6 +121,8 @@ class BuildState:
         What is bought, what was sent out, what was agreed, what was learnt.
     names : dict of str to str
         What the flats, ports and senders are called that operations are done on.
+    proofs : list of CellProof
+        Leak tests, cell by cell.
     """
 
     operations: list[OperationState]
@@ -131,6 +134,7 @@ class BuildState:
     agreed: list[AgreedState]
     learnt: list[LearntState]
     names: dict[str, str]
+    proofs: list[CellProof]
 
 
 def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, design: int | None = None) -> BuildState:
@@ -154,7 +158,8 @@ def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, de
     """
     said = facts(standing(log).entries, design)
     order = planned(traveller, said.plan)
-    gates = gate_states(traveller.gates, said, now, {one.id: one.title.plain() for one in order})
+    proved = proofs(traveller.tests, said)
+    gates = gate_states(traveller.gates, said, now, {one.id: one.title.plain() for one in order}, proved)
     needs = prerequisites(traveller)
     times = by_operation(said)
     states = [_operation(one, said, gates, needs, times.get(one.id, {}), traveller.names) for one in order]
@@ -174,6 +179,7 @@ def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, de
         agreed=[AgreedState(one.entry, one.author, one.happened) for one in said.agreed],
         learnt=[LearntState(one.entry, one.author, one.happened) for one in said.learnt],
         names=traveller.names,
+        proofs=proved,
     )
 
 
@@ -249,8 +255,13 @@ def _operation(
         waits_for=[name for name in needs.get(operation.id, []) if name not in settled],
         asks=[_ask(one) for one in said.asked if one.before == operation.id],
         away=[names.get(part, part) for part in _away(operation, said)],
-        shut=[one.gate.id for one in gates if operation.id in one.gate.before and one.standing == "shut"],
+        shut=[one.gate.id for one in gates if _holds(one, operation) and one.standing == "shut"],
     )
+
+
+def _holds(gate: GateState, operation: Operation) -> bool:
+    """Whether an operation waits for a gate."""
+    return operation.id in gate.gate.before or (gate.gate.covering and operation.covers)
 
 
 def _changed(operation: Operation, done: Said[Done], accepted: Said[Accepted] | None) -> list[str]:

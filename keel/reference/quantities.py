@@ -28,6 +28,8 @@ M_PER_FT = 0.3048
 KPA_PER_PSI = N_PER_LBF / MM_PER_INCH**2 * 1000
 KW_PER_HP = 550 * M_PER_FT * N_PER_LBF / 1000
 KM_PER_MILE = 1.609344
+KPA_PER_MMHG = 0.1333224
+KPA_PER_INHG = KPA_PER_MMHG * MM_PER_INCH
 
 
 @dataclass(frozen=True)
@@ -110,6 +112,21 @@ QUANTITIES: dict[str, Quantity] = {
         mmh2o=0.00980665,
         inh2o=0.2490889,
     ),
+    "finekpa": _two(
+        "a pressure", Shown("kPa", 1.0, 3), Shown("psi", KPA_PER_PSI, 4), kpa=1.0, pa=1e-3, mbar=0.1, psi=KPA_PER_PSI
+    ),
+    "barokpa": _two(
+        "an air pressure",
+        Shown("kPa", 1.0, 2),
+        Shown("inHg", KPA_PER_INHG, 2),
+        kpa=1.0,
+        hpa=0.1,
+        mbar=0.1,
+        inhg=KPA_PER_INHG,
+        mmhg=KPA_PER_MMHG,
+        psi=KPA_PER_PSI,
+    ),
+    "sccm": _same("a leak", "scc/min", 2, **{"scc/min": 1.0}),
     "mpa": _two("a stress", Shown("MPa", 1.0, 0), Shown("ksi", KPA_PER_PSI, 1), mpa=1.0, ksi=KPA_PER_PSI),
     "kw": _two("a power", Shown("kW", 1.0, 1), Shown("hp", KW_PER_HP, 1), kw=1.0, w=1e-3, hp=KW_PER_HP, bhp=KW_PER_HP),
     "lph": _per_gallon("a flow", "{}/h | L/h", 1, 1),

@@ -15,3 +15,5 @@ STANDARD_GRAVITY = 9.80665
 MM2_PER_M2 = 1e6
 MM3_PER_LITRE = 1e6
 MM3_PER_M3 = 1e9
+KELVIN_AT_0_C = 273.15
+"""0 °C [K]; the Celsius scale by its definition."""

@@ -11,11 +11,12 @@ from keel.stations.build.station import BUILD
 from keel.stations.gauge.station import GAUGE
 from keel.stations.inside.station import INSIDE
 from keel.stations.ports.station import PORTS
+from keel.stations.proof.station import PROOF
 from keel.stations.sheet.station import SHEET
 from keel.stations.shell.station import SHELL
 from keel.stations.station import Station
 
-_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD]
+_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD, PROOF]
 
 
 def stations() -> Sequence[Station]:

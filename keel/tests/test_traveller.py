@@ -83,7 +83,7 @@ class Order(TestCase):
         work = traveller(with_features(*BAFFLES, ports=[VENT]))
         wanted = ["prepare:sheet", "deburr:edges", "seat:vent", "bend:wrapper", "join:crossed", "tack:body"]
         wanted += ["weld:closing-seam", "weld:inside-along", "weld:rear-pan", "clean:front-pan", "look:front-pan"]
-        wanted += ["close:front-pan", "plug:in", "dress:seams", "fit:vent", "plug:out"]
+        wanted += ["close:front-pan", "plug:in", "dress:seams", "prove:tank", "fit:vent", "plug:out"]
         order = place(work)
         self.assertEqual(sorted(wanted, key=order.__getitem__), wanted)
 
@@ -93,7 +93,7 @@ class Order(TestCase):
         self.assertEqual(gates["inside:rear-pan"].before, ["weld:rear-pan"])
         self.assertEqual(gates["inside:front-pan"].before, ["close:front-pan"])
         along = traveller(with_features(WALL | {"axis": "y", "at_mm": 200.0}))
-        self.assertEqual([gate.id for gate in along.gates], ["inside:front-pan"])
+        self.assertEqual([gate.id for gate in along.gates if "inside" in gate.id], ["inside:front-pan"])
 
     def test_every_scheme_closes_once(self) -> None:
         """All seams of the shell are in one weld each, whatever it is made of."""

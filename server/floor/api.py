@@ -9,7 +9,8 @@ from ninja import Query, Router, Schema
 from pydantic import Field
 
 from keel.formats.log import log_csv, log_lines, read_log_lines
-from keel.log.entries import ClientId, Received
+from keel.log.entries import Received
+from keel.log.entry import ClientId
 from keel.log.pictures import Picture, pictures
 from keel.log.rates import RateSeen, rates_seen, taken
 from keel.log.standing import standing

@@ -6,7 +6,8 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
-from keel.log.entries import AnyEntry, ClientId
+from keel.log.entries import AnyEntry
+from keel.log.entry import ClientId
 from keel.log.pictures import Picture
 from keel.log.state import BuildState
 

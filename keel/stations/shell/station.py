@@ -7,7 +7,8 @@ from keel.studies.drawing.geometry import CUTS_SHOWN, FEATURES, GEOMETRY, PORT_P
 from keel.studies.liquid.capacity import CAPACITY
 from keel.studies.liquid.fill_level import DRAINED, FILL
 from keel.studies.liquid.strapping import STRAPPING
-from keel.studies.strength.panels.rows import PANELS, SAFE_PROOF
+from keel.studies.proof.bearing import SAFE_PROOF
+from keel.studies.strength.panels.rows import PANELS
 
 SHELL = Station(
     name="shell",

@@ -34,6 +34,8 @@ PER_UNIT: dict[WorkKind, str] = {
     "dress": "dress_min_per_m",
     "plug": "plug_min_each",
     "trim": "trim_min_each",
+    "prove": "prove_min_each",
+    "cover": "cover_min_per_m2",
 }
 """The rate of each kind; bends, ports and fittings have theirs among the prices."""
 
@@ -104,6 +106,7 @@ class Bench:
         pieces: Iterable[str] = (),
         tightening: Tightening | None = None,
         basis: dict[str, str] | None = None,
+        covers: bool = False,
     ) -> Operation:
         """One operation, its minutes planned: `amount` in the unit of its kind's rate."""
         each = minutes_each(kind, self.workshop)
@@ -125,6 +128,7 @@ class Bench:
             pieces=list(pieces),
             tightening=tightening,
             basis=basis or {},
+            covers=covers,
         )
 
 

@@ -51,3 +51,9 @@ def preparing(metal: MetalName) -> Words:
     if METALS[metal].family == "aluminium":
         return words("Strip the oxide with a stainless brush kept for it, wipe, and weld the same day.")
     return words("Wipe both sides of the joint clean of oil and marking.")
+
+
+UNDER_PRESSURE = words(
+    "A tank under a few kilopascals stores enough to throw a plug or a lid into a face: limiter fitted and tried, "
+    "plugs tied, goggles on, nobody bends over it, and never with a compressor straight on."
+)

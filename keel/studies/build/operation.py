@@ -65,6 +65,8 @@ class Operation:
         Which pieces of its parts it is done on, as they lie in the tank; all where none is named.
     basis : dict of str to str
         A digest of all that it depends on, by name: what a later revision is compared with.
+    covers : bool
+        It hides seams: paint, lining, a cover.
     """
 
     id: str
@@ -84,6 +86,7 @@ class Operation:
     pieces: list[str] = field(default_factory=list)
     tightening: Tightening | None = None
     basis: dict[str, str] = field(default_factory=dict)
+    covers: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -158,6 +161,34 @@ class AllHere:
 
 
 @dataclass(frozen=True, slots=True)
+class FreeOfVapour:
+    """No vapour to burn: it never held fuel, or a reading that is low and young enough says so."""
+
+    check: str
+    subject: str
+    most: float
+    oldest_min: float
+    kind: Literal["free of vapour"] = "free of vapour"
+
+
+@dataclass(frozen=True, slots=True)
+class Proved:
+    """Each of these cells has passed its leak test, and nothing was done since that would undo it."""
+
+    cells: tuple[str, ...]
+    kind: Literal["proved"] = "proved"
+
+
+@dataclass(frozen=True, slots=True)
+class CellTest:
+    """A cell that is proved: seams that it is walked along, cells that stand open meanwhile."""
+
+    cell: str
+    seams: tuple[str, ...]
+    neighbours: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class Bought:
     """Something that is bought: how many, and the ports and features that it goes to."""
 
@@ -167,7 +198,10 @@ class Bought:
     parts: tuple[str, ...] = ()
 
 
-Condition = AllHere | AllDone | Looked | CountsMatch | ReadingAtMost | MeasurementsAgree | FlushedClean | NotShut
+Condition = (
+    AllHere | AllDone | Looked | CountsMatch | ReadingAtMost | MeasurementsAgree | FlushedClean | NotShut | FreeOfVapour
+    | Proved
+)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -186,6 +220,10 @@ class Gate:
         All of them.
     why : Words
         What it costs, or whom it hurts, to pass it unmet.
+    covering : bool
+        Whether it stands before every step that hides seams, people's own too.
+    firm : bool
+        Nobody may pass it unmet.
     """
 
     id: str
@@ -193,6 +231,8 @@ class Gate:
     before: list[str]
     conditions: list[Condition]
     why: Words
+    covering: bool = False
+    firm: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -204,3 +244,5 @@ class Traveller:
     goods: list[Bought] = field(default_factory=list)
     names: dict[str, str] = field(default_factory=dict)
     """What flats, ports and senders are called."""
+    tests: list[CellTest] = field(default_factory=list)
+    """Cells that are proved."""

@@ -12,9 +12,11 @@ from keel.studies.build.flat_work import FlatWork
 from keel.studies.build.goods import goods, goods_gates
 from keel.studies.build.operation import Bought, Operation, Traveller
 from keel.studies.build.port_work import PortWork
+from keel.studies.build.proof_work import ProofWork, cell_tests
 from keel.studies.build.shell_work import ShellWork
 from keel.studies.inside.assembly import ASSEMBLY, Assembly
 from keel.studies.ports.reach import REACHES, Reach
+from keel.studies.proof.walk import WALK, WalkSeam
 from keel.studies.result import words
 from keel.studies.sheet.bending import BENDINGS, Bendings
 from keel.studies.sheet.cutting import CUTTING, Cutting
@@ -31,6 +33,7 @@ class Means:
     bendings: Bendings
     solids: Solids
     assembly: Assembly
+    walk: list[WalkSeam]
 
 
 def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, workshop: Workshop) -> Traveller:
@@ -64,13 +67,17 @@ def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, w
     closed = [*flat, *shell_work.closing()]
     plugged = PortWork(bench, ports, senders, reaches, closed, fuel).plugged([closed[-1].id])
     heated = [*closed, *plugged, shell_work.dressed([one.id for one in plugged] or [closed[-1].id])]
-    port_work = PortWork(bench, ports, senders, reaches, heated, fuel)
+    tests = cell_tests([cell.name for cell in means.solids.cells], means.walk)
+    proof_work = ProofWork(bench, tests, shell_work.own)
+    proving = proof_work.proving([heated[-1].id])
+    covering = proof_work.covering([one.id for one in proving])
+    port_work = PortWork(bench, ports, senders, reaches, [*heated, *proving], fuel)
     bought = goods(ports, senders, design.inside)
-    operations = [*_received(bench, bought), *heated, *port_work.all()]
-    gates = [*goods_gates(bought, operations), *shell_work.gates(), *port_work.gates()]
+    operations = [*_received(bench, bought), *heated, *proving, *covering, *port_work.all()]
+    gates = [*goods_gates(bought, operations), *shell_work.gates(), *proof_work.gates(covering), *port_work.gates()]
     names = {part.name: part.title for part in made.parts} | {one.id: one.name for one in ports}
     names |= {one.id: one.name for one in senders}
-    return Traveller(operations, gates, bought, names)
+    return Traveller(operations, gates, bought, names, tests)
 
 
 def _received(bench: Bench, bought: list[Bought]) -> list[Operation]:
@@ -83,7 +90,7 @@ def _received(bench: Bench, bought: list[Bought]) -> list[Operation]:
     return [bench.operation("receive", "goods", said, pieces, parts=parts, tools=["the list", "a box for caps"])]
 
 
-MEANS = study(Means, CUTTING, BENDINGS, BARE_SOLIDS, ASSEMBLY)
+MEANS = study(Means, CUTTING, BENDINGS, BARE_SOLIDS, ASSEMBLY, WALK)
 DRAWN = only("shell", "brief.fuel", "ports", "gauge", "inside", "sheet.sent_out")
 TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP).at_rest()
 """The order of work; not worked out during a drag."""

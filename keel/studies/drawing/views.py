@@ -75,7 +75,7 @@ def views(solids: Solids) -> list[View]:
     list of View
         One a direction, with outlines and edges [mm].
     """
-    joints = _joints(solids.outer_mesh)
+    joints = joints_of(solids.outer_mesh)
     return [_view(name, solids, joints.drawn(along)) for name, (_, _, along, _) in LOOKING.items()]
 
 
@@ -95,7 +95,7 @@ class Joints:
         return np.asarray(found[longest])
 
 
-def _joints(mesh: Mesh) -> Joints:
+def joints_of(mesh: Mesh) -> Joints:
     sizes = np.linalg.norm(mesh.area_vectors, axis=1, keepdims=True)
     normals = np.divide(mesh.area_vectors, sizes, out=np.zeros_like(mesh.area_vectors), where=sizes > 0)
     t = mesh.triangles

@@ -1,6 +1,7 @@
 """What plates that are welded across a face make of it."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 from itertools import pairwise, product
 
 from keel.design.features import Baffle, Feature, Partition
@@ -35,30 +36,63 @@ def braces(features: Sequence[Feature], axis: int, size_mm: float, wall_mm: floa
     return [(0.0, ""), *inner, (size_mm, "")]
 
 
-def worst_field(
-    face: Face, solids: Solids, plates: Sequence[Feature], loads: Loads, span: tuple[float, float] | None = None
-) -> Panel:
-    """Of the fields between the plates that a face is welded to, the one that bears least."""
+@dataclass(frozen=True, slots=True)
+class Field:
+    """What plates leave of a face: from where along both its sides [mm], how long, and how it is held."""
+
+    low: tuple[float, float]
+    sides: tuple[float, float]
+    edges: tuple[PanelEdge, PanelEdge, PanelEdge, PanelEdge]
+
+
+def fields_of(
+    face: Face, solids: Solids, plates: Sequence[Feature], span: tuple[float, float] | None = None
+) -> list[Field]:
+    """The fields between the plates that a face is welded to.
+
+    Parameters
+    ----------
+    face : Face
+        With the axes that its sides lie along.
+    solids : Solids
+        The shell worked out.
+    plates : sequence of Feature
+        What stands in it.
+    span : (float, float), optional
+        From where to where the face reaches along its first side [mm]; all of it where none is named.
+
+    Returns
+    -------
+    list of Field
+        One, where no plate meets it.
+    """
     along = [
-        list(_fields(plates, axis, size, edges, solids.shell.feature_wall_mm, span if number == 0 else None))
+        list(_between(plates, axis, size, edges, solids.shell.feature_wall_mm, span if number == 0 else None))
         for number, (axis, size, edges) in enumerate(
             zip(face.axes, face.sides, (face.edges[:2], face.edges[2:]), strict=True)
         )
     ]
-    fields = [((a, b), [*first, *second]) for (a, first), (b, second) in product(*along)]
-    sides, edges = min(fields, key=lambda field: bears_kpa(face, field[0], field[1], solids.shell, loads))
-    return rectangle(face, sides, edges, solids.shell, loads)
+    return [Field((a, b), (wide, tall), (*first, *second)) for (a, wide, first), (b, tall, second) in product(*along)]
 
 
-def _fields(
+def worst_field(
+    face: Face, solids: Solids, plates: Sequence[Feature], loads: Loads, span: tuple[float, float] | None = None
+) -> Panel:
+    """Of the fields between the plates that a face is welded to, the one that bears least."""
+    fields = fields_of(face, solids, plates, span)
+    least = min(fields, key=lambda field: bears_kpa(face, field.sides, field.edges, solids.shell, loads))
+    return rectangle(face, least.sides, least.edges, solids.shell, loads)
+
+
+def _between(
     plates: Sequence[Feature],
     axis: int,
     size_mm: float,
     ends: Sequence[PanelEdge],
     wall_mm: float,
     span: tuple[float, float] | None,
-) -> Iterator[tuple[float, tuple[PanelEdge, PanelEdge]]]:
-    """Lengths along one side between braces, and how each is held at its two ends."""
+) -> Iterator[tuple[float, float, tuple[PanelEdge, PanelEdge]]]:
+    """Where along one side each field begins between braces, how long it is, and how it is held at its two ends."""
     low, high = span or (0.0, size_mm)
     places = braces(plates, axis, size_mm, wall_mm) if axis in (0, 1) else [(0.0, ""), (size_mm, "")]
     inner = [(at, name) for at, name in places[1:-1] if low < at < high]
@@ -66,4 +100,4 @@ def _fields(
         if a == b:
             continue
         held = (edge_at(before, OVER) if before else ends[0], edge_at(after, OVER) if after else ends[1])
-        yield b - a, held
+        yield a, b - a, held

@@ -9,13 +9,19 @@ from keel.design.shell import BoxShell, CylinderShell
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FuelName
 from keel.solid.solids import Solids
+from keel.studies.result import Words
 from keel.studies.strength.panels.bearing import round_plate, stretched
-from keel.studies.strength.panels.faces import Face, box_faces, profile_faces
+from keel.studies.strength.panels.faces import Face, box_faces, profile_faces, square
 from keel.studies.strength.panels.fields import worst_field
 from keel.studies.strength.panels.loads import Loads
 from keel.studies.strength.panels.panel import FLANGE, WELD, Panel, edge_at, typed_edges
 
-PROOF_CAP_KPA = 20.0
+
+def faces_of(solids: Solids, loads: Loads) -> list[Face]:
+    """The flat faces of a box or a profile, before plates split them; none of a cylinder."""
+    if isinstance(solids.shell, CylinderShell):
+        return []
+    return list(box_faces(solids, loads) if isinstance(solids.shell, BoxShell) else profile_faces(solids, loads))
 
 
 def panels(fuel: FuelName, solids: Solids, rules: HouseRules, features: Sequence[Feature] | None = None) -> list[Panel]:
@@ -43,14 +49,8 @@ def panels(fuel: FuelName, solids: Solids, rules: HouseRules, features: Sequence
     loads = Loads(fuel, solids, rules, plates)
     if isinstance(solids.shell, CylinderShell):
         return [*round_panels(solids.shell, loads), *partitions(solids, plates, loads)]
-    faces = box_faces(solids, loads) if isinstance(solids.shell, BoxShell) else profile_faces(solids, loads)
-    found = [worst_field(face, solids, plates, loads) for face in faces]
+    found = [worst_field(face, solids, plates, loads) for face in faces_of(solids, loads)]
     return [*_least_of_each(found), *partitions(solids, plates, loads)]
-
-
-def safe_proof_kpa(found: list[Panel]) -> float:
-    """Safe proof pressure [kPa]: the least over the panels, never above 20 kPa without the user's say-so."""
-    return min(PROOF_CAP_KPA, *(panel.proof_kpa for panel in found))
 
 
 def _least_of_each(found: Sequence[Panel]) -> list[Panel]:
@@ -70,32 +70,51 @@ def partitions(solids: Solids, plates: Sequence[Feature], loads: Loads) -> Itera
         axis, shell = "xy".index(plate.axis), solids.shell
         load = loads.upright(loads.run_mm(axis, plate))
         thick = plate.wall_mm(shell.feature_wall_mm)
-        joint = WELD if (loads.rules.flange_mm if plate.flange_mm is None else plate.flange_mm) == 0 else FLANGE
+        joint = partition_joint(plate, loads)
         if isinstance(shell, CylinderShell) and shell.axis == plate.axis:
             edge = typed_edges(shell, plate.name, [edge_at("wall", joint)])
             yield round_plate(plate.name, "partition", shell.diameter_mm, thick, edge, load, loads)
             continue
-        low, high, wide, tall = _reach(solids, plate, axis)
-        sides = ("right side", "left side") if axis == 0 else ("rear end", "front end")
-        face = Face(
-            name=plate.name,
-            what="partition",
-            sides=(wide, tall),
-            axes=(1 - axis, -1),
-            edges=(edge_at(sides[0], joint), edge_at(sides[1], joint), edge_at("floor", joint), edge_at("lid", joint)),
-            thickness_mm=thick,
-            pressed=load,
-        )
-        yield worst_field(face, solids, plates, loads, (low, high))
+        face, span = partition_face(solids, plate, load, joint)
+        yield worst_field(face, solids, plates, loads, span)
 
 
-def _reach(solids: Solids, plate: Partition, axis: int) -> tuple[float, float, float, float]:
-    """From where to where a partition reaches along itself from the body's low side, and its width and height [mm]."""
+def partition_face(
+    solids: Solids, plate: Partition, load: tuple[float, Words], joint: str
+) -> tuple[Face, tuple[float, float]]:
+    """A partition as a face, and from where to where along itself it reaches [mm]."""
+    axis = "xy".index(plate.axis)
+    thick = plate.wall_mm(solids.shell.feature_wall_mm)
+    low, high, foot, wide, tall = _reach(solids, plate, axis)
+    sides = ("right side", "left side") if axis == 0 else ("rear end", "front end")
+    corner = list(solids.body.low)
+    corner[axis] += plate.at_mm + thick / 2
+    corner[2] = foot
+    face = Face(
+        name=plate.name,
+        what="partition",
+        sides=(wide, tall),
+        axes=(1 - axis, -1),
+        edges=(edge_at(sides[0], joint), edge_at(sides[1], joint), edge_at("floor", joint), edge_at("lid", joint)),
+        thickness_mm=thick,
+        pressed=load,
+        frames=(square(axis, True, (corner[0], corner[1], corner[2]), 1 - axis, 2),),
+    )
+    return face, (low, high)
+
+
+def partition_joint(plate: Partition, loads: Loads) -> str:
+    """How a partition is joined to the shell: by a flange, else by a weld on one side."""
+    return WELD if (loads.rules.flange_mm if plate.flange_mm is None else plate.flange_mm) == 0 else FLANGE
+
+
+def _reach(solids: Solids, plate: Partition, axis: int) -> tuple[float, float, float, float, float]:
+    """From where to where a partition reaches along itself from the body's low side, its foot, width, height [mm]."""
     low, up, high, top = (
         solids.plates[plate.id].section.bounds() if plate.id in solids.plates else _inside(solids, axis)
     )
     from_side = solids.body.low[1 - axis]
-    return low - from_side, high - from_side, high - low, top - up
+    return low - from_side, high - from_side, up, high - low, top - up
 
 
 def _inside(solids: Solids, axis: int) -> tuple[float, float, float, float]:
@@ -126,4 +145,3 @@ def _round_wall(shell: CylinderShell, loads: Loads) -> Panel:
 
 
 PANELS = study(panels, FUEL, SOLIDS, RULES)
-SAFE_PROOF = study(safe_proof_kpa, PANELS)

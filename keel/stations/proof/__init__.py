@@ -1,0 +1,1 @@
+"""Proof: the leak test, planned, judged, remembered."""
