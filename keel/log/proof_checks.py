@@ -2,14 +2,16 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 from datetime import datetime
+from math import ceil
 
+from keel.design.workshop import HouseRules
 from keel.log.facts import Facts
 from keel.log.proof_entries import GaugeRead, LeakFound, LeakRepaired, ProofBegun, ProofEnded, SeamWalked
 from keel.log.proofs import LAST
 from keel.log.state import BuildState
 from keel.studies.build.proof_work import VAPOUR
-from keel.studies.proof.decay import LeakTest, Reading, Resolution
-from keel.studies.proof.plan import CellPlan, ProofPlan
+from keel.studies.proof.decay import LeakTest, Reading, Resolution, least_minutes
+from keel.studies.proof.plan import PLAN_BAROMETER_KPA, PLAN_C, CellPlan, ProofPlan, leak_test, limit_at
 from keel.studies.result import Words, words
 
 HAIR_KPA = 1e-6
@@ -19,7 +21,7 @@ DRY: tuple[str, ...] = ("pressure decay", "soap and low pressure", "submerged")
 """Methods with air: the tank must hold no vapour."""
 
 
-def why_not_begun(begun: ProofBegun, plan: ProofPlan, state: BuildState) -> Words | None:
+def why_not_begun(begun: ProofBegun, plan: ProofPlan, state: BuildState, rules: HouseRules) -> Words | None:
     """What forbids that a leak test begins.
 
     Parameters
@@ -30,6 +32,8 @@ def why_not_begun(begun: ProofBegun, plan: ProofPlan, state: BuildState) -> Word
         What each cell bears.
     state : BuildState
         How far the tank is.
+    rules : HouseRules
+        Limit and how long it takes to see it.
 
     Returns
     -------
@@ -39,25 +43,33 @@ def why_not_begun(begun: ProofBegun, plan: ProofPlan, state: BuildState) -> Word
     cell = next((one for one in plan.cells if one.cell == begun.subject), None)
     if cell is None:
         return words("there is no cell “{cell}” in this tank", cell=begun.subject)
-    return next(iter(_objections(begun, cell, state)), None)
+    return next(iter(_objections(begun, cell, state, rules)), None)
 
 
-def _objections(begun: ProofBegun, cell: CellPlan, state: BuildState) -> Iterator[Words]:
+def _objections(begun: ProofBegun, cell: CellPlan, state: BuildState, rules: HouseRules) -> Iterator[Words]:
     yield from _vapour(begun, state)
-    yield from _pressures(begun, cell, _with_bars(cell, begun.braces))
+    yield from _pressures(begun, cell, bears_with(cell, begun.braces))
     shut = [name for name in cell.neighbours if name not in begun.neighbours_open]
     if shut and begun.method != LAST:
         yield words("{shut} has to stand open: else a leak through the wall between them doesn't show", shut=shut[0])
-    if begun.method in READ and begun.gauge is None:
-        yield words("no gauge is named: without its last digit nothing is proved")
-    if begun.method in READ and begun.minutes is not None and begun.minutes < cell.least_min.both:
-        said = "{planned_min} are too short to prove anything, at least {least_min}"
-        yield words(said, planned_min=begun.minutes, least_min=cell.least_min.both)
+    if begun.method in READ:
+        yield from _length(begun, cell, rules)
     running = _running(state)
     if running:
         yield words("the test of the {cell} is still running: end it first", cell=running)
     if begun.method == LAST and not _is_passed(begun.subject, state):
         yield words("filling with fuel is the last check: pass a test with air first")
+
+
+def _length(begun: ProofBegun, cell: CellPlan, rules: HouseRules) -> Iterator[Words]:
+    if begun.gauge is None:
+        yield words("no gauge is named: without its last digit nothing is proved")
+        return
+    test = leak_test(cell.volume_l, limit_of(begun, rules), begun.gauge, rules)
+    least = least_minutes(Reading(0.0, begun.pressure_kpa, PLAN_C, PLAN_BAROMETER_KPA), test).both
+    if begun.minutes is not None and begun.minutes < least:
+        said = "{planned_min} are too short to prove anything, at least {least_min}"
+        yield words(said, planned_min=begun.minutes, least_min=ceil(least))
 
 
 def _vapour(begun: ProofBegun, state: BuildState) -> Iterator[Words]:
@@ -67,26 +79,58 @@ def _vapour(begun: ProofBegun, state: BuildState) -> Iterator[Words]:
         yield words("the tank may hold vapour, which explodes under pressure: {lacks}", lacks=lacks)
 
 
-def _with_bars(cell: CellPlan, bars: int) -> float:
-    """What a cell bears with so many bars [kPa]."""
+def bears_with(cell: CellPlan, bars: int) -> float:
+    """What a cell bears with bars clamped on [kPa].
+
+    Parameters
+    ----------
+    cell : CellPlan
+        With what each bar more makes of it.
+    bars : int
+        So many; more than the plan knows help no more.
+
+    Returns
+    -------
+    float
+        Never above the workshop's cap.
+    """
     if not bars or not cell.braced:
         return cell.safe_kpa
     return cell.braced[min(bars, len(cell.braced)) - 1].safe_kpa
+
+
+def limit_of(begun: ProofBegun, rules: HouseRules) -> float:
+    """The leak that passes at a test's own pressure [cm³/min].
+
+    Parameters
+    ----------
+    begun : ProofBegun
+        Its pressure.
+    rules : HouseRules
+        The limit, at the useful test pressure.
+
+    Returns
+    -------
+    float
+        As `limit_at`.
+    """
+    known = rules.proof_least_kpa or begun.pressure_kpa
+    return limit_at(rules.leak_limit_sccm, known, begun.pressure_kpa, PLAN_BAROMETER_KPA)
 
 
 def _pressures(begun: ProofBegun, cell: CellPlan, bears: float) -> Iterator[Words]:
     if begun.method == LAST:
         return
     if begun.pressure_kpa > bears + HAIR_KPA:
-        said = "test pressure {pressure_kpa}, the {cell} bears {safe_kpa} ({panel})"
+        said = "test pressure {pressure_finekpa}, the {cell} bears {safe_finekpa} ({panel})"
         panel = cell.panels[0].name
-        yield words(said, pressure_kpa=begun.pressure_kpa, cell=cell.cell, safe_kpa=bears, panel=panel)
+        yield words(said, pressure_finekpa=begun.pressure_kpa, cell=cell.cell, safe_finekpa=bears, panel=panel)
     if begun.limiter_kpa > bears + HAIR_KPA:
-        said = "the {limiter} opens at {limiter_kpa}, the {cell} bears {safe_kpa}"
-        yield words(said, limiter=begun.limiter, limiter_kpa=begun.limiter_kpa, cell=cell.cell, safe_kpa=bears)
+        said = "the {limiter} opens at {limiter_finekpa}, the {cell} bears {safe_finekpa}"
+        yield words(said, limiter=begun.limiter, limiter_finekpa=begun.limiter_kpa, cell=cell.cell, safe_finekpa=bears)
     if begun.limiter_kpa < begun.pressure_kpa - HAIR_KPA:
-        said = "the {limiter} opens at {limiter_kpa}, below the test pressure of {pressure_kpa}"
-        yield words(said, limiter=begun.limiter, limiter_kpa=begun.limiter_kpa, pressure_kpa=begun.pressure_kpa)
+        said = "the {limiter} opens at {limiter_finekpa}, below the test pressure of {pressure_finekpa}"
+        yield words(said, limiter=begun.limiter, limiter_finekpa=begun.limiter_kpa, pressure_finekpa=begun.pressure_kpa)
 
 
 def _running(state: BuildState) -> str | None:

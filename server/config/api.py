@@ -4,6 +4,7 @@ from ninja import NinjaAPI
 
 from server.bench.api import router as bench
 from server.floor.api import router as floor
+from server.floor.leak_test_api import router as leak_tests
 from server.http.errors import install_handlers
 from server.jobs.api.customers import router as customers
 from server.jobs.api.designs import router as designs
@@ -37,5 +38,6 @@ for router in (
     slosh,
     studies,
     floor,
+    leak_tests,
 ):
     api.add_router("", router)

@@ -4,6 +4,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from keel.studies.build.operation import Traveller
+
 SEATS = ("avgas-draw", "avgas-filler", "avgas-vent", "kerosene-draw", "kerosene-filler", "kerosene-vent")
 
 
@@ -44,7 +46,7 @@ def came() -> Iterator[Said]:
     yield Said("osric", 6, 8.4, "done", {"subject": "receive:goods"})
 
 
-def log() -> Iterator[Said]:
+def log(_traveller: Traveller) -> Iterator[Said]:
     """Everything in its order."""
     extra = {"about": "extra", "what": "Earth stud on the front pan", "price": 45.0}
     yield Said("marla", 6, 8.1, "agreed", extra | {"consent": "fuel shed, by telephone"})

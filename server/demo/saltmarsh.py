@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from server.demo import cart_log
+from server.demo import cart_log, proof_logs
 from server.demo.library import PARTS, PUMPS, SENDERS
 from server.demo.tanks.cart_tank import CART_TANK
 from server.demo.tanks.day_tank import DAY_TANK
@@ -23,6 +23,7 @@ RULES: dict[str, Any] = {
     "pumps": PUMPS,
     "parts": PARTS,
     "senders": SENDERS,
+    "test_gauges": proof_logs.GAUGES,
     "cutters": [
         {"name": "Treadle shear", "cuts": "straight edges", "thickest_steel_mm": 2.0, "longest_mm": 1250.0}
         | {"edge": "clean, a little rolled"},
@@ -82,6 +83,8 @@ RULES: dict[str, Any] = {
         "dress_min_per_m": 14.0,
         "plug_min_each": 1.0,
         "trim_min_each": 12.0,
+        "prove_min_each": 25.0,
+        "cover_min_per_m2": 30.0,
     },
 }
 
@@ -102,6 +105,7 @@ GUIDE: dict[str, str] = {
     "gauge": "Press Show the needle and compare the E mark with the litres that are left.",
     "slosh": "Press Play: the fuel moves as the vehicle does, and every second without fuel is marked.",
     "sheet": "Press a flat part's DXF: that is the file for the cutter.",
+    "proof": "Look at the third round: the gauge fell all evening, and the tank is tight all the same.",
     "bench": "Press Start measuring, then pour: the simulated meter sends its readings by itself.",
 }
 """What to try at each station of the first job."""
@@ -110,10 +114,11 @@ JOBS: list[dict[str, Any]] = [
     {
         "title": "Pilot cutter day tank",
         "customer": "Eelgate Pilots",
-        "state": "design",
+        "state": "build",
         "note": "Saddle over the shaft tunnel, under the wheelhouse sole.",
         "guide": GUIDE,
         "designs": [("Day tank", DAY_TANK)],
+        "log": proof_logs.day_tank,
     },
     {
         "title": "Dune-raid buggy rear tank",
@@ -143,5 +148,13 @@ JOBS: list[dict[str, Any]] = [
         "state": "design",
         "note": "Shallow wedge, the transfer module sits in a well at the aft edge.",
         "designs": [("Wedge tank", HOVER_TANK)],
+    },
+    {
+        "title": "Airfield service cart, the first",
+        "customer": "Larkfield Aerodrome",
+        "state": "build",
+        "note": "The sister of 103, a fortnight ahead of it: both cells proved, to be fitted.",
+        "designs": [("Two-cell tank", CART_TANK)],
+        "log": proof_logs.service_cart,
     },
 ]

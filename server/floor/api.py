@@ -17,6 +17,7 @@ from keel.log.standing import standing
 from keel.log.state import build_state
 from server.floor import photos
 from server.floor.build import log_of, traveller_of
+from server.floor.leak_tests import plan_of, walk_of
 from server.floor.log import Log
 from server.floor.models import Photo
 from server.floor.schemas import BroughtIn, BuildOut, LogRow, PhotoOut, Sending, Written
@@ -100,6 +101,8 @@ def read_build(request: Request, design_id: int) -> HttpResponse:
         last=last,
         state=build_state(traveller_of(tank), log, timezone.now(), tank.pk),
         photos=photos_of(job, log),
+        plan=plan_of(tank),
+        walk=walk_of(tank),
         rows=_rows(log, ROWS, None),
     )
     return HttpResponse(found.model_dump_json(), content_type="application/json", headers=tag)

@@ -25,10 +25,22 @@ from keel.log.entries import (
 from keel.log.facts import facts
 from keel.log.gates import GateState
 from keel.log.plan import in_the_way, planned, prerequisites
+from keel.log.proof_checks import OfProof, why_not_begun, why_not_of_proof
+from keel.log.proof_entries import (
+    GaugeRead,
+    LeakFound,
+    LeakRepaired,
+    ProofBegun,
+    ProofEnded,
+    ProofFound,
+    SeamWalked,
+)
 from keel.log.standing import standing
 from keel.log.state import BuildState, OperationState, build_state
 from keel.studies.build.operation import Traveller
 from server.floor.build import log_of, traveller_of
+from server.floor.leak_tests import facts_of, found_in, known_of, plan_of, series_in
+from server.floor.leak_tests import keep as keep_readings
 from server.floor.models import LogEntry
 from server.floor.schemas import Written
 from server.http.errors import refused
@@ -132,6 +144,12 @@ class Log:
             return f"{missing} photos of it aren't here yet."
         if isinstance(entry, Done):
             return self._why_not_done(entry)
+        if isinstance(entry, Overridden):
+            return self._why_not_passed(entry)
+        if isinstance(entry, ProofBegun):
+            return self._why_not_begun(entry)
+        if isinstance(entry, GaugeRead | SeamWalked | LeakFound | LeakRepaired | ProofEnded):
+            return self._why_not_of_proof(entry)
         return self._why_not_moved(entry) if isinstance(entry, Moved) else None
 
     def _not_here(self, entry: AnyEntry) -> int:
@@ -151,6 +169,27 @@ class Log:
             return f"{', '.join(one.away)} was sent out and isn't back and right yet."
         return _shut(shut[0]) if shut else _waits(one, state)
 
+    def _why_not_passed(self, entry: Overridden) -> str | None:
+        """A gate that nobody passes unmet."""
+        firm = next((one for one in self._traveller(entry.design).gates if one.id == entry.subject and one.firm), None)
+        return None if firm is None else f"“{firm.title.plain()}”: nobody passes that gate unmet."
+
+    def _why_not_begun(self, entry: ProofBegun) -> str | None:
+        if entry.design is None:
+            return "It doesn't say which design of the job it is about."
+        plan = plan_of(self._tank(entry.design))
+        if plan is None:
+            return "The design has no shape: there is nothing to test."
+        rules = self._tank(entry.design).workshop.document().rules
+        why = why_not_begun(entry, plan, self._state(entry.design), rules)
+        return None if why is None else f"The leak test can't begin: {why.plain()}."
+
+    def _why_not_of_proof(self, entry: OfProof) -> str | None:
+        said = facts_of(self.received, entry.design)
+        seams = {one.cell: one.seams for one in self._traveller(entry.design).tests}
+        why = why_not_of_proof(entry, said, seams)
+        return None if why is None else f"Not taken: {why.plain()}."
+
     def _why_not_moved(self, entry: Moved) -> str | None:
         traveller = self._traveller(entry.design)
         changes = facts(standing(self.received).entries, entry.design).plan
@@ -162,6 +201,10 @@ class Log:
         if entry.design is None:
             return entry
         known: dict[str, Any] = {"revision": self._tank(entry.design).revision}
+        if isinstance(entry, ProofBegun):
+            return entry.model_copy(update=known | known_of(entry, self._tank(entry.design)))
+        if isinstance(entry, ProofEnded):
+            return entry.model_copy(update=known | {"found": self._found(entry)})
         if not isinstance(entry, Done | Accepted):
             return entry.model_copy(update=known)
         found = next((one for one in self._traveller(entry.design).operations if one.id == entry.subject), None)
@@ -169,6 +212,15 @@ class Log:
         if found and isinstance(entry, Done):
             known |= {"work": found.kind, "amount": found.amount}
         return entry.model_copy(update=known)
+
+    def _found(self, entry: ProofEnded) -> ProofFound | None:
+        """What a test's readings prove as it ends; simulated ones are kept from then on."""
+        said = facts_of(self.received, entry.design)
+        begun = said.proofs[entry.of].entry
+        series = series_in(self.job, said, entry.of)
+        if begun.simulated and len(series):
+            keep_readings(self.job, entry.of, series, "simulated")
+        return found_in(begun, series)
 
     def _tank(self, design: int) -> TankDesign:
         if design not in self.tanks:

@@ -55,3 +55,56 @@ class Photo(models.Model):
 
     def __str__(self) -> str:
         return f"{self.job.number} {self.client_id}"
+
+
+class Pressures(models.Model):
+    """Readings of a leak test from an instrument or a file, a lot at a time. Never changed."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="pressures")
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="pressures")
+    proof = models.CharField(max_length=40, help_text="The entry that began the test")
+    source = models.CharField(max_length=20, choices=[(name, name) for name in ("instrument", "file", "simulated")])
+    received = models.DateTimeField(auto_now_add=True)
+    readings = models.BinaryField(help_text="Minute, gauge, temperature, barometer as doubles, row by row")
+
+    class Meta:
+        ordering = ["pk"]
+        indexes = [models.Index(fields=["job", "proof"])]
+
+    def __str__(self) -> str:
+        return f"{self.job.number} {self.proof} {self.source}"
+
+
+class GaugeToken(models.Model):
+    """Lets a real gauge send readings to one leak test."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="gauge_tokens")
+    design = models.ForeignKey(TankDesign, on_delete=models.CASCADE, related_name="gauge_tokens")
+    proof = models.CharField(max_length=40)
+    token_hash = models.CharField(max_length=64, unique=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["job", "proof"], name="a_token_a_test")]
+
+    def __str__(self) -> str:
+        return f"{self.job.number} {self.proof}"
+
+
+class SimulatedTank(models.Model):
+    """The tank behind a simulated gauge: what it hides stays here until the test is over."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="simulated_tanks")
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, null=True)
+    proof = models.CharField(max_length=40, blank=True, help_text="The test that it stands in for; empty: practice")
+    person = models.ForeignKey(Person, on_delete=models.CASCADE)
+    rig = models.JSONField()
+    limit_sccm = models.FloatField()
+    started = models.DateTimeField(auto_now_add=True)
+    minutes = models.FloatField(null=True, help_text="How long it lasted in the end")
+    answered = models.JSONField(null=True)
+
+    class Meta:
+        ordering = ["-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.proof or 'practice'} {self.started:%Y-%m-%d %H:%M}"

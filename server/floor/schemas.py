@@ -10,6 +10,8 @@ from keel.log.entries import AnyEntry
 from keel.log.entry import ClientId
 from keel.log.pictures import Picture
 from keel.log.state import BuildState
+from keel.studies.proof.plan import ProofPlan
+from keel.studies.proof.walk import WalkSeam
 
 MOST_AT_ONCE = 200
 
@@ -69,5 +71,9 @@ class BuildOut(Schema):
     """The last number in the job's log."""
     state: BuildState
     photos: list[PhotoOut]
+    plan: ProofPlan | None
+    """How its leak test is done."""
+    walk: list[WalkSeam]
+    """Its seams in the order in which they are walked."""
     rows: list[LogRow]
     """The latest entries, newest first."""

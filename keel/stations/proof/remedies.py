@@ -15,7 +15,7 @@ def lower_pressure(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     cell = _cell(tank, finding)
     least = down(min(one.bears_kpa for one in tank[PROOF_PLAN].cells), STEP_KPA)
     patch = {"proof": {"pressure_kpa": least, "limiter_kpa": None, "minutes": None}}
-    yield Remedy(label=words("Test at {pressure_kpa} and for longer", pressure_kpa=least), patch=patch)
+    yield Remedy(label=words("Test at {pressure_finekpa} and for longer", pressure_finekpa=least), patch=patch)
     enough = next((one for one in cell.braced if one.safe_kpa >= cell.pressure_kpa), None)
     if enough:
         label = words("Clamp {n} bars across the weakest panels for the test", n=enough.bars)

@@ -21,11 +21,11 @@ def cell_bears_it(tank: TankAnalysis) -> Iterator[Finding]:
                 "proof.pressure",
                 cell.cell,
                 "stop",
-                "Test pressure of the {cell} {pressure_kpa}, limit {safe_kpa} ({limits})",
+                "Test pressure of the {cell} {pressure_finekpa}, limit {safe_finekpa} ({limits})",
                 "Above it the panel bows for good or tears, with all the air behind it.",
                 cell=cell.cell,
-                pressure_kpa=cell.pressure_kpa,
-                safe_kpa=cell.bears_kpa,
+                pressure_finekpa=cell.pressure_kpa,
+                safe_finekpa=cell.bears_kpa,
                 limits=limits,
             )
 
@@ -34,10 +34,10 @@ def limiter_is_between(tank: TankAnalysis) -> Iterator[Finding]:
     """The limiter opens above the test pressure and before the weakest panel gives."""
     for cell in _cells(tank):
         if cell.limiter_kpa > cell.bears_kpa + HAIR_KPA:
-            said = "Limiter of the {cell} opens at {limiter_kpa}, limit {safe_kpa} (what the cell bears)"
+            said = "Limiter of the {cell} opens at {limiter_finekpa}, limit {safe_finekpa} (what the cell bears)"
             why = "A regulator that creeps then bursts the tank with the limiter still shut."
         elif cell.limiter_kpa < cell.pressure_kpa - HAIR_KPA:
-            said = "Limiter of the {cell} opens at {limiter_kpa}, below the test pressure of {pressure_kpa}"
+            said = "Limiter of the {cell} opens at {limiter_finekpa}, below the test pressure of {pressure_finekpa}"
             why = "It lets the test off before it has begun."
         else:
             continue
@@ -48,9 +48,9 @@ def limiter_is_between(tank: TankAnalysis) -> Iterator[Finding]:
             said,
             why,
             cell=cell.cell,
-            limiter_kpa=cell.limiter_kpa,
-            safe_kpa=cell.bears_kpa,
-            pressure_kpa=cell.pressure_kpa,
+            limiter_finekpa=cell.limiter_kpa,
+            safe_finekpa=cell.bears_kpa,
+            pressure_finekpa=cell.pressure_kpa,
         )
 
 
@@ -120,10 +120,10 @@ def gauge_reaches(tank: TankAnalysis) -> Iterator[Finding]:
                 "proof.scale",
                 cell.cell,
                 "stop",
-                "Limiter of the {cell} opens at {limiter_kpa}, end of the gauge's scale {most_kpa}",
+                "Limiter of the {cell} opens at {limiter_finekpa}, end of the gauge's scale {most_kpa}",
                 "Between the two nobody sees what the pressure does.",
                 cell=cell.cell,
-                limiter_kpa=cell.limiter_kpa,
+                limiter_finekpa=cell.limiter_kpa,
                 most_kpa=gauge.most_kpa,
             )
 

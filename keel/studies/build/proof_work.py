@@ -97,6 +97,7 @@ class ProofWork:
             slug(test.cell),
             said,
             1,
+            parts=[test.cell],
             needs=needs,
             tools=["test gauge", "relief valve or water column", "soapy water, brush", "light"],
             cautions=[UNDER_PRESSURE],

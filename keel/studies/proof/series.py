@@ -220,8 +220,9 @@ def _over(series: Series, safe_kpa: float) -> Words | None:
     if not len(over):
         return None
     worst = float(series.gauge_kpa.max())
-    said = "Stop: {worst_kpa} at minute {minute}, the tank bears {safe_kpa}. Let the air off and look at its panels"
-    return words(said, worst_kpa=worst, minute=round(float(series.minute[over[0]]), 1), safe_kpa=safe_kpa)
+    said = "Stop: {worst_finekpa} at minute {minute}, the tank bears {safe_finekpa}. Let the air off and look at its panels"
+    when = round(float(series.minute[over[0]]), 1)
+    return words(said, worst_finekpa=worst, minute=when, safe_finekpa=safe_kpa)
 
 
 def _gaps(series: Series) -> list[Words]:

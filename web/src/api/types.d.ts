@@ -285,6 +285,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/leak-tests/{proof}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Test
+         * @description All readings of a test so far, corrected and judged.
+         */
+        get: operations["server_floor_leak_test_api_read_test"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/leak-tests/{proof}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings Out
+         * @description All readings of a test as CSV: what is read in again gives the same verdict.
+         */
+        get: operations["server_floor_leak_test_api_readings_out"];
+        put?: never;
+        /**
+         * Readings In
+         * @description Readings from a CSV file; rows that can't be are named, the others are kept.
+         */
+        post: operations["server_floor_leak_test_api_readings_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/leak-tests/{proof}/simulate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Simulate
+         * @description Put a simulated tank behind the gauge of a test that says it is simulated: two of its minutes pass a second.
+         */
+        post: operations["server_floor_leak_test_api_simulate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/leak-tests/{proof}/token": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Token
+         * @description A token for a real gauge; shown once, and the one before stops working.
+         */
+        post: operations["server_floor_leak_test_api_make_token"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/designs/{design_id}/papers": {
         parameters: {
             query?: never;
@@ -483,6 +567,26 @@ export interface paths {
          * @description Work a design out by the workshop's rules. Nothing is stored.
          */
         post: operations["server_jobs_api_evaluation_evaluate_design"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Readings Sent
+         * @description Readings sent by a gauge with its token; the answer says when to let the pressure off.
+         */
+        post: operations["server_floor_leak_test_api_readings_sent"];
         delete?: never;
         options?: never;
         head?: never;
@@ -847,6 +951,66 @@ export interface paths {
          * @description Keep a photo, sent as it is; one of that name that is there already stays.
          */
         post: operations["server_floor_api_send_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/leak-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practise
+         * @description A tank to practise on: as large as a cell of a design, or any.
+         */
+        post: operations["server_floor_leak_test_api_practise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/leak-tests/{practice_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Practice
+         * @description A practice test as far as it has come.
+         */
+        get: operations["server_floor_leak_test_api_read_practice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/leak-tests/{practice_id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description Stop it and say whether it leaks and how much: then it shows what it hid.
+         */
+        post: operations["server_floor_leak_test_api_answer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1326,10 +1490,22 @@ export interface components {
              */
             at?: string | null;
             /**
+             * Covers
+             * @description It hides seams: it waits for the leak test
+             * @default false
+             */
+            covers: boolean;
+            /**
              * Design
              * @description Which design of the job it is about; empty: the job
              */
             design?: number | null;
+            /**
+             * Hot
+             * @description It makes heat, sparks or a hole: a leak test before it no longer holds
+             * @default false
+             */
+            hot: boolean;
             /** Id */
             id: string;
             /**
@@ -2234,23 +2410,17 @@ export interface components {
         };
         /**
          * Braced
-         * @description What one plate does: the panel that gains most by it, and the pressures that stands without and with it.
+         * @description What one bar more across the weakest panel makes of a cell: where it goes, what the cell bears then.
          */
         Braced: {
-            /** Helps */
-            helps: boolean;
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
+            /** Bars */
+            bars: number;
+            /** Long Mm */
+            long_mm: number;
             /** Panel */
             panel: string;
-            /** Stops Short */
-            stops_short: boolean;
-            /** With Kpa */
-            with_kpa: number;
-            /** Without Kpa */
-            without_kpa: number;
+            /** Safe Kpa */
+            safe_kpa: number;
         };
         /**
          * Brake
@@ -2445,11 +2615,14 @@ export interface components {
             last: number;
             /** Photos */
             photos: components["schemas"]["PhotoOut"][];
+            plan: components["schemas"]["ProofPlan"] | null;
             /** Revision */
             revision: number;
             /** Rows */
             rows: components["schemas"]["LogRow"][];
             state: components["schemas"]["BuildState"];
+            /** Walk */
+            walk: components["schemas"]["WalkSeam"][];
         };
         /**
          * BuildResults
@@ -2476,6 +2649,8 @@ export interface components {
          *         What is bought, what was sent out, what was agreed, what was learnt.
          *     names : dict of str to str
          *         What the flats, ports and senders are called that operations are done on.
+         *     proofs : list of CellProof
+         *         Leak tests, cell by cell.
          */
         BuildState: {
             /** Agreed */
@@ -2498,6 +2673,8 @@ export interface components {
             operations: components["schemas"]["OperationState"][];
             /** Out */
             out: components["schemas"]["OutState"][];
+            /** Proofs */
+            proofs: components["schemas"]["CellProof"][];
         };
         /**
          * CalibrationOut
@@ -2682,6 +2859,109 @@ export interface components {
             wetted_m2: number;
         };
         /**
+         * CellPlan
+         * @description How one cell is tested.
+         *
+         *     Attributes
+         *     ----------
+         *     cell : str
+         *         Its name.
+         *     neighbours : list of str
+         *         Cells that stand open meanwhile.
+         *     volume_l : float
+         *         Air in it, hoses and gauge counted, parts and foam not [L].
+         *     panels : list of TestPanel
+         *         Those of its walls that bear least, the weakest first.
+         *     safe_kpa, safe_vacuum_kpa : float
+         *         What it bears without bars [kPa]; pressure never above the workshop's cap.
+         *     is_capped : bool
+         *         Whether the cap, not a panel, sets the safe pressure.
+         *     braced : list of Braced
+         *         What bars would change, one after the other.
+         *     cap_kpa, bears_kpa : float
+         *         The workshop's cap; what the cell bears with the bars that the plan has [kPa].
+         *     pressure_kpa, limiter_kpa, column_mm : float
+         *         Test pressure, where the limiter opens [kPa], and how high a water column stands then [mm].
+         *     bow_mm : float
+         *         How far the weakest panel bows at the test pressure [mm], its stretching counted.
+         *     limit_sccm : float
+         *         Leak that passes at that pressure.
+         *     least_min : LeastMinutes
+         *         How long readings have to last.
+         *     minutes : float
+         *         Planned.
+         *     lower : list of Lower
+         *         What lower pressures would take.
+         */
+        CellPlan: {
+            /** Bears Kpa */
+            bears_kpa: number;
+            /** Bow Mm */
+            bow_mm: number;
+            /** Braced */
+            braced: components["schemas"]["Braced"][];
+            /** Cap Kpa */
+            cap_kpa: number;
+            /** Cell */
+            cell: string;
+            /** Column Mm */
+            column_mm: number;
+            /** Is Capped */
+            is_capped: boolean;
+            least_min: components["schemas"]["LeastMinutes"];
+            /** Limit Sccm */
+            limit_sccm: number;
+            /** Limiter Kpa */
+            limiter_kpa: number;
+            /** Lower */
+            lower: components["schemas"]["Lower"][];
+            /** Minutes */
+            minutes: number;
+            /** Neighbours */
+            neighbours: string[];
+            /** Panels */
+            panels: components["schemas"]["TestPanel"][];
+            /** Pressure Kpa */
+            pressure_kpa: number;
+            /** Safe Kpa */
+            safe_kpa: number;
+            /** Safe Vacuum Kpa */
+            safe_vacuum_kpa: number;
+            /** Volume L */
+            volume_l: number;
+        };
+        /**
+         * CellProof
+         * @description All tests of one cell.
+         *
+         *     Attributes
+         *     ----------
+         *     cell : str
+         *         Its name.
+         *     standing : ProofStanding
+         *         Whether it holds by the last test that proved anything.
+         *     lacks : Words or None
+         *         Why it doesn't count as proved.
+         *     rounds : list of Round
+         *         In their order.
+         *     by : str
+         *         The test that it passed; empty where it doesn't hold.
+         */
+        CellProof: {
+            /** By */
+            by: string;
+            /** Cell */
+            cell: string;
+            lacks: components["schemas"]["Words"] | null;
+            /** Rounds */
+            rounds: components["schemas"]["Round"][];
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "not tested" | "running" | "failed" | "passed" | "void";
+        };
+        /**
          * CellStrapping
          * @description The strapping table of one cell.
          */
@@ -2690,6 +2970,21 @@ export interface components {
             cell: string;
             /** Rows */
             rows: components["schemas"]["StrappingRow"][];
+        };
+        /**
+         * CellTest
+         * @description A cell that is proved: seams that it is walked along, cells that stand open meanwhile.
+         */
+        CellTest: {
+            /** Cell */
+            cell: string;
+            /**
+             * Neighbours
+             * @default []
+             */
+            neighbours: string[];
+            /** Seams */
+            seams: string[];
         };
         /**
          * Change
@@ -2805,7 +3100,7 @@ export interface components {
          */
         ConditionState: {
             /** Condition */
-            condition: components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"];
+            condition: components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"] | components["schemas"]["FreeOfVapour"] | components["schemas"]["Proved"];
             lacks: components["schemas"]["Words"] | null;
         };
         /**
@@ -2971,6 +3266,20 @@ export interface components {
              * @default []
              */
             kinds: string[];
+        };
+        /**
+         * Curve
+         * @description What is drawn of a test: pressure as read and corrected at some of the moments [min, kPa, °C].
+         */
+        Curve: {
+            /** Corrected Kpa */
+            corrected_kpa: number[];
+            /** Gauge Kpa */
+            gauge_kpa: number[];
+            /** Minute */
+            minute: number[];
+            /** Temperature C */
+            temperature_c: number[];
         };
         /**
          * CurvePoint
@@ -3242,6 +3551,52 @@ export interface components {
             z_mm: number;
         };
         /**
+         * Decay
+         * @description What two readings say.
+         *
+         *     Attributes
+         *     ----------
+         *     minutes : float
+         *         Between them [min].
+         *     corrected_kpa : float
+         *         The second pressure brought to temperature and barometer of the first [kPa].
+         *     leak_sccm, uncorrected_sccm : float
+         *         Air lost [cm³/min at the barometer of the start], and what the gauge alone would say.
+         *     uncertainty_sccm : float
+         *         Expanded, U = 2 u [cm³/min].
+         *     temperature_share : float
+         *         How much of u² the two temperatures bring.
+         *     least_min : LeastMinutes
+         *         How long it has to last.
+         *     verdict, uncorrected_verdict : Verdict
+         *         What it proves, and what the gauge alone would make of it.
+         */
+        Decay: {
+            /** Corrected Kpa */
+            corrected_kpa: number;
+            /** Leak Sccm */
+            leak_sccm: number;
+            least_min: components["schemas"]["LeastMinutes"];
+            /** Minutes */
+            minutes: number;
+            /** Temperature Share */
+            temperature_share: number;
+            /** Uncertainty Sccm */
+            uncertainty_sccm: number;
+            /** Uncorrected Sccm */
+            uncorrected_sccm: number;
+            /**
+             * Uncorrected Verdict
+             * @enum {string}
+             */
+            uncorrected_verdict: "pass" | "fail" | "too short" | "undecided" | "contradiction";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "pass" | "fail" | "too short" | "undecided" | "contradiction";
+        };
+        /**
          * Demand
          * @description One demand case worked out.
          */
@@ -3433,6 +3788,21 @@ export interface components {
             ports: components["schemas"]["Port"][];
             /**
              * @default {
+             *       "braces": 0,
+             *       "foam_in": false,
+             *       "gauge": "",
+             *       "hoses_l": 0,
+             *       "limiter": "relief valve",
+             *       "limiter_kpa": null,
+             *       "method": "pressure decay",
+             *       "minutes": null,
+             *       "parts_l": 0,
+             *       "pressure_kpa": null
+             *     }
+             */
+            proof: components["schemas"]["Proof"];
+            /**
+             * @default {
              *       "as_built": [],
              *       "cut": [],
              *       "flange_mm": null,
@@ -3610,7 +3980,7 @@ export interface components {
             /** Subject */
             subject: string;
             /** Work */
-            work?: ("prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit") | null;
+            work?: ("prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit" | "prove" | "cover") | null;
         };
         /**
          * Door
@@ -3789,6 +4159,7 @@ export interface components {
             gauge?: components["schemas"]["GaugeResults"] | null;
             inside?: components["schemas"]["InsideResults"] | null;
             ports?: components["schemas"]["PortsResults"] | null;
+            proof?: components["schemas"]["ProofResults"] | null;
             sheet?: components["schemas"]["SheetResults"] | null;
             shell?: components["schemas"]["ShellResults"] | null;
             /**
@@ -4241,6 +4612,26 @@ export interface components {
             title: string;
         };
         /**
+         * FreeOfVapour
+         * @description No vapour to burn: it never held fuel, or a reading that is low and young enough says so.
+         */
+        FreeOfVapour: {
+            /** Check */
+            check: string;
+            /**
+             * Kind
+             * @default free of vapour
+             * @constant
+             */
+            kind: "free of vapour";
+            /** Most */
+            most: number;
+            /** Oldest Min */
+            oldest_min: number;
+            /** Subject */
+            subject: string;
+        };
+        /**
          * FreeRun
          * @description The longest way in one direction that fuel runs without meeting a plate.
          */
@@ -4314,12 +4705,26 @@ export interface components {
          *         All of them.
          *     why : Words
          *         What it costs, or whom it hurts, to pass it unmet.
+         *     covering : bool
+         *         Whether it stands before every step that hides seams, people's own too.
+         *     firm : bool
+         *         Nobody may pass it unmet.
          */
         Gate: {
             /** Before */
             before: string[];
             /** Conditions */
-            conditions: (components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"])[];
+            conditions: (components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"] | components["schemas"]["FreeOfVapour"] | components["schemas"]["Proved"])[];
+            /**
+             * Covering
+             * @default false
+             */
+            covering: boolean;
+            /**
+             * Firm
+             * @default false
+             */
+            firm: boolean;
             /** Id */
             id: string;
             title: components["schemas"]["Words"];
@@ -4375,11 +4780,73 @@ export interface components {
             senders: components["schemas"]["Sender"][];
         };
         /**
+         * GaugeRead
+         * @description Gauge, thermometer and barometer read by hand.
+         */
+        GaugeRead: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /** Barometer Kpa */
+            barometer_kpa: number;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gauge read";
+            /**
+             * Minute
+             * @description Minutes since the tank was shut; empty: now
+             */
+            minute?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Of
+             * @description The test
+             */
+            of: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Pressure Kpa */
+            pressure_kpa: number;
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
          * GaugeResults
          * @description Results of Gauge: each is empty where what it needs is missing.
          */
         GaugeResults: {
             truth?: components["schemas"]["GaugeTruth"] | null;
+        };
+        /**
+         * GaugeTokenOut
+         * @description Shown once.
+         */
+        GaugeTokenOut: {
+            /** Token */
+            token: string;
         };
         /**
          * GaugeTruth
@@ -4476,6 +4943,16 @@ export interface components {
             item: components["schemas"]["Bought"];
             /** Whole */
             whole: number;
+        };
+        /**
+         * GuessIn
+         * @description Whether it leaks more than passes, and how much.
+         */
+        GuessIn: {
+            /** Leak Sccm */
+            leak_sccm: number;
+            /** Leaks */
+            leaks: boolean;
         };
         /**
          * Hanger
@@ -4685,6 +5162,12 @@ export interface components {
                 [key: string]: number;
             };
             /**
+             * Decay Length Factor
+             * @description Last digits of the gauge that the largest leak allowed has to let off
+             * @default 3
+             */
+            decay_length_factor: number;
+            /**
              * Flange Least Mm
              * @description Shortest pan flange that welds well [mm]
              * @default 12
@@ -4715,6 +5198,12 @@ export interface components {
              */
             land_mm: number;
             /**
+             * Leak Limit Sccm
+             * @description Most leak that passes, at the useful test pressure and above [cm³/min of air]
+             * @default 1
+             */
+            leak_limit_sccm: number;
+            /**
              * Measure Mm
              * @description Two measurements that differ by more don't agree [mm]
              * @default 1
@@ -4727,11 +5216,29 @@ export interface components {
              */
             notch_clearance_mm: number;
             /**
+             * On Paper Min
+             * @description Least time filled on dry paper [min]
+             * @default 480
+             */
+            on_paper_min: number;
+            /**
              * Pan Gap Mm
              * @description Room between pan and wrapper on each side [mm]
              * @default 0.5
              */
             pan_gap_mm: number;
+            /**
+             * Proof Cap Kpa
+             * @description Highest test pressure, however much the panels bear [kPa]
+             * @default 20
+             */
+            proof_cap_kpa: number;
+            /**
+             * Proof Kpa
+             * @description Usual test pressure, where the tank bears it [kPa]
+             * @default 10
+             */
+            proof_kpa: number;
             /**
              * Proof Least Kpa
              * @description A shell that bears less is remarked on [kPa]
@@ -4775,6 +5282,12 @@ export interface components {
              */
             stress_share: number;
             /**
+             * Submerged Min
+             * @description Least time under water [min]
+             * @default 5
+             */
+            submerged_min: number;
+            /**
              * Surge Margin
              * @description A surge volume has this share on top of the dry spell's
              * @default 0.2
@@ -4798,6 +5311,18 @@ export interface components {
              * @default 40
              */
             ullage_rise_k: number;
+            /**
+             * Vapour Most
+             * @description Most vapour in a tank that is tested, as a share of the lower explosive limit
+             * @default 0.1
+             */
+            vapour_most: number;
+            /**
+             * Vapour Oldest Min
+             * @description Oldest reading of it that counts [min]
+             * @default 30
+             */
+            vapour_oldest_min: number;
             /**
              * Vent Vacuum Kpa
              * @description Most vacuum while fuel is drawn [kPa]
@@ -4858,7 +5383,7 @@ export interface components {
          */
         InsideResults: {
             /** Bracing */
-            bracing?: components["schemas"]["Braced"][] | null;
+            bracing?: components["schemas"]["keel__studies__inside__bracing__Braced"][] | null;
             checks?: components["schemas"]["Insides"] | null;
             next_plate?: components["schemas"]["Baffle"] | null;
         };
@@ -5157,6 +5682,135 @@ export interface components {
             up_g: number[];
         };
         /**
+         * LeakFound
+         * @description A leak, pinned on its seam: so far along it, and where on the tank from the body's rear, right, lower corner.
+         */
+        LeakFound: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * At Mm
+             * @description Along the seam [mm]
+             */
+            at_mm: number;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leak found";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Of
+             * @description The test
+             */
+            of: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /**
+             * Size
+             * @default slow bubbles
+             * @enum {string}
+             */
+            size: "slow bubbles" | "quick bubbles" | "blows the soap off";
+            /**
+             * Subject
+             * @description The seam
+             */
+            subject: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
+        };
+        /**
+         * LeakRepaired
+         * @description How a leak was mended.
+         */
+        LeakRepaired: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** How */
+            how: string;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leak repaired";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Of
+             * @description The leak
+             */
+            of: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+        };
+        /**
+         * LeakState
+         * @description A leak, and how it was mended; None where it wasn't yet.
+         */
+        LeakState: {
+            /** Author */
+            author: string;
+            found: components["schemas"]["LeakFound"];
+            repaired: components["schemas"]["LeakRepaired"] | null;
+            /** Repaired By */
+            repaired_by: string;
+            /** Repaired When */
+            repaired_when: string | null;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+        };
+        /**
          * Learnt
          * @description What a revision taught, and what may be otherwise in the next.
          */
@@ -5216,6 +5870,16 @@ export interface components {
             when: string;
         };
         /**
+         * LeastMinutes
+         * @description How long a test has to last [min]: for the gauge to see the limit, and for the uncertainty to fit under it.
+         */
+        LeastMinutes: {
+            /** By Gauge */
+            by_gauge: number;
+            /** By Uncertainty */
+            by_uncertainty: number;
+        };
+        /**
          * Left
          * @description What a cut goes through of a pool that stays, or a pocket of air.
          */
@@ -5232,6 +5896,35 @@ export interface components {
                 number,
                 number
             ][][];
+        };
+        /**
+         * Lesson
+         * @description What a practice test teaches.
+         *
+         *     Attributes
+         *     ----------
+         *     leak_sccm, leaks : float, bool
+         *         What really leaked, and whether that is more than passes.
+         *     was_right, was_near : bool
+         *         Whether the guess was: leaks or not, and how much.
+         *     off_sccm : float
+         *         How far the guess was off.
+         *     told : list of Words
+         *         What moved the gauge beside the leak, largest first; whether the test was long enough.
+         */
+        Lesson: {
+            /** Leak Sccm */
+            leak_sccm: number;
+            /** Leaks */
+            leaks: boolean;
+            /** Off Sccm */
+            off_sccm: number;
+            /** Told */
+            told: components["schemas"]["Words"][];
+            /** Was Near */
+            was_near: boolean;
+            /** Was Right */
+            was_right: boolean;
         };
         /**
          * Linked
@@ -5263,7 +5956,7 @@ export interface components {
             /** Author */
             author: string;
             /** Entry */
-            entry: components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"];
+            entry: components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"] | components["schemas"]["ProofBegun"] | components["schemas"]["GaugeRead"] | components["schemas"]["ProofEnded"] | components["schemas"]["LeakFound"] | components["schemas"]["LeakRepaired"] | components["schemas"]["SeamWalked"];
             /**
              * Happened
              * Format: date-time
@@ -5298,6 +5991,20 @@ export interface components {
              */
             photo: boolean;
             words: components["schemas"]["Words"];
+        };
+        /**
+         * Lower
+         * @description A test at lower pressure: the same hole loses less, so it takes longer to see.
+         */
+        Lower: {
+            /** Bow Mm */
+            bow_mm: number;
+            /** Least Min */
+            least_min: number;
+            /** Limit Sccm */
+            limit_sccm: number;
+            /** Pressure Kpa */
+            pressure_kpa: number;
         };
         /**
          * Manoeuvre
@@ -5703,6 +6410,8 @@ export interface components {
          *         Which pieces of its parts it is done on, as they lie in the tank; all where none is named.
          *     basis : dict of str to str
          *         A digest of all that it depends on, by name: what a later revision is compared with.
+         *     covers : bool
+         *         It hides seams: paint, lining, a cover.
          */
         Operation: {
             /**
@@ -5727,13 +6436,18 @@ export interface components {
             consumables?: components["schemas"]["Words"][];
             /** Counts */
             counts?: components["schemas"]["Count"][];
+            /**
+             * Covers
+             * @default false
+             */
+            covers: boolean;
             /** Id */
             id: string;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit";
+            kind: "prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit" | "prove" | "cover";
             /** Minutes */
             minutes?: number | null;
             /** Needs */
@@ -6812,6 +7526,49 @@ export interface components {
             litres: number;
         };
         /**
+         * PracticeIn
+         * @description What to practise on: a cell of a design, or any tank.
+         */
+        PracticeIn: {
+            /**
+             * Cell
+             * @default tank
+             */
+            cell: string;
+            /** Design */
+            design?: number | null;
+            /**
+             * Level
+             * @default changing air
+             * @enum {string}
+             */
+            level: "still air" | "changing air" | "sun and weather";
+        };
+        /**
+         * PracticeOut
+         * @description A practice test: everything but what it hides.
+         */
+        PracticeOut: {
+            gauge: components["schemas"]["TestGauge"];
+            /** Id */
+            id: number;
+            latest: components["schemas"]["Reading"] | null;
+            /** Least Min */
+            least_min: number;
+            lesson: components["schemas"]["Lesson"] | null;
+            /** Level */
+            level: string;
+            /** Limit Sccm */
+            limit_sccm: number;
+            /** Minutes */
+            minutes: number;
+            /** Pressure Kpa */
+            pressure_kpa: number;
+            result: components["schemas"]["SeriesResult"];
+            /** Volume L */
+            volume_l: number;
+        };
+        /**
          * Preferences
          * @description What a person likes; an empty field stays as it was.
          */
@@ -6995,6 +7752,312 @@ export interface components {
             z_mm: number;
         };
         /**
+         * Proof
+         * @description The leak test as planned; what came of it stands in the job's log.
+         */
+        Proof: {
+            /**
+             * Braces
+             * @description Bars clamped across the weakest panels from outside for the test
+             * @default 0
+             */
+            braces: number;
+            /**
+             * Foam In
+             * @description Foam is in the tank while it is tested
+             * @default false
+             */
+            foam_in: boolean;
+            /**
+             * Gauge
+             * @description Which of the workshop's gauges; empty: the first
+             * @default
+             */
+            gauge: string;
+            /**
+             * Hoses L
+             * @description Air in hoses and gauge [L]
+             * @default 0
+             */
+            hoses_l: number;
+            /**
+             * Limiter
+             * @description What lets air off before the tank is overstressed
+             * @default relief valve
+             * @enum {string}
+             */
+            limiter: "relief valve" | "water column";
+            /**
+             * Limiter Kpa
+             * @description Where the limiter opens [kPa]; empty: a tenth over the test pressure
+             */
+            limiter_kpa?: number | null;
+            /**
+             * Method
+             * @description How leaks are looked for
+             * @default pressure decay
+             * @enum {string}
+             */
+            method: "pressure decay" | "soap and low pressure" | "submerged" | "filled, on dry paper";
+            /**
+             * Minutes
+             * @description Length of the test [min]; empty: twice the least
+             */
+            minutes?: number | null;
+            /**
+             * Parts L
+             * @description Taken by parts that are fitted inside already [L]
+             * @default 0
+             */
+            parts_l: number;
+            /**
+             * Pressure Kpa
+             * @description Test pressure [kPa]; empty: the usual one, or what the weakest panel bears
+             */
+            pressure_kpa?: number | null;
+        };
+        /**
+         * ProofBegun
+         * @description A leak test of one cell begins: how, at which pressure, with what to limit it.
+         *
+         *     Volume, limit and what the cell bears are the workshop's own, as the design had them then.
+         */
+        ProofBegun: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Braces
+             * @description Bars clamped on
+             * @default 0
+             */
+            braces: number;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            gauge?: components["schemas"]["TestGauge"] | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "proof begun";
+            /**
+             * Length Factor
+             * @default 3
+             */
+            length_factor: number;
+            /**
+             * Limit Sccm
+             * @description Leak that passes [cm³/min]
+             */
+            limit_sccm?: number | null;
+            /**
+             * Limiter
+             * @enum {string}
+             */
+            limiter: "relief valve" | "water column";
+            /**
+             * Limiter Kpa
+             * @description Where the limiter opens [kPa]
+             */
+            limiter_kpa: number;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "pressure decay" | "soap and low pressure" | "submerged" | "filled, on dry paper";
+            /**
+             * Minutes
+             * @description Planned length [min]
+             */
+            minutes?: number | null;
+            /**
+             * Neighbours Open
+             * @description Cells that stand open meanwhile
+             * @default []
+             */
+            neighbours_open: string[];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Pressure Kpa
+             * @description Test pressure [kPa]
+             */
+            pressure_kpa: number;
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /**
+             * Safe Kpa
+             * @description What the cell bears [kPa]
+             */
+            safe_kpa?: number | null;
+            /**
+             * Simulated
+             * @description Readings come from the simulated gauge: it proves nothing
+             * @default false
+             */
+            simulated: boolean;
+            /**
+             * Subject
+             * @description The cell
+             */
+            subject: string;
+            /**
+             * Volume L
+             * @description Air in it [L]
+             */
+            volume_l?: number | null;
+        };
+        /**
+         * ProofEnded
+         * @description A leak test is over; with what its readings proved, where it had any.
+         */
+        ProofEnded: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            found?: components["schemas"]["ProofFound"] | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "proof ended";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Of
+             * @description The test
+             */
+            of: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /**
+             * Stopped
+             * @description Why it was broken off; empty: it went to its end
+             * @default
+             */
+            stopped: string;
+        };
+        /**
+         * ProofFound
+         * @description What the readings of a test proved when it was ended, and what they were.
+         */
+        ProofFound: {
+            /** Corrected Kpa */
+            corrected_kpa: number;
+            /**
+             * Digest
+             * @description Of all its readings
+             * @default
+             */
+            digest: string;
+            /** End Kpa */
+            end_kpa: number;
+            /** Leak Sccm */
+            leak_sccm: number;
+            /** Least Min */
+            least_min: number;
+            /** Minutes */
+            minutes: number;
+            /** Readings */
+            readings: number;
+            /** Start Kpa */
+            start_kpa: number;
+            /** Uncertainty Sccm */
+            uncertainty_sccm: number;
+            /** Uncorrected Sccm */
+            uncorrected_sccm: number;
+            /**
+             * Uncorrected Verdict
+             * @enum {string}
+             */
+            uncorrected_verdict: "pass" | "fail" | "too short" | "undecided" | "contradiction";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "pass" | "fail" | "too short" | "undecided" | "contradiction";
+        };
+        /**
+         * ProofPlan
+         * @description How a tank is tested: each cell by itself, its neighbours open.
+         */
+        ProofPlan: {
+            /** Cells */
+            cells: components["schemas"]["CellPlan"][];
+            gauge: components["schemas"]["TestGauge"];
+            /**
+             * Limiter
+             * @enum {string}
+             */
+            limiter: "relief valve" | "water column";
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "pressure decay" | "soap and low pressure" | "submerged" | "filled, on dry paper";
+        };
+        /**
+         * ProofResults
+         * @description Results of Proof: each is empty where what it needs is missing.
+         */
+        ProofResults: {
+            plan?: components["schemas"]["ProofPlan"] | null;
+            /** Walk */
+            walk?: components["schemas"]["WalkSeam"][] | null;
+        };
+        /**
+         * Proved
+         * @description Each of these cells has passed its leak test, and nothing was done since that would undo it.
+         */
+        Proved: {
+            /** Cells */
+            cells: string[];
+            /**
+             * Kind
+             * @default proved
+             * @constant
+             */
+            kind: "proved";
+        };
+        /**
          * Pump
          * @description A kind of pump, as the workshop knows it.
          */
@@ -7133,7 +8196,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit";
+            work: "prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit" | "prove" | "cover";
         };
         /**
          * Reach
@@ -7207,58 +8270,24 @@ export interface components {
         };
         /**
          * Reading
-         * @description One sender worked out in the cell it hangs in. Heights go up from the inner floor below it [mm].
+         * @description What gauge, thermometer and barometer showed at one moment.
+         *
+         *     Attributes
+         *     ----------
+         *     minute : float
+         *         Since the test began [min].
+         *     gauge_kpa, temperature_c, barometer_kpa : float
+         *         Pressure over that of the air round the tank [kPa], temperature of the air inside [°C], barometer [kPa abs].
          */
         Reading: {
-            /** Above Full L */
-            above_full_l: number;
-            /** Arm Mm */
-            arm_mm: number | null;
-            /** Arm More Mm */
-            arm_more_mm: number | null;
-            /** Breakpoints */
-            breakpoints: components["schemas"]["NeedlePoint"][];
-            /** Brimful L */
-            brimful_l: number;
-            /** Cell */
-            cell: string;
-            /** Depth Mm */
-            depth_mm: number;
-            /** Eighths */
-            eighths: components["schemas"]["NeedlePoint"][];
-            /** Empty Mm */
-            empty_mm: number;
-            /** Float Mm */
-            float_mm: number;
-            /** Full Mm */
-            full_mm: number;
-            /** Id */
-            id: string;
-            /** Kind */
-            kind: string;
-            /** Left At Empty L */
-            left_at_empty_l: number;
-            /** Made Travel Mm */
-            made_travel_mm: number | null;
-            /** Meets */
-            meets: string[];
-            /** Methods */
-            methods: components["schemas"]["Method"][];
-            /** Name */
-            name: string;
-            pivot: components["schemas"]["Point"] | null;
-            /** Pivot Mm */
-            pivot_mm: number | null;
-            /** Rated L */
-            rated_l: number;
-            /** Sweep */
-            sweep: components["schemas"]["Point"][];
-            /** Switch Mm */
-            switch_mm: number | null;
-            /** Tenths */
-            tenths: components["schemas"]["TruePoint"][];
-            /** Worst L */
-            worst_l: number;
+            /** Barometer Kpa */
+            barometer_kpa: number;
+            /** Gauge Kpa */
+            gauge_kpa: number;
+            /** Minute */
+            minute: number;
+            /** Temperature C */
+            temperature_c: number;
         };
         /**
          * ReadingAtMost
@@ -7310,6 +8339,27 @@ export interface components {
             simulated: boolean;
             /** Source */
             source: string;
+        };
+        /**
+         * ReadingsOut
+         * @description A test's readings so far and what they prove.
+         */
+        ReadingsOut: {
+            /** Instrument */
+            instrument: boolean;
+            latest: components["schemas"]["Reading"] | null;
+            /**
+             * Problems
+             * @default []
+             */
+            problems: components["schemas"]["Fault"][];
+            /** Proof */
+            proof: string;
+            result: components["schemas"]["SeriesResult"];
+            /** Running */
+            running: boolean;
+            /** Simulated */
+            simulated: boolean;
         };
         /**
          * Refill
@@ -7609,6 +8659,54 @@ export interface components {
             points: number[];
             /** Triangles */
             triangles: number[];
+        };
+        /**
+         * Round
+         * @description One leak test of one cell.
+         *
+         *     Attributes
+         *     ----------
+         *     begun : ProofBegun
+         *         How it was begun.
+         *     number : int
+         *         Of the cell's tests.
+         *     author : str
+         *         Who began it.
+         *     when, ended_when : datetime or None
+         *         When it began and ended.
+         *     ended : ProofEnded or None
+         *         How it ended.
+         *     verdict : RoundVerdict
+         *         What it proves.
+         *     walked : list of str
+         *         Seams that were walked.
+         *     leaks : list of LeakState
+         *         Pinned while it lasted.
+         *     readings : int
+         *         Typed by hand so far.
+         */
+        Round: {
+            /** Author */
+            author: string;
+            begun: components["schemas"]["ProofBegun"];
+            ended: components["schemas"]["ProofEnded"] | null;
+            /** Ended When */
+            ended_when: string | null;
+            /** Leaks */
+            leaks: components["schemas"]["LeakState"][];
+            /** Number */
+            number: number;
+            /** Readings */
+            readings: number;
+            /** Verdict */
+            verdict: ("pass" | "fail" | "too short" | "undecided" | "contradiction") | ("running" | "stopped" | "not walked");
+            /** Walked */
+            walked: string[];
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
         };
         /**
          * RoundKeepOut
@@ -7956,6 +9054,54 @@ export interface components {
             widest_mm: number;
         };
         /**
+         * SeamWalked
+         * @description A seam was looked at from end to end under pressure; leaks on it have entries of their own.
+         */
+        SeamWalked: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seam walked";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Of
+             * @description The test
+             */
+            of: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /**
+             * Subject
+             * @description The seam
+             */
+            subject: string;
+        };
+        /**
          * Seat
          * @description What is welded or bolted in round a hole: a threaded boss, a flange ring with its bolts, a ring whose lock turns
          *     home to a stop, or a neck.
@@ -8110,7 +9256,7 @@ export interface components {
          */
         Sending: {
             /** Entries */
-            entries: (components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"])[];
+            entries: (components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"] | components["schemas"]["ProofBegun"] | components["schemas"]["GaugeRead"] | components["schemas"]["ProofEnded"] | components["schemas"]["LeakFound"] | components["schemas"]["LeakRepaired"] | components["schemas"]["SeamWalked"])[];
             /** Sent */
             sent?: string | null;
         };
@@ -8189,6 +9335,62 @@ export interface components {
             to: string;
             /** Work */
             work: string;
+        };
+        /**
+         * SentReading
+         * @description One reading of an instrument; without a minute it is of now.
+         */
+        SentReading: {
+            /** Barometer Kpa */
+            barometer_kpa: number;
+            /** Gauge Kpa */
+            gauge_kpa: number;
+            /** Minute */
+            minute?: number | null;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * SentReadings
+         * @description Readings of an instrument, in their order.
+         */
+        SentReadings: {
+            /** Readings */
+            readings: components["schemas"]["SentReading"][];
+        };
+        /**
+         * SeriesResult
+         * @description What a row of readings proves.
+         *
+         *     Attributes
+         *     ----------
+         *     decay : Decay or None
+         *         By its two ends; None while there is one reading or none.
+         *     start, end : Reading or None
+         *         Those ends.
+         *     cautions : list of Words
+         *         What is odd about it.
+         *     stopped : Words or None
+         *         Why the test had to stop: a reading over the safe pressure.
+         *     curve : Curve
+         *         For the plot.
+         *     limit_kpa : list of float
+         *         Where the corrected pressure would stand at each moment of the curve with the largest leak allowed [kPa].
+         *     count : int
+         *         Readings.
+         */
+        SeriesResult: {
+            /** Cautions */
+            cautions: components["schemas"]["Words"][];
+            /** Count */
+            count: number;
+            curve: components["schemas"]["Curve"];
+            decay: components["schemas"]["Decay"] | null;
+            end: components["schemas"]["Reading"] | null;
+            /** Limit Kpa */
+            limit_kpa: number[];
+            start: components["schemas"]["Reading"] | null;
+            stopped: components["schemas"]["Words"] | null;
         };
         /**
          * SessionOut
@@ -8489,6 +9691,20 @@ export interface components {
             username: string;
         };
         /**
+         * SimulateIn
+         * @description What a simulated tank has round it, and its leak where somebody sets it.
+         */
+        SimulateIn: {
+            /** Leak Sccm */
+            leak_sccm?: number | null;
+            /**
+             * Level
+             * @default changing air
+             * @enum {string}
+             */
+            level: "still air" | "changing air" | "sun and weather";
+        };
+        /**
          * Sizing
          * @description A surge volume by rule.
          */
@@ -8724,6 +9940,16 @@ export interface components {
              * @default 3
              */
             steps: number;
+        };
+        /**
+         * Spot
+         * @description Where on a seam to look first, and why: so far along it [mm].
+         */
+        Spot: {
+            /** At Mm */
+            at_mm: number;
+            place: components["schemas"]["Point"];
+            why: components["schemas"]["Words"];
         };
         /**
          * StartIn
@@ -9210,6 +10436,15 @@ export interface components {
             wide_mm: number;
         };
         /**
+         * TakenOut
+         * @description How many were taken; and whether to let the pressure off at once.
+         */
+        TakenOut: {
+            stop: components["schemas"]["Words"] | null;
+            /** Taken */
+            taken: number;
+        };
+        /**
          * Target
          * @description The capacity asked for and how it came about.
          */
@@ -9217,6 +10452,107 @@ export interface components {
             how: components["schemas"]["Words"];
             /** Litres */
             litres: number;
+        };
+        /**
+         * TestGauge
+         * @description A gauge that leak tests are read from, with its thermometer and barometer.
+         */
+        TestGauge: {
+            /**
+             * Barometer Resolution Kpa
+             * @description Last digit of the barometer [kPa]
+             * @default 0.01
+             */
+            barometer_resolution_kpa: number;
+            /**
+             * Calibrated
+             * @description When it was calibrated last; empty: not known
+             */
+            calibrated?: string | null;
+            /**
+             * Most Kpa
+             * @description End of its scale [kPa]
+             * @default 25
+             */
+            most_kpa: number;
+            /**
+             * Name
+             * @default Test gauge
+             */
+            name: string;
+            /**
+             * Resolution Kpa
+             * @description Its last digit [kPa]
+             * @default 0.01
+             */
+            resolution_kpa: number;
+            /**
+             * Temperature Resolution K
+             * @description Last digit of the thermometer [K]
+             * @default 0.1
+             */
+            temperature_resolution_k: number;
+        };
+        /**
+         * TestPanel
+         * @description One part of the wall of a cell under test.
+         *
+         *     Attributes
+         *     ----------
+         *     name, what : str
+         *         Which, and what it is.
+         *     held : str
+         *         How its edges are held, in words.
+         *     edges : list of PanelEdge
+         *         The same, edge by edge, as in `Panel`; none where it is curved.
+         *     first_mm, second_mm, thickness_mm : float
+         *         Its sides and sheet [mm].
+         *     safe_kpa, vacuum_kpa : float
+         *         Pressure inside and vacuum that it bears [kPa].
+         *     bow_mm, large_bow_mm : float
+         *         How far its middle bows at 1 kPa [mm] by plates that bend; and at its safe pressure, stretching counted.
+         *     cells : list of str
+         *         Which cells press on it.
+         *     corners : list of Point
+         *         Where it lies: four corners round it [mm]; none where it is curved.
+         *     out : Point
+         *         The way it bows, as a unit vector.
+         *     round : bool
+         *         A disc in those corners.
+         */
+        TestPanel: {
+            /** Bow Mm */
+            bow_mm: number;
+            /** Cells */
+            cells: string[];
+            /** Corners */
+            corners: components["schemas"]["Point"][];
+            /** Edges */
+            edges: components["schemas"]["PanelEdge"][];
+            /** First Mm */
+            first_mm: number;
+            /** Held */
+            held: string;
+            /** Large Bow Mm */
+            large_bow_mm: number;
+            /** Name */
+            name: string;
+            out: components["schemas"]["Point"];
+            /**
+             * Round
+             * @default false
+             */
+            round: boolean;
+            /** Safe Kpa */
+            safe_kpa: number;
+            /** Second Mm */
+            second_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Vacuum Kpa */
+            vacuum_kpa: number;
+            /** What */
+            what: string;
         };
         /**
          * TestStrip
@@ -9324,6 +10660,8 @@ export interface components {
             };
             /** Operations */
             operations: components["schemas"]["Operation"][];
+            /** Tests */
+            tests?: components["schemas"]["CellTest"][];
         };
         /**
          * TruePoint
@@ -9466,6 +10804,45 @@ export interface components {
             ][][];
         };
         /**
+         * WalkSeam
+         * @description A seam as it is walked.
+         *
+         *     Attributes
+         *     ----------
+         *     id, name, kind
+         *         As of the seam.
+         *     length_mm : float
+         *         Along all its lines [mm].
+         *     lines : list of list of Point
+         *         Where it runs.
+         *     cells : list of str
+         *         Cells that it shuts.
+         *     spots : list of Spot
+         *         Where to look first.
+         *     uneven : Words or None
+         *         Parts of unlike thickness that it joins.
+         */
+        WalkSeam: {
+            /** Cells */
+            cells: string[];
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "seat" | "lengthwise" | "end" | "let in" | "partition";
+            /** Length Mm */
+            length_mm: number;
+            /** Lines */
+            lines: components["schemas"]["Point"][][];
+            /** Name */
+            name: string;
+            /** Spots */
+            spots: components["schemas"]["Spot"][];
+            uneven: components["schemas"]["Words"] | null;
+        };
+        /**
          * Well
          * @description A recess let into a face, with straight or sloped sides, or round.
          *
@@ -9573,6 +10950,11 @@ export interface components {
              */
             clean_min_each?: number | null;
             /**
+             * Cover Min Per M2
+             * @description Outside primed and painted [min/m²]
+             */
+            cover_min_per_m2?: number | null;
+            /**
              * Cut Min Per M
              * @description Outline marked out and cut [min/m]
              */
@@ -9607,6 +10989,11 @@ export interface components {
              * @description Surface of a flat cleaned and prepared, both faces [min/m²]
              */
             prepare_min_per_m2?: number | null;
+            /**
+             * Prove Min Each
+             * @description One cell set up for its leak test and looked at [min]
+             */
+            prove_min_each?: number | null;
             /**
              * Receive Min Each
              * @description One bought part counted and looked at [min]
@@ -9709,6 +11096,7 @@ export interface components {
              * @default {
              *       "by": {},
              *       "clean_min_each": null,
+             *       "cover_min_per_m2": null,
              *       "cut_min_per_m": null,
              *       "deburr_min_per_m": null,
              *       "dress_min_per_m": null,
@@ -9716,6 +11104,7 @@ export interface components {
              *       "look_min_each": null,
              *       "plug_min_each": null,
              *       "prepare_min_per_m2": null,
+             *       "prove_min_each": null,
              *       "receive_min_each": null,
              *       "roll_min_each": null,
              *       "send_min_each": null,
@@ -9751,14 +11140,19 @@ export interface components {
              *         "pad-mounted face": 6,
              *         "rear impact zone": 300
              *       },
+             *       "decay_length_factor": 3,
              *       "flange_least_mm": 12,
              *       "flange_mm": 20,
              *       "free_run_mm": 350,
              *       "fuel_share": 0.15,
              *       "land_mm": 12,
+             *       "leak_limit_sccm": 1,
              *       "measure_mm": 1,
              *       "notch_clearance_mm": 1,
+             *       "on_paper_min": 480,
              *       "pan_gap_mm": 0.5,
+             *       "proof_cap_kpa": 20,
+             *       "proof_kpa": 10,
              *       "proof_least_kpa": 5,
              *       "pump_margin": 0.2,
              *       "push_g": 1,
@@ -9766,10 +11160,13 @@ export interface components {
              *       "sliver_mm": 10,
              *       "starvation_most_g": 4,
              *       "stress_share": 0.6,
+             *       "submerged_min": 5,
              *       "surge_margin": 0.2,
              *       "torch_reach_mm": 600,
              *       "ullage_least": 0.03,
              *       "ullage_rise_k": 40,
+             *       "vapour_most": 0.1,
+             *       "vapour_oldest_min": 30,
              *       "vent_vacuum_kpa": 2
              *     }
              */
@@ -9786,6 +11183,11 @@ export interface components {
              * @description Strips bent on the shop's own tools: they come before any table
              */
             strips?: components["schemas"]["TestStrip"][];
+            /**
+             * Test Gauges
+             * @description Gauges that leak tests are read from, the usual one first
+             */
+            test_gauges?: components["schemas"]["TestGauge"][];
         };
         /**
          * WorkshopIn
@@ -9822,6 +11224,40 @@ export interface components {
             n: number | null;
             /** Refused */
             refused: string | null;
+        };
+        /**
+         * Braced
+         * @description What one plate does: the panel that gains most by it, and the pressures that stands without and with it.
+         */
+        keel__studies__inside__bracing__Braced: {
+            /** Helps */
+            helps: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Panel */
+            panel: string;
+            /** Stops Short */
+            stops_short: boolean;
+            /** With Kpa */
+            with_kpa: number;
+            /** Without Kpa */
+            without_kpa: number;
+        };
+        /**
+         * Braced
+         * @description What one bar more across the weakest panel makes of a cell: where it goes, what the cell bears then.
+         */
+        keel__studies__proof__plan__Braced: {
+            /** Bars */
+            bars: number;
+            /** Long Mm */
+            long_mm: number;
+            /** Panel */
+            panel: string;
+            /** Safe Kpa */
+            safe_kpa: number;
         };
     };
     responses: never;
@@ -10482,6 +11918,195 @@ export interface operations {
             };
         };
     };
+    server_floor_leak_test_api_read_test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                proof: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_leak_test_api_readings_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                proof: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_leak_test_api_readings_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                proof: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_leak_test_api_simulate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                proof: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulateIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_leak_test_api_make_token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+                proof: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeTokenOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     server_papers_api_papers: {
         parameters: {
             query?: never;
@@ -10882,6 +12507,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Evaluation"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_leak_test_api_readings_sent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentReadings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11668,6 +13335,123 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_leak_test_api_practise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_leak_test_api_read_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_leak_test_api_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                practice_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuessIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -59,4 +59,4 @@ class Command(BaseCommand):
         for name, document in entry["designs"]:
             tank = TankDesign.started(job, name, design_from(document), author, note="measured and sketched")
             if "log" in entry:
-                load_log(tank, entry["log"](), PICTURES)
+                load_log(tank, entry["log"], PICTURES)
