@@ -21,7 +21,7 @@ sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 from keel.design.proof import TestGauge
 from keel.design.workshop import HouseRules
 from keel.formats.pressures import pressures_csv, read_pressures
-from keel.studies.proof.decay import Reading, least_minutes
+from keel.studies.proof.decay import PressureReading, least_minutes
 from keel.studies.proof.plan import leak_test
 from keel.studies.proof.rig import Rig, Surroundings, Truth, happened, misled, read
 from keel.studies.proof.series import SeriesResult, judge_series
@@ -49,7 +49,7 @@ def tank(dice: np.random.Generator, seed: int) -> Rig:
 def tested(rig: Rig, rules: HouseRules) -> tuple[SeriesResult, float]:
     """What a test of it says in the end, and what really leaked."""
     test = leak_test(rig.volume_l, rules.leak_limit_sccm, rig.gauge, rules)
-    start = Reading(0.0, rig.pressure_kpa, rig.surroundings.start_c, rig.surroundings.barometer_kpa)
+    start = PressureReading(0.0, rig.pressure_kpa, rig.surroundings.start_c, rig.surroundings.barometer_kpa)
     minutes = 2 * least_minutes(start, test).both
     whole = happened(rig, LONGER[-1] * minutes)
     for times in LONGER:

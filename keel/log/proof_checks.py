@@ -10,7 +10,7 @@ from keel.log.proof_entries import GaugeRead, LeakFound, LeakRepaired, ProofBegu
 from keel.log.proofs import LAST
 from keel.log.state import BuildState
 from keel.studies.build.proof_work import VAPOUR
-from keel.studies.proof.decay import LeakTest, Reading, Resolution, least_minutes
+from keel.studies.proof.decay import LeakTest, PressureReading, Resolution, least_minutes
 from keel.studies.proof.plan import PLAN_BAROMETER_KPA, PLAN_C, CellPlan, ProofPlan, leak_test, limit_at
 from keel.studies.result import Words, words
 
@@ -66,7 +66,7 @@ def _length(begun: ProofBegun, cell: CellPlan, rules: HouseRules) -> Iterator[Wo
         yield words("no gauge is named: without its last digit nothing is proved")
         return
     test = leak_test(cell.volume_l, limit_of(begun, rules), begun.gauge, rules)
-    least = least_minutes(Reading(0.0, begun.pressure_kpa, PLAN_C, PLAN_BAROMETER_KPA), test).both
+    least = least_minutes(PressureReading(0.0, begun.pressure_kpa, PLAN_C, PLAN_BAROMETER_KPA), test).both
     if begun.minutes is not None and begun.minutes < least:
         said = "{planned_min} are too short to prove anything, at least {least_min}"
         yield words(said, planned_min=begun.minutes, least_min=ceil(least))
@@ -196,7 +196,7 @@ def leak_test_of(begun: ProofBegun) -> LeakTest | None:
     return LeakTest(begun.volume_l, begun.limit_sccm, digits, begun.length_factor)
 
 
-def read_by_hand(begun: str, facts: Facts) -> list[Reading]:
+def read_by_hand(begun: str, facts: Facts) -> list[PressureReading]:
     """Readings of a test that somebody typed, by minutes since it began.
 
     Parameters
@@ -208,12 +208,12 @@ def read_by_hand(begun: str, facts: Facts) -> list[Reading]:
 
     Returns
     -------
-    list of Reading
+    list of PressureReading
         In the order they came.
     """
     said = facts.proofs[begun]
     return [
-        Reading(
+        PressureReading(
             _minute(one.entry.minute, one.happened, said.happened),
             one.entry.pressure_kpa,
             one.entry.temperature_c,

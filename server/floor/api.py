@@ -92,6 +92,7 @@ def read_build(request: Request, design_id: int) -> HttpResponse:
     if request.headers.get("If-None-Match") == tag["ETag"]:
         return HttpResponse(status=304, headers=tag)
     log = log_of(job)
+    seams, corner = walk_of(tank)
     found = BuildOut(
         design_id=tank.pk,
         design=tank.name,
@@ -102,7 +103,8 @@ def read_build(request: Request, design_id: int) -> HttpResponse:
         state=build_state(traveller_of(tank), log, timezone.now(), tank.pk),
         photos=photos_of(job, log),
         plan=plan_of(tank),
-        walk=walk_of(tank),
+        walk=seams,
+        corner=corner,
         rows=_rows(log, ROWS, None),
     )
     return HttpResponse(found.model_dump_json(), content_type="application/json", headers=tag)

@@ -19,7 +19,7 @@ from keel.formats.pressures import pressures_csv, read_pressures
 from keel.log.facts import Facts
 from keel.log.proof_checks import leak_test_of
 from keel.log.proof_entries import Kilopascals, barometer_kpa
-from keel.studies.proof.decay import Reading
+from keel.studies.proof.decay import PressureReading
 from keel.studies.proof.plan import leak_test
 from keel.studies.proof.practice import Lesson, Level, hidden_rig, lesson
 from keel.studies.proof.rig import happened, misled
@@ -45,6 +45,7 @@ from server.workshop.guard import Request, anyone, writer
 
 router = Router(tags=["leak tests"])
 MOST_AT_ONCE = 4000
+ANY_TANK_L = 40.0
 
 
 class ReadingsOut(Schema):
@@ -56,7 +57,7 @@ class ReadingsOut(Schema):
     instrument: bool
     """Whether a token was given out for it."""
     result: SeriesResult
-    latest: Reading | None
+    latest: PressureReading | None
     problems: list[Fault] = []
 
 
@@ -120,7 +121,7 @@ class PracticeOut(Schema):
     gauge: TestGauge
     minutes: float
     result: SeriesResult
-    latest: Reading | None
+    latest: PressureReading | None
     lesson: Lesson | None
 
 
@@ -197,7 +198,7 @@ def readings_sent(request: HttpRequest, data: SentReadings) -> TakenOut:
     begun = begun_in(said, known.proof)
     now = max(0.0, (timezone.now() - begun.happened).total_seconds() / 60)
     readings = [
-        Reading(now if one.minute is None else one.minute, one.gauge_kpa, one.temperature_c, one.barometer_kpa)
+        PressureReading(now if one.minute is None else one.minute, one.gauge_kpa, one.temperature_c, one.barometer_kpa)
         for one in data.readings
     ]
     refuse_too_many(known.job, known.proof, len(readings))
@@ -237,20 +238,21 @@ def simulate(request: Request, design_id: int, proof: str, data: SimulateIn) -> 
 @router.post("practice/leak-tests", response={201: PracticeOut, 404: ErrorOut, 422: ErrorOut}, auth=writer)
 def practise(request: Request, data: PracticeIn) -> tuple[int, PracticeOut]:
     """A tank to practise on: as large as a cell of a design, or any."""
-    rules, gauge = request.user.workshop.document().rules, request.user.workshop.document().test_gauges[0]
-    volume, pressure = 40.0, rules.proof_kpa
+    workshop = request.user.workshop.document()
+    rules, gauge = workshop.rules, workshop.test_gauges[0]
+    volume, pressure, limit = ANY_TANK_L, rules.proof_kpa, rules.leak_limit_sccm
     if data.design is not None:
         plan = plan_of(own_design(request, data.design))
         cell = next((one for one in plan.cells if one.cell == data.cell), None) if plan else None
         if cell is None:
             raise refused("cell", data.cell, "a cell of this design", f"This design has no cell {data.cell}.")
-        volume, pressure = cell.volume_l, cell.pressure_kpa
+        volume, pressure, limit = cell.volume_l, cell.pressure_kpa, cell.limit_sccm
     rig = hidden_rig(data.level, volume, pressure, gauge, secrets.randbelow(2**31))
     made = SimulatedTank.objects.create(
         workshop=request.user.workshop,
         person=request.user,
-        rig=gauges.written(rig) | {},
-        limit_sccm=rules.leak_limit_sccm,
+        rig=gauges.written(rig),
+        limit_sccm=limit,
         answered={"level": data.level},
     )
     return 201, _practice(made)
@@ -302,7 +304,7 @@ def _out(tank: TankDesign, said: Facts, proof: str) -> ReadingsOut:
     )
 
 
-def _latest(series: Series) -> Reading | None:
+def _latest(series: Series) -> PressureReading | None:
     return series.part(slice(-1, None)).mean() if len(series) else None
 
 

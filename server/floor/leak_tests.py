@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from django.utils import timezone
 
+from keel.analysis.parts import SOLIDS
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.log.entries import Received
 from keel.log.facts import Facts, Said, facts
@@ -17,6 +18,7 @@ from keel.solid.faults import GeometryError
 from keel.studies.proof.plan import PROOF_PLAN, ProofPlan
 from keel.studies.proof.series import Series, SeriesResult, judge_series, series_of
 from keel.studies.proof.walk import WALK, WalkSeam
+from keel.studies.result import Point
 from server.floor import gauges
 from server.floor.models import Pressures, SimulatedTank
 from server.http.errors import ApiError, refused
@@ -38,13 +40,13 @@ def plan_of(tank: TankDesign) -> ProofPlan | None:
         return None
 
 
-def walk_of(tank: TankDesign) -> list[WalkSeam]:
-    """Its seams in the order in which they are walked."""
+def walk_of(tank: TankDesign) -> tuple[list[WalkSeam], Point | None]:
+    """Its seams in the order in which they are walked, and the corner that pins count from."""
     analysis = _analysis(tank)
     try:
-        return [] if analysis is None else analysis[WALK]
+        return ([], None) if analysis is None else (analysis[WALK], Point.of(analysis[SOLIDS].datum))
     except GeometryError:
-        return []
+        return [], None
 
 
 def _analysis(tank: TankDesign) -> TankAnalysis | None:

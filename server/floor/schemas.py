@@ -12,6 +12,7 @@ from keel.log.pictures import Picture
 from keel.log.state import BuildState
 from keel.studies.proof.plan import ProofPlan
 from keel.studies.proof.walk import WalkSeam
+from keel.studies.result import Point
 
 MOST_AT_ONCE = 200
 
@@ -75,5 +76,7 @@ class BuildOut(Schema):
     """How its leak test is done."""
     walk: list[WalkSeam]
     """Its seams in the order in which they are walked."""
+    corner: Point | None
+    """The body's rear, right, lower corner: what pins count from."""
     rows: list[LogRow]
     """The latest entries, newest first."""

@@ -24,8 +24,16 @@ export function far(all: OperationState[], piece: { part: string; piece: string 
 export const lit = (one: OperationState, pieces: { part: string; piece: string }[]) =>
   pieces.filter((piece) => isLit(one.operation, piece)).map((piece) => piece.piece)
 
+const SHOWS = {
+  say: (it: { text: string }) => it.text,
+  cut: String,
+  lengthUnit: 'mm',
+  quantity: (_: string, value: number) => String(value),
+  lengthUnitText: (mm: number) => `${mm} mm`,
+}
+
 /** Entries in words. */
 export const inWords = (entries: Entry[]) =>
   entries.map((entry) =>
-    said(entry, new Map([['cut', 'Cut the wrapper']]), { say: (it) => it.text, cut: String, lengthUnit: 'mm' }),
+    said(entry, new Map([['cut', 'Cut the wrapper']]), SHOWS),
   )

@@ -13,7 +13,7 @@ COVERAGE = 2.0
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class PressureReading:
     """What gauge, thermometer and barometer showed at one moment.
 
     Attributes
@@ -112,12 +112,12 @@ class Decay:
     uncorrected_verdict: Verdict
 
 
-def corrected_kpa(start: Reading, end: Reading) -> float:
+def corrected_kpa(start: PressureReading, end: PressureReading) -> float:
     """A pressure brought to temperature and barometer of the start [kPa].
 
     Parameters
     ----------
-    start, end : Reading
+    start, end : PressureReading
         Two readings of one closed volume.
 
     Returns
@@ -132,12 +132,12 @@ def corrected_kpa(start: Reading, end: Reading) -> float:
     return (end.gauge_kpa + end.barometer_kpa) * start.kelvin / end.kelvin - start.barometer_kpa
 
 
-def judge(start: Reading, end: Reading, test: LeakTest, scatter_sccm: float = 0.0) -> Decay:
+def judge(start: PressureReading, end: PressureReading, test: LeakTest, scatter_sccm: float = 0.0) -> Decay:
     """What two readings of a closed tank prove.
 
     Parameters
     ----------
-    start, end : Reading
+    start, end : PressureReading
         First and last; the last comes after the first.
     test : LeakTest
         Volume, limit, instruments.
@@ -185,12 +185,12 @@ def judge(start: Reading, end: Reading, test: LeakTest, scatter_sccm: float = 0.
     )
 
 
-def least_minutes(start: Reading, test: LeakTest) -> LeastMinutes:
+def least_minutes(start: PressureReading, test: LeakTest) -> LeastMinutes:
     """How long a test has to last, known before it starts [min].
 
     Parameters
     ----------
-    start : Reading
+    start : PressureReading
         As it will begin.
     test : LeakTest
         Volume, limit, instruments.
@@ -207,12 +207,12 @@ def least_minutes(start: Reading, test: LeakTest) -> LeastMinutes:
     """
     volume = test.volume_l * CM3_PER_L
     by_gauge = test.length_factor * volume * test.resolution.gauge_kpa / (start.barometer_kpa * test.limit_sccm)
-    still = Reading(start.minute + 1.0, start.gauge_kpa, start.temperature_c, start.barometer_kpa)
+    still = PressureReading(start.minute + 1.0, start.gauge_kpa, start.temperature_c, start.barometer_kpa)
     over_a_minute = COVERAGE * sqrt(sum(_variances(start, still, test, 1.0)))
     return LeastMinutes(by_gauge, over_a_minute / test.limit_sccm)
 
 
-def _variances(start: Reading, end: Reading, test: LeakTest, minutes: float) -> list[float]:
+def _variances(start: PressureReading, end: PressureReading, test: LeakTest, minutes: float) -> list[float]:
     """What each reading's last digit adds to u² of the leak: both pressures, temperatures, barometers."""
     per_kpa = test.volume_l * CM3_PER_L / (start.barometer_kpa * minutes)
     ratio, absolute = start.kelvin / end.kelvin, end.gauge_kpa + end.barometer_kpa

@@ -12,7 +12,7 @@ from keel.reference.metals import METALS, MetalName
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.solids import Cell, Solids
 from keel.studies.proof.bearing import WALL_PANELS, TestPanel
-from keel.studies.proof.decay import LeakTest, LeastMinutes, Reading, Resolution, least_minutes
+from keel.studies.proof.decay import LeakTest, LeastMinutes, PressureReading, Resolution, least_minutes
 from keel.studies.strength.panels.panel import OVER, PanelEdge, edge_at
 from keel.studies.strength.plate_bending import large_deflection_mm, panel_stress_mpa
 
@@ -106,11 +106,14 @@ class CellPlan:
 
 @dataclass(frozen=True, slots=True)
 class ProofPlan:
-    """How a tank is tested: each cell by itself, its neighbours open."""
+    """How a tank is tested: each cell by itself, its neighbours open, with so many bars clamped on."""
 
     method: ProofMethod
     limiter: Limiter
+    braces: int
     gauge: TestGauge
+    gauges: list[TestGauge]
+    """All that the workshop has."""
     cells: list[CellPlan]
 
 
@@ -188,7 +191,7 @@ def proof_plan(walls: Sequence[TestPanel], solids: Solids, proof: Proof, worksho
         _Cell(cell, [name for name in names if name != cell.name], walls, proof, workshop.rules, gauge, metal).plan()
         for cell in solids.cells
     ]
-    return ProofPlan(proof.method, proof.limiter, gauge, plans)
+    return ProofPlan(proof.method, proof.limiter, proof.braces, gauge, workshop.test_gauges, plans)
 
 
 class _Cell:
@@ -246,7 +249,7 @@ class _Cell:
         return limit_at(self.rules.leak_limit_sccm, known, pressure, PLAN_BAROMETER_KPA)
 
     def _least(self, pressure: float) -> LeastMinutes:
-        start = Reading(0.0, pressure, PLAN_C, PLAN_BAROMETER_KPA)
+        start = PressureReading(0.0, pressure, PLAN_C, PLAN_BAROMETER_KPA)
         return least_minutes(start, leak_test(self.volume_l, self._limit(pressure), self.gauge, self.rules))
 
     def _lower(self, pressure: float) -> Lower:

@@ -8,7 +8,7 @@ import numpy as np
 
 from keel.reference.units import KELVIN_AT_0_C
 from keel.solid.polyhedron import Array
-from keel.studies.proof.decay import CM3_PER_L, Decay, LeakTest, Reading, judge
+from keel.studies.proof.decay import CM3_PER_L, Decay, LeakTest, PressureReading, judge
 from keel.studies.result import Words, words
 
 END_SHARE, LONGEST_END_MIN = 0.03, 5.0
@@ -29,7 +29,7 @@ class Series:
     Attributes
     ----------
     minute, gauge_kpa, temperature_c, barometer_kpa : ndarray, shape (n,)
-        As in `Reading`; minutes rise.
+        As in `PressureReading`; minutes rise.
     """
 
     minute: Array
@@ -46,9 +46,9 @@ class Series:
             self.minute[chosen], self.gauge_kpa[chosen], self.temperature_c[chosen], self.barometer_kpa[chosen]
         )
 
-    def mean(self) -> Reading:
+    def mean(self) -> PressureReading:
         """The middle of them all as one reading."""
-        return Reading(*(float(np.mean(each)) for each in self.columns))
+        return PressureReading(*(float(np.mean(each)) for each in self.columns))
 
     @property
     def columns(self) -> tuple[Array, Array, Array, Array]:
@@ -74,7 +74,7 @@ class SeriesResult:
     ----------
     decay : Decay or None
         By its two ends; None while there is one reading or none.
-    start, end : Reading or None
+    start, end : PressureReading or None
         Those ends.
     cautions : list of Words
         What is odd about it.
@@ -89,8 +89,8 @@ class SeriesResult:
     """
 
     decay: Decay | None
-    start: Reading | None
-    end: Reading | None
+    start: PressureReading | None
+    end: PressureReading | None
     cautions: list[Words]
     stopped: Words | None
     curve: Curve
@@ -98,12 +98,12 @@ class SeriesResult:
     count: int
 
 
-def series_of(readings: list[Reading]) -> Series:
+def series_of(readings: list[PressureReading]) -> Series:
     """Readings as a row.
 
     Parameters
     ----------
-    readings : list of Reading
+    readings : list of PressureReading
         In any order.
 
     Returns
@@ -220,7 +220,7 @@ def _over(series: Series, safe_kpa: float) -> Words | None:
     if not len(over):
         return None
     worst = float(series.gauge_kpa.max())
-    said = "Stop: {worst_finekpa} at minute {minute}, the tank bears {safe_finekpa}. Let the air off and look at its panels"
+    said = "Stop: {worst_finekpa} at minute {minute}, limit {safe_finekpa}. Let the air off, look at its panels"
     when = round(float(series.minute[over[0]]), 1)
     return words(said, worst_finekpa=worst, minute=when, safe_finekpa=safe_kpa)
 

@@ -2603,6 +2603,7 @@ export interface components {
          * @description How far a tank is, and what was written last.
          */
         BuildOut: {
+            corner: components["schemas"]["Point"] | null;
             /** Design */
             design: string;
             /** Design Id */
@@ -7552,7 +7553,7 @@ export interface components {
             gauge: components["schemas"]["TestGauge"];
             /** Id */
             id: number;
-            latest: components["schemas"]["Reading"] | null;
+            latest: components["schemas"]["PressureReading"] | null;
             /** Least Min */
             least_min: number;
             lesson: components["schemas"]["Lesson"] | null;
@@ -7577,6 +7578,27 @@ export interface components {
             theme?: ("system" | "light" | "dark") | null;
             /** Units */
             units?: ("mm_l" | "in_usgal" | "in_impgal") | null;
+        };
+        /**
+         * PressureReading
+         * @description What gauge, thermometer and barometer showed at one moment.
+         *
+         *     Attributes
+         *     ----------
+         *     minute : float
+         *         Since the test began [min].
+         *     gauge_kpa, temperature_c, barometer_kpa : float
+         *         Pressure over that of the air round the tank [kPa], temperature of the air inside [°C], barometer [kPa abs].
+         */
+        PressureReading: {
+            /** Barometer Kpa */
+            barometer_kpa: number;
+            /** Gauge Kpa */
+            gauge_kpa: number;
+            /** Minute */
+            minute: number;
+            /** Temperature C */
+            temperature_c: number;
         };
         /**
          * Prices
@@ -8017,12 +8039,16 @@ export interface components {
         };
         /**
          * ProofPlan
-         * @description How a tank is tested: each cell by itself, its neighbours open.
+         * @description How a tank is tested: each cell by itself, its neighbours open, with so many bars clamped on.
          */
         ProofPlan: {
+            /** Braces */
+            braces: number;
             /** Cells */
             cells: components["schemas"]["CellPlan"][];
             gauge: components["schemas"]["TestGauge"];
+            /** Gauges */
+            gauges: components["schemas"]["TestGauge"][];
             /**
              * Limiter
              * @enum {string}
@@ -8270,24 +8296,58 @@ export interface components {
         };
         /**
          * Reading
-         * @description What gauge, thermometer and barometer showed at one moment.
-         *
-         *     Attributes
-         *     ----------
-         *     minute : float
-         *         Since the test began [min].
-         *     gauge_kpa, temperature_c, barometer_kpa : float
-         *         Pressure over that of the air round the tank [kPa], temperature of the air inside [°C], barometer [kPa abs].
+         * @description One sender worked out in the cell it hangs in. Heights go up from the inner floor below it [mm].
          */
         Reading: {
-            /** Barometer Kpa */
-            barometer_kpa: number;
-            /** Gauge Kpa */
-            gauge_kpa: number;
-            /** Minute */
-            minute: number;
-            /** Temperature C */
-            temperature_c: number;
+            /** Above Full L */
+            above_full_l: number;
+            /** Arm Mm */
+            arm_mm: number | null;
+            /** Arm More Mm */
+            arm_more_mm: number | null;
+            /** Breakpoints */
+            breakpoints: components["schemas"]["NeedlePoint"][];
+            /** Brimful L */
+            brimful_l: number;
+            /** Cell */
+            cell: string;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Eighths */
+            eighths: components["schemas"]["NeedlePoint"][];
+            /** Empty Mm */
+            empty_mm: number;
+            /** Float Mm */
+            float_mm: number;
+            /** Full Mm */
+            full_mm: number;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Left At Empty L */
+            left_at_empty_l: number;
+            /** Made Travel Mm */
+            made_travel_mm: number | null;
+            /** Meets */
+            meets: string[];
+            /** Methods */
+            methods: components["schemas"]["Method"][];
+            /** Name */
+            name: string;
+            pivot: components["schemas"]["Point"] | null;
+            /** Pivot Mm */
+            pivot_mm: number | null;
+            /** Rated L */
+            rated_l: number;
+            /** Sweep */
+            sweep: components["schemas"]["Point"][];
+            /** Switch Mm */
+            switch_mm: number | null;
+            /** Tenths */
+            tenths: components["schemas"]["TruePoint"][];
+            /** Worst L */
+            worst_l: number;
         };
         /**
          * ReadingAtMost
@@ -8347,7 +8407,7 @@ export interface components {
         ReadingsOut: {
             /** Instrument */
             instrument: boolean;
-            latest: components["schemas"]["Reading"] | null;
+            latest: components["schemas"]["PressureReading"] | null;
             /**
              * Problems
              * @default []
@@ -9366,7 +9426,7 @@ export interface components {
          *     ----------
          *     decay : Decay or None
          *         By its two ends; None while there is one reading or none.
-         *     start, end : Reading or None
+         *     start, end : PressureReading or None
          *         Those ends.
          *     cautions : list of Words
          *         What is odd about it.
@@ -9386,10 +9446,10 @@ export interface components {
             count: number;
             curve: components["schemas"]["Curve"];
             decay: components["schemas"]["Decay"] | null;
-            end: components["schemas"]["Reading"] | null;
+            end: components["schemas"]["PressureReading"] | null;
             /** Limit Kpa */
             limit_kpa: number[];
-            start: components["schemas"]["Reading"] | null;
+            start: components["schemas"]["PressureReading"] | null;
             stopped: components["schemas"]["Words"] | null;
         };
         /**

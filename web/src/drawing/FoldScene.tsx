@@ -10,6 +10,10 @@ import { drawnBy, M } from './three'
 const OUTSIDE = 0.45
 /** How large a pin is, as a share of the tank. */
 const PIN = 0.018
+/** How thick a usual line is, as a share of the tank. */
+const STROKE = 0.0032
+const BOW_STEPS = 24
+const BOW_RULES = 4
 
 /** How a part is shown: its colour, how much of it is seen through, whether it hides what is behind. */
 export interface Look {
@@ -25,6 +29,26 @@ export type Place = [number, number, number]
 export interface Pin {
   id: string
   place: Place
+  colour?: string
+  small?: boolean
+}
+
+/** Lines on the tank: a seam. */
+export interface Stroke {
+  id: string
+  lines: Place[][]
+  colour: string
+  /** In shares of a usual line. */
+  thick: number
+}
+
+/** A panel that bows: four corners in turn, the way out, and how far its middle is drawn [mm]. */
+export interface Bulge {
+  corners: Place[]
+  out: Place
+  bow: number
+  round: boolean
+  colour: string
 }
 
 interface Props {
@@ -38,6 +62,8 @@ interface Props {
   /** Marks on the tank, pressed by name. */
   pins?: readonly Pin[]
   onPin?: (id: string) => void
+  strokes?: readonly Stroke[]
+  bulges?: readonly Bulge[]
   /** Whether the picture takes in all parts as they lie, and not the folded tank alone. */
   fitted?: boolean
 }
@@ -56,7 +82,20 @@ export function FoldScene(props: Props) {
   )
 }
 
-function Scene({ pieces, share, look, onChoose, onSpot, pins = [], onPin, fitted = false }: Props) {
+const NONE: never[] = []
+
+function Scene({
+  pieces,
+  share,
+  look,
+  onChoose,
+  onSpot,
+  pins = NONE,
+  onPin,
+  strokes = NONE,
+  bulges = NONE,
+  fitted = false,
+}: Props) {
   const { camera, invalidate, size } = useThree()
   const { inks } = useTheme()
   const whole = useMemo(() => boxRound(pieces), [pieces])
@@ -90,7 +129,7 @@ function Scene({ pieces, share, look, onChoose, onSpot, pins = [], onPin, fitted
     // The camera goes back only when the tank has grown or moved, or the picture changed shape.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key])
-  useEffect(() => invalidate(), [pieces, share, look, pins, inks, invalidate])
+  useEffect(() => invalidate(), [pieces, share, look, pins, strokes, bulges, inks, invalidate])
   return (
     <>
       <ambientLight intensity={1.6} />
@@ -106,7 +145,13 @@ function Scene({ pieces, share, look, onChoose, onSpot, pins = [], onPin, fitted
           {...(onSpot ? { onSpot } : {})}
         />
       ))}
-      {pins.map(({ id, place }) => (
+      {bulges.map((bulge, n) => (
+        <Bowed key={n} bulge={bulge} />
+      ))}
+      {strokes.map((stroke) => (
+        <Stroked key={stroke.id} stroke={stroke} radius={reach * STROKE * stroke.thick} />
+      ))}
+      {pins.map(({ id, place, colour, small }) => (
         <mesh
           key={id}
           position={[place[0] * M, place[1] * M, place[2] * M]}
@@ -116,13 +161,87 @@ function Scene({ pieces, share, look, onChoose, onSpot, pins = [], onPin, fitted
             onPin?.(id)
           }}
         >
-          <sphereGeometry args={[reach * PIN, 16, 12]} />
-          <meshBasicMaterial color={inks.hand} depthTest={false} transparent />
+          <sphereGeometry args={[reach * PIN * (small ? 0.55 : 1), 16, 12]} />
+          <meshBasicMaterial color={colour ?? inks.hand} depthTest={false} transparent />
         </mesh>
       ))}
       <OrbitControls makeDefault target={centre} enableDamping={false} />
     </>
   )
+}
+
+/** A seam as a thin rod along its lines. */
+function Stroked({ stroke, radius }: { stroke: Stroke; radius: number }) {
+  const rods = useMemo(
+    () =>
+      stroke.lines.flatMap((line) =>
+        line.slice(1).map((end, n) => {
+          const [from, to] = [new THREE.Vector3(...(line[n] ?? end)), new THREE.Vector3(...end)]
+          const way = to.clone().sub(from).multiplyScalar(M)
+          const turn = new THREE.Quaternion().setFromUnitVectors(new THREE.Vector3(0, 1, 0), way.clone().normalize())
+          return { middle: from.add(to).multiplyScalar(M / 2), long: way.length(), turn }
+        }),
+      ),
+    [stroke.lines],
+  )
+  return rods.map(({ middle, long, turn }, n) => (
+    <mesh key={n} position={middle} quaternion={turn} renderOrder={2}>
+      <cylinderGeometry args={[radius, radius, long, 6]} />
+      <meshBasicMaterial color={stroke.colour} />
+    </mesh>
+  ))
+}
+
+/** A panel bowed as a plate bows: flat along its edges, furthest out in its middle; lines across it show how far. */
+function Bowed({ bulge }: { bulge: Bulge }) {
+  const { inks } = useTheme()
+  const [face, lines] = useMemo(() => {
+    const at = bowedAt(bulge)
+    return [bowedFace(at), bowedLines(at)] as const
+  }, [bulge])
+  return (
+    <>
+      <mesh geometry={face} renderOrder={1}>
+        <meshLambertMaterial color={bulge.colour} side={THREE.DoubleSide} transparent opacity={0.7} />
+      </mesh>
+      <lineSegments geometry={lines} renderOrder={2}>
+        <lineBasicMaterial color={inks.ink} transparent opacity={0.55} />
+      </lineSegments>
+    </>
+  )
+}
+
+type Spot = (u: number, v: number) => THREE.Vector3
+
+/** Where a spot of a bowed panel lies, both shares from −½ to ½. */
+function bowedAt({ corners, out, bow, round }: Bulge): Spot {
+  const [a, b, , d] = corners.map((corner) => new THREE.Vector3(...corner))
+  const [from, first, second] = [a ?? new THREE.Vector3(), b?.clone().sub(a ?? b), d?.clone().sub(a ?? d)]
+  const away = new THREE.Vector3(...out)
+  return (across, up) => {
+    const [u, v] = round ? [across * Math.sqrt(1 - 2 * up * up), up * Math.sqrt(1 - 2 * across * across)] : [across, up]
+    const rise = round ? (1 - 4 * (u * u + v * v)) ** 2 : (Math.cos(Math.PI * u) * Math.cos(Math.PI * v)) ** 2
+    const place = from.clone().addScaledVector(away, bow * Math.max(0, rise))
+    if (first && second) place.addScaledVector(first, u + 0.5).addScaledVector(second, v + 0.5)
+    return place.multiplyScalar(M)
+  }
+}
+
+function bowedFace(at: Spot) {
+  const geometry = new THREE.PlaneGeometry(1, 1, BOW_STEPS, BOW_STEPS)
+  const places = geometry.getAttribute('position')
+  for (let n = 0; n < places.count; n++) places.setXYZ(n, ...at(places.getX(n), places.getY(n)).toArray())
+  geometry.computeVertexNormals()
+  return geometry
+}
+
+function bowedLines(at: Spot) {
+  const steps = Array.from({ length: BOW_STEPS + 1 }, (_, n) => n / BOW_STEPS - 0.5)
+  const rules = steps.filter((_, n) => n % BOW_RULES === 0)
+  const along = (spot: (share: number) => THREE.Vector3) =>
+    steps.slice(1).flatMap((step, n) => [spot(steps[n] ?? step), spot(step)])
+  const spots = rules.flatMap((rule) => [...along((u) => at(u, rule)), ...along((v) => at(rule, v))])
+  return new THREE.BufferGeometry().setFromPoints(spots)
 }
 
 interface PieceProps {

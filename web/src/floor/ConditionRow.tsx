@@ -65,6 +65,10 @@ function titleOf(condition: Condition, say: ReturnType<typeof useUnits>['say']):
       return 'The work before it'
     case 'not shut':
       return 'The gate before it'
+    case 'free of vapour':
+      return `It never held fuel, or a reading of ${percent(condition.most)} of the lower explosive limit or less, no older than ${condition.oldest_min} min`
+    case 'proved':
+      return `Leak test passed: ${condition.cells.join(', ')}`
   }
 }
 
@@ -102,6 +106,8 @@ function Recording({
           onRecord={(way, value) => record(build, { kind: 'count', subject: kind, way, value })}
         />
       ))
+    case 'free of vapour':
+      return <Vapour build={build} gate={gate} condition={condition} met={met} />
     case 'reading at most':
       return (
         <NumberField
@@ -112,6 +118,36 @@ function Recording({
     default:
       return null
   }
+}
+
+const percent = (share: number) => `${Math.round(100 * share)} %`
+
+interface VapourProps {
+  build: Build
+  gate: string
+  condition: Extract<Condition, { kind: 'free of vapour' }>
+  met: boolean
+}
+
+/** A word that it never held fuel, or a reading in per cent of the lower explosive limit. */
+function Vapour({ build, gate, condition, met }: VapourProps) {
+  return (
+    <>
+      {!met && (
+        <Button
+          variant="contained"
+          sx={{ minHeight: 56 }}
+          onClick={() => void record(build, { kind: 'checked', subject: gate, check: condition.check, passed: true })}
+        >
+          New: it never held fuel
+        </Button>
+      )}
+      <NumberField
+        label="Reading, % of the limit"
+        onRecord={(value) => record(build, { kind: 'reading', subject: condition.subject, value: value / 100 })}
+      />
+    </>
+  )
 }
 
 type LookProps = { build: Build; gate: string; condition: Extract<Condition, { kind: 'looked' }>; met: boolean }

@@ -42,7 +42,7 @@ export function GateCard({ build, state, mayWrite }: { build: Build; state: Gate
       {state.conditions.map((condition, n) => (
         <ConditionRow key={n} build={build} gate={state.gate.id} state={condition} mayWrite={mayWrite} />
       ))}
-      {mayWrite && state.standing === 'shut' && (
+      {mayWrite && state.standing === 'shut' && !state.gate.firm && (
         <Button color="error" sx={{ minHeight: 56, mt: 1 }} onClick={ask}>
           Pass unmet, with name and reason
         </Button>

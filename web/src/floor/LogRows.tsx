@@ -5,7 +5,7 @@ import { useUnits } from '../units/useUnits'
 import { record } from './build'
 import { moment } from './time'
 
-type Shows = Pick<ReturnType<typeof useUnits>, 'say' | 'cut' | 'lengthUnit'>
+type Shows = Pick<ReturnType<typeof useUnits>, 'say' | 'cut' | 'lengthUnit' | 'quantity' | 'lengthUnitText'>
 
 /** What was written, newest first; what doesn't hold is struck through, and can't be lost. */
 export function LogRows({ rows, build, mayWrite }: { rows: LogRow[]; build?: Build; mayWrite: boolean }) {
@@ -52,6 +52,29 @@ export function LogRows({ rows, build, mayWrite }: { rows: LogRow[]; build?: Bui
 
 const LATE_MS = 60_000
 const isLate = (row: LogRow) => Date.parse(row.received) - Date.parse(row.happened) > LATE_MS
+
+type OfProof = Extract<
+  Entry,
+  { kind: 'proof begun' | 'gauge read' | 'proof ended' | 'leak found' | 'leak repaired' | 'seam walked' }
+>
+
+/** An entry of a leak test in words. */
+function saidOfProof(entry: OfProof, units: Shows): string {
+  switch (entry.kind) {
+    case 'proof begun':
+      return `Leak test of the ${entry.subject} begun: ${entry.method}, ${units.quantity('finekpa', entry.pressure_kpa)}`
+    case 'gauge read':
+      return `Gauge read: ${units.quantity('finekpa', entry.pressure_kpa)} at ${units.quantity('c', entry.temperature_c, 1)}`
+    case 'proof ended':
+      return `Leak test ended${entry.found ? `: ${entry.found.verdict}` : ''}${entry.stopped ? `, broken off: ${entry.stopped}` : ''}`
+    case 'leak found':
+      return `Leak on ${entry.subject}, ${units.lengthUnitText(entry.at_mm)} along: ${entry.size}`
+    case 'leak repaired':
+      return `Leak mended: ${entry.how}`
+    case 'seam walked':
+      return `Walked: ${entry.subject}`
+  }
+}
 
 /** An entry in words. */
 export function said(entry: Entry, titles: ReadonlyMap<string, string>, units: Shows): string {
@@ -101,5 +124,7 @@ export function said(entry: Entry, titles: ReadonlyMap<string, string>, units: S
       return `Learnt: ${entry.what}${entry.next ? `. Next: ${entry.next}` : ''}`
     case 'agreed':
       return `Agreed, ${entry.about}: ${entry.what}, by ${entry.consent}`
+    default:
+      return saidOfProof(entry, units)
   }
 }

@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import type { ReactNode } from 'react'
+import { lazy, type ReactNode, Suspense } from 'react'
 import type { Build, Operation, OperationState, Words } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import { record } from './build'
@@ -8,8 +8,11 @@ import { BoltRing } from './BoltRing'
 import { CountField } from './fields'
 import { Goods } from './Goods'
 import { GateCard } from './GateCard'
+import { cellOf } from './proof/proof'
 import { ReasonDialog, useAsking } from './ReasonDialog'
 import { moment, span } from './time'
+
+const LeakTest = lazy(() => import('./proof/LeakTest').then((module) => ({ default: module.LeakTest })))
 
 interface Props {
   build: Build
@@ -30,6 +33,7 @@ export function OperationCard({ build, state, mayWrite }: Props) {
   const { operation } = state
   const place = build.state.operations.findIndex((one) => one.operation.id === operation.id)
   const gates = build.state.gates.filter((gate) => gate.gate.before.includes(operation.id))
+  const cell = cellOf(operation)
   const titles = new Map(build.state.operations.map((one) => [one.operation.id, say(one.operation.title)]))
   return (
     <Box
@@ -87,6 +91,11 @@ export function OperationCard({ build, state, mayWrite }: Props) {
             onRecord={(way, value) => void record(build, { kind: 'count', subject: count.what, way, value })}
           />
         ))}
+      {cell !== null && (
+        <Suspense fallback={null}>
+          <LeakTest build={build} cell={cell} mayWrite={mayWrite} />
+        </Suspense>
+      )}
       {operation.kind === 'receive' && <Goods build={build} mayWrite={mayWrite} />}
       {gates.map((gate) => (
         <GateCard key={gate.gate.id} build={build} state={gate} mayWrite={mayWrite} />

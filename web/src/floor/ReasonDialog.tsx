@@ -6,6 +6,8 @@ interface Props {
   title: string
   warning?: string
   label: string
+  /** What is asked for, where it is no reason. */
+  asks?: string
   /** Whether somebody has to put a name to it. */
   named?: boolean
   onClose: () => void
@@ -15,7 +17,7 @@ interface Props {
 const MOST = 400
 
 /** Asks for a reason, and a name where somebody answers for it. */
-export function ReasonDialog({ title, warning, label, named = false, onClose, onGiven }: Props) {
+export function ReasonDialog({ title, warning, label, asks = 'Reason', named = false, onClose, onGiven }: Props) {
   const session = useSession()
   const heading = useId()
   const [reason, setReason] = useState('')
@@ -37,7 +39,7 @@ export function ReasonDialog({ title, warning, label, named = false, onClose, on
         <TextField
           sx={{ mt: 1 }}
           autoFocus
-          label="Reason"
+          label={asks}
           multiline
           value={reason}
           onChange={(event) => setReason(event.target.value.slice(0, MOST))}

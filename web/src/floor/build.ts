@@ -75,7 +75,8 @@ function withLooks(gate: GateState, entries: Entry[]): GateState {
   return { ...gate, conditions, standing: met ? 'open' : overridden ? 'overridden' : gate.standing }
 }
 
-export const checkOf = (condition: Condition) => (condition.kind === 'looked' ? condition.check : null)
+export const checkOf = (condition: Condition) =>
+  condition.kind === 'looked' || condition.kind === 'free of vapour' ? condition.check : null
 /** The operation at hand: the next that can be done, or else the first that waits at its gate. */
 export const atHand = (build: Build): string | null =>
   build.state.next ?? build.state.operations.find(isOpen)?.operation.id ?? null
