@@ -20,6 +20,7 @@ from keel.studies.proof.series import Series, SeriesResult, judge_series, series
 from keel.studies.proof.walk import WALK, WalkSeam
 from keel.studies.result import Point
 from server.floor import gauges
+from server.floor.build import log_of
 from server.floor.models import Pressures, SimulatedTank
 from server.http.errors import ApiError, refused
 from server.jobs.memory import MEMORY
@@ -136,6 +137,13 @@ def result_of(begun: ProofBegun, series: Series) -> SeriesResult:
     if test is None:
         raise refused("method", begun.method, "pressure decay with a gauge", "This test goes by no readings.")
     return judge_series(series, test, begun.safe_kpa or NO_SAFE_KPA)
+
+
+def curve_of(tank: TankDesign, proof: str) -> SeriesResult | None:
+    """What the readings of a test of a tank say; None for one that goes by none."""
+    said = facts_of(log_of(tank.job), tank.pk)
+    begun = begun_in(said, proof).entry
+    return None if leak_test_of(begun) is None else result_of(begun, series_in(tank.job, said, proof))
 
 
 def found_in(begun: ProofBegun, series: Series) -> ProofFound | None:

@@ -1,6 +1,6 @@
 """Files to download: flat parts, lists, the design itself, the job sheet."""
 
-from functools import cache
+from functools import cache, partial
 
 from django.http import HttpResponse
 from django.utils import timezone
@@ -12,6 +12,7 @@ from keel.analysis.tank import Asked, TankAnalysis
 from keel.formats.document import design_json
 from keel.solid.faults import GeometryError
 from server.floor.build import state_of
+from server.floor.leak_tests import curve_of
 from server.http.errors import ErrorOut
 from server.jobs.api.designs import own_design
 from server.jobs.memory import MEMORY
@@ -72,9 +73,9 @@ def download(request: Request, design_id: int, name: str, query: Query[Pitch]) -
     """A file of the design's present revision.
 
     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
-    `bend-sheet.pdf`, `traveller.pdf`, `sent-out.pdf`, `question-<id>.pdf`, `parts.zip` (every part's DXF),
-    for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port with a seat
-    `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
+    `bend-sheet.pdf`, `traveller.pdf`, `sent-out.pdf`, `leak-test.pdf`, `question-<id>.pdf`,
+    `parts.zip` (every part's DXF), for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port
+    with a seat `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
     """
     kept = own_design(request, design_id)
     current = kept.current()
@@ -87,8 +88,9 @@ def download(request: Request, design_id: int, name: str, query: Query[Pitch]) -
         content = design_json(design)
     else:
         tank = TankAnalysis(Asked(design, rules, scans_of(request.user.workshop, design)), MEMORY)
+        curves = partial(curve_of, kept)
         bench = request.build_absolute_uri(f"/floor/{kept.job.number}?design={kept.pk}")
-        content = paper_named(tank, name).write(Wanted(title, heading, tank, query.pitch_mm, state, bench))
+        content = paper_named(tank, name).write(Wanted(title, heading, tank, query.pitch_mm, state, bench, curves))
     file_name = f"{slugify(title)}-r{current.number}-{name}"
     return HttpResponse(
         content,

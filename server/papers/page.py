@@ -46,7 +46,11 @@ class Page:
         Whose it is, of what.
     width, height : float
         Of the page [points].
+    font : str
+        Of plain words.
     """
+
+    font = PLAIN
 
     def __init__(self, heading: Heading, subject: str, size: tuple[float, float] = A4) -> None:
         self._stream = io.BytesIO()

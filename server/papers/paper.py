@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from keel.analysis.tank import TankAnalysis
 from keel.log.state import BuildState
+from keel.studies.proof.series import SeriesResult
 from server.http.errors import ApiError
 from server.papers.heading import Heading
 
@@ -21,6 +22,8 @@ class Wanted:
     """How far it is built, worked out when it is asked for."""
     at_the_bench: str
     """Address of its page for a phone."""
+    curves: Callable[[str], SeriesResult | None]
+    """What the readings of a leak test said."""
 
 
 @dataclass(frozen=True)

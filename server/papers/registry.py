@@ -9,10 +9,11 @@ from server.papers.build_papers import BUILD_PAPERS
 from server.papers.gauge_papers import GAUGE_PAPERS
 from server.papers.paper import Paper, StationPapers
 from server.papers.ports_papers import PORTS_PAPERS
+from server.papers.proof_papers import PROOF_PAPERS
 from server.papers.sheet_papers import SHEET_PAPERS
 from server.papers.shell_papers import SHELL_PAPERS
 
-_PAPERS: list[StationPapers] = [SHELL_PAPERS, PORTS_PAPERS, GAUGE_PAPERS, SHEET_PAPERS, BUILD_PAPERS]
+_PAPERS: list[StationPapers] = [SHELL_PAPERS, PORTS_PAPERS, GAUGE_PAPERS, SHEET_PAPERS, BUILD_PAPERS, PROOF_PAPERS]
 
 
 def station_papers() -> Sequence[StationPapers]:

@@ -28,6 +28,8 @@ CONDITION_WORDS = {
     "flushed clean": "Flushed until nothing came. Rounds: ______  last brought: ____________",
     "reading at most": "Reading: ______  at: ______",
     "not shut": "The gate before it is open",
+    "free of vapour": "It never held fuel, or reading: ______ % of the lower explosive limit at: ______",
+    "proved": "Leak test passed in every cell, nothing welded, drilled or ground since",
 }
 
 

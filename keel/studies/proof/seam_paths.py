@@ -18,7 +18,7 @@ from keel.solid.rings import circle
 from keel.solid.section import Section, face_names
 from keel.solid.solids import Solids
 from keel.solid.standing import OUTWARD, surface_at
-from keel.studies.drawing.views import SHARP, joints_of
+from keel.studies.drawing.views import joints_of
 from keel.studies.result import Words, words
 from keel.studies.sheet.placing import in_section
 from keel.studies.sheet.seam import SEAM_PLACES, SeamPlaces
@@ -29,6 +29,8 @@ ORDER: tuple[SeamKind, ...] = ("seat", "lengthwise", "let in", "end", "partition
 """Where leaks are looked for first."""
 UNEVEN = 1.3
 """Sheets that differ in thickness by more than this share take the heat unevenly."""
+WELDED = float(np.cos(np.radians(30.0)))
+"""Faces that meet at less than 30° are the chords of a bend."""
 ON_MM, SAME_MM, BESIDE_MM = 0.3, 0.05, 8.0
 
 
@@ -177,7 +179,7 @@ def _let_in(solids: Solids) -> Iterator[Seam]:
     if not faced:
         return
     joints = joints_of(solids.outer_mesh)
-    sharp = joints.ends[joints.bend < SHARP]
+    sharp = joints.ends[joints.bend < WELDED]
     for feature in faced:
         on = _on(feature, solids)
         chosen = sharp[on(sharp[:, 0]) & on(sharp[:, 1])]
