@@ -153,7 +153,7 @@ class _Certificate:
     def _leak(self, leak: LeakState) -> str:
         found = leak.found
         seam = self.names.get(found.subject, found.subject)
-        where = f"Leak: {seam}, {quantity_text("at_mm", found.at_mm, self.units)} along, {found.size} ({leak.author})."
+        where = f"Leak: {seam}, {quantity_text('at_mm', found.at_mm, self.units)} along, {found.size} ({leak.author})."
         note = f" {found.note}." if found.note else ""
         if leak.repaired is None:
             return f"{where}{note} NOT MENDED."

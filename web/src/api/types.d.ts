@@ -272,9 +272,9 @@ export interface paths {
          * @description A file of the design's present revision.
          *
          *     `design.json`, `cut-list.csv`, `strapping.csv` and `dip-stick.pdf` (both at a pitch), `job-sheet.pdf`,
-         *     `bend-sheet.pdf`, `traveller.pdf`, `sent-out.pdf`, `question-<id>.pdf`, `parts.zip` (every part's DXF),
-         *     for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port with a seat
-         *     `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
+         *     `bend-sheet.pdf`, `traveller.pdf`, `sent-out.pdf`, `leak-test.pdf`, `question-<id>.pdf`,
+         *     `parts.zip` (every part's DXF), for each flat part `<part>.dxf` and `<part>.svg`; `ports.csv`, for each port
+         *     with a seat `port-<id>.dxf` and `port-<id>.pdf`; `gauge.csv` and `gauge-face.pdf`.
          */
         get: operations["server_papers_api_download"];
         put?: never;
