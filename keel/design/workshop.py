@@ -84,6 +84,9 @@ class HouseRules(Part):
         default=0.1, description="Most vapour in a tank that is tested, as a share of the lower explosive limit"
     )
     vapour_oldest_min: float = Field(default=30, gt=0, le=1440, description="Oldest reading of it that counts [min]")
+    calibration_months: float = Field(
+        default=12, gt=0, le=120, description="A gauge whose calibration is older is remarked on [months]"
+    )
     submerged_min: float = Field(default=5, gt=0, le=1440, description="Least time under water [min]")
     on_paper_min: float = Field(default=480, gt=0, le=10080, description="Least time filled on dry paper [min]")
     clearances_mm: dict[ClearanceClass, Gap] = Field(

@@ -54,6 +54,10 @@ def _objections(begun: ProofBegun, cell: CellPlan, state: BuildState, rules: Hou
         yield words("{shut} has to stand open: else a leak through the wall between them doesn't show", shut=shut[0])
     if begun.method in READ:
         yield from _length(begun, cell, rules)
+    least = {"submerged": rules.submerged_min, LAST: rules.on_paper_min}.get(begun.method, 0.0)
+    if least > (begun.minutes or 0.0):
+        said = "{planned_min} {method} are too short to prove anything, at least {least_min}"
+        yield words(said, planned_min=begun.minutes or 0.0, method=begun.method, least_min=least)
     running = _running(state)
     if running:
         yield words("the test of the {cell} is still running: end it first", cell=running)

@@ -1,6 +1,6 @@
 """How far the leak tests of a tank are: every round of every cell, and whether the last word still holds."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Literal
@@ -14,6 +14,7 @@ from keel.studies.result import Words, words
 
 RoundVerdict = Verdict | Literal["running", "stopped", "not walked"]
 ProofStanding = Literal["not tested", "running", "failed", "passed", "void"]
+DAYS_A_MONTH = 30.44
 LAST = "filled, on dry paper"
 WAITS: tuple[str, ...] = ("submerged", LAST)
 """Methods that are judged by what shows in a least time."""
@@ -57,6 +58,8 @@ class Round:
         Pinned while it lasted.
     readings : int
         Typed by hand so far.
+    cautions : list of Words
+        What is odd about how it was begun.
     """
 
     begun: ProofBegun
@@ -69,6 +72,7 @@ class Round:
     walked: list[str]
     leaks: list[LeakState]
     readings: int
+    cautions: list[Words]
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,7 +141,24 @@ def _round(number: int, said: Said[ProofBegun], test: CellTest, facts: Facts) ->
         walked=list(walked),
         leaks=leaks,
         readings=len(facts.read.get(name, [])),
+        cautions=list(_uncalibrated(said, test.calibration_months)),
     )
+
+
+def _uncalibrated(said: Said[ProofBegun], most_months: float) -> Iterator[Words]:
+    """A gauge that nobody knows the calibration of, or whose calibration is old."""
+    gauge = said.entry.gauge
+    if gauge is None:
+        return
+    if gauge.calibrated is None:
+        yield words(
+            "Calibration of {gauge} not known, at most {most} months old wanted", gauge=gauge.name, most=most_months
+        )
+        return
+    months = (said.happened.date() - gauge.calibrated).days / DAYS_A_MONTH
+    if months > most_months:
+        told = "Calibration of {gauge} {months} months old, limit {most} (house rule)"
+        yield words(told, gauge=gauge.name, months=round(months, 1), most=most_months)
 
 
 def _leak(said: Said[LeakFound], facts: Facts) -> LeakState:

@@ -263,3 +263,17 @@ class Refusals(TestCase):
         assert test is not None
         self.assertEqual((test.volume_l, test.resolution.gauge_kpa), (40.0, 0.01))
         self.assertIsNone(leak_test_of(known.model_copy(update={"gauge": None})))
+
+
+class Calibration(TestCase):
+    """Gauges go out of date."""
+
+    def test_old_and_unknown(self) -> None:
+        """Told with its age and the limit, from the day of the test on; a fresh one is not told of."""
+
+        def told(**gauge: Any) -> list[str]:
+            return [one.plain() for one in cell(begun(id="p", gauge={"name": "g"} | gauge)).rounds[0].cautions]
+
+        self.assertEqual(told(calibrated="2026-01-10"), [])
+        self.assertEqual(told(calibrated="2024-05-04"), ["Calibration of g 24 months old, limit 12 (house rule)"])
+        self.assertIn("not known", told()[0])

@@ -121,6 +121,8 @@ class _Certificate:
         yield "Bars clamped on", str(begun.braces) if begun.braces else ""
         yield "Air in it", volume_text(begun.volume_l, self.units) if begun.volume_l and begun.gauge else ""
         yield "Instrument", self._instrument(one)
+        for caution in one.cautions:
+            yield "Caution", sentence_text(caution, self.units)
         yield "Seams walked", str(len(one.walked)) if one.walked else ""
         yield from self._figures(one, result)
         yield "Note", " ".join(filter(None, (one.begun.note, one.ended.note if one.ended else "")))

@@ -34,6 +34,4 @@ const SHOWS = {
 
 /** Entries in words. */
 export const inWords = (entries: Entry[]) =>
-  entries.map((entry) =>
-    said(entry, new Map([['cut', 'Cut the wrapper']]), SHOWS),
-  )
+  entries.map((entry) => said(entry, new Map([['cut', 'Cut the wrapper']]), SHOWS))

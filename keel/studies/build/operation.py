@@ -181,11 +181,12 @@ class Proved:
 
 @dataclass(frozen=True, slots=True)
 class CellTest:
-    """A cell that is proved: seams that it is walked along, cells that stand open meanwhile."""
+    """A cell that is proved: its seams, cells that stand open meanwhile, how long a gauge's calibration holds."""
 
     cell: str
     seams: tuple[str, ...]
     neighbours: tuple[str, ...] = ()
+    calibration_months: float = 12.0
 
 
 @dataclass(frozen=True, slots=True)

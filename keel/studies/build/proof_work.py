@@ -6,7 +6,7 @@ from keel.design.workshop import HouseRules
 from keel.reference.metals import METALS
 from keel.reference.units import MM2_PER_M2
 from keel.studies.build.bench import Bench
-from keel.studies.build.cautions import UNDER_PRESSURE
+from keel.studies.build.cautions import SOLVENT, UNDER_PRESSURE
 from keel.studies.build.flat_work import slug
 from keel.studies.build.operation import CellTest, FreeOfVapour, Gate, Operation, Proved
 from keel.studies.proof.walk import WalkSeam
@@ -17,7 +17,7 @@ VAPOUR, PROVED = "vapour", "proof"
 RUSTS = "steel"
 
 
-def cell_tests(cells: Sequence[str], seams: Sequence[WalkSeam]) -> list[CellTest]:
+def cell_tests(cells: Sequence[str], seams: Sequence[WalkSeam], calibration_months: float) -> list[CellTest]:
     """What is proved: each cell along its own seams, the others open.
 
     Parameters
@@ -26,6 +26,8 @@ def cell_tests(cells: Sequence[str], seams: Sequence[WalkSeam]) -> list[CellTest
         Their names.
     seams : sequence of WalkSeam
         All seams, in the order in which they are walked.
+    calibration_months : float
+        How long a gauge's calibration holds [months].
 
     Returns
     -------
@@ -37,6 +39,7 @@ def cell_tests(cells: Sequence[str], seams: Sequence[WalkSeam]) -> list[CellTest
             cell=cell,
             seams=tuple(seam.id for seam in seams if cell in seam.cells),
             neighbours=tuple(other for other in cells if other != cell),
+            calibration_months=calibration_months,
         )
         for cell in cells
     ]
@@ -63,14 +66,27 @@ class ProofWork:
         """Each cell by itself."""
         return [self._proved(test, needs) for test in self.tests]
 
-    def covering(self, needs: Sequence[str]) -> list[Operation]:
-        """Bare steel is painted; what doesn't rust is covered only where somebody adds it."""
+    def covering(self, needs: Sequence[str], lining: str | None) -> list[Operation]:
+        """Bare steel is painted, an inside is lined where the design says so; other covers are added by people."""
+        return [*self._painted(needs), *self._lined(needs, lining)]
+
+    def _lined(self, needs: Sequence[str], lining: str | None) -> list[Operation]:
+        if lining is None:
+            return []
+        said = words("Line the inside: {lining}, by its label", lining=lining)
+        return [self.bench.operation("cover", "lining", said, self._area, needs=needs, cautions=[SOLVENT], covers=True)]
+
+    @property
+    def _area(self) -> float:
+        """Of the shell, one face [m²]."""
+        return sum(part.area_mm2 * part.quantity for part in self.own) / MM2_PER_M2
+
+    def _painted(self, needs: Sequence[str]) -> list[Operation]:
         if METALS[self.bench.metal].family != RUSTS:
             return []
-        area = sum(part.area_mm2 * part.quantity for part in self.own) / MM2_PER_M2
         said = words("Prime and paint the outside: bare steel rusts from the first night")
         tools = ["plugs in every opening", "degreaser", "primer"]
-        return [self.bench.operation("cover", "outside", said, area, needs=needs, tools=tools, covers=True)]
+        return [self.bench.operation("cover", "outside", said, self._area, needs=needs, tools=tools, covers=True)]
 
     def gates(self, covering: Sequence[Operation]) -> list[Gate]:
         """No vapour before the test; the test before it is called done, and before anything covers a seam."""

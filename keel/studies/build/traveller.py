@@ -67,10 +67,11 @@ def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, w
     closed = [*flat, *shell_work.closing()]
     plugged = PortWork(bench, ports, senders, reaches, closed, fuel).plugged([closed[-1].id])
     heated = [*closed, *plugged, shell_work.dressed([one.id for one in plugged] or [closed[-1].id])]
-    tests = cell_tests([cell.name for cell in means.solids.cells], means.walk)
+    cells = [cell.name for cell in means.solids.cells]
+    tests = cell_tests(cells, means.walk, workshop.rules.calibration_months)
     proof_work = ProofWork(bench, tests, shell_work.own)
     proving = proof_work.proving([heated[-1].id])
-    covering = proof_work.covering([one.id for one in proving])
+    covering = proof_work.covering([one.id for one in proving], design.inside.lining)
     port_work = PortWork(bench, ports, senders, reaches, [*heated, *proving], fuel)
     bought = goods(ports, senders, design.inside)
     operations = [*_received(bench, bought), *heated, *proving, *covering, *port_work.all()]

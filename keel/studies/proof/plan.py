@@ -9,7 +9,7 @@ from keel.analysis.study import study
 from keel.design.proof import Limiter, Proof, ProofMethod, TestGauge
 from keel.design.workshop import HouseRules, Workshop
 from keel.reference.metals import METALS, MetalName
-from keel.reference.units import MM3_PER_LITRE
+from keel.reference.units import MM3_PER_LITRE, MM3_PER_M3, STANDARD_GRAVITY
 from keel.solid.solids import Cell, Solids
 from keel.studies.proof.bearing import WALL_PANELS, TestPanel
 from keel.studies.proof.decay import LeakTest, LeastMinutes, PressureReading, Resolution, least_minutes
@@ -18,6 +18,7 @@ from keel.studies.strength.plate_bending import large_deflection_mm, panel_stres
 
 WATER_MM_PER_KPA = 102.0
 """Water at 20 °C: 1000/(998.2 · 9.80665) m of it make a kilopascal, to 0.2 %."""
+WATER_KG_PER_M3 = 998.2
 PLAN_C, PLAN_BAROMETER_KPA = 20.0, 101.325
 """What a test is planned with before anything is read: a room, standard air."""
 LIMITER_OVER = 1.1
@@ -74,6 +75,10 @@ class CellPlan:
         Test pressure, where the limiter opens [kPa], and how high a water column stands then [mm].
     bow_mm : float
         How far the weakest panel bows at the test pressure [mm], its stretching counted.
+    deepest_mm : float
+        How deep under water its lowest seam may lie: deeper, water is pressed in instead of air out [mm].
+    hold_down_n : float
+        What holds the empty tank under water [N].
     limit_sccm : float
         Leak that passes at that pressure.
     least_min : LeastMinutes
@@ -98,6 +103,8 @@ class CellPlan:
     limiter_kpa: float
     column_mm: float
     bow_mm: float
+    deepest_mm: float
+    hold_down_n: float
     limit_sccm: float
     least_min: LeastMinutes
     minutes: float
@@ -114,6 +121,9 @@ class ProofPlan:
     gauge: TestGauge
     gauges: list[TestGauge]
     """All that the workshop has."""
+    submerged_min: float
+    on_paper_min: float
+    """How long the methods that only watch have to last [min]."""
     cells: list[CellPlan]
 
 
@@ -186,12 +196,28 @@ def proof_plan(walls: Sequence[TestPanel], solids: Solids, proof: Proof, worksho
     """
     gauge = workshop.test_gauge(proof.gauge)
     names = [cell.name for cell in solids.cells]
-    metal = solids.shell.metal
+    metal, rules = solids.shell.metal, workshop.rules
+    displaced, mass = (
+        solids.outer.volume() / MM3_PER_M3,
+        solids.metal_mm3 / MM3_PER_M3 * METALS[metal].density_kg_per_m3,
+    )
+    lift = max(0.0, displaced * WATER_KG_PER_M3 - mass) * STANDARD_GRAVITY
     plans = [
-        _Cell(cell, [name for name in names if name != cell.name], walls, proof, workshop.rules, gauge, metal).plan()
+        _Cell(
+            cell, [name for name in names if name != cell.name], walls, proof, workshop.rules, gauge, metal, lift
+        ).plan()
         for cell in solids.cells
     ]
-    return ProofPlan(proof.method, proof.limiter, proof.braces, gauge, workshop.test_gauges, plans)
+    return ProofPlan(
+        proof.method,
+        proof.limiter,
+        proof.braces,
+        gauge,
+        workshop.test_gauges,
+        rules.submerged_min,
+        rules.on_paper_min,
+        plans,
+    )
 
 
 class _Cell:
@@ -206,9 +232,11 @@ class _Cell:
         rules: HouseRules,
         gauge: TestGauge,
         metal: MetalName,
+        lift_n: float,
     ) -> None:
         self.cell, self.neighbours, self.proof, self.rules, self.gauge = cell, neighbours, proof, rules, gauge
         self.allowed_mpa = rules.stress_share * METALS[metal].welded_yield_mpa
+        self.lift_n = lift_n
         self.panels = [panel for panel in walls if cell.name in panel.cells]
         held = cell.mesh.volume_mm3 if proof.foam_in else cell.mesh.volume_mm3 / cell.mesh.porosity
         self.volume_l = max(0.0, held / MM3_PER_LITRE - proof.parts_l) + proof.hoses_l
@@ -238,6 +266,8 @@ class _Cell:
             limiter_kpa=limiter,
             column_mm=water_column_mm(limiter),
             bow_mm=self._bow(pressure),
+            deepest_mm=water_column_mm(pressure),
+            hold_down_n=self.lift_n,
             limit_sccm=limit,
             least_min=times,
             minutes=self.proof.minutes or _up(LONGER * times.both, STEP_MIN),

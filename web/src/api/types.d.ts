@@ -2885,6 +2885,10 @@ export interface components {
          *         Test pressure, where the limiter opens [kPa], and how high a water column stands then [mm].
          *     bow_mm : float
          *         How far the weakest panel bows at the test pressure [mm], its stretching counted.
+         *     deepest_mm : float
+         *         How deep under water its lowest seam may lie: deeper, water is pressed in instead of air out [mm].
+         *     hold_down_n : float
+         *         What holds the empty tank under water [N].
          *     limit_sccm : float
          *         Leak that passes at that pressure.
          *     least_min : LeastMinutes
@@ -2907,6 +2911,10 @@ export interface components {
             cell: string;
             /** Column Mm */
             column_mm: number;
+            /** Deepest Mm */
+            deepest_mm: number;
+            /** Hold Down N */
+            hold_down_n: number;
             /** Is Capped */
             is_capped: boolean;
             least_min: components["schemas"]["LeastMinutes"];
@@ -2974,9 +2982,14 @@ export interface components {
         };
         /**
          * CellTest
-         * @description A cell that is proved: seams that it is walked along, cells that stand open meanwhile.
+         * @description A cell that is proved: its seams, cells that stand open meanwhile, how long a gauge's calibration holds.
          */
         CellTest: {
+            /**
+             * Calibration Months
+             * @default 12
+             */
+            calibration_months: number;
             /** Cell */
             cell: string;
             /**
@@ -5143,6 +5156,12 @@ export interface components {
              * @default 2
              */
             bump_g: number;
+            /**
+             * Calibration Months
+             * @description A gauge whose calibration is older is remarked on [months]
+             * @default 12
+             */
+            calibration_months: number;
             /**
              * Clear Least
              * @description Least clear area of a baffle, as a share of its face
@@ -8059,6 +8078,10 @@ export interface components {
              * @enum {string}
              */
             method: "pressure decay" | "soap and low pressure" | "submerged" | "filled, on dry paper";
+            /** On Paper Min */
+            on_paper_min: number;
+            /** Submerged Min */
+            submerged_min: number;
         };
         /**
          * ProofResults
@@ -8744,11 +8767,15 @@ export interface components {
          *         Pinned while it lasted.
          *     readings : int
          *         Typed by hand so far.
+         *     cautions : list of Words
+         *         What is odd about how it was begun.
          */
         Round: {
             /** Author */
             author: string;
             begun: components["schemas"]["ProofBegun"];
+            /** Cautions */
+            cautions: components["schemas"]["Words"][];
             ended: components["schemas"]["ProofEnded"] | null;
             /** Ended When */
             ended_when: string | null;
@@ -11188,6 +11215,7 @@ export interface components {
              *       "beyond_target": 0.25,
              *       "brush_mm": 25,
              *       "bump_g": 2,
+             *       "calibration_months": 12,
              *       "clear_least": 0.08,
              *       "clear_most": 0.15,
              *       "clearances_mm": {

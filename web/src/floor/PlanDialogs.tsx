@@ -1,7 +1,7 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogContentText, DialogTitle, TextField } from '@mui/material'
 import { useId, useState } from 'react'
 import type { Build, OperationState } from '../api/model'
-import { Choice } from '../fields/fields'
+import { Choice, Toggle } from '../fields/fields'
 import { useUnits } from '../units/useUnits'
 import { record } from './build'
 import { newId } from './outbox'
@@ -51,6 +51,8 @@ export function AddStepDialog({ build, after, onClose }: { build: Build; after: 
   const heading = useId()
   const [title, setTitle] = useState('')
   const [minutes, setMinutes] = useState('')
+  const [hot, setHot] = useState(false)
+  const [covers, setCovers] = useState(false)
   const planned = minutes.trim() === '' ? null : Number(minutes)
   const isRead = planned === null || (Number.isFinite(planned) && planned >= 0)
   return (
@@ -72,6 +74,8 @@ export function AddStepDialog({ build, after, onClose }: { build: Build; after: 
           onChange={(event) => setMinutes(event.target.value)}
           slotProps={{ htmlInput: { inputMode: 'numeric' } }}
         />
+        <Toggle label="Heat, sparks or a hole: the leak test is made again after it" checked={hot} onChange={setHot} />
+        <Toggle label="Hides seams: it waits for the leak test" checked={covers} onChange={setCovers} />
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
@@ -79,7 +83,7 @@ export function AddStepDialog({ build, after, onClose }: { build: Build; after: 
           variant="contained"
           disabled={!title.trim() || !isRead}
           onClick={() => {
-            const step = { title: title.trim(), after, minutes: planned }
+            const step = { title: title.trim(), after, minutes: planned, hot, covers }
             void record(build, { kind: 'added', subject: `own:${newId()}`, ...step })
             onClose()
           }}

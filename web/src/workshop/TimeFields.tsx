@@ -28,6 +28,8 @@ const TIMES: readonly [Work, keyof Rates, string, Per][] = [
   ['send', 'send_min_each', 'Sending out a part, min', null],
   ['plug', 'plug_min_each', 'Plugging an opening, min', null],
   ['trim', 'trim_min_each', 'Cutting a hanger piece, min', null],
+  ['prove', 'prove_min_each', 'Leak test of a cell, min', null],
+  ['cover', 'cover_min_per_m2', 'Priming and painting, min', 'persqm'],
 ]
 /** Those that stand among the prices. */
 const PRICED: readonly [Work, keyof Prices, string][] = [

@@ -11,6 +11,7 @@ import { Cutters } from './Cutters'
 import { PartLibrary, PumpLibrary, SenderLibrary } from './Libraries'
 import { HouseRules } from './HouseRules'
 import { KStrip } from './KStrip'
+import { LeakTests } from './LeakTests'
 import { People } from './People'
 import { PriceFields } from './PriceFields'
 import { workshopQuery } from './query'
@@ -161,6 +162,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           onChange={(strips) => setSettings({ ...settings, strips })}
         />
       </Section>
+      <LeakTests settings={settings} usual={usual} mayWrite={mayWrite} fault={fault} onChange={setSettings} />
       <HouseRules settings={settings} usual={usual} mayWrite={mayWrite} fault={fault} onChange={setSettings} />
       <Section
         title="Pumps"

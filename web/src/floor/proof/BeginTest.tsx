@@ -21,12 +21,15 @@ export function BeginTest({ build, plan, onBegun }: { build: Build; plan: CellPl
   const [method, setMethod] = useState<ProofMethod>(build.plan?.method ?? BY_READINGS)
   const [pressure, setPressure] = useState(plan.pressure_kpa)
   const [limiter, setLimiter] = useState(plan.limiter_kpa)
-  const [minutes, setMinutes] = useState(plan.minutes)
+  const [typed, setMinutes] = useState<number | null>(null)
   const [open, setOpen] = useState(false)
   const [simulated, setSimulated] = useState(false)
   const vapour = build.state.gates.find((one) => one.gate.id === VAPOUR)
   const byReadings = method === BY_READINGS
   const byAir = method !== ON_PAPER
+  const watched = method === 'submerged' ? build.plan?.submerged_min : build.plan?.on_paper_min
+  const least = byReadings ? leastOf(plan.least_min) : (watched ?? 0)
+  const minutes = typed ?? (byReadings ? plan.minutes : least)
   const begin = async () => {
     const id = newId()
     await record(build, {
@@ -77,9 +80,15 @@ export function BeginTest({ build, plan, onBegun }: { build: Build; plan: CellPl
           of="min"
           label="Length"
           value={minutes}
-          hint={byReadings ? `at least ${units.quantity('min', leastOf(plan.least_min))}` : undefined}
+          hint={`at least ${units.quantity('min', least)}`}
           onCommit={(value) => value && setMinutes(value)}
         />
+      )}
+      {method === 'submerged' && (
+        <Box sx={{ background: inks.handFill, p: 1.25, fontSize: 15 }}>
+          A tank under water lifts and rolls: {units.quantity('n', plan.hold_down_n)} hold it down. Its lowest seam no
+          deeper than {units.lengthUnitText(Math.floor(plan.deepest_mm))}: below that water is pressed in.
+        </Box>
       )}
       {plan.neighbours.length > 0 && byAir && (
         <Toggle label={`${plan.neighbours.join(', ')} stands open`} checked={open} onChange={setOpen} />

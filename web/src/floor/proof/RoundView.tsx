@@ -1,4 +1,5 @@
 import { Box } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
 import { useState } from 'react'
 import type { Build, ProofRound } from '../../api/model'
 import { useUnits } from '../../units/useUnits'
@@ -21,6 +22,7 @@ interface Props {
 
 /** One test of a cell: readings or walk, leaks, and its end. */
 export function RoundView({ build, round, mayWrite, ...walk }: Props) {
+  const { inks } = useTheme()
   const units = useUnits()
   const [ownSeam, setOwnSeam] = useState<string | null>(null)
   const [ownAlong, setOwnAlong] = useState(0)
@@ -37,6 +39,11 @@ export function RoundView({ build, round, mayWrite, ...walk }: Props) {
         {round.ended?.note && `. ${round.ended.note}`}
         {round.ended?.stopped && `. Broken off: ${round.ended.stopped}`}
       </Box>
+      {round.cautions.map((caution, n) => (
+        <Box key={n} sx={{ color: inks.caution }}>
+          {units.say(caution)}
+        </Box>
+      ))}
       {byReadings ? (
         <Readings build={build} round={round} mayWrite={mayWrite} />
       ) : (
