@@ -48,6 +48,8 @@ def why_not_begun(begun: ProofBegun, plan: ProofPlan, state: BuildState, rules: 
 
 def _objections(begun: ProofBegun, cell: CellPlan, state: BuildState, rules: HouseRules) -> Iterator[Words]:
     yield from _vapour(begun, state)
+    if begun.method == LAST and not _is_passed(begun.subject, state):
+        yield words("filling with fuel is the last check: pass a test with air first")
     yield from _pressures(begun, cell, bears_with(cell, begun.braces))
     shut = [name for name in cell.neighbours if name not in begun.neighbours_open]
     if shut and begun.method != LAST:
@@ -61,8 +63,6 @@ def _objections(begun: ProofBegun, cell: CellPlan, state: BuildState, rules: Hou
     running = _running(state)
     if running:
         yield words("the test of the {cell} is still running: end it first", cell=running)
-    if begun.method == LAST and not _is_passed(begun.subject, state):
-        yield words("filling with fuel is the last check: pass a test with air first")
 
 
 def _length(begun: ProofBegun, cell: CellPlan, rules: HouseRules) -> Iterator[Words]:

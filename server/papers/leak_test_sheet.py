@@ -1,21 +1,25 @@
 """The certificate of a leak test: every cell, every round with its curve, leaks and repairs, and what holds."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 
 from reportlab.lib.units import mm
 
 from keel.formats.quantities import quantity_text, sentence_text, volume_text
 from keel.log.proofs import CellProof, LeakState, Round
 from keel.log.state import BuildState
-from keel.reference.quantities import shown_text
-from keel.studies.proof.series import SeriesResult
+from keel.reference.quantities import QUANTITIES, shown_text
+from keel.studies.proof.series import Curve, SeriesResult
 from keel.studies.proof.walk import WalkSeam
 from server.papers.drawing import Frame
 from server.papers.heading import Heading
 from server.papers.page import INK, LINE, MARGIN, QUIET, STOP, Page
 from server.papers.pressure_plot import pressure_plot
+from server.papers.seam_sketch import seam_sketch
 
 FOOT, PLOT, SPACE, LABEL = 20 * mm, 52 * mm, 3 * mm, 48 * mm
+SKETCH = 58 * mm
+ROWS = 7
+"""Readings that are printed of a test; the whole of them is a file."""
 Curves = Callable[[str], SeriesResult | None]
 VERDICT_WORDS = {
     "pass": "TIGHT",
@@ -33,18 +37,24 @@ ADVICE = (
 )
 
 
-def leak_test_pdf(heading: Heading, state: BuildState, seams: list[WalkSeam], curves: Curves) -> bytes:
+def leak_test_pdf(
+    heading: Heading, state: BuildState, seams: list[WalkSeam], corner: Sequence[float], curves: Curves
+) -> bytes:
     """All leak tests of a tank as PDF; `curves` gives what the readings of a test said."""
-    return _Certificate(heading, state, seams, curves).pdf()
+    return _Certificate(heading, state, (seams, corner), curves).pdf()
 
 
 class _Certificate:
     """Writes cell under cell, test under test."""
 
-    def __init__(self, heading: Heading, state: BuildState, seams: list[WalkSeam], curves: Curves) -> None:
+    def __init__(
+        self, heading: Heading, state: BuildState, tank: tuple[list[WalkSeam], Sequence[float]], curves: Curves
+    ) -> None:
         self.page, self.state, self.curves = Page(heading, "leak test"), state, curves
         self.units = heading.reader
-        self.names = {seam.id: seam.name for seam in seams}
+        self.seams, self.corner = tank
+        self.names = {seam.id: seam.name for seam in self.seams}
+        self.leaks = [leak for cell in state.proofs for one in cell.rounds for leak in one.leaks]
         self.across = self.page.width - 2 * MARGIN
 
     def pdf(self) -> bytes:
@@ -82,6 +92,10 @@ class _Certificate:
                 told += f", {sentence_text(cell.lacks, self.units)}"
             colour = INK if cell.standing == "passed" else STOP
             y = self.page.words(told, MARGIN, y, self.across, 11, bold=True, colour=colour)
+        if self.leaks and self.seams:
+            frame = Frame(MARGIN, y - SPACE - SKETCH, self.across, SKETCH)
+            seam_sketch(self.page, frame, self.seams, self.leaks, self.corner)
+            y -= SPACE + SKETCH
         return float(y - SPACE)
 
     def _round(self, cell: CellProof, one: Round, y: float) -> float:
@@ -102,12 +116,30 @@ class _Certificate:
         if has_curve and result is not None:
             y = self._room(y, PLOT + SPACE)
             pressure_plot(self.page, Frame(MARGIN, y - SPACE - PLOT, self.across, PLOT), result, self.units)
-            y -= PLOT + SPACE
+            y = self._readings(result.curve, y - PLOT - SPACE)
         for leak in one.leaks:
             said = self._leak(leak)
             y = self._room(y, self.page.tall(said, self.across, 9) + SPACE)
             y = self.page.words(said, MARGIN, y - 1 * mm, self.across, 9, colour=INK if leak.repaired else STOP)
         return float(y - SPACE)
+
+    def _readings(self, curve: Curve, y: float) -> float:
+        """Some of the readings, evenly over the test, the first and the last among them."""
+        chosen = sorted({round(n * (len(curve.minute) - 1) / (ROWS - 1)) for n in range(ROWS)})
+        heads = ("finekpa", "finekpa", "c", "barokpa")
+        units = [QUANTITIES[name].shown(self.units).unit for name in heads]
+        names = ("gauge", "corrected", "air inside", "barometer")
+        rows = [["minute", *(f"{name}, {unit}" for name, unit in zip(names, units, strict=True))]]
+        for n in chosen:
+            values = (curve.gauge_kpa[n], curve.corrected_kpa[n], curve.temperature_c[n], curve.barometer_kpa[n])
+            digits = (None, None, 1, None)
+            shown = [
+                shown_text(name, value, self.units, digit).rpartition(" ")[0]
+                for name, value, digit in zip(heads, values, digits, strict=True)
+            ]
+            rows.append([f"{curve.minute[n]:g}", *shown])
+        y = self._room(y, len(rows) * 4.5 * mm)
+        return self.page.table(rows, MARGIN, y - 1 * mm, [self.across / 5] * 5, 7.5)
 
     def _rows(self, one: Round, result: SeriesResult | None) -> Iterator[tuple[str, str]]:
         begun, kpa = one.begun, self._kpa
@@ -155,7 +187,8 @@ class _Certificate:
     def _leak(self, leak: LeakState) -> str:
         found = leak.found
         seam = self.names.get(found.subject, found.subject)
-        where = f"Leak: {seam}, {quantity_text('at_mm', found.at_mm, self.units)} along, {found.size} ({leak.author})."
+        number, along = self.leaks.index(leak) + 1, quantity_text("at_mm", found.at_mm, self.units)
+        where = f"Leak {number}: {seam}, {along} along, {found.size} ({leak.author})."
         note = f" {found.note}." if found.note else ""
         if leak.repaired is None:
             return f"{where}{note} NOT MENDED."

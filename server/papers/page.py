@@ -20,6 +20,7 @@ from server.papers.heading import Heading
 FONTS = Path(__file__).parent / "fonts"
 PLAIN, BOLD = "Archivo", "Archivo Bold"
 INK, QUIET, LINE = HexColor("#1d262b"), HexColor("#5b686f"), HexColor("#b8c2c7")
+PAPER = HexColor("#ffffff")
 METAL, FUEL, ACCENT = HexColor("#35505c"), HexColor("#c96f12"), HexColor("#4b3fa0")
 STOP, CAUTION = HexColor("#a31621"), HexColor("#7d5200")
 MARGIN = 12 * mm
@@ -48,9 +49,11 @@ class Page:
         Of the page [points].
     font : str
         Of plain words.
+    paper : Color
+        What nothing is printed on.
     """
 
-    font = PLAIN
+    font, paper = PLAIN, PAPER
 
     def __init__(self, heading: Heading, subject: str, size: tuple[float, float] = A4) -> None:
         self._stream = io.BytesIO()

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from keel.analysis.parts import SOLIDS
 from keel.analysis.tank import TankAnalysis
 from keel.studies.proof.walk import WALK
 from server.papers.leak_test_sheet import leak_test_pdf
@@ -9,7 +10,8 @@ from server.papers.paper import Paper, StationPapers, Wanted
 
 
 def _certificate(wanted: Wanted) -> bytes:
-    return leak_test_pdf(wanted.heading, wanted.state(), wanted.tank[WALK], wanted.curves)
+    tank = wanted.tank
+    return leak_test_pdf(wanted.heading, wanted.state(), tank[WALK], tank[SOLIDS].datum, wanted.curves)
 
 
 def _papers(_tank: TankAnalysis) -> Iterator[Paper]:

@@ -58,12 +58,13 @@ class Series:
 
 @dataclass(frozen=True, slots=True)
 class Curve:
-    """What is drawn of a test: pressure as read and corrected at some of the moments [min, kPa, °C]."""
+    """What is drawn of a test: pressure as read and corrected at some of the moments [min, kPa, °C, kPa abs]."""
 
     minute: list[float]
     gauge_kpa: list[float]
     corrected_kpa: list[float]
     temperature_c: list[float]
+    barometer_kpa: list[float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,9 +167,8 @@ def judge_series(series: Series, test: LeakTest, safe_kpa: float) -> SeriesResul
         decay = judge(start, end, test, hypot(_scatter_sccm(first, last, test), apart / 2))
     at = _shown(len(series))
     corrected = all_corrected_kpa(series) if len(series) else np.zeros(0)
-    curve = Curve(
-        *(np.round(each[at], 4).tolist() for each in (series.minute, series.gauge_kpa, corrected, series.temperature_c))
-    )
+    drawn = (series.minute, series.gauge_kpa, corrected, series.temperature_c, series.barometer_kpa)
+    curve = Curve(*(np.round(each[at], 4).tolist() for each in drawn))
     return SeriesResult(
         decay=decay,
         start=start,

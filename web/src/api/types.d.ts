@@ -3283,9 +3283,11 @@ export interface components {
         };
         /**
          * Curve
-         * @description What is drawn of a test: pressure as read and corrected at some of the moments [min, kPa, °C].
+         * @description What is drawn of a test: pressure as read and corrected at some of the moments [min, kPa, °C, kPa abs].
          */
         Curve: {
+            /** Barometer Kpa */
+            barometer_kpa: number[];
             /** Corrected Kpa */
             corrected_kpa: number[];
             /** Gauge Kpa */

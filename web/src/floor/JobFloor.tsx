@@ -10,6 +10,7 @@ import { useUnits } from '../units/useUnits'
 import { isSettled } from './build'
 import { LogRows } from './LogRows'
 import { PhotoStrip } from './PhotoStrip'
+import { STANDING_WORDS } from './proof/proof'
 import { buildQuery } from './query'
 import { moment } from './time'
 
@@ -40,7 +41,7 @@ export function JobFloor({ job }: { job: Job }) {
 function Far({ build }: { build: Build }) {
   const { inks } = useTheme()
   const { say } = useUnits()
-  const { operations, gates, next } = build.state
+  const { operations, gates, next, proofs } = build.state
   const settled = operations.filter(isSettled).length
   const coming = operations.find((one) => one.operation.id === next)
   const changed = operations.filter((one) => one.changed.length > 0).length
@@ -61,6 +62,18 @@ function Far({ build }: { build: Build }) {
           At the bench
         </Button>
       </Box>
+      {proofs
+        .filter((one) => one.standing !== 'not tested')
+        .map((one) => (
+          <Box
+            key={one.cell}
+            data-proof={one.standing}
+            sx={{ color: one.standing === 'passed' ? inks.good : inks.caution }}
+          >
+            Leak test of the {one.cell}: {STANDING_WORDS[one.standing]}
+            {one.lacks && `, ${say(one.lacks)}`}
+          </Box>
+        ))}
       {changed > 0 && (
         <Box sx={{ color: inks.caution }}>
           {changed} done {changed === 1 ? 'step' : 'steps'} touched by a later change of the design

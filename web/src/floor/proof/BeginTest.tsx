@@ -8,7 +8,7 @@ import { useUnits } from '../../units/useUnits'
 import { record } from '../build'
 import { GateCard } from '../GateCard'
 import { newId } from '../outbox'
-import { leastOf } from './proof'
+import { cellOf, leastOf } from './proof'
 
 const VAPOUR = 'vapour'
 const BY_READINGS: ProofMethod = 'pressure decay'
@@ -30,6 +30,8 @@ export function BeginTest({ build, plan, onBegun }: { build: Build; plan: CellPl
   const watched = method === 'submerged' ? build.plan?.submerged_min : build.plan?.on_paper_min
   const least = byReadings ? leastOf(plan.least_min) : (watched ?? 0)
   const minutes = typed ?? (byReadings ? plan.minutes : least)
+  const own = build.state.operations.find((one) => cellOf(one.operation) === plan.cell)
+  const ahead = own?.waits_for.length ?? 0
   const begin = async () => {
     const id = newId()
     await record(build, {
@@ -50,6 +52,12 @@ export function BeginTest({ build, plan, onBegun }: { build: Build; plan: CellPl
   }
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.5 }} data-begin={plan.cell}>
+      {ahead > 0 && (
+        <Box sx={{ color: inks.caution }} data-ahead={ahead}>
+          {ahead === 1 ? 'A step' : `${ahead} steps`} before it {ahead === 1 ? 'isn’t' : 'aren’t'} done yet: heat
+          afterwards voids the test.
+        </Box>
+      )}
       {vapour && byAir && vapour.standing === 'shut' && <GateCard build={build} state={vapour} mayWrite />}
       <Choice
         label="Method"

@@ -28,10 +28,11 @@ export function Readings({ build, round, mayWrite }: Props) {
   const units = useUnits()
   const { id, limit_sccm, safe_kpa, simulated } = round.begun
   const running = round.ended === null
-  const found = useQuery(readingsQuery(build.design_id, id, running))
-  const answer = found.data as TestReadings | undefined
-  if (!answer) return found.error ? <Alert severity="error">{units.inText(found.error.message)}</Alert> : null
+  const query = useQuery(readingsQuery(build.design_id, id, running))
+  const answer = query.data as TestReadings | undefined
+  if (!answer) return query.error ? <Alert severity="error">{units.inText(query.error.message)}</Alert> : null
   const { result, latest } = answer
+  const found = round.ended?.found
   const verdict = running ? (result.decay?.verdict ?? 'running') : round.verdict
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.25 }} data-readings={result.count}>
@@ -55,7 +56,14 @@ export function Readings({ build, round, mayWrite }: Props) {
       )}
       {(result.count > 1 || !running) && (
         <Verdict verdict={running && verdict === 'too short' ? 'running' : verdict}>
-          <VerdictFigures result={result} limit={limit_sccm ?? 0} />
+          {found && !result.decay ? (
+            <Box>
+              Leak {units.number(found.leak_sccm, 2)} ± {units.quantity('sccm', found.uncertainty_sccm)}, limit{' '}
+              {units.quantity('sccm', limit_sccm ?? 0)}; its {found.readings} readings came with another log
+            </Box>
+          ) : (
+            <VerdictFigures result={result} limit={limit_sccm ?? 0} />
+          )}
         </Verdict>
       )}
       {result.count > 1 && (
