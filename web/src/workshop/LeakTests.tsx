@@ -48,8 +48,8 @@ export function LeakTests({ settings, usual, mayWrite, fault, onChange }: Props)
           {...rule('leak_limit_sccm', (value) => units.quantity('sccm', value))}
         />
         <NumberField
-          label="Last digits that it lets off"
-          {...rule('decay_length_factor', (value) => units.number(value, 1))}
+          label="Length factor k"
+          {...rule('decay_length_factor', (value) => `${units.number(value, 0)} last digits of the gauge`)}
         />
         <ShareField
           label="Vapour in a tested tank, at most"
@@ -59,8 +59,8 @@ export function LeakTests({ settings, usual, mayWrite, fault, onChange }: Props)
         <QuantityField of="min" label="Time submerged, at least" {...rule('submerged_min', min)} />
         <QuantityField of="min" label="Time on dry paper, at least" {...rule('on_paper_min', min)} />
         <NumberField
-          label="Months between calibrations, at most"
-          {...rule('calibration_months', (value) => units.number(value, 0))}
+          label="Calibration age, months"
+          {...rule('calibration_months', (value) => `${units.number(value, 0)} at most`)}
         />
       </Box>
       {gauges.map((gauge, place) => (

@@ -31,7 +31,7 @@ export function BeginTest({ build, plan, onBegun }: { build: Build; plan: CellPl
   const least = byReadings ? leastOf(plan.least_min) : (watched ?? 0)
   const minutes = typed ?? (byReadings ? plan.minutes : least)
   const own = build.state.operations.find((one) => cellOf(one.operation) === plan.cell)
-  const ahead = own?.waits_for.length ?? 0
+  const ahead = build.state.operations.find((one) => one.operation.id === own?.waits_for[0])
   const begin = async () => {
     const id = newId()
     await record(build, {
@@ -52,10 +52,9 @@ export function BeginTest({ build, plan, onBegun }: { build: Build; plan: CellPl
   }
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.5 }} data-begin={plan.cell}>
-      {ahead > 0 && (
-        <Box sx={{ color: inks.caution }} data-ahead={ahead}>
-          {ahead === 1 ? 'A step' : `${ahead} steps`} before it {ahead === 1 ? 'isn’t' : 'aren’t'} done yet: heat
-          afterwards voids the test.
+      {ahead && (
+        <Box sx={{ color: inks.caution }} data-ahead={ahead.operation.id}>
+          Not done yet: {units.say(ahead.operation.title)}. Heat afterwards voids the test.
         </Box>
       )}
       {vapour && byAir && vapour.standing === 'shut' && <GateCard build={build} state={vapour} mayWrite />}
