@@ -20,6 +20,7 @@ from keel.studies.sheet.unfold import SHEET
 INFORMS = frozenset(
     {
         *("inside.order", "inside.braces", "inside.braces_none", "brake.order", "cut.none", "built.cut"),
+        *("proof.coarse", "proof.scale"),
         *("sheet.fold", "sheet.seam", "sheet.holes", "sheet.features", "hole.bend", "hole.edge", "hole.runs_out"),
     }
 )

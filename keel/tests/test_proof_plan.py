@@ -13,6 +13,7 @@ from keel.design.proof import TestGauge
 from keel.design.shell import BoxShell
 from keel.design.workshop import HouseRules, Workshop
 from keel.evaluation import Evaluation, evaluate
+from keel.solid.facets import facets_of
 from keel.solid.faults import GeometryError
 from keel.studies.proof.bearing import SAFE_PROOF, WALL_PANELS, TestPanel
 from keel.studies.proof.plan import PROOF_PLAN, CellPlan, ProofPlan
@@ -20,6 +21,8 @@ from keel.studies.proof.seam_paths import SEAM_PATHS, chained
 from keel.studies.proof.walk import WALK, WalkSeam
 from keel.studies.sheet.flats import FLATS
 from keel.studies.strength.curved import dish_buckling_kpa, hoop_kpa, round_wall_buckling_kpa
+from keel.studies.strength.panels.let_in import let_in_faces
+from keel.studies.strength.panels.loads import Loads
 from keel.studies.strength.panels.rows import PANELS
 from keel.tests.samples import box, shells
 from keel.tests.wild import Wild
@@ -94,6 +97,34 @@ class Walls(TestCase):
         self.assertLess(asked[SAFE_PROOF], min(panel.proof_kpa for panel in asked[PANELS]))
         found = evaluate(asked.design)
         self.assertTrue(any("deep well, bottom" in one.title.plain() for one in found.findings))
+
+    def test_where_let_in_sides_lie(self) -> None:
+        """Corners of every side of sloped wells and sumps, steps and reliefs lie on its plane, and bow out of it."""
+        sloped = {"a_mm": 100.0, "b_mm": 60.0, "long_mm": 200.0, "wide_mm": 150.0, "deep_mm": 80.0, "slope_mm": 20.0}
+        step = {"kind": "roof step", "id": "s", "name": "step", "reach_mm": 150.0, "drop_mm": 60.0}
+        relief = {"kind": "relief", "id": "r", "name": "relief", "x_mm": -10.0, "y_mm": 300.0, "z_mm": -10.0}
+        relief |= {"length_mm": 900.0, "width_mm": 200.0, "height_mm": 70.0}
+        features: list[dict[str, Any]] = [
+            sloped | {"kind": "well", "id": "w", "name": "well"},
+            sloped | {"kind": "well", "id": "v", "name": "side well", "face": "left"},
+            sloped | {"kind": "sump", "id": "p", "name": "sump"},
+            *(step | {"id": side, "name": side, "side": side} for side in ("front", "left")),
+            relief,
+        ]
+        for document in features:
+            asked = tank({"features": [document]})
+            feature, body = asked.shell.features[0], asked[SOLIDS].body
+            loads = Loads("petrol E10", asked[SOLIDS], HouseRules(), ())
+            facets = {f"{document['name']}, {one.name}": one for one in facets_of(feature, body)}  # type: ignore[arg-type]
+            faces = list(let_in_faces(asked[SOLIDS], loads))
+            self.assertEqual(len(faces), {"roof step": 2, "relief": 2}.get(document["kind"], 5))
+            for face in faces:
+                facet, frame = facets[face.name], face.frames[0]
+                corner, first, second = (np.array(each) for each in (frame.corner, frame.first, frame.second))
+                out = 1.0 if document["kind"] == "sump" else -1.0
+                np.testing.assert_allclose(frame.out, out * facet.normal, atol=1e-9)
+                for u, v in ((0.0, 0.0), (face.sides[0], 0.0), (0.0, face.sides[1])):
+                    self.assertAlmostEqual(float((corner + u * first + v * second) @ facet.normal), facet.offset, 6)
 
     def test_cells(self) -> None:
         """A partition is pressed from both cells, each face from the cell that it shuts."""

@@ -89,6 +89,7 @@ KEEL_BODY_LIMIT = 1_500_000
 KEEL_UPLOAD_LIMITS = {
     "/api/scans": 60_000_000,
     "/api/photos": 20_000_000,
+    "/api/leak-tests/readings": 20_000_000,
     "/api/outline": 5_000_000,
     "/api/laps": 20_000_000,
     "/api/laps/look": 20_000_000,

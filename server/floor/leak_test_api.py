@@ -8,7 +8,7 @@ from typing import Annotated
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
-from ninja import Router, Schema
+from ninja import Query, Router, Schema
 from ninja.security import HttpBearer
 from pydantic import Field, field_validator
 
@@ -16,6 +16,7 @@ from keel.design.base import Name
 from keel.design.faults import Fault
 from keel.design.proof import MOST_MINUTES, TestGauge
 from keel.formats.pressures import pressures_csv, read_pressures
+from keel.log.entry import ClientId
 from keel.log.facts import Facts
 from keel.log.proof_checks import leak_test_of
 from keel.log.proof_entries import Kilopascals, barometer_kpa
@@ -59,6 +60,13 @@ class ReadingsOut(Schema):
     result: SeriesResult
     latest: PressureReading | None
     problems: list[Fault] = []
+
+
+class OfTest(Schema):
+    """Which test of which design a file belongs to."""
+
+    design: Annotated[int, Field(ge=1, le=2**62)]
+    proof: ClientId
 
 
 class SimulateIn(Schema):
@@ -159,15 +167,13 @@ def readings_out(request: Request, design_id: int, proof: str) -> HttpResponse:
 
 
 @router.post(
-    "designs/{design_id}/leak-tests/{proof}/readings.csv",
-    response={200: ReadingsOut, 404: ErrorOut, 422: ErrorOut},
-    auth=writer,
+    "leak-tests/readings", response={200: ReadingsOut, 404: ErrorOut, 413: ErrorOut, 422: ErrorOut}, auth=writer
 )
-def readings_in(request: Request, design_id: int, proof: str) -> ReadingsOut:
-    """Readings from a CSV file; rows that can't be are named, the others are kept."""
-    tank = own_design(request, design_id)
+def readings_in(request: Request, of: Query[OfTest]) -> ReadingsOut:
+    """Readings from a CSV file, sent as it is; rows that can't be are named, the others are kept."""
+    tank, proof = own_design(request, of.design), of.proof
     said = _running(tank, proof)
-    found = read_pressures(request.body)
+    found = read_pressures(request.read())
     refuse_too_many(tank.job, proof, len(found.series))
     keep(tank.job, proof, found.series, "file")
     answer = _out(tank, said, proof)

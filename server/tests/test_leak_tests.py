@@ -66,7 +66,8 @@ class LeakTest(Floor):
 
     def send(self, proof: str, content: bytes, who: Api | None = None) -> tuple[int, Any]:
         """A file of readings."""
-        return (who or self.fabricator)("POST", f"{self.tests}/{proof}/readings.csv", raw=content)
+        at = f"leak-tests/readings?design={self.tank.pk}&proof={proof}"
+        return (who or self.fabricator)("POST", at, raw=content)
 
 
 class Running(LeakTest):
@@ -180,6 +181,14 @@ class Running(LeakTest):
         self.assertIn("1013 hPa are 101.3 kPa", answer["problems"][0]["message"])
         self.assertEqual(self.send(proof, head + b"0,4,20,1013\n")[0], 422)
         self.assertEqual(self.send(proof, b"\xff\xfe\x00")[0], 422)
+
+    def test_a_day_of_seconds(self) -> None:
+        """It comes in whole, and only some of it goes out to be drawn."""
+        proof = self.begin(minutes=1440.0)
+        status, answer = self.send(proof, pressures_csv(read(self.rig(0.1, -0.1), 1440, 1.0)))
+        self.assertEqual((status, answer["result"]["count"]), (200, 86_401))
+        self.assertLessEqual(len(answer["result"]["curve"]["minute"]), 600)
+        self.refused(self.send(proof, bytes(21_000_000)), 413, "too_large")
 
     def test_readings_stay(self) -> None:
         """The database refuses to change or remove them."""

@@ -78,9 +78,9 @@ class OneJob(SliceTestCase):
             links = self.browser.find_elements(By.CSS_SELECTOR, "[data-station]")
             return [link.get_attribute("data-station") for link in links]
 
-        self.until(lambda: shown() == ["shell", "sheet", "build", "bench"], "folded")
+        self.until(lambda: shown() == ["shell", "sheet", "build", "proof", "bench"], "folded")
         self.browser.refresh()
-        self.until(lambda: shown() == ["shell", "sheet", "build", "bench"], "still folded")
+        self.until(lambda: shown() == ["shell", "sheet", "build", "proof", "bench"], "still folded")
         self.click("[data-group=design]")
         self.until(lambda: len(shown()) == 10, "unfolded")
         groups = self.browser.find_elements(By.CSS_SELECTOR, "nav[aria-label=Stations] > section")

@@ -4,7 +4,9 @@ from collections.abc import Iterator
 
 from keel.analysis.tank import TankAnalysis
 from keel.findings.finding import Finding, Remedy
-from keel.studies.proof.plan import PROOF_PLAN, CellPlan, down
+from keel.stations.proof.rules import LONGEST_MIN
+from keel.studies.proof.decay import PressureReading, least_minutes
+from keel.studies.proof.plan import PLAN_BAROMETER_KPA, PLAN_C, PROOF_PLAN, CellPlan, down, leak_test
 from keel.studies.result import words
 
 STEP_KPA = 0.1
@@ -59,14 +61,13 @@ def wider_gauge(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
             yield Remedy(label=words("{name}, to {most_kpa}", name=gauge.name, most_kpa=gauge.most_kpa), patch=patch)
 
 
-def finer(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
-    """A finer gauge of the workshop's, or soap."""
-    taken = tank[PROOF_PLAN].gauge
+def finer(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """A gauge of the workshop's that is done within a day, or soap."""
+    cell = _cell(tank, finding)
+    start = PressureReading(0.0, cell.pressure_kpa, PLAN_C, PLAN_BAROMETER_KPA)
     for gauge in tank.workshop.test_gauges:
-        if (
-            gauge.resolution_kpa < taken.resolution_kpa
-            or gauge.temperature_resolution_k < taken.temperature_resolution_k
-        ):
+        test = leak_test(cell.volume_l, cell.limit_sccm, gauge, tank.workshop.rules)
+        if least_minutes(start, test).both <= LONGEST_MIN:
             yield Remedy(
                 label=words("{name}", name=gauge.name), patch={"proof": {"gauge": gauge.name, "minutes": None}}
             )

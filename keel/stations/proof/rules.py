@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from keel.analysis.tank import TankAnalysis
+from keel.design.proof import Proof
 from keel.findings.finding import Finding, saying
 from keel.studies.proof.plan import PROOF_PLAN, CellPlan
 
@@ -103,7 +104,8 @@ def lasts_long_enough(tank: TankAnalysis) -> Iterator[Finding]:
 
 def gauge_reaches(tank: TankAnalysis) -> Iterator[Finding]:
     """The limiter's pressure is on the gauge's scale."""
-    gauge, asked = tank[PROOF_PLAN].gauge, tank.design.proof.gauge
+    asked = tank.design.proof.gauge
+    gauge = tank.workshop.test_gauge(asked)
     if asked and gauge.name != asked:
         yield _proof(
             "proof.gauge",
@@ -141,4 +143,5 @@ def paper_comes_last(tank: TankAnalysis) -> Iterator[Finding]:
 
 
 def _cells(tank: TankAnalysis) -> list[CellPlan]:
-    return tank[PROOF_PLAN].cells
+    """All cells; where nothing of the test is typed, not before the hand rests: what isn't typed follows the tank."""
+    return tank[PROOF_PLAN].cells if tank.is_at_rest or tank.design.proof != Proof() else []

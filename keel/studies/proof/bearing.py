@@ -9,11 +9,13 @@ import numpy as np
 
 from keel.analysis.parts import FUEL, RULES, SOLIDS
 from keel.analysis.study import study
-from keel.design.features import Feature, Partition
+from keel.design.features import Feature, Partition, Relief, RoofStep, Sump, Well
 from keel.design.shell import CylinderShell
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FuelName
+from keel.reference.plates import STRIP_BETA
 from keel.solid.box import Triple
+from keel.solid.facets import Faced, is_flat_sided
 from keel.solid.polygon import Edge
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
@@ -22,12 +24,14 @@ from keel.studies.strength.curved import BUCKLING_SHARE, dish_buckling_kpa, hoop
 from keel.studies.strength.panels.bearing import bears_kpa, rectangle, round_plate
 from keel.studies.strength.panels.faces import Face, Frame
 from keel.studies.strength.panels.fields import Field, braces, fields_of
-from keel.studies.strength.panels.let_in import let_in_faces
+from keel.studies.strength.panels.let_in import faces_of_feature, let_in_faces, sides_mm
 from keel.studies.strength.panels.loads import Loads
 from keel.studies.strength.panels.panel import WELD, Panel, PanelEdge, edge_at, how_held, typed_edges
 from keel.studies.strength.panels.rows import faces_of, partition_face, partition_joint
 
 JUST_INSIDE_MM = 2.0
+KPA_PER_MPA = 1e3
+FLAT_SIDED = (Well, Sump, Relief, RoofStep)
 AT_ONE_KPA = (1.0, words("test pressure"))
 SHARED = ("rear and front", "right and left", "ends")
 ENDS = (("rear end", "front end"), ("right side", "left side"), ("floor", "lid"))
@@ -108,8 +112,17 @@ def wall_panels(fuel: FuelName, solids: Solids, rules: HouseRules) -> list[TestP
     return sorted(found, key=lambda panel: panel.safe_kpa)
 
 
-def safe_proof_kpa(fuel: FuelName, solids: Solids, rules: HouseRules) -> float:
-    """What the whole tank bears [kPa]: the least over all of its wall, never above the workshop's cap.
+@dataclass(frozen=True, slots=True)
+class WeakPart:
+    """The part of a tank's wall that bears least, and what pressure that is [kPa]."""
+
+    name: str
+    thickness_mm: float
+    bears_kpa: float
+
+
+def weakest_part(fuel: FuelName, solids: Solids, rules: HouseRules) -> WeakPart:
+    """The part of a tank's wall that bears least.
 
     Parameters
     ----------
@@ -118,24 +131,57 @@ def safe_proof_kpa(fuel: FuelName, solids: Solids, rules: HouseRules) -> float:
 
     Returns
     -------
-    float
-        The same as the weakest of `wall_panels`, worked out alone.
+    WeakPart
+        The first of `wall_panels`, worked out alone.
 
     References
     ----------
     As for `wall_panels`.
     """
-    loads = Loads(fuel, solids, rules, solids.shell.features)
-    flat = (
-        bears_kpa(face, field.sides, field.edges, solids.shell, loads)
-        for face, field in _fields(solids, solids.shell.features, loads)
-    )
-    rounds = (panel.safe_kpa for panel in _rounds(solids, solids.shell.features, loads))
-    return min(rules.proof_cap_kpa, *flat, *rounds)
+    plates = solids.shell.features
+    loads = Loads(fuel, solids, rules, plates)
+    found = [_weak(face, field, solids, loads) for face, field in _plain_fields(solids, plates, loads)]
+    found += [WeakPart(one.name, one.thickness_mm, one.safe_kpa) for one in _rounds(solids, plates, loads)]
+    weakest = min(found, key=lambda part: part.bears_kpa)
+    for feature in plates:
+        if isinstance(feature, FLAT_SIDED) and _may_bear_less(feature, solids, loads, weakest.bears_kpa):
+            sides = [
+                _weak(face, field, solids, loads)
+                for face in faces_of_feature(feature, solids, loads)
+                for field in fields_of(face, solids, plates)
+            ]
+            weakest = min([weakest, *sides], key=lambda part: part.bears_kpa)
+    return weakest
+
+
+def _weak(face: Face, field: Field, solids: Solids, loads: Loads) -> WeakPart:
+    bears = bears_kpa(face, field.sides, field.edges, solids.shell, loads)
+    return WeakPart(face.name, face.thickness_mm, bears)
+
+
+def _may_bear_less(feature: Faced, solids: Solids, loads: Loads, bears: float) -> bool:
+    """Whether some flat side of a feature, held as badly as any plate, bears less than so much [kPa]."""
+    if not is_flat_sided(feature):
+        return False
+    widest = max(min(sides) for sides in sides_mm(feature, solids.body))
+    least = loads.allowed_mpa * KPA_PER_MPA * solids.shell.feature_wall_mm**2
+    return least < bears * STRIP_BETA * widest**2
+
+
+def safe_proof_kpa(weakest: WeakPart, rules: HouseRules) -> float:
+    """What the whole tank bears [kPa]: its weakest part, never above the workshop's cap."""
+    return min(rules.proof_cap_kpa, weakest.bears_kpa)
 
 
 def _fields(solids: Solids, plates: Sequence[Feature], loads: Loads) -> Iterator[Wall]:
-    for face in (*faces_of(solids, loads), *let_in_faces(solids, loads)):
+    yield from _plain_fields(solids, plates, loads)
+    for face in let_in_faces(solids, loads):
+        yield from ((face, field) for field in fields_of(face, solids, plates))
+
+
+def _plain_fields(solids: Solids, plates: Sequence[Feature], loads: Loads) -> Iterator[Wall]:
+    """Of the body's own faces and the partitions."""
+    for face in faces_of(solids, loads):
         yield from ((face, field) for field in fields_of(face, solids, plates))
     for plate in plates:
         if isinstance(plate, Partition) and not _is_disc(plate, solids):
@@ -303,4 +349,5 @@ def _square(solids: Solids, axis: int, at: float, radius: float) -> Array:
 
 WALL_PANELS = study(wall_panels, FUEL, SOLIDS, RULES).at_rest()
 """Every part of the wall by what it bears."""
-SAFE_PROOF = study(safe_proof_kpa, FUEL, SOLIDS, RULES)
+WEAKEST = study(weakest_part, FUEL, SOLIDS, RULES)
+SAFE_PROOF = study(safe_proof_kpa, WEAKEST, RULES)

@@ -237,7 +237,7 @@ class _Cell:
         self.cell, self.neighbours, self.proof, self.rules, self.gauge = cell, neighbours, proof, rules, gauge
         self.allowed_mpa = rules.stress_share * METALS[metal].welded_yield_mpa
         self.lift_n = lift_n
-        self.panels = [panel for panel in walls if cell.name in panel.cells]
+        self.panels = [panel for panel in walls if cell.name in panel.cells] or list(walls)
         held = cell.mesh.volume_mm3 if proof.foam_in else cell.mesh.volume_mm3 / cell.mesh.porosity
         self.volume_l = max(0.0, held / MM3_PER_LITRE - proof.parts_l) + proof.hoses_l
 

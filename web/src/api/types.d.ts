@@ -318,11 +318,7 @@ export interface paths {
          */
         get: operations["server_floor_leak_test_api_readings_out"];
         put?: never;
-        /**
-         * Readings In
-         * @description Readings from a CSV file; rows that can't be are named, the others are kept.
-         */
-        post: operations["server_floor_leak_test_api_readings_in"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -868,6 +864,26 @@ export interface paths {
          * @description Take a lap out.
          */
         delete: operations["server_slosh_api_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leak-tests/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Readings In
+         * @description Readings from a CSV file, sent as it is; rows that can't be are named, the others are kept.
+         */
+        post: operations["server_floor_leak_test_api_readings_in"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -6340,6 +6356,16 @@ export interface components {
             revision?: number | null;
             /** Subject */
             subject?: string | null;
+        };
+        /**
+         * OfTest
+         * @description Which test of which design a file belongs to.
+         */
+        OfTest: {
+            /** Design */
+            design: number;
+            /** Proof */
+            proof: string;
         };
         /**
          * OpenEdge
@@ -12070,47 +12096,6 @@ export interface operations {
             };
         };
     };
-    server_floor_leak_test_api_readings_in: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                design_id: number;
-                proof: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReadingsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorOut"];
-                };
-            };
-        };
-    };
     server_floor_leak_test_api_simulate: {
         parameters: {
             query?: never;
@@ -13249,6 +13234,56 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_floor_leak_test_api_readings_in: {
+        parameters: {
+            query: {
+                design: number;
+                proof: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

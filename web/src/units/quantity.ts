@@ -36,18 +36,22 @@ export function showAmount(ending: Ending, value: number, units: Units, digits?:
   return places < 0 ? String(Number(amount.toPrecision(6))).replace('-', '−') : plainNumber(amount, places)
 }
 
-/** Endings by their metric unit, where it isn't everybody's. */
-const METRIC = new Map(
-  (Object.keys(QUANTITIES) as Ending[])
-    .filter((ending) => QUANTITIES[ending].mm_l.unit !== QUANTITIES[ending].in_usgal.unit)
-    .map((ending) => [QUANTITIES[ending].mm_l.unit, ending]),
+/** Endings whose metric unit isn't everybody's. */
+const METRIC = (Object.keys(QUANTITIES) as Ending[]).filter(
+  (ending) => QUANTITIES[ending].mm_l.unit !== QUANTITIES[ending].in_usgal.unit,
 )
-const AMOUNT = /(\d+(?:\.\d+)?) ([^\s,;:.)]+)/g
+const AMOUNT = /(\d+(?:\.(\d+))?) ([^\s,;:.)]+)/g
+
+/** The ending of a metric unit: of those that share it the one that is shown as finely. */
+function endingOf(unit: string, digits: number): Ending | undefined {
+  const alike = METRIC.filter((ending) => QUANTITIES[ending].mm_l.unit === unit)
+  return alike.find((ending) => QUANTITIES[ending].mm_l.digits === digits) ?? alike[0]
+}
 
 /** A plain sentence's metric quantities in the reader's units, but for lengths and volumes, which have rules of their own. */
 export const quantitiesIn = (text: string, units: Units) =>
-  text.replace(AMOUNT, (met, amount: string, unit: string) => {
-    const ending = METRIC.get(unit)
+  text.replace(AMOUNT, (met, amount: string, digits: string | undefined, unit: string) => {
+    const ending = endingOf(unit, digits?.length ?? 0)
     return ending ? showQuantity(ending, Number(amount), units) : met
   })
 

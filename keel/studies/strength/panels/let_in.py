@@ -1,23 +1,84 @@
 """The flat sides of wells, sumps, reliefs and roof steps as faces that pressure bears on."""
 
 from collections.abc import Iterator
-from functools import lru_cache
+from math import hypot
 
 import numpy as np
 
 from keel.design.features import Relief, RoofStep, Sump, Well
 from keel.solid.box import Cuboid, Triple
-from keel.solid.facets import Faced, Facet, facets_of, fold_of, is_flat_sided
+from keel.solid.facets import FACE_AXIS, Faced, Facet, facets_of, fold_of, is_flat_sided, sump_frame, well_frame
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.studies.strength.panels.faces import Face, Frame
 from keel.studies.strength.panels.loads import Loads
 from keel.studies.strength.panels.panel import BEND, WELD, edge_at
 
-CLEAR_MM, WITHIN_MM, PARALLEL = 1.0, 1e-6, 1e-9
-OVER_ALL = 1e6
-LEAST_CORNERS = 3
-FEATURES_KEPT = 512
+CLEAR_MM = 1.0
+Sides = tuple[float, float]
+
+
+def sides_mm(feature: Faced, body: Cuboid) -> list[Sides]:
+    """How large each flat side of a feature is, in the order of its facets; (0, 0) where the body has none of it.
+
+    Parameters
+    ----------
+    feature : Well, Sump, Relief or RoofStep
+        With flat sides.
+    body : Cuboid
+        The body without features [mm].
+
+    Returns
+    -------
+    list of (float, float)
+        Of the rectangle round each [mm], which errs safe.
+    """
+    if isinstance(feature, Well | Sump):
+        lean, deep = 2 * feature.slope_mm, hypot(feature.deep_mm, feature.slope_mm)
+        bottom = (feature.long_mm - lean, feature.wide_mm - lean)
+        return [bottom, *[(feature.wide_mm, deep)] * 2, *[(feature.long_mm, deep)] * 2]
+    low, high = _box_of(feature, body)
+    size = [b - a for a, b in zip(low, high, strict=True)]
+    if isinstance(feature, RoofStep):
+        return [_across(size, axis) for axis in (2, FACE_AXIS[feature.side][0])]
+    found: list[Sides] = []
+    for axis in CUBOID_ORDER:
+        for at in _ends(feature, axis):
+            is_within = CLEAR_MM < at < body.size[axis] - CLEAR_MM
+            found.append(_across(size, axis) if is_within and min(size) > 0 else (0.0, 0.0))
+    return found
+
+
+CUBOID_ORDER = (2, 0, 1)
+"""In which order the facets of a box are told: along which axis they look."""
+
+
+def _across(size: list[float], axis: int) -> Sides:
+    first, second = (size[n] for n in range(3) if n != axis)
+    return first, second
+
+
+def _ends(relief: Relief, axis: int) -> Sides:
+    """From where to where it reaches along an axis, from the body's low side [mm]."""
+    at = (relief.x_mm, relief.y_mm, relief.z_mm)[axis]
+    return at, at + (relief.length_mm, relief.width_mm, relief.height_mm)[axis]
+
+
+def _box_of(feature: Relief | RoofStep, body: Cuboid) -> tuple[list[float], list[float]]:
+    """Low and high corner of what a feature takes of the body's box [mm]."""
+    low, high = list(body.low), list(body.high)
+    if isinstance(feature, Relief):
+        for axis in range(3):
+            begin, end = _ends(feature, axis)
+            low[axis], high[axis] = max(low[axis], body.low[axis] + begin), min(high[axis], body.low[axis] + end)
+        return low, high
+    axis, far = FACE_AXIS[feature.side]
+    if far:
+        low[axis] = high[axis] - feature.reach_mm
+    else:
+        high[axis] = low[axis] + feature.reach_mm
+    low[2] = high[2] - feature.drop_mm
+    return low, high
 
 
 def let_in_faces(solids: Solids, loads: Loads) -> Iterator[Face]:
@@ -38,73 +99,59 @@ def let_in_faces(solids: Solids, loads: Loads) -> Iterator[Face]:
     """
     for feature in solids.shell.features:
         if isinstance(feature, Well | Sump | Relief | RoofStep) and is_flat_sided(feature):
-            yield from _sides(feature, solids, loads)
+            yield from faces_of_feature(feature, solids, loads)
 
 
-def _sides(feature: Faced, solids: Solids, loads: Loads) -> Iterator[Face]:
-    for name, joint, frame, sides in _rectangles(feature, solids.body):
-        edge = edge_at("its edges", joint)
+def faces_of_feature(feature: Faced, solids: Solids, loads: Loads) -> Iterator[Face]:
+    """The flat sides of one feature, as `let_in_faces`."""
+    facets, fold = facets_of(feature, solids.body), fold_of(feature, solids.body)
+    for facet, sides in zip(facets, sides_mm(feature, solids.body), strict=True):
+        if min(sides) < CLEAR_MM:
+            continue
+        is_base = fold is not None and facet.name == fold.base.name and len(fold.sides) == len(facets) - 1
+        edge = edge_at("its edges", BEND if is_base else WELD)
         yield Face(
-            name=f"{feature.name}, {name}",
+            name=f"{feature.name}, {facet.name}",
             what=feature.kind,
             sides=sides,
             axes=(-1, -1),
             edges=(edge, edge, edge, edge),
             thickness_mm=solids.shell.feature_wall_mm,
             pressed=loads.bump(),
-            frames=(frame,),
+            frames=(_frame(feature, facet, sides, solids.body),),
         )
 
 
-Side = tuple[str, str, Frame, tuple[float, float]]
+def _frame(feature: Faced, facet: Facet, sides: Sides, body: Cuboid) -> Frame:
+    """Where a side lies; a leaning one hangs from its upper edge."""
+    out = facet.normal if isinstance(feature, Sump) else -facet.normal
+    if isinstance(feature, Well | Sump):
+        corner, first, second = _hung(feature, facet, sides, body)
+    else:
+        corner, first, second = _square(feature, facet, body)
+    return Frame(_triple(corner), _triple(first), _triple(second), _triple(out))
 
 
-@lru_cache(maxsize=FEATURES_KEPT)
-def _rectangles(feature: Faced, body: Cuboid) -> list[Side]:
-    """Every flat side: its name, how it is joined, where it lies, how large it is."""
-    facets, fold = facets_of(feature, body), fold_of(feature, body)
-    room, found = _room(feature, body), list[Side]()
-    for facet in facets:
-        corners = _corners(facet, facets, room)
-        if len(corners) < LEAST_CORNERS:
-            continue
-        frame, sides = _rectangle(corners, facet.normal if isinstance(feature, Sump) else -facet.normal)
-        is_base = fold is not None and facet.name == fold.base.name and len(fold.sides) == len(facets) - 1
-        if min(sides) > CLEAR_MM:
-            found.append((facet.name, BEND if is_base else WELD, frame, sides))
-    return found
+def _hung(feature: Well | Sump, facet: Facet, sides: Sides, body: Cuboid) -> tuple[Array, Array, Array]:
+    frame = well_frame(feature, body) if isinstance(feature, Well) else sump_frame(feature, body)
+    across, along, up, mouth = frame[:, 0], frame[:, 1], frame[:, 2], frame[:, 3]
+    if facet.name == "bottom":
+        return mouth - feature.deep_mm * up - sides[0] / 2 * across - sides[1] / 2 * along, across, along
+    outward = facet.normal - float(facet.normal @ up) * up
+    outward /= np.linalg.norm(outward)
+    level = along if abs(float(outward @ across)) > abs(float(outward @ along)) else across
+    half = (feature.long_mm if level is along else feature.wide_mm) / 2
+    down = -(feature.deep_mm * up + feature.slope_mm * outward) / sides[1]
+    return mouth + half * outward - sides[0] / 2 * level, level, down
 
 
-def _room(feature: Faced, body: Cuboid) -> list[tuple[Array, float]]:
-    """Half spaces of the body; a sump hangs below it."""
-    found = []
-    for axis in range(3):
-        low = -OVER_ALL if isinstance(feature, Sump) and axis == 2 else body.low[axis]
-        found += [(np.eye(3)[axis], body.high[axis]), (-np.eye(3)[axis], -low)]
-    return found
-
-
-def _corners(facet: Facet, facets: list[Facet], room: list[tuple[Array, float]]) -> Array:
-    """Corners of one side of a convex space within the body: where it meets two other planes, inside all others."""
-    planes = [(one.normal, one.offset) for one in facets if one is not facet] + room
-    normals, offsets = np.array([plane[0] for plane in planes]), np.array([plane[1] for plane in planes])
-    a, b = np.triu_indices(len(planes), 1)
-    three = np.stack([np.broadcast_to(facet.normal, (len(a), 3)), normals[a], normals[b]], axis=1)
-    meet = np.abs(np.linalg.det(three)) > PARALLEL
-    right = np.stack([np.full(len(a), facet.offset), offsets[a], offsets[b]], axis=1)[meet]
-    spots = np.linalg.solve(three[meet], right[..., None])[..., 0]
-    return np.asarray(spots[(spots @ normals.T <= offsets + WITHIN_MM).all(axis=1)])
-
-
-def _rectangle(corners: Array, out: Array) -> tuple[Frame, tuple[float, float]]:
-    """The rectangle round some corners in their plane, its first side level."""
-    level = np.cross([0.0, 0.0, 1.0], out)
-    first = level / np.linalg.norm(level) if np.linalg.norm(level) > PARALLEL else np.array([1.0, 0.0, 0.0])
-    second = np.cross(out, first)
-    along, up = corners @ first, corners @ second
-    corner = along.min() * first + up.min() * second + float(corners[0] @ out) * out
-    frame = Frame(_triple(corner), _triple(first), _triple(second), _triple(out))
-    return frame, (float(np.ptp(along)), float(np.ptp(up)))
+def _square(feature: Relief | RoofStep, facet: Facet, body: Cuboid) -> tuple[Array, Array, Array]:
+    """A side square to an axis: from the low corner of what the body has of it."""
+    axis = int(np.argmax(np.abs(facet.normal)))
+    first, second = (np.eye(3)[n] for n in range(3) if n != axis)
+    corner = np.array(_box_of(feature, body)[0])
+    corner[axis] = facet.offset * facet.normal[axis]
+    return corner, first, second
 
 
 def _triple(place: Array) -> Triple:

@@ -102,7 +102,7 @@ function Incoming({ build, round, answer }: { build: Build; round: ProofRound; a
   const again = () => queries.invalidateQueries({ queryKey: ['leak test', build.design_id, round.begun.id] })
   const read = useMutation({
     mutationFn: (file: globalThis.File) =>
-      sendFile<TestReadings>(`/api/designs/${path.design_id}/leak-tests/${path.proof}/readings.csv`, file),
+      sendFile<TestReadings>(`/api/leak-tests/readings?design=${path.design_id}&proof=${path.proof}`, file),
     onSuccess: again,
   })
   const give = useMutation({
