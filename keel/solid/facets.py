@@ -59,7 +59,18 @@ class Fold:
 
 
 def is_flat_sided(feature: Faced) -> bool:
-    """Whether a feature has flat sides, rather than a round one."""
+    """Whether a feature has flat sides, rather than a round one.
+
+    Parameters
+    ----------
+    feature : Well, Sump, Relief or RoofStep
+        Any.
+
+    Returns
+    -------
+    bool
+        True for boxes and roof steps.
+    """
     return isinstance(feature, RoofStep) or feature.form == "box"
 
 

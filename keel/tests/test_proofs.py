@@ -217,7 +217,7 @@ class Refusals(TestCase):
         self.assertIn("no gauge is named", self.why(begun(gauge=None), NEW))
         self.assertIn("too short to prove anything, at least", self.why(begun(minutes=4.0), NEW))
         self.assertIn("still running", self.why(begun("front cell"), NEW, begun(id="p")))
-        paper = begun(method="filled, on dry paper", neighbours_open=[])
+        paper = begun(method="filled, on dry paper", neighbours_open=[], minutes=600.0)
         self.assertIn("last check", self.why(paper, NEW))
         self.assertEqual(self.why(paper, NEW, *tested("p")), "")
         self.assertIn("no cell “attic”", self.why(begun() | {"subject": "attic"}, NEW))

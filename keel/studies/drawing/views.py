@@ -96,6 +96,18 @@ class Joints:
 
 
 def joints_of(mesh: Mesh) -> Joints:
+    """Where the triangles of a closed surface meet.
+
+    Parameters
+    ----------
+    mesh : Mesh
+        Any [mm].
+
+    Returns
+    -------
+    Joints
+        One an edge.
+    """
     sizes = np.linalg.norm(mesh.area_vectors, axis=1, keepdims=True)
     normals = np.divide(mesh.area_vectors, sizes, out=np.zeros_like(mesh.area_vectors), where=sizes > 0)
     t = mesh.triangles

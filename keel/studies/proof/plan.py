@@ -325,7 +325,22 @@ def _takes_a_bar(panel: TestPanel) -> bool:
 
 
 def leak_test(volume_l: float, limit_sccm: float, gauge: TestGauge, rules: HouseRules) -> LeakTest:
-    """A test as readings are judged by it."""
+    """A test as readings are judged by it.
+
+    Parameters
+    ----------
+    volume_l, limit_sccm : float
+        Air in the tank [L], leak that passes [cm³/min].
+    gauge : TestGauge
+        Last digits of its instruments.
+    rules : HouseRules
+        How many of the gauge's digits the largest leak has to let off.
+
+    Returns
+    -------
+    LeakTest
+        What `judge` goes by.
+    """
     digits = Resolution(gauge.resolution_kpa, gauge.temperature_resolution_k, gauge.barometer_resolution_kpa)
     return LeakTest(volume_l, limit_sccm, digits, rules.decay_length_factor)
 

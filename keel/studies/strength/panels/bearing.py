@@ -84,7 +84,22 @@ def rectangle(
 def bears_kpa(
     face: Face, sides: tuple[float, float], edges: Sequence[PanelEdge], shell: AnyShell, loads: Loads
 ) -> float:
-    """The pressure at which a rectangle is stressed as far as allowed [kPa]: `rectangle(…).proof_kpa`."""
+    """The pressure at which a rectangle is stressed as far as allowed [kPa].
+
+    Parameters
+    ----------
+    face, sides, edges, shell, loads
+        As for `rectangle`.
+
+    Returns
+    -------
+    float
+        `rectangle(…).proof_kpa`, without the rest.
+
+    References
+    ----------
+    As for `panel_stress_mpa`.
+    """
     first, second, how = _held_sides(face, sides, edges, shell)
     return loads.allowed_mpa * face.thickness_mm**2 / panel_stress_mpa(1.0, first, second, 1.0, how)
 
@@ -170,6 +185,30 @@ def round_plate(
     load: tuple[float, Words],
     loads: Loads,
 ) -> Panel:
+    """A disc under the pressure on it.
+
+    Parameters
+    ----------
+    name, what : str
+        Its name, and what it is.
+    across_mm, thick : float
+        Diameter and thickness [mm].
+    edges : sequence of PanelEdge
+        How its one edge is held.
+    load : (float, Words)
+        Pressure [kPa] and what it comes from.
+    loads : Loads
+        Metal and what is allowed.
+
+    Returns
+    -------
+    Panel
+        Stress, deflection and factors.
+
+    References
+    ----------
+    As for `round_plate_stress_mpa`.
+    """
     held = edges[0].held
     stress = round_plate_stress_mpa(load[0], across_mm / 2, thick, held)
     bow = round_plate_deflection_mm(load[0], across_mm / 2, thick, loads.metal.youngs_modulus_gpa, held)

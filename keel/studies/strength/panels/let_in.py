@@ -91,9 +91,9 @@ def let_in_faces(solids: Solids, loads: Loads) -> Iterator[Face]:
     loads : Loads
         What presses on it.
 
-    Yields
-    ------
-    Face
+    Returns
+    -------
+    iterator of Face
         As the rectangle round it, which errs safe. An edge to a side that is bent up with it is clamped, all others
         are welded from one side.
     """
@@ -103,7 +103,20 @@ def let_in_faces(solids: Solids, loads: Loads) -> Iterator[Face]:
 
 
 def faces_of_feature(feature: Faced, solids: Solids, loads: Loads) -> Iterator[Face]:
-    """The flat sides of one feature, as `let_in_faces`."""
+    """The flat sides of one feature.
+
+    Parameters
+    ----------
+    feature : Well, Sump, Relief or RoofStep
+        With flat sides.
+    solids, loads
+        As for `let_in_faces`.
+
+    Returns
+    -------
+    iterator of Face
+        As `let_in_faces`.
+    """
     facets, fold = facets_of(feature, solids.body), fold_of(feature, solids.body)
     for facet, sides in zip(facets, sides_mm(feature, solids.body), strict=True):
         if min(sides) < CLEAR_MM:

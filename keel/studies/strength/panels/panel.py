@@ -72,13 +72,42 @@ class Panel:
 
 
 def edge_at(beside: str, joint: str) -> PanelEdge:
+    """An edge held as its joint holds it.
+
+    Parameters
+    ----------
+    beside : str
+        What the panel meets there.
+    joint : str
+        How it is joined: bend, flange, weld on one side, going on over it.
+
+    Returns
+    -------
+    PanelEdge
+        Clamped or simply supported.
+    """
     return PanelEdge(beside, joint, HOLDS[joint])
 
 
 def typed_edges(
     shell: BoxShell | ProfileShell | CylinderShell, panel: str, edges: Sequence[PanelEdge]
 ) -> list[PanelEdge]:
-    """Edges as the shell says, where it does."""
+    """Edges as the shell says, where it does.
+
+    Parameters
+    ----------
+    shell : BoxShell, ProfileShell or CylinderShell
+        With the edges that somebody typed.
+    panel : str
+        Name of the panel.
+    edges : sequence of PanelEdge
+        As their joints have them.
+
+    Returns
+    -------
+    list of PanelEdge
+        In the same order.
+    """
     said = {(edge.panel, edge.beside): edge.held for edge in shell.edges}
     return [
         replace(edge, held=said[panel, edge.beside], joint=TYPED) if (panel, edge.beside) in said else edge

@@ -18,7 +18,20 @@ from keel.studies.strength.panels.panel import FLANGE, WELD, Panel, edge_at, typ
 
 
 def faces_of(solids: Solids, loads: Loads) -> list[Face]:
-    """The flat faces of a box or a profile, before plates split them; none of a cylinder."""
+    """The flat faces of a box or a profile, before plates split them.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    loads : Loads
+        What presses on it.
+
+    Returns
+    -------
+    list of Face
+        None of a cylinder.
+    """
     if isinstance(solids.shell, CylinderShell):
         return []
     return list(box_faces(solids, loads) if isinstance(solids.shell, BoxShell) else profile_faces(solids, loads))
@@ -82,7 +95,24 @@ def partitions(solids: Solids, plates: Sequence[Feature], loads: Loads) -> Itera
 def partition_face(
     solids: Solids, plate: Partition, load: tuple[float, Words], joint: str
 ) -> tuple[Face, tuple[float, float]]:
-    """A partition as a face, and from where to where along itself it reaches [mm]."""
+    """A partition as a face.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    plate : Partition
+        One of its.
+    load : (float, Words)
+        Pressure on it [kPa] and what it comes from.
+    joint : str
+        How it is joined to the shell.
+
+    Returns
+    -------
+    (Face, (float, float))
+        And from where to where along itself it reaches, from the body's low side [mm].
+    """
     axis = "xy".index(plate.axis)
     thick = plate.wall_mm(solids.shell.feature_wall_mm)
     low, high, foot, wide, tall = _reach(solids, plate, axis)
@@ -104,7 +134,20 @@ def partition_face(
 
 
 def partition_joint(plate: Partition, loads: Loads) -> str:
-    """How a partition is joined to the shell: by a flange, else by a weld on one side."""
+    """How a partition is joined to the shell.
+
+    Parameters
+    ----------
+    plate : Partition
+        With a flange of its own, or the usual one.
+    loads : Loads
+        With the house rules.
+
+    Returns
+    -------
+    str
+        By a flange, else by a weld on one side.
+    """
     return WELD if (loads.rules.flange_mm if plate.flange_mm is None else plate.flange_mm) == 0 else FLANGE
 
 
