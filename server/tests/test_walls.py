@@ -24,7 +24,7 @@ from server.workshop.models import Person
 
 OPEN = {("get", "session"), ("post", "session")}
 """Asked before anybody is signed in."""
-BY_TOKEN = {("post", "bench/readings")}
+BY_TOKEN = {("post", "bench/readings"), ("post", "gauge/readings")}
 """Asked by an instrument, which is nobody of the workshop."""
 QUESTIONS = {
     "evaluate", "slosh/run", "slosh/map", "slosh/time-to-dry", "workshop/k-from-strip", "sheet/as-bent",
@@ -74,8 +74,13 @@ class Walls(ApiTestCase):
         scan = self.fabricator("POST", "scans?unit=mm&name=bracket", raw=stl((0, 0, 0), (40, 30, 20)))[1]
         kept = self.fabricator("POST", f"laps?name=lap&columns={quote(json.dumps(CHOSEN))}", raw=csv_of(lap()))[1]
         self.fabricator("POST", f"photos?job={self.job.number}&id=p1", raw=picture())
+        begun = {"kind": "proof begun", "id": "t1", "subject": "tank", "method": "pressure decay", "design": tank.pk}
+        begun |= {"pressure_kpa": 1.0, "limiter": "relief valve", "limiter_kpa": 1.1, "gauge": {}}
+        new = {"kind": "checked", "id": "n1", "subject": "vapour", "check": "never held fuel", "design": tank.pk}
+        self.fabricator("POST", f"jobs/numbered/{self.job.number}/log", {"entries": [new, begun]})
+        practice = self.fabricator("POST", "practice/leak-tests", {})[1]
         self.numbers: dict[str, Any] = {
-            "photo_id": "p1",
+            "photo_id": "p1", "proof": "t1", "practice_id": practice["id"],
             "job_id": self.job.pk, "design_id": tank.pk, "study_id": study.pk, "calibration_id": calibration.pk,
             "customer_id": Customer.objects.create(workshop=self.workshop, name="Ours").pk, "person_id": made.pk,
             "fingerprint": scan["fingerprint"], "lap_id": kept["id"], "number": 1, "name": "run.csv",
@@ -93,6 +98,8 @@ class Walls(ApiTestCase):
             Operation("put", "customers/{customer_id}"): {"name": "x", "seen": {"name": "Ours"}},
             Operation("patch", "people/{person_id}"): {"role": "viewer"},
             Operation("post", "jobs/numbered/{number}/log"): {"entries": []},
+            Operation("post", "practice/leak-tests/{practice_id}/answer"): {"leaks": True, "leak_sccm": 1.0},
+            Operation("post", "designs/{design_id}/leak-tests/{proof}/simulate"): {},
         }
 
     def ask(self, who: Any, operation: Operation) -> tuple[int, Any]:
