@@ -19,6 +19,7 @@ NEAR_MM = 25.0
 """Spots nearer to each other than this are looked at as one."""
 REACHES_MM = 20.0
 STEP_MM = 5.0
+SHOWN_DIGITS = 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +82,7 @@ def walk(seams: Sequence[Seam], solids: Solids) -> list[WalkSeam]:
             name=seam.name,
             kind=seam.kind,
             length_mm=seam.length_mm,
-            lines=[[Point.of(spot) for spot in line.points] for line in seam.lines],
+            lines=[[Point.of(spot) for spot in np.round(line.points, SHOWN_DIGITS)] for line in seam.lines],
             cells=_cells(seam, solids),
             spots=_spots(seam, [other for other in seams if other is not seam]),
             uneven=seam.uneven,
