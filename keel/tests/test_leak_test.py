@@ -72,6 +72,18 @@ class WorkedCases(TestCase):
             self.assertGreater(found.temperature_share, 0.966)
         self.assertAlmostEqual(found.least_min.by_uncertainty, 38.59901752, 6)
 
+    def test_when_it_will_have_decided(self) -> None:
+        """Undecided at 90 minutes, the same leak is decided at the minute that it says; a decided one says none."""
+        test, row = LeakTest(62.0, 1.0, THREE), (10.0, 20.0, 101.3)
+        found = run(90, row, (9.87, 20.0, 101.3), test)
+        assert found.decided_min is not None
+        for share, verdict in ((0.99, "undecided"), (1.01, "pass")):
+            minutes = share * found.decided_min
+            end = (10.0 - found.leak_sccm * minutes * 101.3 / 62_000, 20.0, 101.3)
+            self.assertEqual(run(minutes, row, end, test).verdict, verdict)
+        self.assertIsNone(run(120, row, (9.99, 20.0, 101.3), test).decided_min)
+        self.assertEqual(run(5, row, row, test).decided_min, found.least_min.both)
+
     def test_end_before_start(self) -> None:
         """No time went by: nothing to judge."""
         with self.assertRaisesRegex(ValueError, "after the first"):

@@ -160,7 +160,12 @@ class EveryScreen(SliceTestCase):
         tank = f"/designs/{self.tank.pk}"
         for theme in ("light", "dark"):
             self.fetch("PATCH", "session/preferences", {"theme": theme})
-            stations = ("bay", "shell", "sheet", *(("brief", "ports", "gauge", "bench") if theme == "dark" else ()))
+            stations = (
+                "bay",
+                "shell",
+                "sheet",
+                *(("brief", "ports", "gauge", "proof", "bench") if theme == "dark" else ()),
+            )
             for path in ("/", "/workshop", *(f"{tank}/{station}" for station in stations)):
                 self.go(path)
                 self.until(lambda: self.find("main").text.strip(), path)

@@ -8,6 +8,8 @@ from keel.reference.units import KELVIN_AT_0_C
 
 CM3_PER_L = 1000.0
 Verdict = Literal["pass", "fail", "too short", "undecided", "contradiction"]
+LONGEST_TIMES = 20.0
+"""A test that would have to last more than so many times as long isn't waited for."""
 COVERAGE = 2.0
 """U = 2 u: about 95 of a hundred."""
 
@@ -99,6 +101,9 @@ class Decay:
         How long it has to last.
     verdict, uncorrected_verdict : Verdict
         What it proves, and what the gauge alone would make of it.
+    decided_min : float or None
+        How long the test has to last in all to decide, if it goes on like this [min]: U falls as the test grows. None
+        where it has decided, or never will.
     """
 
     minutes: float
@@ -110,6 +115,7 @@ class Decay:
     least_min: LeastMinutes
     verdict: Verdict
     uncorrected_verdict: Verdict
+    decided_min: float | None
 
 
 def corrected_kpa(start: PressureReading, end: PressureReading) -> float:
@@ -171,7 +177,7 @@ def judge(start: PressureReading, end: PressureReading, test: LeakTest, scatter_
     spread = sum(variances) + scatter_sccm**2
     uncertainty = COVERAGE * sqrt(spread)
     least = least_minutes(start, test)
-    long_enough = minutes >= least.both
+    verdict = _verdict(leak, uncertainty, test.limit_sccm) if minutes >= least.both else "too short"
     return Decay(
         minutes=minutes,
         corrected_kpa=corrected,
@@ -180,8 +186,9 @@ def judge(start: PressureReading, end: PressureReading, test: LeakTest, scatter_
         uncertainty_sccm=uncertainty,
         temperature_share=(variances[2] + variances[3]) / spread if spread else 0.0,
         least_min=least,
-        verdict=_verdict(leak, uncertainty, test.limit_sccm) if long_enough else "too short",
+        verdict=verdict,
         uncorrected_verdict="too short" if minutes < least.by_gauge else _plain_verdict(plain, test.limit_sccm),
+        decided_min=_decided_min(verdict, minutes, abs(test.limit_sccm - leak), uncertainty, least.both),
     )
 
 
@@ -235,6 +242,14 @@ def _verdict(leak: float, uncertainty: float, limit: float) -> Verdict:
     if leak + uncertainty <= limit:
         return "pass"
     return "fail" if leak - uncertainty > limit else "undecided"
+
+
+def _decided_min(verdict: Verdict, minutes: float, margin: float, uncertainty: float, least: float) -> float | None:
+    if verdict == "too short":
+        return least
+    if verdict != "undecided" or margin < uncertainty / LONGEST_TIMES:
+        return None
+    return minutes * uncertainty / margin
 
 
 def _plain_verdict(leak: float, limit: float) -> Verdict:

@@ -3602,10 +3602,15 @@ export interface components {
          *         How long it has to last.
          *     verdict, uncorrected_verdict : Verdict
          *         What it proves, and what the gauge alone would make of it.
+         *     decided_min : float or None
+         *         How long the test has to last in all to decide, if it goes on like this [min]: U falls as the test grows. None
+         *         where it has decided, or never will.
          */
         Decay: {
             /** Corrected Kpa */
             corrected_kpa: number;
+            /** Decided Min */
+            decided_min: number | null;
             /** Leak Sccm */
             leak_sccm: number;
             least_min: components["schemas"]["LeastMinutes"];

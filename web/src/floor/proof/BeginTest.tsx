@@ -8,9 +8,8 @@ import { useUnits } from '../../units/useUnits'
 import { record } from '../build'
 import { GateCard } from '../GateCard'
 import { newId } from '../outbox'
-import { cellOf, leastOf } from './proof'
+import { cellOf, leastOf, VAPOUR } from './proof'
 
-const VAPOUR = 'vapour'
 const BY_READINGS: ProofMethod = 'pressure decay'
 const ON_PAPER: ProofMethod = 'filled, on dry paper'
 

@@ -31,6 +31,11 @@ export function VerdictFigures({ result, limit }: { result: SeriesResult; limit:
         Leak {units.number(decay.leak_sccm, 2)} ± {leak(decay.uncertainty_sccm)}, limit {leak(limit)}; readings over{' '}
         {units.quantity('min', decay.minutes)}, at least {units.quantity('min', leastOf(decay.least_min))}
       </Box>
+      {typeof decay.decided_min === 'number' && (
+        <Box>
+          It decides after about {units.quantity('min', Math.ceil(decay.decided_min))}, if it goes on like this.
+        </Box>
+      )}
       <Box sx={{ color: differs ? inks.caution : 'text.secondary' }} data-uncorrected={decay.uncorrected_verdict}>
         The gauge alone, without temperature and barometer: {leak(decay.uncorrected_sccm)}
         {differs && `, which would have been ${decay.uncorrected_verdict === 'pass' ? 'passed' : 'failed'}`}

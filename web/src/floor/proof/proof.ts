@@ -3,6 +3,8 @@ import { api, asked } from '../../api/client'
 import type { Build, CellPlan, CellProof, Operation, ProofRound, WalkSeam } from '../../api/model'
 
 const LOOK_MS = 1500
+/** The gate that a leak test with air waits for. */
+export const VAPOUR = 'vapour'
 
 /** Readings of a test so far, looked at again while it runs. */
 export const readingsQuery = (designId: number, proof: string, running: boolean) =>
