@@ -132,3 +132,28 @@ class Said(TestCase):
             "Note on the job": entry("note", subject=None),
         }
         self.assertEqual(call("floor.ts", [("inWords", list(told.values()))])[0], list(told))
+
+
+ELBOW = [{"x": 0.0, "y": 0.0, "z": 0.0}, {"x": 100.0, "y": 0.0, "z": 0.0}, {"x": 100.0, "y": 50.0, "z": 0.0}]
+APART = [{"x": 0.0, "y": 0.0, "z": 200.0}, {"x": 0.0, "y": 40.0, "z": 200.0}]
+
+
+class AlongASeam(TestCase):
+    """Where a finger is on a seam of two stretches."""
+
+    def test_there_and_back(self) -> None:
+        """Along the first, round its corner, on the second; what lies beyond the end is at the end."""
+        found = call("floor.ts", [("along", {"lines": [ELBOW, APART]}, [0, 60, 120, 150, 170, 500])])[0]
+        places = [tuple(one["place"][axis] for axis in "xyz") for one in found]
+        self.assertEqual(places[1:3], [(60.0, 0.0, 0.0), (100.0, 20.0, 0.0)])
+        self.assertEqual(places[4:], [(0.0, 20.0, 200.0), (0.0, 40.0, 200.0)])
+        self.assertEqual([round(one["back"]["atMm"]) for one in found], [0, 60, 120, 150, 170, 190])
+        self.assertTrue(all(one["back"]["offMm"] < 1e-9 for one in found))
+
+    def test_verdicts(self) -> None:
+        """Only a pass is good; what proves nothing is no failure, and is not shown as one."""
+        names = ["pass", "fail", "too short", "undecided", "contradiction", "running", "stopped", "not walked"]
+        shown = dict(zip(names, call("floor.ts", [("tones", names)])[0], strict=True))
+        self.assertEqual([name for name, (_, tone) in shown.items() if tone == "good"], ["pass"])
+        self.assertEqual({name for name, (_, tone) in shown.items() if tone == "stop"}, {"fail", "stopped"})
+        self.assertEqual(shown["too short"][0], "Too short to prove anything")

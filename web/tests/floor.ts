@@ -1,7 +1,8 @@
-import type { Build, Entry, OperationState } from '../src/api/model'
+import type { Build, Entry, OperationState, ProofRound, WalkSeam } from '../src/api/model'
 import { withWaiting } from '../src/floor/build'
 import { said } from '../src/floor/LogRows'
 import type { Waiting } from '../src/floor/outbox'
+import { nearestAlong, placeAlong, toneOf, VERDICT_WORDS } from '../src/floor/proof/proof'
 import { isLit, stageOf } from '../src/stations/build/assembly'
 
 /** The build with entries that wait on the device: how each operation and gate stands, and what is next. */
@@ -35,3 +36,13 @@ const SHOWS = {
 /** Entries in words. */
 export const inWords = (entries: Entry[]) =>
   entries.map((entry) => said(entry, new Map([['cut', 'Cut the wrapper']]), SHOWS))
+
+/** Where so far along a seam is, and how far along the nearest spot to that place is, there and back. */
+export const along = (seam: WalkSeam, spots: number[]) =>
+  spots.map((mm) => {
+    const place = placeAlong(seam, mm)
+    return { place, back: nearestAlong(seam, place) }
+  })
+
+/** How each verdict is shown. */
+export const tones = (verdicts: ProofRound['verdict'][]) => verdicts.map((one) => [VERDICT_WORDS[one], toneOf(one)])
