@@ -222,14 +222,16 @@ def _nothing_yet(rounds: Sequence[Round]) -> Words:
 
 
 def _failed(last: Round) -> Words:
-    open_ones = sum(leak.repaired is None for leak in last.leaks)
-    if open_ones:
-        return words(
-            "test {n} found {leaks} leaks, {left} not mended", n=last.number, leaks=len(last.leaks), left=open_ones
-        )
-    if last.leaks:
-        return words("{leaks} leaks of test {n} mended, not tested again yet", n=last.number, leaks=len(last.leaks))
+    found, left = len(last.leaks), sum(leak.repaired is None for leak in last.leaks)
+    if left:
+        return words("test {n} found {leaks}, {left} not mended", n=last.number, leaks=_leaks(found), left=left)
+    if found:
+        return words("{leaks} of test {n} mended, not tested again yet", n=last.number, leaks=_leaks(found))
     return words("test {n}: {verdict}", n=last.number, verdict=last.verdict)
+
+
+def _leaks(count: int) -> str:
+    return "1 leak" if count == 1 else f"{count} leaks"
 
 
 def _after(last: Round, hot: Iterable[Said[Any]]) -> str | None:

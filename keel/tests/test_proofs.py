@@ -125,10 +125,10 @@ class Rounds(TestCase):
         leak |= {"x_mm": 0.0, "y_mm": 10.0, "z_mm": 0.0}
         found = cell(start, *walked, leak, end)
         assert found.lacks is not None
-        self.assertEqual((found.standing, found.lacks.plain()), ("failed", "test 1 found 1 leaks, 1 not mended"))
+        self.assertEqual((found.standing, found.lacks.plain()), ("failed", "test 1 found 1 leak, 1 not mended"))
         mended = cell(start, *walked, leak, end, {"kind": "leak repaired", "of": "l", "how": "ground out"})
         assert mended.lacks is not None
-        self.assertEqual(mended.lacks.plain(), "1 leaks of test 1 mended, not tested again yet")
+        self.assertEqual(mended.lacks.plain(), "1 leak of test 1 mended, not tested again yet")
         assert mended.rounds[0].leaks[0].repaired is not None
 
     def test_time_under_water_and_on_paper(self) -> None:

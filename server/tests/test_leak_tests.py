@@ -212,6 +212,32 @@ class Running(LeakTest):
             self.write(self.entry("started", subject="seat:anything"))
         self.assertIn("VOID", self.paper())
 
+    def test_certificate_of_a_leak(self) -> None:
+        """Numbered, with its seam; not mended until it is; an inch reader reads inches and psi."""
+        proof = self.begin(method="soap and low pressure", gauge=None, minutes=None, note="First walk")
+        seam = self.build()["walk"][-1]
+        leak = self.entry("leak found", of=proof, subject=seam["id"], at_mm=254.0, x_mm=1.0, y_mm=2.0, z_mm=3.0)
+        self.write(leak)
+        self.end(proof)
+        text = self.paper()
+        for said in (f"Leak 1: {seam['name']}, 254 mm along, slow bubbles", "NOT MENDED", "LEAKS", "First walk"):
+            self.assertIn(said, text)
+        self.write(self.entry("leak repaired", of=leak["id"], how="ground out and welded"))
+        self.viewer("PATCH", "session/preferences", {"units": "in_usgal"})
+        text = self.paper()
+        for said in ('10" along', "ground out and welded", " psi", "not tested again yet"):
+            self.assertIn(said, text)
+        self.assertNotIn("kPa", text)
+
+    def test_simulated_on_paper(self) -> None:
+        """A round of the stand-in gauge says so in capitals, and nothing passes by it."""
+        proof = self.begin(simulated=True)
+        self.fabricator("POST", f"{self.tests}/{proof}/simulate", {"level": "still air", "leak_sccm": 0.0})
+        self.end(proof)
+        text = self.paper()
+        self.assertIn("SIMULATED: readings of a stand-in gauge", text)
+        self.assertIn("NOT PASSED", text)
+
     def paper(self) -> str:
         """Words of the certificate."""
         status, data = self.viewer("GET", f"designs/{self.tank.pk}/files/leak-test.pdf")
