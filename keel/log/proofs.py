@@ -1,11 +1,10 @@
 """How far the leak tests of a tank are: every round of every cell, and whether the last word still holds."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Literal
 
-from keel.log.entries import Done, Started
 from keel.log.facts import Facts, Said
 from keel.log.proof_entries import LeakFound, LeakRepaired, ProofBegun, ProofEnded
 from keel.studies.build.operation import CellTest
@@ -100,7 +99,7 @@ class CellProof:
     by: str
 
 
-def proofs(tests: Sequence[CellTest], facts: Facts) -> list[CellProof]:
+def proofs(tests: Sequence[CellTest], facts: Facts, titles: Mapping[str, str] | None = None) -> list[CellProof]:
     """All leak tests of a tank.
 
     Parameters
@@ -109,6 +108,8 @@ def proofs(tests: Sequence[CellTest], facts: Facts) -> list[CellProof]:
         Its cells.
     facts : Facts
         What stands in the log.
+    titles : mapping of str to str, optional
+        How operations are called; by their own names where they have no title.
 
     Returns
     -------
@@ -116,13 +117,13 @@ def proofs(tests: Sequence[CellTest], facts: Facts) -> list[CellProof]:
         One a cell. A test that was too short, undecided or broken off changes nothing about what was known; one by
         the simulated gauge proves nothing. Heat or a hole after a test that was passed voids it, for every cell.
     """
-    return [_cell(test, facts) for test in tests]
+    return [_cell(test, facts, titles or {}) for test in tests]
 
 
-def _cell(test: CellTest, facts: Facts) -> CellProof:
+def _cell(test: CellTest, facts: Facts, titles: Mapping[str, str]) -> CellProof:
     begun = [said for said in facts.proofs.values() if said.entry.subject == test.cell]
     rounds = [_round(number, said, test, facts) for number, said in enumerate(begun, start=1)]
-    standing, lacks, by = _standing(rounds, facts)
+    standing, lacks, by = _standing(rounds, facts, titles)
     return CellProof(test.cell, standing, lacks, rounds, by)
 
 
@@ -195,7 +196,9 @@ def _verdict(
     return "pass" if set(test.seams) <= set(walked) else "not walked"
 
 
-def _standing(rounds: Sequence[Round], facts: Facts) -> tuple[ProofStanding, Words | None, str]:
+def _standing(
+    rounds: Sequence[Round], facts: Facts, titles: Mapping[str, str]
+) -> tuple[ProofStanding, Words | None, str]:
     """The last test that proved anything counts, unless something after it undoes it."""
     running = next((one for one in reversed(rounds) if one.ended is None), None)
     decisive = [one for one in rounds if one.verdict not in NOTHING_PROVED and not one.begun.simulated]
@@ -206,7 +209,7 @@ def _standing(rounds: Sequence[Round], facts: Facts) -> tuple[ProofStanding, Wor
         return "not tested", _nothing_yet(rounds), ""
     if last.verdict != "pass":
         return ("running" if running and running is not last else "failed"), _failed(last), ""
-    hot = _after(last, facts.hot)
+    hot = _after(last, facts.hot, titles)
     if hot is not None:
         return "void", words("passed in test {n}, then {what}: test it again", n=last.number, what=hot), ""
     return "passed", None, last.begun.id
@@ -234,10 +237,12 @@ def _leaks(count: int) -> str:
     return "1 leak" if count == 1 else f"{count} leaks"
 
 
-def _after(last: Round, hot: Iterable[Said[Any]]) -> str | None:
+def _after(last: Round, hot: Iterable[Said[Any]], titles: Mapping[str, str]) -> str | None:
     """What was done after a test that undoes it."""
     ended = last.ended_when or last.when
     for said in hot:
         if said.happened > ended:
-            return f"“{said.entry.subject}”" if isinstance(said.entry, Started | Done) else "a leak was mended"
+            if isinstance(said.entry, LeakRepaired):
+                return "a leak was mended"
+            return f"“{titles.get(said.entry.subject, said.entry.subject)}”"
     return None

@@ -158,8 +158,9 @@ def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, de
     """
     said = facts(standing(log).entries, design)
     order = planned(traveller, said.plan)
-    proved = proofs(traveller.tests, said)
-    gates = gate_states(traveller.gates, said, now, {one.id: one.title.plain() for one in order}, proved)
+    titles = {one.id: one.title.plain() for one in order}
+    proved = proofs(traveller.tests, said, titles)
+    gates = gate_states(traveller.gates, said, now, titles, proved)
     _open_again(said, order, gates)
     needs = prerequisites(traveller)
     times = by_operation(said)

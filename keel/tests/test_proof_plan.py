@@ -16,6 +16,7 @@ from keel.evaluation import Evaluation, evaluate
 from keel.solid.facets import facets_of
 from keel.solid.faults import GeometryError
 from keel.studies.proof.bearing import SAFE_PROOF, WALL_PANELS, TestPanel
+from keel.studies.proof.methods import METHODS, MethodFigures
 from keel.studies.proof.plan import PROOF_PLAN, CellPlan, ProofPlan
 from keel.studies.proof.seam_paths import SEAM_PATHS, chained
 from keel.studies.proof.walk import WALK, WalkSeam
@@ -197,6 +198,35 @@ class Plans(TestCase):
         self.assertLess(foam[PROOF_PLAN].cells[0].volume_l, brimful)
         out = tank(ALUMINIUM, inside={"foam": {}})
         self.assertAlmostEqual(out[PROOF_PLAN].cells[0].volume_l, brimful)
+
+
+class Methods(TestCase):
+    """The methods side by side."""
+
+    def compared(self, shell: dict[str, Any], workshop: Workshop | None = None) -> dict[str, MethodFigures]:
+        """By name."""
+        return {one.method: one for one in tank(shell, workshop)[METHODS]}
+
+    def test_which_is_favoured(self) -> None:
+        """Decay where it decides in a day's work; with a coarse gauge soap, or water where soap shows too little."""
+        fine = self.compared(STOUT)
+        self.assertEqual([name for name, one in fine.items() if one.is_favoured], ["pressure decay"])
+        smallest, limit = fine["pressure decay"].smallest_sccm, cell(STOUT).limit_sccm
+        assert smallest is not None
+        self.assertLess(smallest, 0.51 * limit)
+        coarse = Workshop(test_gauges=[TestGauge(resolution_kpa=1.0)])
+        for shell, first in (
+            (STOUT | {"run_mm": 20_000.0}, "soap and low pressure"),
+            (ALUMINIUM | {"thickness_mm": 1.5}, "submerged"),
+        ):
+            found = self.compared(shell, coarse)
+            self.assertEqual([name for name, one in found.items() if one.is_favoured], [first])
+
+    def test_what_is_hidden(self) -> None:
+        """Nobody soaps the wall between two cells; both are tested, so everything takes its time twice."""
+        one, two = self.compared(ALUMINIUM), self.compared(ALUMINIUM | {"features": [WALL]})
+        self.assertIn("wall", two["soap and low pressure"].misses.plain())
+        self.assertEqual(two["submerged"].minutes, 2 * one["submerged"].minutes)
 
 
 def judged(shell: dict[str, Any], workshop: Workshop | None = None, **proof: Any) -> Evaluation:

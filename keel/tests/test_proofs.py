@@ -144,6 +144,9 @@ class Rounds(TestCase):
         for hot in ({"kind": "done", "subject": "weld:rear-pan"}, {"kind": "started", "subject": "seat:vent"}):
             for name in ("rear cell", "front cell"):
                 self.assertEqual(cell(*both, hot, name=name).standing, "void")
+        voided = cell(*both, {"kind": "done", "subject": "close:front-pan"}).lacks
+        assert voided is not None
+        self.assertEqual(voided.plain(), "passed in test 1, then “Close the tank: weld the front pan”: test it again")
         cold = {"kind": "done", "subject": "fit:vent"}
         self.assertEqual(cell(*both, cold).standing, "passed")
         own = {"kind": "added", "subject": "own:1", "title": "Drill for the plate", "hot": True}

@@ -4,8 +4,8 @@ from keel.design.document import Design
 from keel.design.proof import Proof
 from keel.stations.proof import remedies, rules
 from keel.stations.station import Station
+from keel.studies.proof.methods import METHODS
 from keel.studies.proof.plan import PROOF_PLAN
-from keel.studies.proof.walk import WALK
 
 
 def _is_begun(design: Design) -> bool:
@@ -16,7 +16,7 @@ PROOF = Station(
     name="proof",
     title="Proof",
     is_begun=_is_begun,
-    studies={"plan": PROOF_PLAN, "walk": WALK},
+    studies={"plan": PROOF_PLAN, "methods": METHODS},
     rules=(
         rules.cell_bears_it,
         rules.limiter_is_between,

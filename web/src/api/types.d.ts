@@ -6202,6 +6202,41 @@ export interface components {
             worst_l: number;
         };
         /**
+         * MethodFigures
+         * @description One method on this tank.
+         *
+         *     Attributes
+         *     ----------
+         *     method : ProofMethod
+         *         Which.
+         *     smallest_sccm : float or None
+         *         Smallest leak that it shows [cm³/min of air]; None where it goes by liquid.
+         *     minutes : float
+         *         How long it takes, all cells one after the other [min].
+         *     tells, misses : Words
+         *         What it says of a leak, and what it can't see.
+         *     is_favoured : bool
+         *         Whether the figures favour it.
+         */
+        MethodFigures: {
+            /**
+             * Is Favoured
+             * @default false
+             */
+            is_favoured: boolean;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "pressure decay" | "soap and low pressure" | "submerged" | "filled, on dry paper";
+            /** Minutes */
+            minutes: number;
+            misses: components["schemas"]["Words"];
+            /** Smallest Sccm */
+            smallest_sccm: number | null;
+            tells: components["schemas"]["Words"];
+        };
+        /**
          * Moved
          * @description An operation is done at another place in the order.
          */
@@ -8121,9 +8156,9 @@ export interface components {
          * @description Results of Proof: each is empty where what it needs is missing.
          */
         ProofResults: {
+            /** Methods */
+            methods?: components["schemas"]["MethodFigures"][] | null;
             plan?: components["schemas"]["ProofPlan"] | null;
-            /** Walk */
-            walk?: components["schemas"]["WalkSeam"][] | null;
         };
         /**
          * Proved

@@ -11,6 +11,7 @@ import { Folded } from '../Folded'
 import { pair } from '../Row'
 import type { PanelProps } from '../station'
 import { CellFigures } from './CellFigures'
+import { Methods } from './Methods'
 
 type ProofPart = Design['proof']
 
@@ -90,6 +91,7 @@ export function ProofStation({ designId, findings }: PanelProps) {
       {plan?.cells.map((cell) => (
         <CellFigures key={cell.cell} cell={cell} alone={plan.cells.length === 1} />
       ))}
+      <Methods />
       <Folded
         title={proof.braces ? `Bars clamped on: ${proof.braces}` : 'Bars, hoses, parts inside'}
         open={proof.braces > 0}
