@@ -9,7 +9,7 @@ import numpy as np
 from keel.design.faults import Fault
 from keel.formats.headings import as_kept
 from keel.formats.table import Kind, Row, UnreadableTableError, problem, read_table, written
-from keel.log.proof_entries import LEAST_BAROMETER_KPA, MOST_BAROMETER_KPA, barometer_kpa
+from keel.log.proof_entries import BAROMETER_LIMITS, LEAST_BAROMETER_KPA, MOST_BAROMETER_KPA, other_unit
 from keel.reference.quantities import KPA_PER_INHG, KPA_PER_MMHG, UnitSet
 from keel.solid.polyhedron import Array
 from keel.studies.proof.series import Series
@@ -157,8 +157,4 @@ def _wrong(table: Array) -> Iterator[Wrong]:
 
 
 def _barometer_limit(value: float) -> str:
-    try:
-        barometer_kpa(value)
-    except ValueError as error:
-        return str(error)
-    return ""
+    return BAROMETER_LIMITS + other_unit(value)

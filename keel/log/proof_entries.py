@@ -11,10 +11,29 @@ from keel.studies.proof.decay import Verdict
 
 Kilopascals = Annotated[float, Field(ge=-1000, le=10_000)]
 LEAST_BAROMETER_KPA, MOST_BAROMETER_KPA = 50.0, 110.0
+BAROMETER_LIMITS = f"{LEAST_BAROMETER_KPA:g} to {MOST_BAROMETER_KPA:g} kPa"
 USUAL_BAROMETER_KPA = (80.0, 108.0)
 OTHER_UNITS: tuple[tuple[str, float], ...] = (("hPa", 0.1), ("mmHg", 0.1333224), ("inHg", 3.386389), ("psi", 6.894757))
 LeakSize = Literal["slow bubbles", "quick bubbles", "blows the soap off"]
 """By what the soap does."""
+
+
+def other_unit(value: float) -> str:
+    """Which unit a barometer's figure may be in that is none in kPa, in words.
+
+    Parameters
+    ----------
+    value : float
+        As typed.
+
+    Returns
+    -------
+    str
+        With what it would be in kPa; empty where no unit fits.
+    """
+    low, high = USUAL_BAROMETER_KPA
+    alike = ((unit, value * per) for unit, per in OTHER_UNITS if low <= value * per <= high)
+    return next((f"; {value:g} {unit} are {kpa:.1f} kPa" for unit, kpa in alike), "")
 
 
 def barometer_kpa(value: float) -> float:
@@ -36,12 +55,8 @@ def barometer_kpa(value: float) -> float:
         For what no air has had, with the unit that it may be in.
     """
     if not LEAST_BAROMETER_KPA <= value <= MOST_BAROMETER_KPA:
-        low, high = USUAL_BAROMETER_KPA
-        alike = ((unit, value * per) for unit, per in OTHER_UNITS if low <= value * per <= high)
-        meant = next((f"; {value:g} {unit} are {kpa:.1f} kPa" for unit, kpa in alike), "")
-        limits = f"{LEAST_BAROMETER_KPA:g} to {MOST_BAROMETER_KPA:g} kPa"
-        message = f"a barometer stands at {limits}, not at {value:g}{meant}"
-        refuse(message, field="barometer_kpa", value=value, limit=limits)
+        message = f"a barometer stands at {BAROMETER_LIMITS}, not at {value:g}{other_unit(value)}"
+        refuse(message, field="", value=value, limit=BAROMETER_LIMITS)
     return value
 
 

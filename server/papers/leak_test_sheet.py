@@ -104,9 +104,16 @@ class _Certificate:
         y = self._room(y, 46 * mm + (PLOT if has_curve else 0))
         self.page.canvas.setStrokeColor(LINE)
         self.page.canvas.line(MARGIN, y, MARGIN + self.across, y)
-        title = f"{cell.cell}, test {one.number}: {VERDICT_WORDS[one.verdict]}"
+        since = ", VOID SINCE" if one.verdict == "pass" and cell.standing == "void" else ""
+        title = f"{cell.cell}, test {one.number}: {VERDICT_WORDS[one.verdict]}{since}"
         y = self.page.words(
-            title, MARGIN, y - SPACE, self.across, 12, bold=True, colour=INK if one.verdict == "pass" else STOP
+            title,
+            MARGIN,
+            y - SPACE,
+            self.across,
+            12,
+            bold=True,
+            colour=INK if one.verdict == "pass" and not since else STOP,
         )
         if one.begun.simulated:
             said = "SIMULATED: readings of a stand-in gauge on a stand-in tank. It proves nothing."

@@ -124,7 +124,10 @@ class Running(LeakTest):
         high = row | {"gauge_kpa": self.cell.safe_kpa + 2.0}
         _, taken = gauge("POST", "gauge/readings", {"readings": [high | {"minute": 6.0}]})
         self.assertIn("Stop:", taken["stop"]["text"])
-        self.refused(gauge("POST", "gauge/readings", {"readings": [row | {"barometer_kpa": 1013.0}]}), 422, "invalid")
+        odd = gauge("POST", "gauge/readings", {"readings": [row | {"barometer_kpa": 1013.0}]})
+        fault = self.refused(odd, 422, "invalid")["errors"][0]
+        self.assertEqual(fault["field"], "readings.0.barometer_kpa")
+        self.assertIn("1013 hPa are 101.3 kPa", fault["message"])
         self.end(proof)
         self.refused(gauge("POST", "gauge/readings", {"readings": [row]}), 422, "ended")
         self.assertEqual(Api()("POST", "gauge/readings", {"readings": [row]})[0], 401)
@@ -210,7 +213,7 @@ class Running(LeakTest):
             self.assertIn(said, text)
         with patch("server.floor.log.timezone.now", return_value=timezone.now() + timedelta(hours=1)):
             self.write(self.entry("started", subject="seat:anything"))
-        self.assertIn("VOID", self.paper())
+        self.assertIn("TIGHT, VOID SINCE", self.paper())
 
     def test_certificate_of_a_leak(self) -> None:
         """Numbered, with its seam; not mended until it is; an inch reader reads inches and psi."""

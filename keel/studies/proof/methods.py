@@ -90,7 +90,7 @@ def methods(plan: ProofPlan, seams: Sequence[WalkSeam], rules: HouseRules) -> li
             smallest_sccm=SUBMERGED_SCCM,
             minutes=rules.submerged_min * len(plan.cells),
             tells=words("Where it leaks, all of it at once"),
-            misses=words("Below {deep_mm} of water nothing; it lifts with {lift_n}", **_water(plan.cells)),
+            misses=words("What lies deeper than {deep_mm}; holding it down takes {lift_n}", **_water(plan.cells)),
         ),
         MethodFigures(
             method="filled, on dry paper",
@@ -110,7 +110,7 @@ def _decay(cells: Sequence[CellPlan], minutes: float) -> MethodFigures:
         smallest_sccm=open_part,
         minutes=minutes,
         tells=words("How much it leaks in all, with what the instruments leave open"),
-        misses=words("Where: soap finds that while it holds pressure"),
+        misses=words("Where it leaks: soap finds that meanwhile"),
     )
 
 

@@ -55,6 +55,8 @@ export function Walk({ build, round, seams, at, along, onSeam, onAlong }: Props)
   )
 }
 
+/** The finger is on a spot when it is no further from it. */
+const SAME_MM = 0.5
 const SIZES = ['slow bubbles', 'quick bubbles', 'blows the soap off'] as const
 
 interface AtHandProps {
@@ -74,6 +76,7 @@ function SeamAtHand({ build, round, seam, sketch, place, along, onAlong, onWalke
   const [leaking, setLeaking] = useState(false)
   const [photo, setPhoto] = useState<string | null>(null)
   const proof = round.begun.id
+  const chosen = seam.spots.find((spot) => Math.abs(spot.at_mm - along) < SAME_MM)
   const pin = (size: (typeof SIZES)[number]) => {
     const spot = placeAlong(seam, along)
     const low = build.corner ?? { x: 0, y: 0, z: 0 }
@@ -102,18 +105,22 @@ function SeamAtHand({ build, round, seam, sketch, place, along, onAlong, onWalke
         </Box>
       </Box>
       {sketch}
-      <Box component="ul" sx={{ m: 0, pl: 2.5 }} aria-label="Look here first">
+      <Box role="group" aria-label="Look here first" sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5 }}>
         {seam.spots.map((spot, n) => (
-          <li key={n}>
-            <Button
-              size="small"
-              sx={{ textAlign: 'left', justifyContent: 'flex-start', minHeight: 36, px: 0.5 }}
-              onClick={() => onAlong(spot.at_mm)}
-            >
-              at {units.lengthUnitText(spot.at_mm)}: {units.say(spot.why)}
-            </Button>
-          </li>
+          <Button
+            key={n}
+            size="small"
+            variant={spot === chosen ? 'contained' : 'outlined'}
+            aria-label={`At ${units.lengthUnitText(spot.at_mm)}: ${units.say(spot.why)}`}
+            sx={{ minHeight: 44, px: 1 }}
+            onClick={() => onAlong(spot.at_mm)}
+          >
+            {units.lengthUnitText(Math.round(spot.at_mm))}
+          </Button>
         ))}
+      </Box>
+      <Box sx={{ minHeight: 24 }} aria-live="polite">
+        {chosen ? units.say(chosen.why) : 'Look at these spots first, then along all of it.'}
       </Box>
       <Box sx={{ px: 1 }}>
         <Slider

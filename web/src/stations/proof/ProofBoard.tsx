@@ -1,7 +1,7 @@
 import { Alert, Box, Button, ToggleButton, ToggleButtonGroup } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { lazy, Suspense } from 'react'
-import type { Build, CellPlan, CellProof } from '../../api/model'
+import type { Build, CellPlan, CellProof, ProofRound } from '../../api/model'
 import { BeginTest } from '../../floor/proof/BeginTest'
 import { isRunning, proofOf, STANDING_WORDS, toneOf, VERDICT_WORDS } from '../../floor/proof/proof'
 import { RoundView } from '../../floor/proof/RoundView'
@@ -63,6 +63,7 @@ function Heading({ build, proof, cells, cell }: HeadingProps) {
   const readOnly = useWork((work) => work.readOnly)
   const { round } = useProofView()
   const running = build.state.proofs.some((one) => one.rounds.some(isRunning))
+  const isVoid = (one: ProofRound) => proof.standing === 'void' && one.verdict === 'pass'
   const at = chosenRound(proof, round)?.begun.id ?? round ?? NEW
   return (
     <Box
@@ -96,7 +97,6 @@ function Heading({ build, proof, cells, cell }: HeadingProps) {
         sx={{ fontWeight: 700, color: proof.standing === 'passed' ? inks.good : undefined }}
       >
         {cells.length === 1 && `Leak test ${STANDING_WORDS[proof.standing]}`}
-        {proof.lacks && proof.standing !== 'not tested' && `${cells.length === 1 ? ': ' : ''}${say(proof.lacks)}`}
       </Box>
       <Box role="group" aria-label="Tests" sx={{ display: 'flex', gap: 0.75, flexWrap: 'wrap', flex: 1 }}>
         {proof.rounds.map((one) => (
@@ -108,12 +108,13 @@ function Heading({ build, proof, cells, cell }: HeadingProps) {
             onClick={() => showRound(one.begun.id)}
             sx={{
               minHeight: 36,
-              color: inks[toneOf(one.verdict)],
+              color: inks[isVoid(one) ? 'caution' : toneOf(one.verdict)],
               borderColor: 'currentColor',
               ...(one.begun.id === at ? { boxShadow: `inset 0 -3px 0 ${inks.hand}` } : {}),
             }}
           >
             {one.number} {VERDICT_WORDS[one.verdict]}
+            {isVoid(one) && ', void'}
           </Button>
         ))}
       </Box>
@@ -126,6 +127,12 @@ function Heading({ build, proof, cells, cell }: HeadingProps) {
             Practise
           </Button>
         </>
+      )}
+      {proof.lacks && proof.standing !== 'not tested' && (
+        <Box sx={{ flexBasis: '100%', color: inks.caution, fontWeight: 600 }}>
+          {cells.length > 1 && `${proof.cell}: `}
+          {say(proof.lacks)}
+        </Box>
       )}
     </Box>
   )
