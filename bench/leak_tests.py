@@ -92,7 +92,7 @@ def a_day() -> None:
 
 if __name__ == "__main__":
     total, plain = Counter[str](), Counter[str]()
-    for seed in (5, 6, 7):
+    for seed in (5, 6, 7, 8, 9, 10):
         corrected, alone = verdicts(seed)
         total, plain = total + corrected, plain + alone
         print(f"seed {seed}: corrected {dict(corrected)}, gauge alone {dict(alone)}")

@@ -167,6 +167,22 @@ class SimulatedTanks(TestCase):
         self.assertNotEqual(result.decay.verdict, "pass")
         self.assertIn("thermometer doesn't follow", " ".join(one.text for one in result.cautions))
 
+    def test_a_thermometer_that_is_behind(self) -> None:
+        """Air that begins to warm near the end: a leak that it hides isn't passed, and steady warming costs nothing."""
+        late = Surroundings(sun_c=6.0, sun_min=(34.0, 99.0))
+        test = leak_test(45.0, 1.0, TestGauge(), FAIR)
+        for around, passes in ((Surroundings(per_h_c=1.0), True), (late, False)):
+            result = judge_series(read(Rig(45.0, 8.0, 0.2, around, TestGauge(), seed=3), 40), test, 20.0)
+            assert result.decay is not None
+            self.assertEqual(result.decay.verdict == "pass", passes)
+        hidden = 0
+        for seed in range(40):
+            rig = Rig(45.0, 8.0, 2.0, replace(late, sun_min=(20.0 + seed / 2, 99.0)), TestGauge(), seed=seed)
+            decay = judge_series(read(rig, 40), test, 20.0).decay
+            assert decay is not None
+            hidden += decay.verdict == "pass"
+        self.assertEqual(hidden, 0)
+
     def test_practice(self) -> None:
         """The same seed hides the same leak; whoever reads the truth is right and near."""
         for level in LEVELS:

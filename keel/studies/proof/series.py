@@ -14,6 +14,10 @@ from keel.studies.result import Words, words
 END_SHARE, LONGEST_END_MIN = 0.03, 5.0
 """Each end is the mean of the readings of so much of the test [share, min], at least one reading."""
 FEWEST_TO_SCATTER = 5
+BEHIND_MIN = 2.0
+"""How long a thermometer in the tank is behind the air round it (house rule)."""
+SLOPE_SHARE, LONGEST_SLOPE_MIN = 0.1, 15.0
+"""How the temperature goes at either end is taken from so much of the test [share, min]."""
 GAP_SHARE, GAP_TIMES = 0.05, 10.0
 """A pause is a gap when it is so much of the test and so many times the usual pause."""
 FEWEST_TO_SPLIT = 20
@@ -156,7 +160,8 @@ def judge_series(series: Series, test: LeakTest, safe_kpa: float) -> SeriesResul
     -------
     SeriesResult
         By the means of its two ends: a last digit that flickers is no leak. The resolution counts in full all the
-        same, the readings' scatter on top of it, and, where both halves lose unlike, what they differ by.
+        same; on top of it the readings' scatter, what both halves differ by where they lose unlike, and what a
+        thermometer is behind by where the temperature goes otherwise at the end than at the start.
     """
     first, last = _ends(series)
     start, end = (first.mean(), last.mean()) if first and last else (None, None)
@@ -164,7 +169,8 @@ def judge_series(series: Series, test: LeakTest, safe_kpa: float) -> SeriesResul
     decay, apart = None, 0.0
     if first and last and start and end:
         apart = _apart(halves)
-        decay = judge(start, end, test, hypot(_scatter_sccm(first, last, test), apart / 2))
+        unsure = hypot(_scatter_sccm(first, last, test), apart / 2, _lag_sccm(series, test) / 2)
+        decay = judge(start, end, test, unsure)
     at = _shown(len(series))
     corrected = all_corrected_kpa(series) if len(series) else np.zeros(0)
     drawn = (series.minute, series.gauge_kpa, corrected, series.temperature_c, series.barometer_kpa)
@@ -198,6 +204,26 @@ def _scatter_sccm(first: Series, last: Series, test: LeakTest) -> float:
     minutes = float(last.minute.mean() - first.minute.mean())
     errors = [float(np.std(all_corrected_kpa(end), ddof=1)) / sqrt(len(end)) for end in (first, last)]
     return test.volume_l * CM3_PER_L / (float(first.barometer_kpa.mean()) * minutes) * sqrt(sum(e * e for e in errors))
+
+
+def _lag_sccm(series: Series, test: LeakTest) -> float:
+    """What a thermometer that is behind the air leaves: where it is as far behind at both ends nothing [cm³/min]."""
+    span = float(series.minute[-1] - series.minute[0])
+    width = min(SLOPE_SHARE * span, LONGEST_SLOPE_MIN)
+    if len(series) < 2 * FEWEST_TO_SCATTER:
+        return 0.0
+    count = max(FEWEST_TO_SCATTER, int(np.searchsorted(series.minute, series.minute[0] + width, side="right")))
+    count = min(count, len(series) // 2)
+    begins, ends = (_slope(series.part(part)) for part in (slice(0, count), slice(-count, None)))
+    kelvin = float(series.temperature_c[-1]) + KELVIN_AT_0_C
+    kpa = abs(ends - begins) * BEHIND_MIN * float(series.gauge_kpa[-1] + series.barometer_kpa[-1]) / kelvin
+    return test.volume_l * CM3_PER_L / (float(series.barometer_kpa[0]) * span) * kpa
+
+
+def _slope(series: Series) -> float:
+    """How the temperature goes on average [K/min], by least squares."""
+    at = series.minute - series.minute.mean()
+    return float(at @ series.temperature_c / (at @ at))
 
 
 def _shown(count: int) -> Array:
