@@ -26,9 +26,9 @@ def stored(document: dict[str, Any]) -> Rig:
     return Rig(**(document | {"surroundings": around, "gauge": TestGauge.model_validate(document["gauge"])}))
 
 
-def minutes_so_far(started: datetime, now: datetime, most: float) -> float:
-    """How many simulated minutes have passed."""
-    return min(most, LONGEST_MIN, max(0.0, (now - started).total_seconds() * MINUTES_A_SECOND))
+def minutes_so_far(started: datetime, now: datetime) -> float:
+    """How many simulated minutes have passed: as many as somebody lets, a day at most."""
+    return min(LONGEST_MIN, max(0.0, (now - started).total_seconds() * MINUTES_A_SECOND))
 
 
 def shown(rig: Rig, minutes: float) -> Series:

@@ -278,7 +278,7 @@ def answer(request: Request, practice_id: int, data: GuessIn) -> PracticeOut:
     item = _own_practice(request, practice_id)
     if item.minutes is not None:
         raise ApiError(422, "answered", "This one has been answered: begin another.")
-    item.minutes = gauges.minutes_so_far(item.started, timezone.now(), gauges.LONGEST_MIN)
+    item.minutes = gauges.minutes_so_far(item.started, timezone.now())
     item.answered = (item.answered or {}) | {"leaks": data.leaks, "leak_sccm": data.leak_sccm}
     item.save(update_fields=["minutes", "answered"])
     return _practice(item)
@@ -321,7 +321,7 @@ def _own_practice(request: Request, practice_id: int) -> SimulatedTank:
 def _practice(item: SimulatedTank) -> PracticeOut:
     rig = gauges.stored(item.rig)
     rules = item.workshop.document().rules
-    so_far = gauges.minutes_so_far(item.started, timezone.now(), gauges.LONGEST_MIN)
+    so_far = gauges.minutes_so_far(item.started, timezone.now())
     minutes = so_far if item.minutes is None else item.minutes
     test = leak_test(rig.volume_l, item.limit_sccm, rig.gauge, rules)
     series = gauges.shown(rig, minutes)

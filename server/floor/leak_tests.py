@@ -115,8 +115,8 @@ def series_in(job: Job, said: Facts, proof: str) -> Series:
     if begun.simulated and proof not in said.ended:
         tank = SimulatedTank.objects.filter(job=job, proof=proof).first()
         if tank is not None:
-            most = begun.minutes or gauges.LONGEST_MIN
-            return gauges.shown(gauges.stored(tank.rig), gauges.minutes_so_far(tank.started, timezone.now(), most))
+            so_far = gauges.minutes_so_far(tank.started, timezone.now())
+            return gauges.shown(gauges.stored(tank.rig), so_far)
     stored = kept(job, proof)
     typed = series_of(read_by_hand(proof, said))
     both = np.vstack([np.column_stack(typed.columns), stored]) if len(typed) else stored

@@ -71,7 +71,7 @@ function Far({ build }: { build: Build }) {
             sx={{ color: one.standing === 'passed' ? inks.good : inks.caution }}
           >
             Leak test of the {one.cell}: {STANDING_WORDS[one.standing]}
-            {one.lacks && `, ${say(one.lacks)}`}
+            {one.lacks && one.standing !== 'running' && `, ${say(one.lacks)}`}
           </Box>
         ))}
       {changed > 0 && (

@@ -26,7 +26,7 @@ export function LeakTest({ build, cell, mayWrite }: { build: Build; cell: string
     >
       <Box sx={{ fontWeight: 650, color: proof.standing === 'passed' ? inks.good : undefined }}>
         Leak test {STANDING_WORDS[proof.standing]}
-        {proof.lacks && proof.standing !== 'not tested' && `: ${say(proof.lacks)}`}
+        {proof.lacks && !['not tested', 'running'].includes(proof.standing) && `: ${say(proof.lacks)}`}
       </Box>
       {proof.rounds.map((round) => (
         <Button

@@ -37,7 +37,7 @@ export const VERDICT_HELP: Partial<Record<ProofRound['verdict'], string>> = {
 
 export const STANDING_WORDS: Record<CellProof['standing'], string> = {
   'not tested': 'not tested',
-  running: 'test running',
+  running: 'running',
   failed: 'not passed',
   passed: 'passed',
   void: 'void',

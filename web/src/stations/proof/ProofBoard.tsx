@@ -128,7 +128,7 @@ function Heading({ build, proof, cells, cell }: HeadingProps) {
           </Button>
         </>
       )}
-      {proof.lacks && proof.standing !== 'not tested' && (
+      {proof.lacks && !['not tested', 'running'].includes(proof.standing) && (
         <Box sx={{ flexBasis: '100%', color: inks.caution, fontWeight: 600 }}>
           {cells.length > 1 && `${proof.cell}: `}
           {say(proof.lacks)}
