@@ -13,7 +13,7 @@ from keel.design.features import Baffle, Door, Feature
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.pots import PotPlace
 from keel.solid.rings import in_space
-from keel.solid.shapes import block, slice_rings, smooth_mesh
+from keel.solid.shapes import block, holds, slice_rings, smooth_mesh
 from keel.solid.solids import Solids
 
 HAIR_MM = 1e-4
@@ -291,7 +291,6 @@ def room_at(rooms: Sequence[Compartment], spot: Array, axis: int, off: float) ->
         box = room.solid.bounding_box()
         if not all(box[i] <= place[i] <= box[i + 3] for i in range(3)):
             continue
-        above = [place[0] + 1e-5, place[1] + 1e-5, box[5] + 1.0]
-        if len(room.solid.ray_cast([place[0] + 1e-5, place[1] + 1e-5, place[2]], above)) % 2 == 1:
+        if holds(room.solid, place + np.array([1e-5, 1e-5, 0.0])):
             return number
     return None

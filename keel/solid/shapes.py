@@ -153,3 +153,22 @@ def slice_rings(solid: Manifold, axis: int, at: float) -> list[Array]:
     flip = np.array([1.0, -1.0]) if axis == 1 else np.array([1.0, 1.0])
     rings = [np.asarray(ring, dtype=np.float64) * flip for ring in placed.slice(at).to_polygons()]
     return [ring[::-1] for ring in rings] if axis == 1 else rings
+
+
+def holds(solid: Manifold, spot: Array) -> bool:
+    """Whether a solid holds a place.
+
+    Parameters
+    ----------
+    solid : Manifold
+        Any [mm].
+    spot : ndarray, shape (3,)
+        On none of its edges [mm].
+
+    Returns
+    -------
+    bool
+        A ray upward leaves it an odd number of times.
+    """
+    x, y, z = (float(value) for value in spot)
+    return len(solid.ray_cast([x, y, z], [x, y, max(z, solid.bounding_box()[5]) + 1.0])) % 2 == 1

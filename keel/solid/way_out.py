@@ -15,6 +15,7 @@ from keel.compiled import compiled
 from keel.solid.box import Cuboid
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.proximity import NO_PUSH, Push
+from keel.solid.shapes import holds
 
 HAIR_MM = 1e-5
 """Solids that share less than this along an axis only touch [mm]."""
@@ -75,10 +76,8 @@ def _fills(parts: Sequence[Manifold], low: Array, high: Array, axis: int, at: fl
     spot[axis] = at
     for part in parts:
         box = np.array(part.bounding_box())
-        if np.all(spot >= box[:3]) and np.all(spot <= box[3:]):
-            top = [spot[0], spot[1], box[5] + 1.0]
-            if len(part.ray_cast(list(spot), top)) % 2 == 1:
-                return True
+        if np.all(spot >= box[:3]) and np.all(spot <= box[3:]) and holds(part, spot):
+            return True
     return False
 
 

@@ -15,11 +15,12 @@ from keel.design.workshop import HouseRules, Workshop
 from keel.evaluation import Evaluation, evaluate
 from keel.solid.facets import facets_of
 from keel.solid.faults import GeometryError
-from keel.studies.proof.bearing import SAFE_PROOF, WALL_PANELS, TestPanel
+from keel.studies.proof.bearing import SAFE_PROOF, WALL_PANELS
 from keel.studies.proof.methods import METHODS, MethodFigures
 from keel.studies.proof.plan import PROOF_PLAN, CellPlan, ProofPlan
 from keel.studies.proof.seam_paths import SEAM_PATHS, chained
 from keel.studies.proof.walk import WALK, WalkSeam
+from keel.studies.proof.wall import TestPanel
 from keel.studies.sheet.flats import FLATS
 from keel.studies.strength.curved import dish_buckling_kpa, hoop_kpa, round_wall_buckling_kpa
 from keel.studies.strength.panels.let_in import let_in_faces
@@ -149,6 +150,27 @@ class Walls(TestCase):
         dished = walls(CYLINDER | {"dish_mm": 40.0})["lid"]
         ball = (150.0**2 + 40.0**2) / 80.0
         self.assertAlmostEqual(dished.vacuum_kpa, min(dished.safe_kpa, dish_buckling_kpa(200.0, ball, 1.5) / 3))
+
+    def test_round_features(self) -> None:
+        """A round well is pressed on its hump, a sump in its hollow; bottoms are discs; a round relief buckles."""
+        round_ = {"form": "round", "a_mm": 250.0, "b_mm": 60.0, "long_mm": 250.0, "wide_mm": 1.0, "deep_mm": 100.0}
+        well, sump = (round_ | {"kind": kind, "id": kind, "name": kind} for kind in ("well", "sump"))
+        relief = {"kind": "relief", "id": "r", "name": "tunnel", "form": "x", "x_mm": -10.0, "y_mm": 150.0}
+        relief |= {"z_mm": -100.0, "length_mm": 900.0, "width_mm": 200.0, "height_mm": 200.0}
+        thin = {"features_thickness_mm": 0.8, "metal": "mild steel"}
+        stretched = hoop_kpa(0.6 * 210, 125.0, 0.8)
+        buckles = round_wall_buckling_kpa(200.0, 250.0, 0.8, 100.0) / 3
+        for feature, safe, vacuum in ((well, buckles, stretched), (sump, stretched, buckles)):
+            found = walls(thin | {"features": [feature]})
+            wall, bottom = found[f"{feature['name']}, wall"], found[f"{feature['name']}, bottom"]
+            self.assertAlmostEqual(wall.safe_kpa, min(safe, stretched))
+            self.assertAlmostEqual(wall.vacuum_kpa, min(vacuum, stretched))
+            self.assertTrue(bottom.round)
+            self.assertEqual(bottom.out.z, 1.0 if feature is well else -1.0)
+            self.assertLess(bottom.safe_kpa, walls(thin)["lid"].safe_kpa * 3)
+        tunnel = walls(thin | {"features": [relief]})["tunnel"]
+        self.assertAlmostEqual(tunnel.safe_kpa, round_wall_buckling_kpa(200.0, 200.0, 0.8, 800.0) / 3)
+        self.assertLess(tank(thin | {"features": [relief]})[SAFE_PROOF], tunnel.safe_kpa + 1e-9)
 
     def test_buckling_formulas(self) -> None:
         """Longer and thinner buckle sooner; an endless tube has Bresse's pressure, whatever its length."""
@@ -315,6 +337,25 @@ class Seams(TestCase):
         self.assertLess(folded.length_mm, welded.length_mm - 600)
         dome = walked({"features": [well | {"form": "round"}]})["well"]
         self.assertAlmostEqual(dome.length_mm, 2 * np.pi * 200.0, delta=8.0)
+
+    def test_tabs_go_through(self) -> None:
+        """Each tab is welded round outside: as long as it is wide, as thick as its plate, on the shell's face."""
+        plate: dict[str, Any] = {"kind": "baffle", "id": "b", "name": "baffle", "at_mm": 300.0, "thickness_mm": 2.0}
+        plate |= {"tabs": {"wide_mm": 20.0, "pitch_mm": 150.0}}
+        found = walked({"thickness_mm": 3.0, "features": [plate]})["baffle, tabs"]
+        self.assertGreater(len(found.lines), 3)
+        self.assertAlmostEqual(found.length_mm, len(found.lines) * 2 * (20.0 + 2.0))
+        for line in found.lines:
+            faces = [(p.y, p.z) for p in line]
+            self.assertTrue(all(y in (0.0, 400.0) for y, _ in faces) or all(z in (0.0, 350.0) for _, z in faces), faces)
+
+    def test_uneven_features(self) -> None:
+        """A well of thin sheet in a thick lid is told at its seams."""
+        well = {"kind": "well", "id": "w", "name": "well", "a_mm": 100.0, "b_mm": 60.0, "deep_mm": 80.0}
+        well |= {"long_mm": 200.0, "wide_mm": 150.0}
+        uneven = walked({"thickness_mm": 4.0, "features_thickness_mm": 2.0, "features": [well]})["well"].uneven
+        assert uneven is not None
+        self.assertEqual(uneven.plain(), "2 mm sheet in 4 mm wall")
 
     def test_chained(self) -> None:
         """Edges end to end are one line, a branch parts them, and none is lost."""

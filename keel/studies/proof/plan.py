@@ -11,8 +11,9 @@ from keel.design.workshop import HouseRules, Workshop
 from keel.reference.metals import METALS, MetalName
 from keel.reference.units import MM3_PER_LITRE, MM3_PER_M3, STANDARD_GRAVITY
 from keel.solid.solids import Cell, Solids
-from keel.studies.proof.bearing import WALL_PANELS, TestPanel
+from keel.studies.proof.bearing import WALL_PANELS
 from keel.studies.proof.decay import LeakTest, LeastMinutes, PressureReading, Resolution, least_minutes
+from keel.studies.proof.wall import TestPanel
 from keel.studies.strength.panels.panel import OVER, PanelEdge, edge_at
 from keel.studies.strength.plate_bending import large_deflection_mm, panel_stress_mpa
 

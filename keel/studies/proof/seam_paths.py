@@ -1,10 +1,12 @@
 """Where every seam of a tank runs in space: what is walked with soap, and what a leak is pinned on."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from itertools import groupby
 from typing import Literal
 
 import numpy as np
+import numpy.typing as npt
 
 from keel.analysis.parts import only
 from keel.analysis.study import study
@@ -23,8 +25,10 @@ from keel.studies.result import Words, words
 from keel.studies.sheet.placing import in_section
 from keel.studies.sheet.seam import SEAM_PLACES, SeamPlaces
 from keel.studies.sheet.shell_parts import BARE_SOLIDS
+from keel.studies.sheet.tabs import TABS, Tab
 
 SeamKind = Literal["seat", "lengthwise", "end", "let in", "partition"]
+Chosen = npt.NDArray[np.bool_]
 ORDER: tuple[SeamKind, ...] = ("seat", "lengthwise", "let in", "end", "partition")
 """Where leaks are looked for first."""
 UNEVEN = 1.3
@@ -83,7 +87,7 @@ class Seam:
         return sum(line.length_mm for line in self.lines)
 
 
-def seam_paths(design: Design, solids: Solids, places: SeamPlaces) -> list[Seam]:
+def seam_paths(design: Design, solids: Solids, places: SeamPlaces, tabs: Sequence[Tab]) -> list[Seam]:
     """Every seam that holds the fuel, in the order in which it is looked at.
 
     Parameters
@@ -94,6 +98,8 @@ def seam_paths(design: Design, solids: Solids, places: SeamPlaces) -> list[Seam]
         The shell worked out, without bag and foam.
     places : SeamPlaces
         Where the wrapper closes.
+    tabs : sequence of Tab
+        Of plates inside: each goes through the shell, and is welded round.
 
     Returns
     -------
@@ -102,7 +108,7 @@ def seam_paths(design: Design, solids: Solids, places: SeamPlaces) -> list[Seam]
         partitions. Seams of plates with openings hold nothing and are left out.
     """
     found = [*_seats(design.ports, solids), *_lengthwise(solids, places), *_ends(solids)]
-    found += [*_let_in(solids), *_partitions(solids)]
+    found += [*_let_in(solids), *_tabs(tabs), *_partitions(solids)]
     return sorted(
         (seam for seam in found if seam.lines), key=lambda seam: (ORDER.index(seam.kind), seam.uneven is None)
     )
@@ -155,9 +161,7 @@ def _ends(solids: Solids) -> Iterator[Seam]:
     section, shell = solids.section, solids.shell
     names = (("rear end", "front end"), ("right end", "left end"), ("lower end", "upper end"))[section.axis]
     thick, end = shell.thickness_mm, shell.end_wall_mm
-    uneven = None
-    if max(thick, end) > UNEVEN * min(thick, end):
-        uneven = words("{end_sheet} end in {wall_sheet} wall", end_sheet=end, wall_sheet=thick)
+    uneven = _uneven("end", end, thick)
     for name, at in zip(names, section.span, strict=True):
         ring = np.array([in_section(section, (float(x), float(y)), at) for x, y in section.outer])
         line = _without_foot(ring) if section.ends == "bent up" else _closed(ring, is_round=not section.edges)
@@ -178,6 +182,7 @@ def _let_in(solids: Solids) -> Iterator[Seam]:
     faced = [f for f in solids.shell.features if isinstance(f, Well | Sump | Relief | RoofStep)]
     if not faced:
         return
+    uneven = _uneven("sheet", solids.shell.feature_wall_mm, solids.shell.thickness_mm)
     joints = joints_of(solids.outer_mesh)
     sharp = joints.ends[joints.bend < WELDED]
     for feature in faced:
@@ -185,24 +190,48 @@ def _let_in(solids: Solids) -> Iterator[Seam]:
         chosen = sharp[on(sharp[:, 0]) & on(sharp[:, 1])]
         long = np.linalg.norm(chosen[:, 1] - chosen[:, 0], axis=1) > SAME_MM
         lines = chained(chosen[long])
-        yield Seam(f"let-in-{feature.id}", feature.name, "let in", lines)
+        yield Seam(f"let-in-{feature.id}", feature.name, "let in", lines, uneven)
 
 
-def _on(feature: Faced, solids: Solids):  # type: ignore[no-untyped-def]
+def _uneven(what: str, own_mm: float, wall_mm: float) -> Words | None:
+    """What is joined to a wall of another thickness; None where both are much alike."""
+    if max(own_mm, wall_mm) <= UNEVEN * min(own_mm, wall_mm):
+        return None
+    return words("{own_sheet} {what} in {wall_sheet} wall", own_sheet=own_mm, what=what, wall_sheet=wall_mm)
+
+
+def _tabs(tabs: Sequence[Tab]) -> Iterator[Seam]:
+    """The welds round a plate's tabs, outside on the shell."""
+    for plate, own in groupby(tabs, key=lambda tab: (tab.plate, tab.name)):
+        yield Seam(f"tabs-{plate[0]}", f"{plate[1]}, tabs", "let in", [_closed(_slot(tab)) for tab in own])
+
+
+def _slot(tab: Tab) -> Array:
+    """The four corners of a tab's end in turn, shape (4, 3) [mm]."""
+    low, across, along = tab.about[1], tab.about[2] - tab.about[1], tab.about[3] - tab.about[1]
+    wide, thick = float(np.linalg.norm(along)), float(np.linalg.norm(across))
+    off = (wide - tab.wide_mm) / 2
+    along, across = along / wide, across / thick
+    corner = low + off * (along + across)
+    sides = tab.wide_mm * along, (thick - 2 * off) * across
+    return np.array([corner, corner + sides[0], corner + sides[0] + sides[1], corner + sides[1]])
+
+
+def _on(feature: Faced, solids: Solids) -> Callable[[Array], Chosen]:
     """Whether places lie on a feature's surface."""
     body = solids.body
     if is_flat_sided(feature):
         facets = facets_of(feature, body)
         normals, offsets = np.array([one.normal for one in facets]), np.array([one.offset for one in facets])
 
-        def flat(spots: Array) -> Array:
+        def flat(spots: Array) -> Chosen:
             off = spots @ normals.T - offsets
             return np.asarray((np.abs(off).min(axis=1) < ON_MM) & (off.max(axis=1) < ON_MM))
 
         return flat
     axis, middle, radius, reach = _round_of(feature, solids)
 
-    def rounded(spots: Array) -> Array:
+    def rounded(spots: Array) -> Chosen:
         away = np.delete(spots - middle, axis, axis=1)
         along = (spots - middle)[:, axis]
         deep = (along > reach[0] - ON_MM) & (along < reach[1] + ON_MM)
@@ -292,5 +321,5 @@ def _line_from(
     return SeamLine(np.array(spots))
 
 
-SEAM_PATHS = study(seam_paths, only("shell", "ports"), BARE_SOLIDS, SEAM_PLACES).at_rest()
+SEAM_PATHS = study(seam_paths, only("shell", "ports"), BARE_SOLIDS, SEAM_PLACES, TABS).at_rest()
 """Where every seam runs."""

@@ -10664,8 +10664,8 @@ export interface components {
          *         Its sides and sheet [mm].
          *     safe_kpa, vacuum_kpa : float
          *         Pressure inside and vacuum that it bears [kPa].
-         *     bow_mm, large_bow_mm : float
-         *         How far its middle bows at 1 kPa [mm] by plates that bend; and at its safe pressure, stretching counted.
+         *     bow_mm : float
+         *         How far its middle bows at 1 kPa by plates that bend [mm].
          *     cells : list of str
          *         Which cells press on it.
          *     corners : list of Point
@@ -10688,8 +10688,6 @@ export interface components {
             first_mm: number;
             /** Held */
             held: string;
-            /** Large Bow Mm */
-            large_bow_mm: number;
             /** Name */
             name: string;
             out: components["schemas"]["Point"];
