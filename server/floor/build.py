@@ -1,8 +1,10 @@
 """How far a tank is: the core's order of work for its present revision, read against the job's log."""
 
 from collections import OrderedDict
+from collections.abc import Callable
 from datetime import datetime
 from threading import Lock
+from typing import TypeVar
 
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.log.entries import Received
@@ -17,15 +19,23 @@ from server.jobs.scans import scans_of
 NOTHING = Traveller([], [])
 
 
-def traveller_of(tank: TankDesign) -> Traveller:
-    """The order of work of a design at its present revision; empty where it can't be made."""
+T = TypeVar("T")
+
+
+def asked_of(tank: TankDesign, ask: Callable[[TankAnalysis], T], nothing: T) -> T:
+    """What its present revision says to a question; `nothing` where it has no shape, or none that can be."""
     design, workshop = tank.current().design(), tank.workshop
     if design.shell is None:
-        return NOTHING
+        return nothing
     try:
-        return TankAnalysis(Asked(design, workshop.document(), scans_of(workshop, design)), MEMORY)[TRAVELLER]
+        return ask(TankAnalysis(Asked(design, workshop.document(), scans_of(workshop, design)), MEMORY))
     except GeometryError:
-        return NOTHING
+        return nothing
+
+
+def traveller_of(tank: TankDesign) -> Traveller:
+    """The order of work of a design at its present revision; empty where it can't be made."""
+    return asked_of(tank, lambda analysis: analysis[TRAVELLER], NOTHING)
 
 
 _READ: OrderedDict[int, list[Received]] = OrderedDict()

@@ -8,53 +8,42 @@ import numpy as np
 from django.utils import timezone
 
 from keel.analysis.parts import SOLIDS
-from keel.analysis.tank import Asked, TankAnalysis
+from keel.analysis.tank import TankAnalysis
 from keel.log.entries import Received
 from keel.log.facts import Facts, Said, facts
 from keel.log.proof_checks import bears_with, leak_test_of, limit_of, read_by_hand
 from keel.log.proof_entries import ProofBegun, ProofFound
 from keel.log.standing import standing
-from keel.solid.faults import GeometryError
 from keel.studies.proof.plan import PROOF_PLAN, ProofPlan
 from keel.studies.proof.series import Series, SeriesResult, judge_series, series_of
 from keel.studies.proof.walk import WALK, WalkSeam
 from keel.studies.result import Point
 from server.floor import gauges
-from server.floor.build import log_of
+from server.floor.build import asked_of, log_of
 from server.floor.models import Pressures, SimulatedTank
 from server.http.errors import ApiError, refused
-from server.jobs.memory import MEMORY
 from server.jobs.models import Job, TankDesign
-from server.jobs.scans import scans_of
 
 COLUMNS = 4
 MOST_READINGS = 400_000
 NO_SAFE_KPA = 1e9
 
+Walk = tuple[list[WalkSeam], Point | None]
+
 
 def plan_of(tank: TankDesign) -> ProofPlan | None:
     """How the tank is tested at its present revision; None where it has no shape."""
-    analysis = _analysis(tank)
-    try:
-        return None if analysis is None else analysis[PROOF_PLAN]
-    except GeometryError:
-        return None
+    return asked_of(tank, lambda analysis: analysis[PROOF_PLAN], None)
 
 
-def walk_of(tank: TankDesign) -> tuple[list[WalkSeam], Point | None]:
+def walk_of(tank: TankDesign) -> Walk:
     """Its seams in the order in which they are walked, and the corner that pins count from."""
-    analysis = _analysis(tank)
-    try:
-        return ([], None) if analysis is None else (analysis[WALK], Point.of(analysis[SOLIDS].datum))
-    except GeometryError:
-        return [], None
 
+    def walk(analysis: TankAnalysis) -> Walk:
+        return analysis[WALK], Point.of(analysis[SOLIDS].datum)
 
-def _analysis(tank: TankDesign) -> TankAnalysis | None:
-    design, workshop = tank.current().design(), tank.workshop
-    if design.shell is None:
-        return None
-    return TankAnalysis(Asked(design, workshop.document(), scans_of(workshop, design)), MEMORY)
+    nothing: Walk = ([], None)
+    return asked_of(tank, walk, nothing)
 
 
 def known_of(begun: ProofBegun, tank: TankDesign) -> dict[str, Any]:

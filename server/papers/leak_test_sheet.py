@@ -180,7 +180,9 @@ class _Certificate:
         start, end, corrected = self._kpa(found.start_kpa), self._kpa(found.end_kpa), self._kpa(found.corrected_kpa)
         yield "From, to, corrected", f"{start}, {end}, {corrected}"
         yield "Gauge alone", f"{sccm(found.uncorrected_sccm)}, which would have been a {found.uncorrected_verdict}"
-        for caution in result.cautions if result else ():
+        if result is None:
+            return
+        for caution in [*([result.stopped] if result.stopped else []), *result.cautions]:
             yield "Caution", sentence_text(caution, self.units)
 
     def _instrument(self, one: Round) -> str:

@@ -113,6 +113,26 @@ class CellPlan:
 
 
 @dataclass(frozen=True, slots=True)
+class PlanRules:
+    """House rules that the figures come from.
+
+    Attributes
+    ----------
+    stress_share : float
+        Share of the as-welded yield that a panel may reach.
+    limit_sccm, known_kpa : float
+        Leak that passes at the useful test pressure and above, and that pressure [kPa].
+    length_factor : float
+        Last digits of the gauge that the largest leak has to let off.
+    """
+
+    stress_share: float
+    limit_sccm: float
+    known_kpa: float
+    length_factor: float
+
+
+@dataclass(frozen=True, slots=True)
 class ProofPlan:
     """How a tank is tested: each cell by itself, its neighbours open, with so many bars clamped on."""
 
@@ -125,6 +145,7 @@ class ProofPlan:
     submerged_min: float
     on_paper_min: float
     """How long the methods that only watch have to last [min]."""
+    rules: PlanRules
     cells: list[CellPlan]
 
 
@@ -210,14 +231,15 @@ def proof_plan(walls: Sequence[TestPanel], solids: Solids, proof: Proof, worksho
         for cell in solids.cells
     ]
     return ProofPlan(
-        proof.method,
-        proof.limiter,
-        proof.braces,
-        gauge,
-        workshop.test_gauges,
-        rules.submerged_min,
-        rules.on_paper_min,
-        plans,
+        method=proof.method,
+        limiter=proof.limiter,
+        braces=proof.braces,
+        gauge=gauge,
+        gauges=workshop.test_gauges,
+        submerged_min=rules.submerged_min,
+        on_paper_min=rules.on_paper_min,
+        rules=PlanRules(rules.stress_share, rules.leak_limit_sccm, rules.proof_least_kpa, rules.decay_length_factor),
+        cells=plans,
     )
 
 

@@ -7293,6 +7293,29 @@ export interface components {
             along: number;
         };
         /**
+         * PlanRules
+         * @description House rules that the figures come from.
+         *
+         *     Attributes
+         *     ----------
+         *     stress_share : float
+         *         Share of the as-welded yield that a panel may reach.
+         *     limit_sccm, known_kpa : float
+         *         Leak that passes at the useful test pressure and above, and that pressure [kPa].
+         *     length_factor : float
+         *         Last digits of the gauge that the largest leak has to let off.
+         */
+        PlanRules: {
+            /** Known Kpa */
+            known_kpa: number;
+            /** Length Factor */
+            length_factor: number;
+            /** Limit Sccm */
+            limit_sccm: number;
+            /** Stress Share */
+            stress_share: number;
+        };
+        /**
          * Point
          * @description A place in vehicle axes [mm].
          */
@@ -8148,6 +8171,7 @@ export interface components {
             method: "pressure decay" | "soap and low pressure" | "submerged" | "filled, on dry paper";
             /** On Paper Min */
             on_paper_min: number;
+            rules: components["schemas"]["PlanRules"];
             /** Submerged Min */
             submerged_min: number;
         };

@@ -89,7 +89,7 @@ export function ProofStation({ designId, findings }: PanelProps) {
       />
       {findings}
       {plan?.cells.map((cell) => (
-        <CellFigures key={cell.cell} cell={cell} alone={plan.cells.length === 1} />
+        <CellFigures key={cell.cell} plan={plan} cell={cell} />
       ))}
       <Methods />
       <Folded
