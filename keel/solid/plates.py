@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from manifold3d import CrossSection, JoinType, Manifold
-from shapely import MultiLineString, Polygon, union_all
+from shapely import MultiLineString, Polygon, intersection, length
 
 from keel.design.features import Baffle, Partition
 from keel.solid.box import Cuboid
@@ -217,9 +217,9 @@ def _rectangle_of(box: Cuboid, along: int) -> CrossSection:
 def _along(section: CrossSection, openings: CrossSection) -> float:
     """How much of a section's edge runs along openings, and isn't welded [mm]."""
     edge = MultiLineString([np.vstack([ring, ring[:1]]) for ring in section.to_polygons()])
-    near = openings.offset(TOUCH_MM, JoinType.Miter).decompose()
-    open_ = [Polygon(rings[0], rings[1:]) for rings in (one.to_polygons() for one in near) if rings]
-    return float(edge.intersection(union_all(open_)).length)
+    apart = openings.offset(TOUCH_MM, JoinType.Miter).decompose()
+    open_ = [Polygon(rings[0], rings[1:]) for rings in (one.to_polygons() for one in apart) if rings]
+    return float(length(intersection(edge, open_)).sum())
 
 
 def _rim(section: CrossSection) -> float:

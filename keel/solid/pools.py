@@ -19,6 +19,10 @@ from keel.solid.polyhedron import Array, Index, Mesh, Waterline, level_axes
 NUDGE_MM = 1e-4
 """How far a probe stands off a vertex to see on which side of it the liquid is [mm]."""
 
+_CORNERS = [(x, 0.83 * y, 0.91 * z) for z in (1, -1) for y in (1, -1) for x in (1, -1)]
+NUDGES: Array = NUDGE_MM * np.array([(0.0131, 0.0177, 0.0), *_CORNERS])
+"""A place, and a hair beside it each way, shape (9, 3) [mm]."""
+
 LEAST_POOL_MM3 = 1e-3
 LEVEL_MM = 1e-9
 """A face no lower than this under a level holds nothing [mm]."""
@@ -283,6 +287,4 @@ def jittered_points(point: Array) -> Iterator[Array]:
     iterator of ndarray
         The point first, then its neighbours, shape (3,) [mm].
     """
-    yield point + NUDGE_MM * np.array([0.0131, 0.0177, 0.0])
-    for x, y, z in ((1, 1, 1), (-1, 1, 1), (1, -1, 1), (-1, -1, 1), (1, 1, -1), (-1, 1, -1), (1, -1, -1), (-1, -1, -1)):
-        yield point + NUDGE_MM * np.array([x, 0.83 * y, 0.91 * z])
+    yield from point + NUDGES

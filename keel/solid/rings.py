@@ -61,7 +61,7 @@ def ring_area(ring: Array) -> float:
         Area [mm²], by the shoelace formula.
     """
     x, y = ring.T
-    return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2
+    return float(x[:-1] @ y[1:] - y[:-1] @ x[1:] + x[-1] * y[0] - y[-1] * x[0]) / 2
 
 
 def in_space(flat: Array, axis: int, at: float) -> Array:

@@ -153,7 +153,7 @@ def inside(cell: Space, place: Array) -> bool:
     bool
         True inside.
     """
-    above = float(cell.mesh.points[:, 2].max()) + 1.0
+    above = cell.solid.bounding_box()[5] + 1.0
     return any(len(cell.solid.ray_cast(list(p), [p[0], p[1], above])) % 2 == 1 for p in jittered_points(place))
 
 

@@ -47,6 +47,33 @@ class SeamProof:
     open: list[OpenEdge]
 
 
+@dataclass(frozen=True)
+class _Edge:
+    """A free edge of a panel of a piece, how long it is [mm], and places along either face of it, shape (2 n, 3) [mm]."""
+
+    piece: int
+    place: int
+    long_mm: float
+    spots: Array
+
+
+class _Flat:
+    """One panel of one piece: how far places are off its metal."""
+
+    def __init__(self, number: int, piece: Lying, place: int) -> None:
+        self.piece, self.place = number, place
+        self._back, self._thick = piece.backs[place], piece.part.thickness_mm
+        self._shape = Polygon(piece.panels[place].outline)
+        prepare(self._shape)
+
+    def gaps(self, spots: Array) -> Array:
+        """From places, shape (n, 3), to the panel as a plate, shape (n,) [mm]."""
+        seen = np.column_stack([spots, np.ones(len(spots))]) @ self._back.T
+        aside = distance(points(seen[:, 0], seen[:, 1]), self._shape)
+        above = np.maximum(np.maximum(-seen[:, 2], seen[:, 2] - self._thick), 0.0)
+        return np.asarray(np.hypot(aside, above))
+
+
 def seam_proof(pieces: Sequence[Lying], made: Sheet) -> SeamProof:
     """Look along every edge for what it is welded to.
 
@@ -67,45 +94,41 @@ def seam_proof(pieces: Sequence[Lying], made: Sheet) -> SeamProof:
     limit = made.pan_gap_mm * np.sqrt(2.0) + BESIDES_MM
     least = max(LEAST_MM, SHORT * (made.flange_mm or 0.0))
     panels = [_Flat(number, piece, place) for number, piece in enumerate(pieces) for place in range(len(piece.panels))]
-    widest, edges, found = 0.0, 0, list[OpenEdge]()
-    for number, piece in enumerate(pieces):
-        for place, a, b in _free_edges(piece, least):
-            edges += 1
-            spots = _along(piece, place, a, b)
-            others = [panel for panel in panels if panel.piece != number or panel.place != place]
-            gaps = np.min([panel.gaps(spots) for panel in others], axis=0)
-            # Each place has two, on either face of the sheet: the nearer one is welded.
-            nearer = gaps.reshape(2, -1).min(axis=0)
-            worst = int(np.argmax(nearer))
-            widest = max(widest, float(min(nearer[worst], limit)))
-            if nearer[worst] > limit:
-                at = Point.of(spots[worst])
-                long = float(np.hypot(b[0] - a[0], b[1] - a[1]))
-                part = piece.part
-                found.append(OpenEdge(part.name, part.title, piece.place.name, long, float(nearer[worst]), at))
-    return SeamProof(edges, float(limit), widest, found)
+    edges = [
+        _Edge(number, place, float(np.hypot(*(b - a))), _along(piece, place, a, b))
+        for number, piece in enumerate(pieces)
+        for place, a, b in _free_edges(piece, least)
+    ]
+    widest, found = 0.0, list[OpenEdge]()
+    for edge, nearer in zip(edges, _off_the_nearest(edges, panels), strict=True):
+        worst = int(np.argmax(nearer))
+        off = float(nearer[worst])
+        widest = max(widest, min(off, float(limit)))
+        if off > limit:
+            piece = pieces[edge.piece]
+            at = Point.of(edge.spots[worst])
+            found.append(OpenEdge(piece.part.name, piece.part.title, piece.place.name, edge.long_mm, off, at))
+    return SeamProof(len(edges), float(limit), widest, found)
+
+
+def _off_the_nearest(edges: Sequence[_Edge], panels: Sequence[_Flat]) -> list[Array]:
+    """How far each place of each edge is off the nearest panel but its own [mm]: all places looked at from each at once."""
+    if not edges:
+        return []
+    spots = np.vstack([edge.spots for edge in edges])
+    count = [len(edge.spots) for edge in edges]
+    piece, place = (np.repeat([getattr(edge, name) for edge in edges], count) for name in ("piece", "place"))
+    least = np.full(len(spots), np.inf)
+    for panel in panels:
+        own = (piece == panel.piece) & (place == panel.place)
+        least = np.minimum(least, np.where(own, np.inf, panel.gaps(spots)))
+    # Each place has two, on either face of the sheet: the nearer one is welded.
+    return [off.reshape(2, -1).min(axis=0) for off in np.split(least, np.cumsum(count)[:-1])]
 
 
 def _as_it_rolls(piece: Lying) -> Lying:
     """A piece whose rolls are so many narrow strips that each is as good as flat."""
     return lying(*facetted(piece.part, piece.place, STRIP_DEG)) if piece.part.rolls else piece
-
-
-class _Flat:
-    """One panel of one piece: how far places are off its metal."""
-
-    def __init__(self, number: int, piece: Lying, place: int) -> None:
-        self.piece, self.place = number, place
-        self._back, self._thick = piece.backs[place], piece.part.thickness_mm
-        self._shape = Polygon(piece.panels[place].outline)
-        prepare(self._shape)
-
-    def gaps(self, spots: Array) -> Array:
-        """From places, shape (n, 3), to the panel as a plate, shape (n,) [mm]."""
-        seen = np.column_stack([spots, np.ones(len(spots))]) @ self._back.T
-        aside = distance(points(seen[:, 0], seen[:, 1]), self._shape)
-        above = np.maximum(np.maximum(-seen[:, 2], seen[:, 2] - self._thick), 0.0)
-        return np.asarray(np.hypot(aside, above))
 
 
 def _free_edges(piece: Lying, least_mm: float) -> Iterator[tuple[int, Array, Array]]:
