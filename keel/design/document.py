@@ -13,6 +13,7 @@ from keel.design.brief import Brief
 from keel.design.faults import fault_of
 from keel.design.gauge import Gauge
 from keel.design.inside import Inside
+from keel.design.mount import Mount
 from keel.design.ports import MOST_PORTS, Filling, Port
 from keel.design.proof import Proof
 from keel.design.sheet import SheetScheme
@@ -52,6 +53,7 @@ class Design(Part):
     slosh: Slosh = Slosh()
     sheet: SheetScheme = SheetScheme()
     proof: Proof = Proof()
+    mount: Mount = Mount()
 
     @model_validator(mode="before")
     @classmethod

@@ -22,6 +22,7 @@ Cuts = Literal["straight edges", "outlines", "round holes"]
 SAME_SHEET_MM = 0.05
 LEAST_CORNERS = 3
 Fraction = Annotated[float, Field(ge=0, le=1)]
+MountG = Annotated[float, Field(ge=0, le=100)]
 K_LEAST, K_MOST = 0.2, 0.5
 KFactor = Annotated[float, Field(ge=K_LEAST, le=K_MOST)]
 
@@ -89,6 +90,17 @@ class HouseRules(Part):
     )
     submerged_min: float = Field(default=5, gt=0, le=1440, description="Least time under water [min]")
     on_paper_min: float = Field(default=480, gt=0, le=10080, description="Least time filled on dry paper [min]")
+    road_lengthwise_g: MountG = Field(default=8, description="Mounts on the road bear forward and rearward [g]")
+    road_sideways_g: MountG = Field(default=5, description="Mounts on the road bear to either side [g]")
+    road_vertical_g: MountG = Field(default=5, description="Mounts on the road bear up and down [g]")
+    competition_lengthwise_g: MountG = Field(
+        default=20, description="Mounts in competition bear forward and rearward [g]"
+    )
+    competition_sideways_g: MountG = Field(default=8, description="Mounts in competition bear to either side [g]")
+    competition_vertical_g: MountG = Field(default=8, description="Mounts in competition bear up and down [g]")
+    mount_reserve: float = Field(
+        default=1.5, ge=1, le=10, description="A mount bears this many times its load before anything yields"
+    )
     clearances_mm: dict[ClearanceClass, Gap] = Field(
         default_factory=lambda: dict(CLEARANCE_MM), description="Least gap by kind of neighbour [mm]"
     )

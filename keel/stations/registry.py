@@ -10,13 +10,14 @@ from keel.stations.brief.station import BRIEF
 from keel.stations.build.station import BUILD
 from keel.stations.gauge.station import GAUGE
 from keel.stations.inside.station import INSIDE
+from keel.stations.mount.station import MOUNT
 from keel.stations.ports.station import PORTS
 from keel.stations.proof.station import PROOF
 from keel.stations.sheet.station import SHEET
 from keel.stations.shell.station import SHELL
 from keel.stations.station import Station
 
-_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD, PROOF]
+_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD, PROOF, MOUNT]
 
 
 def stations() -> Sequence[Station]:

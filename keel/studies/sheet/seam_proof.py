@@ -49,7 +49,7 @@ class SeamProof:
 
 @dataclass(frozen=True)
 class _Edge:
-    """A free edge of a panel of a piece, how long it is [mm], and places along either face of it, shape (2 n, 3) [mm]."""
+    """A free edge of a piece's panel, how long it is [mm], and places along both its faces, shape (2 n, 3) [mm]."""
 
     piece: int
     place: int
@@ -112,7 +112,7 @@ def seam_proof(pieces: Sequence[Lying], made: Sheet) -> SeamProof:
 
 
 def _off_the_nearest(edges: Sequence[_Edge], panels: Sequence[_Flat]) -> list[Array]:
-    """How far each place of each edge is off the nearest panel but its own [mm]: all places looked at from each at once."""
+    """How far each place of each edge is off the nearest panel but its own [mm]: all seen from each panel at once."""
     if not edges:
         return []
     spots = np.vstack([edge.spots for edge in edges])

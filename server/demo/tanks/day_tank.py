@@ -3,7 +3,10 @@
 from typing import Any
 
 from server.demo.library import fitted, part, sender
-from server.demo.tanks.pieces import bend, box, vent
+from server.demo.tanks.pieces import bend, box, stop, strap, vent
+
+M10: dict[str, Any] = {"size": "M10", "grade": "A4-80"}
+BEARER: dict[str, Any] = {"found": "frame rail", "metal": "stainless 304L", "thickness_mm": 6.0, "edge_mm": 30.0}
 
 DAY_TANK: dict[str, Any] = {
     "brief": {
@@ -91,5 +94,23 @@ DAY_TANK: dict[str, Any] = {
         ],
         "joined": "averaged",
         "reserve_l": 25.0,
+    },
+    "mount": {
+        "straps": [
+            strap(1, 230.0, (12.0, 1168.0), 6.0, bolts=M10, structure=BEARER, width_mm=40.0, thickness_mm=2.0),
+            strap(2, 560.0, (12.0, 1168.0), 6.0, bolts=M10, structure=BEARER, width_mm=40.0, thickness_mm=2.0),
+        ],
+        "stops": [
+            stop("rear", (145.0, 240.0, 100.0), bolts=M10 | {"count": 3}, structure=BEARER)
+            | {"name": "rear stop, starboard"},
+            stop("rear", (145.0, 940.0, 100.0), bolts=M10 | {"count": 3}, structure=BEARER)
+            | {"id": "rear-stop-2", "name": "rear stop, port"},
+            stop("front", (755.0, 240.0, 100.0), bolts=M10 | {"count": 3}, structure=BEARER)
+            | {"id": "front-stop", "name": "front stop, starboard"},
+            stop("front", (755.0, 940.0, 100.0), bolts=M10 | {"count": 3}, structure=BEARER)
+            | {"id": "front-stop-2", "name": "front stop, port"},
+            stop("right", (450.0, 35.0, 90.0), bolts=M10 | {"count": 2}, structure=BEARER),
+            stop("left", (450.0, 1145.0, 90.0), bolts=M10 | {"count": 2}, structure=BEARER),
+        ],
     },
 }

@@ -29,3 +29,16 @@ def box(name: str, place: tuple[float, float, float], size: tuple[float, float, 
         **dict(zip(("length_mm", "width_mm", "height_mm"), size, strict=True)),
         "clearance": {"kind": kind},
     }
+
+
+def strap(number: int, at: float, ends: tuple[float, float], up: float, **more: Any) -> dict[str, Any]:
+    """A strap over a tank, both its anchors alike."""
+    bolted = {name: more.pop(name) for name in ("bolts", "structure") if name in more}
+    low, high = ({"out_mm": end, "z_mm": up} | bolted for end in ends)
+    return {"id": f"strap-{number}", "name": f"strap {number}", "at_mm": at, "low": low, "high": high} | more
+
+
+def stop(side: str, place: tuple[float, float, float], **more: Any) -> dict[str, Any]:
+    """A block against one side of a tank."""
+    x, y, z = place
+    return {"id": f"{side}-stop", "name": f"{side} stop", "side": side, "x_mm": x, "y_mm": y, "z_mm": z} | more

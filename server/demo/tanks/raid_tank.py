@@ -3,7 +3,7 @@
 from typing import Any
 
 from server.demo.library import fitted, part, sender
-from server.demo.tanks.pieces import bend, box, facing_aft, vent
+from server.demo.tanks.pieces import bend, box, facing_aft, stop, strap, vent
 
 RAID_TANK: dict[str, Any] = {
     "brief": {
@@ -63,6 +63,18 @@ RAID_TANK: dict[str, Any] = {
     "sheet": {"seam": "side"},
     "slosh": {"over": "shipped lap", "lap": "Dry Fork desert stage", "fill": 0.3},
     "gauge": {"senders": [facing_aft(sender("Swing arm, 150 mm", "sender", 330.0, 330.0))], "reserve_l": 8.0},
+    "mount": {
+        "use": "competition",
+        "straps": [
+            strap(1, 290.0, (0.0, 440.0), 4.0, width_mm=30.0, thickness_mm=1.5),
+            strap(2, 600.0, (0.0, 440.0), 4.0, width_mm=30.0, thickness_mm=1.5)
+            | {"high": {"out_mm": 440.0, "z_mm": 4.0, "structure": {"found": "body sheet", "thickness_mm": 1.2}}},
+        ],
+        "stops": [
+            stop("front", (765.0, 220.0, 220.0), bolts={"count": 4}),
+            stop("rear", (35.0, 220.0, 60.0), bolts={"count": 4}),
+        ],
+    },
 }
 
 RAID_INSIDE: dict[str, Any] = RAID_TANK | {

@@ -1672,6 +1672,45 @@ export interface components {
             kind: "all here";
         };
         /**
+         * Anchor
+         * @description Where one end of a strap is bolted, in the strap's plane.
+         */
+        Anchor: {
+            /**
+             * @default {
+             *       "captive": false,
+             *       "count": 1,
+             *       "grade": "8.8",
+             *       "locking": "self-locking nut",
+             *       "size": "M8",
+             *       "state": "new",
+             *       "washer_mm": null
+             *     }
+             */
+            bolts: components["schemas"]["Bolting"];
+            /**
+             * Out Mm
+             * @description Along the strap: y of one that passes across, x of one lengthwise [mm]
+             */
+            out_mm: number;
+            /**
+             * @default {
+             *       "edge_mm": 25,
+             *       "found": "frame rail",
+             *       "from_both_sides": true,
+             *       "metal": "mild steel",
+             *       "plate": null,
+             *       "thickness_mm": 3
+             *     }
+             */
+            structure: components["schemas"]["Structure"];
+            /**
+             * Z Mm
+             * @description Height of the bolt [mm]
+             */
+            z_mm: number;
+        };
+        /**
          * AngleCheck
          * @description A stop on the way to a bend: bent so far and let go, so much has to be left [°].
          */
@@ -2143,6 +2182,27 @@ export interface components {
             ];
         };
         /**
+         * BendMark
+         * @description A bend as it is marked on the straight strip, from the end at its low anchor.
+         *
+         *     Attributes
+         *     ----------
+         *     start_mm, end_mm : float
+         *         Where it begins and ends [mm].
+         *     angle_deg, radius_mm : float
+         *         How far it turns, and its inside radius.
+         */
+        BendMark: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** End Mm */
+            end_mm: number;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Start Mm */
+            start_mm: number;
+        };
+        /**
          * BendQuestion
          * @description A design, and a corner of its section whose angle was measured once it was bent [°, inside].
          */
@@ -2279,6 +2339,92 @@ export interface components {
         Block: {
             high: components["schemas"]["Point"];
             low: components["schemas"]["Point"];
+        };
+        /**
+         * BoltRow
+         * @description The bolts of one place.
+         *
+         *     Attributes
+         *     ----------
+         *     stack_mm : float
+         *         From head to nut.
+         *     length_mm : float or None
+         *         The shortest as sold that fills its nut; None where none does.
+         */
+        BoltRow: {
+            /** Captive */
+            captive: boolean;
+            /** Count */
+            count: number;
+            /** Grade */
+            grade: string;
+            /** Id */
+            id: string;
+            /** Into */
+            into: string;
+            /** Length Mm */
+            length_mm: number | null;
+            /** Locking */
+            locking: string;
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** Stack Mm */
+            stack_mm: number;
+            /** State */
+            state: string;
+            /** Washer Mm */
+            washer_mm: number;
+        };
+        /**
+         * Bolting
+         * @description The bolts of one place, all alike.
+         */
+        Bolting: {
+            /**
+             * Captive
+             * @description Its nut is fixed to the structure: no second spanner
+             * @default false
+             */
+            captive: boolean;
+            /**
+             * Count
+             * @description Bolts at this place
+             * @default 1
+             */
+            count: number;
+            /**
+             * Grade
+             * @default 8.8
+             * @enum {string}
+             */
+            grade: "4.6" | "8.8" | "10.9" | "12.9" | "A2-70" | "A4-80" | "SAE 5" | "SAE 8";
+            /**
+             * Locking
+             * @description What keeps it from coming loose
+             * @default self-locking nut
+             * @enum {string}
+             */
+            locking: "self-locking nut" | "thread locking compound" | "lock wire" | "tab washer" | "castle nut and pin" | "none";
+            /**
+             * Size
+             * @default M8
+             * @enum {string}
+             */
+            size: "M4" | "M5" | "M6" | "M8" | "M10" | "M12" | "M16" | "1/4 UNC" | "5/16 UNC" | "3/8 UNC" | "1/2 UNC";
+            /**
+             * State
+             * @description New, or used before
+             * @default new
+             * @enum {string}
+             */
+            state: "new" | "reused, sound" | "reused, worn";
+            /**
+             * Washer Mm
+             * @description Washer, outside diameter [mm]; empty: the usual one
+             */
+            washer_mm?: number | null;
         };
         /**
          * Bore
@@ -3819,6 +3965,16 @@ export interface components {
              */
             inside: components["schemas"]["Inside"];
             /**
+             * @default {
+             *       "feet": [],
+             *       "loads": null,
+             *       "stops": [],
+             *       "straps": [],
+             *       "use": "road"
+             *     }
+             */
+            mount: components["schemas"]["Mount"];
+            /**
              * Ports
              * @default []
              */
@@ -4195,6 +4351,7 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             gauge?: components["schemas"]["GaugeResults"] | null;
             inside?: components["schemas"]["InsideResults"] | null;
+            mount?: components["schemas"]["MountResults"] | null;
             ports?: components["schemas"]["PortsResults"] | null;
             proof?: components["schemas"]["ProofResults"] | null;
             sheet?: components["schemas"]["SheetResults"] | null;
@@ -4214,6 +4371,27 @@ export interface components {
              * @default 0
              */
             untried: number;
+        };
+        /**
+         * ExistingStrap
+         * @description What it takes to use a strap that is there.
+         *
+         *     Attributes
+         *     ----------
+         *     long_mm : float
+         *         Its whole length.
+         *     short_by_mm : float
+         *         How much the path needs more than it has with a fifth of its take-up left; below zero it is too long by that.
+         *     anchors_up_mm : float or None
+         *         How far both anchors move up or down so that it reaches with half its take-up; None where that isn't enough.
+         */
+        ExistingStrap: {
+            /** Anchors Up Mm */
+            anchors_up_mm: number | null;
+            /** Long Mm */
+            long_mm: number;
+            /** Short By Mm */
+            short_by_mm: number;
         };
         /**
          * Fault
@@ -4649,6 +4827,73 @@ export interface components {
             title: string;
         };
         /**
+         * Foot
+         * @description A place where the tank, its cradle or its box is bolted down: a foot, a tab, a hole in a flange.
+         */
+        Foot: {
+            /**
+             * Axis
+             * @description Direction of the bolt
+             * @default z
+             * @enum {string}
+             */
+            axis: "x" | "y" | "z";
+            /**
+             * @default {
+             *       "captive": false,
+             *       "count": 1,
+             *       "grade": "8.8",
+             *       "locking": "self-locking nut",
+             *       "size": "M8",
+             *       "state": "new",
+             *       "washer_mm": null
+             *     }
+             */
+            bolts: components["schemas"]["Bolting"];
+            /**
+             * Foot Mm
+             * @description Thickness of foot, tab or flange [mm]
+             * @default 5
+             */
+            foot_mm: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "edge_mm": 25,
+             *       "found": "frame rail",
+             *       "from_both_sides": true,
+             *       "metal": "mild steel",
+             *       "plate": null,
+             *       "thickness_mm": 3
+             *     }
+             */
+            structure: components["schemas"]["Structure"];
+            /**
+             * Weld Mm
+             * @description Length of its weld to the tank [mm]; 0: it isn't welded to it
+             * @default 0
+             */
+            weld_mm: number;
+            /**
+             * X Mm
+             * @description The bolt [mm]
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description The bolt [mm]
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @description The bolt, where the foot sits on the structure [mm]
+             */
+            z_mm: number;
+        };
+        /**
          * FreeOfVapour
          * @description No vapour to burn: it never held fuel, or a reading that is low and young enough says so.
          */
@@ -4684,6 +4929,26 @@ export interface components {
             mm: number;
             /** Room */
             room: string;
+        };
+        /**
+         * FullMass
+         * @description A tank filled to its rated capacity, level and at rest.
+         *
+         *     Attributes
+         *     ----------
+         *     kg, empty_kg, fuel_kg : float
+         *         All of it; its metal and what fills it; the fuel.
+         *     at : Point
+         *         Centre of mass [mm].
+         */
+        FullMass: {
+            at: components["schemas"]["Point"];
+            /** Empty Kg */
+            empty_kg: number;
+            /** Fuel Kg */
+            fuel_kg: number;
+            /** Kg */
+            kg: number;
         };
         /**
          * Gap
@@ -5062,6 +5327,18 @@ export interface components {
             strainer_mm: number;
         };
         /**
+         * Held
+         * @description What one mount carries of a load: its force on the tank [N], and where.
+         */
+        Held: {
+            at: components["schemas"]["Point"];
+            force: components["schemas"]["Point"];
+            /** Force N */
+            force_n: number;
+            /** Holder */
+            holder: string;
+        };
+        /**
          * HoleCheck
          * @description One hole on one flat; gaps are from its rim, below zero where it runs into what is named.
          *
@@ -5205,6 +5482,24 @@ export interface components {
                 [key: string]: number;
             };
             /**
+             * Competition Lengthwise G
+             * @description Mounts in competition bear forward and rearward [g]
+             * @default 20
+             */
+            competition_lengthwise_g: number;
+            /**
+             * Competition Sideways G
+             * @description Mounts in competition bear to either side [g]
+             * @default 8
+             */
+            competition_sideways_g: number;
+            /**
+             * Competition Vertical G
+             * @description Mounts in competition bear up and down [g]
+             * @default 8
+             */
+            competition_vertical_g: number;
+            /**
              * Decay Length Factor
              * @description Last digits of the gauge that the largest leak allowed has to let off
              * @default 3
@@ -5253,6 +5548,12 @@ export interface components {
              */
             measure_mm: number;
             /**
+             * Mount Reserve
+             * @description A mount bears this many times its load before anything yields
+             * @default 1.5
+             */
+            mount_reserve: number;
+            /**
              * Notch Clearance Mm
              * @description Added to the flange for the pan's corner notch [mm]
              * @default 1
@@ -5300,6 +5601,24 @@ export interface components {
              * @default 1
              */
             push_g: number;
+            /**
+             * Road Lengthwise G
+             * @description Mounts on the road bear forward and rearward [g]
+             * @default 8
+             */
+            road_lengthwise_g: number;
+            /**
+             * Road Sideways G
+             * @description Mounts on the road bear to either side [g]
+             * @default 5
+             */
+            road_sideways_g: number;
+            /**
+             * Road Vertical G
+             * @description Mounts on the road bear up and down [g]
+             * @default 5
+             */
+            road_vertical_g: number;
             /**
              * Sleeve Mm
              * @description A sprung sleeve is cut this much longer than the depth [mm]
@@ -5970,6 +6289,32 @@ export interface components {
             was_right: boolean;
         };
         /**
+         * LinkCheck
+         * @description One link of a mount where it is loaded most.
+         *
+         *     Attributes
+         *     ----------
+         *     at : str
+         *         Which end of a strap; empty for others.
+         */
+        LinkCheck: {
+            /** At */
+            at: string;
+            /** Bears N */
+            bears_n: number;
+            /** Load N */
+            load_n: number;
+            /** Name */
+            name: string;
+            /** Reserve */
+            reserve: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "forward" | "rearward" | "to the left" | "to the right" | "up" | "down";
+        };
+        /**
          * Linked
          * @description A design that belongs to another.
          */
@@ -5990,6 +6335,45 @@ export interface components {
             litres: number;
             /** Ohms */
             ohms: number;
+        };
+        /**
+         * LoadCase
+         * @description One direction.
+         *
+         *     Attributes
+         *     ----------
+         *     load_n : float
+         *         Mass × g.
+         *     is_held : bool
+         *         Whether something bears it.
+         *     by : list of Held
+         *         Those that carry any of it.
+         */
+        LoadCase: {
+            /** By */
+            by: components["schemas"]["Held"][];
+            /** G */
+            g: number;
+            /** Is Held */
+            is_held: boolean;
+            /** Load N */
+            load_n: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "forward" | "rearward" | "to the left" | "to the right" | "up" | "down";
+        };
+        /**
+         * Loads
+         * @description All cases, and every mount.
+         */
+        Loads: {
+            /** Cases */
+            cases: components["schemas"]["LoadCase"][];
+            mass: components["schemas"]["FullMass"] | null;
+            /** Mounts */
+            mounts: components["schemas"]["MountCheck"][];
         };
         /**
          * LogRow
@@ -6235,6 +6619,101 @@ export interface components {
             /** Smallest Sccm */
             smallest_sccm: number | null;
             tells: components["schemas"]["Words"];
+        };
+        /**
+         * Mount
+         * @description What holds the tank.
+         */
+        Mount: {
+            /**
+             * Feet
+             * @default []
+             */
+            feet: components["schemas"]["Foot"][];
+            /** @description Typed from the rule card; empty: the house rule's */
+            loads?: components["schemas"]["MountLoads"] | null;
+            /**
+             * Stops
+             * @default []
+             */
+            stops: components["schemas"]["Stop"][];
+            /**
+             * Straps
+             * @default []
+             */
+            straps: components["schemas"]["Strap"][];
+            /**
+             * Use
+             * @description Which loads count
+             * @default road
+             * @enum {string}
+             */
+            use: "road" | "competition" | "rule card";
+        };
+        /**
+         * MountCheck
+         * @description A strap, a foot or a stop: its links, the weakest first; none where it carries nothing.
+         */
+        MountCheck: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "strap" | "foot" | "stop";
+            /** Links */
+            links: components["schemas"]["LinkCheck"][];
+            /** Name */
+            name: string;
+        };
+        /**
+         * MountLoads
+         * @description How many times its own weight pulls at a full tank, by direction [g].
+         */
+        MountLoads: {
+            /**
+             * Down G
+             * @description Downward [g]
+             * @default 5
+             */
+            down_g: number;
+            /**
+             * Forward G
+             * @description Forward, as in a crash [g]
+             * @default 8
+             */
+            forward_g: number;
+            /**
+             * Rearward G
+             * @description Rearward [g]
+             * @default 8
+             */
+            rearward_g: number;
+            /**
+             * Sideways G
+             * @description To either side [g]
+             * @default 5
+             */
+            sideways_g: number;
+            /**
+             * Up G
+             * @description Upward [g]
+             * @default 5
+             */
+            up_g: number;
+        };
+        /**
+         * MountResults
+         * @description Results of Mount: each is empty where what it needs is missing.
+         */
+        MountResults: {
+            /** Bolts */
+            bolts?: components["schemas"]["BoltRow"][] | null;
+            loads?: components["schemas"]["Loads"] | null;
+            /** Straps */
+            straps?: components["schemas"]["StrapPath"][] | null;
+            two_straps?: components["schemas"]["Remedy"] | null;
         };
         /**
          * Moved
@@ -8957,6 +9436,39 @@ export interface components {
             most: number;
         };
         /**
+         * Run
+         * @description One stretch of a band: straight, or bent round a corner.
+         *
+         *     Attributes
+         *     ----------
+         *     long_mm : float
+         *         Along its inner face [mm].
+         *     angle_deg : float
+         *         How far it turns; zero where it is straight.
+         *     radius_mm : float
+         *         Of the bend, along its inner face [mm].
+         *     start, end : (float, float)
+         *         In the plane [mm].
+         */
+        Run: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Long Mm */
+            long_mm: number;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+        };
+        /**
          * RunShown
          * @description One run. Lists of moments have a row a moment of `times_s`.
          */
@@ -10131,6 +10643,24 @@ export interface components {
             why: components["schemas"]["Words"];
         };
         /**
+         * SpreadingPlate
+         * @description A plate behind thin sheet that spreads a bolt's pull.
+         */
+        SpreadingPlate: {
+            /** Long Mm */
+            long_mm: number;
+            /**
+             * Metal
+             * @default mild steel
+             * @enum {string}
+             */
+            metal: "mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6";
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
+        };
+        /**
          * StartIn
          * @description Which sender is measured.
          */
@@ -10247,6 +10777,202 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Stop
+         * @description A block or lip on the vehicle that one side of the tank pushes against.
+         */
+        Stop: {
+            /**
+             * @default {
+             *       "captive": false,
+             *       "count": 1,
+             *       "grade": "8.8",
+             *       "locking": "self-locking nut",
+             *       "size": "M8",
+             *       "state": "new",
+             *       "washer_mm": null
+             *     }
+             */
+            bolts: components["schemas"]["Bolting"];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Pad Mm
+             * @description Pad between it and the tank [mm]
+             * @default 5
+             */
+            pad_mm: number;
+            /**
+             * Side
+             * @description Which side of the tank it stands at
+             * @default front
+             * @enum {string}
+             */
+            side: "rear" | "front" | "right" | "left" | "floor" | "roof";
+            /**
+             * @default {
+             *       "edge_mm": 25,
+             *       "found": "frame rail",
+             *       "from_both_sides": true,
+             *       "metal": "mild steel",
+             *       "plate": null,
+             *       "thickness_mm": 3
+             *     }
+             */
+            structure: components["schemas"]["Structure"];
+            /**
+             * X Mm
+             * @description Middle of its face [mm]
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description Middle of its face [mm]
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @description Middle of its face [mm]
+             */
+            z_mm: number;
+        };
+        /**
+         * Strap
+         * @description A band of metal that is pulled over or under the tank from one anchor to the other.
+         */
+        Strap: {
+            /**
+             * Across
+             * @description From right to left (y) or from rear to front (x)
+             * @default y
+             * @enum {string}
+             */
+            across: "x" | "y";
+            /**
+             * At Mm
+             * @description Station: x of one that passes across, y of one lengthwise [mm]
+             */
+            at_mm: number;
+            /**
+             * Existing Mm
+             * @description A strap that is there already, its whole length [mm]; empty: a new one
+             */
+            existing_mm?: number | null;
+            /** @description Left or front end */
+            high: components["schemas"]["Anchor"];
+            /** Id */
+            id: string;
+            /**
+             * Loop Mm
+             * @description Turned back at each end for its bolt [mm]
+             * @default 55
+             */
+            loop_mm: number;
+            /** @description Right or rear end */
+            low: components["schemas"]["Anchor"];
+            /**
+             * Metal
+             * @default stainless 304L
+             * @enum {string}
+             */
+            metal: "mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6";
+            /** Name */
+            name: string;
+            /**
+             * Pad Mm
+             * @description Pad between strap and tank [mm]
+             * @default 5
+             */
+            pad_mm: number;
+            /**
+             * Passes
+             * @description Over the tank, or under one that hangs
+             * @default over
+             * @enum {string}
+             */
+            passes: "over" | "under";
+            /**
+             * Take Up Mm
+             * @description Length in hand for tightening [mm]
+             * @default 25
+             */
+            take_up_mm: number;
+            /**
+             * Thickness Mm
+             * @description Thickness [mm]
+             * @default 1.5
+             */
+            thickness_mm: number;
+            /**
+             * Width Mm
+             * @description Width [mm]
+             * @default 30
+             */
+            width_mm: number;
+        };
+        /**
+         * StrapPath
+         * @description A strap as it lies.
+         *
+         *     Attributes
+         *     ----------
+         *     problem : str
+         *         Why it can't; everything below is zero or empty then.
+         *     path_mm : float
+         *         From anchor to anchor along its inner face.
+         *     cut_mm : float
+         *         With both ends' loops and the take-up.
+         *     outer_mm : float
+         *         So much longer its middle runs in the bends: the take-up has it.
+         *     runs : list of Run
+         *         Straight and bent stretches from the low anchor on.
+         *     marks : list of BendMark
+         *         Bends on the strip.
+         *     leans_deg : list of float
+         *         How steep each leg stands.
+         *     bridged_mm : float
+         *         Widest gap under it; the pad's thickness where it lies on all the way.
+         *     line : list of Point
+         *         Its inner face, to draw.
+         *     handed : bool
+         *         Whether it is not the same from either end.
+         */
+        StrapPath: {
+            /** At Mm */
+            at_mm: number;
+            /** Axis */
+            axis: string;
+            bridged_at: components["schemas"]["Point"] | null;
+            /** Bridged Mm */
+            bridged_mm: number;
+            /** Cut Mm */
+            cut_mm: number;
+            existing: components["schemas"]["ExistingStrap"] | null;
+            /** Handed */
+            handed: boolean;
+            /** Id */
+            id: string;
+            /** Leans Deg */
+            leans_deg: number[];
+            /** Line */
+            line: components["schemas"]["Point"][];
+            /** Marks */
+            marks: components["schemas"]["BendMark"][];
+            /** Name */
+            name: string;
+            /** Outer Mm */
+            outer_mm: number;
+            /** Path Mm */
+            path_mm: number;
+            /** Problem */
+            problem: string;
+            /** Runs */
+            runs: components["schemas"]["Run"][];
+            /** Touches */
+            touches: components["schemas"]["Point"][];
+        };
+        /**
          * StrappingRow
          * @description Litres at a level over the lowest inner point.
          */
@@ -10288,6 +11014,45 @@ export interface components {
             k: number;
             /** Usable */
             usable: boolean;
+        };
+        /**
+         * Structure
+         * @description What of the vehicle a bolt goes through.
+         */
+        Structure: {
+            /**
+             * Edge Mm
+             * @description Middle of the hole to the nearest edge [mm]
+             * @default 25
+             */
+            edge_mm: number;
+            /**
+             * Found
+             * @description What it is
+             * @default frame rail
+             * @enum {string}
+             */
+            found: "frame rail" | "tube" | "bracket on the frame" | "bulkhead" | "body sheet";
+            /**
+             * From Both Sides
+             * @description A second spanner reaches the other side
+             * @default true
+             */
+            from_both_sides: boolean;
+            /**
+             * Metal
+             * @default mild steel
+             * @enum {string}
+             */
+            metal: "mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6";
+            /** @description Spreading plate; empty: none */
+            plate?: components["schemas"]["SpreadingPlate"] | null;
+            /**
+             * Thickness Mm
+             * @description Metal under the bolt's head or nut [mm]
+             * @default 3
+             */
+            thickness_mm: number;
         };
         /**
          * StudyIn
@@ -11318,6 +12083,9 @@ export interface components {
              *         "pad-mounted face": 6,
              *         "rear impact zone": 300
              *       },
+             *       "competition_lengthwise_g": 20,
+             *       "competition_sideways_g": 8,
+             *       "competition_vertical_g": 8,
              *       "decay_length_factor": 3,
              *       "flange_least_mm": 12,
              *       "flange_mm": 20,
@@ -11326,6 +12094,7 @@ export interface components {
              *       "land_mm": 12,
              *       "leak_limit_sccm": 1,
              *       "measure_mm": 1,
+             *       "mount_reserve": 1.5,
              *       "notch_clearance_mm": 1,
              *       "on_paper_min": 480,
              *       "pan_gap_mm": 0.5,
@@ -11334,6 +12103,9 @@ export interface components {
              *       "proof_least_kpa": 5,
              *       "pump_margin": 0.2,
              *       "push_g": 1,
+             *       "road_lengthwise_g": 8,
+             *       "road_sideways_g": 5,
+             *       "road_vertical_g": 5,
              *       "sleeve_mm": 20,
              *       "sliver_mm": 10,
              *       "starvation_most_g": 4,

@@ -50,11 +50,24 @@ export function boundsOf(design: Design, evaluations: (Evaluation | null | undef
       if (box) bounds = grow(bounds, box.low, box.high)
     }
   }
+  for (const place of heldAt(design)) bounds = grow(bounds, place, place)
   for (const evaluation of evaluations) {
     const block: Block | undefined = evaluation?.shell?.geometry?.overall
     if (block) bounds = grow(bounds, block.low, block.high)
   }
   return bounds
+}
+
+/** Where the tank is bolted to the vehicle. */
+function heldAt({ mount: { straps, feet, stops } }: Design): Record<Axis, number>[] {
+  const ends = straps.flatMap((strap) =>
+    [strap.low, strap.high].map((end) =>
+      strap.across === 'y'
+        ? { x: strap.at_mm, y: end.out_mm, z: end.z_mm }
+        : { x: end.out_mm, y: strap.at_mm, z: end.z_mm },
+    ),
+  )
+  return [...ends, ...[...feet, ...stops].map((held) => ({ x: held.x_mm, y: held.y_mm, z: held.z_mm }))]
 }
 
 /** Lay the three views out on a page of so many pixels, all at one scale. */

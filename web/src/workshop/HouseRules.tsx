@@ -1,6 +1,6 @@
 import { Box } from '@mui/material'
 import type { Fault } from '../api/client'
-import { LengthField, QuantityField, ShareField } from '../fields/fields'
+import { LengthField, NumberField, QuantityField, ShareField } from '../fields/fields'
 import { useUnits } from '../units/useUnits'
 import { grid, Section } from './Section'
 import type { Settings } from './WorkshopPage'
@@ -77,6 +77,17 @@ export function HouseRules({ settings, usual, mayWrite, fault, onChange }: Props
             hint={`a full cell against an upright or a partition; ${usualText('push_g')}`}
           />
           <ShareField label="Stress allowed, share of welded yield" {...share('stress_share')} />
+          <QuantityField label="Mount load lengthwise, road" of="g" {...rule('road_lengthwise_g')} />
+          <QuantityField label="Mount load sideways, road" of="g" {...rule('road_sideways_g')} />
+          <QuantityField label="Mount load up and down, road" of="g" {...rule('road_vertical_g')} />
+          <QuantityField label="Mount load lengthwise, competition" of="g" {...rule('competition_lengthwise_g')} />
+          <QuantityField label="Mount load sideways, competition" of="g" {...rule('competition_sideways_g')} />
+          <QuantityField label="Mount load up and down, competition" of="g" {...rule('competition_vertical_g')} />
+          <NumberField
+            label="Mount reserve against yield, at least"
+            {...rule('mount_reserve')}
+            hint={`times the load; ${usualText('mount_reserve')}`}
+          />
           <ShareField label="Pump flow margin" {...share('pump_margin')} />
           <ShareField label="Surge volume margin" {...share('surge_margin')} />
           <ShareField label="Fuel’s share of the vehicle, at most" {...share('fuel_share')} />

@@ -1,0 +1,167 @@
+"""How the tank is held in the vehicle: straps, feet, stops, what they are bolted to, and the loads they must bear."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from keel.design.base import Coordinate, Gap, Length, Name, Part, refuse
+from keel.design.bay import Side
+from keel.design.features import Id
+from keel.reference.fasteners import BoltGrade, BoltSize
+from keel.reference.metals import MetalName
+
+Use = Literal["road", "competition", "rule card"]
+Locking = Literal[
+    "self-locking nut", "thread locking compound", "lock wire", "tab washer", "castle nut and pin", "none"
+]
+Found = Literal["frame rail", "tube", "bracket on the frame", "bulkhead", "body sheet"]
+BoltState = Literal["new", "reused, sound", "reused, worn"]
+Wall = Annotated[float, Field(gt=0, le=50)]
+G = Annotated[float, Field(ge=0, le=100)]
+MOST_STRAPS, MOST_FEET, MOST_STOPS = 8, 40, 12
+
+
+class MountLoads(Part):
+    """How many times its own weight pulls at a full tank, by direction [g]."""
+
+    forward_g: G = Field(default=8, description="Forward, as in a crash [g]")
+    rearward_g: G = Field(default=8, description="Rearward [g]")
+    sideways_g: G = Field(default=5, description="To either side [g]")
+    up_g: G = Field(default=5, description="Upward [g]")
+    down_g: G = Field(default=5, description="Downward [g]")
+
+
+class SpreadingPlate(Part):
+    """A plate behind thin sheet that spreads a bolt's pull."""
+
+    long_mm: Length
+    wide_mm: Length
+    thickness_mm: Wall
+    metal: MetalName = "mild steel"
+
+
+class Bolting(Part):
+    """The bolts of one place, all alike."""
+
+    size: BoltSize = "M8"
+    grade: BoltGrade = "8.8"
+    count: Annotated[int, Field(ge=1, le=12)] = Field(default=1, description="Bolts at this place")
+    locking: Locking = Field(default="self-locking nut", description="What keeps it from coming loose")
+    captive: bool = Field(default=False, description="Its nut is fixed to the structure: no second spanner")
+    state: BoltState = Field(default="new", description="New, or used before")
+    washer_mm: Length | None = Field(default=None, description="Washer, outside diameter [mm]; empty: the usual one")
+
+
+class Structure(Part):
+    """What of the vehicle a bolt goes through."""
+
+    found: Found = Field(default="frame rail", description="What it is")
+    metal: MetalName = "mild steel"
+    thickness_mm: Wall = Field(default=3.0, description="Metal under the bolt's head or nut [mm]")
+    edge_mm: Length = Field(default=25, description="Middle of the hole to the nearest edge [mm]")
+    plate: SpreadingPlate | None = Field(default=None, description="Spreading plate; empty: none")
+    from_both_sides: bool = Field(default=True, description="A second spanner reaches the other side")
+
+
+class Bolted(Part):
+    """What every bolted place has."""
+
+    bolts: Bolting = Bolting()
+    structure: Structure = Structure()
+
+
+class Anchor(Bolted):
+    """Where one end of a strap is bolted, in the strap's plane."""
+
+    out_mm: Coordinate = Field(description="Along the strap: y of one that passes across, x of one lengthwise [mm]")
+    z_mm: Coordinate = Field(description="Height of the bolt [mm]")
+
+
+class Strap(Part):
+    """A band of metal that is pulled over or under the tank from one anchor to the other."""
+
+    id: Id
+    name: Name
+    passes: Literal["over", "under"] = Field(default="over", description="Over the tank, or under one that hangs")
+    across: Literal["x", "y"] = Field(default="y", description="From right to left (y) or from rear to front (x)")
+    at_mm: Coordinate = Field(description="Station: x of one that passes across, y of one lengthwise [mm]")
+    low: Anchor = Field(description="Right or rear end")
+    high: Anchor = Field(description="Left or front end")
+    width_mm: Length = Field(default=30, description="Width [mm]")
+    thickness_mm: Wall = Field(default=1.5, description="Thickness [mm]")
+    metal: MetalName = "stainless 304L"
+    pad_mm: Gap = Field(default=5, description="Pad between strap and tank [mm]")
+    loop_mm: Gap = Field(default=55, description="Turned back at each end for its bolt [mm]")
+    take_up_mm: Gap = Field(default=25, description="Length in hand for tightening [mm]")
+    existing_mm: Length | None = Field(
+        default=None, description="A strap that is there already, its whole length [mm]; empty: a new one"
+    )
+
+    @model_validator(mode="after")
+    def _ends_differ(self) -> "Strap":
+        if self.high.out_mm <= self.low.out_mm:
+            ends = ("right", "left") if self.across == "y" else ("rear", "front")
+            refuse(
+                f"the {ends[1]} anchor of {self.name} stands at {self.high.out_mm:g} mm, not beyond the {ends[0]} one "
+                f"at {self.low.out_mm:g} mm",
+                field="high.out_mm",
+                value=self.high.out_mm,
+                limit=f"above {self.low.out_mm:g}",
+            )
+        return self
+
+
+class Foot(Bolted):
+    """A place where the tank, its cradle or its box is bolted down: a foot, a tab, a hole in a flange."""
+
+    id: Id
+    name: Name
+    x_mm: Coordinate = Field(description="The bolt [mm]")
+    y_mm: Coordinate = Field(description="The bolt [mm]")
+    z_mm: Coordinate = Field(description="The bolt, where the foot sits on the structure [mm]")
+    axis: Literal["x", "y", "z"] = Field(default="z", description="Direction of the bolt")
+    foot_mm: Wall = Field(default=5, description="Thickness of foot, tab or flange [mm]")
+    weld_mm: Gap = Field(default=0, description="Length of its weld to the tank [mm]; 0: it isn't welded to it")
+
+
+class Stop(Bolted):
+    """A block or lip on the vehicle that one side of the tank pushes against."""
+
+    id: Id
+    name: Name
+    side: Side = Field(default="front", description="Which side of the tank it stands at")
+    x_mm: Coordinate = Field(description="Middle of its face [mm]")
+    y_mm: Coordinate = Field(description="Middle of its face [mm]")
+    z_mm: Coordinate = Field(description="Middle of its face [mm]")
+    pad_mm: Gap = Field(default=5, description="Pad between it and the tank [mm]")
+
+
+class Mount(Part):
+    """What holds the tank."""
+
+    use: Use = Field(default="road", description="Which loads count")
+    loads: MountLoads | None = Field(default=None, description="Typed from the rule card; empty: the house rule's")
+    straps: Annotated[list[Strap], Field(max_length=MOST_STRAPS)] = []
+    feet: Annotated[list[Foot], Field(max_length=MOST_FEET)] = []
+    stops: Annotated[list[Stop], Field(max_length=MOST_STOPS)] = []
+
+    @model_validator(mode="after")
+    def _ids_differ(self) -> "Mount":
+        seen: set[str] = set()
+        for kind in ("straps", "feet", "stops"):
+            for place, held in enumerate(getattr(self, kind)):
+                if held.id in seen:
+                    refuse(
+                        f"two mounts have the id '{held.id}'",
+                        field=f"{kind}.{place}.id",
+                        value=held.id,
+                        limit="each id once",
+                    )
+                seen.add(held.id)
+        return self
+
+    @model_validator(mode="after")
+    def _rule_card_has_loads(self) -> "Mount":
+        if self.use == "rule card" and self.loads is None:
+            refuse("the rule card's loads aren't typed", field="loads", value=None, limit="g by direction")
+        return self

@@ -1,0 +1,1 @@
+"""Mount: what holds the tank."""

@@ -1,0 +1,36 @@
+"""Mount: straps, feet and stops, and what they bear."""
+
+from keel.design.mount import Mount
+from keel.stations.mount import remedies, rules
+from keel.stations.station import Station
+from keel.studies.mount.bolt_list import BOLTS_LISTED
+from keel.studies.mount.loads import MOUNT_LOADS
+from keel.studies.mount.straps import STRAPS
+
+MOUNT = Station(
+    name="mount",
+    title="Mount",
+    is_begun=lambda design: design.mount != Mount(),
+    studies={"straps": STRAPS, "loads": MOUNT_LOADS, "bolts": BOLTS_LISTED},
+    offers={"two_straps": remedies.straps_offer},
+    rules=(
+        rules.straps_lie_on,
+        rules.enough_straps,
+        rules.held_every_way,
+        rules.links_bear,
+        rules.thin_sheet_is_spread,
+        rules.bolts_can_be_turned,
+        rules.bolts_are_long_enough,
+        rules.hollows_are_filled,
+        rules.existing_straps_reach,
+    ),
+    prescribers={
+        "mount.one_strap": remedies.second_strap,
+        "mount.unheld": remedies.held_that_way,
+        "mount.weak": remedies.stronger,
+        "mount.spanner": remedies.captive,
+        "mount.locking": remedies.locked,
+        "mount.worn": remedies.replaced,
+        "mount.existing": remedies.reaching,
+    },
+)

@@ -1,0 +1,1 @@
+"""How the tank is held: straps, loads, bolts, and what they sit on."""

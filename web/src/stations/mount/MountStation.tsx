@@ -1,0 +1,129 @@
+import { Box, Button, Typography } from '@mui/material'
+import type { ReactNode } from 'react'
+import * as declared from '../../api/declared'
+import { Choice, QuantityField } from '../../fields/fields'
+import { Papers } from '../../papers/Papers'
+import { applyPatch, useWork } from '../../work/store'
+import { Folded } from '../Folded'
+import { pair } from '../Row'
+import { BoltTable } from './BoltTable'
+import { addFoot, addStop, addStrap, setMount } from './edits'
+import { FootRow, StopRow } from './FootFields'
+import { LoadTable } from './LoadTable'
+import { StrapRow } from './StrapFields'
+
+/** What holds the tank: straps, feet, stops, and what they bear. */
+export function MountStation({ findings }: { findings: ReactNode }) {
+  const mount = useWork((work) => work.design.mount)
+  const readOnly = useWork((work) => work.readOnly)
+  const shaped = useWork((work) => Boolean(work.evaluation?.shell?.geometry))
+  const offer = useWork((work) => work.evaluation?.mount?.two_straps ?? null)
+  if (!shaped)
+    return <Typography variant="body2">Nothing to hold yet: give the tank a shape at Shell first.</Typography>
+  const isEmpty = !mount.straps.length && !mount.feet.length && !mount.stops.length
+  return (
+    <>
+      {isEmpty && (
+        <Typography variant="body2">
+          Straps press the tank down, feet are bolted, stops keep it from sliding. Begin with two straps and drag their
+          anchors on the drawing, or bolt it down on feet.
+        </Typography>
+      )}
+      {isEmpty && (
+        <Button
+          variant="contained"
+          disabled={!offer || readOnly}
+          onClick={() => offer && applyPatch(offer.patch as Record<string, unknown>)}
+        >
+          Put two straps over the tank
+        </Button>
+      )}
+      {!isEmpty && <LoadTable />}
+      {findings}
+      {mount.straps.map((strap, place) => (
+        <StrapRow key={strap.id} strap={strap} place={place} readOnly={readOnly} />
+      ))}
+      {mount.feet.map((foot, place) => (
+        <FootRow key={foot.id} foot={foot} place={place} readOnly={readOnly} />
+      ))}
+      {mount.stops.map((stop, place) => (
+        <StopRow key={stop.id} stop={stop} place={place} readOnly={readOnly} />
+      ))}
+      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+        <Button
+          variant="outlined"
+          disabled={readOnly || mount.straps.length >= declared.Mount.most.straps}
+          onClick={addStrap}
+        >
+          Add a strap
+        </Button>
+        <Button
+          variant="outlined"
+          disabled={readOnly || mount.feet.length >= declared.Mount.most.feet}
+          onClick={addFoot}
+        >
+          Add a foot
+        </Button>
+        <Button
+          variant="outlined"
+          disabled={readOnly || mount.stops.length >= declared.Mount.most.stops}
+          onClick={addStop}
+        >
+          Add a stop
+        </Button>
+      </Box>
+      <LoadFields readOnly={readOnly} />
+      {!isEmpty && (
+        <>
+          <Folded title="Bolts">
+            <BoltTable />
+          </Folded>
+          <Folded title="Download">
+            <Papers station="mount" />
+          </Folded>
+        </>
+      )}
+    </>
+  )
+}
+
+const WAYS = {
+  forward_g: 'Forward',
+  rearward_g: 'Rearward',
+  sideways_g: 'Sideways',
+  up_g: 'Upward',
+  down_g: 'Downward',
+} as const
+
+/** Which loads count: the house rule's by use, or typed from a rule card. */
+function LoadFields({ readOnly }: { readOnly: boolean }) {
+  const { use, loads } = useWork((work) => work.design.mount)
+  const usual = declared.MountLoads.defaults
+  return (
+    <>
+      <Choice
+        label="Loads for"
+        value={use}
+        options={declared.Mount.choices.use}
+        hint="g by direction: house rules for road and competition, or typed from a rule card"
+        disabled={readOnly}
+        onChange={(next) => setMount(next === 'rule card' ? { use: next, loads: loads ?? usual } : { use: next })}
+      />
+      {use === 'rule card' && loads && (
+        <Box sx={pair}>
+          {(Object.keys(WAYS) as (keyof typeof WAYS)[]).map((name) => (
+            <QuantityField
+              key={name}
+              label={WAYS[name]}
+              of="g"
+              value={loads[name]}
+              path={`mount.loads.${name}`}
+              disabled={readOnly}
+              onCommit={(g) => g !== null && setMount({ loads: { ...loads, [name]: g } })}
+            />
+          ))}
+        </Box>
+      )}
+    </>
+  )
+}

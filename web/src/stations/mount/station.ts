@@ -1,0 +1,11 @@
+import { shownLater, type Station } from '../station'
+
+export const mount: Station = {
+  name: 'mount',
+  title: 'Mount',
+  about: 'straps, feet and loads',
+  group: 'fit',
+  Panel: shownLater(() => import('./MountStation'), 'MountStation'),
+  asks: ['mount'],
+  drawing: { Layer: shownLater(() => import('./MountLayer'), 'MountLayer'), unnamedPorts: true },
+}
