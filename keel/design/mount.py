@@ -141,6 +141,9 @@ class Mount(Part):
 
     use: Use = Field(default="road", description="Which loads count")
     loads: MountLoads | None = Field(default=None, description="Typed from the rule card; empty: the house rule's")
+    coating_mm: Annotated[float, Field(ge=0, le=3)] = Field(
+        default=0.1, description="Paint or powder on tank and mounts, its thickness on each side [mm]"
+    )
     straps: Annotated[list[Strap], Field(max_length=MOST_STRAPS)] = []
     feet: Annotated[list[Foot], Field(max_length=MOST_FEET)] = []
     stops: Annotated[list[Stop], Field(max_length=MOST_STOPS)] = []

@@ -7,13 +7,16 @@ from keel.analysis.tank import TankAnalysis
 from server.http.errors import ApiError, not_yours
 from server.papers.build_papers import BUILD_PAPERS
 from server.papers.gauge_papers import GAUGE_PAPERS
+from server.papers.mount_papers import MOUNT_PAPERS
 from server.papers.paper import Paper, StationPapers
 from server.papers.ports_papers import PORTS_PAPERS
 from server.papers.proof_papers import PROOF_PAPERS
 from server.papers.sheet_papers import SHEET_PAPERS
 from server.papers.shell_papers import SHELL_PAPERS
 
-_PAPERS: list[StationPapers] = [SHELL_PAPERS, PORTS_PAPERS, GAUGE_PAPERS, SHEET_PAPERS, BUILD_PAPERS, PROOF_PAPERS]
+_PAPERS: list[StationPapers] = [
+    SHELL_PAPERS, PORTS_PAPERS, GAUGE_PAPERS, SHEET_PAPERS, BUILD_PAPERS, PROOF_PAPERS, MOUNT_PAPERS,
+]  # fmt: skip
 
 
 def station_papers() -> Sequence[StationPapers]:

@@ -12,7 +12,7 @@ from keel.design.mount import Anchor, Bolted, Bolting, Foot, Mount, SpreadingPla
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.fasteners import BOLT_YIELD_MPA, BOLTS, BoltGrade, BoltSize
 from keel.reference.metals import METALS
-from keel.studies.mount.fastening import edge_needed_mm, links_of, washer_mm
+from keel.studies.mount.fastening import bolt_yields_n, edge_needed_mm, links_of, washer_mm
 from keel.studies.mount.loads import MOUNT_LOADS, LinkCheck, MountCheck
 from keel.studies.mount.straps import STRAPS
 from keel.studies.result import words
@@ -113,7 +113,7 @@ def _for_link(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) ->
             changed = [one.model_copy(update=change) if one is strap else one for one in mount.straps]
             yield Remedy(label=label, patch=_patch(mount, straps=changed))
     elif link.name == "bolt":
-        yield from _better_bolts(mount, check, needed)
+        yield from _better_bolts(mount, check, limit / link.reserve)
     elif link.name in ("tear-out", "bearing", "pull-through", "spreading plate"):
         yield from _spread(mount, check, link, limit)
         if link.name == "tear-out":
@@ -146,9 +146,10 @@ def _places(mount: Mount, check: MountCheck) -> list[Any]:
     return [one for one in _bolted_down(mount) if one.id == check.id]
 
 
-def _better_bolts(mount: Mount, check: MountCheck, needed_n: float) -> Iterator[Remedy]:
-    """The next size that bears it; the next grade that does."""
+def _better_bolts(mount: Mount, check: MountCheck, times: float) -> Iterator[Remedy]:
+    """The least size, and the least grade, that bears so many times as much."""
     bolts = _places(mount, check)[0].bolts
+    needed_n = bolt_yields_n(bolts) * times
     metric = bolts.size.startswith("M")
     sizes: list[BoltSize] = [size for size in get_args(BoltSize) if size.startswith("M") == metric]
     yields = BOLT_YIELD_MPA[bolts.grade]

@@ -5,13 +5,14 @@ from keel.stations.mount import remedies, rules
 from keel.stations.station import Station
 from keel.studies.mount.bolt_list import BOLTS_LISTED
 from keel.studies.mount.loads import MOUNT_LOADS
+from keel.studies.mount.protection import PROTECTION
 from keel.studies.mount.straps import STRAPS
 
 MOUNT = Station(
     name="mount",
     title="Mount",
     is_begun=lambda design: design.mount != Mount(),
-    studies={"straps": STRAPS, "loads": MOUNT_LOADS, "bolts": BOLTS_LISTED},
+    studies={"straps": STRAPS, "loads": MOUNT_LOADS, "bolts": BOLTS_LISTED, "protection": PROTECTION},
     offers={"two_straps": remedies.straps_offer},
     rules=(
         rules.straps_lie_on,

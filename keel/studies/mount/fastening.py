@@ -62,14 +62,20 @@ def bolt_bears_n(bolts: Bolting, pull_n: float, shear_n: float) -> Link:
     Returns
     -------
     Link
-        Its load is the pull that stresses a bolt as much as both.
+        Its load is both together, what it bears is in that direction.
 
     References
     ----------
     von Mises: σ² + 3 τ² ≤ yield², on the stress area of ISO 898-1. Preload is left out: it is used up as a joint opens.
     """
-    area = BOLTS[bolts.size].stress_area_mm2 * bolts.count
-    return Link("bolt", sqrt(pull_n**2 + 3 * shear_n**2), BOLT_YIELD_MPA[bolts.grade] * area)
+    load = sqrt(pull_n**2 + shear_n**2)
+    stressing = sqrt(pull_n**2 + 3 * shear_n**2)
+    return Link("bolt", load, bolt_yields_n(bolts) * (load / stressing if stressing else 1.0))
+
+
+def bolt_yields_n(bolts: Bolting) -> float:
+    """Pull at which the bolts of a place yield together [N]."""
+    return BOLT_YIELD_MPA[bolts.grade] * BOLTS[bolts.size].stress_area_mm2 * bolts.count
 
 
 def tear_out_n(thickness_mm: float, yield_mpa: float, edge_mm: float, hole_mm: float) -> float:

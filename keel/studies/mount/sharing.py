@@ -89,6 +89,7 @@ def shared(load: Array, at: Array, springs: Sequence[Spring]) -> Shared:
         if not pressed_in.any():
             break
         active[int(np.argmax(np.where(pressed_in, pressed, 0.0)))] = True
+    forces = np.where(one_way, np.maximum(forces, 0.0), forces)
     left = wanted + wrenches.T @ forces
     return Shared(forces, bool(np.abs(left).max() <= LEFT_SHARE * max(1.0, float(np.linalg.norm(load)))))
 

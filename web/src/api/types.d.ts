@@ -3263,6 +3263,27 @@ export interface components {
             mm?: number | null;
         };
         /**
+         * CoatedHole
+         * @description A hole that a coating makes smaller: as drilled, and as it is left.
+         *
+         *     Attributes
+         *     ----------
+         *     drill_mm : float
+         *         Before coating, so that the bolt still passes.
+         */
+        CoatedHole: {
+            /** Bolt */
+            bolt: string;
+            /** Drill Mm */
+            drill_mm: number;
+            /** Hole Mm */
+            hole_mm: number;
+            /** Id */
+            id: string;
+            /** Place */
+            place: string;
+        };
+        /**
          * ColumnsQuery
          * @description Which column of a file is what: `LapColumns` as JSON, beside its bytes.
          */
@@ -3966,6 +3987,7 @@ export interface components {
             inside: components["schemas"]["Inside"];
             /**
              * @default {
+             *       "coating_mm": 0.1,
              *       "feet": [],
              *       "loads": null,
              *       "stops": [],
@@ -6494,6 +6516,18 @@ export interface components {
             ];
         };
         /**
+         * Masked
+         * @description What is masked, and against which coat.
+         */
+        Masked: {
+            /** Against */
+            against: string;
+            /** Place */
+            place: string;
+            /** What */
+            what: string;
+        };
+        /**
          * Measured
          * @description A length measured, and how.
          */
@@ -6626,6 +6660,12 @@ export interface components {
          */
         Mount: {
             /**
+             * Coating Mm
+             * @description Paint or powder on tank and mounts, its thickness on each side [mm]
+             * @default 0.1
+             */
+            coating_mm: number;
+            /**
              * Feet
              * @default []
              */
@@ -6711,6 +6751,7 @@ export interface components {
             /** Bolts */
             bolts?: components["schemas"]["BoltRow"][] | null;
             loads?: components["schemas"]["Loads"] | null;
+            protection?: components["schemas"]["Protection"] | null;
             /** Straps */
             straps?: components["schemas"]["StrapPath"][] | null;
             two_straps?: components["schemas"]["Remedy"] | null;
@@ -7208,6 +7249,30 @@ export interface components {
              * Format: date-time
              */
             when: string;
+        };
+        /**
+         * PadRow
+         * @description A pad or a cover: where it goes, what it is, how large, and why.
+         *
+         *     Attributes
+         *     ----------
+         *     long_mm, wide_mm, thick_mm : float or None
+         *         None for what is bought by the piece.
+         */
+        PadRow: {
+            /** Id */
+            id: string;
+            /** Long Mm */
+            long_mm: number | null;
+            note: components["schemas"]["Words"];
+            /** Place */
+            place: string;
+            /** Thick Mm */
+            thick_mm: number | null;
+            /** What */
+            what: string;
+            /** Wide Mm */
+            wide_mm: number | null;
         };
         /**
          * PageOf
@@ -8662,6 +8727,18 @@ export interface components {
             /** Methods */
             methods?: components["schemas"]["MethodFigures"][] | null;
             plan?: components["schemas"]["ProofPlan"] | null;
+        };
+        /**
+         * Protection
+         * @description Pads and covers, holes with room for the coating, and the masking list.
+         */
+        Protection: {
+            /** Holes */
+            holes: components["schemas"]["CoatedHole"][];
+            /** Masked */
+            masked: components["schemas"]["Masked"][];
+            /** Pads */
+            pads: components["schemas"]["PadRow"][];
         };
         /**
          * Proved

@@ -1,0 +1,102 @@
+"""The mount on paper: what holds the tank, what it bears, its bolts, its pads, what is masked."""
+
+from collections.abc import Sequence
+
+from reportlab.lib.units import mm
+
+from keel.analysis.tank import TankAnalysis
+from keel.formats.quantities import cut_text, quantity_text, sentence_text
+from keel.studies.mount.bolt_list import BOLTS_LISTED
+from keel.studies.mount.loads import MOUNT_LOADS, Loads
+from keel.studies.mount.protection import PROTECTION, PadRow
+from server.papers.heading import Heading
+from server.papers.page import MARGIN, Page
+
+CAUTION = (
+    "CAUTION. A full tank is heavy and its lower edge can't be seen from above: two people, a support under it, hands "
+    "clear of the bearers until it sits. Never drill, grind or weld at a mount with fuel or vapour in the tank."
+)
+
+
+class _Sheet:
+    """A page that goes on to the next where a table ends low."""
+
+    def __init__(self, heading: Heading) -> None:
+        self.page = Page(heading, "mount")
+        self.y = self.page.start("Mount: loads, bolts, pads and masking")
+
+    def table(self, title: str, rows: list[list[str]], widths: list[float], texts: Sequence[int] = (0, 1, 2)) -> None:
+        """A table with a title; on a new page where less than a few rows fit."""
+        step = 18
+        for begin in range(1, len(rows), step):
+            part = [rows[0], *rows[begin : begin + step]]
+            if self.y < 32 * mm + 7 * mm * len(part):
+                self.page.next()
+                self.y = self.page.start("Mount, continued")
+            self.y = self.page.words(title, MARGIN, self.y, 180 * mm, 10.5, bold=True) - 1 * mm
+            self.y = self.page.table(part, MARGIN, self.y, [wide * mm for wide in widths], texts=texts) - 5 * mm
+
+
+def mount_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
+    """The mount's sheet."""
+    sheet, units = _Sheet(heading), heading.reader
+    sheet.y = sheet.page.words(CAUTION, MARGIN, sheet.y, 186 * mm, 9, bold=True) - 4 * mm
+    loads = tank[MOUNT_LOADS]
+    if loads.mass:
+        sheet.table("Loads", _loads(loads, heading), [26, 16, 26, 118], (0, 3))
+        sheet.table("Weakest links", _links(loads, heading), [46, 44, 30, 26, 26, 14])
+    bolts = [["Place", "Bolt", "Locking", "Length", "Stack"]]
+    for row in tank[BOLTS_LISTED]:
+        long = "none" if row.length_mm is None else cut_text(row.length_mm, units)
+        nut = "captive nut" if row.captive else row.locking
+        bolts.append(
+            [row.name, f"{row.count} × {row.size} {row.grade}, {row.state}", nut, long, cut_text(row.stack_mm, units)]
+        )
+    sheet.table(
+        "Bolts: all in loose first, tightened from the middle outward, each marked", bolts, [52, 54, 40, 20, 20]
+    )
+    kept = tank[PROTECTION]
+    pads = [["Place", "Pad or cover", "Size", "Note"], *(_pad(row, heading) for row in kept.pads)]
+    sheet.table("Pads and covers", pads, [38, 42, 36, 70], (0, 1, 2, 3))
+    holes = [["Hole", "Bolt", "Drilled before coating", "Left after it"]]
+    holes += [[one.place, one.bolt, cut_text(one.drill_mm, units), cut_text(one.hole_mm, units)] for one in kept.holes]
+    sheet.table("Room for the coating", holes, [60, 30, 48, 48])
+    masked = [["Masked", "What of it", "Against"], *([one.place, one.what, one.against] for one in kept.masked)]
+    sheet.table("Masking list", masked, [60, 80, 46])
+    sheet.page.next()
+    return sheet.page.pdf()
+
+
+def _loads(loads: Loads, heading: Heading) -> list[list[str]]:
+    units = heading.reader
+    names = {check.id: check.name for check in loads.mounts}
+    rows = [["Direction", "g", "Load", "Carried by"]]
+    for case in loads.cases:
+        by = ", ".join(f"{names.get(one.holder, '')} {quantity_text('f_n', one.force_n, units)}" for one in case.by)
+        by = by or ("what it sits on" if case.is_held else "nothing")
+        rows.append(
+            [
+                case.way,
+                f"{case.g:g}",
+                quantity_text("load_n", case.load_n, units),
+                by if case.is_held else f"NOT HELD: {by}",
+            ]
+        )
+    return rows
+
+
+def _links(loads: Loads, heading: Heading) -> list[list[str]]:
+    units = heading.reader
+    rows = [["Mount", "Weakest link", "Direction", "Load", "Bears", "Reserve"]]
+    for check in loads.mounts:
+        for link in check.links[:1]:
+            what = f"{link.name}, {link.at} end" if link.at else link.name
+            figures = [quantity_text("load_n", link.load_n, units), quantity_text("bears_n", link.bears_n, units)]
+            rows.append([check.name, what, link.way, *figures, f"{link.reserve:.2f}"])
+    return rows
+
+
+def _pad(row: PadRow, heading: Heading) -> list[str]:
+    units = heading.reader
+    sizes = [cut_text(size, units) for size in (row.long_mm, row.wide_mm, row.thick_mm) if size is not None]
+    return [row.place, row.what, " × ".join(sizes), sentence_text(row.note, units)]
