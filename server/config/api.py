@@ -12,6 +12,7 @@ from server.jobs.api.evaluation import router as evaluation
 from server.jobs.api.imports import router as imports
 from server.jobs.api.jobs import router as jobs
 from server.jobs.api.overview import router as overview
+from server.mount.api import router as mount
 from server.papers.api import router as papers
 from server.slosh.api import router as slosh
 from server.slosh.studies import router as studies
@@ -37,6 +38,7 @@ for router in (
     bench,
     slosh,
     studies,
+    mount,
     floor,
     leak_tests,
 ):

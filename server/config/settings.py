@@ -23,6 +23,7 @@ INSTALLED_APPS = [
     "server.jobs",
     "server.bench",
     "server.slosh",
+    "server.mount",
     "server.floor",
     "server.papers",
     "server.demo",

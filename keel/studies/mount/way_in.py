@@ -4,12 +4,14 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-from manifold3d import Manifold
-from shapely import Polygon, box
+from manifold3d import Manifold, OpType
+from shapely import Polygon, box, unary_union
+from shapely.geometry.polygon import orient
 
 from keel.design.bay import SIDES, Bay, Opening
 from keel.solid.envelope import Envelope
 from keel.solid.neighbours import Scans, outline_pieces, scan_mesh, solid_of_keep_out
+from keel.solid.planes import polygons_of
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.solid.tilting.gaps import Nearest, frames_of, nearest
@@ -21,12 +23,13 @@ PLAY_MM = 3.0
 SLABS = 6
 WALL_MM = 2.0
 """The panel with the opening is taken to be so thick."""
-MOST_SHRINK_MM = 60.0
+MOST_SHRINK_MM, MOST_SHARE = 60.0, 0.4
 SHRINK_MM = 0.5
 """To within this it is said how much is lacking."""
 COARSE_DEG = 3.0
 MOST_FRAMES = 160
-AXES = "xyz"
+AXES, TANK = "xyz", "tank"
+JOIN_MM = 0.1
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,8 +74,8 @@ class WayIn:
         What has to be off while it goes in.
     pieces, stands : list of Outline
         The tank's, as it stands, and what it passes.
-    middle : (float, float)
-        What it turns about, in the plane.
+    middle : list of float
+        What it turns about: across and up in the plane.
     """
 
     passes: bool
@@ -88,7 +91,7 @@ class WayIn:
     off: list[str]
     pieces: list[Outline]
     stands: list[Outline]
-    middle: tuple[float, float]
+    middle: list[float]
     play_mm: float
     layers: int
 
@@ -163,6 +166,7 @@ class _Scenes:
         self._side = SIDES.index(self.opening.side)
         self._size = (self.bay.length_mm, self.bay.width_mm, self.bay.height_mm)
         self._kept: dict[frozenset[str], WayIn] = {}
+        self._progress = _Progress(self.go_on)
 
     def best(self, off: frozenset[str]) -> WayIn:
         """The way that tilts least, of those about either axis; else what comes nearest."""
@@ -182,19 +186,29 @@ class _Scenes:
         low, high = rings.min(axis=0), rings.max(axis=0)
         middle = (float(low[0] + high[0]) / 2, float(low[1] + high[1]) / 2)
         radius = float(np.linalg.norm(high - low)) / 2 + self.play_mm
-        question = _Question(moving, fixed, middle, self._plane(axis, middle, radius), self._reach(axis), self.go_on)
+        question = _Question(
+            moving, fixed, middle, self._plane(axis, middle, radius), self._reach(axis), self._progress
+        )
         found = question.asked(self.play_mm)
         if found.passes:
             return self._told(axis, off, question, found, self.play_mm)
         lacking, nearly = question.lacking(self.play_mm)
+        if not nearly.passes:
+            # Far too large: the straight way out says what it meets.
+            nearly = Found([Pose(0.0, 0.0, 0.0, 0.0), self._straight_out(axis, radius)], nearly.layers)
         told = self._told(axis, off, question, nearly, self.play_mm - lacking)
         return replace(told, passes=False, room_mm=-lacking)
 
+    def _straight_out(self, axis: int, radius: float) -> Pose:
+        """Outside the opening, as it stands."""
+        own, high = self._side // 2, self._side % 2
+        far = (self._size[own] + 2 * radius) * (1.0 if high else -1.0)
+        return Pose(far, 0.0, 0.0, 0.0) if own == _plane_axes(axis)[0] else Pose(0.0, far, 0.0, 0.0)
+
     def _moving(self, axis: int, off: frozenset[str]) -> list[Piece]:
         bare = len(self.envelope.parts) - len(self.envelope.at_ports)
-        found = pieces_of("tank", self.envelope.parts[0], axis, self._cuts(axis))
-        for lip in self.envelope.parts[1:bare]:
-            found += pieces_of("tank's lip", lip, axis)
+        tank = Manifold.batch_boolean(self.envelope.parts[:bare], OpType.Add)
+        found = pieces_of(TANK, tank, axis, self._cuts(axis))
         for part in self.envelope.at_ports:
             if part.name not in off:
                 found += pieces_of(part.name, part.solid, axis)
@@ -203,12 +217,13 @@ class _Scenes:
     def _cuts(self, axis: int) -> list[float]:
         """Where the shell's outline changes along an axis: none for what is drawn out along it."""
         shell = self.solids
-        cuts = [end for cost in shell.costs for end in (cost.box.low[axis], cost.box.high[axis])]
         outside = {"sump", "well", "relief", "roof step"}
         cuts = [
             end for cost in shell.costs if cost.kind in outside for end in (cost.box.low[axis], cost.box.high[axis])
         ]
-        if shell.section.axis != axis:
+        if shell.section.axis == axis:
+            cuts += list(shell.section.span)
+        else:
             low, high = shell.bounds.low[axis], shell.bounds.high[axis]
             cuts += list(np.linspace(low, high, SLABS + 1)[1:-1])
         return cuts
@@ -280,12 +295,14 @@ class _Scenes:
         near = asked.near(frames)
         kept, tightest = _thinned(frames, near)
         spots = [_frame(pose, axis) for pose in kept]
+        # On paper x runs to the right and z up, whichever way round the axis has them.
+        order = [0, 1] if first < second else [1, 0]
         reach = self._reach(axis)
         return WayIn(
             passes=found.passes,
             tilts_about=AXES[axis],
-            across=AXES[first],
-            up=AXES[second],
+            across=AXES[min(first, second)],
+            up=AXES[max(first, second)],
             most_deg=max((abs(pose.angle_deg) for pose in frames), default=0.0),
             frames=spots,
             room_mm=(near.gap_mm if near else reach) - play,
@@ -293,12 +310,31 @@ class _Scenes:
             fixed=near.fixed if near else "",
             tightest=tightest,
             off=sorted(off),
-            pieces=[Outline(piece.name, _flat(piece.ring)) for piece in asked.moving],
-            stands=[Outline(piece.name, _flat(piece.ring)) for piece in asked.fixed if _is_seen(piece, asked.moving)],
-            middle=asked.middle,
+            pieces=list(_outlines(asked.moving, order)),
+            stands=[
+                Outline(piece.name, _flat(piece.ring[:, order]))
+                for piece in asked.fixed
+                if _is_seen(piece, asked.moving)
+            ],
+            middle=[asked.middle[order[0]], asked.middle[order[1]]],
             play_mm=self.play_mm,
             layers=found.layers,
         )
+
+
+class _Progress:
+    """How far several searches are of which nobody knows how many there will be: half of what was left with each."""
+
+    def __init__(self, go_on: GoOn) -> None:
+        self._go_on, self._done = go_on, -1
+
+    def next(self) -> None:
+        """Another search begins."""
+        self._done += 1
+
+    def told(self, share: float) -> None:
+        """How far that one is."""
+        self._go_on(1 - 0.5 ** (self._done + share))
 
 
 @dataclass(frozen=True)
@@ -316,10 +352,12 @@ class _Question:
     middle: tuple[float, float]
     plane: _Plane
     reach_mm: float
-    go_on: GoOn
+    progress: "_Progress"
 
     def asked(self, play: float, step_deg: float = 2.0) -> Found:
-        grown = [piece for one in self.moving if (piece := _grown(one, play)) is not None]
+        self.progress.next()
+        ends = min(piece.low for piece in self.moving), max(piece.high for piece in self.moving)
+        grown = [piece for one in self.moving if (piece := _grown(one, play, ends)) is not None]
         return Search(
             grown,
             self.fixed,
@@ -328,12 +366,12 @@ class _Question:
             self.plane.out,
             reach_mm=self.reach_mm,
             step_deg=step_deg,
-            go_on=self.go_on,
+            go_on=self.progress.told,
         ).found()
 
     def lacking(self, play: float) -> tuple[float, Found]:
         """How much smaller all round it would have to be to pass, and the way it would then take."""
-        low, high = 0.0, MOST_SHRINK_MM
+        low, high = 0.0, min(MOST_SHRINK_MM, MOST_SHARE * self._thinnest())
         nearly = self.asked(play - high, COARSE_DEG)
         if not nearly.passes:
             return high, nearly
@@ -346,20 +384,31 @@ class _Question:
                 low = middle
         return high, nearly
 
+    def _thinnest(self) -> float:
+        """The least size of the tank itself [mm]."""
+        tank = [piece for piece in self.moving if piece.name == TANK]
+        rings = np.vstack([piece.ring for piece in tank])
+        across = max(piece.high for piece in tank) - min(piece.low for piece in tank)
+        return float(min(*np.ptp(rings, axis=0), across))
+
     def near(self, frames: Sequence[Pose]) -> Nearest | None:
         return nearest(self.moving, self.fixed, self.middle, frames)
 
 
-def _grown(piece: Piece, by: float) -> Piece | None:
-    """A piece with so much more all round; None where less leaves nothing of it."""
+def _grown(piece: Piece, by: float, ends: tuple[float, float]) -> Piece | None:
+    """A piece with so much more all round; with less, across it only the ends of all pieces together are nearer.
+
+    None where that leaves nothing of it.
+    """
     if by == 0:
         return piece
-    shape = Polygon(piece.ring).buffer(by, join_style="mitre", mitre_limit=3.0)
-    if shape.is_empty or piece.low - by >= piece.high + by:
+    low, high = piece.low - by, piece.high + by
+    if by < 0:
+        low, high = max(piece.low, ends[0] - by), min(piece.high, ends[1] + by)
+    shape = Polygon(piece.ring).buffer(by, join_style="mitre", mitre_limit=3.0).convex_hull
+    if not isinstance(shape, Polygon) or shape.is_empty or low >= high:
         return None
-    ring = np.array(shape.convex_hull.exterior.coords)[:-1]
-    area = ring[:-1, 0] @ ring[1:, 1] - ring[:-1, 1] @ ring[1:, 0] + ring[-1, 0] * ring[0, 1] - ring[-1, 1] * ring[0, 0]
-    return Piece(piece.name, ring if area > 0 else ring[::-1], piece.low - by, piece.high + by)
+    return Piece(piece.name, np.array(orient(shape).exterior.coords)[:-1], low, high)
 
 
 def _plane_axes(axis: int) -> tuple[int, int]:
@@ -392,6 +441,14 @@ def _thinned(frames: Sequence[Pose], near: Nearest | None) -> tuple[list[Pose], 
     tightest = near.frame if near else 0
     kept = sorted({*range(0, len(frames), step), len(frames) - 1, tightest})
     return [frames[n] for n in kept], kept.index(tightest)
+
+
+def _outlines(pieces: Sequence[Piece], order: Sequence[int]) -> Iterator[Outline]:
+    """What each thing looks like as a whole."""
+    for name in dict.fromkeys(piece.name for piece in pieces):
+        whole = unary_union([Polygon(piece.ring[:, order]).buffer(JOIN_MM) for piece in pieces if piece.name == name])
+        for part in polygons_of(whole.buffer(-JOIN_MM)):
+            yield Outline(name, _flat(np.array(part.exterior.coords)[:-1]))
 
 
 def _is_seen(piece: Piece, moving: Sequence[Piece]) -> bool:

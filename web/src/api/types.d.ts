@@ -549,6 +549,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}/way-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Latest
+         * @description The latest search of a design, as far as it is; none where there was none.
+         */
+        get: operations["server_mount_api_latest"];
+        put?: never;
+        /**
+         * Ask For
+         * @description Put a search on the queue.
+         */
+        post: operations["server_mount_api_ask_for"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -1275,6 +1299,26 @@ export interface paths {
         get: operations["server_slosh_studies_patch_of"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/way-in/{search_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop
+         * @description Stop a search.
+         */
+        post: operations["server_mount_api_stop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4916,6 +4960,20 @@ export interface components {
             z_mm: number;
         };
         /**
+         * Frame
+         * @description The tank at one moment of the way: shifted [mm] and turned about its middle [°].
+         */
+        Frame: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
+        };
+        /**
          * FreeOfVapour
          * @description No vapour to burn: it never held fuel, or a reading that is low and young enough says so.
          */
@@ -7175,6 +7233,16 @@ export interface components {
             part: string;
             then: components["schemas"]["Words"];
             worth: components["schemas"]["Words"];
+        };
+        /**
+         * Outline
+         * @description A piece as it is seen in the plane of the way: across and up there, one coordinate after the other [mm].
+         */
+        Outline: {
+            /** Name */
+            name: string;
+            /** Ring */
+            ring: number[];
         };
         /**
          * OutlineOut
@@ -11862,6 +11930,113 @@ export interface components {
             uneven: components["schemas"]["Words"] | null;
         };
         /**
+         * WayIn
+         * @description What the search found.
+         *
+         *     Attributes
+         *     ----------
+         *     passes : bool
+         *         Whether there is a way.
+         *     tilts_about : str
+         *         Axis that it turns about on the way, seen along which the film is drawn; `across`, `up` are the plane's.
+         *     most_deg : float
+         *         The steepest it stands on the way.
+         *     frames : list of Frame
+         *         From where it stands to outside: the film runs them backwards.
+         *     room_mm : float
+         *         How near it comes to anything on the way beyond the play that is kept; below zero what is lacking.
+         *     moving, fixed : str
+         *         The pair that comes nearest, or that stops it.
+         *     tightest : int
+         *         At which frame.
+         *     off : list of str
+         *         What has to be off while it goes in.
+         *     pieces, stands : list of Outline
+         *         The tank's, as it stands, and what it passes.
+         *     middle : list of float
+         *         What it turns about: across and up in the plane.
+         */
+        WayIn: {
+            /** Across */
+            across: string;
+            /** Fixed */
+            fixed: string;
+            /** Frames */
+            frames: components["schemas"]["Frame"][];
+            /** Layers */
+            layers: number;
+            /** Middle */
+            middle: number[];
+            /** Most Deg */
+            most_deg: number;
+            /** Moving */
+            moving: string;
+            /** Off */
+            off: string[];
+            /** Passes */
+            passes: boolean;
+            /** Pieces */
+            pieces: components["schemas"]["Outline"][];
+            /** Play Mm */
+            play_mm: number;
+            /** Room Mm */
+            room_mm: number;
+            /** Stands */
+            stands: components["schemas"]["Outline"][];
+            /** Tightest */
+            tightest: number;
+            /** Tilts About */
+            tilts_about: string;
+            /** Up */
+            up: string;
+        };
+        /**
+         * WaySearchIn
+         * @description A design as it is on the screen, and the room that is kept all round.
+         */
+        WaySearchIn: {
+            /** Design */
+            design: {
+                [key: string]: unknown;
+            };
+            /**
+             * Play Mm
+             * @default 3
+             */
+            play_mm: number;
+        };
+        /**
+         * WaySearchOut
+         * @description A search as far as it is.
+         */
+        WaySearchOut: {
+            /**
+             * Asked
+             * Format: date-time
+             */
+            asked: string;
+            /** Author */
+            author: string;
+            /** Design */
+            design: {
+                [key: string]: unknown;
+            };
+            found: components["schemas"]["WayIn"] | null;
+            /** Id */
+            id: number;
+            /** Play Mm */
+            play_mm: number;
+            /** Problem */
+            problem: string;
+            /** Share */
+            share: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "running" | "done" | "cancelled";
+        };
+        /**
          * Well
          * @description A recess let into a face, with straight or sloped sides, or round.
          *
@@ -13473,6 +13648,81 @@ export interface operations {
             };
         };
     };
+    server_mount_api_latest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaySearchOut"] | null;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_mount_api_ask_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaySearchIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaySearchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     server_jobs_api_evaluation_evaluate_design: {
         parameters: {
             query?: never;
@@ -14998,6 +15248,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_mount_api_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                search_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaySearchOut"];
                 };
             };
             /** @description Not Found */

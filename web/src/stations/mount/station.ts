@@ -1,4 +1,4 @@
-import { shownLater, type Station } from '../station'
+import { always, shownLater, type Station } from '../station'
 
 export const mount: Station = {
   name: 'mount',
@@ -8,4 +8,10 @@ export const mount: Station = {
   Panel: shownLater(() => import('./MountStation'), 'MountStation'),
   asks: ['mount'],
   drawing: { Layer: shownLater(() => import('./MountLayer'), 'MountLayer'), unnamedPorts: true },
+  board: {
+    Shown: shownLater(() => import('./WayInBoard'), 'WayInBoard'),
+    name: 'the way in',
+    first: false,
+    useIsThere: always,
+  },
 }

@@ -1,0 +1,1 @@
+"""Mounting: the way in, searched on the task queue."""
