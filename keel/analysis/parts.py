@@ -10,18 +10,33 @@ from keel.design.base import Part
 from keel.design.bay import Bay
 from keel.design.document import Design
 from keel.design.shell import BoxShell
+from keel.design.vehicle import Vehicle
 from keel.design.workshop import Workshop
 from keel.solid.box import BoxSolid, solid_of
 from keel.solid.envelope import envelope_of
 from keel.solid.interior import solids_of
 from keel.solid.solids import AnyShell
+from keel.solid.vehicle import bay_in_vehicle
 
 T = TypeVar("T")
 P = TypeVar("P", bound=Part)
 
 
-def _value(design: Design, path: str) -> Any:
-    found: Any = design
+def vehicle_of(asked: Asked) -> Vehicle | None:
+    """The vehicle that the tank is for, where the workshop has it."""
+    return asked.workshop.vehicle(asked.design.mount.vehicle)
+
+
+def bay_of(asked: Asked) -> Bay | None:
+    """The bay with what of its vehicle the tank has to clear."""
+    bay = asked.design.bay
+    return None if bay is None else bay_in_vehicle(bay, vehicle_of(asked), asked.design.mount.corner)
+
+
+def _value(asked: Asked, path: str) -> Any:
+    if path == "bay":
+        return bay_of(asked)
+    found: Any = asked.design
     for name in path.split("."):
         found = getattr(found, name)
     return found
@@ -49,7 +64,7 @@ def only(*paths: str) -> DocumentPart[Design]:
         values: dict[str, Any] = {}
         for path in named:
             part, _, field = path.partition(".")
-            value = _value(asked.design, path)
+            value = _value(asked, path)
             before = values.get(part, getattr(empty, part))
             values[part] = before.model_copy(update={field: value}) if field else value
         return empty.model_copy(update=values)
@@ -57,8 +72,8 @@ def only(*paths: str) -> DocumentPart[Design]:
     return DocumentPart(
         f"design({', '.join(paths)})",
         take,
-        content=lambda asked: tuple(_value(asked.design, path) for path in named),
-        is_there=lambda asked: all(_value(asked.design, path) is not None for path in needed),
+        content=lambda asked: tuple(_value(asked, path) for path in named),
+        is_there=lambda asked: all(_value(asked, path) is not None for path in needed),
     )
 
 
@@ -78,7 +93,7 @@ def _needed(name: str, take: Callable[[Asked], T | None]) -> DocumentPart[T]:
 
 BRIEF = DocumentPart("brief", lambda asked: asked.design.brief)
 FUEL = DocumentPart("brief.fuel", lambda asked: asked.design.brief.fuel)
-BAY: DocumentPart[Bay] = _needed("bay", lambda asked: asked.design.bay)
+BAY: DocumentPart[Bay] = _needed("bay", bay_of)
 SHELL: DocumentPart[AnyShell] = _needed("shell", lambda asked: asked.design.shell)
 PORTS = DocumentPart("ports", lambda asked: asked.design.ports)
 FILLING = DocumentPart("filling", lambda asked: asked.design.filling)
@@ -87,6 +102,7 @@ INSIDE = DocumentPart("inside", lambda asked: asked.design.inside)
 PROOF = DocumentPart("proof", lambda asked: asked.design.proof)
 MOUNT = DocumentPart("mount", lambda asked: asked.design.mount)
 SEAM = DocumentPart("sheet.making", lambda asked: asked.design.sheet.making)
+VEHICLE: DocumentPart[Vehicle | None] = DocumentPart("vehicle", vehicle_of)
 WORKSHOP: DocumentPart[Workshop] = DocumentPart("workshop", lambda asked: asked.workshop)
 RULES = DocumentPart("workshop.rules", lambda asked: asked.workshop.rules)
 SCANS = DocumentPart("scans", lambda asked: asked.scans, content=lambda asked: tuple(sorted(asked.scans)))

@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 from keel.design.base import Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.bay import Side
 from keel.design.features import Id
+from keel.design.vehicle import VehicleCorner
 from keel.reference.fasteners import BoltGrade, BoltSize
 from keel.reference.metals import MetalName
 
@@ -139,6 +140,12 @@ class Stop(Bolted):
 class Mount(Part):
     """What holds the tank."""
 
+    vehicle: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")] | None = Field(
+        default=None, description="Which of the workshop's vehicles it is for"
+    )
+    corner: VehicleCorner = Field(
+        default=VehicleCorner(), description="The bay's rear, right, lower corner in the vehicle's axes"
+    )
     use: Use = Field(default="road", description="Which loads count")
     loads: MountLoads | None = Field(default=None, description="Typed from the rule card; empty: the house rule's")
     coating_mm: Annotated[float, Field(ge=0, le=3)] = Field(

@@ -9,6 +9,7 @@ from keel.design.gauge import SenderPart
 from keel.design.ports import PortPart
 from keel.design.proof import TestGauge
 from keel.design.pumps import Pump
+from keel.design.vehicle import Vehicle
 from keel.design.work import Minutes, WorkRates
 from keel.reference.clearances import CLEARANCE_MM, ClearanceClass
 from keel.reference.metals import METALS, MetalFamily, MetalName
@@ -319,6 +320,14 @@ class Workshop(Part):
     test_gauges: Annotated[list[TestGauge], Field(min_length=1, max_length=20)] = Field(
         default_factory=lambda: [TestGauge()], description="Gauges that leak tests are read from, the usual one first"
     )
+
+    vehicles: Annotated[list[Vehicle], Field(max_length=500)] = Field(
+        default_factory=list, description="Vehicles that the workshop has measured"
+    )
+
+    def vehicle(self, name: str | None) -> Vehicle | None:
+        """A vehicle by its id; None where there is none."""
+        return next((vehicle for vehicle in self.vehicles if vehicle.id == name), None) if name else None
 
     def test_gauge(self, name: str) -> TestGauge:
         """A gauge by its name; the usual one where there is none of that name."""

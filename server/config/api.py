@@ -13,6 +13,7 @@ from server.jobs.api.imports import router as imports
 from server.jobs.api.jobs import router as jobs
 from server.jobs.api.overview import router as overview
 from server.mount.api import router as mount
+from server.mount.vehicles import router as vehicles
 from server.papers.api import router as papers
 from server.slosh.api import router as slosh
 from server.slosh.studies import router as studies
@@ -39,6 +40,7 @@ for router in (
     slosh,
     studies,
     mount,
+    vehicles,
     floor,
     leak_tests,
 ):

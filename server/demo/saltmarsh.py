@@ -117,6 +117,7 @@ JOBS: list[dict[str, Any]] = [
         "state": "build",
         "note": "Saddle over the shaft tunnel, under the wheelhouse sole.",
         "guide": GUIDE,
+        "vehicle": "cutter",
         "designs": [("Day tank", DAY_TANK)],
         "log": proof_logs.day_tank,
     },
@@ -125,6 +126,7 @@ JOBS: list[dict[str, Any]] = [
         "customer": "Dry Fork Raiders",
         "state": "design",
         "note": "Silencer stays where it is. They want every litre the space gives.",
+        "vehicle": "buggy",
         "designs": [("Rear tank", RAID_TANK), ("Rear tank with a pot", RAID_INSIDE)],
     },
     {

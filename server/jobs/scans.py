@@ -50,6 +50,9 @@ def shown_of(scan: Scan) -> Mesh:
 def scans_of(workshop: Workshop, design: Design) -> dict[str, Mesh]:
     """The scans that a design refers to and the workshop has."""
     wanted = {k.scan for k in design.bay.keep_outs if isinstance(k, ScanKeepOut)} if design.bay else set()
+    if design.mount.vehicle:
+        vehicle = workshop.document().vehicle(design.mount.vehicle)
+        wanted |= {part.scan for part in vehicle.parts if part.scan} if vehicle else set()
     if not wanted:
         return {}
     found = Scan.objects.filter(workshop=workshop, fingerprint__in=wanted)

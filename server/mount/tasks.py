@@ -15,6 +15,7 @@ from keel.analysis.tank import Asked, TankAnalysis
 from keel.formats.document import design_from
 from keel.solid.faults import GeometryError
 from keel.solid.tilting.search import StoppedError
+from keel.solid.vehicle import bay_in_vehicle
 from keel.studies.mount.way_in import way_in
 from server.jobs.scans import scans_of
 from server.mount.models import WaySearch
@@ -65,8 +66,10 @@ def _searched(search: WaySearch) -> dict[str, object] | None:
     scans = scans_of(workshop, design)
     tank = TankAnalysis(Asked(design, workshop.document(), scans=scans))
     assert design.bay is not None
+    vehicle, corner = tank.workshop.vehicle(design.mount.vehicle), design.mount.corner
+    bay = bay_in_vehicle(design.bay, vehicle, corner, closed=False)
     watch = _Watch(search.pk)
-    way = way_in(design.bay, tank[ENVELOPE], tank[SOLIDS], scans, search.play_mm, watch)
+    way = way_in(bay, tank[ENVELOPE], tank[SOLIDS], scans, search.play_mm, watch)
     return None if way is None else asdict(way)
 
 

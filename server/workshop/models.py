@@ -3,6 +3,7 @@
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
+from keel.design.vehicle import Vehicle
 from keel.design.workshop import Workshop as WorkshopRules
 from keel.reference.quantities import UNIT_SETS, UnitSet
 
@@ -17,9 +18,38 @@ class Workshop(models.Model):
     def __str__(self) -> str:
         return self.name
 
-    def document(self) -> WorkshopRules:
-        """House rules, machines and stock for the core; what was never set has its default."""
+    def settings(self) -> WorkshopRules:
+        """House rules, machines, stock and library; what was never set has its default."""
         return WorkshopRules.model_validate(self.rules)
+
+    def document(self) -> WorkshopRules:
+        """All of that with the vehicles, for the core."""
+        measured = [vehicle.measured() for vehicle in self.vehicles.all()]
+        return self.settings().model_copy(update={"vehicles": measured})
+
+
+class MeasuredVehicle(models.Model):
+    """A vehicle as the core's document, kept once and shared by the jobs that are for it."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="vehicles")
+    version = models.PositiveIntegerField(default=1)
+    changed = models.DateTimeField(auto_now=True)
+    document_json = models.JSONField()
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return str(self.document_json.get("name", ""))
+
+    @property
+    def key(self) -> str:
+        """How designs name it."""
+        return f"vehicle-{self.pk}"
+
+    def measured(self) -> Vehicle:
+        """As the core has it."""
+        return Vehicle.model_validate(self.document_json | {"id": self.key})
 
 
 class Role(models.TextChoices):

@@ -310,3 +310,8 @@ def second_strap(tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
     number = next(n for n in count(2) if f"strap-{n}" not in taken)
     twin = first.model_copy(update={"id": f"strap-{number}", "name": f"strap {number}", "at_mm": at})
     yield Remedy(label=words("Second strap at {at_mm}", at_mm=at), patch=_patch(mount, straps=[*mount.straps, twin]))
+
+
+def without_vehicle(_tank: TankAnalysis, _finding: Finding) -> Iterator[Remedy]:
+    """The design is for none."""
+    yield Remedy(label=words("Take the vehicle out of this design"), patch={"mount": {"vehicle": None}})

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from keel.analysis.parts import VEHICLE
 from keel.analysis.tank import TankAnalysis
 from keel.design.mount import Anchor, Bolted, Foot, Mount, Stop
 from keel.findings.finding import Finding, saying
@@ -14,6 +15,19 @@ FEWEST_STRAPS = 2
 THIN_MM = 1.6
 """Sheet thinner than this gives way round a washer long before the bolt is loaded."""
 BRIDGED_MM = 15.0
+
+
+def vehicle_is_kept(tank: TankAnalysis) -> Iterator[Finding]:
+    """The vehicle that the tank is for is one of the workshop's."""
+    named = tank.design.mount.vehicle
+    if named is not None and tank[VEHICLE] is None:
+        yield _mount(
+            "mount.no_vehicle",
+            "",
+            "stop",
+            "The vehicle of this design isn't in the workshop any more",
+            "Gaps to its panels, its exhaust and the ground aren't judged.",
+        )
 
 
 def straps_lie_on(tank: TankAnalysis) -> Iterator[Finding]:

@@ -7,14 +7,22 @@ from keel.studies.mount.bolt_list import BOLTS_LISTED
 from keel.studies.mount.loads import MOUNT_LOADS
 from keel.studies.mount.protection import PROTECTION
 from keel.studies.mount.straps import STRAPS
+from keel.studies.mount.vehicle_shown import VEHICLE_SHOWN
 
 MOUNT = Station(
     name="mount",
     title="Mount",
     is_begun=lambda design: design.mount != Mount(),
-    studies={"straps": STRAPS, "loads": MOUNT_LOADS, "bolts": BOLTS_LISTED, "protection": PROTECTION},
+    studies={
+        "straps": STRAPS,
+        "loads": MOUNT_LOADS,
+        "bolts": BOLTS_LISTED,
+        "protection": PROTECTION,
+        "vehicle": VEHICLE_SHOWN,
+    },
     offers={"two_straps": remedies.straps_offer},
     rules=(
+        rules.vehicle_is_kept,
         rules.straps_lie_on,
         rules.enough_straps,
         rules.held_every_way,
@@ -26,6 +34,7 @@ MOUNT = Station(
         rules.existing_straps_reach,
     ),
     prescribers={
+        "mount.no_vehicle": remedies.without_vehicle,
         "mount.one_strap": remedies.second_strap,
         "mount.unheld": remedies.held_that_way,
         "mount.weak": remedies.stronger,

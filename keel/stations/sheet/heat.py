@@ -6,6 +6,7 @@ from typing import Protocol
 import numpy as np
 from manifold3d import Manifold
 
+from keel.analysis.parts import BAY
 from keel.analysis.tank import TankAnalysis
 from keel.solid.neighbours import solid_of_keep_out
 from keel.studies.result import Point
@@ -40,7 +41,7 @@ def from_heat_mm(tank: TankAnalysis, seams: Sequence[Line]) -> float | None:
     float or None
         Between the seam's middle line and the hot part [mm]; None where there is nothing hot.
     """
-    bay = tank.design.bay
+    bay = tank.get(BAY)
     hot = [] if bay is None else [k for k in bay.keep_outs if k.clearance.kind in HOT]
     solids = [solid for k in hot if bay is not None and (solid := solid_of_keep_out(k, bay)) is not None]
     if not solids or not seams:

@@ -96,6 +96,7 @@ DAY_TANK: dict[str, Any] = {
         "reserve_l": 25.0,
     },
     "mount": {
+        "corner": {"x_mm": 300.0, "y_mm": -590.0, "z_mm": 400.0},
         "straps": [
             strap(1, 230.0, (12.0, 1168.0), 6.0, bolts=M10, structure=BEARER, width_mm=40.0, thickness_mm=2.0),
             strap(2, 560.0, (12.0, 1168.0), 6.0, bolts=M10, structure=BEARER, width_mm=40.0, thickness_mm=2.0),

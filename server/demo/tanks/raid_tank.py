@@ -64,6 +64,7 @@ RAID_TANK: dict[str, Any] = {
     "slosh": {"over": "shipped lap", "lap": "Dry Fork desert stage", "fill": 0.3},
     "gauge": {"senders": [facing_aft(sender("Swing arm, 150 mm", "sender", 330.0, 330.0))], "reserve_l": 8.0},
     "mount": {
+        "corner": {"x_mm": -320.0, "y_mm": -220.0, "z_mm": 440.0},
         "use": "competition",
         "straps": [
             strap(1, 290.0, (0.0, 440.0), 4.0, width_mm=30.0, thickness_mm=1.5),

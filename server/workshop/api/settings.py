@@ -39,7 +39,7 @@ class WorkshopIn(Schema):
 def workshop_out(workshop: Workshop) -> WorkshopOut:
     """A workshop with its settings and the usual ones to compare them with."""
     return WorkshopOut(
-        name=workshop.name, version=workshop.version, settings=workshop.document(), usual=WorkshopRules()
+        name=workshop.name, version=workshop.version, settings=workshop.settings(), usual=WorkshopRules()
     )
 
 
@@ -57,6 +57,8 @@ def write_workshop(request: Request, data: WorkshopIn) -> WorkshopOut:
     except ValidationError as error:
         found = faults(error)
         raise ApiError(422, "invalid", found[0].message, found) from error
+    # Vehicles are kept apart, each with a version of its own.
+    rules = rules.model_copy(update={"vehicles": []})
     with transaction.atomic():
         workshop = Workshop.objects.select_for_update().get(pk=request.user.workshop_id)
         if workshop.version != data.base_version:

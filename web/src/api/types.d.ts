@@ -1305,6 +1305,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/vehicles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Vehicles
+         * @description All vehicles of the workshop.
+         */
+        get: operations["server_mount_vehicles_list_vehicles"];
+        put?: never;
+        /**
+         * Add Vehicle
+         * @description Keep a new vehicle.
+         */
+        post: operations["server_mount_vehicles_add_vehicle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Vehicle
+         * @description Change a vehicle for all its jobs; 409 when somebody else did meanwhile.
+         */
+        put: operations["server_mount_vehicles_change_vehicle"];
+        post?: never;
+        /**
+         * Remove Vehicle
+         * @description Remove a vehicle that no design is for.
+         */
+        delete: operations["server_mount_vehicles_remove_vehicle"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/way-in/{search_id}/stop": {
         parameters: {
             query?: never;
@@ -4032,11 +4080,17 @@ export interface components {
             /**
              * @default {
              *       "coating_mm": 0.1,
+             *       "corner": {
+             *         "x_mm": 0,
+             *         "y_mm": 0,
+             *         "z_mm": 0
+             *       },
              *       "feet": [],
              *       "loads": null,
              *       "stops": [],
              *       "straps": [],
-             *       "use": "road"
+             *       "use": "road",
+             *       "vehicle": null
              *     }
              */
             mount: components["schemas"]["Mount"];
@@ -6724,6 +6778,15 @@ export interface components {
              */
             coating_mm: number;
             /**
+             * @description The bay's rear, right, lower corner in the vehicle's axes
+             * @default {
+             *       "x_mm": 0,
+             *       "y_mm": 0,
+             *       "z_mm": 0
+             *     }
+             */
+            corner: components["schemas"]["VehicleCorner"];
+            /**
              * Feet
              * @default []
              */
@@ -6747,6 +6810,11 @@ export interface components {
              * @enum {string}
              */
             use: "road" | "competition" | "rule card";
+            /**
+             * Vehicle
+             * @description Which of the workshop's vehicles it is for
+             */
+            vehicle?: string | null;
         };
         /**
          * MountCheck
@@ -6813,6 +6881,7 @@ export interface components {
             /** Straps */
             straps?: components["schemas"]["StrapPath"][] | null;
             two_straps?: components["schemas"]["Remedy"] | null;
+            vehicle?: components["schemas"]["VehicleShown"] | null;
         };
         /**
          * Moved
@@ -7466,6 +7535,40 @@ export interface components {
              * @description The panel, as the list of panels names it
              */
             panel: string;
+        };
+        /**
+         * PanelGap
+         * @description A hole in a panel: where it lies on it, and what closes it.
+         */
+        PanelGap: {
+            /**
+             * A Mm
+             * @description Low edge along the panel's first axis [mm]
+             */
+            a_mm: number;
+            /**
+             * B Mm
+             * @description Low edge along its second axis [mm]
+             */
+            b_mm: number;
+            /**
+             * Long Mm
+             * @description Along the first axis [mm]
+             */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Sealed
+             * @description Closed against fuel and flame
+             * @default false
+             */
+            sealed: boolean;
+            /**
+             * Wide Mm
+             * @description Along the second axis [mm]
+             */
+            wide_mm: number;
         };
         /**
          * PaperOut
@@ -10457,6 +10560,41 @@ export interface components {
             results?: string[] | null;
         };
         /**
+         * ShownHole
+         * @description A gap of a panel.
+         */
+        ShownHole: {
+            high: components["schemas"]["Point"];
+            low: components["schemas"]["Point"];
+            /** Name */
+            name: string;
+            /** Sealed */
+            sealed: boolean;
+        };
+        /**
+         * ShownPart
+         * @description A part of the vehicle in the bay's axes [mm]; of a moving one the box round all its travel.
+         *
+         *     Attributes
+         *     ----------
+         *     after : bool
+         *         Whether it is fitted after the tank.
+         */
+        ShownPart: {
+            /** After */
+            after: boolean;
+            high: components["schemas"]["Point"];
+            /** Holes */
+            holes: components["schemas"]["ShownHole"][];
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            low: components["schemas"]["Point"];
+            /** Name */
+            name: string;
+        };
+        /**
          * Shut
          * @description A compartment whose top or bottom nothing lets out.
          */
@@ -11807,6 +11945,317 @@ export interface components {
             opens_kpa: number;
         };
         /**
+         * Vehicle
+         * @description A vehicle in its own axes: x forward, y left, z up, from a datum of its own.
+         */
+        Vehicle: {
+            /**
+             * Datum
+             * @description Where it is measured from
+             * @default middle of the rear axle, on the ground
+             */
+            datum: string;
+            /**
+             * Front Left Kg
+             * @description Measured wheel load, without the tank's fuel [kg]
+             */
+            front_left_kg?: number | null;
+            /**
+             * Front Right Kg
+             * @description Measured wheel load [kg]
+             */
+            front_right_kg?: number | null;
+            /**
+             * Ground Mm
+             * @description Height of the ground [mm]; empty: far away
+             */
+            ground_mm?: number | null;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Name
+             * @default Vehicle
+             */
+            name: string;
+            /**
+             * Panels
+             * @default []
+             */
+            panels: components["schemas"]["VehiclePanel"][];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["VehiclePart"][];
+            /**
+             * Rear Axle Mm
+             * @description Rear axle along x [mm]
+             * @default 0
+             */
+            rear_axle_mm: number;
+            /**
+             * Rear Left Kg
+             * @description Measured wheel load [kg]
+             */
+            rear_left_kg?: number | null;
+            /**
+             * Rear Right Kg
+             * @description Measured wheel load [kg]
+             */
+            rear_right_kg?: number | null;
+            /**
+             * Rearmost Mm
+             * @description Rearmost structure along x [mm]; empty: no rear zone
+             */
+            rearmost_mm?: number | null;
+            /**
+             * Track Front Mm
+             * @description Between the front wheels' middles [mm]
+             */
+            track_front_mm?: number | null;
+            /**
+             * Track Rear Mm
+             * @description Between the rear wheels' middles [mm]
+             */
+            track_rear_mm?: number | null;
+            /**
+             * Wheelbase Mm
+             * @description Between the axles [mm]
+             */
+            wheelbase_mm?: number | null;
+            /**
+             * Whole Kg
+             * @description Weighed as a whole [kg]
+             */
+            whole_kg?: number | null;
+        };
+        /**
+         * VehicleChange
+         * @description The same, and the version that it is based on.
+         */
+        VehicleChange: {
+            /** Base Version */
+            base_version: number;
+            /** Vehicle */
+            vehicle: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * VehicleCorner
+         * @description Where the bay's rear, right, lower corner lies in the vehicle's axes.
+         */
+        VehicleCorner: {
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+        };
+        /**
+         * VehicleIn
+         * @description A vehicle as it is to be.
+         */
+        VehicleIn: {
+            /** Vehicle */
+            vehicle: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * VehicleOut
+         * @description A vehicle, its version, and the jobs that are for it.
+         */
+        VehicleOut: {
+            /** Id */
+            id: number;
+            /** Jobs */
+            jobs: number[];
+            /** Key */
+            key: string;
+            vehicle: components["schemas"]["Vehicle"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * VehiclePanel
+         * @description A bulkhead or a panel, as a plane piece square to an axis. `a`, `b`: the other two axes, in their order.
+         */
+        VehiclePanel: {
+            /**
+             * A Mm
+             * @description Low edge along the first of the others [mm]
+             */
+            a_mm: number;
+            /**
+             * At Mm
+             * @description Its lower face along that axis [mm]
+             */
+            at_mm: number;
+            /**
+             * Axis
+             * @description The axis it stands square to
+             * @default x
+             * @enum {string}
+             */
+            axis: "x" | "y" | "z";
+            /**
+             * B Mm
+             * @description Low edge along the second [mm]
+             */
+            b_mm: number;
+            /**
+             * @default {
+             *       "kind": "cover or body skin",
+             *       "mm": null
+             *     }
+             */
+            clearance: components["schemas"]["Clearance"];
+            /**
+             * Closes
+             * @description Fitted after the tank
+             * @default false
+             */
+            closes: boolean;
+            /**
+             * Gaps
+             * @default []
+             */
+            gaps: components["schemas"]["PanelGap"][];
+            /** Id */
+            id: string;
+            /**
+             * Long Mm
+             * @description Along the first [mm]
+             */
+            long_mm: number;
+            /**
+             * Metal
+             * @description Empty: no metal
+             * @default mild steel
+             */
+            metal: ("mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6") | null;
+            /** Name */
+            name: string;
+            /**
+             * Thickness Mm
+             * @default 1
+             */
+            thickness_mm: number;
+            /**
+             * Wide Mm
+             * @description Along the second [mm]
+             */
+            wide_mm: number;
+        };
+        /**
+         * VehiclePart
+         * @description A box about something of the vehicle.
+         */
+        VehiclePart: {
+            /**
+             * Height Mm
+             * @description Size along z [mm]
+             * @default 100
+             */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default structure
+             * @enum {string}
+             */
+            kind: "structure" | "hot part" | "moving part" | "person" | "planned part" | "scan";
+            /**
+             * Length Mm
+             * @description Size along x [mm]
+             * @default 100
+             */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Scan
+             * @description Fingerprint of a kept mesh, for a scan
+             */
+            scan?: string | null;
+            /**
+             * Shielded
+             * @description Faces of a hot part that have a shield
+             * @default []
+             */
+            shielded: ("rear" | "front" | "right" | "left" | "floor" | "roof")[];
+            /**
+             * Travel X Mm
+             * @description Moves along x by at most [mm]
+             * @default 0
+             */
+            travel_x_mm: number;
+            /**
+             * Travel Y Mm
+             * @description Moves along y by at most [mm]
+             * @default 0
+             */
+            travel_y_mm: number;
+            /**
+             * Travel Z Mm
+             * @description Moves along z by at most [mm]
+             * @default 0
+             */
+            travel_z_mm: number;
+            /**
+             * Width Mm
+             * @description Size along y [mm]
+             * @default 100
+             */
+            width_mm: number;
+            /**
+             * X Mm
+             * @description Rear face [mm]
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description Right face [mm]
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @description Lower face [mm]
+             */
+            z_mm: number;
+        };
+        /**
+         * VehicleShown
+         * @description The vehicle that a tank is for.
+         */
+        VehicleShown: {
+            /** Axles Mm */
+            axles_mm: number[];
+            /** Ground Mm */
+            ground_mm: number | null;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["ShownPart"][];
+            /** Rearmost Mm */
+            rearmost_mm: number | null;
+        };
+        /**
          * VentPath
          * @description The way of the air: bore, hose, valve, and where it ends.
          */
@@ -12390,6 +12839,11 @@ export interface components {
              * @description Gauges that leak tests are read from, the usual one first
              */
             test_gauges?: components["schemas"]["TestGauge"][];
+            /**
+             * Vehicles
+             * @description Vehicles that the workshop has measured
+             */
+            vehicles?: components["schemas"]["Vehicle"][];
         };
         /**
          * WorkshopIn
@@ -15252,6 +15706,150 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_mount_vehicles_list_vehicles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VehicleOut"][];
+                };
+            };
+        };
+    };
+    server_mount_vehicles_add_vehicle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VehicleIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VehicleOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_mount_vehicles_change_vehicle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VehicleChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VehicleOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_mount_vehicles_remove_vehicle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

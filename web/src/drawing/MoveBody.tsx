@@ -18,10 +18,12 @@ interface Props {
   onMove: (place: Partial<Record<Axis, number>>) => void
   /** Called when it is taken hold of. */
   onPick?: () => void
+  /** Called when it is let go; `keep` says whether it stays there. */
+  onDone?: (keep: boolean) => void
 }
 
 /** Drag a whole thing about in a view; it snaps like a face does. Typed places are in the panel at the right. */
-export function MoveBody({ view, rect, label, place, snapsFor, onMove, onPick }: Props) {
+export function MoveBody({ view, rect, label, place, snapsFor, onMove, onPick, onDone }: Props) {
   const units = useUnits()
   const [from, setFrom] = useState<{ x: number; y: number; place: Record<Axis, number> } | null>(null)
   const down = (event: PointerEvent<SVGRectElement>) => {
@@ -39,7 +41,10 @@ export function MoveBody({ view, rect, label, place, snapsFor, onMove, onPick }:
     onMove({ [view.across]: to(view.across, event.clientX - from.x), [view.up]: to(view.up, from.y - event.clientY) })
   }
   const stop = (keep: boolean) => () => {
-    if (from) endDrag(keep)
+    if (from) {
+      endDrag(keep)
+      onDone?.(keep)
+    }
     setFrom(null)
   }
   return (

@@ -19,6 +19,7 @@ import { PortMarks } from './PortMarks'
 import { shapeOf } from './shape'
 import { GhostOutline, GhostParts } from './Ghosts'
 import { Remainders } from './Remainders'
+import { VehicleNames, VehicleShape } from './VehicleShape'
 import { FuelShape, Patterns, ShellOutline } from './shapes'
 
 /** What of the work is drawn. */
@@ -162,6 +163,7 @@ export function View({ view, station, onEdit }: ViewProps) {
       </text>
       {bay && <BayShape view={view} bay={bay} gaps={gaps} strong={Boolean(drawing.bayAtHand)} />}
       {keepOuts(false)}
+      {evaluation?.mount?.vehicle && <VehicleShape view={view} shown={evaluation.mount.vehicle} />}
       {shape && <ShellOutline view={view} shape={shape} strong={!drawing.bayAtHand} />}
       {shape && fill && <FuelShape view={view} fill={fill} shape={shape} />}
       {keepOuts(true)}
@@ -193,6 +195,7 @@ export function View({ view, station, onEdit }: ViewProps) {
       {bay?.keep_outs.map((keepOut) => (
         <KeepOutName key={keepOut.id} view={view} keepOut={keepOut} />
       ))}
+      {evaluation?.mount?.vehicle && <VehicleNames view={view} shown={evaluation.mount.vehicle} />}
       {shape && view.id === 'plan' && <CutLines view={view} shape={shape} />}
     </g>
   )

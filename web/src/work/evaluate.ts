@@ -14,11 +14,12 @@ interface Question {
   cuts: { x: number | null; y: number | null }
   asks: readonly string[]
   mark: number
+  vehicle: number
   remedies: boolean
 }
 
 /** What the drawing and the tally show at every station. */
-const ALWAYS = ['shell', 'bay.gaps']
+const ALWAYS = ['shell', 'bay.gaps', 'mount.vehicle']
 
 const ask = ({ design, fill, attitude, cuts, asks, mark, remedies }: Question) =>
   asked(
@@ -38,7 +39,7 @@ const ask = ({ design, fill, attitude, cuts, asks, mark, remedies }: Question) =
     }),
   ) as Promise<Evaluation>
 
-const ASKED_ABOUT = ['design', 'fill', 'attitude', 'cuts', 'asks', 'mark', 'dragging'] as const
+const ASKED_ABOUT = ['design', 'fill', 'attitude', 'cuts', 'asks', 'mark', 'vehicle', 'dragging'] as const
 
 let busy = false
 let asleep: ReturnType<typeof setTimeout> | null = null
@@ -51,12 +52,13 @@ const sameQuestion = (a: Question | null, b: Question) =>
   a.attitude === b.attitude &&
   a.cuts === b.cuts &&
   a.asks === b.asks &&
-  a.mark === b.mark
+  a.mark === b.mark &&
+  a.vehicle === b.vehicle
 
 /** The question that is open now: first the figures, then, once the hand rests, the remedies too. */
 function nextQuestion(): Question | null {
-  const { design, fill, attitude, cuts, asks, mark } = get()
-  const now = { design, fill, attitude, cuts, asks, mark, remedies: false }
+  const { design, fill, attitude, cuts, asks, mark, vehicle } = get()
+  const now = { design, fill, attitude, cuts, asks, mark, vehicle, remedies: false }
   if (!sameQuestion(last, now)) return now
   return last?.remedies || isDragging() ? null : { ...now, remedies: true }
 }
@@ -148,7 +150,7 @@ export async function tryRemedy(key: string, remedy: Remedy) {
     return
   }
   set({ trial: { key, remedy, evaluation: null } })
-  const { design, fill, attitude, cuts, asks, mark } = get()
+  const { design, fill, attitude, cuts, asks, mark, vehicle } = get()
   const evaluation = await ask({
     design: patched(design, remedy.patch),
     fill,
@@ -156,6 +158,7 @@ export async function tryRemedy(key: string, remedy: Remedy) {
     cuts,
     asks,
     mark,
+    vehicle,
     remedies: false,
   }).catch(() => null)
   if (get().trial?.key === key) set({ trial: { key, remedy, evaluation } })

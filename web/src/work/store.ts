@@ -34,6 +34,8 @@ interface Work {
   mark: number
   /** What the station at hand shows of the evaluation. */
   asks: readonly string[]
+  /** Goes up when the vehicle that the tank is for has changed: it isn't part of the design. */
+  vehicle: number
   /** Somebody is in the middle of a drag: nothing of it is saved until it ends. */
   dragging: boolean
   readOnly: boolean
@@ -59,6 +61,7 @@ const START: Work = {
   at: null,
   mark: 1,
   asks: [],
+  vehicle: 0,
   dragging: false,
   readOnly: false,
 }
@@ -74,6 +77,9 @@ export const useWork = create<Work>()(
 )
 
 const { setState: set, getState: get } = useWork
+
+/** Ask the core again: the vehicle is another one now. */
+export const vehicleChanged = () => set({ vehicle: get().vehicle + 1 })
 const history = () => useWork.temporal.getState()
 
 /** Start on a design: nothing to undo yet. */

@@ -10,8 +10,9 @@ from keel.formats.document import design_from
 from server.demo import saltmarsh
 from server.demo.log_loader import load_log
 from server.demo.pictures import PICTURES
+from server.demo.vehicles import VEHICLES
 from server.jobs.models import Customer, Job, TankDesign
-from server.workshop.models import Person, Workshop
+from server.workshop.models import MeasuredVehicle, Person, Workshop
 
 
 class Command(BaseCommand):
@@ -42,12 +43,16 @@ class Command(BaseCommand):
         author = Person.objects.get(username=saltmarsh.PEOPLE[0][0])
         for name, contact, note in saltmarsh.CUSTOMERS:
             Customer.objects.create(workshop=workshop, name=name, contact=contact, note=note)
+        keys = {
+            name: MeasuredVehicle.objects.create(workshop=workshop, document_json=document).key
+            for name, document in VEHICLES.items()
+        }
         for entry in saltmarsh.JOBS:
-            self._load_job(workshop, author, entry)
+            self._load_job(workshop, author, entry, keys.get(entry.get("vehicle", "")))
         if verbose:
             self.stdout.write("  demo workshop loaded")
 
-    def _load_job(self, workshop: Workshop, author: Person, entry: dict[str, Any]) -> None:
+    def _load_job(self, workshop: Workshop, author: Person, entry: dict[str, Any], vehicle: str | None) -> None:
         job = Job.opened(
             workshop,
             title=entry["title"],
@@ -57,6 +62,8 @@ class Command(BaseCommand):
             guide=entry.get("guide", {}),
         )
         for name, document in entry["designs"]:
-            tank = TankDesign.started(job, name, design_from(document), author, note="measured and sketched")
+            mounted = document.get("mount")
+            design = document | {"mount": mounted | {"vehicle": vehicle}} if mounted and vehicle else document
+            tank = TankDesign.started(job, name, design_from(design), author, note="measured and sketched")
             if "log" in entry:
                 load_log(tank, entry["log"], PICTURES)

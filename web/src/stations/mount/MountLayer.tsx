@@ -6,6 +6,7 @@ import { select, useWork } from '../../work/store'
 import type { LayerProps } from '../station'
 import { changeAnchor, changeHeld, changeStrap } from './edits'
 import { LoadArrows } from './LoadArrows'
+import { VehicleGrips } from './VehicleGrips'
 
 const GRIP_PX = 28
 type Place = Record<Axis, number>
@@ -53,6 +54,7 @@ export function MountLayer({ view, design, evaluation, onEdit }: LayerProps) {
         />
       ))}
       <LoadArrows view={view} evaluation={evaluation} />
+      {evaluation?.mount?.vehicle && <VehicleGrips view={view} shown={evaluation.mount.vehicle} live={live} />}
     </g>
   )
 }

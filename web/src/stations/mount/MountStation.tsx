@@ -11,6 +11,7 @@ import { addFoot, addStop, addStrap, setMount } from './edits'
 import { FootRow, StopRow } from './FootFields'
 import { LoadTable } from './LoadTable'
 import { StrapRow } from './StrapFields'
+import { VehiclePanel } from './VehiclePanel'
 
 /** What holds the tank: straps, feet, stops, and what they bear. */
 export function MountStation({ findings }: { findings: ReactNode }) {
@@ -73,6 +74,9 @@ export function MountStation({ findings }: { findings: ReactNode }) {
         </Button>
       </Box>
       <LoadFields readOnly={readOnly} />
+      <Folded title="Vehicle">
+        <VehiclePanel readOnly={readOnly} />
+      </Folded>
       {!isEmpty && (
         <>
           <Folded title="Bolts">
