@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from keel.design.base import Coordinate, Gap, Length, Name, Part, refuse
+from keel.design.base import PLAIN, Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.bay import Side
 from keel.design.features import Id
 from keel.design.vehicle import VehicleCorner
@@ -69,6 +69,9 @@ class Bolted(Part):
 
     bolts: Bolting = Bolting()
     structure: Structure = Structure()
+    match_made: bool = Field(
+        default=False, description="Marked, drilled or tacked with the tank in place, finished with it out"
+    )
 
 
 class Anchor(Bolted):
@@ -137,6 +140,39 @@ class Stop(Bolted):
     pad_mm: Gap = Field(default=5, description="Pad between it and the tank [mm]")
 
 
+class Bracket(Part):
+    """Something that is bracketed to the tank: a pump, a filter, a battery tray."""
+
+    id: Id
+    name: Name
+    side: Side = Field(default="front", description="Which side of the tank it is on")
+    kg: Annotated[float, Field(gt=0, le=500)] = Field(default=1.0, description="Mass that it carries [kg]")
+    off_mm: Gap = Field(default=50, description="Its middle off the tank's side [mm]")
+    foot_mm: Length = Field(default=80, description="Foot of the bracket on the tank, along the pull [mm]")
+
+
+class NewWork(Part):
+    """A hole, a bend or a flattened edge that is made in a finished tank."""
+
+    id: Id
+    name: Name
+    kind: Literal["hole", "bend", "flattened edge"] = "hole"
+    x_mm: Coordinate = Field(description="Its middle [mm]")
+    y_mm: Coordinate = Field(description="Its middle [mm]")
+    z_mm: Coordinate = Field(description="Its middle [mm]")
+    across_mm: Length = Field(default=8, description="How large it is across [mm]")
+
+
+class StructureCut(Part):
+    """Something of the vehicle's structure that is cut or bent away for the tank."""
+
+    id: Id
+    name: Name
+    reinforcement: Annotated[str, Field(max_length=200, pattern=PLAIN)] = Field(
+        default="", description="What takes over what it carried"
+    )
+
+
 class Mount(Part):
     """What holds the tank."""
 
@@ -155,10 +191,17 @@ class Mount(Part):
     feet: Annotated[list[Foot], Field(max_length=MOST_FEET)] = []
     stops: Annotated[list[Stop], Field(max_length=MOST_STOPS)] = []
 
+    stood_on_kg: Annotated[float, Field(gt=0, le=500)] | None = Field(
+        default=None, description="Somebody leans, sits or stands on the tank [kg]; empty: nobody does"
+    )
+    brackets: Annotated[list[Bracket], Field(max_length=MOST_STOPS)] = []
+    new_work: Annotated[list[NewWork], Field(max_length=MOST_FEET)] = []
+    cuts: Annotated[list[StructureCut], Field(max_length=MOST_STOPS)] = []
+
     @model_validator(mode="after")
     def _ids_differ(self) -> "Mount":
         seen: set[str] = set()
-        for kind in ("straps", "feet", "stops"):
+        for kind in ("straps", "feet", "stops", "brackets", "new_work", "cuts"):
             for place, held in enumerate(getattr(self, kind)):
                 if held.id in seen:
                     refuse(

@@ -99,6 +99,9 @@ class HouseRules(Part):
     )
     competition_sideways_g: MountG = Field(default=8, description="Mounts in competition bear to either side [g]")
     competition_vertical_g: MountG = Field(default=8, description="Mounts in competition bear up and down [g]")
+    seam_clear_mm: Gap = Field(
+        default=25, description="A new hole or bend in a finished tank keeps that far from every seam [mm]"
+    )
     mount_reserve: float = Field(
         default=1.5, ge=1, le=10, description="A mount bears this many times its load before anything yields"
     )

@@ -1,7 +1,7 @@
 """What mounts carry and bear: worked figures, equilibrium, and every finding of the station."""
 
 import json
-from math import pi
+from math import log, pi
 from typing import Any
 from unittest import TestCase
 
@@ -35,6 +35,7 @@ from keel.studies.mount.full_mass import FULL_MASS, G0
 from keel.studies.mount.loads import MOUNT_LOADS, Loads
 from keel.studies.mount.protection import PROTECTION
 from keel.studies.mount.sharing import Spring, shared
+from keel.studies.strength.patch_load import patch_stress
 from keel.tests.samples import box
 
 SHELL: dict[str, Any] = {
@@ -405,6 +406,105 @@ class Findings(TestCase):
         after = judged(apply(document({}), json.loads(json.dumps(offer.patch))))
         self.assertEqual(codes(after), {"mount.unheld"})
         self.assertIsNone(judged(document(HELD), remedies=True).mount.two_straps)  # type: ignore[attr-defined]
+
+
+class WithoutHarm(TestCase):
+    """Who stands on it, what is bracketed to it, what is drilled later, what is cut away for it."""
+
+    settled = Findings.assert_settled_by_its_remedy
+
+    def test_who_stands_on_it(self) -> None:
+        mount = HELD | {"stood_on_kg": 90.0}
+        check = judged(document(mount)).mount.leaned_on[0]  # type: ignore[attr-defined]
+        self.assertAlmostEqual(check.load_n, 2 * 90 * G0)
+        self.assertEqual(found(mount), {"mount.leaned_on"})
+        finding = next(one for one in judged(document(mount), remedies=True).findings if one.code == "mount.leaned_on")
+        self.assertGreaterEqual(len(finding.remedies), 2)
+        self.settled(mount, "mount.leaned_on")
+
+    def test_baffles_help_the_lid(self) -> None:
+        def sags(features: list[dict[str, Any]]) -> float:
+            shell = box().model_dump() | SHELL | {"features": features}
+            made = Design.model_validate({"shell": shell, "mount": HELD | {"stood_on_kg": 90.0}})
+            return float(judged(made).mount.leaned_on[0].stress_mpa)  # type: ignore[attr-defined]
+
+        plates = [
+            {"kind": "baffle", "id": f"b{n}", "name": f"baffle {n}", "at_mm": 225.0 * n, "corner_mm": 30.0}
+            for n in (1, 2, 3)
+        ]
+        self.assertLess(sags(plates), 0.95 * sags([]))
+
+    def test_a_bracket_with_a_short_foot(self) -> None:
+        bracket = {"id": "b", "name": "filter bracket", "side": "front", "kg": 6.0, "off_mm": 150.0, "foot_mm": 40.0}
+        mount = HELD | {"brackets": [bracket], "use": "competition"}
+        self.assertEqual(found(mount), {"mount.leaned_on"})
+        self.settled(mount, "mount.leaned_on")
+        self.assertEqual(found(mount | {"brackets": [bracket | {"kg": 0.5, "off_mm": 30.0, "foot_mm": 120.0}]}), set())
+
+    def test_a_hole_beside_a_seam_and_the_nearest_safe_place(self) -> None:
+        hole = {"id": "h", "name": "guide hole", "x_mm": 890.0, "y_mm": -100.0, "z_mm": 350.0, "across_mm": 10.0}
+        mount = HELD | {"new_work": [hole]}
+        near = judged(document(mount), remedies=True).mount.near_seams[0]  # type: ignore[attr-defined]
+        self.assertFalse(near.clears)
+        # The nearest seam is that of the front end, 900 mm on; its own edge and the rule's 25 mm are kept.
+        self.assertAlmostEqual(near.safe.x, 870.0, delta=5.0)
+        self.assertAlmostEqual(near.safe.y, -100.0, delta=5.0)
+        self.settled(mount, "mount.near_seam")
+        self.assertEqual(found(HELD | {"new_work": [hole | {"x_mm": 450.0}]}), set())
+
+    def test_cut_structure_needs_its_reinforcement(self) -> None:
+        cut = {"id": "c", "name": "frame web"}
+        self.assertEqual(found(HELD | {"cuts": [cut]}), {"mount.cut"})
+        self.assertEqual(found(HELD | {"cuts": [cut | {"reinforcement": "doubler plate, plug-welded"}]}), set())
+
+    def test_a_strap_over_a_port_is_moved_beside_it(self) -> None:
+        port = {"id": "p", "name": "filler", "role": "filler", "x_mm": 205.0, "y_mm": 200.0, "face": "roof"}
+        port |= {"across_mm": 60.0, "stands_mm": 40.0}
+        made = document(HELD, ports=[port])
+        self.assertEqual(codes(judged(made)), {"mount.over_port"})
+        finding = next(one for one in judged(made, remedies=True).findings if one.code == "mount.over_port")
+        after = apply(made, json.loads(json.dumps(finding.remedies[0].patch)))
+        self.assertEqual(codes(judged(after)), set())
+
+    def test_a_strap_beside_what_moves(self) -> None:
+        moving = {"kind": "box", "id": "k", "name": "shaft", "x_mm": 180.0, "y_mm": 255.0, "z_mm": 100.0}
+        moving |= {
+            "length_mm": 40.0,
+            "width_mm": 40.0,
+            "height_mm": 40.0,
+            "clearance": {"kind": "moving at full travel"},
+        }
+        room = {"length_mm": 1000.0, "width_mm": 500.0, "height_mm": 500.0}
+        near = codes(judged(document(HELD, bay=room | {"keep_outs": [moving]})))
+        self.assertIn("mount.gap", near)
+        far = moving | {"y_mm": 330.0}
+        self.assertNotIn("mount.gap", codes(judged(document(HELD, bay=room | {"keep_outs": [far]}))))
+
+
+class PatchLoads(TestCase):
+    """A plate under a small patch against the handbook's closed forms."""
+
+    def test_in_the_middle_of_a_simply_supported_plate(self) -> None:
+        # 3W/(2πt²)((1+ν) ln(2b/πr) + β) with β for a/b; the patch as a circle of its area.
+        for long, beta in ((400.0, 0.435), (800.0, 0.958)):
+            made = patch_stress((long, 400.0), 3.0, ["simply supported"] * 4, 1000.0, 60.0, 200.0)
+            radius = 60.0 / pi**0.5
+            wanted = 3 * 1000 / (2 * pi * 9) * (1.3 * log(2 * 400 / (pi * radius)) + beta)
+            self.assertAlmostEqual(made.stress_mpa / wanted, 1.0, delta=0.03)
+
+    def test_a_clamped_edge_is_worst_with_the_patch_beside_it(self) -> None:
+        made = patch_stress((400.0, 400.0), 3.0, ["clamped"] * 4, 1000.0, 40.0, 200.0)
+        middle = 3 * 1000 / (2 * pi * 9) * (1.3 * log(2 * 400 / (pi * 40.0 / pi**0.5)) - 0.238)
+        self.assertGreaterEqual(made.stress_mpa, 0.98 * middle)
+
+    @settings(max_examples=20, deadline=None)
+    @given(st.floats(200, 900), st.floats(200, 900), st.floats(1.5, 6), st.floats(200, 3000))
+    def test_it_goes_with_the_load_and_the_thickness_squared(self, a: float, b: float, t: float, load: float) -> None:
+        edges: list[Any] = ["clamped", "simply supported", "clamped", "simply supported"]
+        one = patch_stress((a, b), t, edges, load, 100.0, 70.0)
+        other = patch_stress((b, a), t / 2, edges[2:] + edges[:2], 2 * load, 100.0, 70.0)
+        self.assertAlmostEqual(other.stress_mpa / one.stress_mpa, 8.0, delta=1e-6)
+        self.assertAlmostEqual(other.deflection_mm / one.deflection_mm, 16.0, delta=1e-6)
 
 
 class Lists(TestCase):

@@ -4,7 +4,9 @@ from keel.design.mount import Mount
 from keel.stations.mount import remedies, rules
 from keel.stations.station import Station
 from keel.studies.mount.bolt_list import BOLTS_LISTED
+from keel.studies.mount.leaned_on import LEANED_ON
 from keel.studies.mount.loads import MOUNT_LOADS
+from keel.studies.mount.near_seams import NEAR_SEAMS
 from keel.studies.mount.protection import PROTECTION
 from keel.studies.mount.straps import STRAPS
 from keel.studies.mount.vehicle_shown import VEHICLE_SHOWN
@@ -19,6 +21,8 @@ MOUNT = Station(
         "bolts": BOLTS_LISTED,
         "protection": PROTECTION,
         "vehicle": VEHICLE_SHOWN,
+        "leaned_on": LEANED_ON,
+        "near_seams": NEAR_SEAMS,
     },
     offers={"two_straps": remedies.straps_offer},
     rules=(
@@ -32,6 +36,10 @@ MOUNT = Station(
         rules.bolts_are_long_enough,
         rules.hollows_are_filled,
         rules.existing_straps_reach,
+        rules.mounts_keep_off,
+        rules.panels_bear_who_stands_there,
+        rules.new_work_keeps_off_seams,
+        rules.cuts_are_reinforced,
     ),
     prescribers={
         "mount.no_vehicle": remedies.without_vehicle,
@@ -42,5 +50,8 @@ MOUNT = Station(
         "mount.locking": remedies.locked,
         "mount.worn": remedies.replaced,
         "mount.existing": remedies.reaching,
+        "mount.leaned_on": remedies.thicker_there,
+        "mount.near_seam": remedies.safe_place,
+        "mount.over_port": remedies.beside_port,
     },
 )

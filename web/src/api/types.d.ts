@@ -1781,6 +1781,12 @@ export interface components {
              */
             bolts: components["schemas"]["Bolting"];
             /**
+             * Match Made
+             * @description Marked, drilled or tacked with the tank in place, finished with it out
+             * @default false
+             */
+            match_made: boolean;
+            /**
              * Out Mm
              * @description Along the strap: y of one that passes across, x of one lengthwise [mm]
              */
@@ -2675,6 +2681,41 @@ export interface components {
             panel: string;
             /** Safe Kpa */
             safe_kpa: number;
+        };
+        /**
+         * Bracket
+         * @description Something that is bracketed to the tank: a pump, a filter, a battery tray.
+         */
+        Bracket: {
+            /**
+             * Foot Mm
+             * @description Foot of the bracket on the tank, along the pull [mm]
+             * @default 80
+             */
+            foot_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * Kg
+             * @description Mass that it carries [kg]
+             * @default 1
+             */
+            kg: number;
+            /** Name */
+            name: string;
+            /**
+             * Off Mm
+             * @description Its middle off the tank's side [mm]
+             * @default 50
+             */
+            off_mm: number;
+            /**
+             * Side
+             * @description Which side of the tank it is on
+             * @default front
+             * @enum {string}
+             */
+            side: "rear" | "front" | "right" | "left" | "floor" | "roof";
         };
         /**
          * Brake
@@ -4079,14 +4120,18 @@ export interface components {
             inside: components["schemas"]["Inside"];
             /**
              * @default {
+             *       "brackets": [],
              *       "coating_mm": 0.1,
              *       "corner": {
              *         "x_mm": 0,
              *         "y_mm": 0,
              *         "z_mm": 0
              *       },
+             *       "cuts": [],
              *       "feet": [],
              *       "loads": null,
+             *       "new_work": [],
+             *       "stood_on_kg": null,
              *       "stops": [],
              *       "straps": [],
              *       "use": "road",
@@ -4978,6 +5023,12 @@ export interface components {
             foot_mm: number;
             /** Id */
             id: string;
+            /**
+             * Match Made
+             * @description Marked, drilled or tacked with the tank in place, finished with it out
+             * @default false
+             */
+            match_made: boolean;
             /** Name */
             name: string;
             /**
@@ -5753,6 +5804,12 @@ export interface components {
              * @default 5
              */
             road_vertical_g: number;
+            /**
+             * Seam Clear Mm
+             * @description A new hole or bend in a finished tank keeps that far from every seam [mm]
+             * @default 25
+             */
+            seam_clear_mm: number;
             /**
              * Sleeve Mm
              * @description A sprung sleeve is cut this much longer than the depth [mm]
@@ -6772,6 +6829,11 @@ export interface components {
          */
         Mount: {
             /**
+             * Brackets
+             * @default []
+             */
+            brackets: components["schemas"]["Bracket"][];
+            /**
              * Coating Mm
              * @description Paint or powder on tank and mounts, its thickness on each side [mm]
              * @default 0.1
@@ -6787,12 +6849,27 @@ export interface components {
              */
             corner: components["schemas"]["VehicleCorner"];
             /**
+             * Cuts
+             * @default []
+             */
+            cuts: components["schemas"]["StructureCut"][];
+            /**
              * Feet
              * @default []
              */
             feet: components["schemas"]["Foot"][];
             /** @description Typed from the rule card; empty: the house rule's */
             loads?: components["schemas"]["MountLoads"] | null;
+            /**
+             * New Work
+             * @default []
+             */
+            new_work: components["schemas"]["NewWork"][];
+            /**
+             * Stood On Kg
+             * @description Somebody leans, sits or stands on the tank [kg]; empty: nobody does
+             */
+            stood_on_kg?: number | null;
             /**
              * Stops
              * @default []
@@ -6876,7 +6953,11 @@ export interface components {
         MountResults: {
             /** Bolts */
             bolts?: components["schemas"]["BoltRow"][] | null;
+            /** Leaned On */
+            leaned_on?: components["schemas"]["PatchCheck"][] | null;
             loads?: components["schemas"]["Loads"] | null;
+            /** Near Seams */
+            near_seams?: components["schemas"]["NearSeam"][] | null;
             protection?: components["schemas"]["Protection"] | null;
             /** Straps */
             straps?: components["schemas"]["StrapPath"][] | null;
@@ -6929,6 +7010,32 @@ export interface components {
             subject: string;
         };
         /**
+         * NearSeam
+         * @description One piece of new work.
+         *
+         *     Attributes
+         *     ----------
+         *     off_mm, needed_mm : float
+         *         From its edge to the middle of the nearest seam, and how much that has to be.
+         *     seam : str
+         *         Which one.
+         *     safe : Point or None
+         *         The nearest place on the same face that is far enough from every seam; None where there is none near.
+         */
+        NearSeam: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Needed Mm */
+            needed_mm: number;
+            /** Off Mm */
+            off_mm: number;
+            safe: components["schemas"]["Point"] | null;
+            /** Seam */
+            seam: string;
+        };
+        /**
          * NeckPath
          * @description The way of the fuel in.
          */
@@ -6971,6 +7078,43 @@ export interface components {
             needle: number;
             /** Ohms */
             ohms: number;
+        };
+        /**
+         * NewWork
+         * @description A hole, a bend or a flattened edge that is made in a finished tank.
+         */
+        NewWork: {
+            /**
+             * Across Mm
+             * @description How large it is across [mm]
+             * @default 8
+             */
+            across_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default hole
+             * @enum {string}
+             */
+            kind: "hole" | "bend" | "flattened edge";
+            /** Name */
+            name: string;
+            /**
+             * X Mm
+             * @description Its middle [mm]
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description Its middle [mm]
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @description Its middle [mm]
+             */
+            z_mm: number;
         };
         /**
          * NotShut
@@ -7732,6 +7876,45 @@ export interface components {
             new: string;
             /** Old */
             old: string;
+        };
+        /**
+         * PatchCheck
+         * @description One panel under somebody's foot, or under a bracket's.
+         *
+         *     Attributes
+         *     ----------
+         *     by : str
+         *         Id of the bracket; empty for somebody who stands there.
+         *     panel : str
+         *         Which panel.
+         *     load_n, patch_mm : float
+         *         On how large a patch.
+         *     stress_mpa, allowed_mpa : float
+         *         Where that is worst, and the house rule's share of the yield.
+         *     sags_mm : float
+         *         How far it gives.
+         *     thickness_needed_mm : float
+         *         Sheet with which it would bear it.
+         */
+        PatchCheck: {
+            /** Allowed Mpa */
+            allowed_mpa: number;
+            /** By */
+            by: string;
+            /** Load N */
+            load_n: number;
+            /** Name */
+            name: string;
+            /** Panel */
+            panel: string;
+            /** Patch Mm */
+            patch_mm: number;
+            /** Sags Mm */
+            sags_mm: number;
+            /** Stress Mpa */
+            stress_mpa: number;
+            /** Thickness Needed Mm */
+            thickness_needed_mm: number;
         };
         /**
          * PatchOut
@@ -11078,6 +11261,12 @@ export interface components {
             bolts: components["schemas"]["Bolting"];
             /** Id */
             id: string;
+            /**
+             * Match Made
+             * @description Marked, drilled or tacked with the tank in place, finished with it out
+             * @default false
+             */
+            match_made: boolean;
             /** Name */
             name: string;
             /**
@@ -11336,6 +11525,22 @@ export interface components {
              * @default 3
              */
             thickness_mm: number;
+        };
+        /**
+         * StructureCut
+         * @description Something of the vehicle's structure that is cut or bent away for the tank.
+         */
+        StructureCut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Reinforcement
+             * @description What takes over what it carried
+             * @default
+             */
+            reinforcement: string;
         };
         /**
          * StudyIn
@@ -12807,6 +13012,7 @@ export interface components {
              *       "road_lengthwise_g": 8,
              *       "road_sideways_g": 5,
              *       "road_vertical_g": 5,
+             *       "seam_clear_mm": 25,
              *       "sleeve_mm": 20,
              *       "sliver_mm": 10,
              *       "starvation_most_g": 4,
