@@ -1,6 +1,6 @@
 """The order of work of a tank: operations and gates, from its parts, its seams and what is fitted to it."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from keel.analysis.parts import WORKSHOP, only
 from keel.analysis.study import study
@@ -10,11 +10,14 @@ from keel.solid.solids import Solids
 from keel.studies.build.bench import Bench
 from keel.studies.build.flat_work import FlatWork
 from keel.studies.build.goods import goods, goods_gates
+from keel.studies.build.mount_work import MountWork
 from keel.studies.build.operation import Bought, Operation, Traveller
 from keel.studies.build.port_work import PortWork
 from keel.studies.build.proof_work import ProofWork, cell_tests
 from keel.studies.build.shell_work import ShellWork
+from keel.studies.cost.figures import FIGURES, Figures
 from keel.studies.inside.assembly import ASSEMBLY, Assembly
+from keel.studies.mount.straps import STRAPS, StrapPath
 from keel.studies.ports.reach import REACHES, Reach
 from keel.studies.proof.walk import WALK, WalkSeam
 from keel.studies.result import words
@@ -34,6 +37,8 @@ class Means:
     solids: Solids
     assembly: Assembly
     walk: list[WalkSeam]
+    straps: list[StrapPath]
+    figures: Figures
 
 
 def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, workshop: Workshop) -> Traveller:
@@ -65,6 +70,8 @@ def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, w
     flat = cut.all()
     shell_work = ShellWork(bench, made, means.solids, means.assembly, flat)
     closed = [*flat, *shell_work.closing()]
+    mount_work = MountWork(bench, design.mount, means.straps, means.figures.empty_kg)
+    closed += mount_work.hot([closed[-1].id])
     plugged = PortWork(bench, ports, senders, reaches, closed, fuel).plugged([closed[-1].id])
     heated = [*closed, *plugged, shell_work.dressed([one.id for one in plugged] or [closed[-1].id])]
     cells = [cell.name for cell in means.solids.cells]
@@ -72,10 +79,24 @@ def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, w
     proof_work = ProofWork(bench, tests, shell_work.own)
     proving = proof_work.proving([heated[-1].id])
     covering = proof_work.covering([one.id for one in proving], design.inside.lining)
+    masked = mount_work.masked([one.id for one in proving], covering)
+    covering = [replace(one, needs=[*one.needs, *(m.id for m in masked)]) for one in covering]
     port_work = PortWork(bench, ports, senders, reaches, [*heated, *proving], fuel)
+    fitted = port_work.all()
+    mounting = mount_work.mounted([one.id for one in [*proving, *covering]])
     bought = goods(ports, senders, design.inside)
-    operations = [*_received(bench, bought), *heated, *proving, *covering, *port_work.all()]
+    operations = [
+        *_received(bench, bought),
+        *heated,
+        *proving,
+        *masked,
+        *covering,
+        *fitted,
+        *mount_work.made(),
+        *mounting,
+    ]
     gates = [*goods_gates(bought, operations), *shell_work.gates(), *proof_work.gates(covering), *port_work.gates()]
+    gates += mount_work.gates(operations)
     names = {part.name: part.title for part in made.parts} | {one.id: one.name for one in ports}
     names |= {one.id: one.name for one in senders}
     return Traveller(operations, gates, bought, names, tests)
@@ -91,7 +112,7 @@ def _received(bench: Bench, bought: list[Bought]) -> list[Operation]:
     return [bench.operation("receive", "goods", said, pieces, parts=parts, tools=["the list", "a box for caps"])]
 
 
-MEANS = study(Means, CUTTING, BENDINGS, BARE_SOLIDS, ASSEMBLY, WALK)
-DRAWN = only("shell", "brief.fuel", "ports", "gauge", "inside", "sheet.sent_out")
+MEANS = study(Means, CUTTING, BENDINGS, BARE_SOLIDS, ASSEMBLY, WALK, STRAPS, FIGURES)
+DRAWN = only("shell", "brief.fuel", "ports", "gauge", "inside", "sheet.sent_out", "mount")
 TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP).at_rest()
 """The order of work; not worked out during a drag."""

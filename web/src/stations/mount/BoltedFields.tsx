@@ -7,13 +7,14 @@ import { pair } from '../Row'
 interface Props {
   bolts: Bolting
   structure: Structure
+  matchMade: boolean
   path: string
   readOnly: boolean
-  onChange: (part: { bolts?: Bolting; structure?: Structure }) => void
+  onChange: (part: { bolts?: Bolting; structure?: Structure; match_made?: boolean }) => void
 }
 
 /** What a place is bolted with, and what of the vehicle it is bolted to. */
-export function BoltedFields({ bolts, structure, path, readOnly, onChange }: Props) {
+export function BoltedFields({ bolts, structure, matchMade, path, readOnly, onChange }: Props) {
   const setBolts = (part: Partial<Bolting>) => onChange({ bolts: { ...bolts, ...part } })
   const setStructure = (part: Partial<Structure>) => onChange({ structure: { ...structure, ...part } })
   const choices = { ...declared.Bolting.choices, ...declared.Structure.choices }
@@ -98,6 +99,12 @@ export function BoltedFields({ bolts, structure, path, readOnly, onChange }: Pro
         checked={bolts.captive}
         disabled={readOnly}
         onChange={(captive) => setBolts({ captive })}
+      />
+      <Toggle
+        label="Match-made with the tank in place"
+        checked={matchMade}
+        disabled={readOnly}
+        onChange={(match_made) => onChange({ match_made })}
       />
       <Toggle
         label="Spreading plate"

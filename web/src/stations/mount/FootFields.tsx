@@ -57,7 +57,14 @@ export function FootRow({ foot, place, readOnly }: { foot: Foot; place: number; 
           onCommit={(mm) => mm !== null && set({ weld_mm: mm })}
         />
       </Box>
-      <BoltedFields bolts={foot.bolts} structure={foot.structure} path={path} readOnly={readOnly} onChange={set} />
+      <BoltedFields
+        bolts={foot.bolts}
+        structure={foot.structure}
+        matchMade={foot.match_made}
+        path={path}
+        readOnly={readOnly}
+        onChange={set}
+      />
       <Button disabled={readOnly} onClick={() => removeHeld('feet', foot.id)}>
         Remove {foot.name}
       </Button>
@@ -96,7 +103,14 @@ export function StopRow({ stop, place, readOnly }: { stop: Stop; place: number; 
         disabled={readOnly}
         onCommit={(mm) => mm !== null && set({ pad_mm: mm })}
       />
-      <BoltedFields bolts={stop.bolts} structure={stop.structure} path={path} readOnly={readOnly} onChange={set} />
+      <BoltedFields
+        bolts={stop.bolts}
+        structure={stop.structure}
+        matchMade={stop.match_made}
+        path={path}
+        readOnly={readOnly}
+        onChange={set}
+      />
       <Button disabled={readOnly} onClick={() => removeHeld('stops', stop.id)}>
         Remove {stop.name}
       </Button>

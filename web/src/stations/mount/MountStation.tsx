@@ -10,6 +10,7 @@ import { BoltTable } from './BoltTable'
 import { addFoot, addStop, addStrap, setMount } from './edits'
 import { FootRow, StopRow } from './FootFields'
 import { LoadTable } from './LoadTable'
+import { CarriedFields, ChangeFields } from './OtherFields'
 import { StrapRow } from './StrapFields'
 import { VehiclePanel } from './VehiclePanel'
 
@@ -74,6 +75,12 @@ export function MountStation({ findings }: { findings: ReactNode }) {
         </Button>
       </Box>
       <LoadFields readOnly={readOnly} />
+      <Folded title="Leaned on, brackets, coating">
+        <CarriedFields readOnly={readOnly} />
+      </Folded>
+      <Folded title="Later holes, cut structure">
+        <ChangeFields readOnly={readOnly} />
+      </Folded>
       <Folded title="Vehicle">
         <VehiclePanel readOnly={readOnly} />
       </Folded>

@@ -122,6 +122,7 @@ export function StrapRow({ strap, place, readOnly }: { strap: Strap; place: numb
       <BoltedFields
         bolts={anchor.bolts}
         structure={anchor.structure}
+        matchMade={anchor.match_made}
         path={`${path}.${end}`}
         readOnly={readOnly}
         onChange={(part) => changeAnchor(strap, end, part)}

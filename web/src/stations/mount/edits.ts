@@ -1,12 +1,30 @@
 import * as declared from '../../api/declared'
-import type { Anchor, Bolting, Foot, Mount, Stop, Strap, Structure } from '../../api/model'
+import type {
+  Anchor,
+  Bolting,
+  Bracket,
+  Foot,
+  Mount,
+  NewWork,
+  Stop,
+  Strap,
+  Structure,
+  StructureCut,
+} from '../../api/model'
 import { freshName } from '../../work/naming'
 import { change, select, useWork } from '../../work/store'
 
 export const setMount = (part: Partial<Mount>) =>
   change((design) => ({ ...design, mount: { ...design.mount, ...part } }))
 
-type Lists = { straps: Strap; feet: Foot; stops: Stop }
+type Lists = {
+  straps: Strap
+  feet: Foot
+  stops: Stop
+  brackets: Bracket
+  new_work: NewWork
+  cuts: StructureCut
+}
 export type ListName = keyof Lists
 
 /** Change one strap, foot or stop. */
@@ -38,7 +56,7 @@ const bounds = () => useWork.getState().evaluation?.shell?.geometry?.overall ?? 
 
 export const USUAL_BOLTS: Bolting = declared.Bolting.defaults
 export const USUAL_STRUCTURE: Structure = declared.Structure.defaults
-const bolted = { bolts: USUAL_BOLTS, structure: USUAL_STRUCTURE }
+const bolted = { bolts: USUAL_BOLTS, structure: USUAL_STRUCTURE, match_made: false }
 const BESIDE_MM = 25
 
 /** One more strap: like the last, a little further along; or a first one over the middle. */
