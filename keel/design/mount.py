@@ -163,6 +163,19 @@ class NewWork(Part):
     across_mm: Length = Field(default=8, description="How large it is across [mm]")
 
 
+class FillerRoute(Part):
+    """The opening in the body that the tank is filled through, and the port that it leads to."""
+
+    port: Id
+    x_mm: Coordinate = Field(description="Middle of the opening [mm]")
+    y_mm: Coordinate = Field(description="Middle of the opening [mm]")
+    z_mm: Coordinate = Field(description="Middle of the opening [mm]")
+    side: Side = Field(default="left", description="To which side it faces")
+    up_deg: Annotated[float, Field(ge=-45, le=90)] = Field(default=30, description="How far it faces up [°]")
+    stub_mm: Gap = Field(default=60, description="Pipe behind the opening [mm]")
+    overlap_mm: Gap = Field(default=35, description="Hose pushed over each pipe [mm]")
+
+
 class StructureCut(Part):
     """Something of the vehicle's structure that is cut or bent away for the tank."""
 
@@ -191,6 +204,7 @@ class Mount(Part):
     feet: Annotated[list[Foot], Field(max_length=MOST_FEET)] = []
     stops: Annotated[list[Stop], Field(max_length=MOST_STOPS)] = []
 
+    filler: FillerRoute | None = Field(default=None, description="Empty: the tank is filled at its own cap")
     stood_on_kg: Annotated[float, Field(gt=0, le=500)] | None = Field(
         default=None, description="Somebody leans, sits or stands on the tank [kg]; empty: nobody does"
     )

@@ -99,6 +99,10 @@ class HouseRules(Part):
     )
     competition_sideways_g: MountG = Field(default=8, description="Mounts in competition bear to either side [g]")
     competition_vertical_g: MountG = Field(default=8, description="Mounts in competition bear up and down [g]")
+    filler_fall_deg: float = Field(
+        default=15, ge=0, le=60, description="A fill hose falls at least so steeply towards the tank [°]"
+    )
+    filler_overlap_mm: Gap = Field(default=25, description="A fill hose is pushed at least that far over a pipe [mm]")
     seam_clear_mm: Gap = Field(
         default=25, description="A new hole or bend in a finished tank keeps that far from every seam [mm]"
     )

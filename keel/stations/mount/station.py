@@ -1,9 +1,10 @@
 """Mount: straps, feet and stops, and what they bear."""
 
 from keel.design.mount import Mount
-from keel.stations.mount import remedies, rules
+from keel.stations.mount import filler_rules, remedies, rules
 from keel.stations.station import Station
 from keel.studies.mount.bolt_list import BOLTS_LISTED
+from keel.studies.mount.filler_route import FILLER
 from keel.studies.mount.leaned_on import LEANED_ON
 from keel.studies.mount.loads import MOUNT_LOADS
 from keel.studies.mount.near_seams import NEAR_SEAMS
@@ -23,6 +24,7 @@ MOUNT = Station(
         "vehicle": VEHICLE_SHOWN,
         "leaned_on": LEANED_ON,
         "near_seams": NEAR_SEAMS,
+        "filler": FILLER,
     },
     offers={"two_straps": remedies.straps_offer},
     rules=(
@@ -40,6 +42,9 @@ MOUNT = Station(
         rules.panels_bear_who_stands_there,
         rules.new_work_keeps_off_seams,
         rules.cuts_are_reinforced,
+        filler_rules.filler_runs_down,
+        filler_rules.filler_is_reached_and_seen,
+        filler_rules.people_are_covered,
     ),
     prescribers={
         "mount.no_vehicle": remedies.without_vehicle,
@@ -50,6 +55,8 @@ MOUNT = Station(
         "mount.locking": remedies.locked,
         "mount.worn": remedies.replaced,
         "mount.existing": remedies.reaching,
+        "filler.fall": filler_rules.steeper,
+        "filler.overlap": filler_rules.longer_overlap,
         "mount.leaned_on": remedies.thicker_there,
         "mount.near_seam": remedies.safe_place,
         "mount.over_port": remedies.beside_port,

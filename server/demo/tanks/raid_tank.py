@@ -66,6 +66,7 @@ RAID_TANK: dict[str, Any] = {
     "mount": {
         "corner": {"x_mm": -320.0, "y_mm": -220.0, "z_mm": 440.0},
         "use": "competition",
+        "filler": {"port": "filler", "x_mm": 380.0, "y_mm": -150.0, "z_mm": 640.0, "side": "right", "up_deg": 35.0},
         "straps": [
             strap(1, 290.0, (0.0, 440.0), 4.0, width_mm=30.0, thickness_mm=1.5),
             strap(2, 600.0, (0.0, 440.0), 4.0, width_mm=30.0, thickness_mm=1.5)

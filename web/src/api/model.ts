@@ -120,3 +120,4 @@ export type VehicleShown = Schemas['VehicleShown']
 export type Bracket = Mount['brackets'][number]
 export type NewWork = Mount['new_work'][number]
 export type StructureCut = Mount['cuts'][number]
+export type FillerRoute = NonNullable<Mount['filler']>

@@ -4129,6 +4129,7 @@ export interface components {
              *       },
              *       "cuts": [],
              *       "feet": [],
+             *       "filler": null,
              *       "loads": null,
              *       "new_work": [],
              *       "stood_on_kg": null,
@@ -4686,6 +4687,111 @@ export interface components {
             vent_for_wanted_mm: number | null;
             /** Wanted S */
             wanted_s: number | null;
+        };
+        /**
+         * Filler
+         * @description The way of the fuel in, from the body to the tank.
+         *
+         *     Attributes
+         *     ----------
+         *     straight_mm : float
+         *         From the neck's rim to the pipe at the opening.
+         *     fall_deg : float
+         *         Towards the tank, from the horizontal; below zero it climbs.
+         *     hose_mm, vent_mm : float
+         *         Cut lengths of fill hose and vent hose.
+         *     turn_neck_deg, turn_opening_deg : float
+         *         How far the hose bends at either end.
+         *     hand_mm, nozzle_mm : float
+         *         Nearest thing to the hand's room and to the nozzle.
+         *     hand_at, nozzle_at : str
+         *         What that is.
+         *     sees : float
+         *         Share of the places of an eye about the opening from which its rim is seen.
+         *     bare_to : str
+         *         Whom no metal without a gap stands between the hose and; empty where everybody is covered.
+         */
+        Filler: {
+            /** Bare To */
+            bare_to: string;
+            /** Fall Deg */
+            fall_deg: number;
+            /** Hand At */
+            hand_at: string;
+            /** Hand Mm */
+            hand_mm: number;
+            /** Hose Mm */
+            hose_mm: number;
+            /** Name */
+            name: string;
+            neck: components["schemas"]["Point"];
+            /** Nozzle At */
+            nozzle_at: string;
+            /** Nozzle Mm */
+            nozzle_mm: number;
+            opening: components["schemas"]["Point"];
+            /** Overlap Mm */
+            overlap_mm: number;
+            /** Port */
+            port: string;
+            /** Sees */
+            sees: number;
+            /** Straight Mm */
+            straight_mm: number;
+            /** Turn Neck Deg */
+            turn_neck_deg: number;
+            /** Turn Opening Deg */
+            turn_opening_deg: number;
+            /** Vent Mm */
+            vent_mm: number;
+        };
+        /**
+         * FillerRoute
+         * @description The opening in the body that the tank is filled through, and the port that it leads to.
+         */
+        FillerRoute: {
+            /**
+             * Overlap Mm
+             * @description Hose pushed over each pipe [mm]
+             * @default 35
+             */
+            overlap_mm: number;
+            /** Port */
+            port: string;
+            /**
+             * Side
+             * @description To which side it faces
+             * @default left
+             * @enum {string}
+             */
+            side: "rear" | "front" | "right" | "left" | "floor" | "roof";
+            /**
+             * Stub Mm
+             * @description Pipe behind the opening [mm]
+             * @default 60
+             */
+            stub_mm: number;
+            /**
+             * Up Deg
+             * @description How far it faces up [°]
+             * @default 30
+             */
+            up_deg: number;
+            /**
+             * X Mm
+             * @description Middle of the opening [mm]
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description Middle of the opening [mm]
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @description Middle of the opening [mm]
+             */
+            z_mm: number;
         };
         /**
          * Filling
@@ -5690,6 +5796,18 @@ export interface components {
              * @default 3
              */
             decay_length_factor: number;
+            /**
+             * Filler Fall Deg
+             * @description A fill hose falls at least so steeply towards the tank [°]
+             * @default 15
+             */
+            filler_fall_deg: number;
+            /**
+             * Filler Overlap Mm
+             * @description A fill hose is pushed at least that far over a pipe [mm]
+             * @default 25
+             */
+            filler_overlap_mm: number;
             /**
              * Flange Least Mm
              * @description Shortest pan flange that welds well [mm]
@@ -6858,6 +6976,8 @@ export interface components {
              * @default []
              */
             feet: components["schemas"]["Foot"][];
+            /** @description Empty: the tank is filled at its own cap */
+            filler?: components["schemas"]["FillerRoute"] | null;
             /** @description Typed from the rule card; empty: the house rule's */
             loads?: components["schemas"]["MountLoads"] | null;
             /**
@@ -6953,6 +7073,7 @@ export interface components {
         MountResults: {
             /** Bolts */
             bolts?: components["schemas"]["BoltRow"][] | null;
+            filler?: components["schemas"]["Filler"] | null;
             /** Leaned On */
             leaned_on?: components["schemas"]["PatchCheck"][] | null;
             loads?: components["schemas"]["Loads"] | null;
@@ -12993,6 +13114,8 @@ export interface components {
              *       "competition_sideways_g": 8,
              *       "competition_vertical_g": 8,
              *       "decay_length_factor": 3,
+             *       "filler_fall_deg": 15,
+             *       "filler_overlap_mm": 25,
              *       "flange_least_mm": 12,
              *       "flange_mm": 20,
              *       "free_run_mm": 350,

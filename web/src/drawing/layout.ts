@@ -59,7 +59,7 @@ export function boundsOf(design: Design, evaluations: (Evaluation | null | undef
 }
 
 /** Where the tank is bolted to the vehicle. */
-function heldAt({ mount: { straps, feet, stops } }: Design): Record<Axis, number>[] {
+function heldAt({ mount: { straps, feet, stops, filler } }: Design): Record<Axis, number>[] {
   const ends = straps.flatMap((strap) =>
     [strap.low, strap.high].map((end) =>
       strap.across === 'y'
@@ -67,7 +67,8 @@ function heldAt({ mount: { straps, feet, stops } }: Design): Record<Axis, number
         : { x: end.out_mm, y: strap.at_mm, z: end.z_mm },
     ),
   )
-  return [...ends, ...[...feet, ...stops].map((held) => ({ x: held.x_mm, y: held.y_mm, z: held.z_mm }))]
+  const single = [...feet, ...stops, ...(filler ? [filler] : [])]
+  return [...ends, ...single.map((held) => ({ x: held.x_mm, y: held.y_mm, z: held.z_mm }))]
 }
 
 /** Lay the three views out on a page of so many pixels, all at one scale. */

@@ -83,6 +83,9 @@ export function HouseRules({ settings, usual, mayWrite, fault, onChange }: Props
           <QuantityField label="Mount load lengthwise, competition" of="g" {...rule('competition_lengthwise_g')} />
           <QuantityField label="Mount load sideways, competition" of="g" {...rule('competition_sideways_g')} />
           <QuantityField label="Mount load up and down, competition" of="g" {...rule('competition_vertical_g')} />
+          <QuantityField label="Fall of a fill hose, at least" of="deg" {...rule('filler_fall_deg')} />
+          <LengthField label="Fill hose overlap, at least" {...rule('filler_overlap_mm')} />
+          <LengthField label="New holes off seams, at least" {...rule('seam_clear_mm')} />
           <NumberField
             label="Mount reserve against yield, at least"
             {...rule('mount_reserve')}

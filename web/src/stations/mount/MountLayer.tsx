@@ -5,6 +5,7 @@ import { MoveBody } from '../../drawing/MoveBody'
 import { select, useWork } from '../../work/store'
 import type { LayerProps } from '../station'
 import { changeAnchor, changeHeld, changeStrap } from './edits'
+import { FillerLine } from './FillerLine'
 import { LoadArrows } from './LoadArrows'
 import { VehicleGrips } from './VehicleGrips'
 
@@ -53,6 +54,7 @@ export function MountLayer({ view, design, evaluation, onEdit }: LayerProps) {
           live={live}
         />
       ))}
+      {evaluation?.mount?.filler && <FillerLine view={view} filler={evaluation.mount.filler} live={live} />}
       <LoadArrows view={view} evaluation={evaluation} />
       {evaluation?.mount?.vehicle && <VehicleGrips view={view} shown={evaluation.mount.vehicle} live={live} />}
     </g>

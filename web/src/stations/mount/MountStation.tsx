@@ -8,6 +8,7 @@ import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { BoltTable } from './BoltTable'
 import { addFoot, addStop, addStrap, setMount } from './edits'
+import { FillerFields } from './FillerFields'
 import { FootRow, StopRow } from './FootFields'
 import { LoadTable } from './LoadTable'
 import { CarriedFields, ChangeFields } from './OtherFields'
@@ -75,6 +76,9 @@ export function MountStation({ findings }: { findings: ReactNode }) {
         </Button>
       </Box>
       <LoadFields readOnly={readOnly} />
+      <Folded title="Filler route">
+        <FillerFields readOnly={readOnly} />
+      </Folded>
       <Folded title="Leaned on, brackets, coating">
         <CarriedFields readOnly={readOnly} />
       </Folded>
