@@ -38,12 +38,13 @@ def run_search(search_id: int) -> None:
     try:
         search = WaySearch.objects.select_related("tank__job__workshop").filter(pk=search_id).first()
         if search is not None and search.state == WaySearch.State.RUNNING:
-            _run(search)
+            search_way(search)
     finally:
         connection.close()
 
 
-def _run(search: WaySearch) -> None:
+def search_way(search: WaySearch) -> None:
+    """Search now; one that was stopped meanwhile stays as it is."""
     found, problem = None, ""
     try:
         found = _searched(search)

@@ -10,7 +10,10 @@ from server.jobs.models import TankDesign
 from server.workshop.models import Person
 from tests.browser.driver import BrowserTestCase
 
-STATIONS = {"mm_l": ("bay", "shell", "inside", "ports", "gauge"), "in_usgal": ("shell", "ports", "gauge")}
+STATIONS = {
+    "mm_l": ("bay", "shell", "inside", "ports", "gauge", "mount"),
+    "in_usgal": ("shell", "ports", "gauge", "mount"),
+}
 """Those that draw; in inches those whose labels have figures."""
 OVERLAPS = """
 const seen = [...document.querySelectorAll('section[aria-label=Drawing] svg[role=group] text')]

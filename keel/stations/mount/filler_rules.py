@@ -57,7 +57,7 @@ def filler_is_reached_and_seen(tank: TankAnalysis) -> Iterator[Finding]:
             )  # fmt: skip
     if route.sees < LEAST_SIGHT:
         yield _mount(
-            "filler.sight", "", "caution", "Rising fuel seen from {seen_pct} of places round the opening, limit {least_pct}",
+            "filler.sight", "", "caution", "Rising fuel seen from {seen_pct} of places about it, limit {least_pct}",
             "Nobody sees it come: the first sign is fuel on something hot.",
             seen_pct=route.sees, least_pct=LEAST_SIGHT,
         )  # fmt: skip

@@ -21,7 +21,7 @@ export function MountLayer({ view, design, evaluation, onEdit }: LayerProps) {
   const paths = evaluation?.mount?.straps ?? []
   return (
     <g>
-      {mount.straps.map((strap) => (
+      {[...mount.straps].sort(atHandLast(chosen)).map((strap) => (
         <StrapMark
           key={strap.id}
           view={view}
@@ -60,6 +60,9 @@ export function MountLayer({ view, design, evaluation, onEdit }: LayerProps) {
     </g>
   )
 }
+
+/** Where straps lie on one another the one at hand is on top. */
+const atHandLast = (chosen: string | null) => (a: Strap, b: Strap) => Number(a.id === chosen) - Number(b.id === chosen)
 
 /** The mount with the least reserve, where that is below what is wanted. */
 function weakestOf(evaluation: Evaluation | null): string | null {

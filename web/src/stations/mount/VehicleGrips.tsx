@@ -18,8 +18,7 @@ export function VehicleGrips({ view, shown, live }: { view: Placed; shown: Vehic
   if (!part || !own) return null
   const done = (keep: boolean) => {
     const by = (axis: Axis) => (moved?.[axis] === undefined ? 0 : moved[axis] - part.low[axis])
-    if (keep && moved)
-      change.mutate({ ...own, vehicle: shifted(own.vehicle, part.id, { x: by('x'), y: by('y'), z: by('z') }) })
+    if (keep && moved) change.mutate((vehicle) => shifted(vehicle, part.id, { x: by('x'), y: by('y'), z: by('z') }))
     setMoved(null)
   }
   const low: Place = { ...part.low, ...moved }

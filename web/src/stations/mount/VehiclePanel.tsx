@@ -66,14 +66,10 @@ export function VehiclePanel({ readOnly }: { readOnly: boolean }) {
           </Box>
           <Figures
             own={own}
-            readOnly={readOnly || change.isPending}
-            onChange={(part) => change.mutate({ ...own, vehicle: { ...own.vehicle, ...part } })}
-          />
-          <VehicleParts
-            vehicle={own.vehicle}
             readOnly={readOnly}
-            onChange={(part) => change.mutate({ ...own, vehicle: { ...own.vehicle, ...part } })}
+            onChange={(part) => change.mutate((vehicle) => ({ ...vehicle, ...part }))}
           />
+          <VehicleParts vehicle={own.vehicle} readOnly={readOnly} onChange={change.mutate} />
         </>
       )}
     </>

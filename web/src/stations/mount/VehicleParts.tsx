@@ -12,7 +12,7 @@ import { pair, Row } from '../Row'
 interface Props {
   vehicle: Vehicle
   readOnly: boolean
-  onChange: (part: Partial<Vehicle>) => void
+  onChange: (make: (vehicle: Vehicle) => Vehicle) => void
 }
 
 const AXES = { x: ['y', 'z'], y: ['x', 'z'], z: ['x', 'y'] } as const
@@ -24,18 +24,20 @@ const TRAVELS = { travel_x_mm: 'Travel forward', travel_y_mm: 'Travel left', tra
 export function VehicleParts({ vehicle, readOnly, onChange }: Props) {
   const present = [...vehicle.panels, ...vehicle.parts]
   const setPanel = (id: string, part: Partial<VehiclePanel>) =>
-    onChange({ panels: vehicle.panels.map((one) => (one.id === id ? { ...one, ...part } : one)) })
+    onChange((now) => ({ ...now, panels: now.panels.map((one) => (one.id === id ? { ...one, ...part } : one)) }))
   const setPart = (id: string, part: Partial<VehiclePart>) =>
-    onChange({ parts: vehicle.parts.map((one) => (one.id === id ? { ...one, ...part } : one)) })
+    onChange((now) => ({ ...now, parts: now.parts.map((one) => (one.id === id ? { ...one, ...part } : one)) }))
   const addPanel = () => {
     const named = freshName('panel', present)
     const at = { at_mm: 0, a_mm: 0, b_mm: 0, long_mm: 600, wide_mm: 400 }
-    onChange({ panels: [...vehicle.panels, { ...declared.VehiclePanel.defaults, ...named, ...at }] })
+    const fresh = { ...declared.VehiclePanel.defaults, ...named, ...at }
+    onChange((now) => ({ ...now, panels: [...now.panels, fresh] }))
     select({ kind: 'mount', id: named.id })
   }
   const addPart = () => {
     const named = freshName('part', present)
-    onChange({ parts: [...vehicle.parts, { ...declared.VehiclePart.defaults, ...named, x_mm: 0, y_mm: 0, z_mm: 0 }] })
+    const fresh = { ...declared.VehiclePart.defaults, ...named, x_mm: 0, y_mm: 0, z_mm: 0 }
+    onChange((now) => ({ ...now, parts: [...now.parts, fresh] }))
     select({ kind: 'mount', id: named.id })
   }
   return (
@@ -46,7 +48,7 @@ export function VehicleParts({ vehicle, readOnly, onChange }: Props) {
           panel={panel}
           readOnly={readOnly}
           onChange={(part) => setPanel(panel.id, part)}
-          onRemove={() => onChange({ panels: vehicle.panels.filter((one) => one.id !== panel.id) })}
+          onRemove={() => onChange((now) => ({ ...now, panels: now.panels.filter((one) => one.id !== panel.id) }))}
         />
       ))}
       {vehicle.parts.map((part) => (
@@ -55,7 +57,7 @@ export function VehicleParts({ vehicle, readOnly, onChange }: Props) {
           part={part}
           readOnly={readOnly}
           onChange={(change) => setPart(part.id, change)}
-          onRemove={() => onChange({ parts: vehicle.parts.filter((one) => one.id !== part.id) })}
+          onRemove={() => onChange((now) => ({ ...now, parts: now.parts.filter((one) => one.id !== part.id) }))}
         />
       ))}
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
