@@ -140,6 +140,40 @@ class Stop(Bolted):
     pad_mm: Gap = Field(default=5, description="Pad between it and the tank [mm]")
 
 
+class Bearer(Bolted):
+    """A tube or bar of a cradle under the tank, or of a cage over it; bolted at both its ends alike."""
+
+    id: Id
+    name: Name
+    stands: Literal["under", "over"] = Field(default="under", description="Under the tank, or over it as a cage's")
+    along: Literal["x", "y"] = Field(default="y", description="The axis that it lies along")
+    at_mm: Coordinate = Field(description="Its middle along the other axis [mm]")
+    low_mm: Coordinate = Field(description="Where its low end is supported [mm]")
+    high_mm: Coordinate = Field(description="Where its high end is supported [mm]")
+    shape: Literal["round tube", "square tube", "flat bar"] = "square tube"
+    outer_mm: Length = Field(default=25, description="Outside of the tube, or height of the bar [mm]")
+    wall_mm: Wall = Field(default=2, description="Wall of the tube, or width of the bar [mm]")
+    metal: MetalName = "mild steel"
+
+    @model_validator(mode="after")
+    def _can_be(self) -> "Bearer":
+        if self.high_mm <= self.low_mm:
+            refuse(
+                f"{self.name} ends at {self.high_mm:g} mm, not beyond its start at {self.low_mm:g} mm",
+                field="high_mm",
+                value=self.high_mm,
+                limit=f"above {self.low_mm:g}",
+            )
+        if self.shape != "flat bar" and 2 * self.wall_mm > self.outer_mm:
+            refuse(
+                f"a {self.wall_mm:g} mm wall is more than half of {self.outer_mm:g} mm",
+                field="wall_mm",
+                value=self.wall_mm,
+                limit=f"at most {self.outer_mm / 2:g}",
+            )
+        return self
+
+
 class Bracket(Part):
     """Something that is bracketed to the tank: a pump, a filter, a battery tray."""
 
@@ -204,6 +238,7 @@ class Mount(Part):
     feet: Annotated[list[Foot], Field(max_length=MOST_FEET)] = []
     stops: Annotated[list[Stop], Field(max_length=MOST_STOPS)] = []
 
+    bearers: Annotated[list[Bearer], Field(max_length=MOST_STRAPS)] = []
     filler: FillerRoute | None = Field(default=None, description="Empty: the tank is filled at its own cap")
     stood_on_kg: Annotated[float, Field(gt=0, le=500)] | None = Field(
         default=None, description="Somebody leans, sits or stands on the tank [kg]; empty: nobody does"
@@ -215,7 +250,7 @@ class Mount(Part):
     @model_validator(mode="after")
     def _ids_differ(self) -> "Mount":
         seen: set[str] = set()
-        for kind in ("straps", "feet", "stops", "brackets", "new_work", "cuts"):
+        for kind in ("straps", "feet", "stops", "bearers", "brackets", "new_work", "cuts"):
             for place, held in enumerate(getattr(self, kind)):
                 if held.id in seen:
                     refuse(

@@ -12,29 +12,28 @@ from hypothesis import strategies as st
 from keel.analysis.showing import Showing
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.design.document import Design
-from keel.design.mount import Bolting, Foot, Mount, Strap, Structure
+from keel.design.mount import Bearer, Bolting, Foot, Mount, Strap, Structure
 from keel.design.workshop import HouseRules, Workshop
 from keel.evaluation import Evaluation, evaluate
 from keel.findings.patch import apply
 from keel.formats.mount import bolts_csv
 from keel.reference.fasteners import BOLT_YIELD_MPA, BOLTS
+from keel.studies.mount.bearers import section_modulus_mm3
 from keel.studies.mount.bolt_list import BOLTS_LISTED
 from keel.studies.mount.fastening import (
     bearing_n,
     bolt_group,
-    bolt_length_mm,
     edge_needed_mm,
     links_of,
     pull_through_n,
     shear_yield_mpa,
-    stack_mm,
-    stud,
     tear_out_n,
 )
 from keel.studies.mount.full_mass import FULL_MASS, G0
 from keel.studies.mount.loads import MOUNT_LOADS, Loads
 from keel.studies.mount.protection import PROTECTION
 from keel.studies.mount.sharing import Spring, shared
+from keel.studies.mount.stack_up import bolt_length_mm, stack_mm, stud
 from keel.studies.strength.patch_load import patch_stress
 from keel.tests.samples import box
 
@@ -406,6 +405,76 @@ class Findings(TestCase):
         after = judged(apply(document({}), json.loads(json.dumps(offer.patch))))
         self.assertEqual(codes(after), {"mount.unheld"})
         self.assertIsNone(judged(document(HELD), remedies=True).mount.two_straps)  # type: ignore[attr-defined]
+
+
+class Cradles(TestCase):
+    """Tubes under the tank, and a cage's over it."""
+
+    settled = Findings.assert_settled_by_its_remedy
+    rails: list[dict[str, Any]] = [
+        {"id": f"r{n}", "name": f"bearer {n}", "at_mm": at, "low_mm": -260.0, "high_mm": 260.0, "outer_mm": 40.0}
+        for n, at in ((1, 200.0), (2, 700.0))
+    ]
+    bars: list[dict[str, Any]] = [
+        one | {"id": f"b{n}", "name": f"bar {n}", "stands": "over"} for n, one in enumerate(rails)
+    ]
+
+    def test_bearers_share_its_weight_by_the_lever(self) -> None:
+        checked = loads(HELD | {"bearers": self.rails})
+        down = next(case for case in checked.cases if case.way == "down")
+        assert checked.mass is not None
+        first = next(held.force_n for held in down.by if held.holder == "r1")
+        self.assertAlmostEqual(first, down.load_n * (700.0 - checked.mass.at.x) / 500.0, delta=1e-6 * down.load_n)
+
+    def test_a_tube_bends_by_the_book(self) -> None:
+        made = analysed(HELD | {"bearers": self.rails})
+        down = next(case for case in made[MOUNT_LOADS].cases if case.way == "down")
+        check = next(check for check in made[MOUNT_LOADS].mounts if check.id == "r1")
+        load = next(held.force_n for held in down.by if held.holder == "r1")
+        # 40 × 2 square tube on 520 mm, the tank on 400 mm of it.
+        modulus = (40**4 - 36**4) / 240
+        moment = load * (2 * 520 - 400) / 8
+        self.assertAlmostEqual(check.links[0].reserve, 210 * modulus / moment, places=6)
+
+    def test_a_cage_holds_it_down_with_its_bolts(self) -> None:
+        checked = loads({"bearers": [*self.rails, *self.bars], "stops": STOPS})
+        up = next(case for case in checked.cases if case.way == "up")
+        self.assertEqual({held.holder for held in up.by}, {"b0", "b1"})
+        bar = next(check for check in checked.mounts if check.id == "b0")
+        self.assertEqual({link.name for link in bar.links}, {"bending", "bolt", "pull-through"})
+
+    def test_a_slender_tube_is_made_stouter(self) -> None:
+        slender = [one | {"outer_mm": 16.0, "wall_mm": 1.0} for one in self.rails]
+        mount = HELD | {"bearers": slender, "use": "competition"}
+        self.assertIn("mount.weak", found(mount))
+        self.settled(mount, "mount.weak")
+
+    def test_a_bearer_beside_the_tank_carries_nothing(self) -> None:
+        beside = [self.rails[0], self.rails[1] | {"at_mm": 1200.0}]
+        checked = loads(HELD | {"bearers": beside})
+        self.assertEqual(next(check for check in checked.mounts if check.id == "r2").links, [])
+
+    def test_what_cannot_be_a_tube_is_refused(self) -> None:
+        for wrong, said in (({"wall_mm": 30.0}, "more than half"), ({"high_mm": -300.0}, "not beyond its start")):
+            with self.assertRaisesRegex(ValueError, said):
+                Mount.model_validate({"bearers": [self.rails[0] | wrong]})
+
+    @settings(max_examples=30, deadline=None)
+    @given(st.sampled_from(["round tube", "square tube", "flat bar"]), st.floats(10, 80), st.floats(0.02, 0.5))
+    def test_a_section_resists_as_its_moment_of_inertia_says(self, shape: Any, outer: float, share: float) -> None:
+        bar = Bearer.model_validate(self.rails[0] | {"shape": shape, "outer_mm": outer, "wall_mm": share * outer})
+        # Strip by strip: Z = Σ b y² dy / (outer / 2).
+        inner = max(0.0, outer - 2 * bar.wall_mm)
+        ys = (np.arange(20_000) + 0.5) / 20_000 * outer - outer / 2
+
+        def chord(size: float) -> Any:
+            if shape == "round tube":
+                return 2 * np.sqrt(np.maximum(0.0, size**2 / 4 - ys**2))
+            return np.where(np.abs(ys) <= size / 2, size, 0.0)
+
+        wide = np.full_like(ys, bar.wall_mm) if shape == "flat bar" else chord(outer) - chord(inner)
+        inertia = float((wide * ys**2).sum()) * outer / 20_000
+        self.assertAlmostEqual(section_modulus_mm3(bar) / (inertia / (outer / 2)), 1.0, delta=2e-3)
 
 
 class WithoutHarm(TestCase):

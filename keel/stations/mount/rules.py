@@ -4,13 +4,9 @@ from collections.abc import Iterator
 
 from keel.analysis.parts import VEHICLE
 from keel.analysis.tank import TankAnalysis
-from keel.design.mount import Anchor, Bolted, Foot, Mount, Stop
 from keel.findings.finding import Finding, saying
-from keel.studies.mount.bolt_list import BOLTS_LISTED
-from keel.studies.mount.leaned_on import LEANED_ON
-from keel.studies.mount.loads import MOUNT_LOADS, LinkCheck, MountCheck
-from keel.studies.mount.mounted_gaps import MOUNTED_GAPS
-from keel.studies.mount.near_seams import NEAR_SEAMS
+from keel.studies.mount.load_case import LinkCheck, MountCheck
+from keel.studies.mount.loads import MOUNT_LOADS
 from keel.studies.mount.straps import STRAPS
 
 _mount = saying("mount")
@@ -66,7 +62,7 @@ def enough_straps(tank: TankAnalysis) -> Iterator[Finding]:
 def _holds_anything(tank: TankAnalysis) -> bool:
     """Whether there are loads to work out at all."""
     mount = tank.design.mount
-    return bool(mount.straps or mount.feet or mount.stops)
+    return bool(mount.straps or mount.feet or mount.stops or mount.bearers)
 
 
 def held_every_way(tank: TankAnalysis) -> Iterator[Finding]:
@@ -115,6 +111,7 @@ WHY = {
     "bearing": "The hole is drawn long, the joint works, and the bolt comes loose.",
     "pull-through": "The washer is drawn through the sheet with the bolt still whole.",
     "spreading plate": "The plate dishes round its washer and the sheet follows.",
+    "bending": "The bar gives way in the middle and the tank's floor bears on what is under it.",
     "weld to the tank": "The foot tears off, and the tank's wall with it.",
 }
 
@@ -123,73 +120,6 @@ def link_name(check: MountCheck, link: LinkCheck) -> str:
     """Which link it is, in words."""
     end = f" at the {link.at} end" if link.at else ""
     return check.name if link.name == "strap" else f"{link.name} of {check.name}{end}"
-
-
-def thin_sheet_is_spread(tank: TankAnalysis) -> Iterator[Finding]:
-    """Body sheet gets a spreading plate, or the bolt goes to something stronger."""
-    for key, name, place in bolted_places(tank.design.mount):
-        structure = place.structure
-        thin = structure.found == "body sheet" and structure.thickness_mm < THIN_MM
-        if thin and structure.plate is None:
-            yield _mount(
-                "mount.thin_sheet",
-                key,
-                "caution",
-                "{name} bolted to body sheet {thickness_sheet} thick without a plate, limit {least_sheet}",
-                "Thin sheet fatigues round a washer. A frame rail or bulkhead within reach is the stronger structure.",
-                name=name,
-                thickness_sheet=structure.thickness_mm,
-                least_sheet=THIN_MM,
-            )
-
-
-def bolts_can_be_turned(tank: TankAnalysis) -> Iterator[Finding]:
-    """Where no second spanner reaches the nut is captive; every nut locks; worn bolts aren't used again."""
-    for key, name, place in bolted_places(tank.design.mount):
-        bolts = place.bolts
-        if not place.structure.from_both_sides and not bolts.captive:
-            yield _mount(
-                "mount.spanner",
-                key,
-                "stop",
-                "{name}: no second spanner reaches the nut, and it isn't captive",
-                "It can't be tightened, and nobody finds out until the tank is in.",
-                name=name,
-            )
-        if bolts.locking == "none":
-            yield _mount(
-                "mount.locking",
-                key,
-                "caution",
-                "{name}: nothing keeps its bolt from coming loose",
-                "Nuts on a tank are shaken on every road; a plain one backs off.",
-                name=name,
-            )
-        if bolts.state == "reused, worn":
-            yield _mount(
-                "mount.worn",
-                key,
-                "stop",
-                "{name}: its bolt is worn",
-                "A worn thread strips at a fraction of the load it is counted with.",
-                name=name,
-            )
-
-
-def bolts_are_long_enough(tank: TankAnalysis) -> Iterator[Finding]:
-    """A bolt as sold passes its stack and fills its nut."""
-    for row in tank[BOLTS_LISTED]:
-        if row.length_mm is None:
-            yield _mount(
-                "mount.bolt_length",
-                row.id,
-                "caution",
-                "{name}: no {size} bolt as sold passes {stack_mm} and its nut",
-                "A nut that its bolt doesn't fill strips.",
-                name=row.name,
-                size=row.size,
-                stack_mm=row.stack_mm,
-            )
 
 
 def hollows_are_filled(tank: TankAnalysis) -> Iterator[Finding]:
@@ -228,95 +158,3 @@ def existing_straps_reach(tank: TankAnalysis) -> Iterator[Finding]:
             off_mm=abs(there.short_by_mm),
             cut_mm=path.cut_mm,
         )
-
-
-def mounts_keep_off(tank: TankAnalysis) -> Iterator[Finding]:
-    """No strap runs over a port, and none comes near what is hot, moves or closes."""
-    for gap in tank[MOUNTED_GAPS]:
-        if gap.on_tank:
-            yield _mount(
-                "mount.over_port",
-                gap.id,
-                "stop",
-                "{name} runs over {beside}",
-                "It can't be laid there, or it crushes what it lies on.",
-                name=gap.name,
-                beside=gap.beside,
-            )
-        else:
-            yield _mount(
-                "mount.gap",
-                f"{gap.id}.{gap.beside}"[:80],
-                "stop",
-                "{name} {gap_mm} from {beside}, limit {needed_mm}",
-                "What moves saws through it, what is hot softens its pad, what closes presses on it.",
-                name=gap.name,
-                beside=gap.beside,
-                gap_mm=gap.gap_mm,
-                needed_mm=gap.needed_mm,
-            )
-
-
-def panels_bear_who_stands_there(tank: TankAnalysis) -> Iterator[Finding]:
-    """A shell that somebody leans on or that carries a bracket isn't bent for good by it."""
-    for check in tank[LEANED_ON]:
-        if not check.bears:
-            yield _mount(
-                "mount.leaned_on",
-                check.by,
-                "stop",
-                "{panel} under {name}, {load_n}: {stress_mpa}, limit {allowed_mpa}",
-                "It dents for good, and the seam beside the dent cracks later.",
-                panel=check.panel.capitalize(),
-                load_n=check.load_n,
-                name=check.name,
-                stress_mpa=check.stress_mpa,
-                allowed_mpa=check.allowed_mpa,
-            )
-
-
-def new_work_keeps_off_seams(tank: TankAnalysis) -> Iterator[Finding]:
-    """No new hole, bend or flattened edge in what a seam's heat has softened."""
-    for near in (tank.get(NEAR_SEAMS) or []) if tank.design.mount.new_work else []:
-        if not near.clears:
-            yield _mount(
-                "mount.near_seam",
-                near.id,
-                "stop",
-                "{name} {off_mm} from the seam of {seam}, limit {needed_mm} (house rule)",
-                "The metal beside a seam is soft and holds what the weld left in it: a new edge there starts a crack.",
-                name=near.name,
-                off_mm=near.off_mm,
-                seam=near.seam,
-                needed_mm=near.needed_mm,
-            )
-
-
-def cuts_are_reinforced(tank: TankAnalysis) -> Iterator[Finding]:
-    """What is cut out of a vehicle's structure has something that takes over what it carried."""
-    for cut in tank.design.mount.cuts:
-        if not cut.reinforcement.strip():
-            yield _mount(
-                "mount.cut",
-                cut.id,
-                "stop",
-                "{name} is cut and nothing takes over what it carried",
-                "The vehicle gives way there in a crash, or cracks long before one. A licensed trade decides.",
-                name=cut.name,
-            )
-
-
-def bolted_places(mount: Mount) -> Iterator[tuple[str, str, Bolted]]:
-    """Every place that is bolted to the vehicle: its key, its name, itself."""
-    for strap in mount.straps:
-        ends: tuple[tuple[str, Anchor], ...] = (("low", strap.low), ("high", strap.high))
-        for end, anchor in ends:
-            yield f"{strap.id}.{end}", f"{strap.name}, {end_name(strap.across, end)} end", anchor
-    down: list[Foot | Stop] = [*mount.feet, *mount.stops]
-    yield from ((held.id, held.name, held) for held in down)
-
-
-def end_name(across: str, end: str) -> str:
-    """What an end of a strap is called."""
-    names = ("right", "left") if across == "y" else ("rear", "front")
-    return names[0] if end == "low" else names[1]

@@ -1,7 +1,7 @@
 """Mount: straps, feet and stops, and what they bear."""
 
 from keel.design.mount import Mount
-from keel.stations.mount import filler_rules, remedies, rules
+from keel.stations.mount import bolt_rules, filler_rules, harm_remedies, harm_rules, remedies, rules, stronger
 from keel.stations.station import Station
 from keel.studies.mount.bolt_list import BOLTS_LISTED
 from keel.studies.mount.filler_route import FILLER
@@ -33,15 +33,15 @@ MOUNT = Station(
         rules.enough_straps,
         rules.held_every_way,
         rules.links_bear,
-        rules.thin_sheet_is_spread,
-        rules.bolts_can_be_turned,
-        rules.bolts_are_long_enough,
+        bolt_rules.thin_sheet_is_spread,
+        bolt_rules.bolts_can_be_turned,
+        bolt_rules.bolts_are_long_enough,
         rules.hollows_are_filled,
         rules.existing_straps_reach,
-        rules.mounts_keep_off,
-        rules.panels_bear_who_stands_there,
-        rules.new_work_keeps_off_seams,
-        rules.cuts_are_reinforced,
+        harm_rules.mounts_keep_off,
+        harm_rules.panels_bear_who_stands_there,
+        harm_rules.new_work_keeps_off_seams,
+        harm_rules.cuts_are_reinforced,
         filler_rules.filler_runs_down,
         filler_rules.filler_is_reached_and_seen,
         filler_rules.people_are_covered,
@@ -50,15 +50,15 @@ MOUNT = Station(
         "mount.no_vehicle": remedies.without_vehicle,
         "mount.one_strap": remedies.second_strap,
         "mount.unheld": remedies.held_that_way,
-        "mount.weak": remedies.stronger,
+        "mount.weak": stronger.stronger,
         "mount.spanner": remedies.captive,
         "mount.locking": remedies.locked,
         "mount.worn": remedies.replaced,
         "mount.existing": remedies.reaching,
         "filler.fall": filler_rules.steeper,
         "filler.overlap": filler_rules.longer_overlap,
-        "mount.leaned_on": remedies.thicker_there,
-        "mount.near_seam": remedies.safe_place,
-        "mount.over_port": remedies.beside_port,
+        "mount.leaned_on": harm_remedies.thicker_there,
+        "mount.near_seam": harm_remedies.safe_place,
+        "mount.over_port": harm_remedies.beside_port,
     },
 )

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from math import ceil
 
-from keel.design.mount import Bolted, Foot, Mount, Stop
+from keel.design.mount import Bearer, Bolted, Foot, Mount, Stop
 from keel.studies.build.bench import Bench
 from keel.studies.build.operation import AllDone, Condition, Count, Gate, Looked, Operation
 from keel.studies.mount.straps import StrapPath
@@ -33,7 +33,7 @@ class MountWork:
     def __init__(self, bench: Bench, mount: Mount, paths: Sequence[StrapPath], empty_kg: float | None) -> None:
         self.bench, self.mount, self.empty_kg = bench, mount, empty_kg
         self.straps = [path for path in paths if not path.problem]
-        down: list[Foot | Stop] = [*mount.feet, *mount.stops]
+        down: list[Foot | Stop | Bearer] = [*mount.feet, *mount.stops, *mount.bearers]
         self.matched = [one.name for one in down if one.match_made]
         self.matched += [s.name for s in mount.straps if s.low.match_made or s.high.match_made]
         self.welded = [foot for foot in mount.feet if foot.weld_mm > 0]
@@ -131,7 +131,7 @@ class MountWork:
 
     def _places(self) -> list[Bolted]:
         ends: list[Bolted] = [end for strap in self.mount.straps for end in (strap.low, strap.high)]
-        return [*ends, *self.mount.feet, *self.mount.stops]
+        return [*ends, *self.mount.feet, *self.mount.stops, *self.mount.bearers, *self.mount.bearers]
 
     def gates(self, operations: Sequence[Operation]) -> list[Gate]:
         """The tank is out before heat at its mounts; cut structure is made good before it goes in.

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from keel.analysis.parts import MOUNT
 from keel.analysis.study import study
 from keel.design.mount import Bolted, Mount
-from keel.studies.mount.fastening import bolt_length_mm, stack_mm, washer_mm
+from keel.studies.mount.fastening import washer_mm
+from keel.studies.mount.stack_up import bolt_length_mm, stack_mm
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +54,10 @@ def bolt_list(mount: Mount) -> list[BoltRow]:
         for key, end, anchor in (("low", ends[0], strap.low), ("high", ends[1], strap.high)):
             rows.append(_row(f"{strap.id}.{key}", f"{strap.name}, {end} end", anchor, 2 * strap.thickness_mm))
     rows += [_row(foot.id, foot.name, foot, foot.foot_mm) for foot in mount.feet]
+    for bar in mount.bearers:
+        through = bar.outer_mm if bar.shape != "flat bar" else bar.wall_mm
+        ends = ("right", "left") if bar.along == "y" else ("rear", "front")
+        rows += [_row(f"{bar.id}.{end}", f"{bar.name}, {end} end", bar, through) for end in ends]
     return rows + [_row(stop.id, stop.name, stop, 0.0) for stop in mount.stops]
 
 

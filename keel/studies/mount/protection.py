@@ -7,7 +7,7 @@ from shapely import Point as Spot
 
 from keel.analysis.parts import MOUNT, PORTS, SHELL, SOLIDS
 from keel.analysis.study import study
-from keel.design.mount import Bolted, Foot, Mount, Stop, Strap
+from keel.design.mount import Bearer, Bolted, Foot, Mount, Stop, Strap
 from keel.design.ports import Port
 from keel.reference.fasteners import BOLTS
 from keel.reference.metals import METALS
@@ -99,7 +99,8 @@ def protection(
     Protection
         A hole is drilled larger by twice the coating's thickness; threads and sealing faces are masked instead.
     """
-    pads = [*_strap_pads(mount, paths), *_stop_pads(mount.stops), *_isolated(mount, shell), *_covers(mount, solids)]
+    pads = [*_strap_pads(mount, paths), *_stop_pads(mount.stops), *_bearer_pads(mount.bearers)]
+    pads += [*_isolated(mount, shell), *_covers(mount, solids)]
     return Protection(pads, list(_holes(mount)), list(_masking(mount, ports)))
 
 
@@ -123,6 +124,12 @@ def _stop_pads(stops: Sequence[Stop]) -> Iterator[PadRow]:
         if stop.pad_mm > 0:
             note = words("Held on the stop. A gap at its foot lets water out.")
             yield PadRow(stop.id, stop.name, "hard rubber", None, None, stop.pad_mm, note)
+
+
+def _bearer_pads(bearers: Sequence[Bearer]) -> Iterator[PadRow]:
+    for bar in bearers:
+        note = words("Bonded to the bar. Cut short of the tank's seams, so that they dry.")
+        yield PadRow(bar.id, bar.name, "closed-cell rubber that fuel doesn't swell", None, bar.outer_mm, 5.0, note)
 
 
 def _isolated(mount: Mount, shell: AnyShell) -> Iterator[PadRow]:
@@ -168,7 +175,7 @@ def _holes(mount: Mount) -> Iterator[CoatedHole]:
 def _bolted(mount: Mount) -> Iterator[tuple[str, str, Bolted]]:
     for key, name, (strap, end) in _anchors(mount):
         yield key, name, strap.low if end == "low" else strap.high
-    down: list[Foot | Stop] = [*mount.feet, *mount.stops]
+    down: list[Foot | Stop | Bearer] = [*mount.feet, *mount.stops, *mount.bearers]
     yield from ((held.id, held.name, held) for held in down)
 
 

@@ -1,12 +1,11 @@
 """The way in: from outside through the opening to where the tank stands, tilted where that is needed."""
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 from manifold3d import Manifold, OpType
 from shapely import Polygon, box, unary_union
-from shapely.geometry.polygon import orient
 
 from keel.design.bay import SIDES, Bay, Opening
 from keel.solid.envelope import Envelope
@@ -14,21 +13,18 @@ from keel.solid.neighbours import Scans, outline_pieces, scan_mesh, solid_of_kee
 from keel.solid.planes import polygons_of
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
-from keel.solid.tilting.gaps import Nearest, frames_of, nearest
+from keel.solid.tilting.gaps import Nearest, frames_of
 from keel.solid.tilting.scene import FAR_MM, TURNS, Piece, pieces_of, rectangle, wall_with_hole
-from keel.solid.tilting.search import Found, Pose, Search
+from keel.solid.tilting.search import Found, Pose
+from keel.studies.mount.way_question import TANK, GoOn, Plane, Progress, Question
 
 PLAY_MM = 3.0
 """So much room all round is wanted while it goes in: hands, paint."""
 SLABS = 6
 WALL_MM = 2.0
 """The panel with the opening is taken to be so thick."""
-MOST_SHRINK_MM, MOST_SHARE = 60.0, 0.4
-SHRINK_MM = 0.5
-"""To within this it is said how much is lacking."""
-COARSE_DEG = 3.0
 MOST_FRAMES = 160
-AXES, TANK = "xyz", "tank"
+AXES = "xyz"
 JOIN_MM = 0.1
 
 
@@ -94,9 +90,6 @@ class WayIn:
     middle: list[float]
     play_mm: float
     layers: int
-
-
-GoOn = Callable[[float], None]
 
 
 def way_in(
@@ -166,7 +159,7 @@ class _Scenes:
         self._side = SIDES.index(self.opening.side)
         self._size = (self.bay.length_mm, self.bay.width_mm, self.bay.height_mm)
         self._kept: dict[frozenset[str], WayIn] = {}
-        self._progress = _Progress(self.go_on)
+        self._progress = Progress(self.go_on)
 
     def best(self, off: frozenset[str]) -> WayIn:
         """The way that tilts least, of those about either axis; else what comes nearest."""
@@ -186,9 +179,7 @@ class _Scenes:
         low, high = rings.min(axis=0), rings.max(axis=0)
         middle = (float(low[0] + high[0]) / 2, float(low[1] + high[1]) / 2)
         radius = float(np.linalg.norm(high - low)) / 2 + self.play_mm
-        question = _Question(
-            moving, fixed, middle, self._plane(axis, middle, radius), self._reach(axis), self._progress
-        )
+        question = Question(moving, fixed, middle, self._plane(axis, middle, radius), self._reach(axis), self._progress)
         found = question.asked(self.play_mm)
         if found.passes:
             return self._told(axis, off, question, found, self.play_mm)
@@ -269,7 +260,7 @@ class _Scenes:
     def _reach(self, axis: int) -> float:
         return self._size[axis]
 
-    def _plane(self, axis: int, middle: tuple[float, float], radius: float) -> "_Plane":
+    def _plane(self, axis: int, middle: tuple[float, float], radius: float) -> Plane:
         """How far the plane is looked at, and where the tank's middle is out."""
         first, second = _plane_axes(axis)
         own, high = self._side // 2, self._side % 2
@@ -287,9 +278,9 @@ class _Scenes:
             out_top[at] = -beyond
             low[at] = min(low[at], out_top[at] - 50.0)
             out_low[at] = low[at]
-        return _Plane((low[0], low[1], top[0], top[1]), box(out_low[0], out_low[1], out_top[0], out_top[1]))
+        return Plane((low[0], low[1], top[0], top[1]), box(out_low[0], out_low[1], out_top[0], out_top[1]))
 
-    def _told(self, axis: int, off: frozenset[str], asked: "_Question", found: Found, play: float) -> WayIn:
+    def _told(self, axis: int, off: frozenset[str], asked: Question, found: Found, play: float) -> WayIn:
         first, second = _plane_axes(axis)
         frames = frames_of(found.way)
         near = asked.near(frames)
@@ -320,95 +311,6 @@ class _Scenes:
             play_mm=self.play_mm,
             layers=found.layers,
         )
-
-
-class _Progress:
-    """How far several searches are of which nobody knows how many there will be: half of what was left with each."""
-
-    def __init__(self, go_on: GoOn) -> None:
-        self._go_on, self._done = go_on, -1
-
-    def next(self) -> None:
-        """Another search begins."""
-        self._done += 1
-
-    def told(self, share: float) -> None:
-        """How far that one is."""
-        self._go_on(1 - 0.5 ** (self._done + share))
-
-
-@dataclass(frozen=True)
-class _Plane:
-    bounds: tuple[float, float, float, float]
-    out: Polygon
-
-
-@dataclass
-class _Question:
-    """One scene that is asked with more or less play."""
-
-    moving: list[Piece]
-    fixed: list[Piece]
-    middle: tuple[float, float]
-    plane: _Plane
-    reach_mm: float
-    progress: "_Progress"
-
-    def asked(self, play: float, step_deg: float = 2.0) -> Found:
-        self.progress.next()
-        ends = min(piece.low for piece in self.moving), max(piece.high for piece in self.moving)
-        grown = [piece for one in self.moving if (piece := _grown(one, play, ends)) is not None]
-        return Search(
-            grown,
-            self.fixed,
-            self.middle,
-            self.plane.bounds,
-            self.plane.out,
-            reach_mm=self.reach_mm,
-            step_deg=step_deg,
-            go_on=self.progress.told,
-        ).found()
-
-    def lacking(self, play: float) -> tuple[float, Found]:
-        """How much smaller all round it would have to be to pass, and the way it would then take."""
-        low, high = 0.0, min(MOST_SHRINK_MM, MOST_SHARE * self._thinnest())
-        nearly = self.asked(play - high, COARSE_DEG)
-        if not nearly.passes:
-            return high, nearly
-        while high - low > SHRINK_MM:
-            middle = (low + high) / 2
-            found = self.asked(play - middle, COARSE_DEG)
-            if found.passes:
-                high, nearly = middle, found
-            else:
-                low = middle
-        return high, nearly
-
-    def _thinnest(self) -> float:
-        """The least size of the tank itself [mm]."""
-        tank = [piece for piece in self.moving if piece.name == TANK]
-        rings = np.vstack([piece.ring for piece in tank])
-        across = max(piece.high for piece in tank) - min(piece.low for piece in tank)
-        return float(min(*np.ptp(rings, axis=0), across))
-
-    def near(self, frames: Sequence[Pose]) -> Nearest | None:
-        return nearest(self.moving, self.fixed, self.middle, frames)
-
-
-def _grown(piece: Piece, by: float, ends: tuple[float, float]) -> Piece | None:
-    """A piece with so much more all round; with less, across it only the ends of all pieces together are nearer.
-
-    None where that leaves nothing of it.
-    """
-    if by == 0:
-        return piece
-    low, high = piece.low - by, piece.high + by
-    if by < 0:
-        low, high = max(piece.low, ends[0] - by), min(piece.high, ends[1] + by)
-    shape = Polygon(piece.ring).buffer(by, join_style="mitre", mitre_limit=3.0).convex_hull
-    if not isinstance(shape, Polygon) or shape.is_empty or low >= high:
-        return None
-    return Piece(piece.name, np.array(orient(shape).exterior.coords)[:-1], low, high)
 
 
 def _plane_axes(axis: int) -> tuple[int, int]:

@@ -121,3 +121,4 @@ export type Bracket = Mount['brackets'][number]
 export type NewWork = Mount['new_work'][number]
 export type StructureCut = Mount['cuts'][number]
 export type FillerRoute = NonNullable<Mount['filler']>
+export type Bearer = Mount['bearers'][number]

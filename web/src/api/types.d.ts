@@ -2251,6 +2251,98 @@ export interface components {
             up_mm: number;
         };
         /**
+         * Bearer
+         * @description A tube or bar of a cradle under the tank, or of a cage over it; bolted at both its ends alike.
+         */
+        Bearer: {
+            /**
+             * Along
+             * @description The axis that it lies along
+             * @default y
+             * @enum {string}
+             */
+            along: "x" | "y";
+            /**
+             * At Mm
+             * @description Its middle along the other axis [mm]
+             */
+            at_mm: number;
+            /**
+             * @default {
+             *       "captive": false,
+             *       "count": 1,
+             *       "grade": "8.8",
+             *       "locking": "self-locking nut",
+             *       "size": "M8",
+             *       "state": "new",
+             *       "washer_mm": null
+             *     }
+             */
+            bolts: components["schemas"]["Bolting"];
+            /**
+             * High Mm
+             * @description Where its high end is supported [mm]
+             */
+            high_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * Low Mm
+             * @description Where its low end is supported [mm]
+             */
+            low_mm: number;
+            /**
+             * Match Made
+             * @description Marked, drilled or tacked with the tank in place, finished with it out
+             * @default false
+             */
+            match_made: boolean;
+            /**
+             * Metal
+             * @default mild steel
+             * @enum {string}
+             */
+            metal: "mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6";
+            /** Name */
+            name: string;
+            /**
+             * Outer Mm
+             * @description Outside of the tube, or height of the bar [mm]
+             * @default 25
+             */
+            outer_mm: number;
+            /**
+             * Shape
+             * @default square tube
+             * @enum {string}
+             */
+            shape: "round tube" | "square tube" | "flat bar";
+            /**
+             * Stands
+             * @description Under the tank, or over it as a cage's
+             * @default under
+             * @enum {string}
+             */
+            stands: "under" | "over";
+            /**
+             * @default {
+             *       "edge_mm": 25,
+             *       "found": "frame rail",
+             *       "from_both_sides": true,
+             *       "metal": "mild steel",
+             *       "plate": null,
+             *       "thickness_mm": 3
+             *     }
+             */
+            structure: components["schemas"]["Structure"];
+            /**
+             * Wall Mm
+             * @description Wall of the tube, or width of the bar [mm]
+             * @default 2
+             */
+            wall_mm: number;
+        };
+        /**
          * Bend
          * @description A bend line on the flat. Up is towards the reader, who sees the inside of the tank.
          */
@@ -4120,6 +4212,7 @@ export interface components {
             inside: components["schemas"]["Inside"];
             /**
              * @default {
+             *       "bearers": [],
              *       "brackets": [],
              *       "coating_mm": 0.1,
              *       "corner": {
@@ -6947,6 +7040,11 @@ export interface components {
          */
         Mount: {
             /**
+             * Bearers
+             * @default []
+             */
+            bearers: components["schemas"]["Bearer"][];
+            /**
              * Brackets
              * @default []
              */
@@ -7024,7 +7122,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "strap" | "foot" | "stop";
+            kind: "strap" | "foot" | "stop" | "bearer";
             /** Links */
             links: components["schemas"]["LinkCheck"][];
             /** Name */

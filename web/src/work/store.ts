@@ -41,7 +41,8 @@ interface Work {
   readOnly: boolean
 }
 
-export type Selected = { kind: 'corner'; place: number } | { kind: 'feature' | 'port' | 'sender' | 'mount'; id: string } | null
+export type Selected =
+  { kind: 'corner'; place: number } | { kind: 'feature' | 'port' | 'sender' | 'mount'; id: string } | null
 
 const EMPTY: Design = declared.Design.defaults
 export const AT_REST: Attitude = declared.Attitude.defaults

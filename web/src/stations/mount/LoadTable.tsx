@@ -49,8 +49,8 @@ export function LoadTable() {
 /** What each mount carries of the load at hand. */
 function Carried({ shown }: { shown: LoadCase }) {
   const units = useUnits()
-  const { straps, feet, stops } = useWork((work) => work.design.mount)
-  const name = (id: string) => [...straps, ...feet, ...stops].find((one) => one.id === id)?.name ?? id
+  const { straps, feet, stops, bearers } = useWork((work) => work.design.mount)
+  const name = (id: string) => [...straps, ...feet, ...stops, ...bearers].find((one) => one.id === id)?.name ?? id
   return (
     <Typography variant="body2" data-carried={shown.way}>
       {shown.by.length

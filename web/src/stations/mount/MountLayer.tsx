@@ -4,6 +4,7 @@ import type { Placed } from '../../drawing/layout'
 import { MoveBody } from '../../drawing/MoveBody'
 import { select, useWork } from '../../work/store'
 import type { LayerProps } from '../station'
+import { BearerMark } from './BearerMark'
 import { changeAnchor, changeHeld, changeStrap } from './edits'
 import { FillerLine } from './FillerLine'
 import { LoadArrows } from './LoadArrows'
@@ -29,6 +30,17 @@ export function MountLayer({ view, design, evaluation, onEdit }: LayerProps) {
           path={paths.find((one) => one.id === strap.id)}
           at={strap.id === chosen}
           weak={strap.id === weak}
+          live={live}
+        />
+      ))}
+      {mount.bearers.map((bearer) => (
+        <BearerMark
+          key={bearer.id}
+          view={view}
+          bearer={bearer}
+          evaluation={evaluation}
+          at={bearer.id === chosen}
+          weak={bearer.id === weak}
           live={live}
         />
       ))}

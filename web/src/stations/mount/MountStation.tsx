@@ -6,8 +6,9 @@ import { Papers } from '../../papers/Papers'
 import { applyPatch, useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
+import { BearerRow } from './BearerFields'
 import { BoltTable } from './BoltTable'
-import { addFoot, addStop, addStrap, setMount } from './edits'
+import { addBearer, addFoot, addStop, addStrap, setMount } from './edits'
 import { FillerFields } from './FillerFields'
 import { FootRow, StopRow } from './FootFields'
 import { LoadTable } from './LoadTable'
@@ -23,13 +24,13 @@ export function MountStation({ findings }: { findings: ReactNode }) {
   const offer = useWork((work) => work.evaluation?.mount?.two_straps ?? null)
   if (!shaped)
     return <Typography variant="body2">Nothing to hold yet: give the tank a shape at Shell first.</Typography>
-  const isEmpty = !mount.straps.length && !mount.feet.length && !mount.stops.length
+  const isEmpty = !mount.straps.length && !mount.feet.length && !mount.stops.length && !mount.bearers.length
   return (
     <>
       {isEmpty && (
         <Typography variant="body2">
-          Straps press the tank down, feet are bolted, stops keep it from sliding. Begin with two straps and drag their
-          anchors on the drawing, or bolt it down on feet.
+          Straps press the tank down, feet bolt it, bearers of a cradle carry it or hold it down as a cage, stops keep
+          it from sliding. Begin with two straps and drag their anchors on the drawing.
         </Typography>
       )}
       {isEmpty && (
@@ -48,6 +49,9 @@ export function MountStation({ findings }: { findings: ReactNode }) {
       ))}
       {mount.feet.map((foot, place) => (
         <FootRow key={foot.id} foot={foot} place={place} readOnly={readOnly} />
+      ))}
+      {mount.bearers.map((bearer, place) => (
+        <BearerRow key={bearer.id} bearer={bearer} place={place} readOnly={readOnly} />
       ))}
       {mount.stops.map((stop, place) => (
         <StopRow key={stop.id} stop={stop} place={place} readOnly={readOnly} />
@@ -73,6 +77,13 @@ export function MountStation({ findings }: { findings: ReactNode }) {
           onClick={addStop}
         >
           Add a stop
+        </Button>
+        <Button
+          variant="outlined"
+          disabled={readOnly || mount.bearers.length >= declared.Mount.most.bearers}
+          onClick={addBearer}
+        >
+          Add a bearer
         </Button>
       </Box>
       <LoadFields readOnly={readOnly} />

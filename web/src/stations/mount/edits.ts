@@ -1,6 +1,7 @@
 import * as declared from '../../api/declared'
 import type {
   Anchor,
+  Bearer,
   Bolting,
   Bracket,
   Foot,
@@ -21,6 +22,7 @@ type Lists = {
   straps: Strap
   feet: Foot
   stops: Stop
+  bearers: Bearer
   brackets: Bracket
   new_work: NewWork
   cuts: StructureCut
@@ -49,7 +51,7 @@ export function removeHeld(list: ListName, id: string) {
   }))
 }
 
-const all = ({ straps, feet, stops }: Mount) => [...straps, ...feet, ...stops]
+const all = ({ straps, feet, stops, bearers }: Mount) => [...straps, ...feet, ...stops, ...bearers]
 
 /** The box round the tank as it is worked out; null before that. */
 const bounds = () => useWork.getState().evaluation?.shell?.geometry?.overall ?? null
@@ -120,5 +122,24 @@ export function addStop() {
     z_mm,
   }
   setMount({ stops: [...mount.stops, stop] })
+  select({ kind: 'mount', id: named.id })
+}
+
+/** One more bearer under the tank, a quarter in from the next end. */
+export function addBearer() {
+  const box = bounds()
+  if (!box) return
+  const { mount } = useWork.getState().design
+  const named = freshName('bearer', all(mount))
+  const share = mount.bearers.length % 2 ? 0.75 : 0.25
+  const bearer: Bearer = {
+    ...declared.Bearer.defaults,
+    ...bolted,
+    ...named,
+    at_mm: Math.round(box.low.x + share * (box.high.x - box.low.x)),
+    low_mm: Math.round(box.low.y - BESIDE_MM),
+    high_mm: Math.round(box.high.y + BESIDE_MM),
+  }
+  setMount({ bearers: [...mount.bearers, bearer] })
   select({ kind: 'mount', id: named.id })
 }

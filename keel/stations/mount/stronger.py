@@ -1,0 +1,188 @@
+"""What of a mount's weakest link has to be larger."""
+
+import json
+from collections.abc import Iterator
+from math import ceil
+from typing import Any, get_args
+
+from keel.analysis.tank import TankAnalysis
+from keel.design.mount import Bolted, Mount, SpreadingPlate
+from keel.findings.finding import Finding, Patch, Remedy
+from keel.reference.fasteners import BOLT_YIELD_MPA, BOLTS, BoltGrade, BoltSize
+from keel.reference.metals import METALS
+from keel.stations.mount.edits import LISTS, bolted_down, mount_patch
+from keel.studies.mount.bearers import section_modulus_mm3
+from keel.studies.mount.fastening import bolt_yields_n, edge_needed_mm, links_of, washer_mm
+from keel.studies.mount.load_case import LinkCheck, MountCheck
+from keel.studies.mount.loads import MOUNT_LOADS
+from keel.studies.result import words
+
+STEP_MM = 5.0
+TUBES_MM = (20.0, 25.0, 30.0, 35.0, 40.0, 50.0, 60.0, 80.0, 100.0)
+
+
+def stronger(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """What of the weakest link has to be larger."""
+    found = next((check for check in tank[MOUNT_LOADS].mounts if check.id == finding.subject), None)
+    if found is None:
+        return
+    limit = tank.workshop.rules.mount_reserve
+    weak = [link for link in found.links if link.reserve < limit]
+    if not weak:
+        return
+    yield from _for_link(tank.design.mount, found, weak[0], limit)
+    if len({link.name for link in weak}) > 1:
+        yield from _all_at_once(tank.design.mount, found, limit)
+
+
+def _for_link(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:
+    needed = link.load_n * limit
+    if link.name == "strap":
+        strap = next(strap for strap in mount.straps if strap.id == check.id)
+        yields = METALS[strap.metal].yield_mpa
+        wide = STEP_MM * ceil(needed / strap.thickness_mm / yields / STEP_MM)
+        thick = ceil(2 * needed / strap.width_mm / yields) / 2
+        for label, change in (
+            (words("Strap {wide_mm} wide", wide_mm=wide), {"width_mm": wide}),
+            (words("Strap {thick_sheet} thick", thick_sheet=thick), {"thickness_mm": thick}),
+        ):
+            changed = [one.model_copy(update=change) if one is strap else one for one in mount.straps]
+            yield Remedy(label=label, patch=mount_patch(straps=changed))
+    elif link.name == "bending":
+        yield from _stouter(mount, check, limit / link.reserve)
+    elif link.name == "bolt":
+        yield from _better_bolts(mount, check, limit / link.reserve)
+    elif link.name in ("tear-out", "bearing", "pull-through", "spreading plate"):
+        yield from _spread(mount, check, link, limit)
+        if link.name == "tear-out":
+            yield from _further_in(mount, check, link, limit)
+
+
+def _changed_places(mount: Mount, check: MountCheck, part: str, change: dict[str, Any]) -> Patch:
+    """The mount with the bolts or the structure of one of its mounts changed, at both ends of a strap."""
+
+    def updated(place: Any) -> Any:
+        return place.model_copy(update={part: getattr(place, part).model_copy(update=change)})
+
+    if check.kind == "strap":
+        straps = [
+            one.model_copy(update={"low": updated(one.low), "high": updated(one.high)}) if one.id == check.id else one
+            for one in mount.straps
+        ]
+        return mount_patch(straps=straps)
+    name = LISTS[check.kind]
+    return mount_patch(**{name: [updated(one) if one.id == check.id else one for one in getattr(mount, name)]})
+
+
+def _stouter(mount: Mount, check: MountCheck, times: float) -> Iterator[Remedy]:
+    """The next size of tube whose section resists so many times as much."""
+    bar = next(one for one in mount.bearers if one.id == check.id)
+    wanted = section_modulus_mm3(bar) * times
+    for size in TUBES_MM:
+        stouter = bar.model_copy(update={"outer_mm": size})
+        if size > bar.outer_mm and section_modulus_mm3(stouter) >= wanted:
+            bearers = [stouter if one is bar else one for one in mount.bearers]
+            label = words("{name} of {outer_mm} {shape}", name=bar.name, outer_mm=size, shape=bar.shape)
+            yield Remedy(label=label, patch=mount_patch(bearers=bearers))
+            return
+
+
+def _places(mount: Mount, check: MountCheck) -> list[Any]:
+    if check.kind == "strap":
+        return [end for strap in mount.straps if strap.id == check.id for end in (strap.low, strap.high)]
+    return [one for one in bolted_down(mount) if one.id == check.id]
+
+
+def _better_bolts(mount: Mount, check: MountCheck, times: float) -> Iterator[Remedy]:
+    """The least size, and the least grade, that bears so many times as much."""
+    bolts = _places(mount, check)[0].bolts
+    needed_n = bolt_yields_n(bolts) * times
+    metric = bolts.size.startswith("M")
+    sizes: list[BoltSize] = [size for size in get_args(BoltSize) if size.startswith("M") == metric]
+    yields = BOLT_YIELD_MPA[bolts.grade]
+    size = next((s for s in sizes if BOLTS[s].stress_area_mm2 * bolts.count * yields >= needed_n), None)
+    if size:
+        label = words("{size} bolts for {name}", size=size, name=check.name)
+        yield Remedy(label=label, patch=_changed_places(mount, check, "bolts", {"size": size}))
+    grades: list[BoltGrade] = sorted(
+        (grade for grade in get_args(BoltGrade) if grade.startswith("SAE") != metric), key=BOLT_YIELD_MPA.__getitem__
+    )
+    area = BOLTS[bolts.size].stress_area_mm2 * bolts.count
+    grade = next((g for g in grades if BOLT_YIELD_MPA[g] * area >= needed_n), None)
+    if grade and not grade.startswith("A"):
+        label = words("Bolts of grade {grade} for {name}", grade=grade, name=check.name)
+        yield Remedy(label=label, patch=_changed_places(mount, check, "bolts", {"grade": grade}))
+
+
+def _spread(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:
+    """The smallest square plate that lets everything at the bolt bear its load."""
+    place = _places(mount, check)[0]
+    plate = spreading_plate(place, link, limit)
+    if plate is None:
+        return
+    label = words(
+        "Spreading plate {long_mm} square, {thick_sheet} thick, behind {name}",
+        long_mm=plate.long_mm,
+        thick_sheet=plate.thickness_mm,
+        name=check.name,
+    )
+    yield Remedy(label=label, patch=_changed_places(mount, check, "structure", {"plate": plate}))
+
+
+def spreading_plate(place: Bolted, link: LinkCheck, limit: float) -> SpreadingPlate | None:
+    """The least square plate of mild steel with which a place bears a link's load.
+
+    Parameters
+    ----------
+    place : Bolted
+        Bolts and structure.
+    link : LinkCheck
+        What gives.
+    limit : float
+        The reserve that is wanted.
+
+    Returns
+    -------
+    SpreadingPlate or None
+        None where no plate up to 200 mm and 8 mm does.
+    """
+    along = link.name in ("pull-through", "spreading plate")
+    loads = (link.load_n, 0.0) if along else (0.0, link.load_n * place.bolts.count)
+    first = STEP_MM * ceil(2 * washer_mm(place.bolts) / STEP_MM)
+    for side in (first + 2 * STEP_MM * n for n in range(16)):
+        for thick in (1.5, 2.0, 3.0, 4.0, 5.0, 6.0, 8.0):
+            plate = SpreadingPlate(long_mm=side, wide_mm=side, thickness_mm=thick)
+            with_it = place.model_copy(update={"structure": place.structure.model_copy(update={"plate": plate})})
+            pull, shear = loads
+            if link.name == "pull-through":
+                pull *= place.bolts.count
+            links = [one for one in links_of(with_it, pull, shear) if one.name != "bolt"]
+            if all(one.reserve >= limit for one in links):
+                return plate
+    return None
+
+
+def _further_in(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:
+    """The hole further from the edge."""
+    place = _places(mount, check)[0]
+    structure = place.structure
+    yields = METALS[structure.metal].yield_mpa
+    edge = ceil(edge_needed_mm(link.load_n * limit, structure.thickness_mm, yields, BOLTS[place.bolts.size].hole_mm))
+    label = words("Hole of {name} {edge_mm} from the edge", name=check.name, edge_mm=float(edge))
+    yield Remedy(label=label, patch=_changed_places(mount, check, "structure", {"edge_mm": float(edge)}))
+
+
+def _all_at_once(mount: Mount, check: MountCheck, limit: float) -> Iterator[Remedy]:
+    """Every link of a mount that is too weak, each as large as it has to be."""
+    patched = False
+    for link in check.links:
+        if link.reserve >= limit:
+            continue
+        first = next(_for_link(mount, check, link, limit), None)
+        if first is None:
+            return
+        changed = mount.model_dump(mode="json") | first.patch["mount"]
+        mount, patched = Mount.model_validate_json(json.dumps(changed)), True
+    if patched:
+        label = words("Every weak link of {name} at once", name=check.name)
+        yield Remedy(label=label, patch=mount_patch(**{LISTS[check.kind]: getattr(mount, LISTS[check.kind])}))
