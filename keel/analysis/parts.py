@@ -12,6 +12,7 @@ from keel.design.document import Design
 from keel.design.shell import BoxShell
 from keel.design.vehicle import Vehicle
 from keel.design.workshop import Workshop
+from keel.reference.clearances import CLEARANCE_MM
 from keel.solid.box import BoxSolid, solid_of
 from keel.solid.envelope import envelope_of
 from keel.solid.interior import solids_of
@@ -30,7 +31,8 @@ def vehicle_of(asked: Asked) -> Vehicle | None:
 def bay_of(asked: Asked) -> Bay | None:
     """The bay with what of its vehicle the tank has to clear."""
     bay = asked.design.bay
-    return None if bay is None else bay_in_vehicle(bay, vehicle_of(asked), asked.design.mount.corner)
+    clearances, corner = asked.workshop.rules.clearances_mm, asked.design.mount.corner
+    return None if bay is None else bay_in_vehicle(bay, vehicle_of(asked), corner, CLEARANCE_MM | clearances)
 
 
 def _value(asked: Asked, path: str) -> Any:

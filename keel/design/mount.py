@@ -124,6 +124,10 @@ class Foot(Bolted):
     y_mm: Coordinate = Field(description="The bolt [mm]")
     z_mm: Coordinate = Field(description="The bolt, where the foot sits on the structure [mm]")
     axis: Literal["x", "y", "z"] = Field(default="z", description="Direction of the bolt")
+    structure_at: Literal["low side", "high side"] | None = Field(
+        default=None,
+        description="Side of the foot that its structure lies on, along the bolt; empty: below, or away from the tank",
+    )
     foot_mm: Wall = Field(default=5, description="Thickness of foot, tab or flange [mm]")
     weld_mm: Gap = Field(default=0, description="Length of its weld to the tank [mm]; 0: it isn't welded to it")
 
@@ -238,6 +242,9 @@ class Mount(Part):
     feet: Annotated[list[Foot], Field(max_length=MOST_FEET)] = []
     stops: Annotated[list[Stop], Field(max_length=MOST_STOPS)] = []
 
+    extra_kg: Annotated[float, Field(ge=0, le=2000)] = Field(
+        default=0, description="Fittings, pump module, guard: what the tank weighs beyond its metal and fuel [kg]"
+    )
     bearers: Annotated[list[Bearer], Field(max_length=MOST_STRAPS)] = []
     filler: FillerRoute | None = Field(default=None, description="Empty: the tank is filled at its own cap")
     stood_on_kg: Annotated[float, Field(gt=0, le=500)] | None = Field(

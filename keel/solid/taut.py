@@ -6,7 +6,7 @@ from math import acos, atan2, cos, degrees, hypot, pi, sin, tau
 from typing import TypeAlias
 
 import numpy as np
-from shapely import MultiPoint, MultiPolygon, Polygon, get_coordinates
+from shapely import MultiPolygon, Point, Polygon, get_coordinates
 from shapely.geometry.polygon import orient
 
 from keel.solid.polyhedron import Array
@@ -137,8 +137,7 @@ def _leaving(hull: Array, pad: float, place: Spot, which: str) -> tuple[int, flo
     """Which corner a band from a place first touches with the body on its right, and the normal there [rad]."""
     off = np.array(place) - hull
     far = np.hypot(off[:, 0], off[:, 1])
-    inside = Polygon(hull).buffer(HAIR_MM).covers(MultiPoint([place]))
-    if inside or far.min() <= pad:
+    if Polygon(hull).distance(Point(place)) <= max(pad, HAIR_MM):
         raise NoBandError(f"the {which} lies inside the tank or its pads")
     # The normal n of a tangent: n · (place − corner) = pad. Of the two the one with the body on the right.
     normals = np.arctan2(off[:, 1], off[:, 0]) - np.arccos(np.clip(pad / far, -1.0, 1.0))

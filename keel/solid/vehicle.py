@@ -1,12 +1,13 @@
 """A vehicle's parts as keep-outs of the bay that lies in it."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from keel.design.bay import AnyKeepOut, Bay, Clearance, KeepOut, ScanKeepOut, Side
 from keel.design.vehicle import Vehicle, VehicleCorner, VehiclePanel, VehiclePart
 from keel.reference.clearances import CLEARANCE_MM, ClearanceClass
 
 PREFIX = "vehicle-"
+Clearances = Mapping[ClearanceClass, float]
 FAR_MM = 6_000.0
 """How far ground and rear zone reach about the bay [mm]."""
 DEEP_MM = 2_000.0
@@ -21,7 +22,14 @@ FACES: dict[Side, tuple[int, int]] = {
 }  # fmt: skip
 
 
-def bay_in_vehicle(bay: Bay, vehicle: Vehicle | None, corner: VehicleCorner, *, closed: bool = True) -> Bay:
+def bay_in_vehicle(
+    bay: Bay,
+    vehicle: Vehicle | None,
+    corner: VehicleCorner,
+    clearances_mm: Clearances = CLEARANCE_MM,
+    *,
+    closed: bool = True,
+) -> Bay:
     """A bay with all of the vehicle that the tank has to clear, as keep-outs of its own.
 
     Parameters
@@ -32,6 +40,8 @@ def bay_in_vehicle(bay: Bay, vehicle: Vehicle | None, corner: VehicleCorner, *, 
         What it lies in; None changes nothing.
     corner : VehicleCorner
         Where its corner lies in the vehicle.
+    clearances_mm : mapping
+        The house rule's, by kind of neighbour.
     closed : bool
         Whether panels that are fitted after the tank are there.
 
@@ -43,14 +53,18 @@ def bay_in_vehicle(bay: Bay, vehicle: Vehicle | None, corner: VehicleCorner, *, 
     """
     if vehicle is None:
         return bay
-    return bay.model_copy(update={"keep_outs": [*bay.keep_outs, *in_bay(vehicle, corner, closed=closed)]})
+    return bay.model_copy(
+        update={"keep_outs": [*bay.keep_outs, *in_bay(vehicle, corner, clearances_mm, closed=closed)]}
+    )
 
 
-def in_bay(vehicle: Vehicle, corner: VehicleCorner, *, closed: bool = True) -> list[AnyKeepOut]:
+def in_bay(
+    vehicle: Vehicle, corner: VehicleCorner, clearances_mm: Clearances = CLEARANCE_MM, *, closed: bool = True
+) -> list[AnyKeepOut]:
     """Keep-outs of a vehicle in the bay's axes, their ids beginning with `vehicle-`."""
     shift = (corner.x_mm, corner.y_mm, corner.z_mm)
     found: list[AnyKeepOut] = [_of_panel(panel, shift) for panel in vehicle.panels if closed or not panel.closes]
-    found += [kept for part in vehicle.parts for kept in _of_part(part, shift)]
+    found += [kept for part in vehicle.parts for kept in _of_part(part, shift, clearances_mm)]
     return found + list(_zones(vehicle, shift))
 
 
@@ -91,7 +105,7 @@ def swept_box(part: VehiclePart, shift: Shift = (0.0, 0.0, 0.0)) -> tuple[list[f
     return low, [long + abs(way) for long, way in zip(size, travel, strict=True)]
 
 
-def _of_part(part: VehiclePart, shift: Shift) -> Iterator[AnyKeepOut]:
+def _of_part(part: VehiclePart, shift: Shift, clearances_mm: Clearances) -> Iterator[AnyKeepOut]:
     if part.kind == "person":
         return
     low, size = swept_box(part, shift)
@@ -101,14 +115,16 @@ def _of_part(part: VehiclePart, shift: Shift) -> Iterator[AnyKeepOut]:
         yield ScanKeepOut(id=f"{PREFIX}{part.id}"[:40], name=part.name, scan=part.scan, x_mm=x, y_mm=y, z_mm=z)
         return
     if part.kind == "hot part":
-        low, size = _with_bare_faces(part, low, size)
+        more = clearances_mm["exhaust, bare"] - clearances_mm["exhaust, shielded"]
+        low, size = _with_bare_faces(part, low, size, max(0.0, more))
     clearance = Clearance(kind=CLASS_OF[part.kind])
     yield _box(part.id, part.name, low, size, clearance, planned=part.kind == "planned part")
 
 
-def _with_bare_faces(part: VehiclePart, low: list[float], size: list[float]) -> tuple[list[float], list[float]]:
+def _with_bare_faces(
+    part: VehiclePart, low: list[float], size: list[float], more: float
+) -> tuple[list[float], list[float]]:
     """A hot part's box, further out where no shield stands."""
-    more = CLEARANCE_MM["exhaust, bare"] - CLEARANCE_MM["exhaust, shielded"]
     low, size = list(low), list(size)
     for face, (axis, high) in FACES.items():
         if face not in part.shielded:

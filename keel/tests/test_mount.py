@@ -221,6 +221,21 @@ class LoadCases(TestCase):
         for held in forward.by:
             self.assertEqual(held.force.z < 0, held.holder in ("f0", "f1"), held)
 
+    def test_a_flange_on_a_rail_is_lifted_off_it_and_a_tank_hung_below_pulls_down(self) -> None:
+        # The same feet above the centre of mass: on top of their rail, then under it.
+        corners = enumerate([(-20, -180), (-20, 180), (920, -180), (920, 180)])
+        feet = [foot(n, x, y, z_mm=340.0) for n, (x, y) in corners]
+        for at, way in ((None, "up"), ("high side", "down")):
+            checked = loads({"feet": [one | {"structure_at": at} for one in feet]})
+            pulled = {link.way for check in checked.mounts for link in check.links if link.name == "pull-through"}
+            self.assertIn(way, pulled)
+            self.assertNotIn("down" if way == "up" else "up", pulled)
+
+    def test_what_is_fitted_weighs_too(self) -> None:
+        plain, laden = (analysed(HELD | {"extra_kg": more})[FULL_MASS] for more in (0.0, 12.0))
+        assert plain is not None and laden is not None
+        self.assertAlmostEqual(laden.kg - plain.kg, 12.0)
+
     def test_hanging_straps_carry_its_weight(self) -> None:
         hung = [
             strap(n, at, passes="under", low=anchor(-262.0, 375.0), high=anchor(262.0, 375.0))
@@ -301,6 +316,13 @@ class Findings(TestCase):
         evaluation = judged(document(aside))
         said = [one.title.text for one in evaluation.findings if one.code == "mount.unheld"]
         self.assertEqual([text.split(":")[0] for text in said], ["What holds the tank {way} lets it turn"])
+
+    def test_without_a_mass_nothing_is_silently_passed(self) -> None:
+        shell = box().model_dump() | SHELL | {"bend_radius_mm": 170.0, "height_mm": 350.0}
+        made = Design.model_validate({"shell": shell, "mount": HELD, "sheet": {"flange_mm": 200.0}})
+        tank = TankAnalysis(Asked(made, Workshop()))
+        expected = {"mount.no_mass"} if tank[FULL_MASS] is None else set[str]()
+        self.assertEqual(codes(judged(made)) & {"mount.no_mass"}, expected)
 
     def test_one_strap(self) -> None:
         mount = HELD | {"straps": [strap(1, 450.0)]}

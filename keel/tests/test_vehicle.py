@@ -14,6 +14,7 @@ from keel.design.document import Design
 from keel.design.vehicle import Vehicle, VehicleCorner, VehiclePart
 from keel.design.workshop import Workshop
 from keel.evaluation import evaluate
+from keel.reference.clearances import CLEARANCE_MM
 from keel.solid.vehicle import bay_in_vehicle, in_bay, swept_box
 from keel.studies.mount.vehicle_shown import VEHICLE_SHOWN
 from keel.studies.space.clearance import GAPS
@@ -66,6 +67,13 @@ class WhatHasToBeCleared(TestCase):
         self.assertEqual((needed, same), (50, 50))
         # A hundred are wanted of a bare face, fifty of a shielded one.
         self.assertEqual((bare, shielded), (133.0, 183.0))
+
+    def test_the_workshops_own_clearances_tell_a_bare_face_from_a_shielded_one(self) -> None:
+        hot = Vehicle.model_validate({"parts": [part("hot part")]})
+        own = CLEARANCE_MM | {"exhaust, bare": 180.0, "exhaust, shielded": 60.0}
+        usual, wide = (in_bay(hot, VehicleCorner(), by)[0] for by in (CLEARANCE_MM, own))
+        assert isinstance(usual, KeepOut) and isinstance(wide, KeepOut)
+        self.assertAlmostEqual(usual.x_mm - wide.x_mm, 120.0 - 50.0)
 
     def test_planned_parts_say_so(self) -> None:
         bay = analysed({"parts": [part("planned part")]})[BAY]

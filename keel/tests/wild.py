@@ -45,7 +45,54 @@ class Wild:
             "inside": self.pick({}, {}, {"foam": {"takes": 0.03}}, {"lining": "epoxy"}),
         }
         made["sheet"]["scheme"] = self.pick("wrapper and pans", *get_args(BoxScheme))
+        made["mount"] = self.pick({}, self._mount())
         return made
+
+    def _mount(self) -> dict[str, Any]:
+        return {
+            "use": self.pick("road", "competition"),
+            "coating_mm": self.mm(0, 0.5),
+            "straps": self.some(3, "strap", self._strap),
+            "feet": self.some(4, "foot", self._foot),
+            "stops": self.some(3, "stop", lambda: self._spot() | {"side": self.pick(*FACES)} | self._bolted()),
+            "bearers": self.some(2, "bearer", self._bearer),
+            "brackets": self.some(1, "bracket", lambda: {"side": self.pick(*FACES), "kg": self.mm(0.2, 8)}),
+            "new_work": self.some(1, "hole", self._spot),
+            "cuts": self.some(1, "cut", lambda: {"reinforcement": self.pick("", "a doubler")}),
+            "stood_on_kg": self.pick(None, 80.0),
+        }
+
+    def _spot(self) -> dict[str, Any]:
+        return {"x_mm": self.mm(-100, 1300), "y_mm": self.mm(-100, 900), "z_mm": self.mm(-100, 700)}
+
+    def _bolted(self) -> dict[str, Any]:
+        bolts = {"size": self.pick("M5", "M8", "M12", "3/8 UNC"), "grade": self.pick("4.6", "8.8", "A2-70", "SAE 8")}
+        bolts |= {"count": self.pick(1, 2, 4), "locking": self.pick("self-locking nut", "none")}
+        plate = {"long_mm": self.mm(30, 90), "wide_mm": self.mm(30, 90), "thickness_mm": self.mm(1, 5)}
+        structure = {"found": self.pick("frame rail", "body sheet"), "thickness_mm": self.mm(0.6, 6)}
+        structure |= {
+            "edge_mm": self.mm(6, 40),
+            "plate": self.pick(None, plate),
+            "from_both_sides": self.pick(True, False),
+        }
+        return {"bolts": bolts, "structure": structure, "match_made": self.pick(True, False)}
+
+    def _strap(self) -> dict[str, Any]:
+        low = self.mm(-200, 300)
+        ends = {"low": low, "high": low + self.mm(100, 900)}
+        anchors = {name: {"out_mm": out, "z_mm": self.mm(-150, 150)} | self._bolted() for name, out in ends.items()}
+        lies = {"across": self.pick("x", "y"), "passes": self.pick("over", "over", "under"), "at_mm": self.mm(0, 700)}
+        strip = {"width_mm": self.mm(15, 50), "thickness_mm": self.mm(0.8, 3), "pad_mm": self.pick(0.0, 5.0)}
+        return anchors | lies | strip | {"existing_mm": self.pick(None, None, self.mm(500, 2500))}
+
+    def _foot(self) -> dict[str, Any]:
+        return self._spot() | {"axis": self.pick("x", "y", "z"), "weld_mm": self.pick(0.0, 40.0)} | self._bolted()
+
+    def _bearer(self) -> dict[str, Any]:
+        low = self.mm(-100, 200)
+        lies = {"along": self.pick("x", "y"), "stands": self.pick("under", "over"), "at_mm": self.mm(0, 700)}
+        span = {"low_mm": low, "high_mm": low + self.mm(100, 900)}
+        return lies | span | {"shape": self.pick("round tube", "square tube", "flat bar")} | self._bolted()
 
     def _bay(self) -> dict[str, Any]:
         size = {"length_mm": self.mm(400, 1500), "width_mm": self.mm(400, 1500), "height_mm": self.mm(300, 900)}

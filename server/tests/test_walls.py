@@ -14,13 +14,14 @@ from keel.trials.trial import Trial
 from server.bench.models import Calibration
 from server.config.api import api
 from server.jobs.models import Customer, TankDesign
+from server.mount.models import WaySearch
 from server.slosh.models import Lap, Study, StudyRow
 from server.tests.helpers import BOX, PASSWORD, ApiTestCase
 from server.tests.test_bench import PORT, SENDER
 from server.tests.test_floor import picture
 from server.tests.test_imports import stl
 from server.tests.test_slosh import CHOSEN, csv_of, lap
-from server.workshop.models import Person
+from server.workshop.models import MeasuredVehicle, Person
 
 OPEN = {("get", "session"), ("post", "session")}
 """Asked before anybody is signed in."""
@@ -70,6 +71,8 @@ class Walls(ApiTestCase):
             tank=tank, author=made, kind="insides", state="done", design=BOX, rules={}, total=1
         )
         StudyRow.objects.create(study=study, number=1, trial=asdict(Trial("one", {}, None)))
+        search = WaySearch.objects.create(tank=tank, author=made, design=BOX, play_mm=3.0)
+        vehicle = MeasuredVehicle.objects.create(workshop=self.workshop, document_json={"name": "Van"})
         calibration = Calibration.objects.create(tank=tank, revision=1, sender="s", **common)
         scan = self.fabricator("POST", "scans?unit=mm&name=bracket", raw=stl((0, 0, 0), (40, 30, 20)))[1]
         kept = self.fabricator("POST", f"laps?name=lap&columns={quote(json.dumps(CHOSEN))}", raw=csv_of(lap()))[1]
@@ -80,7 +83,7 @@ class Walls(ApiTestCase):
         self.fabricator("POST", f"jobs/numbered/{self.job.number}/log", {"entries": [new, begun]})
         practice = self.fabricator("POST", "practice/leak-tests", {})[1]
         self.numbers: dict[str, Any] = {
-            "photo_id": "p1", "proof": "t1", "practice_id": practice["id"],
+            "search_id": search.pk, "vehicle_id": vehicle.pk, "photo_id": "p1", "proof": "t1", "practice_id": practice["id"],
             "job_id": self.job.pk, "design_id": tank.pk, "study_id": study.pk, "calibration_id": calibration.pk,
             "customer_id": Customer.objects.create(workshop=self.workshop, name="Ours").pk, "person_id": made.pk,
             "fingerprint": scan["fingerprint"], "lap_id": kept["id"], "number": 1, "name": "run.csv",
@@ -93,6 +96,8 @@ class Walls(ApiTestCase):
             Operation("post", "designs/{design_id}/restore"): {"base_revision": 1, "number": 1},
             Operation("post", "designs/{design_id}/surge"): {"name": "x"},
             Operation("post", "designs/{design_id}/studies"): {"design": BOX, "kind": "insides"},
+            Operation("post", "designs/{design_id}/way-in"): {"design": BOX},
+            Operation("put", "vehicles/{vehicle_id}"): {"base_version": 1, "vehicle": {"name": "x"}},
             Operation("post", "designs/{design_id}/calibrations"): {"sender": "s"},
             Operation("post", "calibrations/{calibration_id}/pour"): {"litres": 1.0},
             Operation("put", "customers/{customer_id}"): {"name": "x", "seen": {"name": "Ours"}},

@@ -5,6 +5,7 @@ from typing import Any
 from server.jobs.models import Job, TankDesign
 from server.mount.models import WaySearch
 from server.mount.tasks import search_way
+from server.tests.helpers import person
 from server.workshop.models import MeasuredVehicle
 from tests.web.person import AtThePage
 
@@ -102,6 +103,60 @@ class Straps(AtTheMount):
         self.until(lambda: not self.do("count", "[data-finding^='mount.cut']"), "made good")
 
 
+    def test_a_cradle_and_a_cage(self) -> None:
+        self.open_station("mount")
+        self.press("Add a bearer", PANEL)
+        self.press("Add a bearer", PANEL)
+        self.until(lambda: len(self.mount()["bearers"]) == 2, "two bearers")
+        kept = self.mount()["bearers"]
+        self.assertLess(kept[0]["at_mm"], kept[1]["at_mm"])
+        self.choose("Side of the tank", "over", PANEL)
+        self.until(lambda: self.mount()["bearers"][1]["stands"] == "over", "a bar of a cage")
+        self.type_into("Wall", "40", PANEL)
+        self.shows("more than half", PANEL)
+
+    def test_straps_that_differ_say_which_is_longer(self) -> None:
+        self.strapped()
+        self.assertFalse(self.do("count", "[data-longest]"))
+        self.do("clicked", "[data-row=strap-2] button")
+        self.type_into("Height of the bolt", "-120", PANEL)
+        self.until(lambda: self.do("count", "[data-longest=strap-2]"), "which is longer")
+        self.shows("strap 2 is", "[data-longest=strap-2]")
+
+    def test_a_later_hole_is_moved_off_a_seam(self) -> None:
+        self.strapped()
+        self.press("Add a hole or bend in the finished tank", PANEL)
+        self.until(lambda: self.mount()["new_work"], "a hole")
+        self.type_into("From the bay’s rear", "60", PANEL)
+        self.until(lambda: self.do("count", "[data-finding^='mount.near_seam']"), "beside the rear seam")
+        self.until(lambda: self.do("count", "[data-finding^='mount.near_seam'] button"), "its remedy")
+        self.press("Apply", "[data-finding^='mount.near_seam']")
+        self.until(lambda: self.mount()["new_work"][0]["x_mm"] > 75, "further on")
+
+    def test_brackets_and_who_may_change_them(self) -> None:
+        self.open_station("mount")
+        self.press("Add a bracket on the tank", PANEL)
+        self.until(lambda: self.mount()["brackets"], "a bracket")
+        self.until(lambda: self.do("count", "[data-leaned=bracket]"), "what its side bears")
+        self.type_into("Mass it carries", "12", PANEL)
+        self.until(lambda: self.mount()["brackets"][0]["kg"] == 12, "heavier")
+        self.sign_in(person("looker", "viewer", self.workshop))
+        self.open_station("mount")
+        self.assertFalse(self.do("isEnabled", "Add a strap", PANEL))
+        self.assertFalse(self.do("isEnabled", "Add a vehicle", PANEL))
+
+    def test_in_inches_all_of_it(self) -> None:
+        self.maker.units = "in_usgal"
+        self.maker.save(update_fields=["units"])
+        self.strapped()
+        self.shows("lbf", "[aria-label='Load direction']")
+        self.shows("lb", "[data-mass]")
+        self.do("clicked", "[data-row=strap-1] button")
+        self.until(lambda: '"' in self.text("[data-cut=strap-1]"), "inches")
+        self.type_into("Pad thickness", "1/4", PANEL)
+        self.until(lambda: abs(self.mount()["straps"][0]["pad_mm"] - 6.35) < 1e-9, "a quarter inch")
+
+
 class Vehicles(AtTheMount):
     """Measured at one job, there at the next."""
 
@@ -120,6 +175,27 @@ class Vehicles(AtTheMount):
         design = TankDesign.started(other, "Main", self.tank.current().design(), self.maker, "")
         self.open(f"/designs/{design.pk}/mount")
         self.until(lambda: f"Shared by jobs {self.job.number}, {other.number}" in self.text(PANEL), "shared")
+
+    def test_panels_with_gaps_and_what_moves(self) -> None:
+        self.open_station("mount")
+        self.press("Add a vehicle", PANEL)
+        self.until(lambda: self.mount()["vehicle"], "its key")
+        kept = MeasuredVehicle.objects.get()
+        self.press("Add a panel", PANEL)
+        self.until(lambda: kept.refresh_from_db() or kept.document_json["panels"], "a panel")
+        self.tick("Fitted after the tank", PANEL)
+        self.press("Add a gap in it", PANEL)
+        self.until(lambda: kept.refresh_from_db() or kept.document_json["panels"][0]["gaps"], "a gap")
+        self.tick("gap 1 is sealed", PANEL)
+        self.until(lambda: kept.refresh_from_db() or kept.document_json["panels"][0]["gaps"][0]["sealed"], "sealed")
+        self.assertTrue(kept.document_json["panels"][0]["closes"])
+        self.press("Add a vehicle part", PANEL)
+        self.until(lambda: kept.refresh_from_db() or kept.document_json["parts"], "a part")
+        self.choose("Kind", "moving part", PANEL)
+        self.type_into("Travel forward", "-130", PANEL)
+        self.until(lambda: kept.refresh_from_db() or kept.document_json["parts"][0]["travel_x_mm"] == -130, "travel")
+        self.press("Remove part", PANEL)
+        self.until(lambda: kept.refresh_from_db() or not kept.document_json["parts"], "gone")
 
     def test_wheel_loads_that_do_not_add_up_are_said_and_not_kept(self) -> None:
         self.open_station("mount")

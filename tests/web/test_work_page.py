@@ -171,12 +171,12 @@ class Working(AtThePage):
     def test_an_unknown_part_is_written_back_untouched(self) -> None:
         """A station that isn't known here keeps its part of the document over a change of another."""
         revision = self.tank.current()
-        revision.document = revision.document | {"mount": {"feet": [1, 2], "made_by": "a later version"}}
+        revision.document = revision.document | {"plumb": {"lines": [1, 2], "made_by": "a later version"}}
         revision.save()
         self.open_station("shell")
         self.type_into("Length outside", "705")
         kept = self.saved()
-        self.assertEqual(kept["mount"], {"feet": [1, 2], "made_by": "a later version"})
+        self.assertEqual(kept["plumb"], {"lines": [1, 2], "made_by": "a later version"})
         self.assertEqual(kept["shell"]["length_mm"], 705.0)
 
     def test_another_workshops_design_is_nothing_here(self) -> None:

@@ -32,7 +32,7 @@ export async function shown() {
   const none = { name: '', title: '' }
   const takeOut = register(PAINT)
   const bay = { length_mm: 900, width_mm: 500, height_mm: 400, keep_outs: [] }
-  const bounds = boundsOf({ bay } as never, [])
+  const bounds = boundsOf({ bay, mount: { straps: [], feet: [], stops: [] } } as never, [])
   const views = bounds ? layOut(bounds, 900, 600).views : []
   const there = {
     found: (stationOf('paint') ?? none).title,

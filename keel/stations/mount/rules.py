@@ -67,7 +67,17 @@ def _holds_anything(tank: TankAnalysis) -> bool:
 
 def held_every_way(tank: TankAnalysis) -> Iterator[Finding]:
     """Something bears the load in each direction."""
-    for case in tank[MOUNT_LOADS].cases if _holds_anything(tank) else ():
+    if not _holds_anything(tank):
+        return
+    if tank[MOUNT_LOADS].mass is None:
+        yield _mount(
+            "mount.no_mass",
+            "",
+            "caution",
+            "Loads on the mounts aren't judged: the empty mass isn't known",
+            "Its sheet parts can't be made as they are, see Sheet; until then nobody knows what the mounts bear.",
+        )
+    for case in tank[MOUNT_LOADS].cases:
         if not case.is_held:
             yield _mount(
                 "mount.unheld",

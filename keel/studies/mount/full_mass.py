@@ -5,8 +5,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from keel.analysis.parts import FUEL, SOLIDS
+from keel.analysis.parts import FUEL, MOUNT, SOLIDS
 from keel.analysis.study import study
+from keel.design.mount import Mount
 from keel.reference.fuels import FUELS, FuelName
 from keel.reference.units import MM3_PER_LITRE
 from keel.solid.polyhedron import Array, Mesh
@@ -27,7 +28,7 @@ class FullMass:
     Attributes
     ----------
     kg, empty_kg, fuel_kg : float
-        All of it; its metal and what fills it; the fuel.
+        All of it; its metal, what fills it and what is fitted; the fuel.
     at : Point
         Centre of mass [mm].
     """
@@ -38,7 +39,7 @@ class FullMass:
     at: Point
 
 
-def full_mass(fuel: FuelName, held: Capacity, figures: Figures, solids: Solids) -> FullMass | None:
+def full_mass(fuel: FuelName, held: Capacity, figures: Figures, solids: Solids, mount: Mount) -> FullMass | None:
     """Mass and centre of mass of the tank filled to its rated capacity.
 
     Parameters
@@ -51,6 +52,8 @@ def full_mass(fuel: FuelName, held: Capacity, figures: Figures, solids: Solids) 
         The empty mass; without it there is no answer.
     solids : Solids
         The shell worked out.
+    mount : Mount
+        What it weighs beyond metal and fuel.
 
     Returns
     -------
@@ -64,7 +67,8 @@ def full_mass(fuel: FuelName, held: Capacity, figures: Figures, solids: Solids) 
     if figures.empty_kg is None:
         return None
     density = FUELS[fuel].density_kg_per_l
-    moment = figures.empty_kg * metal_middle(solids)
+    empty_kg = figures.empty_kg + mount.extra_kg
+    moment = empty_kg * metal_middle(solids)
     fuel_kg = 0.0
     for cell, capacity in zip(solids.cells, held.cells, strict=True):
         line = cell.mesh.along(np.array([0.0, 0.0, 1.0]))
@@ -72,8 +76,8 @@ def full_mass(fuel: FuelName, held: Capacity, figures: Figures, solids: Solids) 
         if kg > 0:
             moment = moment + kg * line.centroid(line.level(capacity.rated_l * MM3_PER_LITRE))
         fuel_kg += kg
-    kg = figures.empty_kg + fuel_kg
-    return FullMass(kg, figures.empty_kg, fuel_kg, Point.of(moment / kg))
+    kg = empty_kg + fuel_kg
+    return FullMass(kg, empty_kg, fuel_kg, Point.of(moment / kg))
 
 
 def metal_middle(solids: Solids) -> Array:
@@ -90,4 +94,4 @@ def _middle(meshes: Sequence[Mesh]) -> tuple[float, Array]:
     return volume, np.asarray((sixth @ corners.sum(axis=1)) / 4 / volume)
 
 
-FULL_MASS = study(full_mass, FUEL, CAPACITY, FIGURES, SOLIDS)
+FULL_MASS = study(full_mass, FUEL, CAPACITY, FIGURES, SOLIDS, MOUNT)

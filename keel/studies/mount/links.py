@@ -72,10 +72,18 @@ def _strap_links(strap: Strap, path: StrapPath, cases: Sequence[LoadCase]) -> It
             yield from ((end, case.way, link) for link in links_of(anchor, pull, 0.0))
 
 
+def _beyond(foot: Foot, at: Array) -> float:
+    """Which way along its bolt the structure lies: a force on the tank that way pulls at the bolt."""
+    if foot.structure_at is not None:
+        return 1.0 if foot.structure_at == "high side" else -1.0
+    if foot.axis == "z":
+        return -1.0
+    place = foot.x_mm if foot.axis == "x" else foot.y_mm
+    return 1.0 if place > at["xy".index(foot.axis)] else -1.0
+
+
 def _foot_links(foot: Foot, cases: Sequence[LoadCase], at: Array, solids: Solids) -> Iterator[Found]:
-    axis = "xyz".index(foot.axis)
-    # The structure lies beyond the foot, seen from the tank: a force on the tank that way pulls at the bolt.
-    beyond = 1.0 if (foot.x_mm, foot.y_mm, foot.z_mm)[axis] > at[axis] else -1.0
+    axis, beyond = "xyz".index(foot.axis), _beyond(foot, at)
     tank = solids.shell
     throat = THROAT * min(foot.foot_mm, tank.thickness_mm)
     for case, held in _of(foot.id, cases):

@@ -16,7 +16,9 @@ from keel.solid.solids import Solids
 STEP_DEG = 0.5
 """Rounds are told by a corner every so many degrees: a hundredth of a millimetre on a metre."""
 LEAST_MM2 = 1.0
-HAIR_MM = 1e-3
+HAIR_MM = 1e-4
+SLIVER_MM = 0.5
+"""More than an arc stands off the chord that the solid has in its place [mm]."""
 
 
 def outline_at(solids: Solids, axis: int, at_mm: float) -> MultiPolygon:
@@ -42,12 +44,12 @@ def outline_at(solids: Solids, axis: int, at_mm: float) -> MultiPolygon:
     if axis != solids.section.axis or cut.is_empty:
         return MultiPolygon(polygons_of(cut))
     plain, fine = Polygon(solids.section.outer), Polygon(fine_ring(solids.section))
-    gone, more = plain.difference(cut), cut.difference(plain)
-    if gone.area > LEAST_MM2:
-        fine = fine.difference(gone.buffer(HAIR_MM, join_style="mitre"))
-    if more.area > LEAST_MM2:
-        fine = unary_union([fine, more.buffer(HAIR_MM, join_style="mitre")])
-    return MultiPolygon(polygons_of(fine))
+    more = MultiPolygon([one for one in polygons_of(cut.difference(plain)) if one.area > LEAST_MM2])
+    # What an arc has beyond its chord belongs to metal that is there: not to an end's dish, nor to a recess.
+    proud = fine.difference(plain).intersection(cut.buffer(SLIVER_MM))
+    short = plain.difference(fine).difference(more.buffer(SLIVER_MM))
+    less = cut.difference(short.buffer(HAIR_MM))
+    return MultiPolygon(polygons_of(unary_union([less, proud.buffer(HAIR_MM, join_style="mitre")])))
 
 
 def _filled(rings: list[Array]) -> Polygon | MultiPolygon:

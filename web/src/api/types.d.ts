@@ -4221,6 +4221,7 @@ export interface components {
              *         "z_mm": 0
              *       },
              *       "cuts": [],
+             *       "extra_kg": 0,
              *       "feet": [],
              *       "filler": null,
              *       "loads": null,
@@ -5242,6 +5243,11 @@ export interface components {
              */
             structure: components["schemas"]["Structure"];
             /**
+             * Structure At
+             * @description Side of the foot that its structure lies on, along the bolt; empty: below, or away from the tank
+             */
+            structure_at?: ("low side" | "high side") | null;
+            /**
              * Weld Mm
              * @description Length of its weld to the tank [mm]; 0: it isn't welded to it
              * @default 0
@@ -5321,7 +5327,7 @@ export interface components {
          *     Attributes
          *     ----------
          *     kg, empty_kg, fuel_kg : float
-         *         All of it; its metal and what fills it; the fuel.
+         *         All of it; its metal, what fills it and what is fitted; the fuel.
          *     at : Point
          *         Centre of mass [mm].
          */
@@ -7069,6 +7075,12 @@ export interface components {
              * @default []
              */
             cuts: components["schemas"]["StructureCut"][];
+            /**
+             * Extra Kg
+             * @description Fittings, pump module, guard: what the tank weighs beyond its metal and fuel [kg]
+             * @default 0
+             */
+            extra_kg: number;
             /**
              * Feet
              * @default []

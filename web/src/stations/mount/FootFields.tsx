@@ -1,7 +1,7 @@
 import { Box, Button } from '@mui/material'
 import * as declared from '../../api/declared'
 import type { Foot, Stop } from '../../api/model'
-import { Choice, LengthField, SheetField } from '../../fields/fields'
+import { Choice, LengthField, MaybeChoice, SheetField } from '../../fields/fields'
 import { NameField } from '../../fields/WordsField'
 import { select, useFaultUnder, useWork } from '../../work/store'
 import { pair, Row } from '../Row'
@@ -39,6 +39,14 @@ export function FootRow({ foot, place, readOnly }: { foot: Foot; place: number; 
           ]}
           disabled={readOnly}
           onChange={(axis) => set({ axis })}
+        />
+        <MaybeChoice
+          label="Its structure lies"
+          value={foot.structure_at ?? null}
+          options={declared.Foot.choices.structure_at}
+          none={foot.axis === 'z' ? 'below it' : 'away from the tank'}
+          disabled={readOnly}
+          onChange={(structure_at) => set({ structure_at })}
         />
         <SheetField
           label="Foot thickness"

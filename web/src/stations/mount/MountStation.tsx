@@ -3,6 +3,7 @@ import type { ReactNode } from 'react'
 import * as declared from '../../api/declared'
 import { Choice, QuantityField } from '../../fields/fields'
 import { Papers } from '../../papers/Papers'
+import { useUnits } from '../../units/useUnits'
 import { applyPatch, useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
@@ -47,6 +48,7 @@ export function MountStation({ findings }: { findings: ReactNode }) {
       {mount.straps.map((strap, place) => (
         <StrapRow key={strap.id} strap={strap} place={place} readOnly={readOnly} />
       ))}
+      <LongestStrap />
       {mount.feet.map((foot, place) => (
         <FootRow key={foot.id} foot={foot} place={place} readOnly={readOnly} />
       ))}
@@ -110,6 +112,21 @@ export function MountStation({ findings }: { findings: ReactNode }) {
         </>
       )}
     </>
+  )
+}
+
+/** Straps that look alike and aren't: which is longer, and by how much. */
+function LongestStrap() {
+  const units = useUnits()
+  const paths = (useWork((work) => work.evaluation?.mount?.straps) ?? []).filter((path) => !path.problem)
+  const sorted = [...paths].sort((a, b) => b.cut_mm - a.cut_mm)
+  const [longest, next] = [sorted[0], sorted.at(-1)]
+  if (!longest || !next || longest.cut_mm - next.cut_mm < 1) return null
+  return (
+    <Typography variant="body2" data-longest={longest.id}>
+      {longest.name} is {units.lengthUnitText(longest.cut_mm - next.cut_mm)} longer than {next.name}: mark them before
+      they lie side by side.
+    </Typography>
   )
 }
 

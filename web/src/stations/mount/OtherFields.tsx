@@ -22,6 +22,15 @@ export function CarriedFields({ readOnly }: { readOnly: boolean }) {
   return (
     <>
       <QuantityField
+        label="Fittings, module, guard"
+        of="kg"
+        value={mount.extra_kg}
+        hint="mass beyond the tank’s metal and its fuel"
+        path="mount.extra_kg"
+        disabled={readOnly}
+        onCommit={(kg) => kg !== null && setMount({ extra_kg: kg })}
+      />
+      <QuantityField
         label="Somebody leans, sits or stands on it"
         of="kg"
         value={mount.stood_on_kg ?? null}
