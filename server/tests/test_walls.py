@@ -83,7 +83,8 @@ class Walls(ApiTestCase):
         self.fabricator("POST", f"jobs/numbered/{self.job.number}/log", {"entries": [new, begun]})
         practice = self.fabricator("POST", "practice/leak-tests", {})[1]
         self.numbers: dict[str, Any] = {
-            "search_id": search.pk, "vehicle_id": vehicle.pk, "photo_id": "p1", "proof": "t1", "practice_id": practice["id"],
+            "photo_id": "p1", "proof": "t1", "practice_id": practice["id"],
+            "search_id": search.pk, "vehicle_id": vehicle.pk,
             "job_id": self.job.pk, "design_id": tank.pk, "study_id": study.pk, "calibration_id": calibration.pk,
             "customer_id": Customer.objects.create(workshop=self.workshop, name="Ours").pk, "person_id": made.pk,
             "fingerprint": scan["fingerprint"], "lap_id": kept["id"], "number": 1, "name": "run.csv",

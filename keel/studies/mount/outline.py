@@ -45,6 +45,8 @@ def outline_at(solids: Solids, axis: int, at_mm: float) -> MultiPolygon:
         return MultiPolygon(polygons_of(cut))
     plain, fine = Polygon(solids.section.outer), Polygon(fine_ring(solids.section))
     more = MultiPolygon([one for one in polygons_of(cut.difference(plain)) if one.area > LEAST_MM2])
+    if more.is_empty and plain.area - cut.area < LEAST_MM2:
+        return MultiPolygon([fine])
     # What an arc has beyond its chord belongs to metal that is there: not to an end's dish, nor to a recess.
     proud = fine.difference(plain).intersection(cut.buffer(SLIVER_MM))
     short = plain.difference(fine).difference(more.buffer(SLIVER_MM))
