@@ -230,6 +230,13 @@ class SafePlaces(TestCase):
                 if inside and hypot(x - 785.0, y - 60.0) < reach - 10.0:
                     self.assertLess(off(float(x), float(y)), near.needed_mm + 5.0 + 3.0)
 
+    def test_a_place_over_the_tank_is_judged_on_it(self) -> None:
+        def off(z_mm: float) -> float:
+            hole = {"id": "h", "name": "hole", "x_mm": 780.0, "y_mm": 200.0, "z_mm": z_mm, "across_mm": 10.0}
+            return analysed({"bend_radius_mm": 4.5}, mount={"new_work": [hole]})[NEAR_SEAMS][0].off_mm
+
+        self.assertAlmostEqual(off(390.0), off(350.0))
+
 
 class SectionsByHand(TestCase):
     def test_a_sections_corners_follow_its_seam(self) -> None:

@@ -124,10 +124,12 @@ class Straps(AtTheMount):
         self.shows("strap 2 is", "[data-longest=strap-2]")
 
     def test_a_later_hole_is_moved_off_a_seam(self) -> None:
-        self.strapped()
+        self.open_station("mount")
         self.press("Add a hole or bend in the finished tank", PANEL)
         self.until(lambda: self.mount()["new_work"], "a hole")
         self.type_into("From the bay’s rear", "60", PANEL)
+        self.until(lambda: self.mount()["new_work"][0]["x_mm"] == 60, "typed")
+        self.assertEqual(self.mount()["new_work"][0]["z_mm"], 370.0, "on the roof, not over the filler")
         self.until(lambda: self.do("count", "[data-finding^='mount.near_seam']"), "beside the rear seam")
         self.until(lambda: self.do("count", "[data-finding^='mount.near_seam'] button"), "its remedy")
         self.press("Apply", "[data-finding^='mount.near_seam']")
@@ -137,11 +139,12 @@ class Straps(AtTheMount):
         self.open_station("mount")
         self.press("Add a bracket on the tank", PANEL)
         self.until(lambda: self.mount()["brackets"], "a bracket")
-        self.until(lambda: self.do("count", "[data-leaned=bracket]"), "what its side bears")
+        self.until(lambda: self.do("count", "[data-leaned^=bracket]"), "what its side bears")
         self.type_into("Mass it carries", "12", PANEL)
         self.until(lambda: self.mount()["brackets"][0]["kg"] == 12, "heavier")
         self.sign_in(person("looker", "viewer", self.workshop))
-        self.open_station("mount")
+        self.open(f"/designs/{self.tank.pk}/mount")
+        self.shows("Add a strap", PANEL)
         self.assertFalse(self.do("isEnabled", "Add a strap", PANEL))
         self.assertFalse(self.do("isEnabled", "Add a vehicle", PANEL))
 

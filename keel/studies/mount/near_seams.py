@@ -91,7 +91,9 @@ def _off(place: Array, starts: Array, ends: Array) -> Array:
 
 
 def _judged(work: NewWork, starts: Array, ends: Array, names: Sequence[str], solids: Solids, needed: float) -> NearSeam:
-    place, half = np.array([work.x_mm, work.y_mm, work.z_mm]), work.across_mm / 2
+    # Beside the tank it counts where the tank is nearest: in the air it would only seem to be further off.
+    typed, half = np.array([work.x_mm, work.y_mm, work.z_mm]), work.across_mm / 2
+    place = np.clip(typed, solids.bounds.low, solids.bounds.high)
     off = _off(place, starts, ends)
     nearest = int(np.argmin(off))
     safe = None

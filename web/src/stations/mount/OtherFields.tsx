@@ -125,7 +125,7 @@ function BracketRow({ bracket, path, readOnly }: { bracket: Bracket; path: strin
 /** Holes and bends in the finished tank, and what is cut out of the vehicle for it. */
 export function ChangeFields({ readOnly }: { readOnly: boolean }) {
   const mount = useWork((work) => work.design.mount)
-  const top = useWork((work) => work.evaluation?.shell?.geometry?.overall ?? null)
+  const top = useWork((work) => work.evaluation?.shell?.geometry?.body ?? null)
   return (
     <>
       {mount.new_work.map((work, place) => (
