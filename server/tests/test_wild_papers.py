@@ -96,7 +96,9 @@ class AnyDesign(ApiTestCase):
         """As many drawings as parts have one, each sound."""
         packed = zipfile.ZipFile(io.BytesIO(content))
         self.assertIsNone(packed.testzip())
-        drawn = {name for name in self.named(tank) if name.endswith(".dxf") and not name.startswith("port-")}
+        drawn = {
+            name for name in self.named(tank) if name.endswith(".dxf") and not name.startswith(("port-", "strap-"))
+        }
         self.assertEqual(set(packed.namelist()), drawn)
 
     def look_at_csv(self, content: bytes, tank: TankDesign) -> None:
