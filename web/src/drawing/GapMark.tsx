@@ -2,6 +2,7 @@ import { useTheme } from '@mui/material/styles'
 import type { Axis, Gap, Shape } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import type { Placed } from './layout'
+import { Label } from './Label'
 
 /** The one view in which a gap is dimensioned, so that no figure stands twice. */
 const HOME: Record<Gap['kind'], Record<Axis, Placed['id']>> = {
@@ -44,19 +45,17 @@ export function GapMark({ view, gap, aside }: { view: Placed; gap: Gap; aside: n
       <line x1={x1} y1={y1} x2={x2} y2={y2} stroke={colour} strokeWidth={short ? 2.2 : 1.2} />
       <circle cx={x1} cy={y1} r={2} fill={colour} />
       <circle cx={x2} cy={y2} r={2} fill={colour} />
-      <text
-        data-label={short ? 1 : 2}
-        data-at={`${mx} ${my}`}
+      <Label
+        rank={short ? 1 : 2}
+        of={[mx, my]}
         {...beside}
         fontSize={12}
         fontWeight={short ? 700 : 500}
-        fill={colour}
-        stroke={inks.sheet}
+        colour={colour}
         strokeWidth={4}
-        paintOrder="stroke"
       >
         {text}
-      </text>
+      </Label>
     </g>
   )
 }

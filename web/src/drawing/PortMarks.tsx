@@ -9,6 +9,7 @@ import type { Placed } from './layout'
 import { MoveBody } from './MoveBody'
 import { datumOf, ringPath } from './shapes'
 import { TurnGrips } from './TurnGrips'
+import { Label } from './Label'
 
 const GLYPH: Record<Port['role'], string> = {
   pickup: 'M-5 -5h10l-5 9z',
@@ -72,20 +73,9 @@ export function PortMarks({
               strokeWidth={1.8}
             />
             {label && (
-              <text
-                data-label={4}
-                data-at={`${x} ${y}`}
-                {...label}
-                fontSize={11}
-                fontWeight={600}
-                fill={colour}
-                stroke={inks.sheet}
-                strokeWidth={3}
-                paintOrder="stroke"
-                pointerEvents="none"
-              >
+              <Label rank={4} of={[x, y]} {...label} colour={colour} pointerEvents="none">
                 {port.name}
-              </text>
+              </Label>
             )}
             {live && (
               <MoveBody

@@ -3,6 +3,7 @@ import type { Drained, Shape } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import type { Placed } from './layout'
 import { cutOf, facesPath, ringPath } from './shapes'
+import { Label } from './Label'
 
 const MARKS = { fuel: 'url(#hatch-stranded)', air: 'url(#dots-air)' }
 
@@ -56,21 +57,19 @@ export function Remainders({
               stroke={colour}
               strokeWidth={0.8}
             />
-            <text
-              data-label={3}
-              data-at={`${(left + right) / 2} ${(top + foot) / 2}`}
+            <Label
+              rank={3}
+              of={[(left + right) / 2, (top + foot) / 2]}
               x={spot.x}
               y={spot.y + 4}
               textAnchor={spot.left ? 'start' : 'end'}
               fontSize={12}
               fontWeight={650}
-              fill={colour}
-              stroke={inks.sheet}
+              colour={colour}
               strokeWidth={4}
-              paintOrder="stroke"
             >
               {`${piece.kind === 'air' ? 'air' : 'stays'} ${units.volumeUnitText(piece.litres)}`}
-            </text>
+            </Label>
           </g>
         )
       })}

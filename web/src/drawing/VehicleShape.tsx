@@ -1,6 +1,7 @@
 import { useTheme } from '@mui/material/styles'
 import type { VehicleShown } from '../api/model'
 import type { Placed } from './layout'
+import { Label } from './Label'
 
 const AIR_PX = 34
 type Part = VehicleShown['parts'][number]
@@ -104,19 +105,17 @@ function PartName({
   const foot = Math.min(box.y + box.height, within.y + within.height)
   if (left >= right || top >= foot) return null
   return (
-    <text
-      data-label={7}
-      data-at={`${(left + right) / 2} ${(top + foot) / 2}`}
+    <Label
+      rank={7}
+      of={[(left + right) / 2, (top + foot) / 2]}
       x={(left + right) / 2}
       y={top + 11}
       textAnchor="middle"
       fontSize={10.5}
-      fill={inks.quiet}
-      stroke={inks.sheet}
-      strokeWidth={3}
-      paintOrder="stroke"
+      colour={inks.quiet}
+      fontWeight={400}
     >
       {part.name}
-    </text>
+    </Label>
   )
 }

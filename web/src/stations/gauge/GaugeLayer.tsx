@@ -5,6 +5,7 @@ import { MoveBody } from '../../drawing/MoveBody'
 import { select, useWork } from '../../work/store'
 import type { LayerProps } from '../station'
 import { changeSender } from './edits'
+import { Label } from '../../drawing/Label'
 
 /** Senders with their arm and float drawn empty and full, and the way the float goes between. */
 export function GaugeLayer({ view, design, evaluation, onEdit }: LayerProps) {
@@ -109,21 +110,16 @@ function SenderMark({
           </g>
         ))}
       <circle r={3.5} transform={name} fill={colour} />
-      <text
-        data-label={4}
-        data-at={`${grip[0]} ${grip[1]}`}
+      <Label
+        rank={4}
+        of={[grip[0], grip[1]]}
         x={grip[0] + 8}
         y={grip[1] - 6 - 14 * place}
-        fontSize={11}
-        fontWeight={600}
-        fill={colour}
-        stroke={inks.sheet}
-        strokeWidth={3}
-        paintOrder="stroke"
+        colour={colour}
         pointerEvents="none"
       >
         {sender.name}
-      </text>
+      </Label>
       {live && (
         <MoveBody
           view={view}

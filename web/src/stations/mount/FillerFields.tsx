@@ -20,7 +20,7 @@ const ABOVE_MM = 200
 export function FillerFields({ readOnly }: { readOnly: boolean }) {
   const route = useWork((work) => work.design.mount.filler ?? null)
   const ports = useWork((work) => work.design.ports)
-  const top = useWork((work) => work.evaluation?.shell?.geometry?.overall ?? null)
+  const top = useWork((work) => work.evaluation?.shell?.geometry?.body ?? null)
   const fillers = ports.filter((port) => port.role === 'filler')
   const first = fillers[0]
   if (!first) return <Typography variant="body2">No filler yet: place one at Ports.</Typography>

@@ -4,6 +4,7 @@ import type { Placed } from '../../drawing/layout'
 import { MoveBody } from '../../drawing/MoveBody'
 import { useWork } from '../../work/store'
 import { setMount } from './edits'
+import { Label } from '../../drawing/Label'
 
 type Filler = NonNullable<NonNullable<Evaluation['mount']>['filler']>
 const GRIP_PX = 28
@@ -21,21 +22,9 @@ export function FillerLine({ view, filler, live }: { view: Placed; filler: Fille
     <g data-filler-line>
       <path d={`M${neck.join(' ')}L${opening.join(' ')}`} stroke={inks.fuel} strokeWidth={5} strokeOpacity={0.55} />
       <circle cx={opening[0]} cy={opening[1]} r={6} fill={inks.sheet} stroke={inks.ink} strokeWidth={1.8} />
-      <text
-        data-label={4}
-        data-at={opening.join(' ')}
-        x={opening[0] + 10}
-        y={opening[1] - 6}
-        fontSize={11}
-        fontWeight={600}
-        fill={inks.ink}
-        stroke={inks.sheet}
-        strokeWidth={3}
-        paintOrder="stroke"
-        pointerEvents="none"
-      >
+      <Label rank={4} of={opening} x={opening[0] + 10} y={opening[1] - 6} colour={inks.ink} pointerEvents="none">
         body opening
-      </text>
+      </Label>
       {live && route && (
         <MoveBody
           view={view}

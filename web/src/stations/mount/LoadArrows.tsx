@@ -3,6 +3,7 @@ import type { Axis, Evaluation, LoadCase } from '../../api/model'
 import type { Placed } from '../../drawing/layout'
 import { useUnits } from '../../units/useUnits'
 import { useMountView } from './view'
+import { Label } from '../../drawing/Label'
 
 const ARROW_PX = 70
 type Place = Record<Axis, number>
@@ -62,7 +63,6 @@ interface ArrowProps {
 }
 
 function Arrow({ view, from, force, perNewton, colour, text }: ArrowProps) {
-  const { inks } = useTheme()
   const [x, y] = [view.toX(from[view.across]), view.toY(from[view.up])]
   const [u, v] = [force[view.across] * perNewton, -force[view.up] * perNewton]
   const long = Math.hypot(u, v)
@@ -73,21 +73,17 @@ function Arrow({ view, from, force, perNewton, colour, text }: ArrowProps) {
     <g>
       <path d={`M${x} ${y}L${x + u - 6 * du} ${y + v - 6 * dv}`} stroke={colour} strokeWidth={2.6} />
       <path d={head} fill={colour} />
-      <text
-        data-label={2}
-        data-at={`${x + u} ${y + v}`}
+      <Label
+        rank={2}
+        of={[x + u, y + v]}
         x={x + u + 8 * du}
         y={y + v + 8 * dv + 4}
         textAnchor={du < -0.5 ? 'end' : du > 0.5 ? 'start' : 'middle'}
-        fontSize={11}
         fontWeight={700}
-        fill={colour}
-        stroke={inks.sheet}
-        strokeWidth={3}
-        paintOrder="stroke"
+        colour={colour}
       >
         {text}
-      </text>
+      </Label>
     </g>
   )
 }

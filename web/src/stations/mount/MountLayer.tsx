@@ -9,6 +9,7 @@ import { changeAnchor, changeHeld, changeStrap } from './edits'
 import { FillerLine } from './FillerLine'
 import { LoadArrows } from './LoadArrows'
 import { VehicleGrips } from './VehicleGrips'
+import { Label } from '../../drawing/Label'
 
 const GRIP_PX = 28
 type Place = Record<Axis, number>
@@ -156,22 +157,17 @@ function StrapMark({ view, strap, path, at, weak, live }: StrapProps) {
   return (
     <g data-strap={strap.id}>
       <rect {...rect} fill={colour} fillOpacity={at ? 0.22 : 0.12} stroke={colour} strokeWidth={1.3} />
-      <text
-        data-label={4}
-        data-at={`${rect.x + rect.width / 2} ${rect.y}`}
+      <Label
+        rank={4}
+        of={[rect.x + rect.width / 2, rect.y]}
         x={rect.x + rect.width / 2}
         y={rect.y - 6}
         textAnchor="middle"
-        fontSize={11}
-        fontWeight={600}
-        fill={colour}
-        stroke={inks.sheet}
-        strokeWidth={3}
-        paintOrder="stroke"
+        colour={colour}
         pointerEvents="none"
       >
         {strap.name}
-      </text>
+      </Label>
       {live && (
         <MoveBody
           view={view}

@@ -17,6 +17,13 @@ import { CarriedFields, ChangeFields } from './OtherFields'
 import { StrapRow } from './StrapFields'
 import { VehiclePanel } from './VehiclePanel'
 
+const ADDED = [
+  { list: 'straps', label: 'Add a strap', add: addStrap },
+  { list: 'feet', label: 'Add a foot', add: addFoot },
+  { list: 'stops', label: 'Add a stop', add: addStop },
+  { list: 'bearers', label: 'Add a bearer', add: addBearer },
+] as const
+
 /** What holds the tank: straps, feet, stops, and what they bear. */
 export function MountStation({ findings }: { findings: ReactNode }) {
   const mount = useWork((work) => work.design.mount)
@@ -59,34 +66,16 @@ export function MountStation({ findings }: { findings: ReactNode }) {
         <StopRow key={stop.id} stop={stop} place={place} readOnly={readOnly} />
       ))}
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-        <Button
-          variant="outlined"
-          disabled={readOnly || mount.straps.length >= declared.Mount.most.straps}
-          onClick={addStrap}
-        >
-          Add a strap
-        </Button>
-        <Button
-          variant="outlined"
-          disabled={readOnly || mount.feet.length >= declared.Mount.most.feet}
-          onClick={addFoot}
-        >
-          Add a foot
-        </Button>
-        <Button
-          variant="outlined"
-          disabled={readOnly || mount.stops.length >= declared.Mount.most.stops}
-          onClick={addStop}
-        >
-          Add a stop
-        </Button>
-        <Button
-          variant="outlined"
-          disabled={readOnly || mount.bearers.length >= declared.Mount.most.bearers}
-          onClick={addBearer}
-        >
-          Add a bearer
-        </Button>
+        {ADDED.map(({ list, label, add }) => (
+          <Button
+            key={list}
+            variant="outlined"
+            disabled={readOnly || mount[list].length >= declared.Mount.most[list]}
+            onClick={add}
+          >
+            {label}
+          </Button>
+        ))}
       </Box>
       <LoadFields readOnly={readOnly} />
       <Folded title="Filler route">

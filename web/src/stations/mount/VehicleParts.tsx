@@ -264,7 +264,7 @@ function PartRow({ part, readOnly, onChange, onRemove }: PartProps) {
           />
         ))}
       <FileButton
-        label={part.scan ? 'Another scan, STL in mm' : 'Take it from a scan, STL in mm'}
+        label={part.scan ? 'Another scan, STL in mm' : 'Shape from a scan, STL in mm'}
         accept=".stl"
         disabled={readOnly}
         onFile={(file) => sendScan(file, 'mm').then((scan) => onChange({ kind: 'scan', scan: scan.fingerprint }))}

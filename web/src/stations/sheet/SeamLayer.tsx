@@ -6,6 +6,7 @@ import { endDrag, startDrag } from '../../work/store'
 import type { LayerProps } from '../station'
 import { setScheme } from './edits'
 import { HALF, nearest, onPage, type Seam, type SeamFace, within } from './seam'
+import { Label } from '../../drawing/Label'
 
 const GRIP = 22
 
@@ -94,20 +95,9 @@ export function SeamLayer({ view, design, evaluation, onEdit }: LayerProps) {
           strokeWidth={3}
           strokeLinecap="round"
         />
-        <text
-          data-label={3}
-          data-at={`${at[0]} ${at[1]}`}
-          x={at[0] + 12}
-          y={at[1] - 12}
-          fontSize={12}
-          fontWeight={600}
-          fill={inks.hand}
-          stroke={inks.sheet}
-          strokeWidth={3}
-          paintOrder="stroke"
-        >
+        <Label rank={3} of={[at[0], at[1]]} x={at[0] + 12} y={at[1] - 12} fontSize={12} colour={inks.hand}>
           closing seam
-        </text>
+        </Label>
       </g>
     </g>
   )
