@@ -34,7 +34,7 @@ export function LoadTable() {
           >
             {one.way}
             <Box component="span" sx={{ display: 'block', fontSize: 12 }}>
-              {units.quantity('n', one.load_n)}
+              {units.quantity('g', one.g)}: {units.quantity('n', one.load_n)}
               {!one.is_held && ', not held'}
             </Box>
           </ToggleButton>
