@@ -131,7 +131,7 @@ def main() -> None:
     load_cases(tank)
     corridors()
     start = time.perf_counter()
-    found = way_in(tank[BAY], tank[ENVELOPE], tank[SOLIDS], {}, 3.0)
+    found = way_in(tank[BAY], tank[ENVELOPE], tank[SOLIDS], {}, tank.design.mount, 3.0)
     assert found is not None
     took, said = time.perf_counter() - start, f"{found.layers} angles, passes {found.passes}"
     print(f"way in of the day tank: {took:.1f} s (limit 20), {said}")

@@ -142,6 +142,9 @@ class Stop(Bolted):
     y_mm: Coordinate = Field(description="Middle of its face [mm]")
     z_mm: Coordinate = Field(description="Middle of its face [mm]")
     pad_mm: Gap = Field(default=5, description="Pad between it and the tank [mm]")
+    arm_mm: Gap = Field(default=25, description="Middle of its face above what it is bolted to [mm]")
+    base_mm: Length = Field(default=50, description="Its bolts to the edge it would tip over, away from the tank [mm]")
+    wide_mm: Length = Field(default=60, description="How wide its face is [mm]")
 
 
 class Bearer(Bolted):

@@ -62,7 +62,18 @@ INCH_LENGTHS_MM = tuple(25.4 * eighths / 8 for eighths in (*range(4, 17), *range
 
 
 def lengths_of(size: BoltSize) -> tuple[float, ...]:
-    """The lengths a size is sold in, shortest first [mm]."""
+    """The lengths a size is sold in.
+
+    Parameters
+    ----------
+    size : str
+        Metric or inch.
+
+    Returns
+    -------
+    tuple of float
+        Shortest first [mm].
+    """
     return METRIC_LENGTHS_MM if size.startswith("M") else INCH_LENGTHS_MM
 
 

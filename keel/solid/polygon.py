@@ -268,7 +268,22 @@ def rounded(edges: Sequence[Edge], radii: Sequence[float]) -> Array:
 
 
 def trim_of(edges: Sequence[Edge], corner: int, radius: float) -> float:
-    """What a rounded corner takes from the edges on either side [mm]."""
+    """What a rounded corner takes from the edges on either side.
+
+    Parameters
+    ----------
+    edges : sequence of Edge
+        A closed outline.
+    corner : int
+        The edge that begins there.
+    radius : float
+        0 leaves it sharp [mm].
+
+    Returns
+    -------
+    float
+        Along each of them [mm]; beside an arc nothing.
+    """
     if not radius or edges[corner].centre or edges[corner - 1].centre:
         return 0.0
     return radius * tan(abs(turn_at(edges, corner)) / 2)
@@ -282,7 +297,22 @@ def _corner(edges: Sequence[Edge], corner: int, trim: float, radius: float) -> l
 
 
 def rounding(edges: Sequence[Edge], corner: int, trim: float, radius: float) -> tuple[Place, float, float]:
-    """The arc that rounds a corner: its centre, where it begins and how far it turns [mm, rad]."""
+    """The arc that rounds a corner.
+
+    Parameters
+    ----------
+    edges : sequence of Edge
+        A closed outline.
+    corner : int
+        The edge that begins there.
+    trim, radius : float
+        What it takes from either edge, and its radius [mm].
+
+    Returns
+    -------
+    (float, float), float, float
+        Its centre [mm], where it begins and how far it turns [rad].
+    """
     at = edges[corner].start
     bend, arriving = turn_at(edges, corner), edges[corner - 1].heading(True)
     way = 1 if bend > 0 else -1

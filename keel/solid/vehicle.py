@@ -72,7 +72,20 @@ Shift = tuple[float, float, float]
 
 
 def panel_box(panel: VehiclePanel, shift: Shift = (0.0, 0.0, 0.0)) -> tuple[list[float], list[float]]:
-    """Low corner and size of a panel [mm]."""
+    """Where a panel is.
+
+    Parameters
+    ----------
+    panel : VehiclePanel
+        In the vehicle's axes.
+    shift : (float, float, float)
+        Where the axes begin that it is told in [mm].
+
+    Returns
+    -------
+    list of float, list of float
+        Low corner and size [mm].
+    """
     axis = "xyz".index(panel.axis)
     first, second = [way for way in range(3) if way != axis]
     low, size = [0.0] * 3, [0.0] * 3
@@ -98,7 +111,20 @@ def _of_panel(panel: VehiclePanel, shift: Shift) -> KeepOut:
 
 
 def swept_box(part: VehiclePart, shift: Shift = (0.0, 0.0, 0.0)) -> tuple[list[float], list[float]]:
-    """Low corner and size of the box round a part at both ends of its travel [mm]."""
+    """The box round a part at both ends of its travel.
+
+    Parameters
+    ----------
+    part : VehiclePart
+        In the vehicle's axes.
+    shift : (float, float, float)
+        Where the axes begin that it is told in [mm].
+
+    Returns
+    -------
+    list of float, list of float
+        Low corner and size [mm].
+    """
     place, size = (part.x_mm, part.y_mm, part.z_mm), (part.length_mm, part.width_mm, part.height_mm)
     travel = (part.travel_x_mm, part.travel_y_mm, part.travel_z_mm)
     low = [at + min(0.0, way) - by for at, way, by in zip(place, travel, shift, strict=True)]

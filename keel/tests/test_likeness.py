@@ -20,6 +20,7 @@ from keel.studies.slosh.log import still
 from keel.studies.slosh.model import Setup, slosh_tank
 from keel.studies.slosh.run import slosh_run
 from keel.tests.mirror import mirrored, swapped
+from keel.tests.mount_told import alike_every_way, mirrored_mount, moved, quartered_mount
 from keel.tests.quarter import quartered
 from keel.tests.wild import Wild
 
@@ -62,6 +63,7 @@ def even(document: Item) -> bool:
 
 
 AT_REST = Showing(remedies=False)
+MOVED_MM = (1234.5, -77.7, 310.0)
 WITHIN = 1e-3
 """Places are taken a micrometre aside where they would lie on an edge, and always to the same side."""
 
@@ -104,6 +106,11 @@ def also(seen: Evaluation) -> Iterator[tuple[str, Any]]:
         ("inside.bracing", [one for one in seen.inside.bracing or [] if one.helps]),
         ("ports.fill_runs", seen.ports.fill_runs),
     )
+    yield "mount.straps", [(one.cut_mm, one.runs and sum(run.long_mm for run in one.runs)) for one in seen.mount.straps]
+    held = seen.mount.loads
+    yield "mount.loads", [case.load_n for case in held.cases]
+    yield "mount.held", [by.force_n for case in held.cases for by in case.by]
+    yield "mount.bears", [(link.load_n, link.bears_n) for one in held.mounts for link in one.links]
     readings = seen.gauge.truth.readings if seen.gauge.truth else []
     yield "gauge.tenths", [(tenth.litres, tenth.needle) for reading in readings for tenth in reading.tenths]
 
@@ -147,9 +154,10 @@ class Likeness(TestCase):
         for document, seen in whole(12, 100, lambda d: d["bay"] is None):
             shell = document["shell"]
             place = {
-                name: round(shell[name] + by, 1) for name, by in (("x_mm", 1234.5), ("y_mm", -77.7), ("z_mm", 310.0))
+                name: round(shell[name] + by, 1) for name, by in zip(("x_mm", "y_mm", "z_mm"), MOVED_MM, strict=True)
             }
-            self.alike(seen, evaluate(read(document | {"shell": shell | place}), None, AT_REST), document)
+            told = document | {"shell": shell | place, "mount": moved(document, MOVED_MM)}
+            self.alike(seen, evaluate(read(told), None, AT_REST), document)
 
     def test_named_otherwise_and_in_another_order(self) -> None:
         """Names and the order of ports, senders and keep-outs are for people alone."""
@@ -167,14 +175,19 @@ class Likeness(TestCase):
     def test_in_a_mirror(self) -> None:
         """Left for right: litres, sheet, panels and gaps stay, and a left turn leaves what a right one did."""
         for document, seen in whole(20, 500, even):
-            image = evaluate(read(mirrored(document)), None, AT_REST)
+            told = mirrored(document)
+            told["mount"] = mirrored_mount(document, told)
+            image = evaluate(read(told), None, AT_REST)
             self.alike(seen, image, document)
             self.assertEqual(self.gaps(seen), self.gaps(image, swapped), json.dumps(document))
 
     def test_turned_by_a_quarter(self) -> None:
         """Without a bay, along is as good as across."""
-        for document, seen in whole(20, 700, lambda d: d["bay"] is None and even(d)):
-            self.alike(seen, evaluate(read(quartered(document)), None, AT_REST), document)
+        for document, _ in whole(20, 700, lambda d: d["bay"] is None and even(d)):
+            level = alike_every_way(document)
+            told = quartered(level)
+            told["mount"] = quartered_mount(level, told)
+            self.alike(evaluate(read(level), None, AT_REST), evaluate(read(told), None, AT_REST), document)
 
     def test_on_a_slope_turned_by_a_quarter(self) -> None:
         """What nose up leaves, the right side down leaves after the turn."""

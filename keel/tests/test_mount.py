@@ -289,6 +289,37 @@ class Links(TestCase):
             self.assertLess(length - needed, 30.0)
 
 
+class Prying(TestCase):
+    """A stop is pushed over as well as along: its bolts are pulled by the lever of its face over its foot."""
+
+    def links(self, **more: Any) -> dict[str, float]:
+        held = HELD | {"stops": [stop("front", (905.0, 0.0, 100.0), **more), *STOPS[1:]]}
+        check = next(one for one in loads(held).mounts if one.id == "front")
+        return {link.name: link.load_n for link in check.links}
+
+    @settings(max_examples=25, deadline=None)
+    @given(st.floats(0, 300), st.floats(10, 200))
+    def test_moments_about_the_edge_of_its_foot(self, arm: float, base: float) -> None:
+        flat, pried = self.links(arm_mm=0.0), self.links(arm_mm=arm, base_mm=base)
+        self.assertNotIn("pull-through", flat)
+        self.assertAlmostEqual(pried["tear-out"], flat["tear-out"], places=6)
+        pull = flat["bolt"] * arm / base
+        self.assertAlmostEqual(pried["bolt"], (flat["bolt"] ** 2 + pull**2) ** 0.5, delta=1e-6 * pried["bolt"])
+        self.assertAlmostEqual(pried.get("pull-through", 0.0) * 4, pull, delta=1e-6 * max(1.0, pull))
+
+    def test_a_tall_stop_on_a_short_foot_is_weak_and_a_longer_foot_helps(self) -> None:
+        tall = stop("front", (905.0, 0.0, 100.0), arm_mm=300.0, base_mm=15.0)
+        mount = HELD | {"stops": [tall, *STOPS[1:]]}
+        self.assertEqual(found(mount), {"mount.weak"})
+        finding = next(one for one in judged(document(mount), remedies=True).findings if one.code == "mount.weak")
+        longer = next(one for one in finding.remedies if one.label.text.startswith("Foot of"))
+        base = float(str(longer.label.values["base_mm"]))
+        after = document(mount | {"stops": [tall | {"base_mm": base}, *STOPS[1:]]})
+        self.assertNotIn("mount.weak", codes(judged(after)))
+        short = document(mount | {"stops": [tall | {"base_mm": base - 5.0}, *STOPS[1:]]})
+        self.assertIn("mount.weak", codes(judged(short)))
+
+
 class Findings(TestCase):
     """Each comes up, and goes away with what its remedy does."""
 

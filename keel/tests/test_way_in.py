@@ -22,6 +22,7 @@ from keel.solid.tilting.corner import Corner, rod_limit_mm
 from keel.solid.tilting.gaps import depth, frames_of, nearest
 from keel.solid.tilting.scene import TURNS, Piece, pieces_of, rectangle, spans_of
 from keel.solid.tilting.search import Pose, Search, StoppedError
+from keel.studies.mount.holding_solids import stop_solid
 from keel.studies.mount.way_in import WayIn, way_in
 from keel.tests.samples import box
 
@@ -172,7 +173,7 @@ def asked(bay: dict[str, Any], shell: dict[str, Any], play: float = 0.0, **more:
     document = Design.model_validate({"bay": BAY | bay, "shell": box().model_dump() | shell} | more)
     tank = TankAnalysis(Asked(document, Workshop()))
     assert document.bay is not None
-    found = way_in(document.bay, tank[ENVELOPE], tank[SOLIDS], {}, play)
+    found = way_in(document.bay, tank[ENVELOPE], tank[SOLIDS], {}, document.mount, play)
     assert found is not None
     return found
 
@@ -258,11 +259,49 @@ class IntoABay(TestCase):
         self.assertTrue(way.passes)
         self.assertEqual(way.off, ["tall hose"])
 
+    def test_a_bar_over_the_tank_is_off_and_one_under_it_may_stay(self) -> None:
+        bar = {"along": "y", "low_mm": 20.0, "high_mm": 480.0, "at_mm": 200.0}
+        under = bar | {"id": "under", "name": "cradle bar", "stands": "under", "outer_mm": 15.0}
+        over = bar | {"id": "over", "name": "cage bar", "stands": "over"}
+        way = asked({"opening": self.opening}, self.tank, mount={"bearers": [under, over]})
+        self.assertTrue(way.passes)
+        self.assertEqual(way.off, ["cage bar"])
+        self.assertNotIn("cradle bar", (way.moving, way.fixed))
+
+    def test_it_passes_the_stops_that_stay(self) -> None:
+        stops = [
+            {"id": "f", "name": "front stop", "side": "front", "x_mm": 672.0, "y_mm": 250.0, "z_mm": 60.0},
+            {"id": "r", "name": "rear stop", "side": "rear", "x_mm": 28.0, "y_mm": 250.0, "z_mm": 60.0},
+            {"id": "l", "name": "left stop", "side": "left", "x_mm": 350.0, "y_mm": 452.0, "z_mm": 60.0},
+        ]
+        stops = [stop | {"base_mm": 20.0, "arm_mm": 30.0} for stop in stops]
+        for play in (0.0, 3.0):
+            way = asked({"opening": self.opening}, self.tank, play, mount={"stops": stops})
+            self.assertTrue(way.passes)
+            document = Design.model_validate({"shell": box().model_dump() | self.tank, "mount": {"stops": stops}})
+            solid = TankAnalysis(Asked(document, Workshop()))[ENVELOPE].solid
+            for stop in document.mount.stops:
+                if stop.name in way.off:
+                    continue
+                met = [(turned(solid, way, n) ^ stop_solid(stop)).volume() for n in range(0, len(way.frames), 2)]
+                self.assertLess(max(met), 60.0, (stop.name, play))
+
+    def test_a_welded_foot_goes_in_with_it(self) -> None:
+        foot = {"id": "f", "name": "left foot", "x_mm": 200.0, "z_mm": 30.0, "weld_mm": 60.0}
+        ways = {
+            y: asked({"opening": self.opening}, self.tank, mount={"feet": [foot | {"y_mm": y}]}) for y in (470.0, 485.0)
+        }
+        self.assertTrue(ways[470.0].passes)
+        self.assertIn("left foot", {piece.name for piece in ways[470.0].pieces})
+        # Its washer reaches beyond the opening there.
+        self.assertFalse(ways[485.0].passes)
+        self.assertEqual(ways[485.0].moving, "left foot")
+
     def test_without_an_opening_there_is_nothing_to_search(self) -> None:
         document = Design.model_validate({"bay": BAY, "shell": box().model_dump() | self.tank})
         tank = TankAnalysis(Asked(document, Workshop()))
         assert document.bay is not None
-        self.assertIsNone(way_in(document.bay, tank[ENVELOPE], tank[SOLIDS], {}))
+        self.assertIsNone(way_in(document.bay, tank[ENVELOPE], tank[SOLIDS], {}, document.mount))
 
     def test_frames_are_close_together(self) -> None:
         frames = frames_of([Pose(0, 0, 0, 0), Pose(100, 0, 0, 0), Pose(100, 0, 0, 33), Pose(100, 0, 50, 33)])

@@ -46,6 +46,7 @@ class WaySearchOut(Schema):
     found: WayIn | None
     problem: str
     design: dict[str, Any]
+    vehicle_changed: bool
 
 
 @router.post("designs/{design_id}/way-in", response={201: WaySearchOut, 404: ErrorOut, 422: ErrorOut}, auth=writer)
@@ -63,10 +64,14 @@ def ask_for(request: Request, design_id: int, data: WaySearchIn) -> tuple[int, W
         raise refused("way-in", running, f"below {MOST_RUNNING}", message)
     with transaction.atomic():
         search = WaySearch.objects.create(
-            tank=tank, author=request.user, design=design.model_dump(mode="json"), play_mm=data.play_mm
+            tank=tank,
+            author=request.user,
+            design=design.model_dump(mode="json"),
+            play_mm=data.play_mm,
+            vehicle_version=_version(request, design.mount.vehicle),
         )
         enqueue(search)
-    return 201, _out(search)
+    return 201, _out(request, search)
 
 
 @router.get("designs/{design_id}/way-in", response={200: WaySearchOut | None, 404: ErrorOut}, auth=anyone)
@@ -76,7 +81,7 @@ def latest(request: Request, design_id: int) -> WaySearchOut | None:
     if search is None:
         return None
     mend(search)
-    return _out(search)
+    return _out(request, search)
 
 
 @router.post("way-in/{search_id}/stop", response={200: WaySearchOut, 404: ErrorOut}, auth=writer)
@@ -86,10 +91,16 @@ def stop(request: Request, search_id: int) -> WaySearchOut:
     running = WaySearch.objects.filter(pk=search.pk, state=WaySearch.State.RUNNING)
     running.update(state=WaySearch.State.CANCELLED, finished=timezone.now())
     search.refresh_from_db()
-    return _out(search)
+    return _out(request, search)
 
 
-def _out(search: WaySearch) -> WaySearchOut:
+def _version(request: Request, key: str | None) -> int | None:
+    """A vehicle's version now; None without a vehicle."""
+    kept = request.user.workshop.vehicles.all() if key else ()
+    return next((vehicle.version for vehicle in kept if vehicle.key == key), None)
+
+
+def _out(request: Request, search: WaySearch) -> WaySearchOut:
     return WaySearchOut(
         id=search.pk,
         state=cast(State, search.state),
@@ -100,4 +111,5 @@ def _out(search: WaySearch) -> WaySearchOut:
         found=WAY_IN.validate_python(search.found) if search.found else None,
         problem=search.problem,
         design=search.design,
+        vehicle_changed=_version(request, search.design.get("mount", {}).get("vehicle")) != search.vehicle_version,
     )

@@ -24,6 +24,7 @@ class WaySearch(models.Model):
     share = models.FloatField(default=0.0)
     design = models.JSONField()
     play_mm = models.FloatField()
+    vehicle_version = models.PositiveIntegerField(null=True, blank=True)
     found = models.JSONField(null=True, blank=True)
     problem = models.TextField(blank=True, default="")
 

@@ -70,7 +70,7 @@ def _searched(search: WaySearch) -> dict[str, object] | None:
     vehicle, corner = tank.workshop.vehicle(design.mount.vehicle), design.mount.corner
     bay = bay_in_vehicle(design.bay, vehicle, corner, closed=False)
     watch = _Watch(search.pk)
-    way = way_in(bay, tank[ENVELOPE], tank[SOLIDS], scans, search.play_mm, watch)
+    way = way_in(bay, tank[ENVELOPE], tank[SOLIDS], scans, design.mount, search.play_mm, watch)
     return None if way is None else asdict(way)
 
 

@@ -138,6 +138,23 @@ class TheWayIn(InWorkshop):
             self.assertEqual(found["passes"], passes)
         self.assertIn("lid", {outline["name"] for outline in found["stands"]})
 
+    def test_a_vehicle_that_was_measured_anew_makes_the_answer_an_old_one(self) -> None:
+        _, made = self.fabricator("POST", "vehicles", {"vehicle": BUGGY})
+        self.ask(mount={"vehicle": made["key"]})
+        self.assertFalse(self.latest()["vehicle_changed"])
+        change = {"base_version": 1, "vehicle": made["vehicle"] | {"ground_mm": -250.0}}
+        self.fabricator("PUT", f"vehicles/{made['id']}", change)
+        self.assertTrue(self.latest()["vehicle_changed"])
+        self.ask()
+        self.assertFalse(self.latest()["vehicle_changed"])
+
+    def test_what_is_bolted_over_the_tank_is_off_while_it_goes_in(self) -> None:
+        bar = {"id": "bar", "name": "cage bar", "stands": "over", "at_mm": 450.0, "low_mm": 20.0, "high_mm": 480.0}
+        self.ask(mount={"bearers": [bar]})
+        work()
+        found = self.latest()["found"]
+        self.assertEqual((found["passes"], found["off"]), (True, ["cage bar"]))
+
     def test_stopped_it_is_left_alone(self) -> None:
         _, made = self.ask()
         status, stopped = self.fabricator("POST", f"way-in/{made['id']}/stop")

@@ -107,7 +107,22 @@ def wall_with_hole(
 
 
 def rectangle(name: str, low: Sequence[float], high: Sequence[float], span: tuple[float, float]) -> Piece:
-    """An upright rectangle of the plane [mm]."""
+    """An upright rectangle of the plane.
+
+    Parameters
+    ----------
+    name : str
+        What it is called.
+    low, high : sequence of float, shape (2,)
+        Two of its corners [mm].
+    span : (float, float)
+        From where to where it reaches across the plane [mm].
+
+    Returns
+    -------
+    Piece
+        Counter-clockwise.
+    """
     return Piece(name, np.array([(low[0], low[1]), (high[0], low[1]), (high[0], high[1]), (low[0], high[1])]), *span)
 
 

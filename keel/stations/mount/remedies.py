@@ -11,7 +11,7 @@ from keel.design.mount import Anchor, Bolting, Mount, Stop, Strap
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.fasteners import BoltSize
 from keel.stations.mount.edits import bolted_down, mount_patch
-from keel.studies.mount.fastening import links_of
+from keel.studies.mount.fastening import links_of, pried_n
 from keel.studies.mount.loads import MOUNT_LOADS
 from keel.studies.mount.straps import STRAPS
 from keel.studies.result import words
@@ -19,8 +19,6 @@ from keel.studies.result import words
 BESIDE_MM, BELOW_MM = 25.0, 15.0
 """First anchors stand so far beside the tank and below its underside."""
 AT_SHARES = (0.25, 0.75)
-STEP_MM = 5.0
-TUBES_MM = (20.0, 25.0, 30.0, 35.0, 40.0, 50.0, 60.0, 80.0, 100.0)
 STOP_SIZES: tuple[BoltSize, ...] = ("M8", "M10", "M12")
 SIDE_OF: dict[str, Side] = {"forward": "front", "rearward": "rear", "to the left": "left", "to the right": "right"}
 
@@ -74,8 +72,9 @@ def _stop_at(tank: TankAnalysis, side: Side, number: int) -> Stop:
 
 def _bolts_for(stop: Stop, load_n: float, limit: float) -> Bolting:
     """The fewest and smallest bolts with which a stop bears a load alone."""
+    pull = pried_n(load_n, stop.arm_mm, stop.base_mm)
     for bolts in (Bolting(size=size, count=number) for size in STOP_SIZES for number in (1, 2, 3, 4, 6)):
-        if all(link.reserve >= limit for link in links_of(stop.model_copy(update={"bolts": bolts}), 0.0, load_n)):
+        if all(link.reserve >= limit for link in links_of(stop.model_copy(update={"bolts": bolts}), pull, load_n)):
             return bolts
     return stop.bolts
 

@@ -5,19 +5,22 @@ from collections.abc import Iterator
 from math import ceil
 from typing import Any, get_args
 
+import numpy as np
+
 from keel.analysis.tank import TankAnalysis
-from keel.design.mount import Bolted, Mount, SpreadingPlate
+from keel.design.mount import Bolted, Mount, SpreadingPlate, Stop
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.fasteners import BOLT_YIELD_MPA, BOLTS, BoltGrade, BoltSize
 from keel.reference.metals import METALS
 from keel.stations.mount.edits import LISTS, bolted_down, mount_patch
 from keel.studies.mount.bearers import section_modulus_mm3
-from keel.studies.mount.fastening import bolt_yields_n, edge_needed_mm, links_of, washer_mm
+from keel.studies.mount.fastening import bolt_yields_n, edge_needed_mm, links_of, pried_n, washer_mm
 from keel.studies.mount.load_case import LinkCheck, MountCheck
 from keel.studies.mount.loads import MOUNT_LOADS
 from keel.studies.result import words
 
 STEP_MM = 5.0
+LONGEST_FOOT_MM = 200.0
 TUBES_MM = (20.0, 25.0, 30.0, 35.0, 40.0, 50.0, 60.0, 80.0, 100.0)
 
 
@@ -54,8 +57,10 @@ def _for_link(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) ->
         yield from _better_bolts(mount, check, limit / link.reserve)
     elif link.name in ("tear-out", "bearing", "pull-through", "spreading plate"):
         yield from _spread(mount, check, link, limit)
-        if link.name == "tear-out":
-            yield from _further_in(mount, check, link, limit)
+    if check.kind == "stop" and link.name in ("bolt", "pull-through", "spreading plate"):
+        yield from _longer_foot(mount, check, link, limit)
+    if link.name == "tear-out":
+        yield from _further_in(mount, check, link, limit)
 
 
 def _changed_places(mount: Mount, check: MountCheck, part: str, change: dict[str, Any]) -> Patch:
@@ -115,29 +120,58 @@ def _better_bolts(mount: Mount, check: MountCheck, times: float) -> Iterator[Rem
 
 
 def _spread(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:
-    """The smallest square plate that lets everything at the bolt bear its load."""
+    """The smallest square plate that lets everything at the bolt bear its load; with a longer foot if need be."""
     place = _places(mount, check)[0]
-    plate = spreading_plate(place, link, limit)
-    if plate is None:
+    plate = spreading_plate(place, *_loads(place, link), limit)
+    if plate is not None:
+        label = words(
+            "Spreading plate {long_mm} square, {thick_sheet} thick, behind {name}",
+            long_mm=plate.long_mm,
+            thick_sheet=plate.thickness_mm,
+            name=check.name,
+        )
+        yield Remedy(label=label, patch=_changed_places(mount, check, "structure", {"plate": plate}))
+    elif isinstance(place, Stop):
+        yield from _spread_under_a_longer_foot(mount, place, link, limit)
+
+
+def _spread_under_a_longer_foot(mount: Mount, stop: Stop, link: LinkCheck, limit: float) -> Iterator[Remedy]:
+    _, pushed = _loads(stop, link)
+    for base in np.arange(stop.base_mm, LONGEST_FOOT_MM, 5 * STEP_MM)[1:].tolist():
+        plate = spreading_plate(stop, pried_n(pushed, stop.arm_mm, base), pushed, limit)
+        if plate is None:
+            continue
+        structure = stop.structure.model_copy(update={"plate": plate})
+        changed = stop.model_copy(update={"base_mm": base, "structure": structure})
+        label = words(
+            "Foot of {name} {base_mm} beyond its bolts, on a spreading plate {long_mm} square, {thick_sheet} thick",
+            name=stop.name,
+            base_mm=base,
+            long_mm=plate.long_mm,
+            thick_sheet=plate.thickness_mm,
+        )
+        yield Remedy(label=label, patch=mount_patch(stops=[changed if one is stop else one for one in mount.stops]))
         return
-    label = words(
-        "Spreading plate {long_mm} square, {thick_sheet} thick, behind {name}",
-        long_mm=plate.long_mm,
-        thick_sheet=plate.thickness_mm,
-        name=check.name,
-    )
-    yield Remedy(label=label, patch=_changed_places(mount, check, "structure", {"plate": plate}))
 
 
-def spreading_plate(place: Bolted, link: LinkCheck, limit: float) -> SpreadingPlate | None:
-    """The least square plate of mild steel with which a place bears a link's load.
+def _loads(place: Bolted, link: LinkCheck) -> tuple[float, float]:
+    """What pulls at a place along and across its bolts where a link is loaded so [N]."""
+    whole = link.load_n if link.name == "spreading plate" else link.load_n * place.bolts.count
+    if link.name in ("pull-through", "spreading plate"):
+        pull = link.load_n if place.structure.plate else whole
+        return pull, (pull * place.base_mm / place.arm_mm if isinstance(place, Stop) else 0.0)
+    return (pried_n(whole, place.arm_mm, place.base_mm) if isinstance(place, Stop) else 0.0), whole
+
+
+def spreading_plate(place: Bolted, pull_n: float, shear_n: float, limit: float) -> SpreadingPlate | None:
+    """The least square plate of mild steel with which the sheet at a place bears a load.
 
     Parameters
     ----------
     place : Bolted
         Bolts and structure.
-    link : LinkCheck
-        What gives.
+    pull_n, shear_n : float
+        Along and across its bolts [N].
     limit : float
         The reserve that is wanted.
 
@@ -146,20 +180,28 @@ def spreading_plate(place: Bolted, link: LinkCheck, limit: float) -> SpreadingPl
     SpreadingPlate or None
         None where no plate up to 200 mm and 8 mm does.
     """
-    along = link.name in ("pull-through", "spreading plate")
-    loads = (link.load_n, 0.0) if along else (0.0, link.load_n * place.bolts.count)
     first = STEP_MM * ceil(2 * washer_mm(place.bolts) / STEP_MM)
     for side in (first + 2 * STEP_MM * n for n in range(16)):
         for thick in (1.5, 2.0, 3.0, 4.0, 5.0, 6.0, 8.0):
             plate = SpreadingPlate(long_mm=side, wide_mm=side, thickness_mm=thick)
             with_it = place.model_copy(update={"structure": place.structure.model_copy(update={"plate": plate})})
-            pull, shear = loads
-            if link.name == "pull-through":
-                pull *= place.bolts.count
-            links = [one for one in links_of(with_it, pull, shear) if one.name != "bolt"]
+            links = [one for one in links_of(with_it, pull_n, shear_n) if one.name != "bolt"]
             if all(one.reserve >= limit for one in links):
                 return plate
     return None
+
+
+def _longer_foot(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:
+    """A stop that tips less: its foot reaches further beyond its bolts."""
+    stop = next(one for one in mount.stops if one.id == check.id)
+    pushed = max(one.load_n for one in check.links if one.name == "tear-out") * stop.bolts.count
+    for base in (STEP_MM * n for n in range(1, 1 + round(LONGEST_FOOT_MM / STEP_MM))):
+        links = links_of(stop, pried_n(pushed, stop.arm_mm, base), pushed)
+        if base > stop.base_mm and all(one.reserve >= limit for one in links if one.name == link.name):
+            stops = [one.model_copy(update={"base_mm": base}) if one is stop else one for one in mount.stops]
+            label = words("Foot of {name} {base_mm} beyond its bolts", name=stop.name, base_mm=base)
+            yield Remedy(label=label, patch=mount_patch(stops=stops))
+            return
 
 
 def _further_in(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:

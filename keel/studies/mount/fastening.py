@@ -71,7 +71,22 @@ def bolt_bears_n(bolts: Bolting, pull_n: float, shear_n: float) -> Link:
 
 
 def bolt_yields_n(bolts: Bolting) -> float:
-    """Pull at which the bolts of a place yield together [N]."""
+    """Pull at which the bolts of a place yield together.
+
+    Parameters
+    ----------
+    bolts : Bolting
+        Size, grade and number.
+
+    Returns
+    -------
+    float
+        Yield × stress area × number [N].
+
+    References
+    ----------
+    Stress areas of ISO 898-1 and ASME B1.1; yield by grade from ISO 898-1, ISO 3506 and SAE J429.
+    """
     return BOLT_YIELD_MPA[bolts.grade] * BOLTS[bolts.size].stress_area_mm2 * bolts.count
 
 
@@ -163,8 +178,43 @@ def pull_through_n(thickness_mm: float, yield_mpa: float, round_mm: float) -> fl
     return round_mm * thickness_mm * shear_yield_mpa(yield_mpa)
 
 
+def pried_n(load_n: float, arm_mm: float, base_mm: float) -> float:
+    """Pull on the bolts of a block that is pushed over [N].
+
+    Parameters
+    ----------
+    load_n : float
+        Across its bolts [N].
+    arm_mm : float
+        How high above what it is bolted to that acts [mm].
+    base_mm : float
+        From its bolts to the edge that it tips over [mm].
+
+    Returns
+    -------
+    float
+        On all of them together, which stand in one row.
+
+    References
+    ----------
+    Moments about that edge: F arm = pull × base (any book on statics). The block itself is taken to be rigid.
+    """
+    return load_n * arm_mm / base_mm
+
+
 def washer_mm(bolts: Bolting) -> float:
-    """Outside diameter of a place's washers [mm]: typed, or the usual large one."""
+    """Outside diameter of a place's washers.
+
+    Parameters
+    ----------
+    bolts : Bolting
+        With or without a typed one.
+
+    Returns
+    -------
+    float
+        Typed, or the usual large one [mm].
+    """
     return bolts.washer_mm or BOLTS[bolts.size].large_washer_mm
 
 

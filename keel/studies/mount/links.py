@@ -10,7 +10,8 @@ from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.solid.taut import tension
 from keel.studies.mount.bearers import bends
-from keel.studies.mount.fastening import Link, links_of, shear_yield_mpa
+from keel.studies.mount.facing import beyond
+from keel.studies.mount.fastening import Link, links_of, pried_n, shear_yield_mpa
 from keel.studies.mount.load_case import Held, LinkCheck, LoadCase, MountCheck, Way
 from keel.studies.mount.straps import StrapPath
 
@@ -72,23 +73,13 @@ def _strap_links(strap: Strap, path: StrapPath, cases: Sequence[LoadCase]) -> It
             yield from ((end, case.way, link) for link in links_of(anchor, pull, 0.0))
 
 
-def _beyond(foot: Foot, at: Array) -> float:
-    """Which way along its bolt the structure lies: a force on the tank that way pulls at the bolt."""
-    if foot.structure_at is not None:
-        return 1.0 if foot.structure_at == "high side" else -1.0
-    if foot.axis == "z":
-        return -1.0
-    place = foot.x_mm if foot.axis == "x" else foot.y_mm
-    return 1.0 if place > at["xy".index(foot.axis)] else -1.0
-
-
 def _foot_links(foot: Foot, cases: Sequence[LoadCase], at: Array, solids: Solids) -> Iterator[Found]:
-    axis, beyond = "xyz".index(foot.axis), _beyond(foot, at)
+    axis, side = "xyz".index(foot.axis), beyond(foot, at)
     tank = solids.shell
     throat = THROAT * min(foot.foot_mm, tank.thickness_mm)
     for case, held in _of(foot.id, cases):
         force = np.array([held.force.x, held.force.y, held.force.z])
-        pull = max(0.0, float(force[axis] * beyond))
+        pull = max(0.0, float(force[axis] * side))
         across = float(np.linalg.norm(np.delete(force, axis)))
         yield from (("", case.way, link) for link in links_of(foot, pull, across))
         if foot.weld_mm > 0:
@@ -98,7 +89,8 @@ def _foot_links(foot: Foot, cases: Sequence[LoadCase], at: Array, solids: Solids
 
 def _stop_links(stop: Stop, cases: Sequence[LoadCase]) -> Iterator[Found]:
     for case, held in _of(stop.id, cases):
-        yield from (("", case.way, link) for link in links_of(stop, 0.0, held.force_n))
+        pull = pried_n(held.force_n, stop.arm_mm, stop.base_mm)
+        yield from (("", case.way, link) for link in links_of(stop, pull, held.force_n))
 
 
 def _bearer_links(bearer: Bearer, cases: Sequence[LoadCase], solids: Solids) -> Iterator[Found]:

@@ -8,12 +8,12 @@ import numpy as np
 
 from keel.analysis.parts import MOUNT, RULES, SOLIDS
 from keel.analysis.study import study
-from keel.design.bay import SIDES
 from keel.design.mount import Foot, Mount, MountLoads, Stop, Strap
 from keel.design.workshop import HouseRules
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.studies.mount.bearers import bearer_middle
+from keel.studies.mount.facing import outward
 from keel.studies.mount.full_mass import FULL_MASS, G0, FullMass
 from keel.studies.mount.links import Strapped, mount_checks
 from keel.studies.mount.load_case import WAYS, Held, LoadCase, MountCheck, Way
@@ -127,7 +127,7 @@ def _springs(way: Way, mount: Mount, straps: Strapped, at: Array, solids: Solids
         if own or (way == "down" and straps):
             return
     else:
-        yield from (Spring(stop.id, _place(stop), -_outward(stop), one_way=True) for stop in mount.stops)
+        yield from (Spring(stop.id, _place(stop), -outward(stop), one_way=True) for stop in mount.stops)
         yield from _tipping(straps, solids)
     yield from (spring for foot in mount.feet for spring in _foot_springs(foot))
 
@@ -176,12 +176,6 @@ def _foot_springs(foot: Foot) -> Iterator[Spring]:
 
 def _place(held: Foot | Stop) -> Array:
     return np.array([held.x_mm, held.y_mm, held.z_mm])
-
-
-def _outward(stop: Stop) -> Array:
-    """From the tank towards the stop."""
-    side = SIDES.index(stop.side)
-    return np.asarray(np.eye(3)[side // 2] * (1.0 if side % 2 else -1.0))
 
 
 MOUNT_LOADS = study(mount_loads, MOUNT, STRAPS, FULL_MASS, SOLIDS, RULES)

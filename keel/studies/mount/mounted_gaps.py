@@ -83,7 +83,22 @@ def mounted_gaps(
 
 
 def runs_over(strap: Strap, path: StrapPath, envelope: Envelope) -> list[str]:
-    """What stands on the tank under a strap."""
+    """What stands on the tank under a strap.
+
+    Parameters
+    ----------
+    strap : Strap
+        Its width and station.
+    path : StrapPath
+        As it lies.
+    envelope : Envelope
+        What stands at ports.
+
+    Returns
+    -------
+    list of str
+        Names, each once.
+    """
     band = _band(strap, path)
     return list(dict.fromkeys(part.name for part in envelope.at_ports if (band ^ part.solid).volume() > 1.0))
 

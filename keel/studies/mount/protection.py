@@ -123,7 +123,7 @@ def _stop_pads(stops: Sequence[Stop]) -> Iterator[PadRow]:
     for stop in stops:
         if stop.pad_mm > 0:
             note = words("Held on the stop. A gap at its foot lets water out.")
-            yield PadRow(stop.id, stop.name, "hard rubber", None, None, stop.pad_mm, note)
+            yield PadRow(stop.id, stop.name, "hard rubber", None, stop.wide_mm, stop.pad_mm, note)
 
 
 def _bearer_pads(bearers: Sequence[Bearer]) -> Iterator[PadRow]:

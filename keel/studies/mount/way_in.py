@@ -4,25 +4,23 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-from manifold3d import Manifold, OpType
-from shapely import Polygon, box, unary_union
+from shapely import Polygon, unary_union
 
-from keel.design.bay import SIDES, Bay, Opening
+from keel.design.bay import Bay
+from keel.design.mount import Mount
 from keel.solid.envelope import Envelope
-from keel.solid.neighbours import Scans, outline_pieces, scan_mesh, solid_of_keep_out
+from keel.solid.neighbours import Scans
 from keel.solid.planes import polygons_of
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.solid.tilting.gaps import Nearest, frames_of
-from keel.solid.tilting.scene import FAR_MM, TURNS, Piece, pieces_of, rectangle, wall_with_hole
+from keel.solid.tilting.scene import Piece
 from keel.solid.tilting.search import Found, Pose
-from keel.studies.mount.way_question import TANK, GoOn, Plane, Progress, Question
+from keel.studies.mount.way_question import GoOn, Progress, Question
+from keel.studies.mount.way_scene import WayScene, plane_axes
 
 PLAY_MM = 3.0
 """So much room all round is wanted while it goes in: hands, paint."""
-SLABS = 6
-WALL_MM = 2.0
-"""The panel with the opening is taken to be so thick."""
 MOST_FRAMES = 160
 AXES = "xyz"
 JOIN_MM = 0.1
@@ -97,6 +95,7 @@ def way_in(
     envelope: Envelope,
     solids: Solids,
     scans: Scans,
+    mount: Mount,
     play_mm: float = PLAY_MM,
     go_on: GoOn = lambda _share: None,
 ) -> WayIn | None:
@@ -112,6 +111,8 @@ def way_in(
         The shell worked out.
     scans : Scans
         Kept meshes; a scan counts as its hull.
+    mount : Mount
+        Stops and bearers stand in the way, feet that are welded on go in with it, straps are off.
     play_mm : float
         Room that is kept all round [mm].
     go_on : callable
@@ -127,18 +128,18 @@ def way_in(
     opening = bay.opening
     if opening is None:
         return None
-    scene = _Scenes(bay, opening, envelope, solids, scans, play_mm, go_on)
-    loose = list(dict.fromkeys(part.name for part in envelope.at_ports if part.comes_off))
-    whole = scene.best(frozenset())
-    if whole.passes or not loose:
+    scene = WayScene(bay, opening, envelope, solids, scans, mount, play_mm)
+    scenes, loose = _Scenes(scene, go_on), scene.comes_off
+    off = frozenset(loose)
+    whole = scenes.through(frozenset())
+    if whole is not None:
         return whole
-    bare = scene.best(frozenset(loose))
-    if not bare.passes:
-        return bare
-    off = set(loose)
+    bare = scenes.through(off) if loose else None
+    if bare is None:
+        return scenes.lacking(off)
     for name in loose:
-        tried = scene.best(frozenset(off - {name}))
-        if tried.passes:
+        tried = scenes.through(off - {name})
+        if tried is not None:
             off, bare = off - {name}, tried
     return bare
 
@@ -147,148 +148,46 @@ def way_in(
 class _Scenes:
     """The same question with this or that off, about one axis or the other."""
 
-    bay: Bay
-    opening: Opening
-    envelope: Envelope
-    solids: Solids
-    scans: Scans
-    play_mm: float
+    scene: WayScene
     go_on: GoOn
 
     def __post_init__(self) -> None:
-        self._side = SIDES.index(self.opening.side)
-        self._size = (self.bay.length_mm, self.bay.width_mm, self.bay.height_mm)
-        self._kept: dict[frozenset[str], WayIn] = {}
         self._progress = Progress(self.go_on)
 
-    def best(self, off: frozenset[str]) -> WayIn:
-        """The way that tilts least, of those about either axis; else what comes nearest."""
-        if off not in self._kept:
-            axes = [axis for axis in range(3) if axis != self._side // 2]
-            made = [self._about(axis, off) for axis in axes]
-            passing = [way for way in made if way.passes]
-            if passing:
-                self._kept[off] = min(passing, key=lambda way: way.most_deg)
-            else:
-                self._kept[off] = max(made, key=lambda way: way.room_mm)
-        return self._kept[off]
+    def through(self, off: frozenset[str]) -> WayIn | None:
+        """The way that tilts least, of those about either axis; None where there is none."""
+        made = [self._through(axis, off) for axis in self.scene.axes]
+        return min((way for way in made if way is not None), key=lambda way: way.most_deg, default=None)
 
-    def _about(self, axis: int, off: frozenset[str]) -> WayIn:
-        moving, fixed = self._moving(axis, off), list(self._fixed(axis))
-        rings = np.vstack([piece.ring for piece in moving])
-        low, high = rings.min(axis=0), rings.max(axis=0)
-        middle = (float(low[0] + high[0]) / 2, float(low[1] + high[1]) / 2)
-        radius = float(np.linalg.norm(high - low)) / 2 + self.play_mm
-        question = Question(moving, fixed, middle, self._plane(axis, middle, radius), self._reach(axis), self._progress)
-        found = question.asked(self.play_mm)
-        if found.passes:
-            return self._told(axis, off, question, found, self.play_mm)
-        lacking, nearly = question.lacking(self.play_mm)
+    def lacking(self, off: frozenset[str]) -> WayIn:
+        """Where there is no way: about either axis, what comes nearest to one."""
+        return max((self._lacking(axis, off) for axis in self.scene.axes), key=lambda way: way.room_mm)
+
+    def _through(self, axis: int, off: frozenset[str]) -> WayIn | None:
+        question = self.scene.question(axis, off, self._progress)
+        found = question.asked(self.scene.play_mm)
+        return self._told(axis, off, question, found, self.scene.play_mm) if found.passes else None
+
+    def _lacking(self, axis: int, off: frozenset[str]) -> WayIn:
+        play = self.scene.play_mm
+        question = self.scene.question(axis, off, self._progress)
+        lacking, nearly = question.lacking(play)
         if not nearly.passes:
             # Far too large: the straight way out says what it meets.
-            nearly = Found([Pose(0.0, 0.0, 0.0, 0.0), self._straight_out(axis, radius)], nearly.layers)
-        told = self._told(axis, off, question, nearly, self.play_mm - lacking)
+            out = Pose(*self.scene.straight_out(axis, question.radius), 0.0, 0.0)
+            nearly = Found([Pose(0.0, 0.0, 0.0, 0.0), out], nearly.layers)
+        told = self._told(axis, off, question, nearly, play - lacking)
         return replace(told, passes=False, room_mm=-lacking)
 
-    def _straight_out(self, axis: int, radius: float) -> Pose:
-        """Outside the opening, as it stands."""
-        own, high = self._side // 2, self._side % 2
-        far = (self._size[own] + 2 * radius) * (1.0 if high else -1.0)
-        return Pose(far, 0.0, 0.0, 0.0) if own == _plane_axes(axis)[0] else Pose(0.0, far, 0.0, 0.0)
-
-    def _moving(self, axis: int, off: frozenset[str]) -> list[Piece]:
-        bare = len(self.envelope.parts) - len(self.envelope.at_ports)
-        tank = Manifold.batch_boolean(self.envelope.parts[:bare], OpType.Add)
-        found = pieces_of(TANK, tank, axis, self._cuts(axis))
-        for part in self.envelope.at_ports:
-            if part.name not in off:
-                found += pieces_of(part.name, part.solid, axis)
-        return found
-
-    def _cuts(self, axis: int) -> list[float]:
-        """Where the shell's outline changes along an axis: none for what is drawn out along it."""
-        shell = self.solids
-        outside = {"sump", "well", "relief", "roof step"}
-        cuts = [
-            end for cost in shell.costs if cost.kind in outside for end in (cost.box.low[axis], cost.box.high[axis])
-        ]
-        if shell.section.axis == axis:
-            cuts += list(shell.section.span)
-        else:
-            low, high = shell.bounds.low[axis], shell.bounds.high[axis]
-            cuts += list(np.linspace(low, high, SLABS + 1)[1:-1])
-        return cuts
-
-    def _fixed(self, axis: int) -> Iterator[Piece]:
-        yield from self._walls(axis)
-        for keep_out in self.bay.keep_outs:
-            solid = solid_of_keep_out(keep_out, self.bay)
-            mesh = scan_mesh(keep_out, self.scans)
-            if solid is None and mesh is not None and not getattr(keep_out, "is_cavity", False):
-                solid = Manifold.hull_points(np.ascontiguousarray(mesh.points))
-            if solid is not None and not solid.is_empty():
-                yield from pieces_of(keep_out.name, solid, axis)
-        for _, solid in outline_pieces(self.bay):
-            yield from pieces_of("the bay's side", solid, axis)
-
-    def _walls(self, axis: int) -> Iterator[Piece]:
-        """The bay's sides, the one with the opening as a panel with a hole; outside it nothing stands."""
-        first, second = _plane_axes(axis)
-        own, high = self._side // 2, self._side % 2
-        size, opening = self._size, self.opening
-        along = second if own == first else first
-        holes = _hole(opening, own)
-        at, inward = (size[own], -1.0) if high else (0.0, 1.0)
-        name = f"the opening in the {opening.side}"
-        hole = (*holes[along], *holes[axis])
-        yield from wall_with_hole(name, at, inward, WALL_MM, hole, upright=own == first)
-        # The other sides end at that panel.
-        ends = {own: (-FAR_MM, size[own] + WALL_MM) if high else (-WALL_MM, FAR_MM)}
-        for place, side in enumerate(SIDES):
-            if place == self._side:
-                continue
-            low = [ends.get(way, (-FAR_MM, FAR_MM))[0] for way in range(3)]
-            top = [ends.get(way, (-FAR_MM, FAR_MM))[1] for way in range(3)]
-            if place % 2:
-                low[place // 2] = size[place // 2]
-            else:
-                top[place // 2] = 0.0
-            yield rectangle(
-                f"the {side} of the bay", (low[first], low[second]), (top[first], top[second]), (low[axis], top[axis])
-            )
-
-    def _reach(self, axis: int) -> float:
-        return self._size[axis]
-
-    def _plane(self, axis: int, middle: tuple[float, float], radius: float) -> Plane:
-        """How far the plane is looked at, and where the tank's middle is out."""
-        first, second = _plane_axes(axis)
-        own, high = self._side // 2, self._side % 2
-        more = 2 * radius + 100.0
-        low = [min(0.0, middle[0]) - more, min(0.0, middle[1]) - more]
-        top = [max(self._size[first], middle[0]) + more, max(self._size[second], middle[1]) + more]
-        at = 0 if own == first else 1
-        beyond = radius + WALL_MM + 1.0
-        out_low, out_top = list(low), list(top)
-        if high:
-            out_low[at] = self._size[own] + beyond
-            top[at] = max(top[at], out_low[at] + 50.0)
-            out_top[at] = top[at]
-        else:
-            out_top[at] = -beyond
-            low[at] = min(low[at], out_top[at] - 50.0)
-            out_low[at] = low[at]
-        return Plane((low[0], low[1], top[0], top[1]), box(out_low[0], out_low[1], out_top[0], out_top[1]))
-
     def _told(self, axis: int, off: frozenset[str], asked: Question, found: Found, play: float) -> WayIn:
-        first, second = _plane_axes(axis)
+        first, second = plane_axes(axis)
         frames = frames_of(found.way)
         near = asked.near(frames)
         kept, tightest = _thinned(frames, near)
         spots = [_frame(pose, axis) for pose in kept]
         # On paper x runs to the right and z up, whichever way round the axis has them.
         order = [0, 1] if first < second else [1, 0]
-        reach = self._reach(axis)
+        reach = self.scene.size[axis]
         return WayIn(
             passes=found.passes,
             tilts_about=AXES[axis],
@@ -304,32 +203,17 @@ class _Scenes:
             pieces=list(_outlines(asked.moving, order)),
             stands=[
                 Outline(piece.name, _flat(piece.ring[:, order]))
-                for piece in asked.fixed
+                for piece in (*asked.fixed, *asked.holds)
                 if _is_seen(piece, asked.moving)
             ],
             middle=[asked.middle[order[0]], asked.middle[order[1]]],
-            play_mm=self.play_mm,
+            play_mm=self.scene.play_mm,
             layers=found.layers,
         )
 
 
-def _plane_axes(axis: int) -> tuple[int, int]:
-    """The two axes that a plane square to a third is told by, in the scene's order."""
-    rows = np.array(TURNS[axis])
-    return int(np.argmax(rows[0])), int(np.argmax(rows[1]))
-
-
-def _hole(opening: Opening, own: int) -> dict[int, tuple[float, float]]:
-    """From where to where the opening is, by axis."""
-    first, second = [way for way in range(3) if way != own]
-    return {
-        first: (opening.a_mm, opening.a_mm + opening.long_mm),
-        second: (opening.b_mm, opening.b_mm + opening.wide_mm),
-    }
-
-
 def _frame(pose: Pose, axis: int) -> Frame:
-    first, second = _plane_axes(axis)
+    first, second = plane_axes(axis)
     place = [0.0, 0.0, 0.0]
     place[first], place[second], place[axis] = pose.u, pose.v, pose.across
     return Frame(place[0], place[1], place[2], pose.angle_deg)

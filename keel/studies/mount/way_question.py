@@ -42,11 +42,25 @@ class Plane:
 
 @dataclass
 class Question:
-    """One scene that is asked with more or less play."""
+    """One scene that is asked with more or less play.
+
+    Attributes
+    ----------
+    moving, fixed : list of Piece
+        What moves and what stands, as they are.
+    holds : list of Piece
+        What holds the tank where it stands, set back by the play where it is nearer: no gap is told to it.
+    middle : (float, float)
+        What it turns about.
+    radius : float
+        No part of it is further from there [mm].
+    """
 
     moving: list[Piece]
     fixed: list[Piece]
+    holds: list[Piece]
     middle: tuple[float, float]
+    radius: float
     plane: Plane
     reach_mm: float
     progress: Progress
@@ -57,7 +71,7 @@ class Question:
         grown = [piece for one in self.moving if (piece := _grown(one, play, ends)) is not None]
         return Search(
             grown,
-            self.fixed,
+            [*self.fixed, *self.holds],
             self.middle,
             self.plane.bounds,
             self.plane.out,

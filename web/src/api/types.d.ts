@@ -11479,6 +11479,18 @@ export interface components {
          */
         Stop: {
             /**
+             * Arm Mm
+             * @description Middle of its face above what it is bolted to [mm]
+             * @default 25
+             */
+            arm_mm: number;
+            /**
+             * Base Mm
+             * @description Its bolts to the edge it would tip over, away from the tank [mm]
+             * @default 50
+             */
+            base_mm: number;
+            /**
              * @default {
              *       "captive": false,
              *       "count": 1,
@@ -11524,6 +11536,12 @@ export interface components {
              *     }
              */
             structure: components["schemas"]["Structure"];
+            /**
+             * Wide Mm
+             * @description How wide its face is [mm]
+             * @default 60
+             */
+            wide_mm: number;
             /**
              * X Mm
              * @description Middle of its face [mm]
@@ -12920,6 +12938,8 @@ export interface components {
              * @enum {string}
              */
             state: "running" | "done" | "cancelled";
+            /** Vehicle Changed */
+            vehicle_changed: boolean;
         };
         /**
          * Well

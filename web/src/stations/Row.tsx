@@ -1,6 +1,6 @@
 import { Box, Button } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import type { ReactNode } from 'react'
+import { type ReactNode, useEffect, useRef } from 'react'
 import { useUnits } from '../units/useUnits'
 
 /** One thing of a list: its name and a few words; its fields when it is at hand. */
@@ -23,8 +23,13 @@ export function Row({
 }) {
   const { inks } = useTheme()
   const { inText } = useUnits()
+  const box = useRef<HTMLDivElement>(null)
+  // Chosen on the drawing it may lie below the panel's edge.
+  useEffect(() => {
+    if (open) box.current?.scrollIntoView({ block: 'nearest' })
+  }, [open])
   return (
-    <Box sx={{ border: `1px solid ${open ? inks.hand : inks.line}`, px: 1, py: open ? 1 : 0 }} {...rest}>
+    <Box ref={box} sx={{ border: `1px solid ${open ? inks.hand : inks.line}`, px: 1, py: open ? 1 : 0 }} {...rest}>
       <Button
         fullWidth
         onClick={onToggle}

@@ -80,6 +80,13 @@ export function FootRow({ foot, place, readOnly }: { foot: Foot; place: number; 
   )
 }
 
+const STOP_SIZES = [
+  { name: 'pad_mm', label: 'Pad thickness', hint: '' },
+  { name: 'wide_mm', label: 'Width of its face', hint: '' },
+  { name: 'arm_mm', label: 'Height of its face', hint: 'Middle of the face above what it is bolted to' },
+  { name: 'base_mm', label: 'Foot beyond its bolts', hint: 'To the edge it would tip over, away from the tank' },
+] as const
+
 /** A block or a lip that a side of the tank pushes against. */
 export function StopRow({ stop, place, readOnly }: { stop: Stop; place: number; readOnly: boolean }) {
   const open = useWork((work) => work.at?.kind === 'mount' && work.at.id === stop.id)
@@ -104,13 +111,19 @@ export function StopRow({ stop, place, readOnly }: { stop: Stop; place: number; 
         onChange={(side) => set({ side })}
       />
       <PlaceFields at={stop} path={path} readOnly={readOnly} onChange={set} />
-      <LengthField
-        label="Pad thickness"
-        value={stop.pad_mm}
-        path={`${path}.pad_mm`}
-        disabled={readOnly}
-        onCommit={(mm) => mm !== null && set({ pad_mm: mm })}
-      />
+      <Box sx={pair}>
+        {STOP_SIZES.map(({ name, label, hint }) => (
+          <LengthField
+            key={name}
+            label={label}
+            hint={hint}
+            value={stop[name]}
+            path={`${path}.${name}`}
+            disabled={readOnly}
+            onCommit={(mm) => mm !== null && set({ [name]: mm })}
+          />
+        ))}
+      </Box>
       <BoltedFields
         bolts={stop.bolts}
         structure={stop.structure}

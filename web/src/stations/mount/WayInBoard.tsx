@@ -60,6 +60,7 @@ export function WayInBoard() {
 /** The answer in a sentence. */
 function Said({ search, stale }: { search: WaySearch | null; stale: boolean }) {
   const units = useUnits()
+  const strapped = useWork((work) => work.design.mount.straps.length > 0)
   if (!search)
     return 'Looks for a path from outside to where the tank stands: shifted every way, tilted about one axis.'
   if (search.state === 'running') return search.share > 0 ? 'Searching.' : 'Waiting for a worker.'
@@ -73,10 +74,13 @@ function Said({ search, stale }: { search: WaySearch | null; stale: boolean }) {
   if (!way.passes)
     return `${before}It doesn’t go in with ${kept} all round. ${pair ? `${pair} lack` : 'It lacks'} ${units.lengthUnitText(-way.room_mm)}.`
   const tilt = way.most_deg < 0.5 ? 'straight' : `tilted up to ${way.most_deg.toFixed(0)}° about ${way.tilts_about}`
-  const off = way.off.length ? ` with ${way.off.join(', ')} off` : ' with everything on'
+  const off = way.off.length ? ` with ${listed(way.off)} off` : ' with everything on'
+  const straps = strapped ? ' The straps are off while it goes in.' : ''
   const near = pair ? ` Nearest: ${pair}, ${units.lengthUnitText(way.room_mm + way.play_mm)} apart.` : ''
-  return `${before}It goes in ${tilt},${off}.${near}`
+  return `${before}It goes in ${tilt},${off}.${straps}${near}`
 }
+
+const listed = (names: string[]) => [names.slice(0, -1).join(', '), names.at(-1)].filter(Boolean).join(' and ')
 
 /** The frames from outside to where it stands, under a slider. */
 function Film({ way }: { way: WayIn }) {

@@ -1,9 +1,15 @@
-import { Box } from '@mui/material'
+import { Box, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import type { WayIn } from '../../api/model'
 
 type Frame = WayIn['frames'][number]
 type Outline = WayIn['pieces'][number]
+/** By the axis that the tank tilts about, along which it is seen. */
+const VIEWS = {
+  x: 'From the front: right of the bay on the left',
+  y: 'From the right: front on the right',
+  z: 'From above: front on the right',
+} as const
 const MARGIN = 40
 /** How far round the way's own bounds is drawn [share of it]. */
 const AIR = 0.06
@@ -28,15 +34,18 @@ export function WayInDrawing({ way, frame, tightest }: { way: WayIn; frame: Fram
   }
   const met = (one: Outline, name: string) => tightest && one.name === name
   return (
-    <Box sx={{ flex: 1, minHeight: 0 }}>
+    <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        {VIEWS[way.tilts_about as keyof typeof VIEWS]}
+      </Typography>
       <svg
         role="img"
-        aria-label={`The way in, seen along ${way.tilts_about}`}
+        aria-label={`The way in. ${VIEWS[way.tilts_about as keyof typeof VIEWS]}`}
         width="100%"
-        height="100%"
+
         viewBox={`${box.low[0]} ${-box.high[1]} ${wide} ${tall}`}
         preserveAspectRatio="xMidYMid meet"
-        style={{ background: inks.sheet }}
+        style={{ background: inks.sheet, flex: 1, minHeight: 0 }}
       >
         <defs>
           <pattern

@@ -6,6 +6,7 @@ import { useWork } from '../../work/store'
 
 const LOOK_MS = 600
 const PARTS = ['shell', 'bay', 'ports', 'sheet', 'inside'] as const
+const MOUNT_PARTS = ['vehicle', 'corner', 'stops', 'bearers', 'feet'] as const
 
 /** The latest search for the way in: asked for, watched while it runs, stopped. */
 export function useWaySearch() {
@@ -37,11 +38,14 @@ export function useWaySearch() {
     onSuccess: shown,
   })
   const search = latest.data ?? null
-  return { search, stale: search !== null && !alike(search.design as unknown as Design, design), start, stop }
+  const stale = search !== null && (search.vehicle_changed || !alike(search.design as unknown as Design, design))
+  return { search, stale, start, stop }
 }
 
 /** Whether what was searched is what is on the screen. */
-const alike = (kept: Design, now: Design) => PARTS.every((part) => sorted(kept[part]) === sorted(now[part]))
+const alike = (kept: Design, now: Design) =>
+  PARTS.every((part) => sorted(kept[part]) === sorted(now[part])) &&
+  MOUNT_PARTS.every((part) => sorted(kept.mount[part]) === sorted(now.mount[part]))
 
 const sorted = (value: unknown) =>
   JSON.stringify(value, (_, below: unknown) =>
