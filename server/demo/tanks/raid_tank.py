@@ -74,7 +74,7 @@ RAID_TANK: dict[str, Any] = {
         ],
         "stops": [
             stop("front", (765.0, 220.0, 220.0), bolts={"count": 4}),
-            stop("rear", (35.0, 220.0, 60.0), bolts={"count": 4}),
+            stop("rear", (35.0, 220.0, 60.0), bolts={"count": 4}, arm_mm=50.0, base_mm=35.0),
         ],
     },
 }

@@ -82,9 +82,9 @@ export function FootRow({ foot, place, readOnly }: { foot: Foot; place: number; 
 
 const STOP_SIZES = [
   { name: 'pad_mm', label: 'Pad thickness', hint: '' },
-  { name: 'wide_mm', label: 'Width of its face', hint: '' },
-  { name: 'arm_mm', label: 'Height of its face', hint: 'Middle of the face above what it is bolted to' },
-  { name: 'base_mm', label: 'Foot beyond its bolts', hint: 'To the edge it would tip over, away from the tank' },
+  { name: 'wide_mm', label: 'Face, width', hint: '' },
+  { name: 'arm_mm', label: 'Face, height', hint: 'Its middle above the bolts' },
+  { name: 'base_mm', label: 'Foot, length', hint: 'Bolts to the edge it tips over' },
 ] as const
 
 /** A block or a lip that a side of the tank pushes against. */

@@ -242,58 +242,62 @@ interface PointProps {
   live: boolean
 }
 
-/** A foot's bolt, or a stop with its face towards the tank. */
+/** A foot's bolt, or a stop as a block behind its face. */
 function PointMark({ view, held, list, at, weak, live }: PointProps) {
   const { inks } = useTheme()
   const colour = weak ? inks.stop : at ? inks.hand : inks.ink
   const place: Place = { x: held.x_mm, y: held.y_mm, z: held.z_mm }
-  const [x, y] = [view.toX(place[view.across]), view.toY(place[view.up])]
   const move = (moved: Partial<Place>) =>
     changeHeld(list, held.id, Object.fromEntries(Object.entries(moved).map(([axis, mm]) => [`${axis}_mm`, mm])))
-  const [axis, way] = 'side' in held ? OUT[held.side] : (['z', -1] as const)
-  const facing = axis === view.across ? [way, 0] : axis === view.up ? [0, -way] : null
+  const pick = () => select({ kind: 'mount', id: held.id })
+  const common = { view, place, colour, label: held.name, live, onPick: pick, onMove: move }
+  return <g data-held={held.id}>{'side' in held ? <StopMark {...common} stop={held} /> : <BoltMark {...common} />}</g>
+}
+
+/** A stop's block from its foot's far edge to its face, which is drawn heavy. */
+function StopMark({ stop, view, place, colour, label, live, onPick, onMove }: BoltProps & { stop: Stop }) {
+  const [axis, way] = OUT[stop.side]
+  const [low, high] = reachOf(stop, axis, way)
+  const rect = {
+    x: view.toX(low[view.across]),
+    y: view.toY(high[view.up]),
+    width: (high[view.across] - low[view.across]) * view.scale,
+    height: (high[view.up] - low[view.up]) * view.scale,
+  }
+  const [x, y] = [view.toX(place[view.across]), view.toY(place[view.up])]
+  const face =
+    axis === view.across ? `M${x} ${rect.y}v${rect.height}` : axis === view.up ? `M${rect.x} ${y}h${rect.width}` : ''
   return (
-    <g data-held={held.id}>
-      {'side' in held ? (
-        facing ? (
-          <path
-            d={wedge(x, y, facing as [number, number])}
-            fill={colour}
-            fillOpacity={0.3}
-            stroke={colour}
-            strokeWidth={1.4}
-          />
-        ) : (
-          <rect x={x - 9} y={y - 6} width={18} height={12} fill={colour} fillOpacity={0.3} stroke={colour} />
-        )
-      ) : null}
-      {'side' in held ? (
-        live && (
-          <MoveBody
-            view={view}
-            rect={{ x: x - GRIP_PX / 2, y: y - GRIP_PX / 2, width: GRIP_PX, height: GRIP_PX }}
-            label={held.name}
-            place={place}
-            snapsFor={() => []}
-            onPick={() => select({ kind: 'mount', id: held.id })}
-            onMove={move}
-          />
-        )
-      ) : (
-        <BoltMark
+    <>
+      <rect {...rect} fill={colour} fillOpacity={0.3} stroke={colour} strokeWidth={1.2} />
+      <path d={face} stroke={colour} strokeWidth={3} />
+      {live && (
+        <MoveBody
           view={view}
+          rect={{ x: x - GRIP_PX / 2, y: y - GRIP_PX / 2, width: GRIP_PX, height: GRIP_PX }}
+          label={label}
           place={place}
-          colour={colour}
-          label={held.name}
-          live={live}
-          onPick={() => select({ kind: 'mount', id: held.id })}
-          onMove={move}
+          snapsFor={() => []}
+          onPick={onPick}
+          onMove={onMove}
         />
       )}
-    </g>
+    </>
   )
 }
 
-/** A stop seen from the side: its face at the tank, its foot beyond. */
-const wedge = (x: number, y: number, [u, v]: [number, number]) =>
-  `M${x - 9 * v} ${y - 9 * u}L${x + 9 * v} ${y + 9 * u}L${x + 14 * u + 9 * v} ${y + 14 * v + 9 * u}Z`
+/** Low and high corner of a stop's block [mm]. */
+function reachOf(stop: Stop, axis: Axis, way: 1 | -1): [Place, Place] {
+  const place: Place = { x: stop.x_mm, y: stop.y_mm, z: stop.z_mm }
+  const ends = (one: Axis): [number, number] => {
+    if (one === axis) return way > 0 ? [0, stop.base_mm] : [-stop.base_mm, 0]
+    const half = one === 'z' ? stop.arm_mm : stop.wide_mm / 2
+    return [-half, half]
+  }
+  const corner = (end: 0 | 1): Place => ({
+    x: place.x + ends('x')[end],
+    y: place.y + ends('y')[end],
+    z: place.z + ends('z')[end],
+  })
+  return [corner(0), corner(1)]
+}
