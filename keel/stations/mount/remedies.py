@@ -5,14 +5,18 @@ from itertools import count
 from math import sqrt
 from typing import Any
 
+import numpy as np
+
 from keel.analysis.tank import TankAnalysis
 from keel.design.bay import Side
 from keel.design.mount import Anchor, Bolting, Mount, Stop, Strap
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.fasteners import BoltSize
 from keel.stations.mount.edits import bolted_down, mount_patch
+from keel.studies.mount.facing import outward
 from keel.studies.mount.fastening import links_of, pried_n
 from keel.studies.mount.loads import MOUNT_LOADS
+from keel.studies.mount.stop_places import STOP_PLACES
 from keel.studies.mount.straps import STRAPS
 from keel.studies.result import words
 
@@ -37,6 +41,21 @@ def straps_offer(tank: TankAnalysis) -> Remedy | None:
         low, high = (Anchor(out_mm=end, z_mm=z) for end in ends)
         straps.append(Strap(id=f"strap-{number}", name=f"strap {number}", at_mm=at, low=low, high=high))
     return Remedy(label=words("Two straps"), patch=mount_patch(straps=straps))
+
+
+def against_the_tank(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
+    """A stop moved until its pad lies on the tank."""
+    mount = tank.design.mount
+    place = next(place for place in tank[STOP_PLACES] if place.id == finding.subject)
+    stop = next(stop for stop in mount.stops if stop.id == finding.subject)
+    if place.gap_mm is None:
+        return
+    way = outward(stop) * (stop.pad_mm - place.gap_mm)
+    axis = int(np.argmax(np.abs(outward(stop))))
+    name = ("x_mm", "y_mm", "z_mm")[axis]
+    moved = stop.model_copy(update={name: tank.marked(getattr(stop, name) + float(way[axis]))})
+    label = words("Move {name} against the tank, {far_mm}", name=stop.name, far_mm=abs(stop.pad_mm - place.gap_mm))
+    yield Remedy(label=label, patch=mount_patch(stops=[moved if one is stop else one for one in mount.stops]))
 
 
 def held_that_way(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:

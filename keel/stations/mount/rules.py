@@ -5,12 +5,15 @@ from collections.abc import Iterator
 from keel.analysis.parts import VEHICLE
 from keel.analysis.tank import TankAnalysis
 from keel.findings.finding import Finding, saying
+from keel.studies.mount.bearers import BEARER_PLACES
 from keel.studies.mount.load_case import LinkCheck, MountCheck
 from keel.studies.mount.loads import MOUNT_LOADS
+from keel.studies.mount.stop_places import STOP_PLACES
 from keel.studies.mount.straps import STRAPS
 
 _mount = saying("mount")
 FEWEST_STRAPS = 2
+STOP_SLACK_MM = 2.0
 THIN_MM = 1.6
 """Sheet thinner than this gives way round a washer long before the bolt is loaded."""
 BRIDGED_MM = 15.0
@@ -42,6 +45,47 @@ def straps_lie_on(tank: TankAnalysis) -> Iterator[Finding]:
                 name=path.name,
                 problem=path.problem,
             )
+
+
+def bearers_touch(tank: TankAnalysis) -> Iterator[Finding]:
+    """Every bearer has the tank on it, or is on the tank."""
+    touching = {place.id for place in tank[BEARER_PLACES]}
+    for bar in tank.design.mount.bearers:
+        if bar.id not in touching:
+            yield _mount(
+                "mount.bearer",
+                bar.id,
+                "stop",
+                "{name} at {at_mm} has nothing of the tank {side} it between its supports",
+                "It carries nothing there.",
+                name=bar.name,
+                at_mm=bar.at_mm,
+                side="over" if bar.stands == "under" else "under",
+            )
+
+
+def stops_touch(tank: TankAnalysis) -> Iterator[Finding]:
+    """Every stop stands off the tank by its pad and no more."""
+    for stop, place in zip(tank.design.mount.stops, tank[STOP_PLACES], strict=True):
+        if place.gap_mm is not None and abs(place.gap_mm - stop.pad_mm) <= STOP_SLACK_MM:
+            continue
+        if place.gap_mm is None:
+            said = "{name} has nothing of the tank before its face"
+        elif place.gap_mm < 0:
+            said = "{name} stands {deep_mm} within the tank"
+        else:
+            said = "{name} stands {gap_mm} off the tank, its pad is {pad_mm}"
+        yield _mount(
+            "mount.stop",
+            stop.id,
+            "stop",
+            said,
+            "The tank gathers way before it is stopped, or the stop bears on it all the time.",
+            name=stop.name,
+            gap_mm=place.gap_mm or 0.0,
+            deep_mm=-(place.gap_mm or 0.0),
+            pad_mm=stop.pad_mm,
+        )
 
 
 def enough_straps(tank: TankAnalysis) -> Iterator[Finding]:

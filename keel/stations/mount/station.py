@@ -3,6 +3,7 @@
 from keel.design.mount import Mount
 from keel.stations.mount import bolt_rules, filler_rules, harm_remedies, harm_rules, remedies, rules, stronger
 from keel.stations.station import Station
+from keel.studies.mount.bearers import BEARER_PLACES
 from keel.studies.mount.bolt_list import BOLTS_LISTED
 from keel.studies.mount.filler_route import FILLER
 from keel.studies.mount.leaned_on import LEANED_ON
@@ -18,6 +19,7 @@ MOUNT = Station(
     is_begun=lambda design: design.mount != Mount(),
     studies={
         "straps": STRAPS,
+        "bearers": BEARER_PLACES,
         "loads": MOUNT_LOADS,
         "bolts": BOLTS_LISTED,
         "protection": PROTECTION,
@@ -30,6 +32,8 @@ MOUNT = Station(
     rules=(
         rules.vehicle_is_kept,
         rules.straps_lie_on,
+        rules.bearers_touch,
+        rules.stops_touch,
         rules.enough_straps,
         rules.held_every_way,
         rules.links_bear,
@@ -49,6 +53,7 @@ MOUNT = Station(
     prescribers={
         "mount.no_vehicle": remedies.without_vehicle,
         "mount.one_strap": remedies.second_strap,
+        "mount.stop": remedies.against_the_tank,
         "mount.unheld": remedies.held_that_way,
         "mount.weak": stronger.stronger,
         "mount.spanner": remedies.captive,

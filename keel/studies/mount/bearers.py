@@ -1,15 +1,22 @@
 """Tubes and bars of a cradle or a cage: what they bear in bending."""
 
+from dataclasses import dataclass
 from math import pi
 
 import numpy as np
+from shapely import box
 
-from keel.design.mount import Bearer
+from keel.analysis.parts import MOUNT, SOLIDS
+from keel.analysis.study import study
+from keel.design.mount import Bearer, Mount
 from keel.reference.metals import METALS
-from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.studies.mount.fastening import Link
+from keel.studies.mount.outline import outline_at
+from keel.studies.result import Point
 
+TOUCH_MM = 0.5
+"""What of the tank is no further than this from the bar's face lies on it, or on its pad."""
 LEAST_CONTACT_MM = 1.0
 
 
@@ -39,37 +46,71 @@ def section_modulus_mm3(bearer: Bearer) -> float:
     return wall * outer**2 / 6
 
 
-def bearer_middle(bearer: Bearer, solids: Solids) -> Array | None:
-    """Where the tank presses on a bearer, shape (3,) [mm]; None where it doesn't lie on it at all."""
+@dataclass(frozen=True, slots=True)
+class BearerPlace:
+    """Where a bearer touches the tank.
+
+    Attributes
+    ----------
+    z_mm : float
+        The face that the tank lies on, or that presses on it.
+    start_mm, end_mm : float
+        From where to where along the bearer.
+    at : Point
+        In the middle of that.
+    """
+
+    id: str
+    z_mm: float
+    start_mm: float
+    end_mm: float
+    at: Point
+
+
+def bearer_places(mount: Mount, solids: Solids) -> list[BearerPlace]:
+    """Where the bearers touch the tank, each against what of it is lowest or highest at its own station.
+
+    Parameters
+    ----------
+    mount : Mount
+        Bearers.
+    solids : Solids
+        The shell worked out.
+
+    Returns
+    -------
+    list of BearerPlace
+        Without those that the tank isn't over, or under, between their supports.
+    """
+    return [place for bearer in mount.bearers if (place := _place(bearer, solids)) is not None]
+
+
+def _place(bearer: Bearer, solids: Solids) -> BearerPlace | None:
     axis = "xy".index(bearer.along)
-    contact = _contact(bearer, solids)
-    if contact is None:
-        return None
     low, high = solids.bounds.low, solids.bounds.high
-    place = np.zeros(3)
-    place[axis], place[1 - axis] = sum(contact) / 2, bearer.at_mm
-    place[2] = low[2] if bearer.stands == "under" else high[2]
-    return place
-
-
-def _contact(bearer: Bearer, solids: Solids) -> tuple[float, float] | None:
-    """From where to where the tank lies on it, between its supports [mm]."""
-    axis = "xy".index(bearer.along)
-    low, high = solids.bounds.low, solids.bounds.high
-    if not low[1 - axis] <= bearer.at_mm <= high[1 - axis]:
+    floor, roof = low[2] - 1, high[2] + 1
+    section = outline_at(solids, 1 - axis, bearer.at_mm).intersection(box(bearer.low_mm, floor, bearer.high_mm, roof))
+    if section.is_empty:
         return None
-    start, end = max(bearer.low_mm, low[axis]), min(bearer.high_mm, high[axis])
-    return (start, end) if end - start > LEAST_CONTACT_MM else None
+    under = bearer.stands == "under"
+    face = section.bounds[1 if under else 3]
+    near = (floor, face + TOUCH_MM) if under else (face - TOUCH_MM, roof)
+    start, _, end, _ = section.intersection(box(bearer.low_mm, near[0], bearer.high_mm, near[1])).bounds
+    if end - start <= LEAST_CONTACT_MM:
+        return None
+    middle = np.array([0.0, 0.0, face])
+    middle[axis], middle[1 - axis] = (start + end) / 2, bearer.at_mm
+    return BearerPlace(bearer.id, face, start, end, Point.of(middle))
 
 
-def bends(bearer: Bearer, solids: Solids, load_n: float) -> Link:
+def bends(bearer: Bearer, place: BearerPlace, load_n: float) -> Link:
     """A bearer under what of the tank lies on it.
 
     Parameters
     ----------
     bearer : Bearer
         Span, section, metal.
-    solids : Solids
+    place : BearerPlace
         Where the tank lies on it.
     load_n : float
         Spread along where it lies [N].
@@ -81,9 +122,12 @@ def bends(bearer: Bearer, solids: Solids, load_n: float) -> Link:
 
     References
     ----------
-    A beam on two supports under a load spread over c in the middle of its span L: M = W (2 L − c)/8.
+    A beam on two supports under a load spread over c in the middle of its span L: M = W (2 L − c)/8. Aside of the
+    middle, or with a gap within c, it bends less.
     """
     span = bearer.high_mm - bearer.low_mm
-    start, end = _contact(bearer, solids) or (0.0, 0.0)
-    arm = (2 * span - (end - start)) / 8
+    arm = (2 * span - (place.end_mm - place.start_mm)) / 8
     return Link("bending", load_n, METALS[bearer.metal].welded_yield_mpa * section_modulus_mm3(bearer) / arm)
+
+
+BEARER_PLACES = study(bearer_places, MOUNT, SOLIDS)

@@ -8,6 +8,7 @@ from keel.solid.polyhedron import Array
 from keel.solid.rings import circle
 from keel.solid.shapes import block
 from keel.solid.solids import Solids
+from keel.studies.mount.bearers import BearerPlace
 from keel.studies.mount.facing import outward
 from keel.studies.mount.fastening import washer_mm
 
@@ -36,15 +37,15 @@ def stop_solid(stop: Stop) -> Manifold:
     return _block(middle - half, middle + half)
 
 
-def bearer_solid(bearer: Bearer, solids: Solids) -> Manifold:
-    """A bearer as a bar that touches the tank's lowest or highest plane.
+def bearer_solid(bearer: Bearer, place: BearerPlace) -> Manifold:
+    """A bearer as a bar.
 
     Parameters
     ----------
     bearer : Bearer
         Its section from outside.
-    solids : Solids
-        The shell worked out.
+    place : BearerPlace
+        Where it touches the tank.
 
     Returns
     -------
@@ -53,7 +54,7 @@ def bearer_solid(bearer: Bearer, solids: Solids) -> Manifold:
     """
     axis = "xy".index(bearer.along)
     under = bearer.stands == "under"
-    face = solids.bounds.low[2] if under else solids.bounds.high[2]
+    face = place.z_mm
     wide = bearer.wall_mm if bearer.shape == "flat bar" else bearer.outer_mm
     low, high = np.zeros(3), np.zeros(3)
     low[axis], high[axis] = bearer.low_mm, bearer.high_mm

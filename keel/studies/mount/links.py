@@ -1,6 +1,6 @@
 """Every link of every mount where it is loaded most: strap, bolt, sheet, bar, weld."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 import numpy as np
 
@@ -9,7 +9,7 @@ from keel.reference.metals import METALS
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.solid.taut import tension
-from keel.studies.mount.bearers import bends
+from keel.studies.mount.bearers import BearerPlace, bends
 from keel.studies.mount.facing import beyond
 from keel.studies.mount.fastening import Link, links_of, pried_n, shear_yield_mpa
 from keel.studies.mount.load_case import Held, LinkCheck, LoadCase, MountCheck, Way
@@ -21,7 +21,12 @@ Strapped = Sequence[tuple[Strap, StrapPath]]
 
 
 def mount_checks(
-    mount: Mount, straps: Strapped, cases: Sequence[LoadCase], at: Array, solids: Solids
+    mount: Mount,
+    straps: Strapped,
+    bearers: Mapping[str, BearerPlace],
+    cases: Sequence[LoadCase],
+    at: Array,
+    solids: Solids,
 ) -> list[MountCheck]:
     """What every mount bears of what it carries.
 
@@ -31,12 +36,14 @@ def mount_checks(
         Feet, stops, bearers.
     straps : sequence of (Strap, StrapPath)
         Straps that lie.
+    bearers : mapping of BearerPlace
+        Where those lie that touch the tank, by their ids.
     cases : sequence of LoadCase
         Who carries what in each direction.
     at : ndarray, shape (3,)
         Centre of mass [mm].
     solids : Solids
-        The shell worked out: its wall, where it lies on bars.
+        The shell worked out: its wall.
 
     Returns
     -------
@@ -46,7 +53,9 @@ def mount_checks(
     found = [MountCheck(s.id, s.name, "strap", _worst(_strap_links(s, p, cases))) for s, p in straps]
     found += [MountCheck(f.id, f.name, "foot", _worst(_foot_links(f, cases, at, solids))) for f in mount.feet]
     found += [MountCheck(s.id, s.name, "stop", _worst(_stop_links(s, cases))) for s in mount.stops]
-    return found + [MountCheck(b.id, b.name, "bearer", _worst(_bearer_links(b, cases, solids))) for b in mount.bearers]
+    return found + [
+        MountCheck(b.id, b.name, "bearer", _worst(_bearer_links(b, bearers.get(b.id), cases))) for b in mount.bearers
+    ]
 
 
 Found = tuple[str, Way, Link]
@@ -93,9 +102,11 @@ def _stop_links(stop: Stop, cases: Sequence[LoadCase]) -> Iterator[Found]:
         yield from (("", case.way, link) for link in links_of(stop, pull, held.force_n))
 
 
-def _bearer_links(bearer: Bearer, cases: Sequence[LoadCase], solids: Solids) -> Iterator[Found]:
+def _bearer_links(bearer: Bearer, place: BearerPlace | None, cases: Sequence[LoadCase]) -> Iterator[Found]:
+    if place is None:
+        return
     for case, held in _of(bearer.id, cases):
-        yield "", case.way, bends(bearer, solids, held.force_n)
+        yield "", case.way, bends(bearer, place, held.force_n)
         if bearer.stands == "over":
             yield from (("", case.way, link) for link in links_of(bearer, held.force_n / 2, 0.0))
 

@@ -1,6 +1,6 @@
 """What the mounts carry when the vehicle brakes, turns, jumps and lands, and which link is the weakest."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from math import radians, sin
 
@@ -12,14 +12,18 @@ from keel.design.mount import Foot, Mount, MountLoads, Stop, Strap
 from keel.design.workshop import HouseRules
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
-from keel.studies.mount.bearers import bearer_middle
+from keel.studies.mount.bearers import BEARER_PLACES, BearerPlace
 from keel.studies.mount.facing import outward
 from keel.studies.mount.full_mass import FULL_MASS, G0, FullMass
 from keel.studies.mount.links import Strapped, mount_checks
 from keel.studies.mount.load_case import WAYS, Held, LoadCase, MountCheck, Way
+from keel.studies.mount.resting import resting_places
 from keel.studies.mount.sharing import Spring, shared
+from keel.studies.mount.stop_places import STOP_PLACES, StopPlace
 from keel.studies.mount.straps import STRAPS, StrapPath
 from keel.studies.result import Point
+
+Placed = Mapping[str, BearerPlace]
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +61,13 @@ def loads_of(mount: Mount, rules: HouseRules) -> MountLoads:
 
 
 def mount_loads(
-    mount: Mount, paths: Sequence[StrapPath], mass: FullMass | None, solids: Solids, rules: HouseRules
+    mount: Mount,
+    paths: Sequence[StrapPath],
+    bearers: Sequence[BearerPlace],
+    stops: Sequence[StopPlace],
+    mass: FullMass | None,
+    solids: Solids,
+    rules: HouseRules,
 ) -> Loads:
     """What each mount carries in each direction, and what it bears.
 
@@ -67,6 +77,10 @@ def mount_loads(
         Straps, feet and stops.
     paths : sequence of StrapPath
         The straps as they lie.
+    bearers : sequence of BearerPlace
+        Where bearers touch the tank.
+    stops : sequence of StopPlace
+        How far stops stand off it.
     mass : FullMass or None
         Of the full tank; without it there are no loads.
     solids : Solids
@@ -79,15 +93,20 @@ def mount_loads(
     Loads
         Up, straps that pass over and a cage's bars bear it all where there are any, each by the lever along its axis;
         else the feet do. Down, straps that pass under and a cradle's bearers; else what it sits on, or the feet.
-        Sideways and lengthwise feet, stops and, by the tank's tipping about its lower edge, straps. The tank's own
-        weight is not taken off.
+        Sideways and lengthwise feet, stops and, by the tank's tipping about the edge of what it rests on, straps. A
+        stop with nothing of the tank before it holds nothing. The tank's own weight is not taken off.
     """
     if mass is None or not (mount.straps or mount.feet or mount.stops or mount.bearers):
         return Loads(mass, [], [])
     g, at = loads_of(mount, rules), np.array([mass.at.x, mass.at.y, mass.at.z])
     strapped = [(strap, path) for strap, path in zip(mount.straps, paths, strict=True) if not path.problem]
-    cases = [_case(way, _g(g, way), mass.kg, at, mount, strapped, solids) for way in WAYS]
-    return Loads(mass, cases, mount_checks(mount, strapped, cases, at, solids))
+    placed = {place.id: place for place in bearers}
+    before = {place.id for place in stops if place.gap_mm is not None}
+    mount = mount.model_copy(update={"stops": [stop for stop in mount.stops if stop.id in before]})
+    sits = not strapped or strapped[0][0].passes == "over"
+    rests = resting_places(mount, placed, solids, sits)
+    cases = [_case(way, _g(g, way), mass.kg, at, mount, strapped, placed, rests) for way in WAYS]
+    return Loads(mass, cases, mount_checks(mount, strapped, placed, cases, at, solids))
 
 
 def _g(loads: MountLoads, way: Way) -> float:
@@ -101,9 +120,11 @@ def _g(loads: MountLoads, way: Way) -> float:
     }[way]
 
 
-def _case(way: Way, g: float, kg: float, at: Array, mount: Mount, straps: Strapped, solids: Solids) -> LoadCase:
+def _case(
+    way: Way, g: float, kg: float, at: Array, mount: Mount, straps: Strapped, bearers: Placed, rests: Array
+) -> LoadCase:
     load = np.array(WAYS[way]) * kg * G0 * g
-    springs = list(_springs(way, mount, straps, at, solids))
+    springs = list(_springs(way, mount, straps, bearers, at, rests))
     result = shared(load, at, springs)
     found = dict[str, Array]()
     places = dict[str, Array]()
@@ -115,48 +136,44 @@ def _case(way: Way, g: float, kg: float, at: Array, mount: Mount, straps: Strapp
         for holder, force in found.items()
         if holder and np.linalg.norm(force) > 1e-6 * np.linalg.norm(load)
     ]
-    rests = way == "down" and not springs
-    return LoadCase(way, g, kg * G0 * g, rests or result.is_held or g == 0, by)
+    is_borne = way == "down" and not springs
+    return LoadCase(way, g, kg * G0 * g, is_borne or result.is_held or g == 0, by)
 
 
-def _springs(way: Way, mount: Mount, straps: Strapped, at: Array, solids: Solids) -> Iterator[Spring]:
+def _springs(way: Way, mount: Mount, straps: Strapped, bearers: Placed, at: Array, rests: Array) -> Iterator[Spring]:
     """What holds the tank against a load that way."""
     if way in ("up", "down"):
-        own = [*_upright(way, mount, straps, at, solids)]
+        own = [*_upright(way, mount, straps, bearers, at)]
         yield from own
         if own or (way == "down" and straps):
             return
     else:
         yield from (Spring(stop.id, _place(stop), -outward(stop), one_way=True) for stop in mount.stops)
-        yield from _tipping(straps, solids)
+        yield from _tipping(straps, rests)
     yield from (spring for foot in mount.feet for spring in _foot_springs(foot))
 
 
-def _upright(way: Way, mount: Mount, straps: Strapped, at: Array, solids: Solids) -> Iterator[Spring]:
+def _upright(way: Way, mount: Mount, straps: Strapped, bearers: Placed, at: Array) -> Iterator[Spring]:
     """Straps and bars on the side that the load goes to."""
     side, back = ("over" if way == "up" else "under"), -np.array(WAYS[way])
     for strap, path in straps:
         if strap.passes == side:
             yield Spring(strap.id, _middle(strap, path, at), back, one_way=True)
     for bar in mount.bearers:
-        middle = bearer_middle(bar, solids) if bar.stands == side else None
-        if middle is not None:
-            yield Spring(bar.id, middle, back, one_way=True)
+        place = bearers.get(bar.id) if bar.stands == side else None
+        if place is not None:
+            yield Spring(bar.id, np.array([place.at.x, place.at.y, place.at.z]), back, one_way=True)
 
 
-def _tipping(straps: Strapped, solids: Solids) -> Iterator[Spring]:
-    """Straps, and the edges that a tank tips about: what it sits on presses there."""
+def _tipping(straps: Strapped, rests: Array) -> Iterator[Spring]:
+    """Straps, and the places that a tank tips about: what it sits on presses there."""
     if not straps:
         return
     for strap, path in straps:
         down = -1.0 if strap.passes == "over" else 1.0
         yield Spring(strap.id, _middle(strap, path, None), np.array([0.0, 0.0, down]), one_way=True)
-    low, high = solids.bounds.low, solids.bounds.high
-    sits = straps[0][0].passes == "over"
-    for x in (low[0], high[0]):
-        for y in (low[1], high[1]):
-            place = np.array([x, y, low[2] if sits else high[2]])
-            yield Spring("", place, np.array([0.0, 0.0, 1.0 if sits else -1.0]), one_way=True)
+    up = 1.0 if straps[0][0].passes == "over" else -1.0
+    yield from (Spring("", place, np.array([0.0, 0.0, up]), one_way=True) for place in rests)
 
 
 def _middle(strap: Strap, path: StrapPath, at: Array | None) -> Array:
@@ -178,4 +195,4 @@ def _place(held: Foot | Stop) -> Array:
     return np.array([held.x_mm, held.y_mm, held.z_mm])
 
 
-MOUNT_LOADS = study(mount_loads, MOUNT, STRAPS, FULL_MASS, SOLIDS, RULES)
+MOUNT_LOADS = study(mount_loads, MOUNT, STRAPS, BEARER_PLACES, STOP_PLACES, FULL_MASS, SOLIDS, RULES)

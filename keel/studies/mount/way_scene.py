@@ -14,6 +14,7 @@ from keel.solid.neighbours import Scans, outline_pieces, scan_mesh, solid_of_kee
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.solid.tilting.scene import FAR_MM, TURNS, Piece, pieces_of, rectangle, wall_with_hole
+from keel.studies.mount.bearers import bearer_places
 from keel.studies.mount.facing import beyond, outward
 from keel.studies.mount.holding_solids import bearer_solid, foot_solid, stop_solid
 from keel.studies.mount.way_question import TANK, Plane, Progress, Question
@@ -130,10 +131,11 @@ class WayScene:
         for stop in self.mount.stops:
             if stop.name not in off:
                 yield from pieces_of(stop.name, self._set_back(stop_solid(stop), outward(stop)), axis)
+        places = {place.id: place for place in bearer_places(self.mount, self.solids)}
         for bar in self.mount.bearers:
-            if bar.name not in off:
+            if bar.name not in off and bar.id in places:
                 way = np.array([0.0, 0.0, -1.0 if bar.stands == "under" else 1.0])
-                yield from pieces_of(bar.name, self._set_back(bearer_solid(bar, self.solids), way), axis)
+                yield from pieces_of(bar.name, self._set_back(bearer_solid(bar, places[bar.id]), way), axis)
 
     def _set_back(self, solid: Manifold, way: Array) -> Manifold:
         lacks = self.play_mm - self.envelope.gap_to(solid, self.play_mm)

@@ -2343,6 +2343,30 @@ export interface components {
             wall_mm: number;
         };
         /**
+         * BearerPlace
+         * @description Where a bearer touches the tank.
+         *
+         *     Attributes
+         *     ----------
+         *     z_mm : float
+         *         The face that the tank lies on, or that presses on it.
+         *     start_mm, end_mm : float
+         *         From where to where along the bearer.
+         *     at : Point
+         *         In the middle of that.
+         */
+        BearerPlace: {
+            at: components["schemas"]["Point"];
+            /** End Mm */
+            end_mm: number;
+            /** Id */
+            id: string;
+            /** Start Mm */
+            start_mm: number;
+            /** Z Mm */
+            z_mm: number;
+        };
+        /**
          * Bend
          * @description A bend line on the flat. Up is towards the reader, who sees the inside of the tank.
          */
@@ -7181,6 +7205,8 @@ export interface components {
          * @description Results of Mount: each is empty where what it needs is missing.
          */
         MountResults: {
+            /** Bearers */
+            bearers?: components["schemas"]["BearerPlace"][] | null;
             /** Bolts */
             bolts?: components["schemas"]["BoltRow"][] | null;
             filler?: components["schemas"]["Filler"] | null;

@@ -26,7 +26,7 @@ export function Row({
   const box = useRef<HTMLDivElement>(null)
   // Chosen on the drawing it may lie below the panel's edge.
   useEffect(() => {
-    if (open) box.current?.scrollIntoView({ block: 'nearest' })
+    if (open && !box.current?.contains(document.activeElement)) box.current?.scrollIntoView({ block: 'start' })
   }, [open])
   return (
     <Box ref={box} sx={{ border: `1px solid ${open ? inks.hand : inks.line}`, px: 1, py: open ? 1 : 0 }} {...rest}>

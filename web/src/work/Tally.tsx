@@ -9,6 +9,8 @@ import { pin, useWork } from './store'
 
 type Name = keyof Figures
 
+const SPACE = { xs: 1, lg: 1.5 } as const
+
 const ROWS: { name: Name; label: string }[] = [
   { name: 'brimful_l', label: 'Brimful' },
   { name: 'rated_l', label: 'Rated' },
@@ -70,12 +72,18 @@ export function Tally({ onFindings }: { onFindings: () => void }) {
           <Box
             key={name}
             data-tally={name}
-            sx={{ px: 1.5, py: 1, borderRight: `1px solid ${inks.line}`, minWidth: 104 }}
+            sx={{
+              px: SPACE,
+              py: 1,
+              borderRight: `1px solid ${inks.line}`,
+              minWidth: { xs: 76, lg: 104 },
+              flexShrink: 0,
+            }}
           >
             <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{label}</Box>
             <Box
               sx={{
-                fontSize: 20,
+                fontSize: { xs: 17, lg: 20 },
                 fontWeight: 650,
                 lineHeight: 1.15,
                 whiteSpace: 'nowrap',
@@ -98,11 +106,11 @@ export function Tally({ onFindings }: { onFindings: () => void }) {
         sx={{
           display: 'flex',
           alignItems: 'center',
-          px: 2,
+          px: SPACE,
           gap: 1.5,
           fontSize: 12,
           color: 'text.secondary',
-          whiteSpace: 'nowrap',
+          whiteSpace: { xs: 'normal', lg: 'nowrap' },
         }}
         role="status"
       >
@@ -133,7 +141,7 @@ function FindingCount({ onFindings }: { onFindings: () => void }) {
   return (
     <Button
       onClick={onFindings}
-      sx={{ px: 2, color: 'text.primary', alignItems: 'flex-start', flexDirection: 'column', minWidth: 150 }}
+      sx={{ px: SPACE, color: 'text.primary', alignItems: 'flex-start', flexDirection: 'column', flexShrink: 0 }}
     >
       <Box sx={{ fontSize: 12, color: 'text.secondary', fontWeight: 400 }}>Findings</Box>
       <Box sx={{ display: 'flex', gap: 1.25, fontSize: 18, alignItems: 'center' }}>

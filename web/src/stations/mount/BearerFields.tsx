@@ -53,7 +53,7 @@ export function BearerRow({ bearer, place, readOnly }: { bearer: Bearer; place: 
           disabled={readOnly}
           onChange={(along) => set({ along })}
         />
-        {length('at_mm', across ? 'Station, from the bay’s rear' : 'Station, from the bay’s right')}
+        {length('at_mm', across ? 'From the bay’s rear' : 'From the bay’s right')}
         <Choice
           label="Section"
           value={bearer.shape}

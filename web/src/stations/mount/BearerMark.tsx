@@ -19,12 +19,14 @@ interface Props {
 /** A bearer: along its length as a bar between its supports, from its end as its section. */
 export function BearerMark({ view, bearer, evaluation, at, weak, live }: Props) {
   const { inks } = useTheme()
+  const place = evaluation?.mount?.bearers?.find((one) => one.id === bearer.id)
   const box = evaluation?.shell?.geometry?.overall
   if (!box) return null
-  const colour = weak ? inks.stop : at ? inks.hand : inks.ink
+  const colour = weak || !place ? inks.stop : at ? inks.hand : inks.ink
   const station: Axis = bearer.along === 'y' ? 'x' : 'y'
   const half = (bearer.shape === 'flat bar' ? bearer.wall_mm : bearer.outer_mm) / 2
-  const foot = bearer.stands === 'under' ? box.low.z - bearer.outer_mm : box.high.z
+  const face = place?.z_mm ?? (bearer.stands === 'under' ? box.low.z : box.high.z)
+  const foot = bearer.stands === 'under' ? face - bearer.outer_mm : face
   const low = { x: 0, y: 0, z: foot, [station]: bearer.at_mm - half, [bearer.along]: bearer.low_mm }
   const high = { x: 0, y: 0, z: foot + bearer.outer_mm, [station]: bearer.at_mm + half, [bearer.along]: bearer.high_mm }
   const rect = {
