@@ -61,9 +61,9 @@ class AtThePage(TestCase):
         """One thing that a person does or sees."""
         return node("page").call("page.ts", [(what, *arguments)], self.serve)[0]
 
-    def until(self, what: Callable[[], Any], why: str = "") -> Any:
+    def until(self, what: Callable[[], Any], why: str = "", patience_s: float = PATIENCE_S) -> Any:
         """Wait for something to be true, and give it."""
-        return waited(what, why, PATIENCE_S, lambda: self.do("rest", 20))
+        return waited(what, why, patience_s, lambda: self.do("rest", 20))
 
     def open(self, path: str) -> None:
         """Open an address."""

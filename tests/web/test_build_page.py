@@ -11,7 +11,7 @@ from server.floor.models import LogEntry, Photo
 from server.tests.helpers import person
 from server.tests.test_floor import picture
 from server.workshop.models import Person
-from tests.web.person import AtThePage
+from tests.web.person import PATIENCE_S, AtThePage
 
 SHELL = {"length_mm": 800.0, "width_mm": 400.0, "height_mm": 350.0}
 VENT: dict[str, Any] = {"id": "vent", "name": "vent", "role": "vent", "x_mm": 500.0, "y_mm": 200.0}
@@ -320,7 +320,7 @@ class AtTheBench(AtTheBuild):
         self.shows("1025 waiting on this device")
         self.away = False
         self.press("Send now")
-        self.until(lambda: not self.do("count", "[data-waiting]"), "all sent")
+        self.until(lambda: not self.do("count", "[data-waiting]"), "all sent", patience_s=6 * PATIENCE_S)
         rows = list(LogEntry.objects.order_by("n").values_list("client_id", flat=True))
         self.assertEqual(rows, [f"w{n}" for n in range(1000)])
         self.assertEqual(Photo.objects.count(), 25)

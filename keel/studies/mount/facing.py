@@ -8,7 +8,18 @@ from keel.solid.polyhedron import Array
 
 
 def outward(stop: Stop) -> Array:
-    """From the tank towards a stop, shape (3,)."""
+    """From the tank towards a stop.
+
+    Parameters
+    ----------
+    stop : Stop
+        The side of the tank that it stands at.
+
+    Returns
+    -------
+    ndarray, shape (3,)
+        Along an axis, of length 1.
+    """
     side = SIDES.index(stop.side)
     return np.asarray(np.eye(3)[side // 2] * (1.0 if side % 2 else -1.0))
 
