@@ -641,6 +641,33 @@ class WithoutHarm(TestCase):
         after = apply(made, json.loads(json.dumps(finding.remedies[0].patch)))
         self.assertEqual(codes(judged(after)), set())
 
+    def test_a_cage_bar_over_a_port_is_moved_beside_it(self) -> None:
+        port = {"id": "p", "name": "filler", "role": "filler", "x_mm": 405.0, "y_mm": 200.0, "face": "roof"}
+        port |= {"across_mm": 60.0, "stands_mm": 40.0}
+        bar = {"id": "b", "name": "bar", "stands": "over", "at_mm": 410.0, "low_mm": -262.0, "high_mm": 262.0}
+        made = document(HELD | {"bearers": [bar]}, ports=[port])
+        finding = next(one for one in judged(made, remedies=True).findings if one.code == "mount.over_port")
+        for remedy in finding.remedies:
+            after = judged(apply(made, json.loads(json.dumps(remedy.patch))))
+            self.assertNotIn("mount.over_port", codes(after))
+        self.assertTrue(finding.remedies)
+
+    def test_stops_bearers_and_bolts_keep_off_what_moves_too(self) -> None:
+        held: list[tuple[str, dict[str, Any]]] = [
+            ("front stop", {}),
+            ("bearer 1", {"bearers": [Cradles.rails[0] | {"name": "bearer 1"}]}),
+            ("foot 1's bolt", {"feet": [foot(1, 450.0, 300.0)]}),
+        ]
+        room = {"length_mm": 1400.0, "width_mm": 800.0, "height_mm": 700.0}
+        for (name, more), (x, y, z) in zip(
+            held, [(965.0, -50.0, 80.0), (150.0, -50.0, -110.0), (400.0, 320.0, -30.0)], strict=True
+        ):
+            shaft = {"kind": "box", "id": "k", "name": "shaft", "x_mm": x, "y_mm": y, "z_mm": z, "length_mm": 100.0}
+            shaft |= {"width_mm": 100.0, "height_mm": 60.0, "clearance": {"kind": "moving at full travel"}}
+            evaluation = judged(document(HELD | more, bay=room | {"keep_outs": [shaft]}))
+            said = {str(one.title.values["name"]) for one in evaluation.findings if one.code == "mount.gap"}
+            self.assertEqual(said, {name})
+
     def test_a_strap_beside_what_moves(self) -> None:
         moving = {"kind": "box", "id": "k", "name": "shaft", "x_mm": 180.0, "y_mm": 255.0, "z_mm": 100.0}
         moving |= {

@@ -1,15 +1,20 @@
 """What would keep a mount from harming the tank."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from math import ceil, sqrt
+
+from manifold3d import Manifold
 
 from keel.analysis.parts import ENVELOPE
 from keel.analysis.tank import TankAnalysis
+from keel.design.mount import Bearer, Mount, Strap
 from keel.findings.finding import Finding, Remedy
 from keel.findings.shell_edits import of_gauge
 from keel.stations.mount.edits import mount_patch
+from keel.studies.mount.bearers import bearer_places
+from keel.studies.mount.holding_solids import bearer_solid
 from keel.studies.mount.leaned_on import LEANED_ON, PatchCheck
-from keel.studies.mount.mounted_gaps import runs_over
+from keel.studies.mount.mounted_gaps import band_of, runs_over
 from keel.studies.mount.near_seams import NEAR_SEAMS
 from keel.studies.mount.straps import strap_path
 from keel.studies.result import words
@@ -59,15 +64,28 @@ def safe_place(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
 
 
 def beside_port(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
-    """The nearest station, either way, at which it runs over nothing."""
+    """The nearest station of a strap or a bearer, either way, at which it runs over nothing."""
     mount = tank.design.mount
-    strap = next(one for one in mount.straps if one.id == finding.subject)
-    for off in (STEP_MM * n for n in range(1, 60)):
-        for way in (-1.0, 1.0):
-            moved = strap.model_copy(update={"at_mm": strap.at_mm + way * off})
-            straps = [moved if one is strap else one for one in mount.straps]
-            path = strap_path(moved, tank.solids)
-            if not path.problem and not runs_over(moved, path, tank[ENVELOPE]):
-                label = words("{name} at {at_mm}", name=strap.name, at_mm=moved.at_mm)
-                yield Remedy(label=label, patch=mount_patch(straps=straps))
-                return
+    for name, held in (("straps", mount.straps), ("bearers", mount.bearers)):
+        for one in held:
+            if one.id == finding.subject:
+                yield from _beside(tank, name, held, one)
+
+
+def _beside(tank: TankAnalysis, name: str, held: Sequence[Strap | Bearer], one: Strap | Bearer) -> Iterator[Remedy]:
+    for off in (STEP_MM * n * way for n in range(1, 60) for way in (-1.0, 1.0)):
+        moved = one.model_copy(update={"at_mm": one.at_mm + off})
+        body = _laid(moved, tank)
+        if body is not None and not runs_over(body, tank[ENVELOPE]):
+            label = words("{name} at {at_mm}", name=one.name, at_mm=moved.at_mm)
+            yield Remedy(label=label, patch=mount_patch(**{name: [moved if each is one else each for each in held]}))
+            return
+
+
+def _laid(one: Strap | Bearer, tank: TankAnalysis) -> Manifold | None:
+    """A strap or a bearer as a solid; None where it doesn't lie on the tank."""
+    if isinstance(one, Strap):
+        path = strap_path(one, tank.solids)
+        return None if path.problem else band_of(one, path)
+    places = bearer_places(Mount(bearers=[one]), tank.solids)
+    return bearer_solid(one, places[0]) if places else None

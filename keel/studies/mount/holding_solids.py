@@ -1,12 +1,15 @@
 """What holds the tank as solids: what of it stands in the way while the tank goes in, and what goes in with it."""
 
+from math import sqrt
+
 import numpy as np
 from manifold3d import Manifold
 
 from keel.design.mount import Bearer, Foot, Stop
+from keel.reference.fasteners import BOLTS
 from keel.solid.polyhedron import Array
 from keel.solid.rings import circle
-from keel.solid.shapes import block
+from keel.solid.shapes import block, drawn_out
 from keel.solid.solids import Solids
 from keel.studies.mount.bearers import BearerPlace
 from keel.studies.mount.facing import outward
@@ -97,6 +100,29 @@ def foot_solid(foot: Foot, beyond: float, solids: Solids, lifted_mm: float) -> M
     points[:, first], points[:, second] = np.tile(spots[:, 0], 2), np.tile(spots[:, 1], 2)
     points[:, axis] = np.repeat(thick, len(spots))
     return Manifold.hull_points(points)
+
+
+def foot_bolt(foot: Foot, beyond: float) -> Manifold:
+    """The bolt of a foot: its head on the foot, its nut beyond the structure.
+
+    Parameters
+    ----------
+    foot : Foot
+        Bolt, thickness, structure.
+    beyond : float
+        Which way along the bolt its structure lies: 1 or −1.
+
+    Returns
+    -------
+    Manifold
+        As wide as head and nut over their corners.
+    """
+    bolt, axis = BOLTS[foot.bolts.size], "xyz".index(foot.axis)
+    place = (foot.x_mm, foot.y_mm, foot.z_mm)
+    across = [place[n] for n in range(3) if n != axis]
+    head = place[axis] - beyond * (foot.foot_mm + bolt.head_mm)
+    nut = place[axis] + beyond * (foot.structure.thickness_mm + bolt.locking_nut_mm + 3 * bolt.pitch_mm)
+    return drawn_out(circle(bolt.across_flats_mm / sqrt(3.0)) + np.array(across), axis, min(head, nut), max(head, nut))
 
 
 def _block(low: Array, high: Array) -> Manifold:

@@ -1,6 +1,6 @@
-"""Gaps of straps and their bolts: to what is hot, moves or closes, and to what stands on the tank."""
+"""Gaps of what holds the tank, bolts and all: to what is hot, moves or closes, and to what stands on the tank."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from math import sqrt
 
@@ -19,6 +19,9 @@ from keel.solid.envelope import Envelope
 from keel.solid.neighbours import solid_of_keep_out
 from keel.solid.rings import circle
 from keel.solid.shapes import drawn_out
+from keel.studies.mount.bearers import BEARER_PLACES, BearerPlace
+from keel.studies.mount.facing import beyond
+from keel.studies.mount.holding_solids import bearer_solid, foot_bolt, stop_solid
 from keel.studies.mount.straps import STRAPS, StrapPath
 from keel.studies.space.gap import needed_mm
 
@@ -26,12 +29,12 @@ FAR_MM = 400.0
 MUST_STAY_OFF: tuple[ClearanceClass, ...] = (
     "moving at full travel", "exhaust, bare", "exhaust, shielded", "cover or body skin", "ground",
 )  # fmt: skip
-"""What a strap or a bolt may not touch; the rest may be what it is bolted to."""
+"""What holds the tank may not touch these; the rest may be what it is bolted to."""
 
 
 @dataclass(frozen=True, slots=True)
 class MountedGap:
-    """A strap or its bolt and what is too near, or what of the tank it lies on.
+    """Something that holds the tank and what is too near, or what on the tank it lies on.
 
     Attributes
     ----------
@@ -48,20 +51,27 @@ class MountedGap:
 
 
 def mounted_gaps(
-    mount: Mount, paths: list[StrapPath], bay: Bay | None, envelope: Envelope, rules: HouseRules
+    mount: Mount,
+    paths: Sequence[StrapPath],
+    places: Sequence[BearerPlace],
+    bay: Bay | None,
+    envelope: Envelope,
+    rules: HouseRules,
 ) -> list[MountedGap]:
-    """What straps and their bolts come too near to.
+    """What straps, stops, bearers and bolts come too near to.
 
     Parameters
     ----------
     mount : Mount
-        Straps.
-    paths : list of StrapPath
-        As they lie.
+        What holds the tank.
+    paths : sequence of StrapPath
+        Straps as they lie.
+    places : sequence of BearerPlace
+        Where bearers touch the tank.
     bay : Bay or None
         With the vehicle's parts.
     envelope : Envelope
-        What stands on the tank: no strap may run over it.
+        What stands on the tank: nothing may run over it.
     rules : HouseRules
         Clearance by kind.
 
@@ -71,26 +81,47 @@ def mounted_gaps(
         Only what is too near.
     """
     found = list[MountedGap]()
-    for strap, path in zip(mount.straps, paths, strict=True):
-        if path.problem:
-            continue
-        found += [
-            MountedGap(strap.id, strap.name, name, 0.0, 0.0, on_tank=True) for name in runs_over(strap, path, envelope)
-        ]
-        pieces = [(strap.name, _band(strap, path)), *_bolts(strap)]
-        found += _to_neighbours(strap.id, pieces, bay, rules)
+    for one in _mounted(mount, paths, places, envelope):
+        over = runs_over(one.body, envelope)
+        found += [MountedGap(one.id, one.name, name, 0.0, 0.0, on_tank=True) for name in over]
+        found += _to_neighbours(one.id, [(one.name, one.body), *one.bolts], bay, rules)
     return found
 
 
-def runs_over(strap: Strap, path: StrapPath, envelope: Envelope) -> list[str]:
-    """What stands on the tank under a strap.
+@dataclass(frozen=True, slots=True)
+class _Mounted:
+    """One thing that holds the tank, and its bolts by name."""
+
+    id: str
+    name: str
+    body: Manifold
+    bolts: Sequence[tuple[str, Manifold]] = ()
+
+
+def _mounted(
+    mount: Mount, paths: Sequence[StrapPath], places: Sequence[BearerPlace], envelope: Envelope
+) -> Iterator[_Mounted]:
+    for strap, path in zip(mount.straps, paths, strict=True):
+        if not path.problem:
+            yield _Mounted(strap.id, strap.name, band_of(strap, path), [*_bolts(strap)])
+    for stop in mount.stops:
+        yield _Mounted(stop.id, stop.name, stop_solid(stop))
+    lie = {place.id: place for place in places}
+    for bar in mount.bearers:
+        if bar.id in lie:
+            yield _Mounted(bar.id, bar.name, bearer_solid(bar, lie[bar.id]))
+    middle = np.add(envelope.bounds.low, envelope.bounds.high) / 2
+    for foot in mount.feet:
+        yield _Mounted(foot.id, f"{foot.name}'s bolt", foot_bolt(foot, beyond(foot, middle)))
+
+
+def runs_over(body: Manifold, envelope: Envelope) -> list[str]:
+    """What stands on the tank where something that holds it is to lie.
 
     Parameters
     ----------
-    strap : Strap
-        Its width and station.
-    path : StrapPath
-        As it lies.
+    body : Manifold
+        A strap's band, a stop, a bearer.
     envelope : Envelope
         What stands at ports.
 
@@ -99,8 +130,7 @@ def runs_over(strap: Strap, path: StrapPath, envelope: Envelope) -> list[str]:
     list of str
         Names, each once.
     """
-    band = _band(strap, path)
-    return list(dict.fromkeys(part.name for part in envelope.at_ports if (band ^ part.solid).volume() > 1.0))
+    return list(dict.fromkeys(part.name for part in envelope.at_ports if (body ^ part.solid).volume() > 1.0))
 
 
 def _to_neighbours(
@@ -120,8 +150,21 @@ def _to_neighbours(
             yield MountedGap(key, name, keep_out.name, gap, needed, on_tank=False)
 
 
-def _band(strap: Strap, path: StrapPath) -> Manifold:
-    """A strap as a solid: its inner face thickened."""
+def band_of(strap: Strap, path: StrapPath) -> Manifold:
+    """A strap as a solid.
+
+    Parameters
+    ----------
+    strap : Strap
+        Width and thickness.
+    path : StrapPath
+        As it lies.
+
+    Returns
+    -------
+    Manifold
+        Its inner face thickened.
+    """
     axis = 0 if strap.across == "y" else 1
     across = "y" if axis == 0 else "x"
     line = LineString([(getattr(spot, across), spot.z) for spot in path.line])
@@ -151,4 +194,4 @@ def _bolt(strap: Strap, anchor: Anchor) -> Manifold:
     )
 
 
-MOUNTED_GAPS = study(mounted_gaps, MOUNT, STRAPS, Maybe(BAY), ENVELOPE, RULES)
+MOUNTED_GAPS = study(mounted_gaps, MOUNT, STRAPS, BEARER_PLACES, Maybe(BAY), ENVELOPE, RULES)

@@ -35,7 +35,7 @@ class VentsUnder:
 
 
 def vents_under_on_slopes(solids: Solids, ports: Sequence[Port], held: Capacity) -> list[VentsUnder]:
-    """The cells whose vents all lie under, filled to their rated litres and standing on 15°.
+    """The cells whose vents all lie under, filled to their rated litres, standing on `SLOPE_DEG`.
 
     Parameters
     ----------
