@@ -81,7 +81,22 @@ class Straps(AtTheMount):
         self.until(lambda: self.mount()["feet"] and self.mount()["stops"], "both")
         foot, stop = self.mount()["feet"][0], self.mount()["stops"][0]
         self.assertEqual((foot["x_mm"], stop["side"]), (50 - 17 - 25, "front"))
-        self.assertEqual(stop["x_mm"], 850 + 17 + 5)
+        self.assertEqual(stop["x_mm"], 850 + 5)
+        self.assertFalse(self.do("count", "[data-finding^='mount.stop']"))
+
+    def test_a_stop_that_stands_off_or_is_pushed_over(self) -> None:
+        self.open_station("mount")
+        self.press("Add a stop", PANEL)
+        self.until(lambda: self.mount()["stops"], "a stop")
+        self.type_into("From the bay’s rear", "900", PANEL)
+        self.shows("front stop stands 50 mm off the tank, its pad is 5 mm", "[data-finding^='mount.stop']")
+        self.press("Apply", "[data-finding^='mount.stop']")
+        self.until(lambda: self.mount()["stops"][0]["x_mm"] == 855, "against the tank")
+        self.type_into("Face, height", "250", PANEL)
+        self.type_into("Foot, length", "10", PANEL)
+        self.shows("front stop", "[data-finding^='mount.weak']")
+        self.until(lambda: self.do("count", "[data-finding^='mount.weak'] button"), "what would help")
+        self.assertIn("Foot of front stop", self.text("[data-finding^='mount.weak']"))
 
     def test_a_filler_through_the_body(self) -> None:
         self.open_station("mount")
@@ -229,6 +244,22 @@ class TheWayIn(AtTheMount):
         self.until(lambda: self.do("count", "[data-frame]") == 1, "a frame")
         self.press("Play")
         self.press("Tightest place")
+
+    def test_an_answer_is_an_old_one_once_something_stands_in_the_way(self) -> None:
+        self.strapped()
+        self.press("Show the way in")
+        self.press("Search the way in")
+        self.until(lambda: self.do("count", "[data-way=running]"), "waiting")
+        search_way(WaySearch.objects.get())
+        self.shows("The straps are off while it goes in", "[data-way=done]")
+        self.press("Add a bearer", PANEL)
+        self.choose("Side of the tank", "over", PANEL)
+        self.shows("The tank has changed: search again")
+        self.until(lambda: self.mount()["bearers"][0]["stands"] == "over", "kept")
+        self.press("The tank has changed: search again")
+        self.until(lambda: self.do("count", "[data-way=running]"), "waiting")
+        search_way(WaySearch.objects.latest("pk"))
+        self.shows("with bearer off", "[data-way=done]")
 
     def test_stopped(self) -> None:
         self.open_station("mount")

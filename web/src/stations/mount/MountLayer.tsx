@@ -45,28 +45,19 @@ export function MountLayer({ view, design, evaluation, onEdit }: LayerProps) {
           live={live}
         />
       ))}
-      {mount.feet.map((foot) => (
-        <PointMark
-          key={foot.id}
-          view={view}
-          held={foot}
-          list="feet"
-          at={foot.id === chosen}
-          weak={foot.id === weak}
-          live={live}
-        />
-      ))}
-      {mount.stops.map((stop) => (
-        <PointMark
-          key={stop.id}
-          view={view}
-          held={stop}
-          list="stops"
-          at={stop.id === chosen}
-          weak={stop.id === weak}
-          live={live}
-        />
-      ))}
+      {(['feet', 'stops'] as const).flatMap((list) =>
+        mount[list].map((held) => (
+          <PointMark
+            key={held.id}
+            view={view}
+            held={held}
+            list={list}
+            at={held.id === chosen}
+            weak={held.id === weak}
+            live={live}
+          />
+        )),
+      )}
       {evaluation?.mount?.filler && <FillerLine view={view} filler={evaluation.mount.filler} live={live} />}
       <LoadArrows view={view} evaluation={evaluation} />
       {evaluation?.mount?.vehicle && <VehicleGrips view={view} shown={evaluation.mount.vehicle} live={live} />}

@@ -95,9 +95,9 @@ export function addFoot() {
   select({ kind: 'mount', id: named.id })
 }
 
-/** One more stop against the front, or the next side without one. */
+/** One more stop against the front, or the next side without one: against its plate, between the lips round it. */
 export function addStop() {
-  const box = bounds()
+  const box = useWork.getState().evaluation?.shell?.geometry?.body
   if (!box) return
   const { mount } = useWork.getState().design
   const sides = ['front', 'rear', 'left', 'right'] as const
