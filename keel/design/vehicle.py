@@ -101,19 +101,18 @@ class Vehicle(Part):
         """Front left, front right, rear left, rear right."""
         return [self.front_left_kg, self.front_right_kg, self.rear_left_kg, self.rear_right_kg]
 
-    @model_validator(mode="after")
-    def _loads_add_up(self) -> "Vehicle":
+    @property
+    def wheels_kg(self) -> float | None:
+        """All four wheel loads together [kg]; empty until each is measured."""
         known = [load for load in self.wheel_loads_kg if load is not None]
-        if self.whole_kg and len(known) == len(self.wheel_loads_kg):
-            total = sum(known)
-            if abs(total - self.whole_kg) > LOADS_AGREE * self.whole_kg:
-                refuse(
-                    f"the wheel loads add up to {total:g} kg, the whole is {self.whole_kg:g} kg",
-                    field="whole_kg",
-                    value=self.whole_kg,
-                    limit=f"{total:g} kg, to within 1 %",
-                )
-        return self
+        return sum(known) if len(known) == len(self.wheel_loads_kg) else None
+
+    @property
+    def loads_agree(self) -> bool:
+        """Whether the wheels add up to the whole: they are typed one after the other, so it is said, not refused."""
+        if self.wheels_kg is None or self.whole_kg is None:
+            return True
+        return abs(self.wheels_kg - self.whole_kg) <= LOADS_AGREE * self.whole_kg
 
     @model_validator(mode="after")
     def _ids_differ(self) -> "Vehicle":

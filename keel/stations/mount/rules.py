@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from keel.analysis.parts import VEHICLE
 from keel.analysis.tank import TankAnalysis
+from keel.design.vehicle import LOADS_AGREE
 from keel.findings.finding import Finding, saying
 from keel.studies.mount.bearers import BEARER_PLACES
 from keel.studies.mount.load_case import LinkCheck, MountCheck
@@ -29,6 +30,23 @@ def vehicle_is_kept(tank: TankAnalysis) -> Iterator[Finding]:
             "stop",
             "The vehicle of this design isn't in the workshop any more",
             "Gaps to its panels, its exhaust and the ground aren't judged.",
+        )
+
+
+def wheel_loads_add_up(tank: TankAnalysis) -> Iterator[Finding]:
+    """Four wheels carry what the whole weighs."""
+    vehicle = tank[VEHICLE]
+    if vehicle is not None and not vehicle.loads_agree:
+        yield _mount(
+            "mount.wheel_loads",
+            "",
+            "stop",
+            "Wheel loads of {name} add up to {wheels_kg}, weighed as a whole {whole_kg}, limit {within_pct} apart",
+            "One of the five was misread, or a wheel stood beside its scale: weigh again on level ground.",
+            name=vehicle.name,
+            wheels_kg=vehicle.wheels_kg or 0.0,
+            whole_kg=vehicle.whole_kg or 0.0,
+            within_pct=LOADS_AGREE,
         )
 
 

@@ -31,6 +31,7 @@ MOUNT = Station(
     offers={"two_straps": remedies.straps_offer},
     rules=(
         rules.vehicle_is_kept,
+        rules.wheel_loads_add_up,
         rules.straps_lie_on,
         rules.bearers_touch,
         rules.stops_touch,
