@@ -335,6 +335,16 @@ class Prying(TestCase):
         short = document(mount | {"stops": [tall | {"base_mm": base - 5.0}, *STOPS[1:]]})
         self.assertIn("mount.weak", codes(judged(short)))
 
+    def test_all_that_is_weak_is_put_right_one_after_the_other(self) -> None:
+        weak = stop("front", (905.0, 0.0, 100.0), arm_mm=250.0, base_mm=10.0, bolts={"size": "M8", "count": 1})
+        mount = HELD | {"stops": [weak, *STOPS[1:]]}
+        finding = next(one for one in judged(document(mount), remedies=True).findings if one.code == "mount.weak")
+        labels = [remedy.label.plain() for remedy in finding.remedies]
+        self.assertIn("Every weak link of front stop at once", labels)
+        for remedy in finding.remedies:
+            after = judged(apply(document(mount), json.loads(json.dumps(remedy.patch))))
+            self.assertNotIn("mount.weak", codes(after), remedy.label.plain())
+
 
 class Findings(TestCase):
     """Each comes up, and goes away with what its remedy does."""

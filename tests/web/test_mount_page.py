@@ -95,7 +95,10 @@ class Straps(AtTheMount):
         self.type_into("Face, height", "250", PANEL)
         self.type_into("Foot, length", "10", PANEL)
         self.shows("front stop", "[data-finding^='mount.weak']")
-        self.shows("Foot of front stop", "[data-finding^='mount.weak']")
+        self.shows("Every weak link of front stop at once", "[data-finding^='mount.weak']")
+        self.press("Apply", "[data-finding^='mount.weak']")
+        self.until(lambda: not self.do("count", "[data-finding^='mount.weak']"), "strong enough")
+        self.assertGreater(self.mount()["stops"][0]["base_mm"], 100)
 
     def test_a_filler_through_the_body(self) -> None:
         self.open_station("mount")

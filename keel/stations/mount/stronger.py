@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Iterator
+from dataclasses import replace
 from math import ceil
 from typing import Any, get_args
 
@@ -21,6 +22,7 @@ from keel.studies.result import words
 
 STEP_MM = 5.0
 LONGEST_FOOT_MM = 200.0
+MOST_STEPS, MOST_BOLTS = 6, 12
 TUBES_MM = (20.0, 25.0, 30.0, 35.0, 40.0, 50.0, 60.0, 80.0, 100.0)
 
 
@@ -35,7 +37,7 @@ def stronger(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
         return
     yield from _for_link(tank.design.mount, found, weak[0], limit)
     if len({link.name for link in weak}) > 1:
-        yield from _all_at_once(tank.design.mount, found, limit)
+        yield from _all_at_once(tank, found, limit)
 
 
 def _for_link(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:
@@ -61,6 +63,8 @@ def _for_link(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) ->
         yield from _longer_foot(mount, check, link, limit)
     if link.name == "tear-out":
         yield from _further_in(mount, check, link, limit)
+    if link.name in ("tear-out", "bearing"):
+        yield from _more_bolts(mount, check, link, limit)
 
 
 def _changed_places(mount: Mount, check: MountCheck, part: str, change: dict[str, Any]) -> Patch:
@@ -204,6 +208,15 @@ def _longer_foot(mount: Mount, check: MountCheck, link: LinkCheck, limit: float)
             return
 
 
+def _more_bolts(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:
+    """So many bolts that each draws its hole no more than the sheet bears."""
+    bolts = _places(mount, check)[0].bolts
+    many = ceil(bolts.count * limit / link.reserve)
+    if many <= MOST_BOLTS:
+        label = words("{many} bolts for {name}", many=many, name=check.name)
+        yield Remedy(label=label, patch=_changed_places(mount, check, "bolts", {"count": many}))
+
+
 def _further_in(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:
     """The hole further from the edge."""
     place = _places(mount, check)[0]
@@ -214,17 +227,18 @@ def _further_in(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) 
     yield Remedy(label=label, patch=_changed_places(mount, check, "structure", {"edge_mm": float(edge)}))
 
 
-def _all_at_once(mount: Mount, check: MountCheck, limit: float) -> Iterator[Remedy]:
-    """Every link of a mount that is too weak, each as large as it has to be."""
-    patched = False
-    for link in check.links:
-        if link.reserve >= limit:
-            continue
-        first = next(_for_link(mount, check, link, limit), None)
+def _all_at_once(tank: TankAnalysis, check: MountCheck, limit: float) -> Iterator[Remedy]:
+    """Every link of a mount that is too weak, one after the other, each as large as it then has to be."""
+    mount = tank.design.mount
+    for _ in range(MOST_STEPS):
+        design = tank.design.model_copy(update={"mount": mount})
+        carried = TankAnalysis(replace(tank.asked, design=design), tank.memory)[MOUNT_LOADS]
+        now = next(one for one in carried.mounts if one.id == check.id)
+        if now.links[0].reserve >= limit:
+            label = words("Every weak link of {name} at once", name=check.name)
+            yield Remedy(label=label, patch=mount_patch(**{LISTS[check.kind]: getattr(mount, LISTS[check.kind])}))
+            return
+        first = next(_for_link(mount, now, now.links[0], limit), None)
         if first is None:
             return
-        changed = mount.model_dump(mode="json") | first.patch["mount"]
-        mount, patched = Mount.model_validate_json(json.dumps(changed)), True
-    if patched:
-        label = words("Every weak link of {name} at once", name=check.name)
-        yield Remedy(label=label, patch=mount_patch(**{LISTS[check.kind]: getattr(mount, LISTS[check.kind])}))
+        mount = Mount.model_validate_json(json.dumps(mount.model_dump(mode="json") | first.patch["mount"]))
