@@ -336,7 +336,7 @@ class Prying(TestCase):
         self.assertIn("mount.weak", codes(judged(short)))
 
     def test_all_that_is_weak_is_put_right_one_after_the_other(self) -> None:
-        weak = stop("front", (905.0, 0.0, 100.0), arm_mm=250.0, base_mm=10.0, bolts={"size": "M8", "count": 1})
+        weak = stop("front", (905.0, 0.0, 100.0), arm_mm=250.0, base_mm=20.0, bolts={"size": "M8", "count": 2})
         mount = HELD | {"stops": [weak, *STOPS[1:]]}
         finding = next(one for one in judged(document(mount), remedies=True).findings if one.code == "mount.weak")
         labels = [remedy.label.plain() for remedy in finding.remedies]

@@ -63,7 +63,7 @@ def _for_link(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) ->
         yield from _longer_foot(mount, check, link, limit)
     if link.name == "tear-out":
         yield from _further_in(mount, check, link, limit)
-    if link.name in ("tear-out", "bearing"):
+    if link.name in ("bolt", "tear-out", "bearing"):
         yield from _more_bolts(mount, check, link, limit)
 
 
@@ -209,7 +209,7 @@ def _longer_foot(mount: Mount, check: MountCheck, link: LinkCheck, limit: float)
 
 
 def _more_bolts(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:
-    """So many bolts that each draws its hole no more than the sheet bears."""
+    """So many bolts that each bears its share, and the sheet round it."""
     bolts = _places(mount, check)[0].bolts
     many = ceil(bolts.count * limit / link.reserve)
     if many <= MOST_BOLTS:
