@@ -22,7 +22,7 @@ from keel.studies.result import words
 
 STEP_MM = 5.0
 LONGEST_FOOT_MM = 200.0
-MOST_STEPS, MOST_BOLTS = 6, 12
+MOST_STEPS, MOST_BOLTS = 6, 6
 TUBES_MM = (20.0, 25.0, 30.0, 35.0, 40.0, 50.0, 60.0, 80.0, 100.0)
 
 
