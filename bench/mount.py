@@ -11,15 +11,13 @@ import statistics
 import sys
 import time
 from collections.abc import Callable
-from itertools import pairwise
-from math import hypot
 from pathlib import Path
 from typing import Any
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
 import numpy as np
-from shapely import MultiPoint, Polygon, box
+from shapely import box
 
 from keel.analysis.parts import BAY, ENVELOPE, SOLIDS
 from keel.analysis.tank import Asked, TankAnalysis
@@ -35,6 +33,7 @@ from keel.studies.mount.loads import mount_loads
 from keel.studies.mount.stop_places import stop_places
 from keel.studies.mount.straps import STRAPS, strap_paths
 from keel.studies.mount.way_in import way_in
+from keel.tests.test_straps import hull_length
 from keel.warm import warm_answers
 from server.demo.tanks.day_tank import DAY_TANK
 
@@ -50,19 +49,6 @@ def milliseconds(what: Callable[[], object], times: int) -> float:
         what()
         taken.append((time.perf_counter() - start) * 1e3)
     return statistics.median(taken)
-
-
-def hull_length(outline: Polygon, pad: float, start: tuple[float, float], end: tuple[float, float]) -> float | None:
-    """From one end to the other round the hull of everything."""
-    body = outline.buffer(pad, quad_segs=500)
-    hull = MultiPoint([*body.exterior.coords, start, end]).convex_hull.exterior
-    ring = list(hull.coords)[:-1]
-    ring = ring[::-1] if hull.is_ccw else ring
-    if start not in ring or end not in ring:
-        return None
-    turned = ring[ring.index(start) :] + ring[: ring.index(start)]
-    stretch = turned[: turned.index(end) + 1]
-    return sum(hypot(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(stretch))
 
 
 def straps() -> None:

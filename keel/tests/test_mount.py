@@ -35,6 +35,7 @@ from keel.studies.mount.protection import PROTECTION
 from keel.studies.mount.sharing import Spring, shared
 from keel.studies.mount.stack_up import bolt_length_mm, stack_mm, stud
 from keel.studies.mount.stop_places import STOP_PLACES
+from keel.studies.mount.straps import STRAPS
 from keel.studies.strength.patch_load import patch_stress
 from keel.tests.samples import box
 
@@ -494,6 +495,12 @@ class Findings(TestCase):
     def test_an_existing_strap(self) -> None:
         for length, severity in ((1200.0, "stop"), (1400.0, "caution")):
             mount = HELD | {"straps": [strap(1, 200.0, existing_mm=length), strap(2, 700.0)]}
+            path = next(one for one in analysed(mount)[STRAPS] if one.id == "s1")
+            # A fifth of 25 mm stays in hand, or all of it.
+            limit = path.cut_mm - 20.0 if severity == "stop" else path.cut_mm
+            said = next(one.title.values for one in judged(document(mount)).findings if one.code == "mount.existing")
+            self.assertAlmostEqual(float(str(said["limit_mm"])), limit, delta=0.06)
+            self.assertAlmostEqual(float(str(said["off_mm"])), abs(limit - length), delta=0.06)
             finding = next(one for one in judged(document(mount)).findings if one.code == "mount.existing")
             self.assertEqual(finding.severity, severity)
             self.assert_settled_by_its_remedy(mount, "mount.existing")

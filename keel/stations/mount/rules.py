@@ -221,12 +221,12 @@ def existing_straps_reach(tank: TankAnalysis) -> Iterator[Finding]:
             "mount.existing",
             path.id,
             "stop" if short else "caution",
-            "{name} as it is, {long_mm}, is {off_mm} too short for {cut_mm}"
+            "{name} as it is, {long_mm}, is {off_mm} too short: at least {limit_mm}, a fifth of its take-up left"
             if short
-            else "{name} as it is, {long_mm}, is {off_mm} too long for {cut_mm}",
+            else "{name} as it is, {long_mm}, is {off_mm} too long: at most {limit_mm}, all of its take-up left",
             "It can't be closed over the tank." if short else "It bottoms before it presses on the tank.",
             name=path.name,
             long_mm=there.long_mm,
             off_mm=abs(there.short_by_mm),
-            cut_mm=path.cut_mm,
+            limit_mm=there.long_mm + there.short_by_mm,
         )

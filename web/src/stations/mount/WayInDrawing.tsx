@@ -42,7 +42,6 @@ export function WayInDrawing({ way, frame, tightest }: { way: WayIn; frame: Fram
         role="img"
         aria-label={`The way in. ${VIEWS[way.tilts_about as keyof typeof VIEWS]}`}
         width="100%"
-
         viewBox={`${box.low[0]} ${-box.high[1]} ${wide} ${tall}`}
         preserveAspectRatio="xMidYMid meet"
         style={{ background: inks.sheet, flex: 1, minHeight: 0 }}
