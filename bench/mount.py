@@ -17,7 +17,7 @@ from typing import Any
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
 import numpy as np
-from shapely import box
+from shapely import MultiPoint, box
 
 from keel.analysis.parts import BAY, ENVELOPE, SOLIDS
 from keel.analysis.tank import Asked, TankAnalysis
