@@ -56,6 +56,24 @@ def cut_text(mm: float, units: ReaderUnits) -> str:
     return length_text(mm, units) if units == "mm_l" else f'{mm / MM_PER_INCH:z.3f}"'
 
 
+def cut_with_unit(mm: float, units: ReaderUnits) -> str:
+    """A size to cut or mark to within a sentence, where no heading says the unit.
+
+    Parameters
+    ----------
+    mm : float
+        A length [mm].
+    units : ReaderUnits
+        The reader's set of units.
+
+    Returns
+    -------
+    str
+        With its unit in every set.
+    """
+    return cut_text(mm, units) + (" mm" if units == "mm_l" else "")
+
+
 def fine_text(mm: float, units: ReaderUnits) -> str:
     """A size that others are worked out from, a bend's deduction: millimetres to 0.01, or inches to a thousandth.
 

@@ -5,7 +5,7 @@ from math import cos, radians, sin
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from keel.formats.quantities import volume_text
+from keel.formats.quantities import cut_with_unit, volume_text
 from keel.studies.gauge.readings import GaugeTruth, Reading
 from server.papers.heading import Heading
 from server.papers.page import INK, MARGIN, Page
@@ -32,8 +32,8 @@ def needle_angle(needle: float) -> float:
 
 def _face(page: Page, reading: Reading) -> None:
     canvas, units = page.canvas, page.heading.reader
-    y = page.start(f"Face for {reading.name}, {FACE_MM:g} mm across, needle travel {SWEEP_DEG:g}°")
-    page.words("Print at 100 % and check the ruler. Ticks are true litres.", MARGIN, y, page.width - 2 * MARGIN)
+    y = page.start(f"Face for {reading.name}, {cut_with_unit(FACE_MM, units)} across, needle travel {SWEEP_DEG:g}°")
+    page.words("Print at 100 % and check the ruler. Ticks are true volume.", MARGIN, y, page.width - 2 * MARGIN)
     x, y, radius = page.width / 2, page.height - 90 * mm, FACE_MM / 2 * mm
     canvas.setStrokeColor(INK)
     canvas.setLineWidth(0.8)

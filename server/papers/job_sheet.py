@@ -88,7 +88,7 @@ def _bend_rows(shell: AnyShell, made: Sheet, page: Page) -> list[tuple[str, str]
     rows = []
     if made.bends and not isinstance(shell, CylinderShell):
         rows.append(("Bend radius, inside", said(shell.bend_radius_mm)))
-        rows.append(("K factor; deduction at 90°", f"{made.k:g}; {said(made.bend_deduction_mm)}"))
+        rows.append(("K factor; deduction at 90°", f"{made.k:.3f}; {said(made.bend_deduction_mm)}"))
     if made.flange_mm is not None and made.notch is not None:
         rows.append(("Pan flange / gap / notch", said(made.flange_mm, made.pan_gap_mm, made.notch.side_mm)))
     if made.roll_radius_mm is not None:

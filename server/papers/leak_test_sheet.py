@@ -190,7 +190,8 @@ class _Certificate:
         if gauge is None:
             return ""
         when = f"calibrated {gauge.calibrated:%d %b %Y}" if gauge.calibrated else "CALIBRATION NOT KNOWN"
-        digits = f"{self._kpa(gauge.resolution_kpa)}, {gauge.temperature_resolution_k:g} K"
+        temperature = shown_text("k", gauge.temperature_resolution_k, self.units, 2)
+        digits = f"{self._kpa(gauge.resolution_kpa)}, {temperature}"
         return f"{gauge.name}, reads to {digits}, barometer to {self._kpa(gauge.barometer_resolution_kpa)}; {when}"
 
     def _leak(self, leak: LeakState) -> str:

@@ -9,7 +9,7 @@ from xml.sax.saxutils import escape
 from reportlab.lib.colors import Color, HexColor
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import ParagraphStyle
-from reportlab.lib.units import mm
+from reportlab.lib.units import inch, mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
@@ -29,7 +29,6 @@ HEAD = 16 * mm
 LEADING = 1.25
 UNMET = 9 * mm
 """Where gates that were passed unmet are told, from the lower edge."""
-RULER_MM = 100
 Align = Literal["left", "right", "middle"]
 
 for _name, _file in ((PLAIN, "Archivo-Regular.ttf"), (BOLD, "Archivo-Bold.ttf")):
@@ -176,14 +175,16 @@ class Page:
         return float(y - tall)
 
     def ruler(self, x: float, y: float) -> None:
-        """A hundred millimetres to check the print by."""
+        """A hundred millimetres, or four inches, to check the print by."""
         canvas = self.canvas
+        whole, steps, step = ("100 mm", 10, 10 * mm) if self.heading.reader == "mm_l" else ('4"', 8, inch / 2)
         canvas.setStrokeColor(INK)
         canvas.setLineWidth(0.6)
-        canvas.line(x, y, x + RULER_MM * mm, y)
-        for step in range(0, RULER_MM + 1, 10):
-            canvas.line(x + step * mm, y, x + step * mm, y + (4 if step % 50 == 0 else 2.5) * mm)
-        self.label(f"{RULER_MM} mm exactly, or the print is not to scale: print at 100 %", x, y - 4 * mm)
+        canvas.line(x, y, x + steps * step, y)
+        for tick in range(steps + 1):
+            is_long = tick % (steps // 2) == 0
+            canvas.line(x + tick * step, y, x + tick * step, y + (4 if is_long else 2.5) * mm)
+        self.label(f"{whole} exactly, or the print is not to scale: print at 100 %", x, y - 4 * mm)
 
     def next(self) -> None:
         """End the page."""

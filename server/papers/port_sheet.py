@@ -9,7 +9,8 @@ from reportlab.pdfgen.canvas import Canvas
 
 from keel.design.ports import Port
 from keel.formats.ports import bolt_places, marks
-from keel.formats.quantities import cut_text, sentence_text
+from keel.formats.quantities import ReaderUnits, cut_with_unit, sentence_text
+from keel.reference.quantities import shown_text
 from keel.studies.ports.reach import Reach
 from keel.studies.ports.torque import PASSES, star_order
 from server.papers.heading import Heading
@@ -117,22 +118,14 @@ def _template(canvas: Canvas, port: Port, x: float, y: float) -> None:
 
 
 def _bolts(page: Page, port: Port) -> None:
-    seat = port.seat
+    seat, units = port.seat, page.heading.reader
     assert seat is not None
-    lines = [
-        f"Hole {seat.hole_mm:g}, outside {seat.outer_mm:g} mm. Locate on the first hole at the mark, then drill the "
-        "rest."
-    ]
+    hole, outside = cut_with_unit(seat.hole_mm, units), cut_with_unit(seat.outer_mm, units)
+    lines = [f"Hole {hole}, outside {outside}. Locate on the first hole at the mark, then drill the rest."]
     if seat.bolts and seat.bolt_circle_mm:
-        lines.append(
-            f"{seat.bolts} holes of {seat.bolt_mm or 5:g} on {seat.bolt_circle_mm:g} mm; the figures are the "
-            "tightening order."
-        )
-        full = f" of {seat.torque_nm:g} N·m" if seat.torque_nm else " of the full torque"
-        turns = [
-            f"{share:.0%}" + (f" ({share * seat.torque_nm:.2f} N·m)" if seat.torque_nm else "") for share in PASSES
-        ]
-        lines.append(f"Three passes in that order: {', '.join(turns)}{full}.")
+        drill, circle = cut_with_unit(seat.bolt_mm or 5.0, units), cut_with_unit(seat.bolt_circle_mm, units)
+        lines.append(f"{seat.bolts} holes of {drill} on {circle}; the figures are the tightening order.")
+        lines.append(f"Three passes in that order: {_passes(seat.torque_nm, units)}.")
     if port.stop_deg is not None:
         lines.append(f"The lock ring comes home against its stop at {port.stop_deg:g}°, the mark with a bar across it.")
     lines.append("What lies under and round it was checked in the design as drawn; look again before the first hole.")
@@ -141,15 +134,18 @@ def _bolts(page: Page, port: Port) -> None:
         y = page.words(line, MARGIN, y, ACROSS) - 1 * mm
 
 
+def _passes(torque_nm: float | None, units: ReaderUnits) -> str:
+    if not torque_nm:
+        return ", ".join(f"{share:.0%}" for share in PASSES) + " of the full torque"
+    turns = [f"{share:.0%} ({shown_text('nm', share * torque_nm, units, 2)})" for share in PASSES]
+    return f"{', '.join(turns)} of {shown_text('nm', torque_nm, units)}"
+
+
 def _cut_sheet(page: Page, reach: Reach, y: float) -> None:
     units = page.heading.reader
-
-    def said(length: float) -> str:
-        return cut_text(length, units) + (" mm" if units == "mm_l" else "")
-
-    second = "not measured a second time yet" if reach.second_mm is None else said(reach.second_mm)
+    second = "not measured a second time yet" if reach.second_mm is None else cut_with_unit(reach.second_mm, units)
     rows = [
-        ("Depth from flange seat to floor, calculated", said(reach.depth_mm)),
+        ("Depth from flange seat to floor, calculated", cut_with_unit(reach.depth_mm, units)),
         ("Measured in the finished opening, another way", second),
     ]
     y = page.table(rows, MARGIN, y, (90 * mm, ACROSS - 90 * mm), 10, head=False, strong=(1,)) - 4 * mm
@@ -160,6 +156,6 @@ def _cut_sheet(page: Page, reach: Reach, y: float) -> None:
     steps = [("Step", "Length", "How")]
     for number, step in enumerate(reach.steps, start=1):
         how = sentence_text(step.how, units)
-        length = "" if step.length_mm is None else said(step.length_mm)
+        length = "" if step.length_mm is None else cut_with_unit(step.length_mm, units)
         steps.append((f"{number}  {step.what}", length, how + ("" if step.undone else " (can't be undone)")))
     page.table(steps, MARGIN, y, (40 * mm, 28 * mm, ACROSS - 68 * mm), 9, strong=(0, 1), texts=(2,))

@@ -5,8 +5,7 @@ from math import ceil
 from reportlab.lib.units import mm
 
 from keel.design.mount import Strap
-from keel.formats.quantities import cut_text, sheet_text
-from keel.reference.quantities import UnitSet
+from keel.formats.quantities import cut_text, cut_with_unit, sheet_text
 from keel.solid.taut import Outline
 from keel.studies.mount.bolt_list import BoltRow
 from keel.studies.mount.straps import StrapPath
@@ -61,14 +60,9 @@ def _form(page: Page, strap: Strap, path: StrapPath, outline: Outline, top: floa
         x, y = at((run.start[0] + run.end[0]) / 2, way * (run.start[1] + run.end[1]) / 2)
         page.label(f"{number}: {mark.angle_deg:.0f}°", x, y + 5, 8, bold=True, colour=ACCENT, align="middle")
     seen = "front" if across == "y" else "right"
-    station = f"Section at {path.axis} = {_long(strap.at_mm, units)} of the bay, seen from the {seen}"
+    station = f"Section at {path.axis} = {cut_with_unit(strap.at_mm, units)} of the bay, seen from the {seen}"
     page.label(station, MARGIN, foot - 7 * mm, 8, colour=QUIET)
     return float(foot - 10 * mm)
-
-
-def _long(mm_: float, units: UnitSet) -> str:
-    """A length to cut to, with its unit."""
-    return cut_text(mm_, units) + (" mm" if units == "mm_l" else "")
 
 
 def _polyline(page: Page, places: list[tuple[float, float]]) -> None:
@@ -82,10 +76,12 @@ def _polyline(page: Page, places: list[tuple[float, float]]) -> None:
 def _words(page: Page, strap: Strap, path: StrapPath, bolts: list[BoltRow], top: float) -> float:
     units, across = page.heading.reader, page.width - 2 * MARGIN
     ends = ("right", "left") if strap.across == "y" else ("rear", "front")
-    wide, thick = _long(strap.width_mm, units), sheet_text(strap.metal, strap.thickness_mm, units)
+    wide, thick = cut_with_unit(strap.width_mm, units), sheet_text(strap.metal, strap.thickness_mm, units)
+    sizes = (path.cut_mm, path.path_mm, strap.loop_mm, strap.take_up_mm)
+    long, way, loop, take_up = (cut_with_unit(size, units) for size in sizes)
     cut = (
-        f"Cut {_long(path.cut_mm, units)} of {strap.metal} {wide} × {thick}: path {_long(path.path_mm, units)}, "
-        f"two loops of {_long(strap.loop_mm, units)}, take-up {_long(strap.take_up_mm, units)} at the {ends[1]} end."
+        f"Cut {long} of {strap.metal} {wide} × {thick}: path {way}, two loops of {loop}, take-up {take_up} "
+        f"at the {ends[1]} end."
     )
     y = page.words(cut, MARGIN, top, across, 10, bold=True) - 2 * mm
     rows = [["From the " + ends[0] + " end of the strip", "begins", "ends", "angle", "inside radius"]]
@@ -97,13 +93,13 @@ def _words(page: Page, strap: Strap, path: StrapPath, bolts: list[BoltRow], top:
     rows.append([f"{ends[1]} anchor, before take-up", cut_text(anchor, units), "", "", ""])
     y = page.table(rows, MARGIN, y, [62 * mm, 28 * mm, 28 * mm, 24 * mm, 30 * mm]) - 3 * mm
     notes = [
-        f"Bends over the tank's pads, {_long(strap.pad_mm, units)} thick, bonded to the strap.",
-        f"In the bends its middle runs {_long(path.outer_mm, units)} longer: the take-up has it.",
+        f"Bends over the tank's pads, {cut_with_unit(strap.pad_mm, units)} thick, bonded to the strap.",
+        f"In the bends its middle runs {cut_with_unit(path.outer_mm, units)} longer: the take-up has it.",
     ]
     if path.handed:
         notes.append(f"Not the same from either end: mark the {ends[0]} end before the first bend.")
     if path.bridged_at is not None:
-        notes.append(f"It bridges a hollow {_long(path.bridged_mm, units)} deep: fill it with a block.")
+        notes.append(f"It bridges a hollow {cut_with_unit(path.bridged_mm, units)} deep: fill it with a block.")
     notes.append("Bolts in loose first; tighten when the tank sits right, both ends in turn, then mark nut and bolt.")
     y = page.words(" ".join(notes), MARGIN, y, across, 9) - 3 * mm
     listed = [["Bolts", "quantity", "bolt", "length", "locking"]]
