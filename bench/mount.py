@@ -79,10 +79,12 @@ def load_cases(tank: TankAnalysis) -> None:
     paths, rules = tank[STRAPS], tank.workshop.rules
 
     def cases() -> None:
-        mount_loads(mount, paths, bearer_places(mount, solids), stop_places(mount, solids), mass, solids, rules)
+        mount_loads(
+            mount, paths, bearer_places(mount.bearers, solids), stop_places(mount.stops, solids), mass, solids, rules
+        )
 
     print(f"load cases: {milliseconds(cases, 40):.2f} ms (limit 50)")
-    print(f"  straps' own sections and paths: {milliseconds(lambda: strap_paths(mount, solids), 20):.2f} ms")
+    print(f"  straps' own sections and paths: {milliseconds(lambda: strap_paths(mount.straps, solids), 20):.2f} ms")
 
 
 def corridors() -> None:

@@ -505,12 +505,6 @@ class Findings(TestCase):
             self.assertEqual(finding.severity, severity)
             self.assert_settled_by_its_remedy(mount, "mount.existing")
 
-    def test_two_straps_are_offered_for_a_tank_that_nothing_holds(self) -> None:
-        offer = judged(document({}), remedies=True).mount.two_straps  # type: ignore[attr-defined]
-        after = judged(apply(document({}), json.loads(json.dumps(offer.patch))))
-        self.assertEqual(codes(after), {"mount.unheld"})
-        self.assertIsNone(judged(document(HELD), remedies=True).mount.two_straps)  # type: ignore[attr-defined]
-
 
 class Cradles(TestCase):
     """Tubes under the tank, and a cage's over it."""

@@ -9,6 +9,7 @@ from keel.design.workshop import Workshop
 from keel.studies.build.mount_work import FEET, MASK, MATCH, MOUNTED
 from keel.studies.build.operation import AllDone, Looked, Operation, Traveller
 from keel.studies.build.traveller import TRAVELLER
+from keel.studies.mount.bolt_list import bolt_list
 from keel.tests.samples import box
 from keel.tests.test_mount import HELD, SHELL, foot
 
@@ -84,6 +85,16 @@ class InOrder(TestCase):
         mass = float(said.values["mass_kg"])
         self.assertEqual(said.values["people"], max(1, -(-mass // 25)))
         self.assertEqual(mounting.counts[0].expected, 4 + 16)
+
+    def test_as_many_bolts_are_counted_in_as_are_on_the_list(self) -> None:
+        """Straps, feet and stops, and both ends of each bearer."""
+        rail = {"along": "y", "low_mm": -260.0, "high_mm": 260.0, "bolts": {"size": "M8", "count": 3}}
+        rails = [{"id": f"b{n}", "name": f"rail {n}", "at_mm": at} | rail for n, at in enumerate((200.0, 700.0))]
+        mount = HELD | FEET_ON | {"bearers": rails}
+        listed = bolt_list(Design.model_validate({"mount": mount}).mount)
+        fit = next(one for one in order(mount).operations if one.id == MOUNTED)
+        self.assertEqual([count.expected for count in fit.counts], [sum(row.count for row in listed)])
+        self.assertEqual(fit.amount, len(listed))
 
     def test_a_strap_is_cut_as_long_as_it_lies(self) -> None:
         made = order(HELD)

@@ -7,7 +7,7 @@ from manifold3d import Manifold
 
 from keel.analysis.parts import ENVELOPE
 from keel.analysis.tank import TankAnalysis
-from keel.design.mount import Bearer, Mount, Strap
+from keel.design.mount import Bearer, Strap
 from keel.findings.finding import Finding, Remedy
 from keel.findings.shell_edits import of_gauge
 from keel.stations.mount.edits import mount_patch
@@ -87,5 +87,5 @@ def _laid(one: Strap | Bearer, tank: TankAnalysis) -> Manifold | None:
     if isinstance(one, Strap):
         path = strap_path(one, tank.solids)
         return None if path.problem else band_of(one, path)
-    places = bearer_places(Mount(bearers=[one]), tank.solids)
+    places = bearer_places([one], tank.solids)
     return bearer_solid(one, places[0]) if places else None

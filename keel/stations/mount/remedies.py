@@ -15,8 +15,10 @@ from keel.reference.fasteners import BoltSize
 from keel.stations.mount.edits import bolted_down, mount_patch
 from keel.studies.mount.facing import outward
 from keel.studies.mount.fastening import links_of, pried_n
-from keel.studies.mount.loads import MOUNT_LOADS
-from keel.studies.mount.stop_places import STOP_PLACES
+from keel.studies.mount.full_mass import FULL_MASS, G0
+from keel.studies.mount.load_case import Way
+from keel.studies.mount.loads import g_that_way, loads_of
+from keel.studies.mount.stop_places import STOP_PLACES, stop_places
 from keel.studies.mount.straps import STRAPS
 from keel.studies.result import words
 
@@ -24,14 +26,11 @@ BESIDE_MM, BELOW_MM = 25.0, 15.0
 """First anchors stand so far beside the tank and below its underside."""
 AT_SHARES = (0.25, 0.75)
 STOP_SIZES: tuple[BoltSize, ...] = ("M8", "M10", "M12")
-SIDE_OF: dict[str, Side] = {"forward": "front", "rearward": "rear", "to the left": "left", "to the right": "right"}
+SIDE_OF: dict[Way, Side] = {"forward": "front", "rearward": "rear", "to the left": "left", "to the right": "right"}
 
 
-def straps_offer(tank: TankAnalysis) -> Remedy | None:
+def placed_straps(tank: TankAnalysis) -> list[Strap]:
     """Two straps over the tank, a quarter in from either end."""
-    shell = tank.design.shell
-    if shell is None or tank.design.mount != Mount():
-        return None
     box = tank.solids.bounds
     straps = []
     for number, share in enumerate(AT_SHARES, start=1):
@@ -40,7 +39,7 @@ def straps_offer(tank: TankAnalysis) -> Remedy | None:
         z = tank.marked(box.low[2] - BELOW_MM)
         low, high = (Anchor(out_mm=end, z_mm=z) for end in ends)
         straps.append(Strap(id=f"strap-{number}", name=f"strap {number}", at_mm=at, low=low, high=high))
-    return Remedy(label=words("Two straps"), patch=mount_patch(straps=straps))
+    return straps
 
 
 def against_the_tank(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
@@ -50,33 +49,62 @@ def against_the_tank(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     stop = next(stop for stop in mount.stops if stop.id == finding.subject)
     if place.gap_mm is None:
         return
-    way = outward(stop) * (stop.pad_mm - place.gap_mm)
-    axis = int(np.argmax(np.abs(outward(stop))))
-    name = ("x_mm", "y_mm", "z_mm")[axis]
-    moved = stop.model_copy(update={name: tank.marked(getattr(stop, name) + float(way[axis]))})
+    moved = _against(tank, stop, place.gap_mm)
     label = words("Move {name} against the tank, {far_mm}", name=stop.name, far_mm=abs(stop.pad_mm - place.gap_mm))
     yield Remedy(label=label, patch=mount_patch(stops=[moved if one is stop else one for one in mount.stops]))
 
 
+def _against(tank: TankAnalysis, stop: Stop, gap_mm: float) -> Stop:
+    """A stop that is so far off the tank, moved until its pad lies on it."""
+    way = outward(stop) * (stop.pad_mm - gap_mm)
+    axis = int(np.argmax(np.abs(outward(stop))))
+    name = ("x_mm", "y_mm", "z_mm")[axis]
+    return stop.model_copy(update={name: tank.marked(getattr(stop, name) + float(way[axis]))})
+
+
 def held_that_way(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """A stop at the side that the tank would slide to."""
-    side = SIDE_OF.get(finding.subject)
+    side = next((side for way, side in SIDE_OF.items() if way == finding.subject), None)
     mount = tank.design.mount
     if side is None:
         return
     taken = {strap.id for strap in mount.straps} | {held.id for held in bolted_down(mount)}
-    number = next(n for n in count(1) if f"stop-{n}" not in taken)
-    added = _stop_at(tank, side, number)
+    numbers = (n for n in count(1) if f"stop-{n}" not in taken)
+    added = stops_at(tank, side, numbers)
+    if not added:
+        return
     label = words("Put a stop at the {side} side", side=side) if side in ("left", "right") else None
     label = label or words("Put a stop at the {side} end", side=side)
-    yield Remedy(label=label, patch=mount_patch(stops=[*mount.stops, added]))
+    yield Remedy(label=label, patch=mount_patch(stops=[*mount.stops, *added]))
+
+
+def stops_at(tank: TankAnalysis, side: Side, numbers: Iterator[int]) -> list[Stop]:
+    """A stop on the middle of a side, or one at each quarter where nothing of the tank is at its middle; or none."""
+    box, axis = tank.solids.bounds, 1 if side in ("front", "rear") else 0
+    middle = _stop_at(tank, side, next(numbers))
+    if found := _standing_at(tank, [middle]):
+        return found
+    name = ("x_mm", "y_mm")[axis]
+    near, far = (tank.marked(box.low[axis] + share * box.size[axis]) for share in AT_SHARES)
+    other = middle.model_copy(update={"id": f"stop-{next(numbers)}", "name": f"{side} stop 2", name: far})
+    return _standing_at(tank, [middle.model_copy(update={"name": f"{side} stop 1", name: near}), other])
+
+
+def _standing_at(tank: TankAnalysis, stops: list[Stop]) -> list[Stop]:
+    """Those with the tank before them, each against it."""
+    places = stop_places(stops, tank.solids)
+    return [
+        _against(tank, stop, place.gap_mm)
+        for stop, place in zip(stops, places, strict=True)
+        if place.gap_mm is not None
+    ]
 
 
 def _stop_at(tank: TankAnalysis, side: Side, number: int) -> Stop:
-    """A stop on the middle of a side, a sixth of the tank's height up."""
+    """A stop no higher than a third of the tank's height, with bolts for its load."""
     box = tank.solids.bounds
     axis, high = {"rear": (0, 0), "front": (0, 1), "right": (1, 0), "left": (1, 1)}[side]
-    mass = tank[MOUNT_LOADS].mass
+    mass = tank[FULL_MASS]
     middle = [(low + up) / 2 for low, up in zip(box.low, box.high, strict=True)]
     place = [mass.at.x, mass.at.y, mass.at.z] if mass else middle
     pad = 5.0
@@ -85,7 +113,7 @@ def _stop_at(tank: TankAnalysis, side: Side, number: int) -> Stop:
     x, y, z = (tank.marked(value) for value in place)
     stop = Stop(id=f"stop-{number}", name=f"{side} stop", side=side, x_mm=x, y_mm=y, z_mm=z, pad_mm=pad)
     way = next(way for way, name in SIDE_OF.items() if name == side)
-    load = next((case.load_n for case in tank[MOUNT_LOADS].cases if case.way == way), 0.0)
+    load = mass.kg * G0 * g_that_way(loads_of(tank.design.mount, tank.workshop.rules), way) if mass else 0.0
     return stop.model_copy(update={"bolts": _bolts_for(stop, load, tank.workshop.rules.mount_reserve)})
 
 

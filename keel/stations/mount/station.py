@@ -2,6 +2,7 @@
 
 from keel.design.mount import Mount
 from keel.stations.mount import bolt_rules, filler_rules, harm_remedies, harm_rules, remedies, rules, stronger
+from keel.stations.mount.holding_ways import holding_ways
 from keel.stations.station import Station
 from keel.studies.mount.bearers import BEARER_PLACES
 from keel.studies.mount.bolt_list import BOLTS_LISTED
@@ -28,7 +29,7 @@ MOUNT = Station(
         "near_seams": NEAR_SEAMS,
         "filler": FILLER,
     },
-    offers={"two_straps": remedies.straps_offer},
+    comparisons={"ways": holding_ways},
     rules=(
         rules.vehicle_is_kept,
         rules.wheel_loads_add_up,

@@ -40,6 +40,44 @@ def stronger(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
         yield from _all_at_once(tank, found, limit)
 
 
+def strengthened(tank: TankAnalysis, mount: Mount) -> tuple[Mount, TankAnalysis]:
+    """A mount whose weak links are each made as large as they have to be, and what it then carries.
+
+    Parameters
+    ----------
+    tank : TankAnalysis
+        The tank that it is for.
+    mount : Mount
+        What is to hold it, in the usual sizes.
+
+    Returns
+    -------
+    Mount, TankAnalysis
+        And the tank held so. Where nothing offered makes a link bear its load, it is left as it is.
+    """
+    limit = tank.workshop.rules.mount_reserve
+    held = _held(tank, mount)
+    for _ in range(MOST_STEPS):
+        weak = [check for check in held[MOUNT_LOADS].mounts if check.links and check.links[0].reserve < limit]
+        before = mount
+        for check in weak:
+            first = next(_for_link(mount, check, check.links[0], limit), None)
+            mount = _with(mount, first.patch) if first else mount
+        if mount is before:
+            break
+        held = _held(tank, mount)
+    return mount, held
+
+
+def _held(tank: TankAnalysis, mount: Mount) -> TankAnalysis:
+    design = tank.design.model_copy(update={"mount": mount})
+    return TankAnalysis(replace(tank.asked, design=design), tank.memory)
+
+
+def _with(mount: Mount, patch: Patch) -> Mount:
+    return Mount.model_validate_json(json.dumps(mount.model_dump(mode="json") | patch["mount"]))
+
+
 def _for_link(mount: Mount, check: MountCheck, link: LinkCheck, limit: float) -> Iterator[Remedy]:
     needed = link.load_n * limit
     if link.name == "strap":
@@ -231,9 +269,7 @@ def _all_at_once(tank: TankAnalysis, check: MountCheck, limit: float) -> Iterato
     """Every link of a mount that is too weak, one after the other, each as large as it then has to be."""
     mount = tank.design.mount
     for _ in range(MOST_STEPS):
-        design = tank.design.model_copy(update={"mount": mount})
-        carried = TankAnalysis(replace(tank.asked, design=design), tank.memory)[MOUNT_LOADS]
-        now = next(one for one in carried.mounts if one.id == check.id)
+        now = next(one for one in _held(tank, mount)[MOUNT_LOADS].mounts if one.id == check.id)
         if now.links[0].reserve >= limit:
             label = words("Every weak link of {name} at once", name=check.name)
             yield Remedy(label=label, patch=mount_patch(**{LISTS[check.kind]: getattr(mount, LISTS[check.kind])}))
@@ -241,4 +277,4 @@ def _all_at_once(tank: TankAnalysis, check: MountCheck, limit: float) -> Iterato
         first = next(_for_link(mount, now, now.links[0], limit), None)
         if first is None:
             return
-        mount = Mount.model_validate_json(json.dumps(mount.model_dump(mode="json") | first.patch["mount"]))
+        mount = _with(mount, first.patch)

@@ -130,6 +130,7 @@ class MountWork:
         return found
 
     def _places(self) -> list[Bolted]:
+        """Every place that is bolted; a bearer is at both its ends."""
         ends: list[Bolted] = [end for strap in self.mount.straps for end in (strap.low, strap.high)]
         return [*ends, *self.mount.feet, *self.mount.stops, *self.mount.bearers, *self.mount.bearers]
 

@@ -1,14 +1,15 @@
 """Tubes and bars of a cradle or a cage: what they bear in bending."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import pi
 
 import numpy as np
 from shapely import box
 
-from keel.analysis.parts import MOUNT, SOLIDS
+from keel.analysis.parts import BEARERS_DRAWN, SOLIDS
 from keel.analysis.study import study
-from keel.design.mount import Bearer, Mount
+from keel.design.mount import Bearer
 from keel.reference.metals import METALS
 from keel.solid.solids import Solids
 from keel.studies.mount.fastening import Link
@@ -67,13 +68,13 @@ class BearerPlace:
     at: Point
 
 
-def bearer_places(mount: Mount, solids: Solids) -> list[BearerPlace]:
+def bearer_places(bearers: Sequence[Bearer], solids: Solids) -> list[BearerPlace]:
     """Where the bearers touch the tank, each against what of it is lowest or highest at its own station.
 
     Parameters
     ----------
-    mount : Mount
-        Bearers.
+    bearers : sequence of Bearer
+        As they are drawn.
     solids : Solids
         The shell worked out.
 
@@ -82,7 +83,7 @@ def bearer_places(mount: Mount, solids: Solids) -> list[BearerPlace]:
     list of BearerPlace
         Without those that the tank isn't over, or under, between their supports.
     """
-    return [place for bearer in mount.bearers if (place := _place(bearer, solids)) is not None]
+    return [place for bearer in bearers if (place := _place(bearer, solids)) is not None]
 
 
 def _place(bearer: Bearer, solids: Solids) -> BearerPlace | None:
@@ -130,4 +131,4 @@ def bends(bearer: Bearer, place: BearerPlace, load_n: float) -> Link:
     return Link("bending", load_n, METALS[bearer.metal].welded_yield_mpa * section_modulus_mm3(bearer) / arm)
 
 
-BEARER_PLACES = study(bearer_places, MOUNT, SOLIDS)
+BEARER_PLACES = study(bearer_places, BEARERS_DRAWN, SOLIDS)

@@ -8,7 +8,7 @@ import numpy as np
 
 from keel.analysis.parts import MOUNT, RULES, SOLIDS
 from keel.analysis.study import study
-from keel.design.mount import Foot, Mount, MountLoads, Stop, Strap
+from keel.design.mount import Bearer, Foot, Mount, MountLoads, Stop, Strap
 from keel.design.workshop import HouseRules
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
@@ -93,8 +93,8 @@ def mount_loads(
     Loads
         Up, straps that pass over and a cage's bars bear it all where there are any, each by the lever along its axis;
         else the feet do. Down, straps that pass under and a cradle's bearers; else what it sits on, or the feet.
-        Sideways and lengthwise feet, stops and, by the tank's tipping about the edge of what it rests on, straps. A
-        stop with nothing of the tank before it holds nothing. The tank's own weight is not taken off.
+        Sideways and lengthwise feet, stops and, by the tank's tipping about the edge of what it rests on, straps and a
+        cage's bars. A stop with nothing of the tank before it holds nothing. The tank's own weight is not taken off.
     """
     if mass is None or not (mount.straps or mount.feet or mount.stops or mount.bearers):
         return Loads(mass, [], [])
@@ -105,11 +105,12 @@ def mount_loads(
     mount = mount.model_copy(update={"stops": [stop for stop in mount.stops if stop.id in before]})
     sits = not strapped or strapped[0][0].passes == "over"
     rests = resting_places(mount, placed, solids, sits)
-    cases = [_case(way, _g(g, way), mass.kg, at, mount, strapped, placed, rests) for way in WAYS]
+    cases = [_case(way, g_that_way(g, way), mass.kg, at, mount, strapped, placed, rests) for way in WAYS]
     return Loads(mass, cases, mount_checks(mount, strapped, placed, cases, at, solids))
 
 
-def _g(loads: MountLoads, way: Way) -> float:
+def g_that_way(loads: MountLoads, way: Way) -> float:
+    """How many g count in one direction."""
     return {
         "forward": loads.forward_g,
         "rearward": loads.rearward_g,
@@ -149,7 +150,7 @@ def _springs(way: Way, mount: Mount, straps: Strapped, bearers: Placed, at: Arra
             return
     else:
         yield from (Spring(stop.id, _place(stop), -outward(stop), one_way=True) for stop in mount.stops)
-        yield from _tipping(straps, rests)
+        yield from _tipping(straps, [bar for bar in mount.bearers if bar.stands == "over"], bearers, rests)
     yield from (spring for foot in mount.feet for spring in _foot_springs(foot))
 
 
@@ -159,20 +160,27 @@ def _upright(way: Way, mount: Mount, straps: Strapped, bearers: Placed, at: Arra
     for strap, path in straps:
         if strap.passes == side:
             yield Spring(strap.id, _middle(strap, path, at), back, one_way=True)
-    for bar in mount.bearers:
-        place = bearers.get(bar.id) if bar.stands == side else None
-        if place is not None:
-            yield Spring(bar.id, np.array([place.at.x, place.at.y, place.at.z]), back, one_way=True)
+    yield from _pressing([bar for bar in mount.bearers if bar.stands == side], bearers, back)
 
 
-def _tipping(straps: Strapped, rests: Array) -> Iterator[Spring]:
-    """Straps, and the places that a tank tips about: what it sits on presses there."""
-    if not straps:
-        return
+def _pressing(bars: Sequence[Bearer], places: Placed, way: Array) -> Iterator[Spring]:
+    """Bars that touch the tank press on it where they do."""
+    for bar in bars:
+        if bar.id in places:
+            at = places[bar.id].at
+            yield Spring(bar.id, np.array([at.x, at.y, at.z]), way, one_way=True)
+
+
+def _tipping(straps: Strapped, over: Sequence[Bearer], places: Placed, rests: Array) -> Iterator[Spring]:
+    """Straps, a cage's bars, and the places that a tank tips about: what it sits on presses there."""
+    holding = [*_pressing(over, places, np.array([0.0, 0.0, -1.0]))]
     for strap, path in straps:
         down = -1.0 if strap.passes == "over" else 1.0
-        yield Spring(strap.id, _middle(strap, path, None), np.array([0.0, 0.0, down]), one_way=True)
-    up = 1.0 if straps[0][0].passes == "over" else -1.0
+        holding.append(Spring(strap.id, _middle(strap, path, None), np.array([0.0, 0.0, down]), one_way=True))
+    if not holding:
+        return
+    yield from holding
+    up = -1.0 if straps and straps[0][0].passes == "under" else 1.0
     yield from (Spring("", place, np.array([0.0, 0.0, up]), one_way=True) for place in rests)
 
 

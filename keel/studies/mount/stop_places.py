@@ -1,12 +1,13 @@
 """How far stops stand off the tank that they are to hold."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from keel.analysis.parts import MOUNT, SOLIDS
+from keel.analysis.parts import SOLIDS, STOPS_DRAWN
 from keel.analysis.study import study
-from keel.design.mount import Mount, Stop
+from keel.design.mount import Stop
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.studies.mount.facing import outward
@@ -23,13 +24,13 @@ class StopPlace:
     gap_mm: float | None
 
 
-def stop_places(mount: Mount, solids: Solids) -> list[StopPlace]:
+def stop_places(stops: Sequence[Stop], solids: Solids) -> list[StopPlace]:
     """How far each stop is off the tank, square to its face.
 
     Parameters
     ----------
-    mount : Mount
-        Stops.
+    stops : sequence of Stop
+        As they are drawn.
     solids : Solids
         The shell worked out.
 
@@ -38,7 +39,7 @@ def stop_places(mount: Mount, solids: Solids) -> list[StopPlace]:
     list of StopPlace
         In their order.
     """
-    return [StopPlace(stop.id, _gap(stop, solids)) for stop in mount.stops]
+    return [StopPlace(stop.id, _gap(stop, solids)) for stop in stops]
 
 
 def _gap(stop: Stop, solids: Solids) -> float | None:
@@ -57,4 +58,4 @@ def _hits(solids: Solids, start: Array, way: Array) -> list[float]:
     return [hit.distance * FAR_MM for hit in solids.outer.ray_cast(list(start), list(end))]
 
 
-STOP_PLACES = study(stop_places, MOUNT, SOLIDS)
+STOP_PLACES = study(stop_places, STOPS_DRAWN, SOLIDS)

@@ -8,9 +8,9 @@ import numpy as np
 from scipy.optimize import brentq
 from shapely import affinity
 
-from keel.analysis.parts import MOUNT, SOLIDS
+from keel.analysis.parts import SOLIDS, STRAPS_DRAWN
 from keel.analysis.study import study
-from keel.design.mount import Mount, Strap
+from keel.design.mount import Strap
 from keel.solid.solids import Solids
 from keel.solid.taut import Band, NoBandError, Outline, Run, band_over
 from keel.studies.mount.outline import outline_at
@@ -107,13 +107,13 @@ class StrapPath:
     existing: ExistingStrap | None
 
 
-def strap_paths(mount: Mount, solids: Solids) -> list[StrapPath]:
+def strap_paths(straps: Sequence[Strap], solids: Solids) -> list[StrapPath]:
     """Every strap's way round the tank at its own station.
 
     Parameters
     ----------
-    mount : Mount
-        Its straps.
+    straps : sequence of Strap
+        As they are drawn.
     solids : Solids
         The shell worked out.
 
@@ -122,7 +122,7 @@ def strap_paths(mount: Mount, solids: Solids) -> list[StrapPath]:
     list of StrapPath
         In their order.
     """
-    return [strap_path(strap, solids) for strap in mount.straps]
+    return [strap_path(strap, solids) for strap in straps]
 
 
 def strap_path(strap: Strap, solids: Solids) -> StrapPath:
@@ -252,4 +252,4 @@ def _none(strap: Strap, problem: str) -> StrapPath:
     )
 
 
-STRAPS = study(strap_paths, MOUNT, SOLIDS)
+STRAPS = study(strap_paths, STRAPS_DRAWN, SOLIDS)

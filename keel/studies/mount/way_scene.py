@@ -131,7 +131,7 @@ class WayScene:
         for stop in self.mount.stops:
             if stop.name not in off:
                 yield from pieces_of(stop.name, self._set_back(stop_solid(stop), outward(stop)), axis)
-        places = {place.id: place for place in bearer_places(self.mount, self.solids)}
+        places = {place.id: place for place in bearer_places(self.mount.bearers, self.solids)}
         for bar in self.mount.bearers:
             if bar.name not in off and bar.id in places:
                 way = np.array([0.0, 0.0, -1.0 if bar.stands == "under" else 1.0])

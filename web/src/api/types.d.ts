@@ -5753,6 +5753,68 @@ export interface components {
             holder: string;
         };
         /**
+         * HoldingWay
+         * @description One way to hold the tank.
+         *
+         *     Attributes
+         *     ----------
+         *     title : str
+         *         What it is called.
+         *     patch : Patch
+         *         The mount's lists as they would be.
+         *     chosen : bool
+         *         Whether the tank is held so.
+         *     pieces, bolts : int
+         *         To be made; through the vehicle.
+         *     kg : float
+         *         What is added to the vehicle, without bolts and pads.
+         *     weld_mm : float
+         *         On the tank.
+         *     unheld : list of str
+         *         Ways in which nothing would hold it.
+         *     weakest : str
+         *         The mount with the least reserve, and its weakest link.
+         *     reserve : float or None
+         *         Of that link; empty where the tank's mass isn't known.
+         *     means : Words
+         *         What it is good for, and what it costs.
+         *     stop : Words or None
+         *         Why this tank can't be held so.
+         *     favoured : bool
+         *         Whether the figures favour it.
+         *     why : Words or None
+         *         By which figure.
+         */
+        HoldingWay: {
+            /** Bolts */
+            bolts: number;
+            /** Chosen */
+            chosen: boolean;
+            /** Favoured */
+            favoured: boolean;
+            /** Kg */
+            kg: number;
+            means: components["schemas"]["Words"];
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            };
+            /** Pieces */
+            pieces: number;
+            /** Reserve */
+            reserve: number | null;
+            stop: components["schemas"]["Words"] | null;
+            /** Title */
+            title: string;
+            /** Unheld */
+            unheld: ("forward" | "rearward" | "to the left" | "to the right" | "up" | "down")[];
+            /** Weakest */
+            weakest: string;
+            /** Weld Mm */
+            weld_mm: number;
+            why: components["schemas"]["Words"] | null;
+        };
+        /**
          * HoleCheck
          * @description One hole on one flat; gaps are from its rim, below zero where it runs into what is named.
          *
@@ -7218,8 +7280,9 @@ export interface components {
             protection?: components["schemas"]["Protection"] | null;
             /** Straps */
             straps?: components["schemas"]["StrapPath"][] | null;
-            two_straps?: components["schemas"]["Remedy"] | null;
             vehicle?: components["schemas"]["VehicleShown"] | null;
+            /** Ways */
+            ways?: components["schemas"]["HoldingWay"][] | null;
         };
         /**
          * Moved

@@ -4,7 +4,7 @@ import * as declared from '../../api/declared'
 import { Choice, QuantityField } from '../../fields/fields'
 import { Papers } from '../../papers/Papers'
 import { useUnits } from '../../units/useUnits'
-import { applyPatch, useWork } from '../../work/store'
+import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { pair } from '../Row'
 import { BearerRow } from './BearerFields'
@@ -12,6 +12,7 @@ import { BoltTable } from './BoltTable'
 import { addBearer, addFoot, addStop, addStrap, setMount } from './edits'
 import { FillerFields } from './FillerFields'
 import { FootRow, StopRow } from './FootFields'
+import { HoldingWays } from './HoldingWays'
 import { LoadTable } from './LoadTable'
 import { CarriedFields, ChangeFields } from './OtherFields'
 import { StrapRow } from './StrapFields'
@@ -29,26 +30,19 @@ export function MountStation({ findings }: { findings: ReactNode }) {
   const mount = useWork((work) => work.design.mount)
   const readOnly = useWork((work) => work.readOnly)
   const shaped = useWork((work) => Boolean(work.evaluation?.shell?.geometry))
-  const offer = useWork((work) => work.evaluation?.mount?.two_straps ?? null)
   if (!shaped)
     return <Typography variant="body2">Nothing to hold yet: give the tank a shape at Shell first.</Typography>
   const isEmpty = !mount.straps.length && !mount.feet.length && !mount.stops.length && !mount.bearers.length
   return (
     <>
       {isEmpty && (
-        <Typography variant="body2">
-          Straps press the tank down, feet bolt it, bearers of a cradle carry it or hold it down as a cage, stops keep
-          it from sliding. Begin with two straps and drag their anchors on the drawing.
-        </Typography>
-      )}
-      {isEmpty && (
-        <Button
-          variant="contained"
-          disabled={!offer || readOnly}
-          onClick={() => offer && applyPatch(offer.patch as Record<string, unknown>)}
-        >
-          Put two straps over the tank
-        </Button>
+        <>
+          <Typography variant="body2">
+            Choose how to hold it: each way is fitted to this tank and as strong as its loads ask. Then drag anchors and
+            stops on the drawing.
+          </Typography>
+          <HoldingWays />
+        </>
       )}
       {!isEmpty && <LoadTable />}
       {findings}
@@ -78,6 +72,11 @@ export function MountStation({ findings }: { findings: ReactNode }) {
         ))}
       </Box>
       <LoadFields readOnly={readOnly} />
+      {!isEmpty && (
+        <Folded title="Ways to hold it">
+          <HoldingWays />
+        </Folded>
+      )}
       <Folded title="Filler route">
         <FillerFields readOnly={readOnly} />
       </Folded>
