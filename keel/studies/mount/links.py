@@ -108,7 +108,15 @@ def _bearer_links(bearer: Bearer, place: BearerPlace | None, cases: Sequence[Loa
     for case, held in _of(bearer.id, cases):
         yield "", case.way, bends(bearer, place, held.force_n)
         if bearer.stands == "over":
-            yield from (("", case.way, link) for link in links_of(bearer, held.force_n / 2, 0.0))
+            end, share = _nearer_end(bearer, place)
+            yield from ((end, case.way, link) for link in links_of(bearer, held.force_n * share, 0.0))
+
+
+def _nearer_end(bearer: Bearer, place: BearerPlace) -> tuple[str, float]:
+    """The end that the tank presses nearer to, and its share of what presses: the lever along the bar."""
+    ends = ("right", "left") if bearer.along == "y" else ("rear", "front")
+    high = ((place.start_mm + place.end_mm) / 2 - bearer.low_mm) / (bearer.high_mm - bearer.low_mm)
+    return (ends[1], high) if high > 0.5 else (ends[0], 1 - high)
 
 
 def _of(holder: str, cases: Sequence[LoadCase]) -> Iterator[tuple[LoadCase, Held]]:

@@ -54,7 +54,7 @@ class LinkCheck:
     Attributes
     ----------
     at : str
-        Which end of a strap; empty for others.
+        Which end of a strap or a cage's bar; empty for others.
     """
 
     name: str

@@ -4,11 +4,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from keel.solid.polyhedron import Array
 
 MOST_ROUNDS = 60
-HAIR = 1e-9
+HAIR, WHOLE = 1e-8, 1e-6
 LEFT_SHARE = 0.05
 """A load is held where no more of it, or of its moment over the holders' spread, is left: friction bears that much."""
 
@@ -63,7 +64,7 @@ def shared(load: Array, at: Array, springs: Sequence[Spring]) -> Shared:
     References
     ----------
     Equilibrium of a rigid body on springs, K q = F, each spring's force −w · q, with w its wrench about the load's
-    place; one-sided contacts by an active set. In a plane it is the elastic bolt group.
+    place; one-sided contacts by Newton's method on their energy. In a plane it is the elastic bolt group.
     """
     if not springs:
         return Shared(np.zeros(0), False)
@@ -73,28 +74,51 @@ def shared(load: Array, at: Array, springs: Sequence[Spring]) -> Shared:
     wrenches = np.hstack([ways, np.cross(places, ways) / spread])
     wanted = np.concatenate([load, np.zeros(3)])
     one_way = np.array([spring.one_way for spring in springs])
-    active = np.ones(len(springs), dtype=bool)
-    forces = np.zeros(len(springs))
-    for _ in range(MOST_ROUNDS):
-        held = wrenches[active]
-        moved = np.linalg.lstsq(held.T @ held, wanted, rcond=1e-9)[0] if active.any() else np.zeros(6)
-        pressed = -(wrenches @ moved)
-        forces = np.where(active, pressed, 0.0)
-        size = max(1.0, float(np.abs(pressed).max()))
-        pulls = active & one_way & (pressed < -HAIR * size)
-        if pulls.any():
-            active[int(np.argmin(np.where(pulls, pressed, 0.0)))] = False
-            continue
-        pressed_in = ~active & (pressed > HAIR * size) & _is_settled(wrenches, moved, wanted, active)
-        if not pressed_in.any():
-            break
-        active[int(np.argmax(np.where(pressed_in, pressed, 0.0)))] = True
-    forces = np.where(one_way, np.maximum(forces, 0.0), forces)
+    forces = _pressed(wrenches, one_way, _moved(wrenches, one_way, wanted))
     left = wanted + wrenches.T @ forces
     return Shared(forces, bool(np.abs(left).max() <= LEFT_SHARE * max(1.0, float(np.linalg.norm(load)))))
 
 
-def _is_settled(wrenches: Array, moved: Array, wanted: Array, active: Array) -> bool:
-    """Whether those that are active hold the load: only then does a movement say what else is pressed on."""
+def _pressed(wrenches: Array, one_way: NDArray[np.bool_], moved: Array) -> Array:
+    """Each spring's force once the tank has moved: what can only press doesn't pull."""
+    forces = -(wrenches @ moved)
+    return np.where(one_way, np.maximum(forces, 0.0), forces)
+
+
+def _moved(wrenches: Array, one_way: NDArray[np.bool_], wanted: Array) -> Array:
+    """Where the tank comes to rest: least energy, by Newton's method; a hair of stiffness holds what nothing does."""
+    moved, hair = np.zeros(len(wanted)), HAIR * np.eye(len(wanted))
+    active = np.ones(len(wrenches), dtype=bool)
+    for _ in range(MOST_ROUNDS):
+        held = wrenches[active]
+        rest = np.linalg.solve(held.T @ held + hair, wanted)
+        share = _best_share(wrenches, one_way, wanted, moved, rest - moved)
+        moved = moved + share * (rest - moved)
+        now = ~one_way | (wrenches @ moved < 0)
+        # The energy is that of one set of springs as far as where they have it least: no other has it less.
+        if np.array_equal(now, active) and abs(share - 1.0) < WHOLE:
+            break
+        active = now
     held = wrenches[active]
-    return bool(np.abs(held.T @ (held @ moved) - wanted).max() <= LEFT_SHARE * max(1.0, float(np.abs(wanted).max())))
+    bare = np.asarray(np.linalg.lstsq(held.T @ held, wanted, rcond=HAIR)[0], dtype=np.float64)
+    return bare if np.array_equal(~one_way | (wrenches @ bare < 0), active) else moved
+
+
+def _best_share(wrenches: Array, one_way: NDArray[np.bool_], wanted: Array, moved: Array, step: Array) -> float:
+    """How far along a step energy is least: its slope there only grows, and is straight between contacts."""
+
+    def slope(share: float) -> float:
+        there = moved + share * step
+        return float(step @ (HAIR * there - wanted - wrenches.T @ _pressed(wrenches, one_way, there)))
+
+    now, moves = wrenches @ moved, wrenches @ step
+    with np.errstate(divide="ignore", invalid="ignore"):
+        meets = -now[one_way] / moves[one_way]
+    knots = [0.0, *sorted(meets[np.isfinite(meets) & (meets > 0)])]
+    low = 0
+    while low + 1 < len(knots) and slope(knots[low + 1]) < 0:
+        low += 1
+    start = knots[low]
+    end = knots[low + 1] if low + 1 < len(knots) else start + max(1.0, start)
+    first, last = slope(start), slope(end)
+    return float(start - first * (end - start) / (last - first)) if last != first else float(start)
