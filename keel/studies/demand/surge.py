@@ -83,8 +83,9 @@ def over_spells(
                 if full_again is None and level < volume_l:
                     full_again = at + to_full
                 overflow += rate * (seconds - to_full)
+        lasts = min(seconds, level / -rate) if rate < 0 else seconds
         level = min(volume_l, max(0.0, level + rate * seconds))
-        at += seconds
         if level < lowest:
-            lowest, lowest_at, full_again = level, at, None
+            lowest, lowest_at, full_again = level, at + lasts, None
+        at += seconds
     return Spells(lowest, lowest_at, full_again, overflow)
