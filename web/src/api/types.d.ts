@@ -6789,7 +6789,7 @@ export interface components {
          *     Attributes
          *     ----------
          *     at : str
-         *         Which end of a strap; empty for others.
+         *         Which end of a strap or a cage's bar; empty for others.
          */
         LinkCheck: {
             /** At */
