@@ -18,6 +18,7 @@ import tempfile
 import time
 import urllib.request
 from collections.abc import Callable, Iterator
+from functools import partial
 from itertools import islice
 from pathlib import Path
 from typing import Any
@@ -118,6 +119,10 @@ def report(name: str, taken: list[float]) -> None:
     print(f"{name:44} median {statistics.median(taken):8.2f} ms   p95 {p95:8.2f} ms   n {len(taken)}")
 
 
+def _post_next(post: Callable[[str, dict[str, object]], bytes], bodies: Iterator[Any]) -> bytes:
+    return post("/api/evaluate", next(bodies))
+
+
 def signed_in(url: str, user: str, password: str) -> Callable[[str, dict[str, object]], bytes]:
     """A function that posts JSON as that person."""
     jar = http.cookiejar.CookieJar()
@@ -152,7 +157,8 @@ CASES = (
 
 def against_nothing_remembered(name: str, document: dict[str, Any], workshop: Workshop, showing: Showing) -> float:
     """A case both ways, turn by turn: what was asked live is remembered at rest, as on the page. The median [ms]."""
-    memory, designs, taken = Memory(), dragged(document), {True: [], False: []}
+    memory, designs = Memory(), dragged(document)
+    taken: dict[bool, list[float]] = {True: [], False: []}
     live = showing.model_copy(update={"remedies": False})
     for turn in range(44):
         design = next(designs)
@@ -167,7 +173,7 @@ def against_nothing_remembered(name: str, document: dict[str, Any], workshop: Wo
     found, run = sum(memory.recalled.values()), sum(memory.worked_out.values())
     ratio = statistics.median(taken[False][4:]) / statistics.median(taken[True][4:])
     print(f"  {found} of {found + run} studies came out of memory; {ratio:.2f} x as fast")
-    return statistics.median(taken[True][4:])
+    return float(statistics.median(taken[True][4:]))
 
 
 def main() -> None:
@@ -212,7 +218,7 @@ def over_http(url: str, user: str, password: str) -> None:
     ):
         designs = islice(dragged(document), WARMING + 100)
         bodies = iter([{"design": design.model_dump(mode="json"), "showing": showing} for design in designs])
-        report(f"HTTP: {name}", timed(lambda ready=bodies: post("/api/evaluate", next(ready)), 100, WARMING))
+        report(f"HTTP: {name}", timed(partial(_post_next, post, bodies), 100, WARMING))
 
 
 if __name__ == "__main__":

@@ -111,7 +111,7 @@ def _search(first: float, second: float, long: float, thick: float) -> Search:
         rectangle("c", (-FAR, first), (0.0, FAR), EVER),
     ]
     middle = (-1500.0, first / 2)
-    low, high = np.subtract(middle, (long / 2, thick / 2)), np.add(middle, (long / 2, thick / 2))
+    low, high = ((middle[0] + s * long / 2, middle[1] + s * thick / 2) for s in (-1, 1))
     moving = [rectangle("box", low, high, (0.0, 10.0))]
     return Search(moving, walls, middle, (-2500, -600, 900, 3000), box(-600, 2000, 900, 3000))
 

@@ -114,7 +114,7 @@ def main() -> None:
     """Measure and print."""
     tank = nine()
     lap = demo_lap(LAPS[1])
-    long = lap.repeated(round(1200 / (len(lap.use) * lap.dt_s)))
+    long = lap.repeated(round(1200 / (len(lap.times_s) * lap.dt_s)))
     slosh_run(tank, demo_lap(LAPS[0]), SETUP)
     triangles = int(tank.packed.triangle_at[-1])
     print(f"{len(tank.rooms)} compartments, {len(tank.openings)} openings, {triangles} triangles")
