@@ -9,7 +9,9 @@ from numpy.typing import NDArray
 from keel.solid.polyhedron import Array
 
 MOST_ROUNDS = 60
-HAIR, WHOLE = 1e-8, 1e-6
+HAIR = 1e-8
+AT_REST, CLOSE = 1e-7, 1e-3
+"""Shares of the load: what is left once the tank is at rest, and how far the same without the hair may be off."""
 LEFT_SHARE = 0.05
 """A load is held where no more of it, or of its moment over the holders' spread, is left: friction bears that much."""
 
@@ -88,20 +90,19 @@ def _pressed(wrenches: Array, one_way: NDArray[np.bool_], moved: Array) -> Array
 def _moved(wrenches: Array, one_way: NDArray[np.bool_], wanted: Array) -> Array:
     """Where the tank comes to rest: least energy, by Newton's method; a hair of stiffness holds what nothing does."""
     moved, hair = np.zeros(len(wanted)), HAIR * np.eye(len(wanted))
-    active = np.ones(len(wrenches), dtype=bool)
+    active, size = np.ones(len(wrenches), dtype=bool), float(np.abs(wanted).max())
     for _ in range(MOST_ROUNDS):
         held = wrenches[active]
         rest = np.linalg.solve(held.T @ held + hair, wanted)
-        share = _best_share(wrenches, one_way, wanted, moved, rest - moved)
-        moved = moved + share * (rest - moved)
-        now = ~one_way | (wrenches @ moved < 0)
-        # The energy is that of one set of springs as far as where they have it least: no other has it less.
-        if np.array_equal(now, active) and abs(share - 1.0) < WHOLE:
+        moved = moved + _best_share(wrenches, one_way, wanted, moved, rest - moved) * (rest - moved)
+        left = wanted + wrenches.T @ _pressed(wrenches, one_way, moved) - HAIR * moved
+        if np.abs(left).max() <= AT_REST * size:
             break
-        active = now
-    held = wrenches[active]
+        active = ~one_way | (wrenches @ moved < 0)
+    held = wrenches[~one_way | (wrenches @ moved < -HAIR * np.abs(moved).max())]
     bare = np.asarray(np.linalg.lstsq(held.T @ held, wanted, rcond=HAIR)[0], dtype=np.float64)
-    return bare if np.array_equal(~one_way | (wrenches @ bare < 0), active) else moved
+    near = np.abs(_pressed(wrenches, one_way, bare) - _pressed(wrenches, one_way, moved)).max()
+    return bare if near <= CLOSE * size else moved
 
 
 def _best_share(wrenches: Array, one_way: NDArray[np.bool_], wanted: Array, moved: Array, step: Array) -> float:
