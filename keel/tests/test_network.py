@@ -1,5 +1,6 @@
 """Flows and pressures of networks: a worked layout, loops by another method, what can't be, and any network at all."""
 
+from dataclasses import replace
 from math import sqrt
 from typing import Any
 from unittest import TestCase
@@ -275,6 +276,69 @@ class WhatCannotBe(TestCase):
                 ahead = rows[n][k].at(at[n, k] + 1e-7) - rows[n][k].at(at[n, k] - 1e-7)
                 if not any(abs(at[n, k] - place) < 1e-6 for place in rows[n][k].places):
                     self.assertAlmostEqual(float(slopes[n, k]), ahead / 2e-7, delta=1e-4)
+
+
+class Likeness(TestCase):
+    """The same network told otherwise, and a stronger one."""
+
+    @settings(max_examples=25)
+    @given(st.integers(0, 1_000_000))
+    def test_order_names_and_modes_do_not_matter(self, seed: int) -> None:
+        """Elements shuffled, joints named otherwise, modes turned round: the same flows."""
+        network = Thrown(seed).network()
+        found, rng = settle(network), np.random.default_rng(seed)
+
+        def renamed(name: str) -> str:
+            return name if name == "tank" else f"other {name}"
+
+        elements = [replace(one, start=renamed(one.start), end=renamed(one.end)) for one in network.elements]
+        rng.shuffle(elements)  # type: ignore[arg-type]
+        elements = [backward(one) for one in elements]
+        held = {name: kpa[::-1] for name, kpa in network.held_kpa.items()}
+        drawn = {renamed(name): lph[::-1] for name, lph in network.drawn_lph.items()}
+        fuel_ = Fuel(network.fuel.density[::-1], network.fuel.viscosity[::-1])
+        other = settle(Network(elements, held, drawn, fuel_))
+        for name, flow in found.flows_lph.items():
+            fed = found.is_fed
+            self.assertTrue(np.allclose(flow[fed], other.flows_lph[name][::-1][fed], atol=1e-5), name)
+
+    @settings(max_examples=40)
+    @given(st.floats(9.0, 13.4), st.floats(0.05, 1.0), st.floats(5.0, 12.0), st.floats(0.2, 8.0))
+    def test_what_helps_never_hurts(self, volts: float, more: float, bore: float, long: float) -> None:
+        """More voltage, a wider or a shorter hose: at least as much comes to an open end."""
+
+        def delivered(at: float, wide: float, length: float) -> float:
+            elements: list[Element] = [
+                Pump("pump", "tank", "line", [at_volts(at)]),
+                CheckValve("valve", "line", "behind", 4.0, 0.0003),
+                Pipe("hose", "behind", "out", wide, length, 3.0),
+            ]
+            held = {"tank": np.zeros(1), "out": each(150.0)}
+            return only(settle(Network(elements, held, {}, fuel(1))), "hose")
+
+        plain = delivered(volts, bore, long)
+        self.assertGreaterEqual(delivered(volts + more, bore, long), plain - 1e-6)
+        self.assertGreaterEqual(delivered(volts, bore + more, long), plain - 1e-6)
+        self.assertGreaterEqual(delivered(volts, bore, long / (1 + more)), plain - 1e-6)
+
+    def test_height_is_pressure(self) -> None:
+        """A metre up and a metre down again costs nothing; a metre up costs ρ g h."""
+        for rises, lost in (((1000.0, -1000.0), 0.0), ((1000.0, 0.0), PETROL[0] * 9.80665)):
+            elements: list[Element] = [
+                Pipe("up", "tank", "top", 20.0, 0.001, 0.0, 0.0015, rises[0]),
+                Pipe("down", "top", "end", 20.0, 0.001, 0.0, 0.0015, rises[1]),
+            ]
+            found = settle(Network(elements, {"tank": np.zeros(1)}, {"end": each(1.0)}, fuel(1)))
+            self.assertAlmostEqual(only(found, "end"), -lost, delta=1e-3)
+
+
+def backward(one: Element) -> Element:
+    """An element's figures with the modes turned round."""
+    if isinstance(one, Pump):
+        return replace(one, curves=one.curves[::-1])
+    if isinstance(one, BypassRegulator | DeadHeadRegulator) and len(one.reference_kpa) > 1:
+        return replace(one, reference_kpa=one.reference_kpa[::-1])
+    return one
 
 
 class AnyNetwork(TestCase):

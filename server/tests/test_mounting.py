@@ -32,6 +32,58 @@ STRAP = {"id": "first", "name": "rear strap", "at_mm": 250.0} | ENDS
 MOUNT = {"straps": [STRAP, STRAP | {"id": "second", "name": "front strap", "at_mm": 650.0}]}
 
 
+class Ways(ApiTestCase):
+    """Ways to hold a tank, asked for and taken."""
+
+    def ways(self, mount: dict[str, Any], **showing: Any) -> Any:
+        """What is compared for a tank held so."""
+        body = {"design": TANK | {"mount": mount}, "showing": {"results": ["mount.ways", "mount.loads"]} | showing}
+        status, answer = self.viewer("POST", "evaluate", body)
+        self.assertEqual(status, 200, answer)
+        return answer["mount"]
+
+    def test_taken_saved_and_printed(self) -> None:
+        """Each can be kept as a revision; once it is, it is the one that is marked, and its strap is a file."""
+        found = self.ways({})["ways"]
+        self.assertEqual(len(found), 6)
+        self.assertEqual(sum(way["favoured"] for way in found), 1)
+        tank = TankDesign.started(self.job, "Held", Design.model_validate(TANK), None, "")
+        for based_on, way in enumerate(found, start=1):
+            design = TANK | way["patch"]
+            body = {"base_revision": based_on, "design": design, "note": way["title"]}
+            self.refused(self.viewer("PUT", f"designs/{tank.pk}", body), 403, "role")
+            status, kept = self.fabricator("PUT", f"designs/{tank.pk}", body)
+            self.assertEqual((status, kept["number"]), (200, based_on + 1), kept)
+            again = self.ways(way["patch"]["mount"])
+            self.assertEqual([one["title"] for one in again["ways"] if one["chosen"]], [way["title"]])
+            held = {case["way"] for case in again["loads"]["cases"] if case["is_held"]}
+            self.assertFalse(held & set(way["unheld"]))
+            self.assertEqual(len(held) + len(way["unheld"]), 6)
+            names = [paper["name"] for paper in self.viewer("GET", f"designs/{tank.pk}/papers")[1]]
+            straps = [name for name in names if name.startswith("strap-") and name.endswith(".dxf")]
+            self.assertEqual(len(straps), len(way["patch"]["mount"]["straps"]))
+            status, content = self.viewer("GET", f"designs/{tank.pk}/files/mount.pdf")
+            self.assertEqual(status, 200)
+            self.assertIn("Weakest links", paper_text(content))
+
+    def test_not_in_a_drag(self) -> None:
+        """They wait until the hand rests."""
+        self.assertIsNone(self.ways({}, remedies=False)["ways"])
+
+    def test_for_a_rule_card(self) -> None:
+        """Typed loads count: five times the g takes no fewer bolts, and says what pulls at a lid."""
+        card = {"forward_g": 5.0, "rearward_g": 5.0, "sideways_g": 5.0, "up_g": 5.0, "down_g": 5.0}
+        low, high = (
+            {way["title"]: way for way in self.ways({"use": "rule card", "loads": loads})["ways"]}
+            for loads in (card, {name: 5 * g for name, g in card.items()})
+        )
+        for title, way in low.items():
+            self.assertGreaterEqual(high[title]["bolts"], way["bolts"], title)
+        box = next(way for title, way in low.items() if title.startswith("Box"))
+        other = next(way for title, way in high.items() if title.startswith("Box"))
+        self.assertAlmostEqual(other["means"]["values"]["up_n"], 5 * box["means"]["values"]["up_n"])
+
+
 class Vehicles(ApiTestCase):
     """Kept once, changed for all jobs, removed only where nobody needs it."""
 
