@@ -154,7 +154,7 @@ class Surging(TestCase):
                 now += step
                 wanted = level + rate
                 over += max(0.0, wanted - volume)
-                if level < volume - 1e-12 and wanted >= volume and full_again is None:
+                if level < volume - 1e-9 and wanted >= volume - 1e-9 and full_again is None:
                     full_again = now
                 level = min(volume, max(0.0, wanted))
                 if level < lowest - 1e-12:

@@ -110,7 +110,20 @@ def mount_loads(
 
 
 def g_that_way(loads: MountLoads, way: Way) -> float:
-    """How many g count in one direction."""
+    """How many g count in one direction.
+
+    Parameters
+    ----------
+    loads : MountLoads
+        The loads that count.
+    way : Way
+        The direction.
+
+    Returns
+    -------
+    float
+        As typed, or by the house rule [g].
+    """
     return {
         "forward": loads.forward_g,
         "rearward": loads.rearward_g,
