@@ -135,7 +135,8 @@ class Surging(TestCase):
         self.assertAlmostEqual(found.volume_l, draw * dry / 3600 * (1 + margin))
         refill = draw * dry / (draw * (lifts - 1))
         self.assertAlmostEqual(found.refill_s or 0.0, refill, delta=1e-9 * refill)
-        self.assertEqual(found.refilled_in_time, refill < gap)
+        if abs(refill - gap) > 1e-9 * gap:
+            self.assertEqual(found.refilled_in_time, refill < gap)
         weak = surge_sizing(draw, dry, margin, draw * 0.99, gap)
         self.assertEqual((weak.refill_s, weak.lift_is_enough, weak.refilled_in_time), (None, False, False))
 
