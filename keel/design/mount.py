@@ -257,6 +257,11 @@ class Mount(Part):
     new_work: Annotated[list[NewWork], Field(max_length=MOST_FEET)] = []
     cuts: Annotated[list[StructureCut], Field(max_length=MOST_STOPS)] = []
 
+    def bolted(self) -> list[Bolted]:
+        """Every place that is bolted to the vehicle: both ends of each strap and of each bearer, feet, stops."""
+        ends: list[Bolted] = [end for strap in self.straps for end in (strap.low, strap.high)]
+        return [*ends, *self.feet, *self.stops, *self.bearers, *self.bearers]
+
     @model_validator(mode="after")
     def _ids_differ(self) -> "Mount":
         seen: set[str] = set()

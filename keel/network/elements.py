@@ -6,15 +6,13 @@ from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
-from keel.network.curves import NOTHING, Curve, Curves
+from keel.network.curves import NOTHING, Array, Curve, Curves
 from keel.network.friction import pipe_loss
+from keel.reference.units import STANDARD_GRAVITY
 
-Array = NDArray[np.float64]
 Given = Mapping[str, Any]
 """Figures of elements of one kind, each of shape (modes, elements), and their `Curves`."""
-G0 = 9.80665
 STEEL_ROUGH_MM = 0.0015
 """Drawn tube and smooth-bore hose."""
 
@@ -108,7 +106,7 @@ class Pipe(Element):
         density, viscosity = state.fuel.density[:, None], state.fuel.viscosity[:, None]
         sizes = (given["bore_mm"], given["length_m"], given["fittings"])
         lost, slope = pipe_loss(state.flow, *sizes, density, viscosity, given["rough_mm"])
-        column = density * G0 * given["rise_mm"] / 1e3
+        column = density * STANDARD_GRAVITY * given["rise_mm"] / 1e3
         one = np.ones_like(state.flow)
         return Residual(state.fall - column - lost, -slope, one, -one)
 

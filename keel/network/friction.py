@@ -1,9 +1,9 @@
 """Loss of pressure in hoses and tubes."""
 
 import numpy as np
-from numpy.typing import NDArray
 
-Array = NDArray[np.float64]
+from keel.network.curves import Array
+
 LAMINAR, TURBULENT = 2000.0, 4000.0
 """Reynolds numbers below and above which the flow is surely of one kind."""
 AT_LAMINAR = 64.0 / LAMINAR

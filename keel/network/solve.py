@@ -7,9 +7,9 @@ from itertools import groupby
 import numpy as np
 from numpy.typing import NDArray
 
+from keel.network.curves import Array
 from keel.network.elements import Element, Fuel, Given, State, stacked
 
-Array = NDArray[np.float64]
 LEAKS = (1.0, 1e-2, 1e-5, 1e-11)
 """What shut elements let by [L/h per kPa], less and less: the first makes all of it smooth, the last is nothing."""
 MOST_STEPS = 60

@@ -10,17 +10,15 @@ from keel.design.shell import CylinderShell
 from keel.findings.finding import Patch
 from keel.reference.metals import METALS
 from keel.stations.mount.edits import bolted_down, mount_patch
-from keel.stations.mount.remedies import SIDE_OF, placed_straps, stops_at
+from keel.stations.mount.remedies import AT_SHARES, SIDE_OF, load_that_way_n, placed_straps, stops_at
 from keel.stations.mount.stronger import strengthened
 from keel.studies.mount.bolt_list import bolt_list
-from keel.studies.mount.full_mass import FULL_MASS, G0
 from keel.studies.mount.holding_mass import MM3_PER_M3, STEEL, holding_kg
 from keel.studies.mount.load_case import Way
-from keel.studies.mount.loads import MOUNT_LOADS, Loads, g_that_way, loads_of
+from keel.studies.mount.loads import MOUNT_LOADS, Loads
 from keel.studies.mount.straps import STRAPS
 from keel.studies.result import Words, words
 
-AT_SHARES = (0.25, 0.75)
 FOOT_SHARES = (0.1, 0.9)
 FLANGE_SHARES = (0.1, 0.5, 0.9)
 BESIDE_MM = 20.0
@@ -137,7 +135,7 @@ def _arrangements(tank: TankAnalysis) -> Iterator[_Arrangement]:
     yield _Arrangement("Cage of tube round it", means, stops=stops, bearers=cage)
     means = words(
         "Its walls are metal between fuel and people, and hold a small leak. Heavier. Its lid bears {up_n} upward.",
-        up_n=_upward_n(tank),
+        up_n=load_that_way_n(tank, "up"),
     )
     yield _Arrangement("Box with a lid, bolted down", means, feet=_box(tank), sheet_kg=_box_kg(tank))
     means = words(
@@ -220,11 +218,6 @@ def _box_kg(tank: TankAnalysis) -> float:
     """Six walls of steel sheet a pad's width off the tank."""
     long, wide, high = (size + 2 * PAD_MM for size in tank.solids.bounds.size)
     return 2 * (long * wide + wide * high + high * long) * BOX_SHEET_MM * STEEL
-
-
-def _upward_n(tank: TankAnalysis) -> float:
-    mass = tank[FULL_MASS]
-    return mass.kg * G0 * g_that_way(loads_of(tank.design.mount, tank.workshop.rules), "up") if mass else 0.0
 
 
 def _judged(tank: TankAnalysis, arrangement: _Arrangement) -> HoldingWay:

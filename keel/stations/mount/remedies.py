@@ -113,8 +113,15 @@ def _stop_at(tank: TankAnalysis, side: Side, number: int) -> Stop:
     x, y, z = (tank.marked(value) for value in place)
     stop = Stop(id=f"stop-{number}", name=f"{side} stop", side=side, x_mm=x, y_mm=y, z_mm=z, pad_mm=pad)
     way = next(way for way, name in SIDE_OF.items() if name == side)
-    load = mass.kg * G0 * g_that_way(loads_of(tank.design.mount, tank.workshop.rules), way) if mass else 0.0
-    return stop.model_copy(update={"bolts": _bolts_for(stop, load, tank.workshop.rules.mount_reserve)})
+    return stop.model_copy(
+        update={"bolts": _bolts_for(stop, load_that_way_n(tank, way), tank.workshop.rules.mount_reserve)}
+    )
+
+
+def load_that_way_n(tank: TankAnalysis, way: Way) -> float:
+    """What the full tank pushes with in a direction [N]; nought where its mass isn't known."""
+    mass = tank[FULL_MASS]
+    return mass.kg * G0 * g_that_way(loads_of(tank.design.mount, tank.workshop.rules), way) if mass else 0.0
 
 
 def _bolts_for(stop: Stop, load_n: float, limit: float) -> Bolting:

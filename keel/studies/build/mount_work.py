@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from math import ceil
 
-from keel.design.mount import Bearer, Bolted, Foot, Mount, Stop
+from keel.design.mount import Bearer, Foot, Mount, Stop
 from keel.studies.build.bench import Bench
 from keel.studies.build.operation import AllDone, Condition, Count, Gate, Looked, Operation
 from keel.studies.mount.straps import StrapPath
@@ -102,13 +102,13 @@ class MountWork:
             )
             for cut in self.mount.cuts
         ]
-        bolts = sum(place.bolts.count for place in self._places())
+        bolts = sum(place.bolts.count for place in self.mount.bolted())
         found.append(
             self.bench.operation(
                 "fit",
                 "mount",
                 words("Set the tank on its pads and bolt it down: all bolts loose first, tightened last"),
-                max(1, len(self._places())),
+                max(1, len(self.mount.bolted())),
                 needs=[*needs, *(one.id for one in found), *(f"bend:strap-{path.id}" for path in self.straps)],
                 tools=["torque spanner", "new self-locking nuts", "marking paint"],
                 cautions=[
@@ -128,11 +128,6 @@ class MountWork:
             self.bench.operation("look", "mount", marked, 1, needs=[MOUNTED], tools=["marking paint", "mirror"])
         )
         return found
-
-    def _places(self) -> list[Bolted]:
-        """Every place that is bolted; a bearer is at both its ends."""
-        ends: list[Bolted] = [end for strap in self.mount.straps for end in (strap.low, strap.high)]
-        return [*ends, *self.mount.feet, *self.mount.stops, *self.mount.bearers, *self.mount.bearers]
 
     def gates(self, operations: Sequence[Operation]) -> list[Gate]:
         """The tank is out before heat at its mounts; cut structure is made good before it goes in.

@@ -9,7 +9,7 @@ from keel.analysis.parts import FUEL, MOUNT, SOLIDS
 from keel.analysis.study import study
 from keel.design.mount import Mount
 from keel.reference.fuels import FUELS, FuelName
-from keel.reference.units import MM3_PER_LITRE
+from keel.reference.units import MM3_PER_LITRE, STANDARD_GRAVITY
 from keel.solid.polyhedron import Array, Mesh
 from keel.solid.shapes import mesh_of
 from keel.solid.solids import Solids
@@ -17,7 +17,7 @@ from keel.studies.cost.figures import FIGURES, Figures
 from keel.studies.liquid.capacity import CAPACITY, Capacity
 from keel.studies.result import Point
 
-G0 = 9.80665
+G0 = STANDARD_GRAVITY
 """Standard gravity [m/s²]."""
 
 

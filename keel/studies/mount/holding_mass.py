@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from math import pi
 
-from keel.design.mount import Bearer, Bolted, Foot, Mount, Stop
+from keel.design.mount import Bearer, Mount
 from keel.reference.metals import METALS
 from keel.studies.mount.straps import StrapPath
 
@@ -41,25 +41,13 @@ def holding_kg(mount: Mount, paths: Sequence[StrapPath]) -> float:
 
 
 def _steel_mm3(mount: Mount) -> Iterator[float]:
-    ends: list[Bolted] = [end for strap in mount.straps for end in (strap.low, strap.high)]
-    for place in [*ends, *mount.feet, *mount.stops, *mount.bearers, *mount.bearers]:
+    for place in mount.bolted():
         plate = place.structure.plate
         if plate is not None:
             yield plate.long_mm * plate.wide_mm * plate.thickness_mm
-    for foot in mount.feet:
-        yield _foot_mm3(foot)
-    for stop in mount.stops:
-        yield _stop_mm3(stop)
-    for bar in mount.bearers:
-        yield _section_mm2(bar) * (bar.high_mm - bar.low_mm)
-
-
-def _foot_mm3(foot: Foot) -> float:
-    return FOOT_MM[0] * FOOT_MM[1] * foot.foot_mm
-
-
-def _stop_mm3(stop: Stop) -> float:
-    return stop.wide_mm * (2 * stop.arm_mm + stop.base_mm) * STOP_PLATE_MM
+    yield from (FOOT_MM[0] * FOOT_MM[1] * foot.foot_mm for foot in mount.feet)
+    yield from (stop.wide_mm * (2 * stop.arm_mm + stop.base_mm) * STOP_PLATE_MM for stop in mount.stops)
+    yield from (_section_mm2(bar) * (bar.high_mm - bar.low_mm) for bar in mount.bearers)
 
 
 def _section_mm2(bar: Bearer) -> float:
