@@ -12,7 +12,7 @@ from scipy.optimize import linprog, lsq_linear
 from keel.design.mount import Bearer, Bolted, Bolting, Foot, Mount, SpreadingPlate, Strap, Structure
 from keel.reference.fasteners import BOLT_YIELD_MPA, BOLTS
 from keel.reference.metals import METALS
-from keel.studies.mount.bearers import BEARER_PLACES, section_modulus_mm3
+from keel.studies.mount.bearers import BEARER_PLACES, bends, section_modulus_mm3
 from keel.studies.mount.fastening import bolt_bears_n, links_of, plate_bears_n, pried_n
 from keel.studies.mount.full_mass import G0
 from keel.studies.mount.load_case import LinkCheck, LoadCase, MountCheck
@@ -243,7 +243,9 @@ class Loads(TestCase):
         low = stop("front", (905.0, 0.0, 60.0))
         tank = analysed({"straps": [strap(1, 100.0)], "stops": [low, *STOPS[1:]], "bearers": bars})
         places = {one.id: one for one in tank[BEARER_PLACES]}
-        found = resting_places(tank.design.mount, places, tank.solids, True)
+        rests = resting_places(tank.design.mount, places, tank.solids, True)
+        found = np.array([rest.at for rest in rests])
+        self.assertEqual({rest.holder for rest in rests}, {"b0", "b1"})
         self.assertEqual(sorted({round(float(x)) for x in found[:, 0]}), [300, 600])
         self.assertAlmostEqual(float(np.ptp(found[:, 1])), 400.0, delta=40.0)
         self.assertTrue(np.allclose(found[:, 2], 0.0))
@@ -252,11 +254,22 @@ class Loads(TestCase):
         assert mass is not None
         held = next(one for one in forward.by if one.holder == "s1")
         self.assertAlmostEqual(held.force_n, forward.load_n * (mass.at.z - 60) / 500, delta=1e-3 * forward.load_n)
+        pressed = {one.holder: one.force_n for one in forward.by if one.holder.startswith("b")}
+        self.assertEqual(set(pressed), {"b1"})
+        self.assertAlmostEqual(pressed["b1"], held.force_n, delta=1e-3 * forward.load_n)
+        check = next(one for one in tank[MOUNT_LOADS].mounts if one.id == "b1")
+        place = places["b1"]
+        arm, span = place.start_mm + 250.0, 500.0
+        tipped = bends(tank.design.mount.bearers[1], place, 1.0, is_tipped=True).bears_n
+        spread = bends(tank.design.mount.bearers[1], place, 1.0).bears_n
+        wanted = max(arm * (span - arm) / span, (2 * span - (place.end_mm - place.start_mm)) / 8)
+        self.assertAlmostEqual(spread / tipped, wanted / ((2 * span - (place.end_mm - place.start_mm)) / 8))
+        self.assertLessEqual(link(check, "bending").reserve, tipped / held.force_n + 1e-9)
 
     def test_what_hangs_tips_about_its_roof(self) -> None:
         """Under straps it is pressed up: it rests at its roof's corners."""
         tank = analysed(HELD)
-        found = resting_places(tank.design.mount, {}, tank.solids, False)
+        found = np.array([rest.at for rest in resting_places(tank.design.mount, {}, tank.solids, False)])
         self.assertTrue(np.allclose(found[:, 2], 350.0))
         self.assertAlmostEqual(float(np.ptp(found[:, 0])), 900.0, delta=20.0)
 

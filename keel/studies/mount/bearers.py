@@ -104,7 +104,7 @@ def _place(bearer: Bearer, solids: Solids) -> BearerPlace | None:
     return BearerPlace(bearer.id, face, start, end, Point.of(middle))
 
 
-def bends(bearer: Bearer, place: BearerPlace, load_n: float) -> Link:
+def bends(bearer: Bearer, place: BearerPlace, load_n: float, *, is_tipped: bool = False) -> Link:
     """A bearer under what of the tank lies on it.
 
     Parameters
@@ -115,6 +115,8 @@ def bends(bearer: Bearer, place: BearerPlace, load_n: float) -> Link:
         Where the tank lies on it.
     load_n : float
         Spread along where it lies [N].
+    is_tipped : bool
+        Whether the tank may press at one end of that alone.
 
     Returns
     -------
@@ -124,10 +126,13 @@ def bends(bearer: Bearer, place: BearerPlace, load_n: float) -> Link:
     References
     ----------
     A beam on two supports under a load spread over c in the middle of its span L: M = W (2 L − c)/8. Aside of the
-    middle, or with a gap within c, it bends less.
+    middle, or with a gap within c, it bends less. At one place a from an end: M = W a (L − a)/L.
     """
     span = bearer.high_mm - bearer.low_mm
     arm = (2 * span - (place.end_mm - place.start_mm)) / 8
+    if is_tipped:
+        ends = (place.start_mm - bearer.low_mm, place.end_mm - bearer.low_mm)
+        arm = max(arm, *(end * (span - end) / span for end in ends))
     return Link("bending", load_n, METALS[bearer.metal].welded_yield_mpa * section_modulus_mm3(bearer) / arm)
 
 

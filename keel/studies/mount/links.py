@@ -106,7 +106,7 @@ def _bearer_links(bearer: Bearer, place: BearerPlace | None, cases: Sequence[Loa
     if place is None:
         return
     for case, held in _of(bearer.id, cases):
-        yield "", case.way, bends(bearer, place, held.force_n)
+        yield "", case.way, bends(bearer, place, held.force_n, is_tipped=case.way not in ("up", "down"))
         if bearer.stands == "over":
             end, share = _nearer_end(bearer, place)
             yield from ((end, case.way, link) for link in links_of(bearer, held.force_n * share, 0.0))

@@ -17,7 +17,7 @@ from keel.studies.mount.facing import outward
 from keel.studies.mount.full_mass import FULL_MASS, G0, FullMass
 from keel.studies.mount.links import Strapped, mount_checks
 from keel.studies.mount.load_case import WAYS, Held, LoadCase, MountCheck, Way
-from keel.studies.mount.resting import resting_places
+from keel.studies.mount.resting import Rest, resting_places
 from keel.studies.mount.sharing import Spring, shared
 from keel.studies.mount.stop_places import STOP_PLACES, StopPlace
 from keel.studies.mount.straps import STRAPS, StrapPath
@@ -94,7 +94,8 @@ def mount_loads(
         Up, straps that pass over and a cage's bars bear it all where there are any, each by the lever along its axis;
         else the feet do. Down, straps that pass under and a cradle's bearers; else what it sits on, or the feet.
         Sideways and lengthwise feet, stops and, by the tank's tipping about the edge of what it rests on, straps and a
-        cage's bars. A stop with nothing of the tank before it holds nothing. The tank's own weight is not taken off.
+        cage's bars; a cradle's bars bear what it presses on them as it tips. A stop with nothing of the tank before it
+        holds nothing. The tank's own weight is not taken off.
     """
     if mass is None or not (mount.straps or mount.feet or mount.stops or mount.bearers):
         return Loads(mass, [], [])
@@ -135,7 +136,7 @@ def g_that_way(loads: MountLoads, way: Way) -> float:
 
 
 def _case(
-    way: Way, g: float, kg: float, at: Array, mount: Mount, straps: Strapped, bearers: Placed, rests: Array
+    way: Way, g: float, kg: float, at: Array, mount: Mount, straps: Strapped, bearers: Placed, rests: Sequence[Rest]
 ) -> LoadCase:
     load = np.array(WAYS[way]) * kg * G0 * g
     springs = list(_springs(way, mount, straps, bearers, at, rests))
@@ -144,7 +145,8 @@ def _case(
     places = dict[str, Array]()
     for spring, force in zip(springs, result.forces, strict=True):
         found[spring.holder] = found.get(spring.holder, np.zeros(3)) + force * spring.along
-        places[spring.holder] = spring.at
+        if force or spring.holder not in places:
+            places[spring.holder] = spring.at
     by = [
         Held(holder, float(np.linalg.norm(force)), Point.of(force), Point.of(places[holder]))
         for holder, force in found.items()
@@ -154,7 +156,9 @@ def _case(
     return LoadCase(way, g, kg * G0 * g, is_borne or result.is_held or g == 0, by)
 
 
-def _springs(way: Way, mount: Mount, straps: Strapped, bearers: Placed, at: Array, rests: Array) -> Iterator[Spring]:
+def _springs(
+    way: Way, mount: Mount, straps: Strapped, bearers: Placed, at: Array, rests: Sequence[Rest]
+) -> Iterator[Spring]:
     """What holds the tank against a load that way."""
     if way in ("up", "down"):
         own = [*_upright(way, mount, straps, bearers, at)]
@@ -184,7 +188,7 @@ def _pressing(bars: Sequence[Bearer], places: Placed, way: Array) -> Iterator[Sp
             yield Spring(bar.id, np.array([at.x, at.y, at.z]), way, one_way=True)
 
 
-def _tipping(straps: Strapped, over: Sequence[Bearer], places: Placed, rests: Array) -> Iterator[Spring]:
+def _tipping(straps: Strapped, over: Sequence[Bearer], places: Placed, rests: Sequence[Rest]) -> Iterator[Spring]:
     """Straps, a cage's bars, and the places that a tank tips about: what it sits on presses there."""
     holding = [*_pressing(over, places, np.array([0.0, 0.0, -1.0]))]
     for strap, path in straps:
@@ -194,7 +198,7 @@ def _tipping(straps: Strapped, over: Sequence[Bearer], places: Placed, rests: Ar
         return
     yield from holding
     up = -1.0 if straps and straps[0][0].passes == "under" else 1.0
-    yield from (Spring("", place, np.array([0.0, 0.0, up]), one_way=True) for place in rests)
+    yield from (Spring(rest.holder, rest.at, np.array([0.0, 0.0, up]), one_way=True) for rest in rests)
 
 
 def _middle(strap: Strap, path: StrapPath, at: Array | None) -> Array:
