@@ -56,6 +56,8 @@ class HoldingWay:
         The mount with the least reserve, and its weakest link.
     reserve : float or None
         Of that link; empty where the tank's mass isn't known.
+    least_reserve : float
+        What the house rule asks for.
     means : Words
         What it is good for, and what it costs.
     stop : Words or None
@@ -76,6 +78,7 @@ class HoldingWay:
     unheld: list[Way]
     weakest: str
     reserve: float | None
+    least_reserve: float
     means: Words
     stop: Words | None
     favoured: bool
@@ -236,6 +239,7 @@ def _judged(tank: TankAnalysis, arrangement: _Arrangement) -> HoldingWay:
         unheld=[case.way for case in loads.cases if not case.is_held],
         weakest=weakest,
         reserve=reserve,
+        least_reserve=tank.workshop.rules.mount_reserve,
         means=arrangement.means,
         stop=arrangement.stop,
         favoured=False,

@@ -141,14 +141,14 @@ def _case(
     load = np.array(WAYS[way]) * kg * G0 * g
     springs = list(_springs(way, mount, straps, bearers, at, rests))
     result = shared(load, at, springs)
-    found = dict[str, Array]()
-    places = dict[str, Array]()
+    found, places, weights = dict[str, Array](), dict[str, Array](), dict[str, float]()
     for spring, force in zip(springs, result.forces, strict=True):
-        found[spring.holder] = found.get(spring.holder, np.zeros(3)) + force * spring.along
-        if force or spring.holder not in places:
-            places[spring.holder] = spring.at
+        holder, weight = spring.holder, abs(float(force))
+        found[holder] = found.get(holder, np.zeros(3)) + force * spring.along
+        places[holder] = places.get(holder, np.zeros(3)) + weight * spring.at
+        weights[holder] = weights.get(holder, 0.0) + weight
     by = [
-        Held(holder, float(np.linalg.norm(force)), Point.of(force), Point.of(places[holder]))
+        Held(holder, float(np.linalg.norm(force)), Point.of(force), Point.of(places[holder] / weights[holder]))
         for holder, force in found.items()
         if holder and np.linalg.norm(force) > 1e-6 * np.linalg.norm(load)
     ]

@@ -5776,6 +5776,8 @@ export interface components {
          *         The mount with the least reserve, and its weakest link.
          *     reserve : float or None
          *         Of that link; empty where the tank's mass isn't known.
+         *     least_reserve : float
+         *         What the house rule asks for.
          *     means : Words
          *         What it is good for, and what it costs.
          *     stop : Words or None
@@ -5794,6 +5796,8 @@ export interface components {
             favoured: boolean;
             /** Kg */
             kg: number;
+            /** Least Reserve */
+            least_reserve: number;
             means: components["schemas"]["Words"];
             /** Patch */
             patch: {

@@ -21,6 +21,10 @@ export function HoldingWays() {
         .map((way) => (
           <Card key={way.title} way={way} readOnly={readOnly} />
         ))}
+      <Typography variant="body2" color="text.secondary">
+        Reserves are for the loads chosen under “Loads for”. Masses leave out bolts and pads; a stop counts as a bracket
+        of plate, a foot as a plate.
+      </Typography>
     </Box>
   )
 }
@@ -29,7 +33,10 @@ function Card({ way, readOnly }: { way: Way; readOnly: boolean }) {
   const { inks } = useTheme()
   const units = useUnits()
   const weld = way.weld_mm ? `${units.lengthUnitText(way.weld_mm)} of weld` : 'no weld'
-  const reserve = isNumber(way.reserve) ? `${units.number(way.reserve, 1)} at ${way.weakest}` : 'mass not known'
+  const limit = `limit ${units.number(way.least_reserve, 1)} (house rule)`
+  const reserve = isNumber(way.reserve)
+    ? `Least reserve ${units.number(way.reserve, 1)}, ${limit}: ${way.weakest}.`
+    : 'Reserve not known: nor is the full tank’s mass.'
   return (
     <ButtonBase
       data-way-to-hold={way.title}
@@ -62,8 +69,8 @@ function Card({ way, readOnly }: { way: Way; readOnly: boolean }) {
         </Typography>
       )}
       <Typography variant="body2">
-        {units.quantity('kg', way.kg)} in {way.pieces} pieces, {way.bolts} bolts through the vehicle, {weld} on the
-        tank. Least reserve {reserve}.
+        Adds {units.quantity('kg', way.kg)} in {way.pieces} pieces, {way.bolts} bolts through the vehicle, {weld} on the
+        tank. {reserve}
       </Typography>
       <Typography variant="body2" color="text.secondary">
         {units.say(way.means)}
