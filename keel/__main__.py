@@ -12,6 +12,7 @@ from keel.design.faults import faults
 from keel.design.workshop import Workshop
 from keel.evaluation import evaluate
 from keel.formats.document import UnreadableDesignError, design_schema, read_design
+from keel.reference.connections import SIZES
 from keel.reference.gauges import gauges_by_metal
 from keel.reference.hoses import DASH_BORE_MM
 from keel.reference.quantities import quantity_table
@@ -48,6 +49,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return 0
     if options.command == "quantities":
         table = {"quantities": quantity_table(), "gauges": gauges_by_metal(), "dash_bores_mm": DASH_BORE_MM}
+        table |= {"connection_sizes": {standard: list(sizes) for standard, sizes in SIZES.items()}}
         print(json.dumps(table, indent=1, ensure_ascii=False))
         return 0
     if options.command == "warm":

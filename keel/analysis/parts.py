@@ -107,6 +107,7 @@ STRAPS_DRAWN = DocumentPart("mount.straps", lambda asked: asked.design.mount.str
 BEARERS_DRAWN = DocumentPart("mount.bearers", lambda asked: asked.design.mount.bearers)
 STOPS_DRAWN = DocumentPart("mount.stops", lambda asked: asked.design.mount.stops)
 """What of a mount is worked out by itself: a strap's path doesn't change with a stop."""
+LINES = DocumentPart("lines", lambda asked: asked.design.lines)
 SEAM = DocumentPart("sheet.making", lambda asked: asked.design.sheet.making)
 VEHICLE: DocumentPart[Vehicle | None] = DocumentPart("vehicle", vehicle_of)
 WORKSHOP: DocumentPart[Workshop] = DocumentPart("workshop", lambda asked: asked.workshop)

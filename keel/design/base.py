@@ -62,6 +62,9 @@ Length = Annotated[float, Field(gt=0, le=LONGEST_MM)]
 Gap = Annotated[float, Field(ge=0, le=LONGEST_MM)]
 """A distance that may be zero [mm]."""
 
+Bore = Annotated[float, Field(gt=0, le=500)]
+"""The diameter of a round way through something [mm]."""
+
 Coordinate = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM)]
 """A place along an axis [mm]."""
 

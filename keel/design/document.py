@@ -13,6 +13,7 @@ from keel.design.brief import Brief
 from keel.design.faults import fault_of
 from keel.design.gauge import Gauge
 from keel.design.inside import Inside
+from keel.design.lines import Lines
 from keel.design.mount import Mount
 from keel.design.ports import MOST_PORTS, Filling, Port
 from keel.design.proof import Proof
@@ -54,6 +55,7 @@ class Design(Part):
     sheet: SheetScheme = SheetScheme()
     proof: Proof = Proof()
     mount: Mount = Mount()
+    lines: Lines = Lines()
 
     @model_validator(mode="before")
     @classmethod

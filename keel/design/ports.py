@@ -5,8 +5,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from keel.design.base import Coordinate, Gap, Length, Name, Part, refuse
+from keel.design.base import Bore, Coordinate, Gap, Length, Name, Part, refuse
+from keel.design.connections import Connection
 from keel.design.features import Face, Id
+from keel.reference.compatibility import HoseName, SealName
 
 PortRole = Literal["pickup", "vent", "overflow", "filler", "drain", "return", "transfer", "spare", "fitting"]
 DRAWS: tuple[PortRole, ...] = ("pickup", "transfer")
@@ -15,11 +17,6 @@ BREATHES: tuple[PortRole, ...] = ("vent", "overflow")
 """Ports that let air out and in; an overflow leads back to the main tank."""
 MOST_PORTS = 40
 Angle = Annotated[float, Field(ge=-360, le=360)]
-Bore = Annotated[float, Field(gt=0, le=500)]
-
-
-SealName = Literal["nitrile", "fluoroelastomer", "EPDM", "cork", "PTFE"]
-HoseName = Literal["nitrile hose", "fluoropolymer-lined hose", "PTFE hose", "EPDM hose", "silicone hose"]
 
 
 class Seat(Part):
@@ -166,6 +163,7 @@ class Fitting(Part):
     spanner_mm: Gap = Field(default=0, description="Room for hand and spanner round its middle, a radius [mm]")
     bend: HoseBend | None = Field(default=None, description="The hose on it, where it bends over")
     seat: Seat | None = None
+    connection: Connection | None = Field(default=None, description="What its line is joined to; empty: not known")
     hanger: Hanger | None = None
     vent: VentPath | None = None
     neck: NeckPath | None = None

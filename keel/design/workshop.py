@@ -6,6 +6,7 @@ from pydantic import Field, model_validator
 
 from keel.design.base import PLAIN, Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.gauge import SenderPart
+from keel.design.line_parts import LibraryComponent
 from keel.design.ports import PortPart
 from keel.design.proof import TestGauge
 from keel.design.pumps import Pump
@@ -30,6 +31,9 @@ KFactor = Annotated[float, Field(ge=K_LEAST, le=K_MOST)]
 
 def _usual_k() -> dict[MetalName, float]:
     return {name: K_BY_FAMILY[metal.family] for name, metal in METALS.items()}
+
+
+Velocity = Annotated[float, Field(gt=0, le=20)]
 
 
 class HouseRules(Part):
@@ -108,6 +112,21 @@ class HouseRules(Part):
     )
     mount_reserve: float = Field(
         default=1.5, ge=1, le=10, description="A mount bears this many times its load before anything yields"
+    )
+    suction_ms: Velocity = Field(default=1.0, description="Fastest in a suction line [m/s]")
+    pressure_ms: Velocity = Field(default=3.5, description="Fastest in a pressure line [m/s]")
+    return_ms: Velocity = Field(default=2.5, description="Fastest in a return or an overflow [m/s]")
+    hose_reserve: float = Field(
+        default=1.5, ge=1, le=10, description="A hose is rated for this many times the highest pressure in it"
+    )
+    beaded_above_kpa: float = Field(
+        default=350, ge=0, le=2000, description="A clamped hose needs a bead or a flare above this pressure [kPa]"
+    )
+    short_kpa: float = Field(
+        default=10, ge=0, le=200, description="Rail pressure may be that far off its set pressure [kPa]"
+    )
+    inlet_margin_kpa: float = Field(
+        default=5, ge=0, le=100, description="Least pressure at a pump's inlet over the fuel's vapour pressure [kPa]"
     )
     clearances_mm: dict[ClearanceClass, Gap] = Field(
         default_factory=lambda: dict(CLEARANCE_MM), description="Least gap by kind of neighbour [mm]"
@@ -319,6 +338,9 @@ class Workshop(Part):
     )
     parts: Annotated[list[PortPart], Field(max_length=400)] = Field(
         default_factory=list, description="Hangers, valves, necks and bosses that the workshop knows the sizes of"
+    )
+    line_parts: Annotated[list[LibraryComponent], Field(max_length=400)] = Field(
+        default_factory=list, description="Pumps, filters, valves and regulators as they are joined in a line"
     )
     senders: Annotated[list[SenderPart], Field(max_length=200)] = Field(
         default_factory=list, description="Level senders that the workshop knows the stops and ohms of"

@@ -6,15 +6,20 @@ from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from keel.network.curves import NOTHING, Array, Curve, Curves
-from keel.network.friction import pipe_loss
+from keel.network.friction import pipe_loss, velocity
 from keel.reference.units import STANDARD_GRAVITY
 
 Given = Mapping[str, Any]
 """Figures of elements of one kind, each of shape (modes, elements), and their `Curves`."""
 STEEL_ROUGH_MM = 0.0015
 """Drawn tube and smooth-bore hose."""
+
+
+OPEN_LEAST = 1e-12
+"""Loss with the flow's square that keeps a wide way's equation from being flat [kPa per (L/h)²]."""
 
 
 @dataclass(frozen=True)
@@ -52,7 +57,10 @@ class Residual:
 
     def or_else(self, other: "Residual") -> "Residual":
         """The lesser of two that are each nought or more, one of them nought."""
-        first = self.left < other.left
+        return self.where(self.left < other.left, other)
+
+    def where(self, first: NDArray[np.bool_], other: "Residual") -> "Residual":
+        """Itself where it is said, else the other."""
         pairs = zip(
             (self.left, self.by_flow, self.by_before, self.by_behind),
             (other.left, other.by_flow, other.by_before, other.by_behind),
@@ -128,6 +136,29 @@ class Resistance(Element):
         speed, one = np.abs(state.flow), np.ones_like(state.flow)
         lost = given["linear"] * state.flow + given["square"] * state.flow * speed
         return Residual(state.fall - lost, -given["linear"] - 2 * given["square"] * speed, one, -one)
+
+
+@dataclass(frozen=True)
+class Valve(Element):
+    """Open or shut, mode by mode; open it loses the K of its bore."""
+
+    bore_mm: float = 8.0
+    fittings: float = 0.3
+    is_open: Sequence[bool] = ()
+
+    def figures(self, modes: int) -> Mapping[str, Any]:
+        """Sizes, and whether it is open."""
+        sizes = {name: np.full(modes, getattr(self, name)) for name in ("bore_mm", "fittings")}
+        return sizes | {"is_open": np.array(self.is_open, dtype=bool)}
+
+    @staticmethod
+    def residual(given: Given, state: State) -> Residual:
+        """Losing what its bore does, or passing nothing but the leak."""
+        density = state.fuel.density[:, None]
+        each = given["fittings"] * density / 2 * velocity(np.ones_like(state.flow), given["bore_mm"]) ** 2 + OPEN_LEAST
+        speed, one = np.abs(state.flow), np.ones_like(state.flow)
+        through = Residual(state.fall - each * state.flow * speed, -2 * each * speed, one, -one)
+        return through.where(given["is_open"], shut(state))
 
 
 @dataclass(frozen=True)

@@ -13,6 +13,8 @@ from keel.reference.fuels import FuelName
 from keel.reference.metals import MetalFamily
 
 Verdict = Literal["no", "care"]
+SealName = Literal["nitrile", "fluoroelastomer", "EPDM", "cork", "PTFE"]
+HoseName = Literal["nitrile hose", "fluoropolymer-lined hose", "PTFE hose", "EPDM hose", "silicone hose"]
 LiningName = Literal["epoxy", "novolac epoxy", "phenolic", "polysulfide sealant"]
 
 

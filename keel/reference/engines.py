@@ -41,3 +41,6 @@ TIMES_PETROL: dict[FuelName, Range] = {"E85": Range(1.35, 1.45), "methanol": Ran
 
 DIESEL_FUELS: tuple[FuelName, ...] = ("diesel", "kerosene")
 """What a diesel engine runs on; the others are for spark ignition."""
+
+IDLE_SHARE = 0.03
+"""Fuel burnt at idle, of that at full power: a warm engine of moderate size burns 1 to 2 L/h (house rule)."""

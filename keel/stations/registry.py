@@ -10,6 +10,7 @@ from keel.stations.brief.station import BRIEF
 from keel.stations.build.station import BUILD
 from keel.stations.gauge.station import GAUGE
 from keel.stations.inside.station import INSIDE
+from keel.stations.lines.station import LINES
 from keel.stations.mount.station import MOUNT
 from keel.stations.ports.station import PORTS
 from keel.stations.proof.station import PROOF
@@ -17,7 +18,7 @@ from keel.stations.sheet.station import SHEET
 from keel.stations.shell.station import SHELL
 from keel.stations.station import Station
 
-_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD, PROOF, MOUNT]
+_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD, PROOF, MOUNT, LINES]
 
 
 def stations() -> Sequence[Station]:

@@ -4,6 +4,7 @@ from typing import Any
 
 from server.demo import cart_log, proof_logs
 from server.demo.library import PARTS, PUMPS, SENDERS
+from server.demo.line_parts import LINE_PARTS
 from server.demo.tanks.cart_tank import CART_TANK
 from server.demo.tanks.day_tank import DAY_TANK
 from server.demo.tanks.hover_tank import HOVER_TANK
@@ -23,6 +24,7 @@ RULES: dict[str, Any] = {
     "pumps": PUMPS,
     "parts": PARTS,
     "senders": SENDERS,
+    "line_parts": LINE_PARTS,
     "test_gauges": proof_logs.GAUGES,
     "cutters": [
         {"name": "Treadle shear", "cuts": "straight edges", "thickest_steel_mm": 2.0, "longest_mm": 1250.0}

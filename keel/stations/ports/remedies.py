@@ -6,12 +6,12 @@ import numpy as np
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.features import Well
-from keel.design.ports import HoseName, Port, SealName
+from keel.design.ports import Port
 from keel.design.sheet import SeamPlace
 from keel.findings.edits import at_place, extreme_place, lowest_spot, port_of, unused, with_port, with_ports
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.findings.fuels import fuels_of, rubbers
-from keel.reference.compatibility import HOSES, OF_RUBBER
+from keel.reference.compatibility import HOSES, OF_RUBBER, HoseName, SealName
 from keel.studies.ports.filling import FILL_RUNS
 from keel.studies.ports.reach import REACHES
 from keel.studies.ports.vent_paths import VENTS_BY_CELL

@@ -1583,6 +1583,31 @@ export interface components {
             subject: string;
         };
         /**
+         * Adapter
+         * @description A piece between a part's connection and a line's end that don't fit each other.
+         */
+        Adapter: {
+            /**
+             * Bore Mm
+             * @description Bore right through [mm]; empty: the lesser of its ends'
+             */
+            bore_mm?: number | null;
+            /**
+             * Length Mm
+             * @description From seat to seat [mm]
+             * @default 0
+             */
+            length_mm: number;
+            line_side: components["schemas"]["Connection"];
+            part_side: components["schemas"]["Connection"];
+            /**
+             * Special
+             * @description Made for this job: it has a sheet of its own
+             * @default false
+             */
+            special: boolean;
+        };
+        /**
          * Added
          * @description An operation that the design doesn't ask for.
          */
@@ -3175,6 +3200,17 @@ export interface components {
             whole: boolean;
         };
         /**
+         * CapDoes
+         * @description A cap or plug: nothing passes.
+         */
+        CapDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cap";
+        };
+        /**
          * Capacity
          * @description Litres the shell holds.
          *
@@ -3269,6 +3305,30 @@ export interface components {
             volume_l: number;
             /** Wetted M2 */
             wetted_m2: number;
+        };
+        /**
+         * CellFuel
+         * @description Which fuel one cell of the tank holds, and what keeps another one out.
+         */
+        CellFuel: {
+            /** Cell */
+            cell: string;
+            /**
+             * Fuel
+             * @enum {string}
+             */
+            fuel: "petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100";
+            /**
+             * Label
+             * @description What its filler is labelled with
+             * @default
+             */
+            label: string;
+            /**
+             * Spout Mm
+             * @description Widest spout that goes in at its filler [mm]; empty: not restricted
+             */
+            spout_mm?: number | null;
         };
         /**
          * CellPlan
@@ -3435,6 +3495,29 @@ export interface components {
             weld_m: number;
         };
         /**
+         * CheckDoes
+         * @description A check valve: one way, above its opening pressure.
+         */
+        CheckDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "check valve";
+            /**
+             * Opens Kpa
+             * @description Opening pressure [kPa]
+             * @default 5
+             */
+            opens_kpa: number;
+            /**
+             * Square
+             * @description Loss with the flow's square [kPa per (L/h)²]
+             * @default 0.0003
+             */
+            square: number;
+        };
+        /**
          * Checked
          * @description One condition of a gate looked at: met or not.
          */
@@ -3480,6 +3563,31 @@ export interface components {
             revision?: number | null;
             /** Subject */
             subject: string;
+        };
+        /**
+         * Circuit
+         * @description Parts, runs and tank ports that fuel could pass between.
+         *
+         *     Attributes
+         *     ----------
+         *     fuels : dict of str to FuelName
+         *         By cell, what it is joined to.
+         *     joins : list of str
+         *         Where two fuels meet: the names along the shortest way from one tank port to another; empty where none do.
+         */
+        Circuit: {
+            /** Fuels */
+            fuels: {
+                [key: string]: "petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100";
+            };
+            /** Joins */
+            joins: string[];
+            /** Parts */
+            parts: string[];
+            /** Ports */
+            ports: string[];
+            /** Runs */
+            runs: string[];
         };
         /**
          * Clear
@@ -3548,6 +3656,59 @@ export interface components {
             /** Condition */
             condition: components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"] | components["schemas"]["FreeOfVapour"] | components["schemas"]["Proved"];
             lacks: components["schemas"]["Words"] | null;
+        };
+        /**
+         * Connection
+         * @description One side of a joint.
+         */
+        Connection: {
+            /**
+             * Bore Mm
+             * @description Smallest bore inside [mm]; empty: the size's usual one
+             */
+            bore_mm?: number | null;
+            /**
+             * Hand
+             * @default male
+             * @enum {string}
+             */
+            hand: "male" | "female";
+            /**
+             * Seal
+             * @description What its rubber is made of, where it seals by any
+             */
+            seal?: ("nitrile" | "fluoroelastomer" | "EPDM" | "cork" | "PTFE") | null;
+            /**
+             * Sealant
+             * @description Tape or paste goes on its thread
+             * @default false
+             */
+            sealant: boolean;
+            /**
+             * Size
+             * @description A size of that standard
+             * @default -6
+             */
+            size: string;
+            /**
+             * Standard
+             * @default 37° flare
+             * @enum {string}
+             */
+            standard: "37° flare" | "O-ring boss" | "NPT taper" | "G parallel" | "metric O-ring" | "hose tail" | "beaded tube" | "plain tube" | "quick connector";
+        };
+        /**
+         * ConnectionPlace
+         * @description Where a connection lies [mm].
+         */
+        ConnectionPlace: {
+            at: components["schemas"]["Point"];
+            /** Joined */
+            joined: string;
+            /** Part */
+            part: string;
+            /** Port */
+            port: string;
         };
         /**
          * Corner
@@ -4236,6 +4397,18 @@ export interface components {
             inside: components["schemas"]["Inside"];
             /**
              * @default {
+             *       "approval": "",
+             *       "fuels": [],
+             *       "level": 0.1,
+             *       "modes": [],
+             *       "parts": [],
+             *       "reid_kpa": null,
+             *       "runs": []
+             *     }
+             */
+            lines: components["schemas"]["Lines"];
+            /**
+             * @default {
              *       "bearers": [],
              *       "brackets": [],
              *       "coating_mm": 0.1,
@@ -4578,6 +4751,42 @@ export interface components {
             start_s: number;
         };
         /**
+         * EnginePumpDoes
+         * @description A pump on the engine: flow against the speed of its shaft.
+         */
+        EnginePumpDoes: {
+            /**
+             * Can Disengage
+             * @description A clutch or a valve takes it out of work
+             * @default false
+             */
+            can_disengage: boolean;
+            /** Curves */
+            curves: components["schemas"]["SpeedCurve"][];
+            /**
+             * Dead Head Kpa
+             * @description Most pressure that it makes [kPa]
+             */
+            dead_head_kpa?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "engine-driven pump";
+            /**
+             * Needs Flooded
+             * @description Its inlet has to be under fuel by gravity
+             * @default true
+             */
+            needs_flooded: boolean;
+            /**
+             * Ratio
+             * @description Shaft speed over the engine's
+             * @default 0.5
+             */
+            ratio: number;
+        };
+        /**
          * Entry
          * @description What somebody did: so many saves of a design, one after the other.
          */
@@ -4635,6 +4844,7 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             gauge?: components["schemas"]["GaugeResults"] | null;
             inside?: components["schemas"]["InsideResults"] | null;
+            lines?: components["schemas"]["LinesResults"] | null;
             mount?: components["schemas"]["MountResults"] | null;
             ports?: components["schemas"]["PortsResults"] | null;
             proof?: components["schemas"]["ProofResults"] | null;
@@ -4714,6 +4924,66 @@ export interface components {
             name: string;
             /** Weld M */
             weld_m: number;
+        };
+        /**
+         * Feed
+         * @description A rail, a carburettor, a nozzle, in every mode.
+         *
+         *     Attributes
+         *     ----------
+         *     across_needed_kpa : float or None
+         *         With which the injectors just suffice in the mode that asks most.
+         *     least_kpa, most_kpa : float or None
+         *         A carburettor's limits.
+         */
+        Feed: {
+            /** Across Needed Kpa */
+            across_needed_kpa: number | null;
+            /** Duty Limit */
+            duty_limit: number;
+            /** Injectors */
+            injectors: number;
+            /** Is Referenced */
+            is_referenced: boolean;
+            /** Least Kpa */
+            least_kpa: number | null;
+            /** Modes */
+            modes: components["schemas"]["FeedMode"][];
+            /** Most Kpa */
+            most_kpa: number | null;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+        };
+        /**
+         * FeedMode
+         * @description A rail or a carburettor in one mode.
+         *
+         *     Attributes
+         *     ----------
+         *     kpa : float or None
+         *         Before it, over the air's; None where the mode has no answer.
+         *     wanted_kpa : float or None
+         *         What its regulator is set to, over the air's; None without one.
+         *     across_kpa : float or None
+         *         Across the injectors: over the manifold's.
+         *     drawn_lph, able_lph : float
+         *         What the engine burns, and what all injectors give at their longest opening.
+         */
+        FeedMode: {
+            /** Able Lph */
+            able_lph: number | null;
+            /** Across Kpa */
+            across_kpa: number | null;
+            /** Drawn Lph */
+            drawn_lph: number;
+            /** Kpa */
+            kpa: number | null;
+            /** Mode */
+            mode: string;
+            /** Wanted Kpa */
+            wanted_kpa: number | null;
         };
         /**
          * Figures
@@ -4945,6 +5215,70 @@ export interface components {
              * @description Fill time wanted [s]
              */
             wanted_s?: number | null;
+        };
+        /**
+         * FilterDoes
+         * @description A screen, strainer or filter: it loses a Q + b Q².
+         */
+        FilterDoes: {
+            /**
+             * Area Cm2
+             * @description Element's area [cm²]
+             */
+            area_cm2?: number | null;
+            /**
+             * Caught
+             * @description What was found in it at the last swap
+             * @default
+             */
+            caught: string;
+            /**
+             * Element
+             * @default paper
+             * @enum {string}
+             */
+            element: "paper" | "felt" | "glass fibre" | "stainless mesh" | "brass mesh" | "nylon mesh" | "sintered bronze";
+            /**
+             * Fineness Um
+             * @description What it holds back [µm]
+             */
+            fineness_um?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filter";
+            /**
+             * Linear
+             * @description Loss with the flow, clean [kPa per L/h]
+             * @default 0.02
+             */
+            linear: number;
+            /**
+             * Loaded Times
+             * @description Loss when it is due for a swap, over that when clean
+             * @default 3
+             */
+            loaded_times: number;
+            /** Minutes To Replace */
+            minutes_to_replace?: number | null;
+            /**
+             * Square
+             * @description Loss with the flow's square, clean [kPa per (L/h)²]
+             * @default 0
+             */
+            square: number;
+            /**
+             * Stage
+             * @default main
+             * @enum {string}
+             */
+            stage: "screen" | "pre-filter" | "main" | "commissioning";
+            /**
+             * Swap Hours
+             * @description Swapped after [h]
+             */
+            swap_hours?: number | null;
         };
         /**
          * Finding
@@ -5919,6 +6253,12 @@ export interface components {
              */
             back_pressure_kpa: number;
             /**
+             * Beaded Above Kpa
+             * @description A clamped hose needs a bead or a flare above this pressure [kPa]
+             * @default 350
+             */
+            beaded_above_kpa: number;
+            /**
              * Beyond Target
              * @description Capacity further above target than this is questioned
              * @default 0.25
@@ -6022,6 +6362,18 @@ export interface components {
              */
             fuel_share: number;
             /**
+             * Hose Reserve
+             * @description A hose is rated for this many times the highest pressure in it
+             * @default 1.5
+             */
+            hose_reserve: number;
+            /**
+             * Inlet Margin Kpa
+             * @description Least pressure at a pump's inlet over the fuel's vapour pressure [kPa]
+             * @default 5
+             */
+            inlet_margin_kpa: number;
+            /**
              * Land Mm
              * @description Least strip of sheet between a seam and a bend or seam [mm]
              * @default 12
@@ -6064,6 +6416,12 @@ export interface components {
              */
             pan_gap_mm: number;
             /**
+             * Pressure Ms
+             * @description Fastest in a pressure line [m/s]
+             * @default 3.5
+             */
+            pressure_ms: number;
+            /**
              * Proof Cap Kpa
              * @description Highest test pressure, however much the panels bear [kPa]
              * @default 20
@@ -6094,6 +6452,12 @@ export interface components {
              */
             push_g: number;
             /**
+             * Return Ms
+             * @description Fastest in a return or an overflow [m/s]
+             * @default 2.5
+             */
+            return_ms: number;
+            /**
              * Road Lengthwise G
              * @description Mounts on the road bear forward and rearward [g]
              * @default 8
@@ -6117,6 +6481,12 @@ export interface components {
              * @default 25
              */
             seam_clear_mm: number;
+            /**
+             * Short Kpa
+             * @description Rail pressure may be that far off its set pressure [kPa]
+             * @default 10
+             */
+            short_kpa: number;
             /**
              * Sleeve Mm
              * @description A sprung sleeve is cut this much longer than the depth [mm]
@@ -6147,6 +6517,12 @@ export interface components {
              * @default 5
              */
             submerged_min: number;
+            /**
+             * Suction Ms
+             * @description Fastest in a suction line [m/s]
+             * @default 1
+             */
+            suction_ms: number;
             /**
              * Surge Margin
              * @description A surge volume has this share on top of the dry spell's
@@ -6209,6 +6585,62 @@ export interface components {
             widest_mm: number;
         };
         /**
+         * Inlet
+         * @description A pump's inlet in every mode.
+         *
+         *     Attributes
+         *     ----------
+         *     reid_kpa : float
+         *         Reid vapour pressure that it is judged with.
+         *     lift_mm : float
+         *         From the fuel's surface up to it; below zero it is flooded.
+         *     needs_flooded : bool
+         *         Whether the pump's card asks that it is.
+         */
+        Inlet: {
+            /** Lift Mm */
+            lift_mm: number;
+            /** Lifts Mm */
+            lifts_mm: number | null;
+            /** Modes */
+            modes: components["schemas"]["InletMode"][];
+            /** Name */
+            name: string;
+            /** Needs Flooded */
+            needs_flooded: boolean;
+            /** Part */
+            part: string;
+            /** Reid Kpa */
+            reid_kpa: number;
+        };
+        /**
+         * InletMode
+         * @description A pump's inlet in one mode.
+         *
+         *     Attributes
+         *     ----------
+         *     inlet_kpa : float or None
+         *         Absolute pressure where fuel moves at the inlet's velocity.
+         *     vapour_kpa : float
+         *         At which it boils, at that temperature.
+         *     margin_kpa : float or None
+         *         The one less the other.
+         *     boils_c : float or None
+         *         The temperature at which there is no margin left.
+         */
+        InletMode: {
+            /** Boils C */
+            boils_c: number | null;
+            /** Inlet Kpa */
+            inlet_kpa: number | null;
+            /** Margin Kpa */
+            margin_kpa: number | null;
+            /** Mode */
+            mode: string;
+            /** Vapour Kpa */
+            vapour_kpa: number;
+        };
+        /**
          * InletShown
          * @description A pickup's inlet [mm], and which compartment it is in.
          */
@@ -6263,6 +6695,35 @@ export interface components {
             starved: components["schemas"]["Starved"][];
             /** Unbrushed */
             unbrushed: string[];
+        };
+        /**
+         * JetDoes
+         * @description A jet pump: a driving flow through its nozzle moves fuel from one place to another.
+         */
+        JetDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "jet pump";
+            /**
+             * Least Kpa
+             * @description Pressure across the nozzle below which it moves nothing [kPa]
+             * @default 20
+             */
+            least_kpa: number;
+            /**
+             * Nozzle Square
+             * @description Loss of the nozzle with the flow's square [kPa per (L/h)²]
+             * @default 0.002
+             */
+            nozzle_square: number;
+            /**
+             * Ratio
+             * @description Moved over driving flow
+             * @default 1
+             */
+            ratio: number;
         };
         /**
          * JobChange
@@ -6386,6 +6847,61 @@ export interface components {
             tenths: components["schemas"]["TruePoint"][];
             /** Worst L */
             worst_l: number;
+        };
+        /**
+         * Joint
+         * @description Where a run meets a part.
+         *
+         *     Attributes
+         *     ----------
+         *     part_side, line_side : str
+         *         What either has, as people ask for it; empty: not known.
+         *     seal : str
+         *         What makes it tight, and of which rubber.
+         *     adapter : str
+         *         The piece between; empty: none.
+         *     fits : bool
+         *         False where `why` says what doesn't.
+         *     fault : str
+         *         Which kind of misfit; empty: none.
+         *     bore_mm : float or None
+         *         Smallest bore in it.
+         */
+        Joint: {
+            /** Adapter */
+            adapter: string;
+            /** Bore Mm */
+            bore_mm: number | null;
+            /** Fault */
+            fault: string;
+            /** Fits */
+            fits: boolean;
+            /** Line Side */
+            line_side: string;
+            /** Part */
+            part: string;
+            /** Part Name */
+            part_name: string;
+            /** Part Side */
+            part_side: string;
+            /** Port */
+            port: string;
+            /** Run */
+            run: string;
+            /** Run Name */
+            run_name: string;
+            /** Seal */
+            seal: string;
+            /** Sealant */
+            sealant: boolean;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "start" | "end";
+            /** Special */
+            special: boolean;
+            why: components["schemas"]["Words"] | null;
         };
         /**
          * KeepOut
@@ -6787,6 +7303,331 @@ export interface components {
             was_right: boolean;
         };
         /**
+         * LibraryComponent
+         * @description A part of lines in the workshop's library.
+         */
+        LibraryComponent: {
+            /**
+             * Across Mm
+             * @description Width, all round [mm]
+             * @default 50
+             */
+            across_mm: number;
+            /**
+             * Approval
+             * @description Approval that it carries
+             * @default
+             */
+            approval: string;
+            /**
+             * Connections
+             * @default []
+             */
+            connections: components["schemas"]["PartConnection"][];
+            /** Does */
+            does: components["schemas"]["PumpDoes"] | components["schemas"]["EnginePumpDoes"] | components["schemas"]["FilterDoes"] | components["schemas"]["CheckDoes"] | components["schemas"]["ValveDoes"] | components["schemas"]["PassageDoes"] | components["schemas"]["RailDoes"] | components["schemas"]["UserDoes"] | components["schemas"]["RegulatorDoes"] | components["schemas"]["JetDoes"] | components["schemas"]["SurgeTankDoes"] | components["schemas"]["OtherTankDoes"] | components["schemas"]["VentDoes"] | components["schemas"]["CapDoes"];
+            /**
+             * Fuels
+             * @description Fuels that its maker names; empty: not known
+             * @default []
+             */
+            fuels: ("petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100")[];
+            /** Kg */
+            kg?: number | null;
+            /**
+             * Long Mm
+             * @description From inlet to outlet [mm]
+             * @default 120
+             */
+            long_mm: number;
+            /**
+             * Metal
+             * @description Metal that fuel touches
+             */
+            metal?: ("mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6") | null;
+            /** Name */
+            name: string;
+            /**
+             * Price
+             * @description As bought
+             */
+            price?: number | null;
+            /**
+             * Rated Kpa
+             * @description Pressure that it may be used at [kPa]
+             */
+            rated_kpa?: number | null;
+            /**
+             * Seals
+             * @description Rubbers that fuel touches inside
+             * @default []
+             */
+            seals: ("nitrile" | "fluoroelastomer" | "EPDM" | "cork" | "PTFE")[];
+        };
+        /**
+         * LineFlows
+         * @description Every mode of every circuit.
+         *
+         *     Attributes
+         *     ----------
+         *     unsettled, unfed : list of int
+         *         Modes without an answer, and those in which more is drawn than can come.
+         *     loose : list of str
+         *         Parts of circuits that no tank is joined to.
+         *     beyond : dict of str to list of int
+         *         Modes in which a pump's card doesn't reach.
+         */
+        LineFlows: {
+            /** Beyond */
+            beyond: {
+                [key: string]: number[];
+            };
+            /** Connections */
+            connections: components["schemas"]["Pressures"][];
+            /** Loose */
+            loose: string[];
+            /** Parts */
+            parts: components["schemas"]["PartFlow"][];
+            /** Pieces */
+            pieces: components["schemas"]["Piece"][];
+            /** Runs */
+            runs: components["schemas"]["RunFlow"][];
+            /** Unfed */
+            unfed: number[];
+            /** Unsettled */
+            unsettled: number[];
+        };
+        /**
+         * LinePart
+         * @description A part where it is put. Its middle, in the axes of the bay.
+         */
+        LinePart: {
+            /**
+             * Across Mm
+             * @description Width, all round [mm]
+             * @default 50
+             */
+            across_mm: number;
+            /**
+             * Approval
+             * @description Approval that it carries
+             * @default
+             */
+            approval: string;
+            /**
+             * Connections
+             * @default []
+             */
+            connections: components["schemas"]["PartConnection"][];
+            /** Does */
+            does: components["schemas"]["PumpDoes"] | components["schemas"]["EnginePumpDoes"] | components["schemas"]["FilterDoes"] | components["schemas"]["CheckDoes"] | components["schemas"]["ValveDoes"] | components["schemas"]["PassageDoes"] | components["schemas"]["RailDoes"] | components["schemas"]["UserDoes"] | components["schemas"]["RegulatorDoes"] | components["schemas"]["JetDoes"] | components["schemas"]["SurgeTankDoes"] | components["schemas"]["OtherTankDoes"] | components["schemas"]["VentDoes"] | components["schemas"]["CapDoes"];
+            /**
+             * Fuels
+             * @description Fuels that its maker names; empty: not known
+             * @default []
+             */
+            fuels: ("petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100")[];
+            /**
+             * Hangs In
+             * @description Port of the tank that it hangs in: what isn't joined of it is in the fuel
+             */
+            hangs_in?: string | null;
+            /**
+             * Heading Deg
+             * @description Way from inlet to outlet, from forward to the left [°]
+             * @default 0
+             */
+            heading_deg: number;
+            /** Id */
+            id: string;
+            /** Kg */
+            kg?: number | null;
+            /**
+             * Long Mm
+             * @description From inlet to outlet [mm]
+             * @default 120
+             */
+            long_mm: number;
+            /**
+             * Metal
+             * @description Metal that fuel touches
+             */
+            metal?: ("mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6") | null;
+            /** Name */
+            name: string;
+            /**
+             * Part
+             * @description Which part of the shop's library it is
+             * @default
+             */
+            part: string;
+            /**
+             * Price
+             * @description As bought
+             */
+            price?: number | null;
+            /**
+             * Rated Kpa
+             * @description Pressure that it may be used at [kPa]
+             */
+            rated_kpa?: number | null;
+            /**
+             * Seals
+             * @description Rubbers that fuel touches inside
+             * @default []
+             */
+            seals: ("nitrile" | "fluoroelastomer" | "EPDM" | "cork" | "PTFE")[];
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
+        };
+        /**
+         * LinePlaces
+         * @description All of both.
+         */
+        LinePlaces: {
+            /** Connections */
+            connections: components["schemas"]["ConnectionPlace"][];
+            /** Runs */
+            runs: components["schemas"]["RunWay"][];
+        };
+        /**
+         * LineRun
+         * @description A hose, a tube, or two parts screwed together.
+         */
+        LineRun: {
+            /**
+             * Approval
+             * @description Approval printed on it
+             * @default
+             */
+            approval: string;
+            /**
+             * Bore Mm
+             * @description Bore [mm]
+             * @default 8.7
+             */
+            bore_mm: number;
+            /**
+             * Corners
+             * @default []
+             */
+            corners: components["schemas"]["RunCorner"][];
+            end: components["schemas"]["RunEnd"];
+            /**
+             * Fittings K
+             * @description Sum of K; empty: its ends and its corners
+             */
+            fittings_k?: number | null;
+            /**
+             * Hose
+             * @description What a hose is made of
+             * @default fluoropolymer-lined hose
+             * @enum {string}
+             */
+            hose: "nitrile hose" | "fluoropolymer-lined hose" | "PTFE hose" | "EPDM hose" | "silicone hose";
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default hose
+             * @enum {string}
+             */
+            kind: "hose" | "tube" | "direct";
+            /**
+             * Length Mm
+             * @description Along it [mm]; empty: by its corners, and 3 % slack
+             */
+            length_mm?: number | null;
+            /**
+             * Metal
+             * @description What a tube is made of
+             * @default stainless 304L
+             * @enum {string}
+             */
+            metal: "mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6";
+            /** Name */
+            name: string;
+            /**
+             * Rated Kpa
+             * @description Pressure that it may be used at [kPa]
+             */
+            rated_kpa?: number | null;
+            start: components["schemas"]["RunEnd"];
+        };
+        /**
+         * Lines
+         * @description The path from pickup to engine and back.
+         */
+        Lines: {
+            /**
+             * Approval
+             * @description Approval asked of every hose
+             * @default
+             */
+            approval: string;
+            /**
+             * Fuels
+             * @description Where cells hold other fuels than the brief's
+             * @default []
+             */
+            fuels: components["schemas"]["CellFuel"][];
+            /**
+             * Level
+             * @description Share of the rated capacity at which suction is judged
+             * @default 0.1
+             */
+            level: number;
+            /**
+             * Modes
+             * @description Empty: idle, cruise, full power, hot, low voltage, each pump dead
+             * @default []
+             */
+            modes: components["schemas"]["RunningMode"][];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["LinePart"][];
+            /**
+             * Reid Kpa
+             * @description Reid vapour pressure of the fuel [kPa]; empty: the most that is usual in summer
+             */
+            reid_kpa?: number | null;
+            /**
+             * Runs
+             * @default []
+             */
+            runs: components["schemas"]["LineRun"][];
+        };
+        /**
+         * LinesResults
+         * @description Results of Lines: each is empty where what it needs is missing.
+         */
+        LinesResults: {
+            /** Circuits */
+            circuits?: components["schemas"]["Circuit"][] | null;
+            /** Feeds */
+            feeds?: components["schemas"]["Feed"][] | null;
+            flows?: components["schemas"]["LineFlows"] | null;
+            /** Inlets */
+            inlets?: components["schemas"]["Inlet"][] | null;
+            /** Joints */
+            joints?: components["schemas"]["Joint"][] | null;
+            /** Modes */
+            modes?: components["schemas"]["Mode"][] | null;
+            places?: components["schemas"]["LinePlaces"] | null;
+            /** Stretches */
+            stretches?: components["schemas"]["Stretch"][] | null;
+            /** Strip */
+            strip?: components["schemas"]["StripPiece"][] | null;
+            /** Surplus */
+            surplus?: components["schemas"]["Surplus"][] | null;
+        };
+        /**
          * LinkCheck
          * @description One link of a mount where it is loaded most.
          *
@@ -7129,6 +7970,43 @@ export interface components {
             /** Smallest Sccm */
             smallest_sccm: number | null;
             tells: components["schemas"]["Words"];
+        };
+        /**
+         * Mode
+         * @description A running mode with its figures.
+         *
+         *     Attributes
+         *     ----------
+         *     draws_lph : float
+         *         What the engine burns [L/h].
+         *     by_case_lph : dict of str to float
+         *         The same by each demand case, for those who draw by a case of their own.
+         */
+        Mode: {
+            /** Altitude M */
+            altitude_m: number;
+            /** By Case Lph */
+            by_case_lph: {
+                [key: string]: number;
+            };
+            /** Case */
+            case: string;
+            /** Draws Lph */
+            draws_lph: number;
+            /** Engine Rpm */
+            engine_rpm: number;
+            /** Fuel C */
+            fuel_c: number;
+            /** Id */
+            id: string;
+            /** Manifold Kpa */
+            manifold_kpa: number;
+            /** Name */
+            name: string;
+            /** Still */
+            still: string[];
+            /** Voltage V */
+            voltage_v: number;
         };
         /**
          * Mount
@@ -7741,6 +8619,23 @@ export interface components {
             what: "neck" | "nozzle" | "neck's valves" | "vent" | "vent's valves";
         };
         /**
+         * OtherTankDoes
+         * @description Another tank than the one designed here, open to the air.
+         */
+        OtherTankDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "other tank";
+            /**
+             * Level Mm
+             * @description Fuel over its outlet, when nearly empty [mm]
+             * @default 100
+             */
+            level_mm: number;
+        };
+        /**
          * OutState
          * @description Work given to somebody else, and when it came back.
          */
@@ -8075,6 +8970,73 @@ export interface components {
             ] | null;
         };
         /**
+         * PartConnection
+         * @description One of a part's connections.
+         */
+        PartConnection: {
+            /**
+             * Bore Mm
+             * @description Smallest bore inside [mm]; empty: the size's usual one
+             */
+            bore_mm?: number | null;
+            /**
+             * Capped
+             * @description Closed blind
+             * @default false
+             */
+            capped: boolean;
+            /**
+             * Hand
+             * @default male
+             * @enum {string}
+             */
+            hand: "male" | "female";
+            /** Id */
+            id: string;
+            /**
+             * Seal
+             * @description What its rubber is made of, where it seals by any
+             */
+            seal?: ("nitrile" | "fluoroelastomer" | "EPDM" | "cork" | "PTFE") | null;
+            /**
+             * Sealant
+             * @description Tape or paste goes on its thread
+             * @default false
+             */
+            sealant: boolean;
+            /**
+             * Size
+             * @description A size of that standard
+             * @default -6
+             */
+            size: string;
+            /**
+             * Standard
+             * @default 37° flare
+             * @enum {string}
+             */
+            standard: "37° flare" | "O-ring boss" | "NPT taper" | "G parallel" | "metric O-ring" | "hose tail" | "beaded tube" | "plain tube" | "quick connector";
+        };
+        /**
+         * PartFlow
+         * @description What flows through a part, mode by mode.
+         *
+         *     Attributes
+         *     ----------
+         *     flow_lph : list of float or None
+         *         Of a bypass regulator what goes back, of a surge tank what overflows.
+         *     moved_lph : list of float or None
+         *         Of a jet pump what it moves beside its drive, of a surge tank what it is emptied by.
+         */
+        PartFlow: {
+            /** Flow Lph */
+            flow_lph: (number | null)[];
+            /** Id */
+            id: string;
+            /** Moved Lph */
+            moved_lph: (number | null)[];
+        };
+        /**
          * PartQuestion
          * @description What somebody else is asked about a part that this shop can't make, and what came back.
          */
@@ -8190,6 +9152,29 @@ export interface components {
             turned_deg: number;
             /** Turns Inside */
             turns_inside: boolean;
+        };
+        /**
+         * PassageDoes
+         * @description Something that fuel only passes: a sensor, a tee, a block, a bulkhead.
+         */
+        PassageDoes: {
+            /**
+             * Bore Mm
+             * @description Smallest bore inside [mm]
+             * @default 8.7
+             */
+            bore_mm: number;
+            /**
+             * Fittings K
+             * @description K of its bore, for each branch
+             * @default 0.6
+             */
+            fittings_k: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bulkhead" | "sensor" | "tee";
         };
         /**
          * PasswordChange
@@ -8414,6 +9399,34 @@ export interface components {
             subject: string;
         };
         /**
+         * Piece
+         * @description One element of the network between two of its joints, as it is meant to flow.
+         *
+         *     Attributes
+         *     ----------
+         *     of, owner : str
+         *         Whether a run, a part or a port of the tank, and which.
+         */
+        Piece: {
+            /** End */
+            end: string;
+            /** End Kpa */
+            end_kpa: (number | null)[];
+            /** Flow Lph */
+            flow_lph: (number | null)[];
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "run" | "part" | "port";
+            /** Owner */
+            owner: string;
+            /** Start */
+            start: string;
+            /** Start Kpa */
+            start_kpa: (number | null)[];
+        };
+        /**
          * Pinned
          * @description Where on the tank a photo shows: from the body's rear, right, lower corner.
          */
@@ -8574,6 +9587,8 @@ export interface components {
              * @default 0
              */
             clock_deg: number;
+            /** @description What its line is joined to; empty: not known */
+            connection?: components["schemas"]["Connection"] | null;
             /**
              * Diagonal Mm
              * @description Widest across on its way through the hole [mm]
@@ -8676,6 +9691,8 @@ export interface components {
             across_mm: number;
             /** @description The hose on it, where it bends over */
             bend?: components["schemas"]["HoseBend"] | null;
+            /** @description What its line is joined to; empty: not known */
+            connection?: components["schemas"]["Connection"] | null;
             /**
              * Diagonal Mm
              * @description Widest across on its way through the hole [mm]
@@ -8931,6 +9948,18 @@ export interface components {
             minute: number;
             /** Temperature C */
             temperature_c: number;
+        };
+        /**
+         * Pressures
+         * @description Pressure at a connection, over the air's, mode by mode [kPa]; None where a mode has no answer.
+         */
+        Pressures: {
+            /** Kpa */
+            kpa: (number | null)[];
+            /** Part */
+            part: string;
+            /** Port */
+            port: string;
         };
         /**
          * Prices
@@ -9472,6 +10501,82 @@ export interface components {
             voltage_v: number;
         };
         /**
+         * PumpDoes
+         * @description An electric pump: it gives what its curves have at its voltage.
+         */
+        PumpDoes: {
+            /**
+             * Brought In
+             * @description How a spare is brought in: which switch, valve or plug
+             * @default
+             */
+            brought_in: string;
+            /**
+             * Check Opens Kpa
+             * @description Opening pressure of its own check valve [kPa]; empty: it has none
+             */
+            check_opens_kpa?: number | null;
+            /**
+             * Current A
+             * @description Running current [A]
+             */
+            current_a?: number | null;
+            /** Curves */
+            curves: components["schemas"]["PumpCurve"][];
+            /**
+             * Dead Head Kpa
+             * @description Most pressure that it makes, its relief valve counted [kPa]; empty: by its curve
+             */
+            dead_head_kpa?: number | null;
+            /**
+             * Fuse
+             * @description Which fuse feeds it
+             * @default
+             */
+            fuse: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pump";
+            /**
+             * Lifts Mm
+             * @description Greatest suction lift by its card [mm]
+             */
+            lifts_mm?: number | null;
+            /** Minutes To Replace */
+            minutes_to_replace?: number | null;
+            /**
+             * Noise Db
+             * @description At a metre [dB(A)]
+             */
+            noise_db?: number | null;
+            /**
+             * Place
+             * @default in line
+             * @enum {string}
+             */
+            place: "in the tank" | "in line";
+            /**
+             * Relay
+             * @description Which relay switches it
+             * @default
+             */
+            relay: string;
+            /**
+             * Spare
+             * @description Stands by; it counts for nothing until it is brought in
+             * @default false
+             */
+            spare: boolean;
+            /**
+             * Switch
+             * @description Which switch or cut-off is before it
+             * @default
+             */
+            switch: string;
+        };
+        /**
          * PumpFlow
          * @description One pump against a case's rail pressure. Empty flows are beyond its table: nothing is extrapolated.
          */
@@ -9544,6 +10649,57 @@ export interface components {
              *     }
              */
             showing: components["schemas"]["Showing"];
+        };
+        /**
+         * RailDoes
+         * @description A rail of injectors, or one of two that share an engine.
+         */
+        RailDoes: {
+            /**
+             * Bore Mm
+             * @description Bore of the rail [mm]
+             * @default 11
+             */
+            bore_mm: number;
+            /**
+             * Case
+             * @description Demand case it is drawn by; empty: each mode's own
+             */
+            case?: string | null;
+            /**
+             * Duty Limit
+             * @description Longest it may be held open
+             * @default 0.85
+             */
+            duty_limit: number;
+            /**
+             * Injectors
+             * @default 4
+             */
+            injectors: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rail";
+            /**
+             * Rated Kpa
+             * @description Pressure across it, there [kPa]
+             * @default 300
+             */
+            rated_kpa: number;
+            /**
+             * Rated L Per H
+             * @description One injector, held open [L/h]
+             * @default 25
+             */
+            rated_l_per_h: number;
+            /**
+             * Share
+             * @description Share of the engine's fuel
+             * @default 1
+             */
+            share: number;
         };
         /**
          * RateSeen
@@ -9787,6 +10943,58 @@ export interface components {
             not_full: number;
         };
         /**
+         * RegulatorDoes
+         * @description A pressure regulator: what is too much goes back (bypass), or is not let by (dead-head).
+         */
+        RegulatorDoes: {
+            /**
+             * Filter Linear
+             * @description That filter's loss, clean [kPa per L/h]
+             * @default 0
+             */
+            filter_linear: number;
+            /**
+             * Fineness Um
+             * @description Of a filter in the same housing [µm]; empty: none
+             */
+            fineness_um?: number | null;
+            /**
+             * Is Referenced
+             * @description Its set pressure follows the manifold's, by a hose
+             * @default false
+             */
+            is_referenced: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "regulator";
+            /**
+             * Rises
+             * @description What the pressure rises by with the flow; empty: nothing within its wide-open loss
+             * @default []
+             */
+            rises: components["schemas"]["RisePoint"][];
+            /**
+             * Set Kpa
+             * @description Set pressure, over its reference [kPa]
+             * @default 300
+             */
+            set_kpa: number;
+            /**
+             * Way
+             * @default bypass
+             * @enum {string}
+             */
+            way: "bypass" | "dead-head";
+            /**
+             * Wide Open
+             * @description Loss wide open, with the flow's square [kPa per (L/h)²]
+             * @default 0.0008
+             */
+            wide_open: number;
+        };
+        /**
          * Relief
          * @description A box or cylinder cut away to clear something that passes by.
          */
@@ -9940,6 +11148,22 @@ export interface components {
             count: number;
             /** Items */
             items: components["schemas"]["RevisionBrief"][];
+        };
+        /**
+         * RisePoint
+         * @description One point of a regulator's table.
+         */
+        RisePoint: {
+            /**
+             * Kpa
+             * @description Pressure over what it is set to, there [kPa]
+             */
+            kpa: number;
+            /**
+             * L Per H
+             * @description Flow through it [L/h]
+             */
+            l_per_h: number;
         };
         /**
          * Roll
@@ -10224,6 +11448,54 @@ export interface components {
             ];
         };
         /**
+         * RunCorner
+         * @description Where a run turns, in the axes of the bay.
+         */
+        RunCorner: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
+        };
+        /**
+         * RunEnd
+         * @description What a run is joined to at one end, and by what.
+         */
+        RunEnd: {
+            /** @description Between the two, where they don't fit */
+            adapter?: components["schemas"]["Adapter"] | null;
+            /** @description What the run has there; empty: made to fit */
+            connection?: components["schemas"]["Connection"] | null;
+            /**
+             * Part
+             * @description A part of the line, or 'tank'
+             */
+            part: string;
+            /**
+             * Port
+             * @description Its connection; of the tank, the id of a port
+             */
+            port: string;
+        };
+        /**
+         * RunFlow
+         * @description What flows in a run, mode by mode: from its start to its end, else below zero.
+         */
+        RunFlow: {
+            /** End Kpa */
+            end_kpa: (number | null)[];
+            /** Flow Lph */
+            flow_lph: (number | null)[];
+            /** Id */
+            id: string;
+            /** Start Kpa */
+            start_kpa: (number | null)[];
+            /** Velocity Ms */
+            velocity_ms: (number | null)[];
+        };
+        /**
          * RunShown
          * @description One run. Lists of moments have a row a moment of `times_s`.
          */
@@ -10285,6 +11557,95 @@ export interface components {
             /** Used L */
             used_l: number;
             walls: components["schemas"]["CutShown"];
+        };
+        /**
+         * RunWay
+         * @description The way of a run.
+         *
+         *     Attributes
+         *     ----------
+         *     way : list of Point
+         *         From start to end, its corners between.
+         *     length_mm : float
+         *         As typed, or along its way with 3 % slack for a hose.
+         *     fittings_k : float
+         *         As typed, or of its two ends by their bores and of every corner by its angle.
+         *     rise_mm : float
+         *         From its start to its end.
+         */
+        RunWay: {
+            /** Fittings K */
+            fittings_k: number;
+            /** Id */
+            id: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /** Rise Mm */
+            rise_mm: number;
+            /** Way */
+            way: components["schemas"]["Point"][];
+        };
+        /**
+         * RunningMode
+         * @description One way the vehicle runs: how much it draws, at which voltage, how hot, what stands still.
+         */
+        RunningMode: {
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m: number;
+            /**
+             * Case
+             * @description Demand case; empty: the first
+             */
+            case?: string | null;
+            /**
+             * Draw
+             * @description Fuel drawn, of full power
+             * @default 1
+             */
+            draw: number;
+            /**
+             * Draw L Per H
+             * @description Typed; counts before the share [L/h]
+             */
+            draw_l_per_h?: number | null;
+            /**
+             * Engine Rpm
+             * @description Speed of the engine [rpm]
+             * @default 3000
+             */
+            engine_rpm: number;
+            /**
+             * Fuel C
+             * @description Fuel temperature [°C]
+             * @default 20
+             */
+            fuel_c: number;
+            /** Id */
+            id: string;
+            /**
+             * Manifold Kpa
+             * @description Pressure in the manifold, over the air's [kPa]
+             * @default 0
+             */
+            manifold_kpa: number;
+            /** Name */
+            name: string;
+            /**
+             * Still
+             * @description Parts that stand still or are shut: pumps, valves, who draws
+             * @default []
+             */
+            still: string[];
+            /**
+             * Voltage V
+             * @description At the pumps [V]; empty: the case's
+             */
+            voltage_v?: number | null;
         };
         /**
          * ScanKeepOut
@@ -11423,6 +12784,16 @@ export interface components {
             steps: number;
         };
         /**
+         * SpeedCurve
+         * @description What an engine-driven pump gives at one speed of its own shaft.
+         */
+        SpeedCurve: {
+            /** Points */
+            points: components["schemas"]["PumpPoint"][];
+            /** Rpm */
+            rpm: number;
+        };
+        /**
          * Spot
          * @description Where on a seam to look first, and why: so far along it [mm].
          */
@@ -11799,6 +13170,62 @@ export interface components {
             volume_l: number;
         };
         /**
+         * Stretch
+         * @description A run judged.
+         *
+         *     Attributes
+         *     ----------
+         *     fastest_ms, fastest_mode : float, str
+         *         Velocity in its bore, and in which mode.
+         *     limit_ms : float or None
+         *         By its service.
+         *     bore_needed_mm : float or None
+         *         For that limit.
+         *     highest_kpa : float
+         *         In any mode, with everything shut counted.
+         *     highest_when : str
+         *         The mode, or which pump dead-heads.
+         *     is_estimated : bool
+         *         The pump's table stops before it gives nothing.
+         *     rating_needed_kpa : float
+         *         By the house rule, over that.
+         */
+        Stretch: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Bore Needed Mm */
+            bore_needed_mm: number | null;
+            /** Fastest Mode */
+            fastest_mode: string;
+            /** Fastest Ms */
+            fastest_ms: number;
+            /** Highest Kpa */
+            highest_kpa: number;
+            /** Highest When */
+            highest_when: string;
+            /** Id */
+            id: string;
+            /** Is Estimated */
+            is_estimated: boolean;
+            /** Length Mm */
+            length_mm: number;
+            /** Limit Ms */
+            limit_ms: number | null;
+            /** Most Lph */
+            most_lph: number;
+            /** Name */
+            name: string;
+            /** Rated Kpa */
+            rated_kpa: number | null;
+            /** Rating Needed Kpa */
+            rating_needed_kpa: number;
+            /**
+             * Service
+             * @enum {string}
+             */
+            service: "suction" | "pressure" | "return" | "overflow" | "air" | "reference" | "other";
+        };
+        /**
          * Strip
          * @description A test strip: its length flat, both outside legs after one bend, thickness and inside radius.
          */
@@ -11828,6 +13255,40 @@ export interface components {
             k: number;
             /** Usable */
             usable: boolean;
+        };
+        /**
+         * StripPiece
+         * @description A run, a part or a tank's port along the strip.
+         *
+         *     Attributes
+         *     ----------
+         *     from_m, to_m : float
+         *         Where it begins and ends along it; short runs are drawn a quarter of a metre long, parts three tenths.
+         *     start_kpa, end_kpa, flow_lph : list of float or None
+         *         Mode by mode.
+         */
+        StripPiece: {
+            /** End Kpa */
+            end_kpa: (number | null)[];
+            /** Flow Lph */
+            flow_lph: (number | null)[];
+            /** From M */
+            from_m: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /**
+             * Service
+             * @enum {string}
+             */
+            service: "suction" | "pressure" | "return" | "overflow" | "air" | "reference" | "other";
+            /** Start Kpa */
+            start_kpa: (number | null)[];
+            /** To M */
+            to_m: number;
         };
         /**
          * Structure
@@ -12130,6 +13591,88 @@ export interface components {
              * @default Surge tank
              */
             name: string;
+        };
+        /**
+         * SurgeTankDoes
+         * @description A small tank that is kept full and overflows back to the main one.
+         */
+        SurgeTankDoes: {
+            /**
+             * In Box
+             * @description Stands in a metal box of its own, where people are near
+             * @default false
+             */
+            in_box: boolean;
+            /**
+             * Inlet Is Tangential
+             * @description Lift and return come in along its wall, near the top
+             * @default true
+             */
+            inlet_is_tangential: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "surge tank";
+            /**
+             * Outlet Is Lowest
+             * @description Fuel leaves at its lowest point
+             * @default true
+             */
+            outlet_is_lowest: boolean;
+            /**
+             * Overflow Is Highest
+             * @description The overflow leaves at its highest point
+             * @default true
+             */
+            overflow_is_highest: boolean;
+            /**
+             * Volume L
+             * @description Volume [L]
+             * @default 1.5
+             */
+            volume_l: number;
+        };
+        /**
+         * Surplus
+         * @description A bypass regulator in every mode. `flat_lph`: what its table lets by without a rise.
+         */
+        Surplus: {
+            /** Flat Lph */
+            flat_lph: number | null;
+            /** Modes */
+            modes: components["schemas"]["SurplusMode"][];
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+        };
+        /**
+         * SurplusMode
+         * @description A regulator in one mode.
+         *
+         *     Attributes
+         *     ----------
+         *     back_lph : float or None
+         *         What it sends back.
+         *     held_kpa : float
+         *         What it is set to, over the air's.
+         *     over_kpa : float or None
+         *         How far its inlet stands over that; below zero it is shut and too little comes.
+         *     back_kpa : float or None
+         *         Pressure behind it.
+         */
+        SurplusMode: {
+            /** Back Kpa */
+            back_kpa: number | null;
+            /** Back Lph */
+            back_lph: number | null;
+            /** Held Kpa */
+            held_kpa: number;
+            /** Mode */
+            mode: string;
+            /** Over Kpa */
+            over_kpa: number | null;
         };
         /**
          * SwingArm
@@ -12478,6 +14021,39 @@ export interface components {
             trapped_l: number | null;
         };
         /**
+         * UserDoes
+         * @description A carburettor, a burner, a delivery nozzle: it draws fuel at no more than a pressure.
+         */
+        UserDoes: {
+            /**
+             * Case
+             * @description Demand case it is drawn by; empty: each mode's own
+             */
+            case?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "burner" | "carburettor" | "delivery nozzle";
+            /**
+             * Least Kpa
+             * @description Least pressure before it [kPa]
+             * @default 10
+             */
+            least_kpa: number;
+            /**
+             * Most Kpa
+             * @description Most pressure that its needle holds shut [kPa]
+             * @default 45
+             */
+            most_kpa: number;
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+        };
+        /**
          * Valve
          * @description A valve, flap or check in a path: nothing passes below the pressure that opens it.
          */
@@ -12490,6 +14066,29 @@ export interface components {
              * @default 0.5
              */
             opens_kpa: number;
+        };
+        /**
+         * ValveDoes
+         * @description A valve that people open and shut.
+         */
+        ValveDoes: {
+            /**
+             * Bore Mm
+             * @description Bore when open [mm]
+             * @default 8.7
+             */
+            bore_mm: number;
+            /**
+             * Fittings K
+             * @description K of its bore
+             * @default 0.3
+             */
+            fittings_k: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "isolating valve";
         };
         /**
          * Vehicle
@@ -12801,6 +14400,35 @@ export interface components {
             parts: components["schemas"]["ShownPart"][];
             /** Rearmost Mm */
             rearmost_mm: number | null;
+        };
+        /**
+         * VentDoes
+         * @description What stands in the way of the air: canister, vapour valve, roll-over valve, or the open end.
+         */
+        VentDoes: {
+            /**
+             * Bore Mm
+             * @description Smallest bore inside [mm]
+             * @default 8
+             */
+            bore_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "canister" | "roll-over valve" | "vapour valve" | "vent end";
+            /**
+             * Opens In Kpa
+             * @description Opens inward at [kPa]
+             * @default 0.3
+             */
+            opens_in_kpa: number;
+            /**
+             * Opens Out Kpa
+             * @description Opens outward at [kPa]
+             * @default 0.3
+             */
+            opens_out_kpa: number;
         };
         /**
          * VentPath
@@ -13253,6 +14881,11 @@ export interface components {
                 [key: string]: number;
             };
             /**
+             * Line Parts
+             * @description Pumps, filters, valves and regulators as they are joined in a line
+             */
+            line_parts?: components["schemas"]["LibraryComponent"][];
+            /**
              * More Brakes
              * @description Other brakes; a part goes to the first that can bend it
              */
@@ -13317,6 +14950,7 @@ export interface components {
             /**
              * @default {
              *       "back_pressure_kpa": 2.5,
+             *       "beaded_above_kpa": 350,
              *       "beyond_target": 0.25,
              *       "brush_mm": 25,
              *       "bump_g": 2,
@@ -13343,6 +14977,8 @@ export interface components {
              *       "flange_mm": 20,
              *       "free_run_mm": 350,
              *       "fuel_share": 0.15,
+             *       "hose_reserve": 1.5,
+             *       "inlet_margin_kpa": 5,
              *       "land_mm": 12,
              *       "leak_limit_sccm": 1,
              *       "measure_mm": 1,
@@ -13350,20 +14986,24 @@ export interface components {
              *       "notch_clearance_mm": 1,
              *       "on_paper_min": 480,
              *       "pan_gap_mm": 0.5,
+             *       "pressure_ms": 3.5,
              *       "proof_cap_kpa": 20,
              *       "proof_kpa": 10,
              *       "proof_least_kpa": 5,
              *       "pump_margin": 0.2,
              *       "push_g": 1,
+             *       "return_ms": 2.5,
              *       "road_lengthwise_g": 8,
              *       "road_sideways_g": 5,
              *       "road_vertical_g": 5,
              *       "seam_clear_mm": 25,
+             *       "short_kpa": 10,
              *       "sleeve_mm": 20,
              *       "sliver_mm": 10,
              *       "starvation_most_g": 4,
              *       "stress_share": 0.6,
              *       "submerged_min": 5,
+             *       "suction_ms": 1,
              *       "surge_margin": 0.2,
              *       "torch_reach_mm": 600,
              *       "ullage_least": 0.03,

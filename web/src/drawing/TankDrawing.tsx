@@ -50,7 +50,7 @@ export function TankDrawing({ station }: { station: Station }) {
     return () => watch.disconnect()
   }, [])
 
-  const bounds = boundsOf(design, [evaluation, trial?.evaluation, pinned])
+  const bounds = boundsOf(design, [evaluation, trial?.evaluation, pinned], station.drawing?.reach?.(design, evaluation))
   const laid = bounds && size.width > 0 ? layOut(bounds, size.width, size.height) : null
   useLabels(svg, leaders, Boolean(laid) && !large)
   return (

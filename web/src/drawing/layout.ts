@@ -40,7 +40,11 @@ const grow = (bounds: Bounds | null, low: Record<Axis, number>, high: Record<Axi
   ) as Bounds
 
 /** The space that everything to be drawn takes up; null when there is nothing yet. */
-export function boundsOf(design: Design, evaluations: (Evaluation | null | undefined)[]): Bounds | null {
+export function boundsOf(
+  design: Design,
+  evaluations: (Evaluation | null | undefined)[],
+  reach: readonly Record<Axis, number>[] = [],
+): Bounds | null {
   let bounds: Bounds | null = null
   const { bay } = design
   if (bay) {
@@ -50,7 +54,7 @@ export function boundsOf(design: Design, evaluations: (Evaluation | null | undef
       if (box) bounds = grow(bounds, box.low, box.high)
     }
   }
-  for (const place of heldAt(design)) bounds = grow(bounds, place, place)
+  for (const place of [...heldAt(design), ...reach]) bounds = grow(bounds, place, place)
   for (const evaluation of evaluations) {
     const block: Block | undefined = evaluation?.shell?.geometry?.overall
     if (block) bounds = grow(bounds, block.low, block.high)

@@ -4,6 +4,7 @@ import { build } from './build/station'
 import { brief } from './brief/station'
 import { gauge } from './gauge/station'
 import { inside } from './inside/station'
+import { lines } from './lines/station'
 import { mount } from './mount/station'
 import { ports } from './ports/station'
 import { proof } from './proof/station'
@@ -12,7 +13,7 @@ import { shell } from './shell/station'
 import { slosh } from './slosh/station'
 import type { Station } from './station'
 
-const all: Station[] = [brief, bay, shell, inside, ports, gauge, slosh, sheet, build, proof, bench, mount]
+const all: Station[] = [brief, bay, shell, inside, ports, gauge, slosh, sheet, build, proof, bench, mount, lines]
 
 /** Every station, in the order of the work. The rail, the page and the findings walk this list. */
 export const stations = (): readonly Station[] => all

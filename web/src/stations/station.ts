@@ -1,5 +1,5 @@
 import { lazy, type LazyExoticComponent, type ReactNode } from 'react'
-import type { Design, Evaluation, StationMark } from '../api/model'
+import type { Axis, Design, Evaluation, StationMark } from '../api/model'
 import type { Editing } from '../drawing/Dimension'
 import type { Placed } from '../drawing/layout'
 
@@ -41,7 +41,11 @@ export interface Drawing {
   gaps?: boolean
   /** Pools and pockets that stay are shown. */
   remainders?: boolean
-  /** Ports' names would be in the way. */
+  /** What stands under the drawing, beside it at every moment. */
+  Foot?: Lazy<object>
+  /** Places beyond tank and bay that have to be on the sheet. */
+  reach?: (design: Design, evaluation: Evaluation | null) => Record<Axis, number>[]
+  /** Ports would be in the way. */
   unnamedPorts?: boolean
 }
 

@@ -23,6 +23,7 @@ const never = () => false
 export function AtStation({ station, designId, turned, onTurn, findings, hint }: AtStationProps) {
   const { inks } = useTheme()
   const { Panel, title } = station
+  const Foot = station.drawing?.Foot
   const next = stationBeside(station.name, 1)
   const useIsThere = station.board?.useIsThere ?? never
   const board = useIsThere() ? station.board : undefined
@@ -36,6 +37,7 @@ export function AtStation({ station, designId, turned, onTurn, findings, hint }:
     <>
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', position: 'relative' }}>
         {guarded(asBoard ? <board.Shown designId={designId} /> : <TankDrawing station={station} />)}
+        {!asBoard && Foot && guarded(<Foot />)}
       </Box>
       <Box
         component="aside"

@@ -42,7 +42,9 @@ interface Work {
 }
 
 export type Selected =
-  { kind: 'corner'; place: number } | { kind: 'feature' | 'port' | 'sender' | 'mount'; id: string } | null
+  | { kind: 'corner'; place: number }
+  | { kind: 'feature' | 'port' | 'sender' | 'mount' | 'line part' | 'run'; id: string }
+  | null
 
 const EMPTY: Design = declared.Design.defaults
 export const AT_REST: Attitude = declared.Attitude.defaults

@@ -1,0 +1,57 @@
+import { useTheme } from '@mui/material/styles'
+import { useWork } from '../../work/store'
+import type { LayerProps } from '../station'
+import { ConnectionDots } from './ConnectionDots'
+import { LinePartMark } from './LinePartMark'
+import { RunLine } from './RunLine'
+import { shadeOf } from './shades'
+import { useModePlace } from './view'
+
+/** The path on tank and vehicle: every run as dark as its pressure is high, every part where it is put. */
+export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
+  const theme = useTheme()
+  const at = useWork((work) => work.at)
+  const mode = useModePlace()
+  const shown = evaluation?.lines
+  if (!shown?.places) return null
+  const { lines } = design
+  const live = Boolean(onEdit)
+  const most = Math.max(
+    1,
+    ...(shown.flows?.runs ?? []).flatMap((run) => [run.start_kpa[mode] ?? 0, run.end_kpa[mode] ?? 0]),
+  )
+  return (
+    <g data-lines>
+      {shown.places.runs.map((way) => {
+        const run = lines.runs.find((one) => one.id === way.id)
+        if (!run) return null
+        const flow = shown.flows?.runs.find((one) => one.id === way.id)
+        const kpa = flow ? ((flow.start_kpa[mode] ?? 0) + (flow.end_kpa[mode] ?? 0)) / 2 : null
+        return (
+          <RunLine
+            key={way.id}
+            view={view}
+            run={run}
+            way={way.way}
+            service={shown.stretches?.find((one) => one.id === way.id)?.service ?? 'other'}
+            kpa={flow?.start_kpa[mode] === null ? null : kpa}
+            lph={flow?.flow_lph[mode] ?? null}
+            colour={shadeOf(kpa, most, theme)}
+            at={at?.kind === 'run' && at.id === way.id}
+            live={live}
+          />
+        )
+      })}
+      {lines.parts.map((part) => (
+        <LinePartMark
+          key={part.id}
+          view={view}
+          part={part}
+          at={at?.kind === 'line part' && at.id === part.id}
+          live={live}
+        />
+      ))}
+      <ConnectionDots view={view} connections={shown.places.connections} lines={lines} live={live} />
+    </g>
+  )
+}

@@ -1,0 +1,143 @@
+import { Box, Typography } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { useLayoutEffect, useRef, useState } from 'react'
+import type { StripPiece } from '../../api/model'
+import { useUnits } from '../../units/useUnits'
+import { select, useWork } from '../../work/store'
+import { shadeOf } from './shades'
+import { useModePlace } from './view'
+
+const HEIGHT = 200
+const MARGIN = { left: 64, right: 16, top: 22, bottom: 34 }
+
+/** The path straightened, from pickup to engine and back: pressure is its height. */
+export function PressureStrip() {
+  const { inks } = useTheme()
+  const box = useRef<HTMLDivElement>(null)
+  const [width, setWidth] = useState(0)
+  const pieces = useWork((work) => work.evaluation?.lines?.strip)
+  const mode = useModePlace()
+  const name = useWork((work) => work.evaluation?.lines?.modes?.[mode]?.name)
+  const isThere = Boolean(pieces?.length)
+  useLayoutEffect(() => {
+    const element = box.current
+    if (!element) return
+    const watch = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width))
+    watch.observe(element)
+    return () => watch.disconnect()
+  }, [isThere])
+  if (!pieces?.length) return null
+  return (
+    <Box
+      ref={box}
+      component="section"
+      aria-label="Pressure along the path"
+      sx={{
+        height: HEIGHT,
+        flexShrink: 0,
+        borderTop: `1px solid ${inks.line}`,
+        background: inks.sheet,
+        overflow: 'hidden',
+      }}
+    >
+      {width > 0 && <Drawn pieces={pieces} mode={mode} width={width} />}
+      <Typography sx={{ position: 'absolute', ml: 8, mt: -25.0, fontSize: 12, color: inks.quiet }} aria-live="polite">
+        {`Pressure along the path, ${name ?? ''}`}
+      </Typography>
+    </Box>
+  )
+}
+
+function Drawn({ pieces, mode, width }: { pieces: StripPiece[]; mode: number; width: number }) {
+  const theme = useTheme()
+  const { inks } = theme
+  const units = useUnits()
+  const at = useWork((work) => work.at)
+  const far = Math.max(...pieces.map((piece) => piece.to_m), 0.1)
+  const all = pieces.flatMap((piece) => [piece.start_kpa[mode] ?? 0, piece.end_kpa[mode] ?? 0])
+  const most = Math.max(10, ...all)
+  const least = Math.min(0, ...all)
+  const x = (m: number) => MARGIN.left + (m / far) * (width - MARGIN.left - MARGIN.right)
+  const y = (kpa: number) =>
+    HEIGHT - MARGIN.bottom - ((kpa - least) / (most - least)) * (HEIGHT - MARGIN.top - MARGIN.bottom)
+  const parts = namesAlong(pieces, x)
+  const run = (piece: StripPiece) => at?.kind === 'run' && piece.of === 'run' && at.id === piece.id
+  const part = (piece: StripPiece) => at?.kind === 'line part' && piece.of === 'part' && at.id === piece.id
+  const pick = (piece: StripPiece) =>
+    piece.of !== 'port' && select({ kind: piece.of === 'run' ? 'run' : 'line part', id: piece.id })
+  return (
+    <svg width={width} height={HEIGHT} role="img" aria-label="Pressure along the path" data-strip>
+      <line x1={MARGIN.left} x2={width - MARGIN.right} y1={y(0)} y2={y(0)} stroke={inks.line} />
+      {[most, 0].map((kpa) => (
+        <text key={kpa} x={MARGIN.left - 6} y={y(kpa) + 4} textAnchor="end" fontSize={11} fill={inks.quiet}>
+          {units.quantity('kpa', kpa, 0)}
+        </text>
+      ))}
+      {pieces.map((piece, n) => {
+        const [a, b] = [piece.start_kpa[mode], piece.end_kpa[mode]]
+        if (typeof a !== 'number' || typeof b !== 'number') return null
+        const flow = Math.abs(piece.flow_lph[mode] ?? 0)
+        const hand = run(piece) || part(piece)
+        const path = `M${x(piece.from_m)} ${y(a)}L${x(piece.to_m)} ${y(b)}`
+        return (
+          <g key={n} data-piece={piece.id} onPointerDown={() => pick(piece)} style={{ cursor: 'pointer' }}>
+            <title>{`${piece.name}: ${units.quantity('kpa', a)} to ${units.quantity('kpa', b)}, ${units.flowText(flow)}`}</title>
+            <path
+              d={`${path}L${x(piece.to_m)} ${y(0)}L${x(piece.from_m)} ${y(0)}Z`}
+              fill={piece.of === 'part' ? inks.metalFill : inks.fuelFill}
+              fillOpacity={flow > 0.05 ? 0.5 : 0.12}
+            />
+            <path
+              d={path}
+              fill="none"
+              stroke={hand ? inks.hand : piece.of === 'part' ? inks.metal : shadeOf((a + b) / 2, most, theme)}
+              strokeWidth={hand ? 5 : 3}
+              strokeDasharray={flow > 0.05 ? undefined : '4 4'}
+              strokeLinecap="round"
+            />
+          </g>
+        )
+      })}
+      {parts.map((one) => (
+        <text
+          key={one.id}
+          x={one.x}
+          y={HEIGHT - MARGIN.bottom + 13 + 12 * one.row}
+          textAnchor={one.x < 90 ? 'start' : one.x > width - 60 ? 'end' : 'middle'}
+          fontSize={11}
+          fill={inks.ink}
+        >
+          {one.name}
+        </text>
+      ))}
+    </svg>
+  )
+}
+
+const LETTER_PX = 5.8
+
+/** Names of parts and ports under the strip, in two rows, leaving out what has no room. */
+function namesAlong(pieces: StripPiece[], x: (m: number) => number) {
+  const spans = new Map<string, { id: string; name: string; low: number; high: number }>()
+  for (const piece of pieces) {
+    if (piece.of === 'run') continue
+    const known = spans.get(piece.id)
+    spans.set(piece.id, {
+      id: piece.id,
+      name: piece.name,
+      low: Math.min(known?.low ?? Infinity, x(piece.from_m)),
+      high: Math.max(known?.high ?? -Infinity, x(piece.to_m)),
+    })
+  }
+  const taken = [-Infinity, -Infinity]
+  return [...spans.values()]
+    .sort((a, b) => a.low - b.low)
+    .flatMap((span) => {
+      const middle = (span.low + span.high) / 2
+      const half = (span.name.length * LETTER_PX) / 2
+      const row = taken.findIndex((end) => middle - half > end + 6)
+      if (row < 0) return []
+      taken[row] = middle + half
+      return [{ id: span.id, name: span.name, x: middle, row }]
+    })
+}

@@ -1,0 +1,17 @@
+import { shownLater, type Station } from '../station'
+import { reachOf } from './reach'
+
+export const lines: Station = {
+  name: 'lines',
+  title: 'Lines',
+  about: 'the path from pickup to engine and back',
+  group: 'fit',
+  Panel: shownLater(() => import('./LinesStation'), 'LinesStation'),
+  asks: ['lines'],
+  drawing: {
+    Layer: shownLater(() => import('./LinesLayer'), 'LinesLayer'),
+    Foot: shownLater(() => import('./PressureStrip'), 'PressureStrip'),
+    unnamedPorts: true,
+    reach: reachOf,
+  },
+}
