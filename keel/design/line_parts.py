@@ -136,13 +136,14 @@ class RailDoes(Part):
 
 
 class UserDoes(Part):
-    """A carburettor, a burner, a delivery nozzle: it draws fuel at no more than a pressure."""
+    """A carburettor, a diesel's injection pump, a burner, a delivery nozzle: it draws fuel between two pressures."""
 
-    kind: Literal["carburettor", "delivery nozzle", "burner"] = "carburettor"
+    kind: Literal["carburettor", "injection pump", "delivery nozzle", "burner"] = "carburettor"
     case: Id | None = Field(default=None, description="Demand case it is drawn by; empty: each mode's own")
     share: Annotated[float, Field(gt=0, le=1)] = 1
     least_kpa: Kpa = Field(default=10, description="Least pressure before it [kPa]")
-    most_kpa: Kpa = Field(default=45, description="Most pressure that its needle holds shut [kPa]")
+    most_kpa: Kpa = Field(default=45, description="Most pressure that its needle or its seals bear [kPa]")
+    return_bore_mm: Bore = Field(default=3, description="Bore of the way back inside it, where it has one [mm]")
 
 
 class RisePoint(Part):
@@ -246,6 +247,7 @@ PORTS_OF: dict[str, tuple[str, ...]] = {
     "regulator": ("in", "out", "return", "reference"),
     "rail": ("in", "out", "manifold"),
     "carburettor": ("in", "return"),
+    "injection pump": ("in", "return"),
     "delivery nozzle": ("in",),
     "burner": ("in", "return"),
     "jet pump": ("drive", "suction", "out"),
@@ -304,7 +306,18 @@ class LineComponent(Part):
 
 
 def ports_of(does: Any) -> tuple[str, ...]:
-    """Names that a part's connections may have."""
+    """Names that a part's connections may have.
+
+    Parameters
+    ----------
+    does : Does
+        What the part does.
+
+    Returns
+    -------
+    tuple of str
+        In the order in which they are shown.
+    """
     return PORTS_OF.get(does.kind, THROUGH)
 
 

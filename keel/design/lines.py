@@ -73,6 +73,7 @@ class RunningMode(Part):
     engine_rpm: Annotated[float, Field(ge=0, le=30_000)] = Field(default=3000, description="Speed of the engine [rpm]")
     fuel_c: Annotated[float, Field(ge=-40, le=90)] = Field(default=20, description="Fuel temperature [°C]")
     altitude_m: Annotated[float, Field(ge=-400, le=6000)] = 0
+    failure: bool = Field(default=False, description="Something has failed in it: shown, not asked to suffice")
     still: Annotated[tuple[Id, ...], Field(max_length=MOST_LINE_PARTS, strict=False)] = Field(
         default=(), description="Parts that stand still or are shut: pumps, valves, who draws"
     )

@@ -8,9 +8,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from keel.network.curves import Array
-from keel.network.elements import Element, Fuel, Given, State, stacked
+from keel.network.elements import Element, Fuel, Given, Residual, State, stacked
 
-LEAKS = (1.0, 1e-2, 1e-5, 1e-11)
+LEAKS = (1.0, 1e-1, 1e-2, 1e-4, 1e-11)
 """What shut elements let by [L/h per kPa], less and less: the first makes all of it smooth, the last is nothing."""
 MOST_STEPS = 60
 SETTLED = 1e-11
@@ -113,23 +113,35 @@ class Equations:
             found[places, kind.start], found[places, kind.end] = -1.0, 1.0
         return found
 
-    def left(self, at: Array, leak: float) -> tuple[Array, Array]:
-        """What is left of every equation, shape (modes, n), and how it changes, shape (modes, n, n)."""
-        joints, all_ = len(self.free), np.concatenate([at, self.held], axis=1)
-        left = np.zeros((self.modes, all_.shape[1]))
-        change = np.zeros((self.modes, all_.shape[1], all_.shape[1]))
-        change[:, :, joints : self.count] = self.balance.T
-        left[:, :joints] = -self.drawn
-        for kind in self.kinds:
-            flow = at[:, kind.rows]
-            state = State(flow, all_[:, kind.start], all_[:, kind.end], self.fuel, leak)
-            found = kind.residual.residual(kind.given, state)
-            left[:, kind.rows] = found.left
-            change[:, kind.rows, kind.rows] = found.by_flow
-            change[:, kind.rows, kind.start] = found.by_before
-            change[:, kind.rows, kind.end] = found.by_behind
-            left += flow @ self.balance[kind.rows - joints]
-        return left[:, : self.count], change[:, : self.count, : self.count]
+    def found(self, at: Array, leak: float) -> list[Residual]:
+        """What every kind of element says of a state, kind by kind."""
+        all_ = np.concatenate([at, self.held], axis=1)
+        return [
+            kind.residual.residual(
+                kind.given, State(at[:, kind.rows], all_[:, kind.start], all_[:, kind.end], self.fuel, leak)
+            )
+            for kind in self.kinds
+        ]
+
+    def left(self, at: Array, found: Sequence[Residual]) -> Array:
+        """What is left of every equation, shape (modes, n)."""
+        joints = len(self.free)
+        left = np.empty((self.modes, self.count))
+        left[:, :joints] = at[:, joints:] @ self.balance[:, :joints] - self.drawn
+        for kind, one in zip(self.kinds, found, strict=True):
+            left[:, kind.rows] = one.left
+        return left
+
+    def change(self, found: Sequence[Residual]) -> Array:
+        """How that changes with the unknowns, shape (modes, n, n)."""
+        joints = len(self.free)
+        change = np.zeros((self.modes, self.count, self.count + len(self.given) + 1))
+        change[:, :joints, joints : self.count] = self.balance[:, :joints].T
+        for kind, one in zip(self.kinds, found, strict=True):
+            change[:, kind.rows, kind.rows] = one.by_flow
+            change[:, kind.rows, kind.start] = one.by_before
+            change[:, kind.rows, kind.end] = one.by_behind
+        return change[:, :, : self.count]
 
 
 def settle(network: Network) -> Settled:
@@ -156,7 +168,7 @@ def settle(network: Network) -> Settled:
     at[:, : len(equations.free)] = equations.held[:, :1]
     for leak in LEAKS:
         at = _newton(equations, at, leak)
-    left = np.abs(equations.left(at, LEAKS[-1])[0]).max(axis=1, initial=0.0)
+    left = np.abs(equations.left(at, equations.found(at, LEAKS[-1]))).max(axis=1, initial=0.0)
     size = 1.0 + np.abs(at).max(axis=1, initial=0.0)
     pressures = dict(zip(equations.free, at.T, strict=False)) | {
         name: np.asarray(held) for name, held in network.held_kpa.items()
@@ -167,17 +179,19 @@ def settle(network: Network) -> Settled:
 
 
 def _newton(equations: Equations, at: Array, leak: float) -> Array:
-    left, change = equations.left(at, leak)
+    found = equations.found(at, leak)
+    left = equations.left(at, found)
     norm = np.linalg.norm(left, axis=1)
     for _ in range(MOST_STEPS):
         going = norm > SETTLED * (1.0 + np.abs(at).max(axis=1, initial=0.0))
         if not going.any():
             break
-        step = np.where(going[:, None], _steps(change, left), 0.0)
+        step = np.where(going[:, None], _steps(equations.change(found), left), 0.0)
         share = np.ones(equations.modes)
         while True:
             there = at - share[:, None] * step
-            left, change = equations.left(there, leak)
+            found = equations.found(there, leak)
+            left = equations.left(there, found)
             after = np.linalg.norm(left, axis=1)
             worse = going & ~(after <= (1 - 1e-4 * share) * norm) & (share > SHORTEST)
             if not worse.any():

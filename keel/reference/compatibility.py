@@ -59,6 +59,18 @@ OF_LINING: dict[tuple[LiningName, FuelName], Against] = {
     ("polysulfide sealant", "E85"): Against("care", "only products whose label says ethanol"),
 }
 
+OF_ELEMENT: dict[tuple[str, FuelName], Against] = {
+    **{
+        ("paper", fuel): Against("no", "alcohol swells paper and its resin until it tears")
+        for fuel in ("E85", "methanol")
+    },
+    **{("felt", fuel): LEACHES for fuel in ("E85", "methanol")},
+    ("nylon mesh", "methanol"): Against("no", "it softens, stretches and lets dirt by"),
+    ("nylon mesh", "E85"): LEACHES,
+    ("brass mesh", "methanol"): Against("care", "it tarnishes and sheds: stainless mesh stays whole"),
+}
+"""By a filter's element; whatever isn't in it is bearable."""
+
 HOSES: dict[str, str] = {
     "nitrile hose": "nitrile",
     "fluoropolymer-lined hose": "fluoropolymer",

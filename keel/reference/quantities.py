@@ -180,6 +180,9 @@ QUANTITIES: dict[str, Quantity] = {
     "h": _same("a time", "h", 2, h=1.0, min=1 / 60),
     "min": _same("a time", "min", 0, min=1.0, h=60.0),
     "s": _same("a time", "s", 1, s=1.0, min=60.0, ms=1e-3),
+    "ms": _two("a velocity", Shown("m/s", 1.0, 2), Shown("ft/s", M_PER_FT, 1), **{"m/s": 1.0, "ft/s": M_PER_FT}),
+    "rpm": _same("a speed of rotation", "rpm", 0, rpm=1.0),
+    "um": _same("a fineness", "µm", -1, um=1.0, µm=1.0, micron=1.0),
     "v": _same("a voltage", "V", -1, v=1.0),
     "ohm": _same("a resistance", "Ω", 1, ω=1.0, ohm=1.0, ohms=1.0),
 }

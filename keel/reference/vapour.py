@@ -60,7 +60,17 @@ def vapour_kpa(reid_kpa: float, celsius: float) -> float:
 
 
 def atmosphere_kpa(altitude_m: float) -> float:
-    """Pressure of the air at an altitude [kPa abs].
+    """Pressure of the air at an altitude.
+
+    Parameters
+    ----------
+    altitude_m : float
+        Over the sea [m].
+
+    Returns
+    -------
+    float
+        [kPa abs].
 
     References
     ----------

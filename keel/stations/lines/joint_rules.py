@@ -177,7 +177,8 @@ def jets_are_driven(tank: TankAnalysis) -> Iterator[Finding]:
         flow = flows.part(part.id)
         if not isinstance(part.does, JetDoes) or flow is None:
             continue
-        dead = [mode.name for mode, moved in zip(modes, flow.moved_lph, strict=True) if not moved]
+        rows = zip(modes, flow.moved_lph, strict=True)
+        dead = [mode.name for mode, moved in rows if not moved and not mode.failure]
         if dead:
             yield _lines(
                 "lines.jet",

@@ -28,6 +28,8 @@ def modes_have_answers(tank: TankAnalysis) -> Iterator[Finding]:
             mode=modes[place].name,
         )
     for place in flows.unfed:
+        if modes[place].failure:
+            continue
         yield _lines(
             "lines.unfed",
             modes[place].id,
@@ -65,9 +67,14 @@ def feeds_have_their_pressure(tank: TankAnalysis) -> Iterator[Finding]:
         yield from _needle(feed)
 
 
+def _asked(feed: Feed) -> list[FeedMode]:
+    """Modes that have to suffice."""
+    return [row for row in feed.modes if not row.failure]
+
+
 def _short(tank: TankAnalysis, feed: Feed) -> Iterator[Finding]:
     off = tank.workshop.rules.short_kpa
-    known = [row for row in feed.modes if row.wanted_kpa is not None and row.kpa is not None]
+    known = [row for row in _asked(feed) if row.wanted_kpa is not None and row.kpa is not None]
     below = [((row.wanted_kpa or 0.0) - (row.kpa or 0.0), row) for row in known]
     short, row = max(below, key=lambda pair: pair[0], default=(0.0, None))
     if row is not None and short > off and row.drawn_lph > NOTHING_LPH:
@@ -87,7 +94,7 @@ def _short(tank: TankAnalysis, feed: Feed) -> Iterator[Finding]:
 
 
 def _needle(feed: Feed) -> Iterator[Finding]:
-    for row in feed.modes:
+    for row in _asked(feed):
         if row.kpa is None or feed.least_kpa is None or feed.most_kpa is None:
             continue
         if row.kpa > feed.most_kpa or (row.kpa < feed.least_kpa and row.drawn_lph > NOTHING_LPH):
@@ -109,7 +116,7 @@ def _needle(feed: Feed) -> Iterator[Finding]:
 def injectors_suffice(tank: TankAnalysis) -> Iterator[Finding]:
     """Injectors give what the engine burns, at the pressure across them."""
     for feed in tank[FEEDS]:
-        short = [row for row in feed.modes if row.able_lph is not None and row.able_lph < row.drawn_lph]
+        short = [row for row in _asked(feed) if row.able_lph is not None and row.able_lph < row.drawn_lph]
         worst: FeedMode | None = max(short, key=lambda row: row.drawn_lph - (row.able_lph or 0.0), default=None)
         if worst is not None:
             yield _lines(

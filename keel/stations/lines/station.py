@@ -1,10 +1,17 @@
 """Lines: parts, runs, and what flows in them."""
 
 from keel.design.lines import Lines
-from keel.stations.lines import joint_rules, pressure_rules
+from keel.stations.lines import joint_rules, material_rules, order_rules, pressure_rules, remedies, vent_rules
+from keel.stations.lines.layouts import layouts
 from keel.stations.station import Station
+from keel.studies.lines.air_paths import AIR_PATHS
+from keel.studies.lines.bores import NARROWEST
 from keel.studies.lines.circuits import CIRCUITS
+from keel.studies.lines.failures import FAILURES
+from keel.studies.lines.filtration import FILTRATION
 from keel.studies.lines.flows import FLOWS
+from keel.studies.lines.growth import LINE_GROWTH
+from keel.studies.lines.heat import HEAT
 from keel.studies.lines.injection import FEEDS
 from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.modes import LINE_MODES
@@ -30,7 +37,14 @@ LINES = Station(
         "feeds": FEEDS,
         "inlets": INLETS,
         "surplus": SURPLUSES,
+        "narrowest": NARROWEST,
+        "air": AIR_PATHS,
+        "heat": HEAT,
+        "filtration": FILTRATION,
+        "growth": LINE_GROWTH,
+        "failures": FAILURES,
     },
+    comparisons={"layouts": layouts},
     rules=(
         joint_rules.fuels_stay_apart,
         joint_rules.parts_are_joined_to_the_tank,
@@ -50,5 +64,28 @@ LINES = Station(
         joint_rules.tank_ports_are_joined,
         pressure_rules.lines_bear_their_pressure,
         pressure_rules.fuel_is_slow_enough,
+        order_rules.pumps_are_strained,
+        order_rules.fuel_is_filtered,
+        order_rules.teed_pumps_have_checks,
+        order_rules.no_pump_works_for_nothing,
+        order_rules.surge_branch_is_right,
+        order_rules.joined_pumps_can_be_shut_off,
+        order_rules.sensors_see_clean_fuel,
+        order_rules.a_commissioning_filter_is_planned,
+        vent_rules.vents_end_outside,
+        vent_rules.ports_know_their_vents,
+        material_rules.line_materials_bear_it,
+        material_rules.approvals_are_there,
     ),
+    prescribers={
+        "lines.joint": remedies.joined_rightly,
+        "lines.open": remedies.capped,
+        "lines.port_open": remedies.port_capped,
+        "lines.reference": remedies.referenced,
+        "lines.fast": remedies.wider,
+        "lines.injectors": remedies.enough_across,
+        "lines.no_check": remedies.checked,
+        "lines.tape": remedies.without_tape,
+        "lines.vent_differs": vent_rules.taken_to_ports,
+    },
 )

@@ -134,6 +134,20 @@ def demands(brief: Brief, rules: HouseRules) -> list[Demand]:
 def demand_of(case: DemandCase, brief: Brief, rules: HouseRules) -> Demand:
     """One case worked out, whether or not its pumps do.
 
+    Parameters
+    ----------
+    case : DemandCase
+        With power, or a measured flow.
+    brief : Brief
+        Its fuel and its pumps.
+    rules : HouseRules
+        The pumps' margin.
+
+    Returns
+    -------
+    Demand
+        What it burns and what the pumps give.
+
     References
     ----------
     Brake specific fuel consumption: ṁ = P · BSFC, V̇ = ṁ / ρ (J. B. Heywood, Internal Combustion Engine
@@ -224,7 +238,20 @@ def _pump_flows(fitted: Sequence[FittedPump], case: DemandCase, needed: float, p
 
 
 def case_of(brief: Brief, name: str | None) -> DemandCase | None:
-    """The demand case of an id, or the first; None without any."""
+    """The demand case of an id, or the first.
+
+    Parameters
+    ----------
+    brief : Brief
+        The brief.
+    name : str or None
+        An id; None: the first.
+
+    Returns
+    -------
+    DemandCase or None
+        None without any.
+    """
     if name is None:
         return brief.cases[0] if brief.cases else None
     return next((case for case in brief.cases if case.id == name), None)

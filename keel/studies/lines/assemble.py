@@ -21,7 +21,7 @@ from keel.design.line_parts import (
     ValveDoes,
     ports_of,
 )
-from keel.design.lines import TANK, LineRun, Lines
+from keel.design.lines import TANK, LineRun, Lines, RunEnd
 from keel.network.curves import Array, Curve
 from keel.network.elements import (
     OPEN_LEAST,
@@ -181,11 +181,24 @@ class _Assembler:
         start, end = (
             self._end(part, port) for part, port in ((run.start.part, run.start.port), (run.end.part, run.end.port))
         )
-        # Air follows down an overflow: it helps nothing by falling.
-        rise = max(0.0, way.rise_mm) if run.start.port == "overflow" else way.rise_mm
+        rise = way.rise_mm
+        if self._is_overflow(run):
+            # Air follows down an overflow: it helps nothing by falling.
+            rise = max(0.0, rise) if self._overflows(run.start) else min(0.0, rise)
         self._add(
             Pipe(f"run.{run.id}", start, end, run.bore_mm, max(way.length_mm / 1e3, 1e-3), way.fittings_k, rise_mm=rise)
         )
+
+    def _overflows(self, end: RunEnd) -> bool:
+        """Whether fuel leaves a surge tank there."""
+        port = self.tank.get(end.port) if end.part == TANK else None
+        part = self.lines.part(end.part)
+        if port is not None:
+            return port.role == "overflow"
+        return end.port == "overflow" and part is not None and part.does.kind == "surge tank"
+
+    def _is_overflow(self, run: LineRun) -> bool:
+        return any(self._overflows(end) for end in (run.start, run.end))
 
     def _end(self, part: str, port: str) -> str:
         if part != TANK:
@@ -198,11 +211,27 @@ class _Assembler:
 
     def _tank_port(self, port: TankPort, joint: str) -> None:
         """From the fuel up its tube to what the line is joined to."""
+        if port.brim_z_mm is not None:
+            self._brimful(port, joint, port.brim_z_mm)
+            return
         opening = f"{joint}.opening"
         self.made.held[opening] = self._head(port.surface_z_mm - port.opening_z_mm)
         length = max(abs(port.drop_mm) / 1e3, 1e-3)
         k = ENTRY_K + EXIT_K
         self._add(Pipe(f"port.{port.id}", opening, joint, port.bore_mm, length, k, rise_mm=port.drop_mm))
+
+    def _brimful(self, port: TankPort, joint: str, brim: float) -> None:
+        """A port of a tank that is itself a surge tank: full to its brim, what is too much leaves by the overflow."""
+        inside, length = f"{TANK}.inside", max(abs(port.drop_mm) / 1e3, 1e-3)
+        if (TANK, "inside") not in self.made.gauges:
+            self.made.gauges[TANK, "inside"] = inside
+            self.made.held[f"{TANK}.stored"] = np.zeros(self.count)
+            self._add(CheckValve(f"{TANK}.stored", f"{TANK}.stored", inside))
+        if port.role == "overflow":
+            self._add(CheckValve(f"{TANK}.overflow", inside, joint))
+            return
+        rise = port.flange_z_mm - brim
+        self._add(Pipe(f"port.{port.id}", inside, joint, port.bore_mm, length, ENTRY_K + EXIT_K, rise_mm=rise))
 
     def _part(self, part: LinePart) -> None:
         """Caps and what only air passes add nothing."""
@@ -212,11 +241,20 @@ class _Assembler:
 
     def _filter(self, part: LinePart, does: FilterDoes) -> None:
         times = does.loaded_times if self.loaded else 1.0
-        joints = self._at(part, "in"), self._at(part, "out")
+        joints = self._gated(part, self._at(part, "in")), self._at(part, "out")
         self._add(Resistance(part.id, *joints, linear=does.linear * times, square=does.square * times + OPEN_LEAST))
 
+    def _gated(self, part: LinePart, inlet: str) -> str:
+        """The joint behind a part's inlet, which lets nothing by in modes that it is blocked in."""
+        blocked = self._still(part)
+        if not any(blocked):
+            return inlet
+        behind = f"{part.id}.gate"
+        self._add(Valve(f"{part.id}.gated", inlet, behind, fittings=0.0, is_open=[not one for one in blocked]))
+        return behind
+
     def _check(self, part: LinePart, does: CheckDoes) -> None:
-        joints = self._at(part, "in"), self._at(part, "out")
+        joints = self._gated(part, self._at(part, "in")), self._at(part, "out")
         self._add(CheckValve(part.id, *joints, opens_kpa=does.opens_kpa, square=does.square))
 
     def _pump(self, part: LinePart, does: PumpDoes | EnginePumpDoes) -> None:
@@ -261,7 +299,7 @@ class _Assembler:
         self.made.drawn[joint] = self._draws(part, does)
         if self.joined.get((part.id, "return")):
             back = self._at(part, "return")
-            self._add(self._pipe(f"{part.id}.return", joint, back, 3.0, 1.0))
+            self._add(self._pipe(f"{part.id}.return", joint, back, does.return_bore_mm, 1.0))
 
     def _draws(self, part: LinePart, does: RailDoes | UserDoes) -> Array:
         flows = [mode.draws_lph if does.case is None else mode.by_case_lph.get(does.case, 0.0) for mode in self.modes]
@@ -326,6 +364,7 @@ BY_KIND = {
     "bulkhead": "_passage",
     "rail": "_rail",
     "carburettor": "_user",
+    "injection pump": "_user",
     "delivery nozzle": "_user",
     "burner": "_user",
     "regulator": "_regulator",

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from keel.analysis.parts import LINES
 from keel.analysis.study import study
-from keel.design.lines import Lines
+from keel.design.lines import TANK, Lines
 from keel.network.curves import Array
 from keel.network.friction import velocity
 from keel.network.solve import Settled, settle
@@ -169,10 +169,11 @@ def _with_jets(made: Assembly) -> tuple[Settled, dict[str, Array]]:
         across = settled.pressures_kpa[f"{name}.drive"] - settled.pressures_kpa[f"{name}.out"]
         driving = np.maximum(settled.flows_lph[name], 0.0)
         moved[name] = np.where(across > jet.least_kpa, jet.ratio * driving, 0.0)
-        joint = f"{name}.out"
-        if joint not in made.held:
-            made.drawn[joint] = made.drawn.get(joint, 0.0) - moved[name]
-    return (settle(made.network()) if any(f"{name}.out" in made.drawn for name in moved) else settled), moved
+        for port, way in (("out", -1.0), ("suction", 1.0)):
+            joint = f"{name}.{port}"
+            if joint in settled.pressures_kpa and joint not in made.held:
+                made.drawn[joint] = made.drawn.get(joint, 0.0) + way * moved[name]
+    return (settle(made.network()) if moved else settled), moved
 
 
 def _collect(
@@ -194,12 +195,13 @@ def _collect(
         speed = velocity(flow, np.array(run.bore_mm))
         start, end = said.get(pipe.start, none), said.get(pipe.end, none)
         whole.runs.append(RunFlow(run.id, _listed(flow, good), _listed(speed, good), start, end))
-    for name in circuit.parts:
+    for name in [*circuit.parts, TANK]:
         if name in settled.flows_lph:
             more = _listed(moved[name], good) if name in moved else none
             whole.parts.append(PartFlow(name, _listed(settled.flows_lph[name], good), more))
         elif f"{name}.stored" in settled.flows_lph:
-            through, stored = (settled.flows_lph[f"{name}.{way}"] for way in ("overflow", "stored"))
+            stored = settled.flows_lph[f"{name}.stored"]
+            through = settled.flows_lph.get(f"{name}.overflow", np.zeros_like(stored))
             whole.parts.append(PartFlow(name, _listed(through, good), _listed(stored, good)))
     for one in made.elements:
         of, owner = _owner(one.id)

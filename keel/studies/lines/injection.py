@@ -18,6 +18,8 @@ class FeedMode:
 
     Attributes
     ----------
+    failure : bool
+        Something has failed in it.
     kpa : float or None
         Before it, over the air's; None where the mode has no answer.
     wanted_kpa : float or None
@@ -29,6 +31,7 @@ class FeedMode:
     """
 
     mode: str
+    failure: bool
     kpa: float | None
     wanted_kpa: float | None
     across_kpa: float | None
@@ -138,7 +141,7 @@ def _row(
     able = None
     if isinstance(does, RailDoes) and across is not None:
         able = does.duty_limit * does.injectors * injector_lph(does.rated_l_per_h, does.rated_kpa, across)
-    return FeedMode(mode.name, kpa, wanted, across, draws(part, does, mode), able)
+    return FeedMode(mode.name, mode.failure, kpa, wanted, across, draws(part, does, mode), able)
 
 
 FEEDS = study(feeds, LINES, LOADED_FLOWS, LINE_MODES)

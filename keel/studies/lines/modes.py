@@ -40,6 +40,7 @@ class Mode:
     fuel_c: float
     altitude_m: float
     still: list[str]
+    failure: bool
 
 
 def modes(lines: Lines, brief: Brief, rules: HouseRules) -> list[Mode]:
@@ -87,6 +88,7 @@ def _mode(one: RunningMode, case: DemandCase | None, full: dict[str, float]) -> 
         fuel_c=one.fuel_c,
         altitude_m=one.altitude_m,
         still=list(one.still),
+        failure=one.failure,
     )
 
 
@@ -109,7 +111,7 @@ def usual_modes(lines: Lines, brief: Brief) -> Iterator[RunningMode]:
     yield RunningMode.model_validate(low | full)
     pumps = _running_pumps(lines)
     for number, (key, name) in enumerate(pumps[:4] if len(pumps) > 1 else (), start=1):
-        dead = {"id": f"dead-{number}", "name": f"{name} dead"[:80], "still": (key,)}
+        dead = {"id": f"dead-{number}", "name": f"{name} dead"[:80], "still": (key,), "failure": True}
         yield RunningMode.model_validate(dead | full)
 
 

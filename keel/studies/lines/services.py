@@ -71,7 +71,10 @@ def _roots(lines: Lines) -> Iterator[tuple[Service, list[Key]]]:
 
     yield "air", [key for kind in AIR_KINDS for port in ("in", "out") for key in all_of(port, kind)]
     yield "suction", all_of("in", *PUMPS)
-    back = [*all_of("return", "regulator", "carburettor", "burner", "surge tank"), *all_of("out", "jet pump")]
+    back = [
+        *all_of("return", "regulator", "carburettor", "injection pump", "burner", "surge tank"),
+        *all_of("out", "jet pump"),
+    ]
     yield "return", back
     yield "overflow", all_of("overflow", "surge tank")
     yield "pressure", [*all_of("out", *PUMPS, "regulator"), *all_of("drive", "jet pump")]

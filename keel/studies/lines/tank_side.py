@@ -5,10 +5,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from keel.analysis.parts import FUEL, LINES, PORTS, SOLIDS
+from keel.analysis.parts import BRIEF, LINES, PORTS, SOLIDS
 from keel.analysis.study import study
+from keel.design.brief import Brief
 from keel.design.lines import Lines
-from keel.design.ports import Port
+from keel.design.ports import Port, PortRole
 from keel.reference.fuels import FuelName
 from keel.solid.solids import Cell, Solids
 from keel.solid.standing import OUTWARD, surface_at
@@ -35,6 +36,10 @@ class TankPort:
         Height of the fuel, at the level that suction is judged at.
     bore_mm : float
         Smallest bore from the one to the other.
+    role : PortRole
+        What it is for.
+    brim_z_mm : float or None
+        Of a surge tank the height that it is kept full to; None: the tank is open to the air.
     """
 
     id: str
@@ -45,6 +50,8 @@ class TankPort:
     flange_z_mm: float
     surface_z_mm: float
     bore_mm: float
+    role: PortRole = "fitting"
+    brim_z_mm: float | None = None
 
     @property
     def drop_mm(self) -> float:
@@ -71,7 +78,7 @@ def _height(cell: Cell, share: float) -> float:
 
 
 def tank_ports(
-    lines: Lines, ports: Sequence[Port], solids: Solids, held: Capacity, fuel: FuelName
+    lines: Lines, ports: Sequence[Port], solids: Solids, held: Capacity, brief: Brief
 ) -> Mapping[str, TankPort]:
     """The tank's ports that lie in a cell, by their ids.
 
@@ -85,27 +92,37 @@ def tank_ports(
         The shell worked out.
     held : Capacity
         What the tank holds.
-    fuel : FuelName
-        The brief's.
+    brief : Brief
+        The fuel, and whether it is a surge tank.
 
     Returns
     -------
     mapping of str to TankPort
         A port outside every cell is left out.
     """
-    fuels, surfaces = fuels_by_cell(lines, solids, fuel), surfaces_at(solids, held, lines.level)
+    fuels, surfaces = fuels_by_cell(lines, solids, brief.fuel), surfaces_at(solids, held, lines.level)
     found = {}
     for port in ports:
         opening = place_of(solids, port)
-        cell = next((cell.name for cell in solids.cells if inside(cell, opening)), None)
-        if cell is None:
+        space = next((cell for cell in solids.cells if inside(cell, opening)), None)
+        if space is None:
             continue
+        cell = space.name
         flange = surface_at(solids, port) + port.stands_mm * np.array(OUTWARD[port.face])
         bore = port.connection.bore if port.connection else TUBE_MM
         found[port.id] = TankPort(
-            port.id, port.name, cell, fuels[cell], float(opening[2]), float(flange[2]), surfaces[cell], bore
+            id=port.id,
+            name=port.name,
+            cell=cell,
+            fuel=fuels[cell],
+            opening_z_mm=float(opening[2]),
+            flange_z_mm=float(flange[2]),
+            surface_z_mm=surfaces[cell],
+            bore_mm=bore,
+            role=port.role,
+            brim_z_mm=float(space.solid.bounding_box()[5]) if brief.is_surge_tank else None,
         )
     return found
 
 
-TANK_PORTS = study(tank_ports, LINES, PORTS, SOLIDS, CAPACITY, FUEL)
+TANK_PORTS = study(tank_ports, LINES, PORTS, SOLIDS, CAPACITY, BRIEF)

@@ -3,6 +3,7 @@
 from typing import Any
 
 from server.demo.library import part, sender
+from server.demo.tanks.cart_lines import CART_LINES
 from server.demo.tanks.pieces import box
 
 CART_TANK: dict[str, Any] = {
@@ -48,6 +49,7 @@ CART_TANK: dict[str, Any] = {
         part("Filler neck, 51 mm", "kerosene-filler", 560.0, 330.0, neck={"bore_mm": 51.0, "bonded": True}),
         part("Deck vent, 16 mm", "kerosene-vent", 700.0, 400.0),
     ],
+    "lines": CART_LINES,
     "filling": {"supply": "nozzle", "supply_kpa": 30.0, "nozzle_bore_mm": 25.0},
     "slosh": {"manoeuvre": {"kind": "braking", "g": 0.4, "seconds": 4.0}},
     "gauge": {

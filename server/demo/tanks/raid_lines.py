@@ -32,8 +32,8 @@ RAID_LINES: dict[str, Any] = {
             "In-tank outlet block, 8 mm tails", "block", (190.0, 220.0, 300.0), "outlet block", hangs_in="module"
         ),
         line_part("Dunlin main filter, 10 µm, -6", "filter", (860.0, 90.0, 430.0), "main filter"),
-        line_part("Rail for four injectors, -6 bosses", "rail", (1500.0, 320.0, 560.0), "rail"),
-        line_part("Ruff regulator, referenced, -6", "regulator", (1800.0, 320.0, 560.0), "regulator"),
+        line_part("Rail for four injectors, -6 bosses", "rail", (1500.0, 130.0, 520.0), "rail"),
+        line_part("Ruff regulator, referenced, -6", "regulator", (1810.0, 130.0, 520.0), "regulator"),
     ],
     "runs": [
         run("riser-1", "hose from pump 1", "pump-1.out", "block.a", 8.0, length_mm=190.0),
@@ -46,7 +46,7 @@ RAID_LINES: dict[str, Any] = {
             rated_kpa=2000.0,
             corners=[(190.0, 220.0, 460.0), (300.0, 90.0, 460.0), (700.0, 90.0, 430.0)],
         ),
-        run("to-rail", "hose to the rail", "filter.out", "rail.in", rated_kpa=2000.0, corners=[(1200.0, 320.0, 470.0)]),
+        run("to-rail", "hose to the rail", "filter.out", "rail.in", rated_kpa=2000.0, corners=[(1150.0, 90.0, 470.0)]),
         run("after-rail", "hose to the regulator", "rail.out", "regulator.in", rated_kpa=2000.0),
         run(
             "return",
@@ -54,7 +54,7 @@ RAID_LINES: dict[str, Any] = {
             "regulator.return",
             "tank.return",
             rated_kpa=2000.0,
-            corners=[(1800.0, 500.0, 480.0), (900.0, 500.0, 430.0), (440.0, 350.0, 420.0)],
+            corners=[(1810.0, 260.0, 480.0), (900.0, 260.0, 430.0), (440.0, 350.0, 430.0)],
         ),
         run("reference", "reference hose", "regulator.reference", "rail.manifold", 6.0),
     ],

@@ -4,6 +4,7 @@ from typing import Any
 
 from server.demo.library import fitted, part
 from server.demo.tanks.pieces import box, vent
+from server.demo.tanks.surge_lines import SURGE_LINES
 
 SURGE: dict[str, Any] = {
     "brief": {
@@ -63,4 +64,5 @@ SURGE: dict[str, Any] = {
         {"id": "lift", "name": "from the lift pump", "role": "return", "face": "rear", "x_mm": 5.0, "y_mm": 57.0}
         | {"z_mm": 110.0, "stands_mm": 0.0},
     ],
+    "lines": SURGE_LINES,
 }

@@ -4888,6 +4888,45 @@ export interface components {
             short_by_mm: number;
         };
         /**
+         * Failure
+         * @description One thing that fails.
+         *
+         *     Attributes
+         *     ----------
+         *     out : str
+         *         What fails, in words.
+         *     parts : list of str
+         *         What doesn't work any more.
+         *     left, lost : list of str
+         *         Modes that still have their pressure, and those that had it before and haven't now.
+         *     spare : str
+         *         Which spare can be brought in; empty: none.
+         *     brought_in : str
+         *         How.
+         *     with_spare : list of str
+         *         Modes that run once it is.
+         *     minutes : float or None
+         *         To replace what failed.
+         */
+        Failure: {
+            /** Brought In */
+            brought_in: string;
+            /** Left */
+            left: string[];
+            /** Lost */
+            lost: string[];
+            /** Minutes */
+            minutes: number | null;
+            /** Out */
+            out: string;
+            /** Parts */
+            parts: string[];
+            /** Spare */
+            spare: string;
+            /** With Spare */
+            with_spare: string[];
+        };
+        /**
          * Fault
          * @description One thing wrong with what was sent.
          */
@@ -4962,6 +5001,8 @@ export interface components {
          *
          *     Attributes
          *     ----------
+         *     failure : bool
+         *         Something has failed in it.
          *     kpa : float or None
          *         Before it, over the air's; None where the mode has no answer.
          *     wanted_kpa : float or None
@@ -4978,6 +5019,8 @@ export interface components {
             across_kpa: number | null;
             /** Drawn Lph */
             drawn_lph: number;
+            /** Failure */
+            failure: boolean;
             /** Kpa */
             kpa: number | null;
             /** Mode */
@@ -5279,6 +5322,47 @@ export interface components {
              * @description Swapped after [h]
              */
             swap_hours?: number | null;
+        };
+        /**
+         * FilterStage
+         * @description One screen or filter.
+         *
+         *     Attributes
+         *     ----------
+         *     most_lph : float
+         *         The most that goes through it.
+         *     clean_kpa, loaded_kpa : float
+         *         What it loses then.
+         *     load_lph_cm2 : float or None
+         *         Flow through each square centimetre.
+         */
+        FilterStage: {
+            /** Area Cm2 */
+            area_cm2: number | null;
+            /** Caught */
+            caught: string;
+            /** Clean Kpa */
+            clean_kpa: number;
+            /** Element */
+            element: string;
+            /** Fineness Um */
+            fineness_um: number | null;
+            /** Load Lph Cm2 */
+            load_lph_cm2: number | null;
+            /** Loaded Kpa */
+            loaded_kpa: number;
+            /** Most Lph */
+            most_lph: number;
+            /** Most Mode */
+            most_mode: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Stage */
+            stage: string;
+            /** Swap Hours */
+            swap_hours: number | null;
         };
         /**
          * Finding
@@ -6073,6 +6157,45 @@ export interface components {
              * @default 0
              */
             strainer_mm: number;
+        };
+        /**
+         * Heat
+         * @description Mode by mode, and pump by pump. `unknown`: pumps whose current isn't typed.
+         */
+        Heat: {
+            /** Modes */
+            modes: components["schemas"]["HeatMode"][];
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /** Unknown */
+            unknown: string[];
+        };
+        /**
+         * HeatMode
+         * @description Heat in one mode.
+         *
+         *     Attributes
+         *     ----------
+         *     electric_w : float
+         *         What the pumps draw.
+         *     used_w : float
+         *         Of it, what leaves with the engine's fuel as pressure.
+         *     heat_w : float
+         *         The rest: all of it is in the fuel.
+         *     warms_k : float or None
+         *         How fast it warms what is in the tank at the level that suction is judged at, a minute.
+         */
+        HeatMode: {
+            /** Electric W */
+            electric_w: number;
+            /** Heat W */
+            heat_w: number;
+            /** Mode */
+            mode: string;
+            /** Used W */
+            used_w: number;
+            /** Warms K */
+            warms_k: number | null;
         };
         /**
          * Held
@@ -7058,6 +7181,80 @@ export interface components {
             up_g: number[];
         };
         /**
+         * Layout
+         * @description One way to lay the line out.
+         *
+         *     Attributes
+         *     ----------
+         *     patch : Patch
+         *         The line as it would be.
+         *     chosen : bool
+         *         Whether it is laid out so.
+         *     joints, parts : int
+         *         To be made tight; to be bought.
+         *     metres : float
+         *         Of hose and tube.
+         *     noise_db : float or None
+         *         All pumps at a metre; None where one isn't known.
+         *     heat_w : float
+         *         Into the fuel, at idle.
+         *     price : float or None
+         *         Parts as bought, hoses not counted; None where one isn't typed.
+         *     idle_kpa, full_kpa : float or None
+         *         Across the injectors at idle and at full power; of a carburettor before its needle.
+         *     failing : list of str
+         *         Modes that lack pressure or fuel.
+         *     modes : int
+         *         Of so many.
+         *     over_kpa : float or None
+         *         The most that the regulator stands over its setting.
+         *     highest_kpa : float
+         *         The most that ever stands in a hose.
+         *     means : Words
+         *         What it is good for, what it costs, what it means for tuning.
+         *     stop : Words or None
+         *         Why it can't be laid out so.
+         */
+        Layout: {
+            /** Chosen */
+            chosen: boolean;
+            /** Failing */
+            failing: string[];
+            /** Favoured */
+            favoured: boolean;
+            /** Full Kpa */
+            full_kpa: number | null;
+            /** Heat W */
+            heat_w: number;
+            /** Highest Kpa */
+            highest_kpa: number;
+            /** Idle Kpa */
+            idle_kpa: number | null;
+            /** Joints */
+            joints: number;
+            means: components["schemas"]["Words"];
+            /** Metres */
+            metres: number;
+            /** Modes */
+            modes: number;
+            /** Noise Db */
+            noise_db: number | null;
+            /** Over Kpa */
+            over_kpa: number | null;
+            /** Parts */
+            parts: number;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            };
+            /** Price */
+            price: number | null;
+            stop: components["schemas"]["Words"] | null;
+            /** Title */
+            title: string;
+            why: components["schemas"]["Words"] | null;
+        };
+        /**
          * LeakFound
          * @description A leak, pinned on its seam: so far along it, and where on the tank from the body's rear, right, lower corner.
          */
@@ -7398,6 +7595,32 @@ export interface components {
             unsettled: number[];
         };
         /**
+         * LineOutgrown
+         * @description A part of the line that a case outgrows.
+         *
+         *     Attributes
+         *     ----------
+         *     now, then : Words
+         *         What it does in the first case, and in that one.
+         *     later : float or None
+         *         What replacing it later costs, in the workshop's money; None where a price isn't typed.
+         *     worth : Words
+         *         What to build in now, and what that costs against later.
+         */
+        LineOutgrown: {
+            /** Case */
+            case: string;
+            /** Later */
+            later: number | null;
+            /** Name */
+            name: string;
+            now: components["schemas"]["Words"];
+            /** Part */
+            part: string;
+            then: components["schemas"]["Words"];
+            worth: components["schemas"]["Words"];
+        };
+        /**
          * LinePart
          * @description A part where it is put. Its middle, in the axes of the bay.
          */
@@ -7610,15 +7833,26 @@ export interface components {
         LinesResults: {
             /** Circuits */
             circuits?: components["schemas"]["Circuit"][] | null;
+            /** Failures */
+            failures?: components["schemas"]["Failure"][] | null;
             /** Feeds */
             feeds?: components["schemas"]["Feed"][] | null;
+            /** Filtration */
+            filtration?: components["schemas"]["FilterStage"][] | null;
             flows?: components["schemas"]["LineFlows"] | null;
+            /** Growth */
+            growth?: components["schemas"]["LineOutgrown"][] | null;
+            heat?: components["schemas"]["Heat"] | null;
             /** Inlets */
             inlets?: components["schemas"]["Inlet"][] | null;
             /** Joints */
             joints?: components["schemas"]["Joint"][] | null;
+            /** Layouts */
+            layouts?: components["schemas"]["Layout"][] | null;
             /** Modes */
             modes?: components["schemas"]["Mode"][] | null;
+            /** Narrowest */
+            narrowest?: components["schemas"]["Narrow"][] | null;
             places?: components["schemas"]["LinePlaces"] | null;
             /** Stretches */
             stretches?: components["schemas"]["Stretch"][] | null;
@@ -7995,6 +8229,8 @@ export interface components {
             draws_lph: number;
             /** Engine Rpm */
             engine_rpm: number;
+            /** Failure */
+            failure: boolean;
             /** Fuel C */
             fuel_c: number;
             /** Id */
@@ -8210,6 +8446,43 @@ export interface components {
             revision?: number | null;
             /** Subject */
             subject: string;
+        };
+        /**
+         * Narrow
+         * @description One whole path with its narrowest place.
+         *
+         *     Attributes
+         *     ----------
+         *     start, end : str
+         *         Where it begins and ends, in words.
+         *     at, of : str
+         *         The narrowest place in words, and the run or part that it belongs to.
+         *     most_lph : float
+         *         The most that ever flows there.
+         *     needed_mm : float or None
+         *         For the velocity limit of that stretch.
+         *     joints : int
+         *         Along it.
+         */
+        Narrow: {
+            /** At */
+            at: string;
+            /** Bore Mm */
+            bore_mm: number;
+            /** End */
+            end: string;
+            /** Joints */
+            joints: number;
+            /** Limit Ms */
+            limit_ms: number | null;
+            /** Most Lph */
+            most_lph: number;
+            /** Needed Mm */
+            needed_mm: number | null;
+            /** Of */
+            of: string;
+            /** Start */
+            start: string;
         };
         /**
          * NearSeam
@@ -11620,6 +11893,12 @@ export interface components {
              */
             engine_rpm: number;
             /**
+             * Failure
+             * @description Something has failed in it: shown, not asked to suffice
+             * @default false
+             */
+            failure: boolean;
+            /**
              * Fuel C
              * @description Fuel temperature [°C]
              * @default 20
@@ -12820,6 +13099,29 @@ export interface components {
             thickness_mm: number;
             /** Wide Mm */
             wide_mm: number;
+        };
+        /**
+         * Stage
+         * @description When a pump has to come on, and what leaving it off until then saves.
+         *
+         *     Attributes
+         *     ----------
+         *     on_at_lph : float
+         *         What may be drawn before it is needed, by those before it less the margin.
+         *     saves_w : float
+         *         Its electrical power.
+         */
+        Stage: {
+            /** Name */
+            name: string;
+            /** On At Lph */
+            on_at_lph: number;
+            /** On At Share */
+            on_at_share: number | null;
+            /** Part */
+            part: string;
+            /** Saves W */
+            saves_w: number;
         };
         /**
          * StartIn

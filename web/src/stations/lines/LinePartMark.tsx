@@ -22,6 +22,7 @@ const SIGN: Record<string, string> = {
   rail: 'M-8 -2h16M-6 -2v7M-2 -2v7M2 -2v7M6 -2v7',
   carburettor: 'M-6 -7h12v6l-3 3v5h-6v-5l-3 -3z',
   'delivery nozzle': 'M-8 -3h9l6 3l-6 3h-9z',
+  'injection pump': 'M-7 0a7 7 0 1 0 14 0a7 7 0 1 0 -14 0M-3 -3h6v6h-6z',
   burner: 'M0 -8c5 5 6 7 6 10a6 6 0 0 1 -12 0c0 -3 3 -4 6 -10z',
   regulator: 'M-8 4l3 -8l3 8l3 -8l3 8l3 -8M-8 7h16',
   'jet pump': 'M-8 -6l9 6l-9 6M1 -2h7v4h-7',

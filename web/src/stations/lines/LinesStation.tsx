@@ -7,6 +7,7 @@ import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { AddPart } from './AddPart'
 import { addMode, join, ownModes, setLines } from './edits'
+import { Layouts } from './Layouts'
 import { LinePartRow } from './LinePartRow'
 import { ModeFigures } from './ModeFigures'
 import { ModeRow } from './ModeRow'
@@ -24,9 +25,13 @@ export function LinesStation({ findings }: { findings: ReactNode }) {
   return (
     <>
       {isEmpty && (
-        <Typography variant="body2">
-          Add parts from the library, then press a ring on one and a ring on another: a hose joins them.
-        </Typography>
+        <>
+          <Typography variant="body2">
+            Press a layout: it is drawn between tank and engine with this design’s figures. Or add parts from the
+            library, then press a ring on one and a ring on another: a hose joins them.
+          </Typography>
+          <Layouts />
+        </>
       )}
       <Joining />
       {!isEmpty && <ModeFigures />}
@@ -42,6 +47,11 @@ export function LinesStation({ findings }: { findings: ReactNode }) {
       {lines.runs.map((run, place) => (
         <RunRow key={run.id} run={run} place={place} readOnly={readOnly} />
       ))}
+      {!isEmpty && (
+        <Folded title="Layouts">
+          <Layouts />
+        </Folded>
+      )}
       <Folded title="Running modes">
         <Modes readOnly={readOnly} />
       </Folded>

@@ -1,6 +1,6 @@
 import { Box, Button } from '@mui/material'
 import type { RunningMode } from '../../api/model'
-import { Choice, FlowField, NumberField, QuantityField, ShareField } from '../../fields/fields'
+import { Choice, FlowField, NumberField, QuantityField, ShareField, Toggle } from '../../fields/fields'
 import { NameField } from '../../fields/WordsField'
 import { useFaultUnder, useWork } from '../../work/store'
 import { useState } from 'react'
@@ -93,6 +93,12 @@ export function ModeRow({ mode, place, readOnly }: { mode: RunningMode; place: n
           onCommit={(engine_rpm) => engine_rpm !== null && change({ engine_rpm })}
         />
       </Box>
+      <Toggle
+        label="A failure: shown, not asked to suffice"
+        checked={mode.failure}
+        disabled={readOnly}
+        onChange={(failure) => change({ failure })}
+      />
       <Standing mode={mode} readOnly={readOnly} onChange={(still) => change({ still })} />
       <Button disabled={readOnly} onClick={() => removeOne('modes', mode.id)}>
         Remove {mode.name}
@@ -101,7 +107,7 @@ export function ModeRow({ mode, place, readOnly }: { mode: RunningMode; place: n
   )
 }
 
-const CAN_STAND = ['pump', 'engine-driven pump', 'isolating valve', 'rail', 'carburettor', 'delivery nozzle', 'burner']
+const CAN_STAND = ['pump', 'engine-driven pump', 'isolating valve', 'rail', 'carburettor', 'injection pump', 'delivery nozzle', 'burner']
 
 /** Which parts stand still, are shut or draw nothing. */
 function Standing({

@@ -164,6 +164,7 @@ export function ownModes() {
         fuel_c: mode.fuel_c,
         altitude_m: mode.altitude_m,
         still: mode.still,
+        failure: mode.failure,
       }
     }),
   })

@@ -37,6 +37,7 @@ export const KIND_ORDER = [
   'regulator',
   'rail',
   'carburettor',
+  'injection pump',
   'delivery nozzle',
   'burner',
   'tee',

@@ -73,6 +73,7 @@ export const FIGURES: Record<LineDoes['kind'], Figure[]> = {
     { name: 'bore_mm', label: 'Bore of the rail', of: 'bore' },
   ],
   carburettor: user,
+  'injection pump': [...user, { name: 'return_bore_mm', label: 'Bore of its way back', of: 'bore' }],
   'delivery nozzle': user,
   burner: user,
   regulator: [

@@ -1,4 +1,4 @@
-import { shownLater, type Station } from '../station'
+import { always, shownLater, type Station } from '../station'
 import { reachOf } from './reach'
 
 export const lines: Station = {
@@ -8,6 +8,12 @@ export const lines: Station = {
   group: 'fit',
   Panel: shownLater(() => import('./LinesStation'), 'LinesStation'),
   asks: ['lines'],
+  board: {
+    Shown: shownLater(() => import('./LinesBoard'), 'LinesBoard'),
+    name: 'the tables',
+    first: false,
+    useIsThere: always,
+  },
   drawing: {
     Layer: shownLater(() => import('./LinesLayer'), 'LinesLayer'),
     Foot: shownLater(() => import('./PressureStrip'), 'PressureStrip'),

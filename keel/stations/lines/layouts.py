@@ -1,0 +1,405 @@
+"""Ways to lay the line out, side by side with this design's figures."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from math import log10
+
+from keel.analysis.tank import TankAnalysis
+from keel.design.line_parts import LineComponent, LinePart, PumpDoes, RegulatorDoes
+from keel.design.lines import Lines
+from keel.findings.finding import Patch
+from keel.stations.lines.kit import CARBURETTOR_KPA, LOW_PRESSURE_KPA, Kit
+from keel.stations.lines.sketch import Sketch, beside, port_end
+from keel.studies.lines.heat import HEAT
+from keel.studies.lines.injection import FEEDS, Feed
+from keel.studies.lines.joints import JOINTS
+from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.places import LINE_PLACES
+from keel.studies.lines.stretches import STRETCHES
+from keel.studies.lines.surplus import SURPLUSES
+from keel.studies.result import Words, words
+
+SURGE_L = 1.5
+
+
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """One way to lay the line out.
+
+    Attributes
+    ----------
+    patch : Patch
+        The line as it would be.
+    chosen : bool
+        Whether it is laid out so.
+    joints, parts : int
+        To be made tight; to be bought.
+    metres : float
+        Of hose and tube.
+    noise_db : float or None
+        All pumps at a metre; None where one isn't known.
+    heat_w : float
+        Into the fuel, at idle.
+    price : float or None
+        Parts as bought, hoses not counted; None where one isn't typed.
+    idle_kpa, full_kpa : float or None
+        Across the injectors at idle and at full power; of a carburettor before its needle.
+    failing : list of str
+        Modes that lack pressure or fuel.
+    modes : int
+        Of so many.
+    over_kpa : float or None
+        The most that the regulator stands over its setting.
+    highest_kpa : float
+        The most that ever stands in a hose.
+    means : Words
+        What it is good for, what it costs, what it means for tuning.
+    stop : Words or None
+        Why it can't be laid out so.
+    """
+
+    title: str
+    patch: Patch
+    chosen: bool
+    joints: int
+    parts: int
+    metres: float
+    noise_db: float | None
+    heat_w: float
+    price: float | None
+    idle_kpa: float | None
+    full_kpa: float | None
+    failing: list[str]
+    modes: int
+    over_kpa: float | None
+    highest_kpa: float
+    means: Words
+    stop: Words | None
+    favoured: bool
+    why: Words | None
+
+
+Draw = Callable[[Sketch, Kit], None]
+
+
+def layouts(tank: TankAnalysis) -> list[Layout]:
+    """Every layout with this design's parts, places and demand.
+
+    Parameters
+    ----------
+    tank : TankAnalysis
+        The design under evaluation.
+
+    Returns
+    -------
+    list of Layout
+        The figures favour the one that fails in the fewest modes; of equals that with the fewest joints, then the
+        cooler.
+    """
+    if not tank.design.ports:
+        return []
+    found = [_shown(tank, *way) for way in _ways(tank)]
+    able = [one for one in found if one.stop is None and len(one.failing) < one.modes]
+    if not able:
+        return found
+    best = min(able, key=lambda one: (len(one.failing), one.joints, one.heat_w))
+    why = words(
+        "suffices in {count} of {all} modes, with {joints} joints",
+        count=best.modes - len(best.failing),
+        all=best.modes,
+        joints=best.joints,
+    )
+    return [replace(one, favoured=True, why=why) if one is best else one for one in found]
+
+
+def _ways(tank: TankAnalysis) -> Iterator[tuple[str, Draw, Words]]:
+    yield (
+        "Return: regulator behind the rail",
+        _return,
+        words(
+            "What isn't burnt goes back: cool fuel at the rail, air cleared at once. With a reference the pressure "
+            "across the injectors stays the same in every mode. All of the pump's flow circulates, its heat with it."
+        ),
+    )
+    yield (
+        "Twin rails, joined returns",
+        _twin,
+        words(
+            "Both rails see the same pressure: a vee engine's two banks run alike. Two tees and two hoses more; the "
+            "return has to pass what both send back."
+        ),
+    )
+    yield (
+        "Regulator at the tank, one line forward",
+        _at_tank,
+        words(
+            "One hose to the engine. The regulator has no reference: pressure across the injectors falls as the "
+            "manifold's rises, and the tune has to know it. Fuel stands in the line at idle and warms there."
+        ),
+    )
+    yield (
+        "Dead-head: regulator before the rail",
+        _dead_head,
+        words(
+            "Fewest parts, no return. The pump presses to its limit at idle: every hose before the regulator has to "
+            "bear that. Air and vapour leave only through the injectors."
+        ),
+    )
+    yield (
+        "Regulator in the tank",
+        _in_tank,
+        words(
+            "Pump and regulator hang in the fuel: quiet, cool, one line out. No reference; to change either, the "
+            "module comes out."
+        ),
+    )
+    yield (
+        "Low pressure, to a carburettor",
+        _carburettor,
+        words("For a float bowl: a few kilopascals, a dead-head regulator before it. No injectors."),
+    )
+    yield (
+        "Surge tank, fed by a lift pump",
+        _surge,
+        words(
+            "The main pump never draws air. A second pump, more joints, and fuel near people where it stands inside: a "
+            "metal box of its own."
+        ),
+    )
+
+
+def _feed(sketch: Sketch, kit: Kit) -> tuple[str, str]:
+    """From the pickup through the pump: in the tank where it hangs there, else with a screen before it."""
+    pump, pickup = kit.pump(), sketch.pickup
+    assert pump is not None and pickup is not None
+    if isinstance(pump.does, PumpDoes) and pump.does.place == "in the tank":
+        at = sketch.start.copy()
+        at[2] = sketch.tank.solids.bounds.low[2] + 60.0
+        sketch.add("pump 1", pump, at, hangs_in=pickup.id)
+        return "pump-1", "out"
+    screen = sketch.add("screen", kit.screen(), sketch.low)
+    main = sketch.add("pump 1", pump, beside(sketch.low, 250.0, 0.0, 0.0))
+    sketch.join(port_end(pickup), (screen.id, "in"))
+    sketch.join((screen.id, "out"), (main.id, "in"))
+    return main.id, "out"
+
+
+def _filtered(sketch: Sketch, kit: Kit, start: tuple[str, str], share: float = 0.4) -> tuple[str, str]:
+    fine = sketch.add("main filter", kit.filter(), sketch.between(share))
+    sketch.join(start, (fine.id, "in"))
+    return fine.id, "out"
+
+
+def _bypass(sketch: Sketch, kit: Kit, start: tuple[str, str]) -> LinePart:
+    """A regulator behind the engine and its way back."""
+    regulator = sketch.add("regulator", kit.regulator("bypass"), beside(sketch.engine, 300.0, 0.0, 0.0))
+    sketch.join(start, (regulator.id, "in"))
+    if sketch.back is not None:
+        sketch.join((regulator.id, "return"), port_end(sketch.back))
+    return regulator
+
+
+def _refer(sketch: Sketch, regulator: LinePart, rail: LinePart) -> None:
+    if isinstance(regulator.does, RegulatorDoes) and regulator.does.is_referenced:
+        sketch.refer(regulator, rail)
+
+
+def _return(sketch: Sketch, kit: Kit) -> None:
+    rail = sketch.add("rail", kit.rail(), sketch.engine)
+    sketch.join(_filtered(sketch, kit, _feed(sketch, kit)), (rail.id, "in"))
+    _refer(sketch, _bypass(sketch, kit, (rail.id, "out")), rail)
+
+
+def _twin(sketch: Sketch, kit: Kit) -> None:
+    start = _filtered(sketch, kit, _feed(sketch, kit))
+    split = sketch.add("tee before the rails", kit.tee(), sketch.between(0.8))
+    sketch.join(start, (split.id, "a"))
+    merge = sketch.add("tee behind the rails", kit.tee(), beside(sketch.engine, 260.0, 0.0, 0.0))
+    rails = []
+    for side, off, port in (("left", 120.0, "b"), ("right", -120.0, "c")):
+        component = kit.rail()
+        half = component.does.model_copy(update={"share": 0.5, "injectors": max(1, _injectors(component) // 2)})
+        rail = sketch.add(
+            f"{side} rail", component.model_copy(update={"does": half}), beside(sketch.engine, 0.0, off, 0.0)
+        )
+        sketch.join((split.id, port), (rail.id, "in"))
+        sketch.join((rail.id, "out"), (merge.id, "b" if side == "left" else "a"))
+        rails.append(rail)
+    _refer(sketch, _bypass(sketch, kit, (merge.id, "c")), rails[0])
+
+
+def _injectors(component: LineComponent) -> int:
+    return int(getattr(component.does, "injectors", 1))
+
+
+def _at_tank(sketch: Sketch, kit: Kit) -> None:
+    start = _filtered(sketch, kit, _feed(sketch, kit), 0.15)
+    regulator = sketch.add("regulator", kit.regulator("bypass", is_referenced=False), sketch.between(0.25))
+    sketch.join(start, (regulator.id, "in"))
+    if sketch.back is not None:
+        sketch.join((regulator.id, "return"), port_end(sketch.back))
+    rail = sketch.add("rail", kit.rail(), sketch.engine)
+    sketch.join((regulator.id, "out"), (rail.id, "in"))
+
+
+def _dead_head(sketch: Sketch, kit: Kit) -> None:
+    start = _filtered(sketch, kit, _feed(sketch, kit))
+    regulator = sketch.add("regulator", kit.regulator("dead-head", set_kpa=_set_kpa(kit)), sketch.between(0.8))
+    sketch.join(start, (regulator.id, "in"))
+    rail = sketch.add("rail", kit.rail(), sketch.engine)
+    sketch.join((regulator.id, "out"), (rail.id, "in"))
+
+
+def _set_kpa(kit: Kit) -> float:
+    """What the design's own regulator is set to."""
+    does = kit.regulator("bypass").does
+    return does.set_kpa if isinstance(does, RegulatorDoes) else 300.0
+
+
+def _in_tank(sketch: Sketch, kit: Kit) -> None:
+    pump, pickup = kit.pump(), sketch.pickup
+    assert pump is not None and pickup is not None
+    at = sketch.start.copy()
+    at[2] = sketch.tank.solids.bounds.low[2] + 60.0
+    hung = pump.model_copy(update={"does": pump.does.model_copy(update={"place": "in the tank"})})
+    sketch.add("pump 1", hung, at, hangs_in=pickup.id)
+    regulator = sketch.add(
+        "regulator", kit.regulator("bypass", is_referenced=False), beside(at, 0.0, 0.0, 120.0), hangs_in=pickup.id
+    )
+    sketch.join(("pump-1", "out"), (regulator.id, "in"))
+    rail = sketch.add("rail", kit.rail(), sketch.engine)
+    sketch.join(_filtered(sketch, kit, (regulator.id, "out")), (rail.id, "in"))
+
+
+def _carburettor(sketch: Sketch, kit: Kit) -> None:
+    pump, pickup = kit.lift_pump(), sketch.pickup
+    assert pump is not None and pickup is not None
+    screen = sketch.add("screen", kit.screen(), sketch.low)
+    main = sketch.add("pump 1", pump, beside(sketch.low, 250.0, 0.0, 0.0))
+    sketch.join(port_end(pickup), (screen.id, "in"))
+    sketch.join((screen.id, "out"), (main.id, "in"))
+    regulator = sketch.add("regulator", kit.regulator("dead-head", set_kpa=CARBURETTOR_KPA), sketch.between(0.8))
+    sketch.join(_filtered(sketch, kit, (main.id, "out")), (regulator.id, "in"))
+    bowl = sketch.add("carburettor", kit.carburettor(), sketch.engine)
+    sketch.join((regulator.id, "out"), (bowl.id, "in"))
+
+
+def _surge(sketch: Sketch, kit: Kit) -> None:
+    lift, pump, pickup = kit.lift_pump(), kit.pump("in line"), sketch.pickup
+    assert lift is not None and pump is not None and pickup is not None
+    screen = sketch.add("screen", kit.screen(), sketch.low)
+    first = sketch.add("lift pump", lift, beside(sketch.low, 200.0, 0.0, 0.0))
+    sketch.join(port_end(pickup), (screen.id, "in"))
+    sketch.join((screen.id, "out"), (first.id, "in"))
+    surge = sketch.add("surge tank", kit.surge_tank(_surge_litres(sketch.tank)), beside(sketch.low, 450.0, 0.0, 120.0))
+    sketch.join((first.id, "out"), (surge.id, "lift"))
+    inline = pump.model_copy(update={"does": pump.does.model_copy(update={"place": "in line"})})
+    main = sketch.add("pump 1", inline, beside(sketch.low, 620.0, 0.0, 0.0))
+    sketch.join((surge.id, "out"), (main.id, "in"))
+    rail = sketch.add("rail", kit.rail(), sketch.engine)
+    sketch.join(_filtered(sketch, kit, (main.id, "out"), 0.6), (rail.id, "in"))
+    regulator = sketch.add("regulator", kit.regulator("bypass"), beside(sketch.engine, 300.0, 0.0, 0.0))
+    sketch.join((rail.id, "out"), (regulator.id, "in"))
+    sketch.join((regulator.id, "return"), (surge.id, "return"))
+    if sketch.back is not None:
+        sketch.join((surge.id, "overflow"), port_end(sketch.back))
+    _refer(sketch, regulator, rail)
+
+
+def _surge_litres(tank: TankAnalysis) -> float:
+    """By the brief's dry spell and its first case; else a litre and a half."""
+    spell, modes = tank.design.brief.surge, tank[LINE_MODES]
+    most = max((mode.draws_lph for mode in modes), default=0.0)
+    if spell is None or not most:
+        return SURGE_L
+    return max(SURGE_L, round(most * spell.uncovered_s / 3600 * (1 + tank.workshop.rules.surge_margin), 1))
+
+
+def _lacking(tank: TankAnalysis, draw: Draw, kit: Kit, sketch: Sketch) -> Words | None:
+    """What this design or the library doesn't have for a layout."""
+    if sketch.pickup is None:
+        return words("The tank has no pickup")
+    injected = any(case.rail_kpa > LOW_PRESSURE_KPA for case in tank.design.brief.cases)
+    if draw is _carburettor and injected:
+        most = max(case.rail_kpa for case in tank.design.brief.cases)
+        return words("The engine is injected: the brief asks for {rail_kpa} at the rail", rail_kpa=most)
+    if draw is not _carburettor and kit.pump() is None:
+        return words("No pump for injection: add one to the brief or the library")
+    if draw in (_carburettor, _surge) and kit.lift_pump() is None:
+        return words("No pump for low pressure in brief or library")
+    if draw in (_return, _twin, _at_tank, _surge) and sketch.back is None:
+        return words("The tank has no return port")
+    return None
+
+
+def _shown(tank: TankAnalysis, title: str, draw: Draw, means: Words) -> Layout:
+    sketch, kit = Sketch(tank), Kit(tank)
+    stop = _lacking(tank, draw, kit, sketch)
+    if stop is None:
+        draw(sketch, kit)
+    drawn = sketch.lines()
+    laid = tank.of(tank.design.model_copy(update={"lines": drawn}))
+    fed, modes = laid[FEEDS], laid[LINE_MODES]
+    idle = next((n for n, mode in enumerate(modes) if mode.id == "idle"), 0)
+    full = max(range(len(modes)), key=lambda n: modes[n].draws_lph) if modes else 0
+    heat = laid[HEAT].modes
+    over = [row.over_kpa for one in laid[SURPLUSES] for row in one.modes if row.over_kpa is not None]
+    return Layout(
+        title=title,
+        patch={"lines": drawn.model_dump(mode="json", include={"parts", "runs"})},
+        chosen=(drawn.parts, drawn.runs) == (tank.design.lines.parts, tank.design.lines.runs),
+        joints=len(laid[JOINTS]),
+        parts=len(drawn.parts),
+        metres=sum(way.length_mm for way in laid[LINE_PLACES].runs) / 1e3,
+        noise_db=_noise(drawn),
+        heat_w=heat[idle].heat_w if heat else 0.0,
+        price=_price(drawn),
+        idle_kpa=_at_engine(fed, idle),
+        full_kpa=_at_engine(fed, full),
+        failing=_failing(tank, fed, modes),
+        modes=sum(1 for mode in modes if not mode.failure),
+        over_kpa=max(over, default=None),
+        highest_kpa=max((one.highest_kpa for one in laid[STRETCHES]), default=0.0),
+        means=means,
+        stop=stop,
+        favoured=False,
+        why=None,
+    )
+
+
+def _at_engine(fed: list[Feed], place: int) -> float | None:
+    """Across the injectors, or before a carburettor; the least of several."""
+    rows = [feed.modes[place] for feed in fed]
+    known = [row.kpa if row.across_kpa is None else row.across_kpa for row in rows]
+    return min((one for one in known if one is not None), default=None)
+
+
+def _failing(tank: TankAnalysis, fed: list[Feed], modes: list[Mode]) -> list[str]:
+    """Modes in which somebody lacks pressure or fuel; failures don't count."""
+    off = tank.workshop.rules.short_kpa
+    return [
+        mode.name
+        for place, mode in enumerate(modes)
+        if not mode.failure and not all(_has_enough(feed, place, off) for feed in fed)
+    ]
+
+
+def _has_enough(feed: Feed, place: int, off: float) -> bool:
+    row = feed.modes[place]
+    wanted = feed.least_kpa if row.wanted_kpa is None else row.wanted_kpa
+    if row.kpa is None or (wanted is not None and row.kpa < wanted - off):
+        return False
+    return row.able_lph is None or row.able_lph >= row.drawn_lph
+
+
+def _noise(lines: Lines) -> float | None:
+    """All pumps together at a metre: their powers add up."""
+    levels = [part.does.noise_db for part in lines.parts if isinstance(part.does, PumpDoes)]
+    if not levels or any(level is None for level in levels):
+        return None
+    return 10 * log10(sum(10 ** ((level or 0.0) / 10) for level in levels))
+
+
+def _price(lines: Lines) -> float | None:
+    prices = [part.price for part in lines.parts]
+    return None if any(price is None for price in prices) else sum(price or 0.0 for price in prices)

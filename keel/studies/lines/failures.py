@@ -1,0 +1,165 @@
+"""What still runs when one pump, filter, relay, fuse or switch fails, and how the spare is brought in."""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from keel.analysis.parts import LINES, RULES
+from keel.analysis.study import study
+from keel.design.line_parts import LinePart, PumpDoes
+from keel.design.lines import Lines
+from keel.design.workshop import HouseRules
+from keel.studies.lines.circuits import CIRCUITS, Circuit
+from keel.studies.lines.flows import LineFlows, line_flows
+from keel.studies.lines.injection import feeds
+from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.places import LINE_PLACES, LinePlaces
+from keel.studies.lines.tank_side import TANK_PORTS, TankPort
+
+FAIL = ("pump", "engine-driven pump", "filter", "check valve")
+MOST_FAILURES = 24
+
+
+@dataclass(frozen=True, slots=True)
+class Failure:
+    """One thing that fails.
+
+    Attributes
+    ----------
+    out : str
+        What fails, in words.
+    parts : list of str
+        What doesn't work any more.
+    left, lost : list of str
+        Modes that still have their pressure, and those that had it before and haven't now.
+    spare : str
+        Which spare can be brought in; empty: none.
+    brought_in : str
+        How.
+    with_spare : list of str
+        Modes that run once it is.
+    minutes : float or None
+        To replace what failed.
+    """
+
+    out: str
+    parts: list[str]
+    left: list[str]
+    lost: list[str]
+    spare: str
+    brought_in: str
+    with_spare: list[str]
+    minutes: float | None
+
+
+def failures(
+    lines: Lines,
+    found: Sequence[Circuit],
+    places: LinePlaces,
+    tank: Mapping[str, TankPort],
+    modes: Sequence[Mode],
+    rules: HouseRules,
+) -> list[Failure]:
+    """Every single failure.
+
+    Parameters
+    ----------
+    lines : Lines
+        Parts; pumps name their fuse, relay and switch.
+    found : sequence of Circuit
+        What hangs together.
+    places : LinePlaces
+        Lengths and heights.
+    tank : mapping of str to TankPort
+        The tank.
+    modes : sequence of Mode
+        Those that have to go on.
+    rules : HouseRules
+        How far a rail's pressure may be off.
+
+    Returns
+    -------
+    list of Failure
+        What stops most comes first. A blocked filter and a check valve stuck shut pass nothing.
+    """
+    good = [mode for mode in modes if not mode.still] or list(modes)
+    what = list(_what_fails(lines))[:MOST_FAILURES]
+    if not what:
+        return []
+    cases = [mode for _, parts, _ in what for mode in _without(good, parts)]
+    spare = next((part for part in lines.parts if isinstance(part.does, PumpDoes) and part.does.spare), None)
+    whole = _runs(lines, found, places, tank, good, rules)
+    alone = _runs(lines, found, places, tank, cases, rules)
+    helped = _runs(_with(lines, spare), found, places, tank, cases, rules) if spare else [False] * len(cases)
+    many = len(good)
+    shown = []
+    for place, (out, parts, minutes) in enumerate(what):
+        span = slice(place * many, (place + 1) * many)
+        left = _named(good, alone[span])
+        able = spare if spare and spare.id not in parts else None
+        shown.append(
+            Failure(
+                out=out,
+                parts=parts,
+                left=left,
+                lost=[name for name in _named(good, whole) if name not in left],
+                spare=able.name if able else "",
+                brought_in=able.does.brought_in if able and isinstance(able.does, PumpDoes) else "",
+                with_spare=_named(good, helped[span]) if able else [],
+                minutes=minutes,
+            )
+        )
+    return sorted(shown, key=lambda one: -len(one.lost))
+
+
+def _what_fails(lines: Lines) -> Iterator[tuple[str, list[str], float | None]]:
+    """What, which parts that takes with it, and the minutes that replacing it takes."""
+    for part in lines.parts:
+        if part.does.kind in FAIL and not (isinstance(part.does, PumpDoes) and part.does.spare):
+            said = {"filter": "blocked", "check valve": "stuck shut"}.get(part.does.kind, "dead")
+            yield f"{part.name} {said}", [part.id], getattr(part.does, "minutes_to_replace", None)
+    for kind in ("fuse", "relay", "switch"):
+        named: dict[str, list[str]] = {}
+        for part in lines.parts:
+            name = getattr(part.does, kind, "") if isinstance(part.does, PumpDoes) else ""
+            if name:
+                named.setdefault(name, []).append(part.id)
+        for name, parts in named.items():
+            yield f"{name} open", parts, None
+
+
+def _without(modes: Sequence[Mode], parts: Sequence[str]) -> list[Mode]:
+    return [replace(mode, still=[*mode.still, *parts]) for mode in modes]
+
+
+def _with(lines: Lines, spare: LinePart) -> Lines:
+    """The same with the spare running."""
+    assert isinstance(spare.does, PumpDoes)
+    runs = spare.model_copy(update={"does": spare.does.model_copy(update={"spare": False})})
+    return lines.model_copy(update={"parts": tuple(runs if part.id == spare.id else part for part in lines.parts)})
+
+
+def _runs(
+    lines: Lines,
+    found: Sequence[Circuit],
+    places: LinePlaces,
+    tank: Mapping[str, TankPort],
+    modes: Sequence[Mode],
+    rules: HouseRules,
+) -> list[bool]:
+    """Which modes have all their fuel at its pressure."""
+    flows: LineFlows = line_flows(lines, found, places, tank, modes)
+    able = [True] * len(modes)
+    for feed in feeds(lines, flows, modes):
+        for place, row in enumerate(feed.modes):
+            wanted = row.wanted_kpa if row.wanted_kpa is not None else feed.least_kpa
+            able[place] &= row.drawn_lph == 0 or (
+                row.kpa is not None and (wanted is None or row.kpa >= wanted - rules.short_kpa)
+            )
+    return able
+
+
+def _named(modes: Sequence[Mode], able: Sequence[bool]) -> list[str]:
+    return [mode.name for mode, one in zip(modes, able, strict=True) if one]
+
+
+FAILURES = study(failures, LINES, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES, RULES).at_rest()

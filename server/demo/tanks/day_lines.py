@@ -1,0 +1,43 @@
+"""The pilot cutter's lines: a lift pump, two filters, and a jet pump in the return that empties the far lobe."""
+
+from typing import Any
+
+from server.demo.line_parts import line_part, run
+
+DIESEL: dict[str, Any] = {"hose": "nitrile hose", "rated_kpa": 1000.0}
+
+DAY_LINES: dict[str, Any] = {
+    "parts": [
+        line_part("Water separator, 30 µm, 8 mm tails", "separator", (820.0, 230.0, 480.0), "water separator"),
+        line_part("Tern lift pump, 8 mm tails", "lift", (1060.0, 230.0, 480.0), "lift pump", does={"lifts_mm": 600.0}),
+        line_part("Fine filter, 5 µm, 8 mm tails", "filter", (1260.0, 330.0, 480.0), "fine filter"),
+        line_part("Injection pump, 8 mm tails", "injection", (1480.0, 560.0, 420.0), "injection pump"),
+        line_part("Whimbrel jet pump, 8 mm tails", "jet", (690.0, 760.0, 520.0), "jet pump", heading_deg=180.0),
+    ],
+    "runs": [
+        run("draw", "suction hose", "tank.starboard-draw", "separator.in", 8.0, **DIESEL),
+        run("to-lift", "hose to the lift pump", "separator.out", "lift.in", 8.0, **DIESEL),
+        run("to-filter", "hose to the fine filter", "lift.out", "filter.in", 8.0, **DIESEL),
+        run("to-engine", "hose to the injection pump", "filter.out", "injection.in", 8.0, **DIESEL),
+        run(
+            "drive",
+            "return to the jet pump",
+            "injection.return",
+            "jet.drive",
+            8.0,
+            corners=[(1300.0, 760.0, 520.0)],
+            **DIESEL,
+        ),
+        run("far-lobe", "hose from the port lobe", "tank.port-draw", "jet.suction", 8.0, **DIESEL),
+        run(
+            "back",
+            "hose to the starboard lobe",
+            "jet.out",
+            "tank.return",
+            8.0,
+            corners=[(640.0, 500.0, 520.0)],
+            **DIESEL,
+        ),
+    ],
+    "reid_kpa": 1.0,
+}
