@@ -1,16 +1,12 @@
 """The mount on paper: what holds the tank, what it bears, its bolts, its pads, what is masked."""
 
-from collections.abc import Sequence
-
-from reportlab.lib.units import mm
-
 from keel.analysis.tank import TankAnalysis
 from keel.formats.quantities import cut_text, quantity_text, sentence_text
 from keel.studies.mount.bolt_list import BOLTS_LISTED
 from keel.studies.mount.loads import MOUNT_LOADS, Loads
 from keel.studies.mount.protection import PROTECTION, PadRow
+from server.papers.flowing import FlowingSheet
 from server.papers.heading import Heading
-from server.papers.page import MARGIN, Page
 
 CAUTION = (
     "CAUTION. A full tank is heavy and its lower edge can't be seen from above: two people, a support under it, hands "
@@ -18,29 +14,10 @@ CAUTION = (
 )
 
 
-class _Sheet:
-    """A page that goes on to the next where a table ends low."""
-
-    def __init__(self, heading: Heading) -> None:
-        self.page = Page(heading, "mount")
-        self.y = self.page.start("Mount: loads, bolts, pads and masking")
-
-    def table(self, title: str, rows: list[list[str]], widths: list[float], texts: Sequence[int] = (0, 1, 2)) -> None:
-        """A table with a title; on a new page where less than a few rows fit."""
-        step = 18
-        for begin in range(1, len(rows), step):
-            part = [rows[0], *rows[begin : begin + step]]
-            if self.y < 32 * mm + 7 * mm * len(part):
-                self.page.next()
-                self.y = self.page.start("Mount, continued")
-            self.y = self.page.words(title, MARGIN, self.y, 180 * mm, 10.5, bold=True) - 1 * mm
-            self.y = self.page.table(part, MARGIN, self.y, [wide * mm for wide in widths], texts=texts) - 5 * mm
-
-
 def mount_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
     """The mount's sheet."""
-    sheet, units = _Sheet(heading), heading.reader
-    sheet.y = sheet.page.words(CAUTION, MARGIN, sheet.y, 186 * mm, 9, bold=True) - 4 * mm
+    sheet, units = FlowingSheet(heading, "mount", "Mount: loads, bolts, pads and masking"), heading.reader
+    sheet.words(CAUTION, bold=True)
     loads = tank[MOUNT_LOADS]
     if loads.mass:
         sheet.table("Loads", _loads(loads, heading), [26, 16, 26, 118], (0, 3))
@@ -63,8 +40,7 @@ def mount_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
     sheet.table("Room for the coating", holes, [60, 30, 48, 48])
     masked = [["Masked", "What of it", "Against"], *([one.place, one.what, one.against] for one in kept.masked)]
     sheet.table("Masking list", masked, [60, 80, 46])
-    sheet.page.next()
-    return sheet.page.pdf()
+    return sheet.pdf()
 
 
 def _loads(loads: Loads, heading: Heading) -> list[list[str]]:

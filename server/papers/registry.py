@@ -7,6 +7,7 @@ from keel.analysis.tank import TankAnalysis
 from server.http.errors import ApiError, not_yours
 from server.papers.build_papers import BUILD_PAPERS
 from server.papers.gauge_papers import GAUGE_PAPERS
+from server.papers.lines_papers import LINES_PAPERS
 from server.papers.mount_papers import MOUNT_PAPERS
 from server.papers.paper import Paper, StationPapers
 from server.papers.ports_papers import PORTS_PAPERS
@@ -16,6 +17,7 @@ from server.papers.shell_papers import SHELL_PAPERS
 
 _PAPERS: list[StationPapers] = [
     SHELL_PAPERS, PORTS_PAPERS, GAUGE_PAPERS, SHEET_PAPERS, BUILD_PAPERS, PROOF_PAPERS, MOUNT_PAPERS,
+    LINES_PAPERS,
 ]  # fmt: skip
 
 

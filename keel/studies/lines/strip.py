@@ -13,6 +13,8 @@ from keel.studies.lines.places import LINE_PLACES, LinePlaces
 from keel.studies.lines.services import SERVICES, Service
 from keel.studies.lines.tank_side import TANK_PORTS, TankPort
 
+BACK = ("return", "overflow")
+"""A ring is cut where fuel comes back."""
 LEAST_RUN_M, PART_M, PORT_M, INNER_M = 0.25, 0.3, 0.15, 0.03
 
 
@@ -68,7 +70,7 @@ def strip(
     """
     widths = _widths(flows, places)
     ahead = [_turned(piece) for piece in flows.pieces]
-    at = _places(ahead, widths)
+    at = _places(sorted(ahead, key=lambda piece: service_of.get(piece.owner, "") in BACK), widths)
     names = {part.id: part.name for part in lines.parts} | {run.id: run.name for run in lines.runs}
     names |= {port.id: port.name for port in tank.values()}
     return [
@@ -78,13 +80,19 @@ def strip(
             name=names.get(piece.owner, piece.owner),
             service=service_of.get(piece.owner, "other") if piece.of == "run" else "other",
             from_m=at[piece.start],
-            to_m=at[piece.end],
+            to_m=_end(piece, at, widths),
             start_kpa=piece.start_kpa,
             end_kpa=piece.end_kpa,
             flow_lph=piece.flow_lph,
         )
         for piece in ahead
     ]
+
+
+def _end(piece: Piece, at: Mapping[str, float], widths: Mapping[tuple[str, str], float]) -> float:
+    """Where a piece ends; what leads back to where the strip has been goes on by its own length."""
+    start, end = at[piece.start], at[piece.end]
+    return end if end >= start else start + _width(piece, widths)
 
 
 def _widths(flows: LineFlows, places: LinePlaces) -> dict[tuple[str, str], float]:

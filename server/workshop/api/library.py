@@ -5,9 +5,11 @@ from ninja import Router, Schema
 
 from keel.design.faults import Fault
 from keel.design.gauge import SenderPart
+from keel.design.line_parts import LibraryComponent
 from keel.design.ports import PortPart
 from keel.design.pumps import Pump
 from keel.formats.library import pumps_csv, read_pumps, read_senders, senders_csv
+from keel.formats.line_library import line_parts_csv, read_line_parts
 from keel.formats.part_library import parts_csv, read_parts
 from server.http.errors import ErrorOut, refused
 from server.workshop.guard import Request, anyone
@@ -36,6 +38,13 @@ class SendersRead(Schema):
     problems: list[Fault]
 
 
+class LinePartsRead(Schema):
+    """Line parts of a file that could be read, and what was wrong with the others."""
+
+    line_parts: list[LibraryComponent]
+    problems: list[Fault]
+
+
 @router.get("workshop/pumps.csv", response={200: bytes}, auth=anyone)
 def pumps_out(request: Request) -> HttpResponse:
     """The workshop's pumps."""
@@ -60,6 +69,20 @@ def parts_in(request: Request) -> PartsRead:
     """Read parts from a CSV file, the body as it is. Nothing is stored: the settings are saved with them."""
     parts, problems = read_parts(_body(request))
     return PartsRead(parts=parts, problems=problems)
+
+
+@router.get("workshop/line_parts.csv", response={200: bytes}, auth=anyone)
+def line_parts_out(request: Request) -> HttpResponse:
+    """The workshop's line parts."""
+    parts = request.user.workshop.document().line_parts
+    return _csv(line_parts_csv(parts, request.user.reads), "line parts.csv")
+
+
+@router.post("workshop/line_parts.csv", response={200: LinePartsRead, 422: ErrorOut}, auth=anyone)
+def line_parts_in(request: Request) -> LinePartsRead:
+    """Read line parts from a CSV file, the body as it is. Nothing is stored: the settings are saved with them."""
+    parts, problems = read_line_parts(_body(request))
+    return LinePartsRead(line_parts=parts, problems=problems)
 
 
 @router.get("workshop/senders.csv", response={200: bytes}, auth=anyone)

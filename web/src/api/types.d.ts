@@ -1437,6 +1437,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/line_parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Line Parts Out
+         * @description The workshop's line parts.
+         */
+        get: operations["server_workshop_api_library_line_parts_out"];
+        put?: never;
+        /**
+         * Line Parts In
+         * @description Read line parts from a CSV file, the body as it is. Nothing is stored: the settings are saved with them.
+         */
+        post: operations["server_workshop_api_library_line_parts_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop/parts.csv": {
         parameters: {
             query?: never;
@@ -1755,6 +1779,51 @@ export interface components {
              * Format: date-time
              */
             when: string;
+        };
+        /**
+         * AirPath
+         * @description The way of the air from one vent.
+         *
+         *     Attributes
+         *     ----------
+         *     through : list of str
+         *         What it goes through, in order.
+         *     ends : str
+         *         The part that it ends at; empty: it ends nowhere.
+         *     bore_mm, length_m : float
+         *         Its smallest bore, and its hoses together.
+         *     out_kpa, in_kpa : float
+         *         What opens all its valves, outward and inward: behind each other their pressures add up.
+         *     low_mm : float
+         *         How deep its deepest low loop is.
+         *     vacuum_kpa : float or None
+         *         In the tank while the pumps draw; None where nothing draws.
+         *     closes : bool
+         *         Whether a roll-over valve is in it.
+         */
+        AirPath: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Closes */
+            closes: boolean;
+            /** Ends */
+            ends: string;
+            /** In Kpa */
+            in_kpa: number;
+            /** Length M */
+            length_m: number;
+            /** Low Mm */
+            low_mm: number;
+            /** Name */
+            name: string;
+            /** Out Kpa */
+            out_kpa: number;
+            /** Port */
+            port: string;
+            /** Through */
+            through: string[];
+            /** Vacuum Kpa */
+            vacuum_kpa: number | null;
         };
         /**
          * AllDone
@@ -7708,6 +7777,16 @@ export interface components {
             z_mm: number;
         };
         /**
+         * LinePartsRead
+         * @description Line parts of a file that could be read, and what was wrong with the others.
+         */
+        LinePartsRead: {
+            /** Line Parts */
+            line_parts: components["schemas"]["LibraryComponent"][];
+            /** Problems */
+            problems: components["schemas"]["Fault"][];
+        };
+        /**
          * LinePlaces
          * @description All of both.
          */
@@ -7831,6 +7910,8 @@ export interface components {
          * @description Results of Lines: each is empty where what it needs is missing.
          */
         LinesResults: {
+            /** Air */
+            air?: components["schemas"]["AirPath"][] | null;
             /** Circuits */
             circuits?: components["schemas"]["Circuit"][] | null;
             /** Failures */
@@ -14324,7 +14405,7 @@ export interface components {
         };
         /**
          * UserDoes
-         * @description A carburettor, a burner, a delivery nozzle: it draws fuel at no more than a pressure.
+         * @description A carburettor, a diesel's injection pump, a burner, a delivery nozzle: it draws fuel between two pressures.
          */
         UserDoes: {
             /**
@@ -14336,7 +14417,7 @@ export interface components {
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "burner" | "carburettor" | "delivery nozzle";
+            kind: "burner" | "carburettor" | "delivery nozzle" | "injection pump";
             /**
              * Least Kpa
              * @description Least pressure before it [kPa]
@@ -14345,10 +14426,16 @@ export interface components {
             least_kpa: number;
             /**
              * Most Kpa
-             * @description Most pressure that its needle holds shut [kPa]
+             * @description Most pressure that its needle or its seals bear [kPa]
              * @default 45
              */
             most_kpa: number;
+            /**
+             * Return Bore Mm
+             * @description Bore of the way back inside it, where it has one [mm]
+             * @default 3
+             */
+            return_bore_mm: number;
             /**
              * Share
              * @default 1
@@ -18499,6 +18586,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StripAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_workshop_api_library_line_parts_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    server_workshop_api_library_line_parts_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinePartsRead"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,4 +1,4 @@
-import type { Pump, PortPart, SenderPart } from '../api/model'
+import type { LineComponent, Pump, PortPart, SenderPart } from '../api/model'
 import { useUnits } from '../units/useUnits'
 import { Library } from './Library'
 
@@ -74,6 +74,27 @@ export function SenderLibrary(props: Props<SenderPart>) {
           cell: (part) => (part.action.kind === 'swing arm' ? units.lengthUnitText(part.action.made_arm_mm) : '–'),
         },
         { name: 'Empty to full', cell: (part) => `${part.ohms_empty} to ${part.ohms_full} Ω` },
+      ]}
+    />
+  )
+}
+
+export function LineLibrary(props: Props<LineComponent>) {
+  const units = useUnits()
+  return (
+    <Library
+      what="line_parts"
+      {...props}
+      columns={[
+        { name: 'Kind', cell: (part) => part.does.kind },
+        {
+          name: 'Connections',
+          cell: (part) => part.connections.map((one) => `${one.id} ${one.standard} ${one.size} ${one.hand}`).join(', '),
+        },
+        {
+          name: 'Rated pressure',
+          cell: (part) => (typeof part.rated_kpa === 'number' ? units.quantity('kpa', part.rated_kpa, 0) : '–'),
+        },
       ]}
     />
   )

@@ -6,7 +6,7 @@ import { FileButton } from '../fields/FileButton'
 import { Problems } from '../stations/Problems'
 
 interface Props<T extends { name: string }> {
-  what: 'pumps' | 'parts' | 'senders'
+  what: 'pumps' | 'parts' | 'senders' | 'line_parts'
   items: T[]
   columns: { name: string; cell: (item: T) => ReactNode }[]
   disabled: boolean
@@ -15,6 +15,7 @@ interface Props<T extends { name: string }> {
 
 /** What the shop keeps of a kind: in from CSV, out as CSV. Named again in a file, it is replaced. */
 export function Library<T extends { name: string }>({ what, items, columns, disabled, onChange }: Props<T>) {
+  const called = what.replace('_', ' ')
   const [told, setTold] = useState<{ problems: Fault[]; taken: number } | null>(null)
   const [failed, setFailed] = useState('')
   const read = async (file: globalThis.File) => {
@@ -29,7 +30,7 @@ export function Library<T extends { name: string }>({ what, items, columns, disa
       setFailed(error instanceof Error ? error.message : String(error))
     }
   }
-  const taken = told && `${told.taken === 1 ? `1 ${what.slice(0, -1)}` : `${told.taken} ${what}`} read.`
+  const taken = told && `${told.taken === 1 ? `1 ${called.slice(0, -1)}` : `${told.taken} ${called}`} read.`
   const keep = 'Save the workshop to keep what was read.'
   return (
     <>
@@ -38,7 +39,7 @@ export function Library<T extends { name: string }>({ what, items, columns, disa
           sx={{ maxHeight: 320, overflowY: 'auto', mb: 2 }}
           tabIndex={0}
           role="region"
-          aria-label={`The shop’s ${what}`}
+          aria-label={`The shop’s ${called}`}
         >
           <Table size="small" stickyHeader>
             <TableHead>
@@ -74,13 +75,13 @@ export function Library<T extends { name: string }>({ what, items, columns, disa
       )}
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
         <FileButton
-          label={`Take ${what} from CSV`}
+          label={`Take ${called} from CSV`}
           accept=".csv,text/csv"
           disabled={disabled}
           onFile={(file) => void read(file)}
         />
         <Button variant="outlined" href={`/api/workshop/${what}.csv`} download>
-          {`${what[0]?.toUpperCase()}${what.slice(1)} as CSV`}
+          {`${called[0]?.toUpperCase()}${called.slice(1)} as CSV`}
         </Button>
       </Box>
       {told && told.taken > 0 && told.problems.length === 0 && (

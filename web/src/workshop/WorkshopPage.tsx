@@ -8,7 +8,7 @@ import { useSession } from '../app/session'
 import { LengthField, NumberField } from '../fields/fields'
 import { Brakes } from './Brakes'
 import { Cutters } from './Cutters'
-import { PartLibrary, PumpLibrary, SenderLibrary } from './Libraries'
+import { LineLibrary, PartLibrary, PumpLibrary, SenderLibrary } from './Libraries'
 import { HouseRules } from './HouseRules'
 import { KStrip } from './KStrip'
 import { LeakTests } from './LeakTests'
@@ -182,6 +182,16 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           items={settings.parts ?? []}
           disabled={!mayWrite}
           onChange={(parts) => setSettings({ ...settings, parts })}
+        />
+      </Section>
+      <Section
+        title="Line parts"
+        about="Pumps, filters, valves, regulators and rails with their connections and losses. Picked at Lines."
+      >
+        <LineLibrary
+          items={settings.line_parts ?? []}
+          disabled={!mayWrite}
+          onChange={(line_parts) => setSettings({ ...settings, line_parts })}
         />
       </Section>
       <Section

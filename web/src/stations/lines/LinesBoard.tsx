@@ -30,7 +30,8 @@ const right = (name: string) => ({ name, right: true })
 
 function LayoutTable({ lines }: { lines: Shown }) {
   const units = useUnits()
-  const kpa = (value: number | null | undefined) => (typeof value === 'number' ? units.quantity('kpa', value, 0) : '–')
+  const kpa = (value: number | null | undefined) => (typeof value === 'number' ? units.amount('kpa', value, 0) : '–')
+  const per = units.unit('kpa')
   return (
     <Block
       title="Layouts"
@@ -43,31 +44,33 @@ function LayoutTable({ lines }: { lines: Shown }) {
           { name: 'Layout' },
           right('Joints'),
           right('Parts'),
-          right('Hose'),
-          right('Noise'),
-          right('Heat at idle'),
-          right('Parts’ price'),
-          right('Across at idle'),
-          right('At full power'),
-          right('Highest in a hose'),
-          { name: 'Suffices' },
+          right(`Hose, ${units.unit('m')}`),
+          right('Noise, dB(A)'),
+          right('Heat at idle, W'),
+          right('Price of parts'),
+          right(`Across at idle, ${per}`),
+          right(`At full power, ${per}`),
+          right(`Highest, ${per}`),
+          right('Modes it suffices in'),
         ]}
         rows={(lines.layouts ?? []).map((one) => ({
           key: one.title,
           strong: one.favoured,
-          cells: [
-            one.title,
-            one.stop ? '–' : one.joints,
-            one.stop ? '–' : one.parts,
-            one.stop ? '–' : units.quantity('m', one.metres),
-            one.noise_db === null ? 'not known' : `${one.noise_db.toFixed(0)} dB(A)`,
-            one.stop ? '–' : `${one.heat_w.toFixed(0)} W`,
-            one.price === null ? 'not known' : one.price.toFixed(0),
-            kpa(one.idle_kpa),
-            kpa(one.full_kpa),
-            kpa(one.highest_kpa),
-            one.stop ? units.say(one.stop) : one.failing.length ? `not in ${one.failing.join(', ')}` : 'in every mode',
-          ],
+          cells: one.stop
+            ? [`${one.title}. ${units.say(one.stop)}`, ...Array<string>(10).fill('–')]
+            : [
+                one.title,
+                one.joints,
+                one.parts,
+                units.amount('m', one.metres, 1),
+                one.noise_db === null ? '–' : one.noise_db.toFixed(0),
+                one.heat_w.toFixed(0),
+                one.price === null ? '–' : one.price.toFixed(0),
+                kpa(one.idle_kpa),
+                kpa(one.full_kpa),
+                kpa(one.highest_kpa),
+                `${one.modes - one.failing.length} of ${one.modes}`,
+              ],
         }))}
       />
     </Block>

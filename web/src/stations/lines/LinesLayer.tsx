@@ -3,9 +3,18 @@ import { useWork } from '../../work/store'
 import type { LayerProps } from '../station'
 import { ConnectionDots } from './ConnectionDots'
 import { LinePartMark } from './LinePartMark'
+import { RunLabel } from './RunLabel'
 import { RunLine } from './RunLine'
 import { shadeOf } from './shades'
 import { useModePlace } from './view'
+
+type Flow = NonNullable<NonNullable<NonNullable<LayerProps['evaluation']>['lines']>['flows']>['runs'][number]
+
+/** Pressure in the middle of a run; none where the mode has no answer. */
+function meanOf(flow: Flow, mode: number): number | null {
+  const [a, b] = [flow.start_kpa[mode], flow.end_kpa[mode]]
+  return typeof a === 'number' && typeof b === 'number' ? (a + b) / 2 : null
+}
 
 /** The path on tank and vehicle: every run as dark as its pressure is high, every part where it is put. */
 export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
@@ -26,7 +35,7 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
         const run = lines.runs.find((one) => one.id === way.id)
         if (!run) return null
         const flow = shown.flows?.runs.find((one) => one.id === way.id)
-        const kpa = flow ? ((flow.start_kpa[mode] ?? 0) + (flow.end_kpa[mode] ?? 0)) / 2 : null
+        const kpa = flow ? meanOf(flow, mode) : null
         return (
           <RunLine
             key={way.id}
@@ -34,8 +43,6 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
             run={run}
             way={way.way}
             service={shown.stretches?.find((one) => one.id === way.id)?.service ?? 'other'}
-            kpa={flow?.start_kpa[mode] === null ? null : kpa}
-            lph={flow?.flow_lph[mode] ?? null}
             colour={shadeOf(kpa, most, theme)}
             at={at?.kind === 'run' && at.id === way.id}
             live={live}
@@ -51,6 +58,19 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
           live={live}
         />
       ))}
+      {shown.places.runs.map((way) => {
+        const flow = shown.flows?.runs.find((one) => one.id === way.id)
+        return (
+          <RunLabel
+            key={way.id}
+            view={view}
+            way={way.way}
+            kpa={flow ? meanOf(flow, mode) : null}
+            lph={flow?.flow_lph[mode] ?? null}
+            at={at?.kind === 'run' && at.id === way.id}
+          />
+        )
+      })}
       <ConnectionDots view={view} connections={shown.places.connections} lines={lines} live={live} />
     </g>
   )

@@ -107,7 +107,16 @@ export function ModeRow({ mode, place, readOnly }: { mode: RunningMode; place: n
   )
 }
 
-const CAN_STAND = ['pump', 'engine-driven pump', 'isolating valve', 'rail', 'carburettor', 'injection pump', 'delivery nozzle', 'burner']
+const CAN_STAND = [
+  'pump',
+  'engine-driven pump',
+  'isolating valve',
+  'rail',
+  'carburettor',
+  'injection pump',
+  'delivery nozzle',
+  'burner',
+]
 
 /** Which parts stand still, are shut or draw nothing. */
 function Standing({

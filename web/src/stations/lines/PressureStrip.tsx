@@ -1,4 +1,4 @@
-import { Box, Typography } from '@mui/material'
+import { Box } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { useLayoutEffect, useRef, useState } from 'react'
 import type { StripPiece } from '../../api/model'
@@ -40,15 +40,14 @@ export function PressureStrip() {
         overflow: 'hidden',
       }}
     >
-      {width > 0 && <Drawn pieces={pieces} mode={mode} width={width} />}
-      <Typography sx={{ position: 'absolute', ml: 8, mt: -25.0, fontSize: 12, color: inks.quiet }} aria-live="polite">
-        {`Pressure along the path, ${name ?? ''}`}
-      </Typography>
+      {width > 0 && (
+        <Drawn pieces={pieces} mode={mode} width={width} title={`Pressure along the path, ${name ?? ''}`} />
+      )}
     </Box>
   )
 }
 
-function Drawn({ pieces, mode, width }: { pieces: StripPiece[]; mode: number; width: number }) {
+function Drawn({ pieces, mode, width, title }: { pieces: StripPiece[]; mode: number; width: number; title: string }) {
   const theme = useTheme()
   const { inks } = theme
   const units = useUnits()
@@ -66,7 +65,10 @@ function Drawn({ pieces, mode, width }: { pieces: StripPiece[]; mode: number; wi
   const pick = (piece: StripPiece) =>
     piece.of !== 'port' && select({ kind: piece.of === 'run' ? 'run' : 'line part', id: piece.id })
   return (
-    <svg width={width} height={HEIGHT} role="img" aria-label="Pressure along the path" data-strip>
+    <svg width={width} height={HEIGHT} role="img" aria-label={title} data-strip>
+      <text x={width - MARGIN.right} y={15} textAnchor="end" fontSize={12} fill={inks.quiet}>
+        {title}
+      </text>
       <line x1={MARGIN.left} x2={width - MARGIN.right} y1={y(0)} y2={y(0)} stroke={inks.line} />
       {[most, 0].map((kpa) => (
         <text key={kpa} x={MARGIN.left - 6} y={y(kpa) + 4} textAnchor="end" fontSize={11} fill={inks.quiet}>

@@ -1,10 +1,53 @@
 import { Box, Button, Typography } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import type { LineRun } from '../../api/model'
+import { BoreField, LengthField, Toggle } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
+import { pair } from '../Row'
 import { changeRun } from './edits'
 import { portNamed } from './names'
+
+/** A piece between part and line: its length and bore, and whether it is made for this job. */
+function AdapterFields({ run, side, readOnly }: { run: LineRun; side: 'start' | 'end'; readOnly: boolean }) {
+  const place = useWork((work) => work.design.lines.runs.indexOf(run))
+  const { adapter } = run[side]
+  if (!adapter) return null
+  const change = (part: Partial<NonNullable<typeof adapter>>) =>
+    changeRun(run.id, { [side]: { ...run[side], adapter: { ...adapter, ...part } } })
+  const path = `lines.runs.${place}.${side}.adapter`
+  return (
+    <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, my: 1 }}>
+      <Box sx={pair}>
+        <LengthField
+          label="Adapter, seat to seat"
+          value={adapter.length_mm || null}
+          emptyText="as short as can be"
+          path={`${path}.length_mm`}
+          disabled={readOnly}
+          onCommit={(mm) => change({ length_mm: mm ?? 0 })}
+        />
+        <BoreField
+          label="Bore to be kept"
+          value={adapter.bore_mm ?? null}
+          emptyText="the lesser end’s"
+          path={`${path}.bore_mm`}
+          disabled={readOnly}
+          onCommit={(bore_mm) => change({ bore_mm })}
+        />
+      </Box>
+      <Toggle
+        label="Made for this job: a sheet of its own"
+        checked={adapter.special}
+        disabled={readOnly}
+        onChange={(special) => change({ special })}
+      />
+      <Button disabled={readOnly} onClick={() => changeRun(run.id, { [side]: { ...run[side], adapter: null } })}>
+        Remove the adapter
+      </Button>
+    </Box>
+  )
+}
 
 /** Both ends by name: what is on either side, what seals it, what doesn't fit. */
 export function RunEnds({ run, readOnly }: { run: LineRun; readOnly: boolean }) {
@@ -31,6 +74,7 @@ export function RunEnds({ run, readOnly }: { run: LineRun; readOnly: boolean }) 
               <Typography variant="body2">Standard and size of its connection aren’t known.</Typography>
             )}
             {joint?.adapter && <Typography variant="body2">Adapter: {joint.adapter}</Typography>}
+            {run[side].adapter && <AdapterFields run={run} side={side} readOnly={readOnly} />}
             {joint?.why && (
               <Typography variant="body2" sx={{ color: inks.stop }}>
                 {units.say(joint.why)}

@@ -1,9 +1,7 @@
 import { useTheme } from '@mui/material/styles'
 import type { Axis, LineRun } from '../../api/model'
-import { Label } from '../../drawing/Label'
 import type { Placed } from '../../drawing/layout'
 import { MoveBody } from '../../drawing/MoveBody'
-import { useUnits } from '../../units/useUnits'
 import { select } from '../../work/store'
 import { moveCorner } from './edits'
 
@@ -16,17 +14,14 @@ interface Props {
   run: LineRun
   way: readonly Place[]
   service: string
-  kpa: number | null
-  lph: number | null
   colour: string
   at: boolean
   live: boolean
 }
 
-/** A run along its corners, with its pressure and flow beside it; corners of the one at hand are dragged. */
-export function RunLine({ view, run, way, service, kpa, lph, colour, at, live }: Props) {
+/** A run along its corners; those of the one at hand are dragged. */
+export function RunLine({ view, run, way, service, colour, at, live }: Props) {
   const { inks } = useTheme()
-  const units = useUnits()
   const points = way.map((place) => [view.toX(place[view.across]), view.toY(place[view.up])] as const)
   const path = `M${points.map((point) => point.join(' ')).join('L')}`
   const dry = service === 'reference' || service === 'air'
@@ -55,19 +50,6 @@ export function RunLine({ view, run, way, service, kpa, lph, colour, at, live }:
       >
         <title>{run.name}</title>
       </path>
-      {said && view.id !== 'end' && (
-        <Label
-          rank={at ? 1 : 5}
-          of={[x, y]}
-          x={x}
-          y={y - 6}
-          textAnchor="middle"
-          colour={inks.fuelText}
-          pointerEvents="none"
-        >
-          {said}
-        </Label>
-      )}
       {at &&
         live &&
         run.corners.map((corner, place) => {
@@ -89,20 +71,4 @@ export function RunLine({ view, run, way, service, kpa, lph, colour, at, live }:
         })}
     </g>
   )
-}
-
-/** The middle of the longest straight, where there is room for words. */
-function middleOf(points: readonly (readonly [number, number])[]): readonly [number, number] {
-  let best: readonly [number, number] = points[0] ?? [0, 0]
-  let longest = -1
-  for (let n = 0; n + 1 < points.length; n += 1) {
-    const [a, b] = [points[n], points[n + 1]]
-    if (!a || !b) continue
-    const long = Math.hypot(b[0] - a[0], b[1] - a[1])
-    if (long > longest) {
-      longest = long
-      best = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]
-    }
-  }
-  return best
 }

@@ -1,0 +1,39 @@
+"""Papers of the lines: their sheet, their joints, each adapter that is specially made."""
+
+from collections.abc import Iterator
+from functools import partial
+
+from keel.analysis.parts import LINES
+from keel.analysis.tank import TankAnalysis
+from keel.formats.lines import joints_csv
+from keel.studies.lines.joints import JOINTS
+from server.papers.lines_sheet import adapter_pdf, lines_pdf
+from server.papers.paper import Paper, StationPapers, Wanted
+
+
+def _sheet(wanted: Wanted) -> bytes:
+    return lines_pdf(wanted.heading, wanted.tank)
+
+
+def _joints(wanted: Wanted) -> bytes:
+    return joints_csv(wanted.tank[JOINTS], wanted.heading.reader)
+
+
+def _adapter(run: str, side: str, wanted: Wanted) -> bytes:
+    return adapter_pdf(wanted.heading, wanted.tank, run, side)
+
+
+def _papers(tank: TankAnalysis) -> Iterator[Paper]:
+    lines = tank[LINES]
+    if not lines.runs:
+        return
+    yield Paper("lines.pdf", "Lines sheet, PDF", _sheet)
+    yield Paper("lines-joints.csv", "Joints, CSV", _joints)
+    for run in lines.runs:
+        for side, end in (("start", run.start), ("end", run.end)):
+            if end.adapter is not None and end.adapter.special:
+                made = partial(_adapter, run.id, side)
+                yield Paper(f"adapter-{run.id}-{side}.pdf", f"Adapter at the {side} of {run.name}, PDF", made)
+
+
+LINES_PAPERS = StationPapers("lines", _papers)
