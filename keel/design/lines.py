@@ -5,11 +5,10 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from keel.design.base import Bore, Coordinate, Length, Name, Part, refuse
-from keel.design.brief import FlowRate
 from keel.design.connections import Adapter, Connection
 from keel.design.features import Id
 from keel.design.line_parts import Kpa, LinePart, ports_of
-from keel.design.pumps import Voltage
+from keel.design.pumps import Flow, Voltage
 from keel.reference.compatibility import HoseName
 from keel.reference.fuels import FuelName
 from keel.reference.metals import MetalName
@@ -65,7 +64,7 @@ class RunningMode(Part):
     name: Name
     case: Id | None = Field(default=None, description="Demand case; empty: the first")
     draw: Annotated[float, Field(ge=0, le=1)] = Field(default=1, description="Fuel drawn, of full power")
-    draw_l_per_h: FlowRate | None = Field(default=None, description="Typed; counts before the share [L/h]")
+    draw_l_per_h: Flow | None = Field(default=None, description="Typed; counts before the share [L/h]")
     manifold_kpa: Annotated[float, Field(ge=-101, le=500)] = Field(
         default=0, description="Pressure in the manifold, over the air's [kPa]"
     )

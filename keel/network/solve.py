@@ -1,7 +1,7 @@
 """Flows and pressures of a whole network in all its running modes, by Newton's method on all of them at once."""
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import groupby
 
 import numpy as np
@@ -59,6 +59,8 @@ class Settled:
         Whether everything agrees; where not, none was found.
     is_fed : ndarray of bool, shape (modes,)
         Whether no joint is drawn below a vacuum: where one is, more is asked of the network than can come.
+    is_dry : ndarray of bool, shape (modes,)
+        Whether something is drawn where nothing leads to.
     left : ndarray, shape (modes,)
         The most that is left of any equation [L/h or kPa].
     """
@@ -67,6 +69,7 @@ class Settled:
     flows_lph: dict[str, Array]
     is_settled: NDArray[np.bool_]
     is_fed: NDArray[np.bool_]
+    is_dry: NDArray[np.bool_]
     left: Array
 
 
@@ -91,7 +94,8 @@ class Equations:
         self.elements = sorted(network.elements, key=lambda one: type(one).__name__)
         self.count = len(self.free) + len(self.elements)
         self.held = np.column_stack([*(network.held_kpa[name] for name in self.given), np.zeros(self.modes)])
-        self.drawn = np.column_stack([network.drawn_lph.get(name, np.zeros(self.modes)) for name in self.free])
+        drawn = [network.drawn_lph.get(name, np.zeros(self.modes)) for name in self.free]
+        self.drawn = np.column_stack([np.zeros((self.modes, 0)), *drawn])
         self.kinds = list(self._kinds())
         self.balance = self._balance()
 
@@ -155,7 +159,8 @@ def settle(network: Network) -> Settled:
     Returns
     -------
     Settled
-        Modes are independent of each other. Between elements that are shut pressure is what their leaks leave.
+        Modes are independent of each other. Between elements that are shut pressure is what their leaks leave. What no
+        joint of a given pressure is joined to has no pressure (nan) and no flow.
 
     References
     ----------
@@ -163,7 +168,9 @@ def settle(network: Network) -> Settled:
     Networks (1988). Valves that are open or shut as complementarities, by a semismooth Newton method with a line
     search; shut ones leak at first, less and less (a continuation).
     """
-    equations = Equations(network)
+    joined, apart = _islands(network)
+    modes = len(network.fuel.density)
+    equations = Equations(replace(network, elements=joined))
     at = np.ones((equations.modes, equations.count))
     at[:, : len(equations.free)] = equations.held[:, :1]
     for leak in LEAKS:
@@ -175,7 +182,28 @@ def settle(network: Network) -> Settled:
     }
     fed = np.asarray((at[:, : len(equations.free)] > -VACUUM_KPA).all(axis=1))
     flows = {one.id: at[:, len(equations.free) + n] for n, one in enumerate(equations.elements)}
-    return Settled(pressures, flows, left <= GOOD_ENOUGH * size, fed, left)
+    cut = {joint for one in apart for joint in (one.start, one.end)}
+    dry = np.zeros(modes, dtype=bool)
+    for joint in cut:
+        dry |= network.drawn_lph.get(joint, np.zeros(modes)) > 0
+    pressures |= {joint: np.full(modes, np.nan) for joint in cut}
+    flows |= {one.id: np.zeros(modes) for one in apart}
+    return Settled(pressures, flows, left <= GOOD_ENOUGH * size, fed, dry, left)
+
+
+def _islands(network: Network) -> tuple[list[Element], list[Element]]:
+    """Elements that a joint of a given pressure is joined to, and the others."""
+    reached, beside = set(network.held_kpa), dict[str, list[str]]()
+    for one in network.elements:
+        beside.setdefault(one.start, []).append(one.end)
+        beside.setdefault(one.end, []).append(one.start)
+    waiting = list(reached)
+    while waiting:
+        found = [joint for joint in beside.get(waiting.pop(), []) if joint not in reached]
+        reached.update(found)
+        waiting += found
+    joined = [one for one in network.elements if one.start in reached]
+    return joined, [one for one in network.elements if one.start not in reached]
 
 
 def _newton(equations: Equations, at: Array, leak: float) -> Array:

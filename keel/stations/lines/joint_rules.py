@@ -9,11 +9,12 @@ from keel.design.lines import TANK
 from keel.design.ports import opened
 from keel.findings.finding import Finding, saying
 from keel.reference.connections import CLAMPED
-from keel.studies.lines.circuits import CIRCUITS
+from keel.studies.lines.circuits import CIRCUITS, REFERENCES
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.stretches import STRETCHES
+from keel.studies.lines.tank_side import TANK_PORTS
 from keel.studies.result import words
 
 _lines = saying("lines")
@@ -42,7 +43,7 @@ def joints_fit(tank: TankAnalysis) -> Iterator[Finding]:
 
 def joints_are_known(tank: TankAnalysis) -> Iterator[Finding]:
     """Every joint has a standard and a size."""
-    unknown = [joint for joint in tank[JOINTS] if not joint.part_side]
+    unknown = [joint for joint in tank[JOINTS] if not joint.part_side and joint.port not in REFERENCES]
     if unknown:
         first = unknown[0]
         yield _lines(
@@ -138,6 +139,26 @@ def tank_ports_are_joined(tank: TankAnalysis) -> Iterator[Finding]:
                 "{name} of the tank: no line and no cap",
                 "It has to be joined, or closed blind, before there is fuel in the tank.",
                 name=port.name,
+            )
+
+
+def tank_ports_are_there(tank: TankAnalysis) -> Iterator[Finding]:
+    """No line ends at a port that is gone, closed, or outside the tank."""
+    ports = {port.id: port for port in tank[PORTS]}
+    for run in tank.design.lines.runs:
+        for end in (run.start, run.end):
+            if end.part != TANK or (end.port in tank[TANK_PORTS] and not ports[end.port].capped):
+                continue
+            gone = "is closed blind" if end.port in tank[TANK_PORTS] else "isn't there"
+            yield _lines(
+                "lines.port_gone",
+                run.id,
+                "stop",
+                "{name}: its port '{port}' of the tank {gone}",
+                "Nothing flows in it: join it to another port, or open this one again at Ports.",
+                name=run.name,
+                port=ports[end.port].name if end.port in ports else end.port,
+                gone=gone,
             )
 
 

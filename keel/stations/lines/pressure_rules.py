@@ -24,7 +24,7 @@ def modes_have_answers(tank: TankAnalysis) -> Iterator[Finding]:
             modes[place].id,
             "stop",
             "{mode}: no flow and pressure found that agree",
-            "Nothing about this mode is judged. Look for a pump that presses against nothing but itself.",
+            "Nothing about this mode is judged: more is asked of the line than pressures can be found for.",
             mode=modes[place].name,
         )
     for place in flows.unfed:
@@ -34,7 +34,7 @@ def modes_have_answers(tank: TankAnalysis) -> Iterator[Finding]:
             "lines.unfed",
             modes[place].id,
             "stop",
-            "{mode}: {drawn_lph} drawn, and no pump brings it",
+            "{mode}: {drawn_lph} drawn, and no pump or no way brings all of it",
             "The engine gets less than it burns: it leans out and stops.",
             mode=modes[place].name,
             drawn_lph=modes[place].draws_lph,

@@ -62,6 +62,7 @@ LINES = Station(
         joint_rules.clamped_tubes_are_beaded,
         joint_rules.nothing_is_left_open,
         joint_rules.tank_ports_are_joined,
+        joint_rules.tank_ports_are_there,
         pressure_rules.lines_bear_their_pressure,
         pressure_rules.fuel_is_slow_enough,
         order_rules.pumps_are_strained,

@@ -206,7 +206,8 @@ class _Assembler:
         joint = f"{TANK}.{port}"
         if (TANK, port) not in self.made.gauges:
             self.made.gauges[TANK, port] = joint
-            self._tank_port(self.tank[port], joint)
+            if port in self.tank:
+                self._tank_port(self.tank[port], joint)
         return joint
 
     def _tank_port(self, port: TankPort, joint: str) -> None:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import networkx as nx
 
-from keel.analysis.parts import LINES
+from keel.analysis.parts import FUEL, LINES
 from keel.analysis.study import study
 from keel.design.lines import TANK, Lines
 from keel.reference.fuels import FuelName
@@ -39,7 +39,7 @@ class Circuit:
         return next(iter(self.fuels.values()), None)
 
 
-def circuits(lines: Lines, tank: Mapping[str, TankPort]) -> list[Circuit]:
+def circuits(lines: Lines, tank: Mapping[str, TankPort], fuel: FuelName) -> list[Circuit]:
     """Every circuit, whatever valves are shut in it.
 
     Parameters
@@ -48,6 +48,8 @@ def circuits(lines: Lines, tank: Mapping[str, TankPort]) -> list[Circuit]:
         Parts and runs; a reference hose carries no fuel.
     tank : mapping of str to TankPort
         The tank's ports.
+    fuel : FuelName
+        The brief's: what another tank holds.
 
     Returns
     -------
@@ -59,6 +61,8 @@ def circuits(lines: Lines, tank: Mapping[str, TankPort]) -> list[Circuit]:
     for nodes in nx.connected_components(graph):
         ports = [name for kind, name in nodes if kind == TANK and name in tank]
         fuels = {tank[name].cell: tank[name].fuel for name in sorted(ports)}
+        others = [part.name for part in lines.parts if part.does.kind == "other tank" and ("part", part.id) in nodes]
+        fuels |= {name: fuel for name in others if not fuels}
         found.append(
             Circuit(
                 parts=[part.id for part in lines.parts if ("part", part.id) in nodes],
@@ -100,4 +104,4 @@ def _joining_way(graph: "nx.Graph[Node]", lines: Lines, tank: Mapping[str, TankP
     return []
 
 
-CIRCUITS = study(circuits, LINES, TANK_PORTS)
+CIRCUITS = study(circuits, LINES, TANK_PORTS, FUEL)

@@ -209,7 +209,7 @@ def _collect(
         whole.pieces.append(Piece(of, owner, one.start, one.end, *ends, _listed(settled.flows_lph[one.id], good)))
     whole.beyond.update(made.beyond)
     whole.unsettled.extend(int(n) for n in np.flatnonzero(~settled.is_settled))
-    whole.unfed.extend(int(n) for n in np.flatnonzero(settled.is_settled & ~settled.is_fed))
+    whole.unfed.extend(int(n) for n in np.flatnonzero(settled.is_settled & (~settled.is_fed | settled.is_dry)))
 
 
 def _owner(element: str) -> tuple[Literal["run", "part", "port"], str]:
@@ -221,7 +221,8 @@ def _owner(element: str) -> tuple[Literal["run", "part", "port"], str]:
 
 
 def _listed(values: Array, good: NDArray[np.bool_]) -> list[float | None]:
-    return [float(value) if well else None for value, well in zip(values, good, strict=True)]
+    known = good & np.isfinite(values)
+    return [float(value) if well else None for value, well in zip(values, known, strict=True)]
 
 
 def loaded_flows(

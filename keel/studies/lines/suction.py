@@ -7,7 +7,7 @@ from scipy.optimize import brentq
 
 from keel.analysis.parts import LINES
 from keel.analysis.study import study
-from keel.design.line_parts import EnginePumpDoes, LinePart
+from keel.design.line_parts import EnginePumpDoes, LinePart, OtherTankDoes
 from keel.design.lines import Lines
 from keel.network.friction import velocity
 from keel.reference.fuels import FUELS, FuelName
@@ -105,6 +105,11 @@ def inlets(
         if part.does.kind not in PUMPS or is_spare(part) or circuit is None or circuit.fuel is None:
             continue
         surfaces = [tank[port].surface_z_mm for port in circuit.ports]
+        surfaces += [
+            heights[other.id, "out"] + other.does.level_mm
+            for other in lines.parts
+            if isinstance(other.does, OtherTankDoes) and other.id in circuit.parts
+        ]
         height = part.z_mm if part.hangs_in else heights[part.id, "in"]
         reid = lines.reid_kpa or REID_KPA[circuit.fuel]
         does = part.does

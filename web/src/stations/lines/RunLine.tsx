@@ -26,9 +26,6 @@ export function RunLine({ view, run, way, service, colour, at, live }: Props) {
   const path = `M${points.map((point) => point.join(' ')).join('L')}`
   const dry = service === 'reference' || service === 'air'
   const width = Math.max(LEAST_PX, (run.bore_mm + 4) * view.scale)
-  const [x, y] = middleOf(points)
-  const said =
-    kpa === null || lph === null ? '' : `${units.quantity('kpa', kpa, 0)} · ${units.flowText(Math.abs(lph), 0)}`
   return (
     <g data-run={run.id}>
       {at && <path d={path} fill="none" stroke={inks.hand} strokeWidth={width + 5} strokeLinejoin="round" />}
