@@ -103,7 +103,7 @@ def _needle(feed: Feed) -> Iterator[Finding]:
                 feed.part,
                 "stop",
                 "{name} in {mode}: {at_kpa}, limit {least_kpa} to {most_kpa}",
-                "Above it its needle is pushed open and it floods; below it its bowl runs empty.",
+                "Above it its needle or its seals give way and it floods; below it too little comes.",
                 name=feed.name,
                 mode=row.mode,
                 at_kpa=row.kpa,

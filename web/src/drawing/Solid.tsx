@@ -10,6 +10,7 @@ import type { Bay, Design, Evaluation, Fill, Shape, KeepOut } from '../api/model
 import { scanQuery } from '../stations/bay/scans'
 import { axisOf, type Box as Span, boxOf } from './keepOuts'
 import { boundsOf } from './layout'
+import { LineSolids } from './LineSolids'
 import { drawnBy, M, meshOf, surfaceGeometry } from './three'
 
 interface Props {
@@ -79,7 +80,12 @@ function Pace({ onSlow }: { onSlow: () => void }) {
 function Scene({ design, evaluation, simple }: { design: Design; evaluation: Evaluation | null; simple: boolean }) {
   const { inks } = useTheme()
   const { camera, invalidate, size } = useThree()
-  const bounds = boundsOf(design, [evaluation])
+  const led = evaluation?.lines?.places ?? null
+  const bounds = boundsOf(
+    design,
+    [evaluation],
+    led?.connections.map((one) => one.at),
+  )
   const centre = useMemo(() => {
     if (!bounds) return new THREE.Vector3()
     const middle = (axis: 'x' | 'y' | 'z') => ((bounds[axis][0] + bounds[axis][1]) / 2) * M
@@ -112,6 +118,7 @@ function Scene({ design, evaluation, simple }: { design: Design; evaluation: Eva
       ))}
       {shape && <Shell shape={shape} colour={inks.metal} simple={simple} />}
       {evaluation?.shell?.fill && <Fuel fill={evaluation.shell?.fill} colour={inks.fuel} />}
+      {led && <LineSolids lines={design.lines} places={led} colour={inks.fuelText} metal={inks.metal} />}
       <OrbitControls makeDefault target={centre} enableDamping={false} />
     </>
   )

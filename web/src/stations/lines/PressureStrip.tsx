@@ -4,6 +4,7 @@ import { useLayoutEffect, useRef, useState } from 'react'
 import type { StripPiece } from '../../api/model'
 import { useUnits } from '../../units/useUnits'
 import { select, useWork } from '../../work/store'
+import { TANK } from './edits'
 import { shadeOf } from './shades'
 import { useModePlace } from './view'
 
@@ -59,7 +60,7 @@ function Drawn({ pieces, mode, width, title }: { pieces: StripPiece[]; mode: num
   const x = (m: number) => MARGIN.left + (m / far) * (width - MARGIN.left - MARGIN.right)
   const y = (kpa: number) =>
     HEIGHT - MARGIN.bottom - ((kpa - least) / (most - least)) * (HEIGHT - MARGIN.top - MARGIN.bottom)
-  const parts = namesAlong(pieces, x)
+  const parts = namesAlong(pieces, x, width)
   const run = (piece: StripPiece) => at?.kind === 'run' && piece.of === 'run' && at.id === piece.id
   const part = (piece: StripPiece) => at?.kind === 'line part' && piece.of === 'part' && at.id === piece.id
   const pick = (piece: StripPiece) =>
@@ -105,7 +106,7 @@ function Drawn({ pieces, mode, width, title }: { pieces: StripPiece[]; mode: num
           key={one.id}
           x={one.x}
           y={HEIGHT - MARGIN.bottom + 13 + 12 * one.row}
-          textAnchor={one.x < 90 ? 'start' : one.x > width - 60 ? 'end' : 'middle'}
+          textAnchor="middle"
           fontSize={11}
           fill={inks.ink}
         >
@@ -116,30 +117,43 @@ function Drawn({ pieces, mode, width, title }: { pieces: StripPiece[]; mode: num
   )
 }
 
-const LETTER_PX = 5.8
+const LETTER_PX = 6.4
+const BETWEEN_PX = 8
 
-/** Names of parts and ports under the strip, in two rows, leaving out what has no room. */
-function namesAlong(pieces: StripPiece[], x: (m: number) => number) {
-  const spans = new Map<string, { id: string; name: string; low: number; high: number }>()
+interface Named {
+  id: string
+  name: string
+  x: number
+  row: number
+}
+
+/** Names of parts and ports under the strip, in two rows: parts first, leaving out what has no room. */
+function namesAlong(pieces: StripPiece[], x: (m: number) => number, width: number): Named[] {
+  const spans = new Map<string, { id: string; name: string; part: boolean; low: number; high: number }>()
   for (const piece of pieces) {
-    if (piece.of === 'run') continue
+    if (piece.of === 'run' || piece.id === TANK) continue
     const known = spans.get(piece.id)
     spans.set(piece.id, {
       id: piece.id,
       name: piece.name,
+      part: piece.of === 'part',
       low: Math.min(known?.low ?? Infinity, x(piece.from_m)),
       high: Math.max(known?.high ?? -Infinity, x(piece.to_m)),
     })
   }
-  const taken = [-Infinity, -Infinity]
+  const taken: { row: number; low: number; high: number }[] = []
   return [...spans.values()]
-    .sort((a, b) => a.low - b.low)
+    .sort((a, b) => Number(b.part) - Number(a.part) || a.low - b.low)
     .flatMap((span) => {
-      const middle = (span.low + span.high) / 2
       const half = (span.name.length * LETTER_PX) / 2
-      const row = taken.findIndex((end) => middle - half > end + 6)
-      if (row < 0) return []
-      taken[row] = middle + half
+      const middle = Math.min(width - half - 4, Math.max(half + 4, (span.low + span.high) / 2))
+      const free = (row: number) =>
+        taken.every(
+          (one) => one.row !== row || middle - half > one.high + BETWEEN_PX || middle + half < one.low - BETWEEN_PX,
+        )
+      const row = [0, 1].find(free)
+      if (row === undefined) return []
+      taken.push({ row, low: middle - half, high: middle + half })
       return [{ id: span.id, name: span.name, x: middle, row }]
     })
 }

@@ -4,6 +4,9 @@ import { Label } from '../../drawing/Label'
 import type { Placed } from '../../drawing/layout'
 import { useUnits } from '../../units/useUnits'
 
+const LEAST_LPH = 0.05
+const LEAST_KPA = 20
+
 interface Props {
   view: Placed
   way: readonly Record<Axis, number>[]
@@ -17,6 +20,8 @@ export function RunLabel({ view, way, kpa, lph, at }: Props) {
   const { inks } = useTheme()
   const units = useUnits()
   if (kpa === null || lph === null || view.id === 'end') return null
+  // A line at rest says nothing: its figures would be in the way of those that matter.
+  if (!at && Math.abs(lph) < LEAST_LPH && kpa < LEAST_KPA) return null
   const [x, y] = middleOf(way.map((place) => [view.toX(place[view.across]), view.toY(place[view.up])] as const))
   return (
     <Label

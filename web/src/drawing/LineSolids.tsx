@@ -1,0 +1,77 @@
+import { useMemo } from 'react'
+import * as THREE from 'three'
+import type { Axis, Evaluation, LinePart, Lines } from '../api/model'
+import { M } from './three'
+
+type Place = Record<Axis, number>
+
+const THICK_MM = 5
+const SIDES = 8
+
+/** The lines in space: every run as a tube, every part as a block as large as it is. */
+export function LineSolids({
+  lines,
+  places,
+  colour,
+  metal,
+}: {
+  lines: Lines
+  places: NonNullable<NonNullable<Evaluation['lines']>['places']>
+  colour: string
+  metal: string
+}) {
+  return (
+    <group>
+      {places.runs.map((way) => {
+        const bore = lines.runs.find((run) => run.id === way.id)?.bore_mm ?? 0
+        return way.way
+          .slice(1)
+          .map((end, n) => (
+            <Straight
+              key={`${way.id}-${n}`}
+              from={way.way[n] ?? end}
+              to={end}
+              radius={bore / 2 + THICK_MM}
+              colour={colour}
+            />
+          ))
+      })}
+      {lines.parts.map((part) => (
+        <Block key={part.id} part={part} colour={metal} />
+      ))}
+    </group>
+  )
+}
+
+function Straight({ from, to, radius, colour }: { from: Place; to: Place; radius: number; colour: string }) {
+  const [a, b] = [new THREE.Vector3(from.x, from.y, from.z), new THREE.Vector3(to.x, to.y, to.z)]
+  const long = a.distanceTo(b)
+  const turn = useMemo(() => {
+    const way = new THREE.Vector3(to.x - from.x, to.y - from.y, to.z - from.z).normalize()
+    return new THREE.Quaternion().setFromUnitVectors(new THREE.Vector3(0, 1, 0), way)
+  }, [from, to])
+  if (long < 1) return null
+  const middle = a.add(b).multiplyScalar(M / 2)
+  return (
+    <mesh position={middle} quaternion={turn}>
+      <cylinderGeometry args={[radius * M, radius * M, long * M, SIDES]} />
+      <meshStandardMaterial color={colour} />
+    </mesh>
+  )
+}
+
+function Block({ part, colour }: { part: LinePart; colour: string }) {
+  const stands = part.does.kind === 'surge tank'
+  const size: [number, number, number] = stands
+    ? [part.across_mm * M, part.across_mm * M, part.long_mm * M]
+    : [part.long_mm * M, part.across_mm * M, part.across_mm * M]
+  return (
+    <mesh
+      position={[part.x_mm * M, part.y_mm * M, part.z_mm * M]}
+      rotation={[0, 0, (part.heading_deg * Math.PI) / 180]}
+    >
+      <boxGeometry args={size} />
+      <meshStandardMaterial color={colour} />
+    </mesh>
+  )
+}
