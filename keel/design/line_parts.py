@@ -17,6 +17,8 @@ from keel.reference.metals import MetalName
 Kpa = Annotated[float, Field(ge=0, le=5000)]
 Loss = Annotated[float, Field(ge=0, le=1000)]
 Micron = Annotated[float, Field(gt=0, le=2000)]
+Minutes = Annotated[float, Field(gt=0, le=10_000)]
+Tools = Annotated[str, Field(max_length=120)]
 Element = Literal["paper", "felt", "glass fibre", "stainless mesh", "brass mesh", "nylon mesh", "sintered bronze"]
 MOST_PORTS_OF_A_PART = 8
 
@@ -36,7 +38,8 @@ class PumpDoes(Part):
     )
     lifts_mm: Gap | None = Field(default=None, description="Greatest suction lift by its card [mm]")
     noise_db: Annotated[float, Field(ge=0, le=140)] | None = Field(default=None, description="At a metre [dB(A)]")
-    minutes_to_replace: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    minutes_to_replace: Minutes | None = Field(default=None, description="To replace it where it is [min]")
+    tools: Tools = Field(default="", description="What replacing it takes")
     fuse: Annotated[str, Field(max_length=40)] = Field(default="", description="Which fuse feeds it")
     relay: Annotated[str, Field(max_length=40)] = Field(default="", description="Which relay switches it")
     switch: Annotated[str, Field(max_length=40)] = Field(default="", description="Which switch or cut-off is before it")
@@ -90,7 +93,8 @@ class FilterDoes(Part):
     )
     swap_hours: Annotated[float, Field(gt=0, le=100_000)] | None = Field(default=None, description="Swapped after [h]")
     element: Element = "paper"
-    minutes_to_replace: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    minutes_to_replace: Minutes | None = Field(default=None, description="To replace it where it is [min]")
+    tools: Tools = Field(default="", description="What replacing it takes")
     caught: Annotated[str, Field(max_length=200)] = Field(
         default="", description="What was found in it at the last swap"
     )

@@ -128,6 +128,11 @@ class HouseRules(Part):
     inlet_margin_kpa: float = Field(
         default=5, ge=0, le=100, description="Least pressure at a pump's inlet over the fuel's vapour pressure [kPa]"
     )
+    swap_min: float = Field(
+        default=30, gt=0, le=1440, description="A pump or a filter is replaced within that at the roadside [min]"
+    )
+    vent_off_mm: Gap = Field(default=300, description="A vent ends that far from people and from what is hot [mm]")
+    reference_mm: Gap = Field(default=1500, description="Longest hose from a regulator to the manifold [mm]")
     clearances_mm: dict[ClearanceClass, Gap] = Field(
         default_factory=lambda: dict(CLEARANCE_MM), description="Least gap by kind of neighbour [mm]"
     )

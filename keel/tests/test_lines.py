@@ -508,6 +508,18 @@ class Layouts(TestCase):
             again = next(other for other in layouts(analysed(after, tank.workshop)) if other.title == one.title)
             self.assertTrue(again.joints == one.joints and again.metres > 0)
 
+    def test_two_cells_are_kept_apart(self) -> None:
+        """A tank of two cells is offered a path for each, with nothing in common."""
+        wall: Item = {"features": [{"kind": "partition", "id": "wall", "name": "wall", "axis": "x", "at_mm": 250}]}
+        ports = [*PORTS, PORTS[0] | {"id": "other", "name": "other", "x_mm": 100}]
+        tank = analysed(
+            plumbed([], [], ports=ports, shell=wall, fuels=[{"cell": "rear cell", "fuel": "kerosene"}]), LIBRARY
+        )
+        apart = next(one for one in layouts(tank) if one.title.startswith("Fuels apart"))
+        self.assertIsNone(apart.stop)
+        found = analysed(apply(tank.design, apart.patch), LIBRARY)[CIRCUITS]
+        self.assertEqual([len(one.fuels) for one in found], [1, 1])
+
     def test_what_each_means_for_the_injectors(self) -> None:
         """Referenced: the same across the injectors at idle and full power; constant: what the manifold takes off."""
         found = {one.title.split(":")[0].split(",")[0]: one for one in layouts(self.tank())}

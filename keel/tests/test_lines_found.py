@@ -6,8 +6,9 @@ from pathlib import Path
 from typing import Any
 from unittest import TestCase
 
-from keel import apply
+from keel import Showing, apply, evaluate
 from keel.design.document import Design
+from keel.design.workshop import Workshop
 from keel.formats.document import UnreadableDesignError, read_design
 from keel.tests.line_samples import (
     FILTER,
@@ -202,6 +203,11 @@ COMES_UP: dict[str, Change] = {
     "lines.metal": lambda: plumbed(replaced(PARTS, "filter", metal="5052-H32"), brief={"fuel": "methanol"}),
     "lines.element": lambda: plumbed(brief={"fuel": "E85"}),
     "lines.unnamed_fuel": own("pump", fuels=["diesel"]),
+    "lines.part_rating": own("filter", rated_kpa=400.0),
+    "lines.reference_long": line("reference", length_mm=2500.0),
+    "lines.slow_swap": does("pump", minutes_to_replace=45.0),
+    "lines.label": lambda: plumbed(shell=WALLED, fuels=AVGAS),
+    "lines.spout": lambda: plumbed(shell=WALLED, fuels=AVGAS),
     "lines.approval": lambda: plumbed(approval="A-17"),
     "lines.needle": lambda: plumbed(
         [*without(PARTS, "regulator", "rail"), part("bowl", "carburettor", 1400, joints=flares("in"))],
@@ -232,7 +238,7 @@ class Found(TestCase):
         rooms = Path(__file__).parents[1] / "stations" / "lines"
         texts = "".join(path.read_text() for path in rooms.glob("*rules.py"))
         said = {word.split('"')[0] for word in texts.split('"lines.')[1:] if ":" not in word.split('"')[0]}
-        self.assertEqual({f"lines.{name}" for name in said} - set(COMES_UP), {"lines.unsettled"})
+        self.assertEqual({f"lines.{name}" for name in said} - set(COMES_UP), {"lines.unsettled", "lines.vent_near"})
 
     def test_what_puts_it_right(self) -> None:
         """Remedies settle what they are offered for."""
@@ -249,6 +255,17 @@ class Found(TestCase):
                     after = apply(design, remedy.patch)
                     keys = {one.key for one in judged(after).findings}
                     self.assertNotIn(found.key, keys, remedy.label.plain())
+
+    def test_a_vent_beside_people_and_heat(self) -> None:
+        """It depends on the vehicle: beside the driver it is a stop, farther off it isn't."""
+        driver = {"id": "driver", "name": "driver", "kind": "person", "x_mm": -500.0, "y_mm": 0.0, "z_mm": 0.0}
+        vehicle = {"id": "buggy", "name": "Buggy", "parts": [driver]}
+        shop = Workshop.model_validate({"vehicles": [vehicle]}, strict=False)
+        for x, near in ((-300.0, True), (700.0, False)):
+            design = plumbed([*PARTS, VENT_END | {"x_mm": x}], [*RUNS, run("vent", "tank.vent", "end.in", 10.0)])
+            placed = design.model_copy(update={"mount": design.mount.model_copy(update={"vehicle": "buggy"})})
+            found = {one.code for one in evaluate(placed, shop, showing=Showing(remedies=False)).findings}
+            self.assertEqual("lines.vent_near" in found, near, x)
 
     def test_a_failure_is_shown_and_not_asked_to_suffice(self) -> None:
         """A mode in which a pump is dead is no stop."""

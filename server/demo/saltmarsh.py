@@ -109,6 +109,7 @@ GUIDE: dict[str, str] = {
     "sheet": "Press a flat part's DXF: that is the file for the cutter.",
     "proof": "Look at the third round: the gauge fell all evening, and the tank is tight all the same.",
     "mount": "Press forward: the arrows show who holds the tank. Then press Show the way in and search it.",
+    "lines": "Press the running modes in turn: pressures change on the drawing and along the strip under it.",
     "bench": "Press Start measuring, then pour: the simulated meter sends its readings by itself.",
 }
 """What to try at each station of the first job."""

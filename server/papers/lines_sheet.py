@@ -224,7 +224,7 @@ def _failures(sheet: FlowingSheet, tank: TankAnalysis) -> None:
     for one in tank[FAILURES]:
         left = ", ".join(one.left) or "nothing"
         helped = "none" if not one.spare else f"{', '.join(one.with_spare) or 'nothing either'}: {one.brought_in}"
-        minutes = "not known" if one.minutes is None else f"{one.minutes:g} min"
+        minutes = "not known" if one.minutes is None else f"{one.minutes:g} min" + (f", {one.tools}" * bool(one.tools))
         rows.append([one.out, "everything" if not one.lost else left, helped, minutes])
     sheet.table("When one thing fails", rows, [42, 58, 64, 22], (0, 1, 2))
 

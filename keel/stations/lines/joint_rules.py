@@ -13,8 +13,9 @@ from keel.studies.lines.circuits import CIRCUITS, REFERENCES
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.modes import LINE_MODES
+from keel.studies.lines.places import LINE_PLACES
 from keel.studies.lines.stretches import STRETCHES
-from keel.studies.lines.tank_side import TANK_PORTS
+from keel.studies.lines.tank_side import TANK_PORTS, fuels_by_cell
 from keel.studies.result import words
 
 _lines = saying("lines")
@@ -191,6 +192,26 @@ def references_are_joined(tank: TankAnalysis) -> Iterator[Finding]:
             )
 
 
+def references_are_short(tank: TankAnalysis) -> Iterator[Finding]:
+    """A regulator that follows the manifold stands near it."""
+    limit = tank.workshop.rules.reference_mm
+    lines, long = tank.design.lines, {way.id: way.length_mm for way in tank[LINE_PLACES].runs}
+    for run in lines.runs:
+        if {run.start.port, run.end.port} != set(REFERENCES) or long.get(run.id, 0.0) <= limit:
+            continue
+        yield _lines(
+            "lines.reference_long",
+            run.id,
+            "caution",
+            "{name}: {long_mm} long, limit {limit_mm}",
+            "The regulator hears of the manifold late: lean when the throttle opens. Put it near the engine, or do "
+            "without a reference.",
+            name=run.name,
+            long_mm=long[run.id],
+            limit_mm=limit,
+        )
+
+
 def jets_are_driven(tank: TankAnalysis) -> Iterator[Finding]:
     """A jet pump moves fuel in every mode that the engine runs in."""
     modes, flows = tank[LINE_MODES], tank[FLOWS]
@@ -229,6 +250,37 @@ def fuels_stay_apart(tank: TankAnalysis) -> Iterator[Finding]:
                 fuels=" and ".join(dict.fromkeys(circuit.fuels.values())),
                 way=" – ".join(circuit.joins),
             )
+
+
+def fuels_are_told_apart(tank: TankAnalysis) -> Iterator[Finding]:
+    """Where cells hold unlike fuels each filler says which, and the other's spout doesn't go in."""
+    fuels = fuels_by_cell(tank.design.lines, tank.solids, tank.design.brief.fuel)
+    if len(set(fuels.values())) < 2:
+        return
+    said = {one.cell: one for one in tank.design.lines.fuels}
+    for cell, fuel in fuels.items():
+        one = said.get(cell)
+        if one is None or not one.label:
+            yield _lines(
+                "lines.label",
+                cell,
+                "stop",
+                "{cell}, {fuel}: no label at its filler, limit 1 each of {count}",
+                "Somebody fills the wrong cell in the dark.",
+                cell=cell,
+                fuel=fuel,
+                count=len(fuels),
+            )
+    spouts = {cell: one.spout_mm for cell, one in said.items() if cell in fuels}
+    if len(set(spouts.values())) < len(fuels) or None in spouts.values():
+        yield _lines(
+            "lines.spout",
+            "",
+            "caution",
+            "{count} fillers take the same spout, limit 1 each",
+            "Necks as wide as each other let either fuel in: narrow one with a plate that only its own spout passes.",
+            count=len(fuels),
+        )
 
 
 def parts_are_joined_to_the_tank(tank: TankAnalysis) -> Iterator[Finding]:

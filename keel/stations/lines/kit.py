@@ -80,6 +80,11 @@ class Kit:
         """One that takes what a low-pressure pump gives."""
         return self._first(UserDoes, lambda does: does.kind == "carburettor") or plain(UserDoes(), "-6")
 
+    def nozzle(self) -> LineComponent:
+        """What fuel is delivered through."""
+        found = self._first(UserDoes, lambda does: does.kind == "delivery nozzle")
+        return found or plain(UserDoes(kind="delivery nozzle"), "-6")
+
     def regulator(self, way: str, **changed: Any) -> LineComponent:
         """One of a kind, with its setting changed."""
         found = self._first(RegulatorDoes, lambda does: does.way == way)

@@ -2,11 +2,13 @@
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
+from itertools import pairwise
 from math import log10
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.line_parts import LineComponent, LinePart, PumpDoes, RegulatorDoes
 from keel.design.lines import Lines
+from keel.design.ports import Port
 from keel.findings.finding import Patch
 from keel.stations.lines.kit import CARBURETTOR_KPA, LOW_PRESSURE_KPA, Kit
 from keel.stations.lines.sketch import Sketch, beside, port_end
@@ -17,9 +19,10 @@ from keel.studies.lines.modes import LINE_MODES, Mode
 from keel.studies.lines.places import LINE_PLACES
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.surplus import SURPLUSES
+from keel.studies.lines.tank_side import TANK_PORTS
 from keel.studies.result import Words, words
 
-SURGE_L = 1.5
+SURGE_L, APART_MM = 1.5, 220.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,6 +169,40 @@ def _ways(tank: TankAnalysis) -> Iterator[tuple[str, Draw, Words]]:
             "metal box of its own."
         ),
     )
+    if len(tank.solids.cells) > 1:
+        yield (
+            "Fuels apart: one path a cell",
+            _apart,
+            words(
+                "Nothing in common: a pickup, pump, filter and nozzle for each fuel. A valve that is shut is no wall. "
+                "Labels and spouts that can't be mistaken."
+            ),
+        )
+
+
+def _apart(sketch: Sketch, kit: Kit) -> None:
+    """One path a cell, from its own pickup to its own nozzle."""
+    lift = kit.lift_pump()
+    assert lift is not None
+    for number, (cell, port) in enumerate(_by_cell(sketch).items()):
+        off = number * APART_MM
+        screen = sketch.add(f"screen, {cell}", kit.screen(), beside(sketch.low, 0.0, off, 0.0))
+        pump = sketch.add(f"pump, {cell}", lift, beside(sketch.low, 250.0, off, 0.0))
+        fine = sketch.add(f"filter, {cell}", kit.filter(), beside(sketch.low, 500.0, off, 0.0))
+        nozzle = sketch.add(f"nozzle, {cell}", kit.nozzle(), beside(sketch.low, 900.0, off, 100.0))
+        sketch.join(port_end(port), (screen.id, "in"))
+        for first, second in pairwise((screen, pump, fine, nozzle)):
+            sketch.join((first.id, "out"), (second.id, "in"))
+
+
+def _by_cell(sketch: Sketch) -> dict[str, Port]:
+    """The first pickup of every cell that has one."""
+    known = sketch.tank[TANK_PORTS]
+    found: dict[str, Port] = {}
+    for port in sketch.pickups:
+        if port.id in known:
+            found.setdefault(known[port.id].cell, port)
+    return found
 
 
 def _feed(sketch: Sketch, kit: Kit) -> tuple[str, str]:
@@ -323,9 +360,9 @@ def _lacking(tank: TankAnalysis, draw: Draw, kit: Kit, sketch: Sketch) -> Words 
     if draw is _carburettor and injected:
         most = max(case.rail_kpa for case in tank.design.brief.cases)
         return words("The engine is injected: the brief asks for {rail_kpa} at the rail", rail_kpa=most)
-    if draw is not _carburettor and kit.pump() is None:
+    if draw not in (_carburettor, _apart) and kit.pump() is None:
         return words("No pump for injection: add one to the brief or the library")
-    if draw in (_carburettor, _surge) and kit.lift_pump() is None:
+    if draw in (_carburettor, _surge, _apart) and kit.lift_pump() is None:
         return words("No pump for low pressure in brief or library")
     if draw in (_return, _twin, _at_tank, _surge) and sketch.back is None:
         return words("The tank has no return port")

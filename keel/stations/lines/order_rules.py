@@ -234,6 +234,24 @@ def sensors_see_clean_fuel(tank: TankAnalysis) -> Iterator[Finding]:
             )
 
 
+def parts_are_replaced_in_time(tank: TankAnalysis) -> Iterator[Finding]:
+    """What fails at the roadside is replaced there."""
+    limit = tank.workshop.rules.swap_min
+    for part in tank.design.lines.parts:
+        minutes = getattr(part.does, "minutes_to_replace", None)
+        if minutes is not None and minutes > limit:
+            yield _lines(
+                "lines.slow_swap",
+                part.id,
+                "caution",
+                "{name}: {takes_min} to replace, limit {limit_min}",
+                "Carry a spare that can be switched over, or put it where a hand and a spanner reach it.",
+                name=part.name,
+                takes_min=minutes,
+                limit_min=limit,
+            )
+
+
 def surge_branch_is_right(tank: TankAnalysis) -> Iterator[Finding]:
     """Lift in, main return in, overflow out to the main tank, and none of it raises the pressure."""
     lines = tank.design.lines

@@ -208,6 +208,29 @@ def lines_bear_their_pressure(tank: TankAnalysis) -> Iterator[Finding]:
         )
 
 
+def parts_bear_their_pressure(tank: TankAnalysis) -> Iterator[Finding]:
+    """No part is used above what it is made for."""
+    highest: dict[str, tuple[float, str]] = {}
+    runs = {run.id: run for run in tank.design.lines.runs}
+    for one in tank[STRETCHES]:
+        for end in (runs[one.id].start, runs[one.id].end):
+            highest[end.part] = max(highest.get(end.part, (0.0, "")), (one.highest_kpa, one.highest_when))
+    for part in tank.design.lines.parts:
+        kpa, when = highest.get(part.id, (0.0, ""))
+        if part.rated_kpa is not None and part.rated_kpa < kpa:
+            yield _lines(
+                "lines.part_rating",
+                part.id,
+                "stop",
+                "{name}: {highest_kpa} in it, limit {rated_kpa}",
+                "That much stands in it: {when}. Its seals blow or its body bursts.",
+                name=part.name,
+                highest_kpa=kpa,
+                rated_kpa=part.rated_kpa,
+                when=when,
+            )
+
+
 def fuel_stays_liquid(tank: TankAnalysis) -> Iterator[Finding]:
     """At no pump's inlet fuel boils."""
     least = tank.workshop.rules.inlet_margin_kpa

@@ -1,5 +1,6 @@
 """A layout being drawn: parts one after the other between tank and engine, hoses between them."""
 
+import re
 from typing import Any
 
 import numpy as np
@@ -35,7 +36,8 @@ class Sketch:
         self.runs: list[LineRun] = []
         self.rated = max((run.rated_kpa or 0.0 for run in tank.design.lines.runs), default=0.0) or None
         box = tank.solids.bounds
-        self.pickup = next(iter(opened(self.ports, "pickup")), None)
+        self.pickups = opened(self.ports, "pickup")
+        self.pickup = next(iter(self.pickups), None)
         self.back = next(iter(opened(self.ports, "return", "spare")), None)
         rail = next((one for one in tank.design.lines.parts if one.does.kind in ("rail", "carburettor")), None)
         ahead = [box.high[0] + ENGINE_AHEAD_MM, (box.low[1] + box.high[1]) / 2, box.high[2] + ENGINE_UP_MM]
@@ -55,7 +57,9 @@ class Sketch:
         """One more part."""
         x, y, z = (float(round(one)) for one in at)
         fields = {field: getattr(component, field) for field in LineComponent.model_fields}
-        part = LinePart(id=name.replace(" ", "-"), name=name, x_mm=x, y_mm=y, z_mm=z, **fields, **more)
+        part = LinePart(
+            id=re.sub(r"[^a-z0-9]+", "-", name.lower()), name=name, x_mm=x, y_mm=y, z_mm=z, **fields, **more
+        )
         self.parts.append(part)
         return part
 

@@ -2,7 +2,9 @@
 
 from collections.abc import Iterator
 
-from keel.analysis.parts import PORTS
+import numpy as np
+
+from keel.analysis.parts import PORTS, VEHICLE
 from keel.analysis.tank import TankAnalysis
 from keel.design.ports import VentPath
 from keel.findings.finding import Finding, Remedy, saying
@@ -50,6 +52,34 @@ def vents_end_outside(tank: TankAnalysis) -> Iterator[Finding]:
                 opens_kpa=path.in_kpa,
                 bore_sheet=path.bore_mm,
             )
+
+
+def vents_end_away_from_harm(tank: TankAnalysis) -> Iterator[Finding]:
+    """No vent ends beside people or what is hot."""
+    vehicle, limit = tank[VEHICLE], tank.workshop.rules.vent_off_mm
+    corner = tank.design.mount.corner
+    for part in tank.design.lines.parts:
+        if part.does.kind != "vent end" or vehicle is None:
+            continue
+        at = np.array([part.x_mm + corner.x_mm, part.y_mm + corner.y_mm, part.z_mm + corner.z_mm])
+        for one in vehicle.parts:
+            if one.kind not in ("person", "hot part"):
+                continue
+            low = np.array([one.x_mm, one.y_mm, one.z_mm])
+            high = low + np.array([one.length_mm, one.width_mm, one.height_mm])
+            off = float(np.linalg.norm(np.maximum(0.0, np.maximum(low - at, at - high))))
+            if off < limit:
+                yield _lines(
+                    "lines.vent_near",
+                    part.id,
+                    "stop",
+                    "{name}: {off_mm} from {other}, limit {limit_mm}",
+                    "Vapour comes out of it whenever the tank warms: it is breathed, or it burns.",
+                    name=part.name,
+                    off_mm=off,
+                    other=one.name,
+                    limit_mm=limit,
+                )
 
 
 def ports_know_their_vents(tank: TankAnalysis) -> Iterator[Finding]:

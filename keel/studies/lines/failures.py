@@ -39,6 +39,8 @@ class Failure:
         Modes that run once it is.
     minutes : float or None
         To replace what failed.
+    tools : str
+        What that takes.
     """
 
     out: str
@@ -49,6 +51,7 @@ class Failure:
     brought_in: str
     with_spare: list[str]
     minutes: float | None
+    tools: str
 
 
 def failures(
@@ -85,14 +88,14 @@ def failures(
     what = list(_what_fails(lines))[:MOST_FAILURES]
     if not what:
         return []
-    cases = [mode for _, parts, _ in what for mode in _without(good, parts)]
+    cases = [mode for _, parts, *_ in what for mode in _without(good, parts)]
     spare = next((part for part in lines.parts if isinstance(part.does, PumpDoes) and part.does.spare), None)
     whole = _runs(lines, found, places, tank, good, rules)
     alone = _runs(lines, found, places, tank, cases, rules)
     helped = _runs(_with(lines, spare), found, places, tank, cases, rules) if spare else [False] * len(cases)
     many = len(good)
     shown = []
-    for place, (out, parts, minutes) in enumerate(what):
+    for place, (out, parts, minutes, tools) in enumerate(what):
         span = slice(place * many, (place + 1) * many)
         left = _named(good, alone[span])
         able = spare if spare and spare.id not in parts else None
@@ -106,17 +109,19 @@ def failures(
                 brought_in=able.does.brought_in if able and isinstance(able.does, PumpDoes) else "",
                 with_spare=_named(good, helped[span]) if able else [],
                 minutes=minutes,
+                tools=tools,
             )
         )
     return sorted(shown, key=lambda one: -len(one.lost))
 
 
-def _what_fails(lines: Lines) -> Iterator[tuple[str, list[str], float | None]]:
-    """What, which parts that takes with it, and the minutes that replacing it takes."""
+def _what_fails(lines: Lines) -> Iterator[tuple[str, list[str], float | None, str]]:
+    """What, which parts that takes with it, and the minutes and tools that replacing it takes."""
     for part in lines.parts:
         if part.does.kind in FAIL and not (isinstance(part.does, PumpDoes) and part.does.spare):
             said = {"filter": "blocked", "check valve": "stuck shut"}.get(part.does.kind, "dead")
-            yield f"{part.name} {said}", [part.id], getattr(part.does, "minutes_to_replace", None)
+            minutes, tools = getattr(part.does, "minutes_to_replace", None), getattr(part.does, "tools", "")
+            yield f"{part.name} {said}", [part.id], minutes, tools
     for kind in ("fuse", "relay", "switch"):
         named: dict[str, list[str]] = {}
         for part in lines.parts:
@@ -124,7 +129,7 @@ def _what_fails(lines: Lines) -> Iterator[tuple[str, list[str], float | None]]:
             if name:
                 named.setdefault(name, []).append(part.id)
         for name, parts in named.items():
-            yield f"{name} open", parts, None
+            yield f"{name} open", parts, None, ""
 
 
 def _without(modes: Sequence[Mode], parts: Sequence[str]) -> list[Mode]:

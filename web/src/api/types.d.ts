@@ -4976,6 +4976,8 @@ export interface components {
          *         Modes that run once it is.
          *     minutes : float or None
          *         To replace what failed.
+         *     tools : str
+         *         What that takes.
          */
         Failure: {
             /** Brought In */
@@ -4992,6 +4994,8 @@ export interface components {
             parts: string[];
             /** Spare */
             spare: string;
+            /** Tools */
+            tools: string;
             /** With Spare */
             with_spare: string[];
         };
@@ -5372,7 +5376,10 @@ export interface components {
              * @default 3
              */
             loaded_times: number;
-            /** Minutes To Replace */
+            /**
+             * Minutes To Replace
+             * @description To replace it where it is [min]
+             */
             minutes_to_replace?: number | null;
             /**
              * Square
@@ -5391,6 +5398,12 @@ export interface components {
              * @description Swapped after [h]
              */
             swap_hours?: number | null;
+            /**
+             * Tools
+             * @description What replacing it takes
+             * @default
+             */
+            tools: string;
         };
         /**
          * FilterStage
@@ -6644,6 +6657,12 @@ export interface components {
              */
             push_g: number;
             /**
+             * Reference Mm
+             * @description Longest hose from a regulator to the manifold [mm]
+             * @default 1500
+             */
+            reference_mm: number;
+            /**
              * Return Ms
              * @description Fastest in a return or an overflow [m/s]
              * @default 2.5
@@ -6722,6 +6741,12 @@ export interface components {
              */
             surge_margin: number;
             /**
+             * Swap Min
+             * @description A pump or a filter is replaced within that at the roadside [min]
+             * @default 30
+             */
+            swap_min: number;
+            /**
              * Torch Reach Mm
              * @description How far into a shell a torch and an eye reach [mm]
              * @default 600
@@ -6751,6 +6776,12 @@ export interface components {
              * @default 30
              */
             vapour_oldest_min: number;
+            /**
+             * Vent Off Mm
+             * @description A vent ends that far from people and from what is hot [mm]
+             * @default 300
+             */
+            vent_off_mm: number;
             /**
              * Vent Vacuum Kpa
              * @description Most vacuum while fuel is drawn [kPa]
@@ -10898,7 +10929,10 @@ export interface components {
              * @description Greatest suction lift by its card [mm]
              */
             lifts_mm?: number | null;
-            /** Minutes To Replace */
+            /**
+             * Minutes To Replace
+             * @description To replace it where it is [min]
+             */
             minutes_to_replace?: number | null;
             /**
              * Noise Db
@@ -10929,6 +10963,12 @@ export interface components {
              * @default
              */
             switch: string;
+            /**
+             * Tools
+             * @description What replacing it takes
+             * @default
+             */
+            tools: string;
         };
         /**
          * PumpFlow
@@ -15381,6 +15421,7 @@ export interface components {
              *       "proof_least_kpa": 5,
              *       "pump_margin": 0.2,
              *       "push_g": 1,
+             *       "reference_mm": 1500,
              *       "return_ms": 2.5,
              *       "road_lengthwise_g": 8,
              *       "road_sideways_g": 5,
@@ -15394,11 +15435,13 @@ export interface components {
              *       "submerged_min": 5,
              *       "suction_ms": 1,
              *       "surge_margin": 0.2,
+             *       "swap_min": 30,
              *       "torch_reach_mm": 600,
              *       "ullage_least": 0.03,
              *       "ullage_rise_k": 40,
              *       "vapour_most": 0.1,
              *       "vapour_oldest_min": 30,
+             *       "vent_off_mm": 300,
              *       "vent_vacuum_kpa": 2
              *     }
              */

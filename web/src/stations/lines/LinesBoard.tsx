@@ -124,7 +124,7 @@ function FailureTable({ lines }: { lines: Shown }) {
             one.spare
               ? `${one.with_spare.length ? one.with_spare.join(', ') : 'nothing either'}${one.brought_in ? `: ${one.brought_in}` : ''}`
               : 'none',
-            one.minutes === null ? 'not known' : `${one.minutes} min`,
+            one.minutes === null ? 'not known' : `${one.minutes} min${one.tools ? `, ${one.tools}` : ''}`,
           ],
         }))}
       />

@@ -5,7 +5,9 @@ import { QuantityField, ShareField } from '../../fields/fields'
 import { Papers } from '../../papers/Papers'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
+import { WordsField } from '../../fields/WordsField'
 import { AddPart } from './AddPart'
+import { CellFuels } from './CellFuels'
 import { addMode, join, ownModes, setLines } from './edits'
 import { Layouts } from './Layouts'
 import { LinePartRow } from './LinePartRow'
@@ -55,7 +57,17 @@ export function LinesStation({ findings }: { findings: ReactNode }) {
       <Folded title="Running modes">
         <Modes readOnly={readOnly} />
       </Folded>
-      <Folded title="Fuel and level that suction is judged at">
+      <Folded title="Fuel of each cell">
+        <CellFuels readOnly={readOnly} />
+      </Folded>
+      <Folded title="Approval, level and vapour pressure">
+        <WordsField
+          label="Approval asked of every hose"
+          value={lines.approval}
+          most={declared.Lines.most.approval}
+          disabled={readOnly}
+          onCommit={(approval) => setLines({ approval })}
+        />
         <ShareField
           label="Level, of the rated capacity"
           value={lines.level}

@@ -60,7 +60,7 @@ function Drawn({ pieces, mode, width, title }: { pieces: StripPiece[]; mode: num
   const x = (m: number) => MARGIN.left + (m / far) * (width - MARGIN.left - MARGIN.right)
   const y = (kpa: number) =>
     HEIGHT - MARGIN.bottom - ((kpa - least) / (most - least)) * (HEIGHT - MARGIN.top - MARGIN.bottom)
-  const parts = namesAlong(pieces, x, width)
+  const parts = namesAlong(pieces, mode, x, width)
   const run = (piece: StripPiece) => at?.kind === 'run' && piece.of === 'run' && at.id === piece.id
   const part = (piece: StripPiece) => at?.kind === 'line part' && piece.of === 'part' && at.id === piece.id
   const pick = (piece: StripPiece) =>
@@ -128,8 +128,11 @@ interface Named {
 }
 
 /** Names of parts and ports under the strip, in two rows: parts first, leaving out what has no room. */
-function namesAlong(pieces: StripPiece[], x: (m: number) => number, width: number): Named[] {
-  const spans = new Map<string, { id: string; name: string; part: boolean; low: number; high: number }>()
+function namesAlong(pieces: StripPiece[], mode: number, x: (m: number) => number, width: number): Named[] {
+  const spans = new Map<
+    string,
+    { id: string; name: string; part: boolean; flows: boolean; low: number; high: number }
+  >()
   for (const piece of pieces) {
     if (piece.of === 'run' || piece.id === TANK) continue
     const known = spans.get(piece.id)
@@ -137,13 +140,14 @@ function namesAlong(pieces: StripPiece[], x: (m: number) => number, width: numbe
       id: piece.id,
       name: piece.name,
       part: piece.of === 'part',
+      flows: Boolean(known?.flows) || Math.abs(piece.flow_lph[mode] ?? 0) > 0.05,
       low: Math.min(known?.low ?? Infinity, x(piece.from_m)),
       high: Math.max(known?.high ?? -Infinity, x(piece.to_m)),
     })
   }
   const taken: { row: number; low: number; high: number }[] = []
   return [...spans.values()]
-    .sort((a, b) => Number(b.part) - Number(a.part) || a.low - b.low)
+    .sort((a, b) => Number(b.part) - Number(a.part) || Number(b.flows) - Number(a.flows) || a.low - b.low)
     .flatMap((span) => {
       const half = (span.name.length * LETTER_PX) / 2
       const middle = Math.min(width - half - 4, Math.max(half + 4, (span.low + span.high) / 2))

@@ -118,7 +118,11 @@ export const WORDS: Partial<Record<LineDoes['kind'], { name: string; label: stri
     { name: 'fuse', label: 'Fuse', most: declared.PumpDoes.most.fuse },
     { name: 'relay', label: 'Relay', most: declared.PumpDoes.most.relay },
     { name: 'switch', label: 'Switch or cut-off', most: declared.PumpDoes.most.switch },
+    { name: 'tools', label: 'Tools to replace it', most: declared.PumpDoes.most.tools },
     { name: 'brought_in', label: 'How the spare is brought in', most: declared.PumpDoes.most.brought_in },
   ],
-  filter: [{ name: 'caught', label: 'Caught at the last swap', most: declared.FilterDoes.most.caught }],
+  filter: [
+    { name: 'tools', label: 'Tools to replace it', most: declared.FilterDoes.most.tools },
+    { name: 'caught', label: 'Caught at the last swap', most: declared.FilterDoes.most.caught },
+  ],
 }
