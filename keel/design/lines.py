@@ -7,7 +7,8 @@ from pydantic import Field, model_validator
 from keel.design.base import Bore, Coordinate, Length, Name, Part, refuse
 from keel.design.connections import Adapter, Connection
 from keel.design.features import Id
-from keel.design.line_parts import Kpa, LinePart, ports_of
+from keel.design.line_functions import Kpa, ports_of
+from keel.design.line_parts import LinePart
 from keel.design.pumps import Flow, Voltage
 from keel.reference.compatibility import HoseName
 from keel.reference.fuels import FuelName

@@ -9,7 +9,8 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
 from keel.design.faults import Fault
-from keel.design.line_parts import Does, LibraryComponent, PartConnection
+from keel.design.line_functions import Does
+from keel.design.line_parts import LibraryComponent, PartConnection
 from keel.formats.cells import kept_rows, listed, said
 from keel.formats.table import Kind, Row, read_table, written
 from keel.reference.connections import SIZES

@@ -123,12 +123,12 @@ class Pipe(Element):
 class Resistance(Element):
     """A filter, strainer, sensor or jet: it loses a Q + b Q|Q|."""
 
-    linear: float = 0.0
-    square: float = 0.0
+    linear: float | Array = 0.0
+    square: float | Array = 0.0
 
     def figures(self, modes: int) -> Mapping[str, Any]:
-        """Both."""
-        return {"linear": np.full(modes, self.linear), "square": np.full(modes, self.square)}
+        """Both, the same in all modes or one for each."""
+        return {name: np.broadcast_to(getattr(self, name), modes) for name in ("linear", "square")}
 
     @staticmethod
     def residual(given: Given, state: State) -> Residual:

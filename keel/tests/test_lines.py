@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from keel import Showing, apply, evaluate
 from keel.analysis.tank import TankAnalysis
 from keel.design.connections import Connection
-from keel.design.line_parts import PumpDoes, ports_of
+from keel.design.line_functions import PumpDoes, ports_of
 from keel.design.workshop import Workshop
 from keel.formats.line_library import line_parts_csv, read_line_parts
 from keel.network.outage import modes_left, outage, stops_all

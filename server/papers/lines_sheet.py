@@ -6,7 +6,8 @@ from reportlab.lib.units import mm
 
 from keel.analysis.parts import LINES
 from keel.analysis.tank import TankAnalysis
-from keel.design.line_parts import LinePart, ports_of
+from keel.design.line_functions import ports_of
+from keel.design.line_parts import LinePart
 from keel.formats.quantities import cut_text, quantity_text, sentence_text
 from keel.reference.quantities import UnitSet
 from keel.solid.solids import Solids

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from keel.analysis.parts import PORTS
 from keel.analysis.tank import TankAnalysis
-from keel.design.line_parts import JetDoes, LinePart, RegulatorDoes, ports_of
+from keel.design.line_functions import JetDoes, RegulatorDoes, ports_of
+from keel.design.line_parts import LinePart
 from keel.design.lines import TANK
 from keel.design.ports import opened
 from keel.findings.finding import Finding, saying

@@ -5,11 +5,9 @@ from typing import Any, TypeVar
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.connections import Connection
-from keel.design.line_parts import (
+from keel.design.line_functions import (
     FilterDoes,
-    LineComponent,
     OtherTankDoes,
-    PartConnection,
     PassageDoes,
     PumpDoes,
     RailDoes,
@@ -18,6 +16,7 @@ from keel.design.line_parts import (
     UserDoes,
     ports_of,
 )
+from keel.design.line_parts import LineComponent, PartConnection
 
 D = TypeVar("D")
 CARBURETTOR_KPA = 25.0

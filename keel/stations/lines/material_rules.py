@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from keel.analysis.tank import TankAnalysis
-from keel.design.line_parts import FilterDoes
+from keel.design.line_functions import FilterDoes
 from keel.findings.finding import Finding, of_station, saying
 from keel.findings.fuels import attacked
 from keel.reference.compatibility import HOSES, OF_ELEMENT, OF_METAL, OF_RUBBER

@@ -6,23 +6,22 @@ import networkx as nx
 
 from keel.analysis.parts import PORTS
 from keel.analysis.tank import TankAnalysis
-from keel.design.line_parts import CheckDoes, FilterDoes, LinePart, PassageDoes, PumpDoes, RegulatorDoes, SurgeTankDoes
+from keel.design.line_functions import CheckDoes, FilterDoes, PassageDoes, PumpDoes, RegulatorDoes, SurgeTankDoes
+from keel.design.line_parts import LinePart
 from keel.design.lines import TANK, Lines
 from keel.findings.finding import Finding, saying
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.places import Key
 from keel.studies.lines.services import PUMPS, is_spare, open_ways
-from keel.studies.liquid.capacity import CAPACITY
 
 _lines = saying("lines")
 FINE_UM = 60.0
 """A filter finer than this in a suction line starves its pump as it loads."""
-OVERFLOW_KPA = 5.0
 IDLE_LPH = 0.1
 
 
-def _reach(lines: Lines, part: LinePart, port: str) -> set[Key]:
+def reach(lines: Lines, part: LinePart, port: str) -> set[Key]:
     graph = open_ways(lines)
     return set(nx.node_connected_component(graph, (part.id, port))) if (part.id, port) in graph else set()
 
@@ -39,7 +38,7 @@ def pumps_are_strained(tank: TankAnalysis) -> Iterator[Finding]:
     for part in lines.parts:
         if part.does.kind not in PUMPS:
             continue
-        keys = _reach(lines, part, "in")
+        keys = reach(lines, part, "in")
         before = _filters(lines, keys)
         drawn = {port for owner, port in keys if owner == TANK} | ({part.hangs_in} if part.hangs_in else set())
         hangers = [ports[port].hanger for port in drawn if port in ports]
@@ -166,7 +165,7 @@ def joined_pumps_can_be_shut_off(tank: TankAnalysis) -> Iterator[Finding]:
     lines = tank.design.lines
     outside = [part for part in lines.parts if part.does.kind in PUMPS and not part.hangs_in]
     for place, part in enumerate(outside):
-        keys = _reach(lines, part, "in")
+        keys = reach(lines, part, "in")
         valves = [one for one in lines.parts if (one.id, "in") in keys and one.does.kind == "isolating valve"]
         shared = [other for other in outside[place + 1 :] if (other.id, "in") in keys]
         if shared and not valves:
@@ -249,93 +248,4 @@ def parts_are_replaced_in_time(tank: TankAnalysis) -> Iterator[Finding]:
                 name=part.name,
                 takes_min=minutes,
                 limit_min=limit,
-            )
-
-
-def surge_branch_is_right(tank: TankAnalysis) -> Iterator[Finding]:
-    """Lift in, main return in, overflow out to the main tank, and none of it raises the pressure."""
-    lines = tank.design.lines
-    for part in lines.parts:
-        if isinstance(part.does, SurgeTankDoes):
-            yield from _surge_ports(part, part.does)
-            yield from _surge_return(lines, part)
-            yield from _surge_balance(tank, part.id, part.name, part.does.volume_l)
-    if tank.design.brief.is_surge_tank:
-        yield from _surge_balance(tank, TANK, "The surge tank", tank[CAPACITY].rated_l)
-
-
-def _surge_balance(tank: TankAnalysis, key: str, name: str, volume_l: float) -> Iterator[Finding]:
-    """What comes in, what goes out, and what the overflow makes of it."""
-    modes, flows = tank[LINE_MODES], tank[FLOWS]
-    inside, flow = flows.kpa(key, "inside"), flows.part(key)
-    asked = [n for n, mode in enumerate(modes) if not mode.failure]
-    if inside is None or flow is None or not asked:
-        return
-    worst = max(asked, key=lambda n: inside[n] or 0.0)
-    if (inside[worst] or 0.0) > OVERFLOW_KPA:
-        yield _lines(
-            "lines.overflow",
-            key,
-            "stop",
-            "{name} in {mode}: {back_lph} overflows, {inside_kpa} stands in it, limit {limit_kpa}",
-            "The overflow doesn't take the whole surplus: the surge tank bulges and the return is held back.",
-            name=name,
-            mode=modes[worst].name,
-            back_lph=flow.flow_lph[worst] or 0.0,
-            inside_kpa=inside[worst] or 0.0,
-            limit_kpa=OVERFLOW_KPA,
-        )
-    low = max(asked, key=lambda n: flow.moved_lph[n] or 0.0)
-    lacking = flow.moved_lph[low] or 0.0
-    if lacking > IDLE_LPH:
-        yield _lines(
-            "lines.surge_empties",
-            key,
-            "stop",
-            "{name} in {mode}: {lacking_lph} more out than in, empty after {empty_s}",
-            "The lift pump doesn't keep up: the surge tank runs empty and the engine stops.",
-            name=name,
-            mode=modes[low].name,
-            lacking_lph=lacking,
-            empty_s=volume_l / lacking * 3600,
-        )
-
-
-def _surge_ports(part: LinePart, does: SurgeTankDoes) -> Iterator[Finding]:
-    wrong = [
-        said
-        for right, said in (
-            (does.inlet_is_tangential, "inlets that don't come in along its wall: air isn't shed"),
-            (does.outlet_is_lowest, "an outlet that isn't lowest: it draws air first"),
-            (does.overflow_is_highest, "an overflow that isn't highest: air stays in it"),
-        )
-        if not right
-    ]
-    if wrong:
-        yield _lines(
-            "lines.surge_ports",
-            part.id,
-            "stop",
-            "{name} has {count} of 3 ports wrong: {first}",
-            "A surge tank that keeps air feeds it to the engine.",
-            name=part.name,
-            count=len(wrong),
-            first=wrong[0],
-        )
-
-
-def _surge_return(lines: Lines, part: LinePart) -> Iterator[Finding]:
-    bypasses = [one for one in lines.parts if isinstance(one.does, RegulatorDoes) and one.does.way == "bypass"]
-    for one in bypasses:
-        keys = _reach(lines, one, "return")
-        if keys and (part.id, "return") not in keys:
-            yield _lines(
-                "lines.surge_return",
-                one.id,
-                "caution",
-                "{name}: its return doesn't lead to {surge}",
-                "The surge tank has to be filled with all that the main pump takes, most of which comes straight back: "
-                "led back to it, the lift pump only replaces what is burnt.",
-                name=one.name,
-                surge=part.name,
             )

@@ -5,7 +5,8 @@ from typing import Any
 
 from keel.analysis.parts import PORTS
 from keel.analysis.tank import TankAnalysis
-from keel.design.line_parts import LinePart, PumpDoes, RailDoes, RegulatorDoes
+from keel.design.line_functions import PumpDoes, RailDoes, RegulatorDoes
+from keel.design.line_parts import LinePart
 from keel.design.lines import LineRun, RunEnd
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.connections import CLAMPED, DASH_BORES_MM

@@ -1,7 +1,15 @@
 """Lines: parts, runs, and what flows in them."""
 
 from keel.design.lines import Lines
-from keel.stations.lines import joint_rules, material_rules, order_rules, pressure_rules, remedies, vent_rules
+from keel.stations.lines import (
+    joint_rules,
+    material_rules,
+    order_rules,
+    pressure_rules,
+    remedies,
+    surge_rules,
+    vent_rules,
+)
 from keel.stations.lines.layouts import layouts
 from keel.stations.station import Station
 from keel.studies.lines.air_paths import AIR_PATHS
@@ -72,7 +80,7 @@ LINES = Station(
         order_rules.fuel_is_filtered,
         order_rules.teed_pumps_have_checks,
         order_rules.no_pump_works_for_nothing,
-        order_rules.surge_branch_is_right,
+        surge_rules.surge_branch_is_right,
         order_rules.joined_pumps_can_be_shut_off,
         order_rules.sensors_see_clean_fuel,
         order_rules.a_commissioning_filter_is_planned,

@@ -8,7 +8,7 @@ import networkx as nx
 
 from keel.analysis.parts import LINES, PORTS
 from keel.analysis.study import study
-from keel.design.line_parts import VentDoes
+from keel.design.line_functions import VentDoes
 from keel.design.lines import TANK, Lines
 from keel.design.ports import Port, Valve, VentPath, opened
 from keel.studies.demand.demand import MOST_DRAWN

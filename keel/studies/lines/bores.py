@@ -8,7 +8,8 @@ import networkx as nx
 
 from keel.analysis.parts import LINES, PORTS, RULES
 from keel.analysis.study import study
-from keel.design.line_parts import LinePart, PassageDoes, RailDoes, ValveDoes, ports_of
+from keel.design.line_functions import PassageDoes, RailDoes, ValveDoes, ports_of
+from keel.design.line_parts import LinePart
 from keel.design.lines import TANK, Lines
 from keel.design.ports import Port
 from keel.design.workshop import HouseRules

@@ -104,4 +104,4 @@ def _joining_way(graph: "nx.Graph[Node]", lines: Lines, tank: Mapping[str, TankP
     return []
 
 
-CIRCUITS = study(circuits, LINES, TANK_PORTS, FUEL)
+CIRCUITS = study(circuits, LINES, TANK_PORTS, FUEL).by_value()

@@ -5,7 +5,8 @@ from dataclasses import dataclass, replace
 
 from keel.analysis.parts import LINES, RULES
 from keel.analysis.study import study
-from keel.design.line_parts import LinePart, PumpDoes
+from keel.design.line_functions import PumpDoes
+from keel.design.line_parts import LinePart
 from keel.design.lines import Lines
 from keel.design.workshop import HouseRules
 from keel.studies.lines.circuits import CIRCUITS, Circuit

@@ -5,8 +5,9 @@ from dataclasses import dataclass
 
 from keel.analysis.parts import LINES
 from keel.analysis.study import study
-from keel.design.line_parts import FilterDoes, RegulatorDoes
+from keel.design.line_functions import FilterDoes, RegulatorDoes
 from keel.design.lines import Lines
+from keel.studies.lines.assembly import HOUSED_TIMES
 from keel.studies.lines.flows import FLOWS, LineFlows
 from keel.studies.lines.modes import LINE_MODES, Mode
 
@@ -73,7 +74,7 @@ def filtration(lines: Lines, flows: LineFlows, modes: Sequence[Mode]) -> list[Fi
             swap, caught = does.swap_hours, does.caught
         else:
             clean = getattr(does, "filter_linear", 0.0) * most
-            stage, loaded, element, area, swap, caught = "main", 3 * clean, "paper", None, None, ""
+            stage, loaded, element, area, swap, caught = "main", HOUSED_TIMES * clean, "paper", None, None, ""
         found.append(
             FilterStage(
                 part=part.id,

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Any, Literal, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,13 +13,14 @@ from keel.design.lines import TANK, Lines
 from keel.network.curves import Array
 from keel.network.friction import velocity
 from keel.network.solve import Settled, settle
-from keel.studies.lines.assemble import Assembly, assemble
+from keel.studies.lines.assemble import assemble
+from keel.studies.lines.assembly import Assembly
 from keel.studies.lines.circuits import CIRCUITS, Circuit
 from keel.studies.lines.modes import LINE_MODES, Mode
 from keel.studies.lines.places import LINE_PLACES, LinePlaces
 from keel.studies.lines.tank_side import TANK_PORTS, TankPort
 
-ALMOST_LPH = 1e-6
+T = TypeVar("T", "Pressures", "RunFlow", "PartFlow", "Piece")
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,7 +121,7 @@ def line_flows(
     places: LinePlaces,
     tank: Mapping[str, TankPort],
     modes: Sequence[Mode],
-    loaded: bool = False,
+    loaded: Sequence[bool] = (),
 ) -> LineFlows:
     """Flows and pressures of the whole line.
 
@@ -136,8 +137,8 @@ def line_flows(
         Where it meets the tank.
     modes : sequence of Mode
         What runs and what is drawn.
-    loaded : bool
-        Filters as they are when they are due for a swap.
+    loaded : sequence of bool
+        In which modes filters are as they are when they are due for a swap; empty: in none.
 
     Returns
     -------
@@ -225,27 +226,52 @@ def _listed(values: Array, good: NDArray[np.bool_]) -> list[float | None]:
     return [float(value) if well else None for value, well in zip(values, known, strict=True)]
 
 
-def loaded_flows(
+def both_flows(
     lines: Lines,
     found: Sequence[Circuit],
     places: LinePlaces,
     tank: Mapping[str, TankPort],
     modes: Sequence[Mode],
-) -> LineFlows:
-    """The same with every filter as it is when it is due for a swap."""
-    return line_flows(lines, found, places, tank, modes, loaded=True)
+) -> tuple[LineFlows, LineFlows]:
+    """With every filter clean, and with every one as it is when it is due for a swap: settled at once."""
+    count = len(modes)
+    twice = line_flows(lines, found, places, tank, [*modes, *modes], [False] * count + [True] * count)
+    return _part_of(twice, slice(0, count)), _part_of(twice, slice(count, 2 * count))
 
 
-def clean_flows(
-    lines: Lines,
-    found: Sequence[Circuit],
-    places: LinePlaces,
-    tank: Mapping[str, TankPort],
-    modes: Sequence[Mode],
-) -> LineFlows:
+def _part_of(flows: LineFlows, span: slice) -> LineFlows:
+    """Some of the modes of an answer."""
+
+    def cut(one: T) -> T:
+        values = {name: getattr(one, name) for name in one.__slots__}
+        lists: dict[str, Any] = {name: value[span] for name, value in values.items() if isinstance(value, list)}
+        return replace(one, **lists)
+
+    def within(places: Sequence[int]) -> list[int]:
+        return [n - span.start for n in places if span.start <= n < span.stop]
+
+    return LineFlows(
+        connections=[cut(one) for one in flows.connections],
+        runs=[cut(one) for one in flows.runs],
+        parts=[cut(one) for one in flows.parts],
+        pieces=[cut(one) for one in flows.pieces],
+        unsettled=within(flows.unsettled),
+        unfed=within(flows.unfed),
+        loose=flows.loose,
+        beyond={part: within(places) for part, places in flows.beyond.items() if within(places)},
+    )
+
+
+def clean(both: tuple[LineFlows, LineFlows]) -> LineFlows:
     """With every filter clean."""
-    return line_flows(lines, found, places, tank, modes)
+    return both[0]
 
 
-FLOWS = study(clean_flows, LINES, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES)
-LOADED_FLOWS = study(loaded_flows, LINES, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES)
+def due(both: tuple[LineFlows, LineFlows]) -> LineFlows:
+    """With every filter as it is when it is due for a swap."""
+    return both[1]
+
+
+BOTH_FLOWS = study(both_flows, LINES, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES)
+FLOWS = study(clean, BOTH_FLOWS)
+LOADED_FLOWS = study(due, BOTH_FLOWS)

@@ -7,7 +7,7 @@ from itertools import accumulate
 from keel.analysis.parts import BRIEF, LINES, RULES
 from keel.analysis.study import study
 from keel.design.brief import Brief
-from keel.design.line_parts import PumpDoes, RailDoes, UserDoes
+from keel.design.line_functions import PumpDoes, RailDoes, UserDoes
 from keel.design.lines import Lines
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FUELS, HEAT_CAPACITY_KJ_PER_KG_K

@@ -6,7 +6,8 @@ from math import sqrt
 
 from keel.analysis.parts import LINES
 from keel.analysis.study import study
-from keel.design.line_parts import LinePart, RailDoes, RegulatorDoes, UserDoes
+from keel.design.line_functions import RailDoes, RegulatorDoes, UserDoes
+from keel.design.line_parts import LinePart
 from keel.design.lines import Lines
 from keel.studies.lines.flows import LOADED_FLOWS, LineFlows
 from keel.studies.lines.modes import LINE_MODES, Mode

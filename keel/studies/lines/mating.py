@@ -21,7 +21,18 @@ class Mismatch:
 
 
 def named(one: Connection) -> str:
-    """A connection as people ask for it over the counter."""
+    """A connection as people ask for it over the counter.
+
+    Parameters
+    ----------
+    one : Connection
+        One side of a joint.
+
+    Returns
+    -------
+    str
+        Size, thread, standard and hand.
+    """
     thread = size_of(one.standard, one.size).thread
     size = f"{one.size} ({thread})" if thread and one.size.startswith("-") else thread or one.size
     if one.standard == "G parallel":
@@ -89,7 +100,18 @@ def _near(one: Connection, other: Connection) -> Words:
 
 
 def mate_of(one: Connection) -> Connection:
-    """What screws on a connection: the same standard and size, the other hand, a seal that is said."""
+    """What screws on a connection.
+
+    Parameters
+    ----------
+    one : Connection
+        One side of a joint.
+
+    Returns
+    -------
+    Connection
+        The same standard and size, the other hand, a seal that is said.
+    """
     hand: Literal["male", "female"] = "female" if one.hand == "male" else "male"
     needs = one.seals_by in RUBBER_SEALS
     seal = one.seal or ("fluoroelastomer" if needs else None)

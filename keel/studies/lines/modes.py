@@ -124,4 +124,4 @@ def _running_pumps(lines: Lines) -> Sequence[tuple[str, str]]:
     return [(part.id, part.name) for part in lines.parts if part.does.kind == "pump" and not part.does.spare]
 
 
-LINE_MODES = study(modes, LINES, BRIEF, RULES)
+LINE_MODES = study(modes, LINES, BRIEF, RULES).by_value()

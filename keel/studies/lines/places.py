@@ -9,7 +9,8 @@ import numpy as np
 from keel.analysis.parts import LINES, PORTS, SOLIDS
 from keel.analysis.study import study
 from keel.design.connections import Connection
-from keel.design.line_parts import LinePart, ports_of
+from keel.design.line_functions import ports_of
+from keel.design.line_parts import LinePart
 from keel.design.lines import TANK, LineRun, Lines, RunEnd
 from keel.design.ports import Port
 from keel.reference.fittings import BEND_K, END_K
@@ -148,7 +149,22 @@ def _bore_at(end: RunEnd, run: LineRun, lines: Lines, ports: Sequence[Port]) -> 
 
 
 def connection_at(end: RunEnd, lines: Lines, ports: Sequence[Port]) -> Connection | None:
-    """What the part at an end has there; None where it isn't said."""
+    """What the part at an end has there.
+
+    Parameters
+    ----------
+    end : RunEnd
+        One end of a run.
+    lines : Lines
+        Parts.
+    ports : sequence of Port
+        The tank's.
+
+    Returns
+    -------
+    Connection or None
+        None where it isn't said.
+    """
     if end.part == TANK:
         return next((port.connection for port in ports if port.id == end.port), None)
     part = lines.part(end.part)
@@ -190,4 +206,4 @@ def key_of(end: RunEnd) -> Key:
     return end.part, end.port
 
 
-LINE_PLACES = study(line_places, LINES, PORTS, SOLIDS)
+LINE_PLACES = study(line_places, LINES, PORTS, SOLIDS).by_value()

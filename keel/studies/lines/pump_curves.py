@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from keel.design.line_parts import EnginePumpDoes, PumpDoes
+from keel.design.line_functions import EnginePumpDoes, PumpDoes
 from keel.design.pumps import PumpPoint
 from keel.network.curves import NOTHING, Curve
 

@@ -7,8 +7,9 @@ import networkx as nx
 
 from keel.analysis.parts import LINES
 from keel.analysis.study import study
-from keel.design.line_parts import LinePart, PassageDoes, PumpDoes, RegulatorDoes, ports_of
-from keel.design.lines import TANK, Lines
+from keel.design.line_functions import PassageDoes, PumpDoes, RegulatorDoes, ports_of
+from keel.design.line_parts import LinePart
+from keel.design.lines import Lines
 from keel.studies.lines.circuits import AIR_KINDS, REFERENCES
 from keel.studies.lines.places import Key, key_of
 
@@ -17,7 +18,18 @@ PUMPS = ("pump", "engine-driven pump")
 
 
 def open_ways(lines: Lines) -> "nx.Graph[Key]":
-    """Connections as nodes; an edge where pressure goes through: runs, and parts that only lose some of it."""
+    """Where pressure goes through: runs, and parts that only lose some of it.
+
+    Parameters
+    ----------
+    lines : Lines
+        Parts and runs.
+
+    Returns
+    -------
+    networkx.Graph
+        Connections as nodes; an edge that is a run names it.
+    """
     graph: nx.Graph[Key] = nx.Graph()
     for part in lines.parts:
         graph.add_nodes_from((part.id, port) for port in ports_of(part.does))
@@ -104,13 +116,19 @@ def pumps_pressing(lines: Lines) -> dict[str, list[str]]:
 
 
 def is_spare(part: LinePart) -> bool:
-    """Whether a pump stands by."""
+    """Whether a pump stands by.
+
+    Parameters
+    ----------
+    part : LinePart
+        Any part.
+
+    Returns
+    -------
+    bool
+        False for what is no pump.
+    """
     return isinstance(part.does, PumpDoes) and part.does.spare
-
-
-def is_tank(key: Key) -> bool:
-    """Whether a connection is one of the tank's own ports."""
-    return key[0] == TANK
 
 
 SERVICES = study(services, LINES)

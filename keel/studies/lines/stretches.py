@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from keel.analysis.parts import LINES, RULES
 from keel.analysis.study import study
-from keel.design.line_parts import EnginePumpDoes, PumpDoes
+from keel.design.line_functions import EnginePumpDoes, PumpDoes
 from keel.design.lines import LineRun, Lines
 from keel.design.workshop import HouseRules
 from keel.studies.lines.flows import FLOWS, LineFlows

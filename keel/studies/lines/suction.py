@@ -1,22 +1,24 @@
 """Whether fuel stays liquid at every pump's inlet: its absolute pressure there against its vapour pressure."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
+import networkx as nx
 from scipy.optimize import brentq
 
 from keel.analysis.parts import LINES
 from keel.analysis.study import study
-from keel.design.line_parts import EnginePumpDoes, LinePart, OtherTankDoes
-from keel.design.lines import Lines
+from keel.design.line_functions import EnginePumpDoes, OtherTankDoes, SurgeTankDoes
+from keel.design.line_parts import LinePart
+from keel.design.lines import TANK, Lines
 from keel.network.friction import velocity
 from keel.reference.fuels import FUELS, FuelName
 from keel.reference.vapour import REID_KPA, atmosphere_kpa, vapour_kpa
 from keel.studies.lines.circuits import CIRCUITS, Circuit
 from keel.studies.lines.flows import LOADED_FLOWS, LineFlows
 from keel.studies.lines.modes import LINE_MODES, Mode
-from keel.studies.lines.places import LINE_PLACES, LinePlaces
-from keel.studies.lines.services import PUMPS, is_spare
+from keel.studies.lines.places import LINE_PLACES, Key, LinePlaces
+from keel.studies.lines.services import PUMPS, is_spare, open_ways
 from keel.studies.lines.tank_side import TANK_PORTS, TankPort
 
 COLDEST_C, HOTTEST_C = -40.0, 120.0
@@ -99,17 +101,13 @@ def inlets(
         The bore of an inlet is that of its connection; a pump hung in the tank has none to speak of.
     """
     heights = {(one.part, one.port): one.at.z for one in places.connections}
-    shown = []
+    ways, shown = open_ways(lines), []
     for part in lines.parts:
         circuit = next((one for one in found if part.id in one.parts), None)
         if part.does.kind not in PUMPS or is_spare(part) or circuit is None or circuit.fuel is None:
             continue
-        surfaces = [tank[port].surface_z_mm for port in circuit.ports]
-        surfaces += [
-            heights[other.id, "out"] + other.does.level_mm
-            for other in lines.parts
-            if isinstance(other.does, OtherTankDoes) and other.id in circuit.parts
-        ]
+        drawn = nx.node_connected_component(ways, (part.id, "in")) | {(TANK, part.hangs_in or "")}
+        surfaces = list(_surfaces(lines, drawn, heights, tank))
         height = part.z_mm if part.hangs_in else heights[part.id, "in"]
         reid = lines.reid_kpa or REID_KPA[circuit.fuel]
         does = part.does
@@ -125,6 +123,21 @@ def inlets(
             )
         )
     return shown
+
+
+def _surfaces(
+    lines: Lines, drawn: set[Key], heights: Mapping[Key, float], tank: Mapping[str, TankPort]
+) -> Iterator[float]:
+    """Heights of the fuel that a pump draws from: of the tank, of a surge tank kept full, of another tank."""
+    for key, port in drawn:
+        if key == TANK and port in tank:
+            yield tank[port].brim_z_mm or tank[port].surface_z_mm
+            continue
+        part = lines.part(key)
+        if part is not None and isinstance(part.does, SurgeTankDoes):
+            yield heights[key, "overflow"]
+        elif part is not None and isinstance(part.does, OtherTankDoes):
+            yield heights[key, port] + part.does.level_mm
 
 
 def _in_modes(part: LinePart, fuel: FuelName, reid: float, flows: LineFlows, modes: Sequence[Mode]) -> list[InletMode]:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from keel.analysis.parts import LINES
 from keel.analysis.study import study
-from keel.design.line_parts import RegulatorDoes
+from keel.design.line_functions import RegulatorDoes
 from keel.design.lines import Lines
 from keel.studies.lines.flows import FLOWS, LineFlows
 from keel.studies.lines.modes import LINE_MODES, Mode

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from math import floor
 
 import numpy as np
 
@@ -60,13 +61,28 @@ class TankPort:
 
 
 def fuels_by_cell(lines: Lines, solids: Solids, fuel: FuelName) -> dict[str, FuelName]:
-    """What each cell holds: the brief's fuel where nothing else is said."""
+    """What each cell holds.
+
+    Parameters
+    ----------
+    lines : Lines
+        What is said of cells.
+    solids : Solids
+        The shell worked out.
+    fuel : FuelName
+        The brief's: where nothing else is said.
+
+    Returns
+    -------
+    dict of str to FuelName
+        By cell.
+    """
     said = {one.cell: one.fuel for one in lines.fuels}
     return {cell.name: said.get(cell.name, fuel) for cell in solids.cells}
 
 
 def surfaces_at(solids: Solids, held: Capacity, level: float) -> dict[str, float]:
-    """Height of the fuel in each cell, standing level, at a share of the rated capacity [mm]."""
+    """Height of the fuel in each cell, standing level, at a share of the rated capacity, in whole millimetres [mm]."""
     share = level * held.rated_l / held.brimful_l
     return {cell.name: _height(cell, share) for cell in solids.cells}
 
@@ -74,7 +90,8 @@ def surfaces_at(solids: Solids, held: Capacity, level: float) -> dict[str, float
 def _height(cell: Cell, share: float) -> float:
     line = cell.mesh.along(np.array([0.0, 0.0, 1.0]))
     low = float(cell.solid.bounding_box()[2])
-    return low + min(line.level(line.mesh.volume_mm3 * share), line.depth)
+    # What a plate inside takes up moves it by less than a millimetre: nothing that follows from it is worked out again.
+    return float(floor(low + min(line.level(line.mesh.volume_mm3 * share), line.depth)))
 
 
 def tank_ports(
@@ -125,4 +142,4 @@ def tank_ports(
     return found
 
 
-TANK_PORTS = study(tank_ports, LINES, PORTS, SOLIDS, CAPACITY, BRIEF)
+TANK_PORTS = study(tank_ports, LINES, PORTS, SOLIDS, CAPACITY, BRIEF).by_value()

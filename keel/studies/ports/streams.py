@@ -139,7 +139,20 @@ def air_out(kpa: float, vents: Sequence[VentPath]) -> float:
 
 @lru_cache(maxsize=256)
 def drawing_vacuum_kpa(l_per_h: float, vents: tuple[VentPath, ...]) -> float:
-    """Vacuum while fuel is drawn at a rate: the same vents, air going in. Infinite where none lets any in [kPa]."""
+    """Vacuum while fuel is drawn at a rate: the same vents, air going in.
+
+    Parameters
+    ----------
+    l_per_h : float
+        What is drawn [L/h].
+    vents : tuple of VentPath
+        What lets air in.
+
+    Returns
+    -------
+    float
+        [kPa]; infinite where none lets any in.
+    """
     if not vents:
         return float("inf")
     # What it takes above the first valve's opening is sought, however little: beside the opening it would be lost.
