@@ -3,7 +3,10 @@ import { useTheme } from '@mui/material/styles'
 import type { ReactNode } from 'react'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
+import { TANK } from './edits'
 import { showMode, useModePlace } from './view'
+
+const LEAST_LPH = 0.05
 
 /** The running modes to flip through, and what stands at the engine in the one at hand. */
 export function ModeFigures() {
@@ -37,6 +40,7 @@ export function ModeFigures() {
 function Figures({ place }: { place: number }) {
   const units = useUnits()
   const lines = useWork((work) => work.evaluation?.lines)
+  const parts = useWork((work) => work.design.lines.parts)
   const mode = lines?.modes?.[place]
   if (!lines || !mode) return null
   const kpa = (value: number | null | undefined) =>
@@ -56,6 +60,17 @@ function Figures({ place }: { place: number }) {
   for (const one of lines.surplus ?? []) {
     const row = one.modes[place]
     if (row) rows.push({ key: `${one.part}-back`, name: `Back from ${one.name}`, value: lph(row.back_lph) })
+  }
+  for (const part of lines.flows?.parts ?? []) {
+    const kind = parts.find((one) => one.id === part.id)?.does.kind
+    const name = parts.find((one) => one.id === part.id)?.name ?? 'the surge tank'
+    if (kind === 'jet pump')
+      rows.push({ key: `${part.id}-moved`, name: `Moved by ${name}`, value: lph(part.moved_lph[place]) })
+    if (kind === 'surge tank' || part.id === TANK) {
+      rows.push({ key: `${part.id}-over`, name: `Overflows from ${name}`, value: lph(part.flow_lph[place]) })
+      const lost = part.moved_lph[place] ?? 0
+      if (lost > LEAST_LPH) rows.push({ key: `${part.id}-lost`, name: `Emptied from ${name}`, value: lph(lost) })
+    }
   }
   for (const inlet of lines.inlets ?? []) {
     const row = inlet.modes[place]
