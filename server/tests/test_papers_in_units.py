@@ -28,9 +28,11 @@ METRIC = {"mm", "m²", "m", "cm²", "L/h", "L", "kg", "kPa", "kW", "N·m", "N", 
 LENGTHS = {"mm": 1.0, '"': MM_PER_INCH}
 AS_IT_IS = re.compile(
     r'(100 mm|4") exactly|304L|\(\d+ gauge\)|sizes in inches to 1/16, flats to 1/1000"?|out \d+ mm|'
+    r"\d+ mm(?= (hose tail|beaded tube|plain tube|quick connector))|"
     r"(\d+\.\d+ )+(kPa|psi)(?= 0 \d+)|(neck|tube|vent|valve|boss|filler), \d+ mm(?! along)"
 )
-"""The ruler of each set, gauge numbers, a page's heading, names, words somebody typed, round figures beside a plot."""
+"""The ruler of each set, gauge numbers, a page's heading, names, words somebody typed, what a tail is called, round figures
+beside a plot."""
 SCALED = ("dip-stick", "gauge-face")
 """Papers whose marks stand at round figures of the reader's units."""
 
@@ -76,13 +78,14 @@ def figures(text: str) -> list[Figure]:
     ]
 
 
-def kind_of(unit: str, units: UnitSet) -> str:
-    """What a unit of a set measures."""
+def kind_of(unit: str, units: UnitSet, kept: str) -> str:
+    """What a unit of a set measures that is another one in metric: a degree is a temperature or a rise of it."""
     if unit in LENGTHS:
         return "mm"
     if unit in ("L", "US gal", "imp gal"):
         return "l"
-    return next((kind for kind, one in QUANTITIES.items() if one.shown(units).unit == unit), "")
+    alike = [(kind, one) for kind, one in QUANTITIES.items() if one.shown(units).unit == unit]
+    return next((kind for kind, one in alike if one.metric.unit == kept), alike[0][0] if alike else "")
 
 
 class SameInEveryUnits(ApiTestCase):
@@ -122,7 +125,7 @@ class SameInEveryUnits(ApiTestCase):
     def same(self, one: Figure, other: Figure, units: UnitSet) -> bool:
         """As much, to the places that both are written to; whether it was a quantity with a unit."""
         self.assertNotIn(other.unit, METRIC, other)
-        kind = kind_of(other.unit, units)
+        kind = kind_of(other.unit, units, one.unit)
         if not kind and not one.unit:
             self.assertTrue(self.is_same_in_a_table(one, other, units), f"{one} {other}")
             return False

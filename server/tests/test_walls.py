@@ -30,7 +30,7 @@ BY_TOKEN = {("post", "bench/readings"), ("post", "gauge/readings")}
 QUESTIONS = {
     "evaluate", "slosh/run", "slosh/map", "slosh/time-to-dry", "workshop/k-from-strip", "sheet/as-bent",
     "workshop/brake-shape",
-    "workshop/pumps.csv", "workshop/parts.csv", "workshop/senders.csv",
+    "workshop/pumps.csv", "workshop/parts.csv", "workshop/senders.csv", "workshop/line_parts.csv",
 }  # fmt: skip
 """Posted, because what is asked about doesn't fit an address; nothing is kept."""
 OWN = {"session", "session/password", "session/preferences"}

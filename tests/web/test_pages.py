@@ -94,7 +94,8 @@ class Page(HTMLParser):
 def without(text: str, names: list[str]) -> str:
     """A text less what people wrote."""
     for name in names:
-        text = text.replace(name, "")
+        if name in text:
+            text = re.sub(rf"(?<!\w){re.escape(name)}(?!\w)", "", text)
     return text
 
 
