@@ -31,8 +31,8 @@ AS_IT_IS = re.compile(
     r"\d+ mm(?= (hose tail|beaded tube|plain tube|quick connector))|"
     r"(\d+\.\d+ )+(kPa|psi)(?= 0 \d+)|(neck|tube|vent|valve|boss|filler), \d+ mm(?! along)"
 )
-"""The ruler of each set, gauge numbers, a page's heading, names, words somebody typed, what a tail is called, round figures
-beside a plot."""
+"""The ruler of each set, gauge numbers, a page's heading, names, words somebody typed, what tails are called, round
+figures beside a plot."""
 SCALED = ("dip-stick", "gauge-face")
 """Papers whose marks stand at round figures of the reader's units."""
 
