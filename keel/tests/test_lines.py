@@ -468,6 +468,20 @@ class Figures(TestCase):
             self.assertAlmostEqual(away or 0.0, 2.5 * (drive or 0.0), places=4)
             self.assertAlmostEqual(drawn or 0.0, more or 0.0, places=6)
 
+    def test_each_engine_is_judged_by_its_own_regulator(self) -> None:
+        """A rail at 300 kPa and a carburettor behind a dead-head regulator at 25 kPa, on one tank."""
+        small = [curve((0, 240), (60, 180), (90, 0), volts=volts) for volts in (11.0, 13.5)]
+        second = [
+            part("p2", "pump", 200, curves=small),
+            part("r2", "regulator", 250, way="dead-head", set_kpa=25.0),
+            part("bowl", "carburettor", 300, joints=flares("in")),
+        ]
+        runs = [*RUNS, run("c1", "tank.other", "p2.in"), run("c2", "p2.out", "r2.in"), run("c3", "r2.out", "bowl.in")]
+        ports = [*PORTS, PORTS[0] | {"id": "other", "name": "other", "x_mm": 100}]
+        rail, bowl = analysed(plumbed([*PARTS, *second], runs, ports=ports))[FEEDS]
+        self.assertEqual((rail.modes[2].wanted_kpa, bowl.modes[2].wanted_kpa), (300.0, 25.0))
+        self.assertAlmostEqual(bowl.modes[2].kpa or 0.0, 25.0, delta=0.5)
+
     def test_two_cells_are_two_circuits(self) -> None:
         """A partition and a line that doesn't cross it: two fuels, nothing joined."""
         wall: Item = {"features": [{"kind": "partition", "id": "wall", "name": "wall", "axis": "x", "at_mm": 250}]}

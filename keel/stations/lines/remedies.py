@@ -10,7 +10,7 @@ from keel.design.line_parts import LinePart
 from keel.design.lines import LineRun, RunEnd
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.connections import CLAMPED, DASH_BORES_MM
-from keel.studies.lines.injection import FEEDS
+from keel.studies.lines.injection import FEEDS, regulator_of
 from keel.studies.lines.mating import adapter_between, mate_of, named
 from keel.studies.lines.places import connection_at
 from keel.studies.lines.stretches import STRETCHES
@@ -136,7 +136,8 @@ def wider(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
 def enough_across(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """A higher setting, or a reference: whichever the injectors then suffice with."""
     feed = next((feed for feed in tank[FEEDS] if feed.part == finding.subject), None)
-    regulator = next((part for part in tank.design.lines.parts if isinstance(part.does, RegulatorDoes)), None)
+    rail = tank.design.lines.part(finding.subject)
+    regulator = regulator_of(tank.design.lines, rail) if rail else None
     if feed is None or regulator is None or not isinstance(regulator.does, RegulatorDoes):
         return
     needed = feed.across_needed_kpa or 0.0

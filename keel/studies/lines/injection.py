@@ -4,6 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import sqrt
 
+import networkx as nx
+
 from keel.analysis.parts import LINES
 from keel.analysis.study import study
 from keel.design.line_functions import RailDoes, RegulatorDoes, UserDoes
@@ -11,6 +13,7 @@ from keel.design.line_parts import LinePart
 from keel.design.lines import Lines
 from keel.studies.lines.flows import LOADED_FLOWS, LineFlows
 from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.services import open_ways
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,12 +98,40 @@ def feeds(lines: Lines, flows: LineFlows, modes: Sequence[Mode]) -> list[Feed]:
     An injector is an orifice: flow ∝ √(pressure across it). A referenced regulator keeps that constant, one that isn't
     loses what the manifold gains.
     """
-    regulator = next((part.does for part in lines.parts if isinstance(part.does, RegulatorDoes)), None)
-    return [
-        _feed(part, part.does, regulator, flows, modes)
-        for part in lines.parts
-        if isinstance(part.does, RailDoes | UserDoes)
-    ]
+    found = []
+    for part in lines.parts:
+        if isinstance(part.does, RailDoes | UserDoes):
+            held = regulator_of(lines, part)
+            found.append(_feed(part, part.does, _setting(held) if held else None, flows, modes))
+    return found
+
+
+def regulator_of(lines: Lines, part: LinePart) -> LinePart | None:
+    """The regulator that holds the pressure at a part.
+
+    Parameters
+    ----------
+    lines : Lines
+        Parts and runs.
+    part : LinePart
+        A rail, or another that is drawn from.
+
+    Returns
+    -------
+    LinePart or None
+        A bypass regulator whose inlet, or a dead-head one whose outlet, is open to it; None where there is neither.
+    """
+    keys = nx.node_connected_component(open_ways(lines), (part.id, "in"))
+    for other in lines.parts:
+        if isinstance(other.does, RegulatorDoes):
+            side = "in" if other.does.way == "bypass" else "out"
+            if (other.id, side) in keys:
+                return other
+    return None
+
+
+def _setting(part: LinePart) -> RegulatorDoes | None:
+    return part.does if isinstance(part.does, RegulatorDoes) else None
 
 
 def draws(part: LinePart, does: RailDoes | UserDoes, mode: Mode) -> float:
