@@ -1,6 +1,11 @@
 """Lines: parts, runs, and what flows in them."""
 
+from collections.abc import Iterator
+from functools import wraps
+
+from keel.analysis.tank import TankAnalysis
 from keel.design.lines import Lines
+from keel.findings.finding import Finding, Rule
 from keel.stations.lines import (
     joint_rules,
     material_rules,
@@ -29,6 +34,56 @@ from keel.studies.lines.strip import STRIP
 from keel.studies.lines.suction import INLETS
 from keel.studies.lines.surplus import SURPLUSES
 
+_RULES: tuple[Rule, ...] = (
+    joint_rules.fuels_stay_apart,
+    joint_rules.fuels_are_told_apart,
+    joint_rules.parts_are_joined_to_the_tank,
+    pressure_rules.modes_have_answers,
+    pressure_rules.pumps_are_within_their_cards,
+    pressure_rules.feeds_have_their_pressure,
+    pressure_rules.injectors_suffice,
+    pressure_rules.surplus_passes,
+    pressure_rules.fuel_stays_liquid,
+    joint_rules.jets_are_driven,
+    joint_rules.references_are_joined,
+    joint_rules.references_are_short,
+    joint_rules.joints_fit,
+    joint_rules.joints_are_known,
+    joint_rules.no_tape_on_threads,
+    joint_rules.clamped_tubes_are_beaded,
+    joint_rules.nothing_is_left_open,
+    joint_rules.tank_ports_are_joined,
+    joint_rules.tank_ports_are_there,
+    pressure_rules.lines_bear_their_pressure,
+    pressure_rules.parts_bear_their_pressure,
+    pressure_rules.fuel_is_slow_enough,
+    order_rules.pumps_are_strained,
+    order_rules.fuel_is_filtered,
+    order_rules.teed_pumps_have_checks,
+    order_rules.no_pump_works_for_nothing,
+    surge_rules.surge_branch_is_right,
+    order_rules.joined_pumps_can_be_shut_off,
+    order_rules.sensors_see_clean_fuel,
+    order_rules.a_commissioning_filter_is_planned,
+    order_rules.parts_are_replaced_in_time,
+    vent_rules.vents_end_outside,
+    vent_rules.vents_end_away_from_harm,
+    vent_rules.ports_know_their_vents,
+    material_rules.line_materials_bear_it,
+    material_rules.approvals_are_there,
+)
+
+
+def _once_drawn(rule: Rule) -> Rule:
+    """Nothing is worked out for a tank that has no lines yet."""
+
+    @wraps(rule)
+    def judged(tank: TankAnalysis) -> Iterator[Finding]:
+        return rule(tank) if tank.design.lines != Lines() else iter(())
+
+    return judged
+
+
 LINES = Station(
     name="lines",
     title="Lines",
@@ -53,44 +108,7 @@ LINES = Station(
         "failures": FAILURES,
     },
     comparisons={"layouts": layouts},
-    rules=(
-        joint_rules.fuels_stay_apart,
-        joint_rules.fuels_are_told_apart,
-        joint_rules.parts_are_joined_to_the_tank,
-        pressure_rules.modes_have_answers,
-        pressure_rules.pumps_are_within_their_cards,
-        pressure_rules.feeds_have_their_pressure,
-        pressure_rules.injectors_suffice,
-        pressure_rules.surplus_passes,
-        pressure_rules.fuel_stays_liquid,
-        joint_rules.jets_are_driven,
-        joint_rules.references_are_joined,
-        joint_rules.references_are_short,
-        joint_rules.joints_fit,
-        joint_rules.joints_are_known,
-        joint_rules.no_tape_on_threads,
-        joint_rules.clamped_tubes_are_beaded,
-        joint_rules.nothing_is_left_open,
-        joint_rules.tank_ports_are_joined,
-        joint_rules.tank_ports_are_there,
-        pressure_rules.lines_bear_their_pressure,
-        pressure_rules.parts_bear_their_pressure,
-        pressure_rules.fuel_is_slow_enough,
-        order_rules.pumps_are_strained,
-        order_rules.fuel_is_filtered,
-        order_rules.teed_pumps_have_checks,
-        order_rules.no_pump_works_for_nothing,
-        surge_rules.surge_branch_is_right,
-        order_rules.joined_pumps_can_be_shut_off,
-        order_rules.sensors_see_clean_fuel,
-        order_rules.a_commissioning_filter_is_planned,
-        order_rules.parts_are_replaced_in_time,
-        vent_rules.vents_end_outside,
-        vent_rules.vents_end_away_from_harm,
-        vent_rules.ports_know_their_vents,
-        material_rules.line_materials_bear_it,
-        material_rules.approvals_are_there,
-    ),
+    rules=tuple(map(_once_drawn, _RULES)),
     prescribers={
         "lines.joint": remedies.joined_rightly,
         "lines.open": remedies.capped,
