@@ -71,7 +71,7 @@ class Curves:
         Returns
         -------
         ndarray, ndarray
-            Both of the same shape; beyond an end the slope is nought.
+            Both of the same shape; beyond an end the slope is zero.
         """
         after = (self.places <= place[..., None]).sum(axis=-1)
         last = self.places.shape[-1] - 1

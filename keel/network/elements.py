@@ -56,7 +56,7 @@ class Residual:
     by_behind: Array
 
     def or_else(self, other: "Residual") -> "Residual":
-        """The lesser of two that are each nought or more, one of them nought."""
+        """The lesser of two that are each zero or more, one of them zero."""
         return self.where(self.left < other.left, other)
 
     def where(self, first: NDArray[np.bool_], other: "Residual") -> "Residual":
@@ -90,7 +90,7 @@ class Element:
     @staticmethod
     @abstractmethod
     def residual(given: Given, state: State) -> Residual:
-        """Nought where flow and pressures of elements of this kind agree."""
+        """Zero where flow and pressures of elements of this kind agree."""
 
 
 @dataclass(frozen=True)
@@ -166,7 +166,7 @@ class Pump(Element):
     """Gives what its curve has at the rise of pressure, none beyond it; one that stands still passes nothing."""
 
     curves: Sequence[Curve | None] = ()
-    """Flow [L/h] by rise [kPa], mode by mode, ending at nought; None: it stands still."""
+    """Flow [L/h] by rise [kPa], mode by mode, ending at zero; None: it stands still."""
 
     def figures(self, modes: int) -> Mapping[str, Any]:
         """Its curves."""

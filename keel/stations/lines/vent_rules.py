@@ -83,7 +83,7 @@ def vents_end_away_from_harm(tank: TankAnalysis) -> Iterator[Finding]:
 
 
 def ports_know_their_vents(tank: TankAnalysis) -> Iterator[Finding]:
-    """What Ports reckons filling with is what is drawn here."""
+    """What Ports calculates filling with is what is drawn here."""
     ports = {port.id: port for port in tank[PORTS]}
     for path in tank[AIR_PATHS]:
         said = ports[path.port].vent or VentPath()

@@ -119,7 +119,7 @@ def _stop_at(tank: TankAnalysis, side: Side, number: int) -> Stop:
 
 
 def load_that_way_n(tank: TankAnalysis, way: Way) -> float:
-    """What the full tank pushes with in a direction [N]; nought where its mass isn't known."""
+    """What the full tank pushes with in a direction [N]; zero where its mass isn't known."""
     mass = tank[FULL_MASS]
     return mass.kg * G0 * g_that_way(loads_of(tank.design.mount, tank.workshop.rules), way) if mass else 0.0
 

@@ -25,7 +25,7 @@ def curve_at(tables: Sequence[tuple[float, Sequence[PumpPoint]]], at: float) -> 
     Returns
     -------
     Curve or None
-        Ends at nought; None where the tables don't reach.
+        Ends at zero; None where the tables don't reach.
 
     References
     ----------

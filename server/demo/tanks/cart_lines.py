@@ -2,7 +2,8 @@
 
 from typing import Any
 
-from server.demo.line_parts import joint, line_part, run
+from server.demo.line_joints import joint
+from server.demo.line_parts import line_part, run
 
 RUBBER: dict[str, Any] = {"seals": ["fluoroelastomer"], "heading_deg": 270.0}
 
