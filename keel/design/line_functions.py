@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 from keel.design.base import Bore, Gap, Part, refuse
 from keel.design.features import Id
 from keel.design.pumps import Flow, Pressure, PumpCurve, PumpPoint
+from keel.reference.hoses import DASH_BORE_MM
 
 Kpa = Annotated[float, Field(ge=0, le=5000)]
 Loss = Annotated[float, Field(ge=0, le=1000)]
@@ -106,7 +107,7 @@ class ValveDoes(Part):
     """A valve that people open and shut."""
 
     kind: Literal["isolating valve"] = "isolating valve"
-    bore_mm: Bore = Field(default=8.7, description="Bore when open [mm]")
+    bore_mm: Bore = Field(default=DASH_BORE_MM[6], description="Bore when open [mm]")
     fittings_k: Loss = Field(default=0.3, description="K of its bore")
 
 
@@ -114,7 +115,7 @@ class PassageDoes(Part):
     """Something that fuel only passes: a sensor, a tee, a block, a bulkhead."""
 
     kind: Literal["sensor", "tee", "bulkhead"] = "tee"
-    bore_mm: Bore = Field(default=8.7, description="Smallest bore inside [mm]")
+    bore_mm: Bore = Field(default=DASH_BORE_MM[6], description="Smallest bore inside [mm]")
     fittings_k: Loss = Field(default=0.6, description="K of its bore, for each branch")
 
 

@@ -12,6 +12,7 @@ from keel.design.line_parts import LinePart
 from keel.design.pumps import Flow, Voltage
 from keel.reference.compatibility import HoseName
 from keel.reference.fuels import FuelName
+from keel.reference.hoses import DASH_BORE_MM
 from keel.reference.metals import MetalName
 
 MOST_LINE_PARTS, MOST_RUNS, MOST_MODES, MOST_CORNERS = 60, 80, 16, 24
@@ -46,7 +47,7 @@ class LineRun(Part):
     kind: Literal["hose", "tube", "direct"] = "hose"
     start: RunEnd
     end: RunEnd
-    bore_mm: Bore = Field(default=8.7, description="Bore [mm]")
+    bore_mm: Bore = Field(default=DASH_BORE_MM[6], description="Bore [mm]")
     hose: HoseName = Field(default="fluoropolymer-lined hose", description="What a hose is made of")
     metal: MetalName = Field(default="stainless 304L", description="What a tube is made of")
     rated_kpa: Kpa | None = Field(default=None, description="Pressure that it may be used at [kPa]")

@@ -131,6 +131,9 @@ class HouseRules(Part):
     swap_min: float = Field(
         default=30, gt=0, le=1440, description="A pump or a filter is replaced within that at the roadside [min]"
     )
+    reopen_h: float = Field(
+        default=6, gt=0, le=200, description="To empty a finished tank, make it gas-free and prove it anew [h]"
+    )
     vent_off_mm: Gap = Field(default=300, description="A vent ends that far from people and from what is hot [mm]")
     reference_mm: Gap = Field(default=1500, description="Longest hose from a regulator to the manifold [mm]")
     clearances_mm: dict[ClearanceClass, Gap] = Field(

@@ -1,13 +1,11 @@
 """What still runs, and what still feeds, when one element is out: reachability in two graphs."""
 
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
 
 import networkx as nx
 
 Link = tuple[str, str]
-NEVER_OUT = ("battery", "tank", "tee", "rail")
-"""Ends and joints that are no element of their own."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,43 +68,3 @@ def _graph(links: Iterable[Link], gone: set[str]) -> "nx.DiGraph[str]":
 def _reached(links: Iterable[Link], gone: set[str], source: str) -> set[str]:
     graph = _graph(links, gone)
     return {source, *nx.descendants(graph, source)} if source in graph else {source} - gone
-
-
-def modes_left(feeding: Sequence[str], flow_lph: Mapping[str, float], demand_lph: Mapping[str, float]) -> list[str]:
-    """Modes whose demand the feeding pumps still meet, without a margin.
-
-    Parameters
-    ----------
-    feeding : sequence of str
-        Pumps.
-    flow_lph : mapping of str to float
-        What each gives at the rail's pressure.
-    demand_lph : mapping of str to float
-        What each mode draws.
-
-    Returns
-    -------
-    list of str
-        In the order of the modes.
-    """
-    total = sum(flow_lph[pump] for pump in feeding)
-    return [mode for mode, wanted in demand_lph.items() if total > 0 and total >= wanted]
-
-
-def stops_all(electric: Sequence[Link], fuel: Sequence[Link], pumps: Collection[str]) -> list[str]:
-    """Single elements without which nothing feeds at all.
-
-    Parameters
-    ----------
-    electric, fuel : sequence of (str, str)
-        As for `outage`.
-    pumps : collection of str
-        As for `outage`.
-
-    Returns
-    -------
-    list of str
-        By name; ends and tees are none of them.
-    """
-    names = {name for link in [*electric, *fuel] for name in link} - set(NEVER_OUT)
-    return sorted(name for name in names if not outage(electric, fuel, pumps, name).feeding)

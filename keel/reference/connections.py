@@ -3,12 +3,14 @@
 References
 ----------
 Threads: ISO 725 (UN), ANSI B1.20.1 (NPT), ISO 228-1 (G), ISO 261 (metric). Flare and boss sizes: ISO 8434-2, ISO 11926.
-Bores of dash sizes are those usual for smooth hose and its ends; a maker's card counts before them. Spigots of quick
+Bores of dash sizes are those of `keel.reference.hoses`; what is measured or on a card comes first. Spigots of quick
 connectors as generally published for fuel lines of road vehicles.
 """
 
 from dataclasses import dataclass
 from typing import Literal, get_args
+
+from keel.reference.hoses import DASH_BORE_MM
 
 Standard = Literal[
     "37° flare",
@@ -48,15 +50,8 @@ class Size:
 
 
 INCH = 25.4
-DASH_BORES_MM: dict[str, float] = {
-    "-4": 5.6,
-    "-5": 7.1,
-    "-6": 8.7,
-    "-8": 11.1,
-    "-10": 14.3,
-    "-12": 17.5,
-    "-16": 22.2,
-}
+DASH_BORES_MM: dict[str, float] = {f"-{dash}": DASH_BORE_MM[dash] for dash in (4, 5, 6, 8, 10, 12, 16)}
+"""The narrowest bore that is usual [mm]: the ends of a hose are no wider than the hose."""
 _UN: dict[str, tuple[float, int, str]] = {
     "-4": (7 / 16, 20, "7/16-20"),
     "-5": (1 / 2, 20, "1/2-20"),

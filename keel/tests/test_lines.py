@@ -14,7 +14,7 @@ from keel.design.connections import Connection
 from keel.design.line_functions import PumpDoes, ports_of
 from keel.design.workshop import Workshop
 from keel.formats.line_library import line_parts_csv, read_line_parts
-from keel.network.outage import modes_left, outage, stops_all
+from keel.network.outage import outage
 from keel.reference.connections import SIZES
 from keel.reference.quantities import UNIT_SETS
 from keel.reference.vapour import atmosphere_kpa, vapour_kpa
@@ -23,6 +23,7 @@ from keel.studies.lines.bores import NARROWEST
 from keel.studies.lines.circuits import CIRCUITS
 from keel.studies.lines.failures import FAILURES
 from keel.studies.lines.flows import FLOWS, LOADED_FLOWS
+from keel.studies.lines.growth import LINE_GROWTH
 from keel.studies.lines.heat import HEAT
 from keel.studies.lines.injection import FEEDS
 from keel.studies.lines.mating import adapter_between, mate_of, mismatch
@@ -33,6 +34,7 @@ from keel.studies.lines.strip import STRIP
 from keel.studies.lines.suction import INLETS, boils_at
 from keel.studies.lines.surplus import SURPLUSES
 from keel.tests.line_samples import (
+    CASES,
     LIBRARY,
     PARTS,
     PORTS,
@@ -175,29 +177,31 @@ class WorkedCases(TestCase):
         for static, wanted in ((95.881894, 50.51034349), (78.08043231, 43.38622849)):
             self.assertAlmostEqual(boils_at(62.0, static) or 0.0, wanted, delta=1e-3)
 
-    def test_a_suction_line(self) -> None:
-        """240 L/h up 350 mm through 1.8 m of 11.1 mm: static pressure at the inlet, margin at two heights."""
-        pump = level(
-            "pump", "pump", curves=[curve((0, 240), (1, 239.999), (900, 0))], joints=flares("in", "out", size="-8")
-        )
-        parts = [
-            WORKED[0] | {"z_mm": AT - 350.0},
-            pump,
-            level("out", "delivery nozzle", least_kpa=0.0, most_kpa=5000.0),
+    def test_suction_lines(self) -> None:
+        """Two lines of 11.1 mm from tanks that stand under the air's pressure: static pressure at the inlet."""
+        cases = [
+            (240.0, 350.0, 1800.0, 3.9, 1.2, {0: 95.881894, 1600: 78.08043231}),
+            (260.0, 480.0, 1400.0, 4.2, 1.5, {0: 94.48061641}),
         ]
-        ways = [
-            run("suction", "main.out", "pump.in", 11.1, length_mm=1800.0, fittings_k=3.9),
-            tube("away", "pump.out", "out.in"),
-        ]
-        modes = [
-            one | {"altitude_m": high}
-            for one, high in zip(moded((240, 0, 13.5, ()), (240, 0, 13.5, ())), (0, 1600), strict=True)
-        ]
-        tank = analysed(plumbed(parts, ways, modes=modes, reid_kpa=62.0))
-        found = [row.inlet_kpa or 0.0 for row in tank[INLETS][0].modes]
-        # The tank of the case stands 1.2 kPa under the air's pressure.
-        self.near([one - 1.2 for one in found], [95.881894, 78.08043231], 0.05)
-        self.assertAlmostEqual(tank[INLETS][0].lift_mm, 350.0)
+        for flow, lift, long, fittings, under, wanted in cases:
+            pump = level("pump", "pump", curves=[curve((0, flow), (1, flow - 0.001), (900, 0))])
+            pump["connections"] = [one | {"bore_mm": 11.1} for one in flares("in", "out", size="-8")]
+            parts = [WORKED[0] | {"z_mm": AT - lift}, pump, level("out", "delivery nozzle")]
+            parts[2]["does"] |= {"least_kpa": 0.0, "most_kpa": 5000.0}
+            ways = [
+                run("suction", "main.out", "pump.in", 11.1, length_mm=long, fittings_k=fittings),
+                tube("away", "pump.out", "out.in"),
+            ]
+            modes = [
+                mode | {"altitude_m": high}
+                for mode, high in zip(moded(*[(flow, 0, 13.5, ())] * len(wanted)), wanted, strict=True)
+            ]
+            tank = analysed(plumbed(parts, ways, modes=modes, reid_kpa=62.0))
+            found = [(row.inlet_kpa or 0.0) - under for row in tank[INLETS][0].modes]
+            self.near(found, list(wanted.values()), 0.05)
+            self.assertAlmostEqual(tank[INLETS][0].lift_mm, lift)
+            speed = next(one.fastest_ms for one in tank[STRETCHES] if one.id == "suction")
+            self.assertAlmostEqual(speed, flow / 3.6e6 / (np.pi / 4 * 0.0111**2), places=4)
 
     def test_one_element_out(self) -> None:
         """Two pumps with check valves: what runs, what feeds, which modes remain, what stops all."""
@@ -231,8 +235,11 @@ class WorkedCases(TestCase):
         for out, (running, feeding, modes) in wanted.items():
             found = outage(electric, fuel, both, out)
             self.assertEqual((found.running, found.feeding), (running, feeding), out)
-            self.assertEqual(len(modes_left(found.feeding, flows, demand)), modes, out)
-        self.assertEqual(stops_all(electric, fuel, both), ["cut-off", "filter", "master switch"])
+            given = sum(flows[pump] for pump in found.feeding)
+            self.assertEqual(len([mode for mode, lph in demand.items() if lph <= given]), modes, out)
+        elements = {name for link in electric + fuel for name in link} - {"battery", "tank", "tee", "rail"}
+        stop = sorted(name for name in elements if not outage(electric, fuel, both, name).feeding)
+        self.assertEqual(stop, ["cut-off", "filter", "master switch"])
 
 
 class Mating(TestCase):
@@ -385,10 +392,14 @@ class Figures(TestCase):
         tight = replaced(PARTS, "filter", connections=[one | {"bore_mm": 4.0} for one in flares("in", "out")])
         found = analysed(plumbed(tight))[NARROWEST]
         way = next(one for one in found if one.end == "rail")
-        self.assertEqual(way.bore_mm, 4.0)
-        self.assertIn("filter", way.at)
-        need = (4 * way.most_lph / 3.6e6 / 3.5 / np.pi) ** 0.5 * 1e3
-        self.assertAlmostEqual(way.needed_mm or 0.0, need, places=6)
+        self.assertEqual(way.narrowest.bore_mm, 4.0)
+        self.assertIn("filter", way.narrowest.at)
+        need = (4 * way.narrowest.most_lph / 3.6e6 / 3.5 / np.pi) ** 0.5 * 1e3
+        self.assertAlmostEqual(way.narrowest.needed_mm or 0.0, need, places=6)
+        wide = replaced(PARTS, "filter", connections=[one | {"bore_mm": 6.5} for one in flares("in", "out")])
+        way = next(one for one in analysed(plumbed(wide))[NARROWEST] if one.end == "rail")
+        self.assertEqual(way.narrowest.bore_mm, 6.5)
+        self.assertEqual(way.tightest.limit_ms, 1.0, "a suction of 7.9 mm lacks more than 6.5 mm under pressure")
 
     def test_dead_head(self) -> None:
         """As typed, where the table ends at nothing, or its last line carried on."""
@@ -428,6 +439,39 @@ class Figures(TestCase):
         self.assertEqual(len(dead.with_spare), len(tank[LINE_MODES]))
         blocked = next(one for one in tank[FAILURES] if one.out == "filter blocked")
         self.assertEqual((blocked.left, blocked.with_spare), ([], []))
+
+    def test_what_turns_and_what_feeds(self) -> None:
+        """A pump behind a shut check valve turns and feeds nothing; one fuse stops one, the switch both."""
+        parts = [
+            one | {"does": one["does"] | {"switch": "master", "fuse": f"fuse {one['id'][-1]}"}}
+            if one["id"] in ("pump-a", "pump-b")
+            else one
+            for one in WORKED
+        ]
+        tank = analysed(plumbed(parts, WAYS, modes=moded((60, 0, 13.5, ()), (330, 0, 13.5, ()))))
+        found = {one.out: (one.running, one.feeding, one.left) for one in tank[FAILURES]}
+        both, b = ["pump-a", "pump-b"], ["pump-b"]
+        self.assertEqual(found["pump-a dead"], (b, b, ["m0"]))
+        self.assertEqual(found["fuse a open"], (b, b, ["m0"]))
+        self.assertEqual(found["check-a stuck shut"], (both, b, ["m0"]))
+        self.assertEqual(found["filter blocked"], (both, [], []))
+        self.assertEqual(found["master open"], ([], [], []))
+
+    def test_what_a_later_case_outgrows(self) -> None:
+        """A weak pump; a blind port now against one in a finished tank, by the shop's own prices."""
+        weak = replaced(PARTS, "pump", does={"curves": [curve((0, 130), (300, 105), (500, 0))]})
+        design = plumbed(weak, brief={"cases": CASES})
+        prices = {"per_hour": 40.0, "minutes_per_port": 30.0, "per_fitting": 8.0}
+        shop = Workshop.model_validate({"prices": prices, "rules": {"reopen_h": 5.0}})
+        found = {one.part: one for one in analysed(design, shop)[LINE_GROWTH]}
+        pump = found["pump"].build_in
+        assert pump is not None
+        self.assertEqual((pump.now_h, pump.later_h), (0.5, 5.5))
+        self.assertEqual((pump.now_price, pump.later_price), (28.0, 228.0))
+        self.assertAlmostEqual(pump.pays_from or 0.0, 28 / 228)
+        unpriced = {one.part: one for one in analysed(design)[LINE_GROWTH]}["pump"].build_in
+        assert unpriced is not None
+        self.assertEqual((unpriced.now_price, unpriced.pays_from), (None, None))
 
     def test_an_engine_driven_pump_follows_its_speed(self) -> None:
         """Half the speed of its slowest curve gives half of it; standing still it gives nothing."""

@@ -71,6 +71,7 @@ SURGED: list[Item] = [
     run("return", "regulator.return", "surge.return"),
     run("overflow", "surge.overflow", "tank.back", 11.1),
 ]
+NARROW: list[Item] = [one | {"bore_mm": 3.0} for one in flares("in", "out")]
 AVGAS: list[Item] = [{"cell": "front cell", "fuel": "avgas 100"}]
 WALLED: Item = {"features": [{"kind": "partition", "id": "wall", "name": "wall", "axis": "x", "at_mm": 400}]}
 
@@ -111,6 +112,7 @@ COMES_UP: dict[str, Change] = {
     "lines.boils": modes({"fuel_c": 55.0}),
     "lines.lift": does("pump", lifts_mm=100.0),
     "lines.fast": line("suction", bore_mm=6.0),
+    "lines.narrow": lambda: plumbed(replaced(PARTS, "first", connections=NARROW)),
     "lines.rating": line("supply", rated_kpa=900.0),
     "lines.unrated": line("supply", rated_kpa=None),
     "lines.reference": lambda: plumbed(runs=without(RUNS, "reference")),

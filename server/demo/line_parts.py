@@ -245,7 +245,7 @@ def line_part(name: str, key: str, at: tuple[float, float, float], called: str =
     return found | place | {"id": key, "name": called or name, "part": name, "does": does} | more
 
 
-def run(key: str, name: str, start: str, end: str, bore_mm: float = 8.7, **more: Any) -> dict[str, Any]:
+def run(key: str, name: str, start: str, end: str, bore_mm: float = 7.9, **more: Any) -> dict[str, Any]:
     """A hose from 'part.connection' to 'part.connection'; corners are places."""
 
     def end_of(text: str) -> dict[str, Any]:

@@ -221,13 +221,14 @@ def _filters(sheet: FlowingSheet, tank: TankAnalysis) -> None:
 
 
 def _failures(sheet: FlowingSheet, tank: TankAnalysis) -> None:
-    rows = [["What fails", "Still runs", "With the spare", "To replace"]]
+    rows = [["What fails", "Pumps feeding", "Modes left", "With the spare", "To replace"]]
     for one in tank[FAILURES]:
         left = ", ".join(one.left) or "nothing"
         helped = "none" if not one.spare else f"{', '.join(one.with_spare) or 'nothing either'}: {one.brought_in}"
         minutes = "not known" if one.minutes is None else f"{one.minutes:g} min" + (f", {one.tools}" * bool(one.tools))
-        rows.append([one.out, "everything" if not one.lost else left, helped, minutes])
-    sheet.table("When one thing fails", rows, [42, 58, 64, 22], (0, 1, 2))
+        feeding = ", ".join(one.feeding) or "none"
+        rows.append([one.out, feeding, "everything" if not one.lost else left, helped, minutes])
+    sheet.table("When one thing fails", rows, [38, 32, 44, 50, 22], (0, 1, 2, 3))
 
 
 def adapter_pdf(heading: Heading, tank: TankAnalysis, run: str, side: str) -> bytes:

@@ -160,28 +160,6 @@ def surplus_passes(tank: TankAnalysis) -> Iterator[Finding]:
             )
 
 
-def fuel_is_slow_enough(tank: TankAnalysis) -> Iterator[Finding]:
-    """No line is too narrow for what flows in it."""
-    for one in tank[STRETCHES]:
-        if one.limit_ms is not None and one.fastest_ms > one.limit_ms and one.bore_needed_mm is not None:
-            yield _lines(
-                "lines.fast",
-                one.id,
-                "stop" if one.service == "suction" else "caution",
-                "{name}: {fastest_ms} in {mode}, limit {limit_ms} ({service})",
-                "{most_lph} in a bore of {bore_sheet}: {needed_sheet} or more is wanted. A suction line that is too "
-                "fast boils, a return that is too narrow raises the rail's pressure.",
-                name=one.name,
-                fastest_ms=one.fastest_ms,
-                mode=one.fastest_mode,
-                limit_ms=one.limit_ms,
-                service=one.service,
-                most_lph=one.most_lph,
-                bore_sheet=one.bore_mm,
-                needed_sheet=one.bore_needed_mm,
-            )
-
-
 def lines_bear_their_pressure(tank: TankAnalysis) -> Iterator[Finding]:
     """Every run is rated for more than the most that ever stands in it."""
     for one in tank[STRETCHES]:

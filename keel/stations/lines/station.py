@@ -7,6 +7,7 @@ from keel.analysis.tank import TankAnalysis
 from keel.design.lines import Lines
 from keel.findings.finding import Finding, Rule
 from keel.stations.lines import (
+    bore_rules,
     joint_rules,
     material_rules,
     order_rules,
@@ -56,7 +57,8 @@ _RULES: tuple[Rule, ...] = (
     joint_rules.tank_ports_are_there,
     pressure_rules.lines_bear_their_pressure,
     pressure_rules.parts_bear_their_pressure,
-    pressure_rules.fuel_is_slow_enough,
+    bore_rules.fuel_is_slow_enough,
+    bore_rules.nothing_inside_is_narrow,
     order_rules.pumps_are_strained,
     order_rules.fuel_is_filtered,
     order_rules.teed_pumps_have_checks,

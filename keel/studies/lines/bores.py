@@ -3,65 +3,73 @@
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import islice, pairwise
+from math import pi, sqrt
 
 import networkx as nx
 
 from keel.analysis.parts import LINES, PORTS, RULES
 from keel.analysis.study import study
-from keel.design.line_functions import PassageDoes, RailDoes, ValveDoes, ports_of
+from keel.design.line_functions import PassageDoes, RailDoes, ValveDoes
 from keel.design.line_parts import LinePart
 from keel.design.lines import TANK, Lines
 from keel.design.ports import Port
 from keel.design.workshop import HouseRules
 from keel.network.friction import M3_S_PER_LPH, MM2
-from keel.studies.lines.circuits import REFERENCES
 from keel.studies.lines.flows import FLOWS, LineFlows
 from keel.studies.lines.places import bores_of
 from keel.studies.lines.services import SERVICES, Service
 from keel.studies.lines.tank_side import TANK_PORTS, TankPort
+from keel.studies.lines.ways import ENDS, fuel_ways, node_of, sources
 
 MOST_PATHS = 12
-ENDS = ("rail", "carburettor", "injection pump", "delivery nozzle", "burner")
 
 
 @dataclass(frozen=True, slots=True)
-class Narrow:
-    """One whole path with its narrowest place.
+class Bore:
+    """One place along a path.
 
     Attributes
     ----------
-    start, end : str
-        Where it begins and ends, in words.
     at, of : str
-        The narrowest place in words, and the run or part that it belongs to.
+        In words, and the run or part that it belongs to.
     most_lph : float
         The most that ever flows there.
-    needed_mm : float or None
-        For the velocity limit of that stretch.
-    joints : int
-        Along it.
+    limit_ms, needed_mm : float or None
+        The velocity limit of its stretch, and the bore that keeps it; None where there is no limit.
+    is_inside : bool
+        It is narrower than the run that it belongs to: inside a part, or a formed end.
     """
 
-    start: str
-    end: str
     at: str
     of: str
     bore_mm: float
     most_lph: float
     limit_ms: float | None
     needed_mm: float | None
-    joints: int
+    is_inside: bool
 
 
 @dataclass(frozen=True, slots=True)
-class _Place:
-    """Somewhere along a path."""
+class Narrow:
+    """One whole path.
 
-    at: str
-    of: str
-    bore: float
-    flow: float
-    service: Service
+    Attributes
+    ----------
+    start, end : str
+        Where it begins and ends, in words.
+    narrowest : Bore
+        Its smallest bore.
+    tightest : Bore
+        The one that has least to spare against what it needs: a suction needs more than a pressure line.
+    joints : int
+        Along it.
+    """
+
+    start: str
+    end: str
+    narrowest: Bore
+    tightest: Bore
+    joints: int
 
 
 def narrowest(
@@ -94,50 +102,21 @@ def narrowest(
     list of Narrow
         A dozen paths at most, the narrowest against its need first.
     """
-    graph = _graph(lines)
+    graph = fuel_ways(lines)
     parts = {part.id: part for part in lines.parts}
     limits: dict[Service, float] = {"suction": rules.suction_ms, "pressure": rules.pressure_ms}
     limits |= {"return": rules.return_ms, "overflow": rules.return_ms}
     paths = islice(_paths(graph, lines), MOST_PATHS)
     found = [_narrow(path, graph, lines, parts, ports, tank, flows, service_of, limits) for path in paths]
-    return sorted((one for one in found if one is not None), key=lambda one: one.bore_mm - (one.needed_mm or 0.0))
-
-
-def _graph(lines: Lines) -> "nx.DiGraph[str]":
-    """Parts and the tank's ports, joined as the runs are drawn, either way."""
-    graph: nx.DiGraph[str] = nx.DiGraph()
-    for run in lines.runs:
-        if run.start.port in REFERENCES or run.end.port in REFERENCES:
-            continue
-        first, last = _node(run.start.part, run.start.port), _node(run.end.part, run.end.port)
-        for a, b in ((first, last), (last, first)):
-            if _may_leave(lines, run, a == first) and not graph.has_edge(a, b):
-                graph.add_edge(a, b, run=run.id)
-    return graph
-
-
-def _node(part: str, port: str) -> str:
-    return f"{TANK}:{port}" if part == TANK else part
-
-
-OUTLETS = ("out", "return", "overflow", "a", "b", "c")
-
-
-def _may_leave(lines: Lines, run: object, from_start: bool) -> bool:
-    end = getattr(run, "start" if from_start else "end")
-    part = lines.part(end.part)
-    return part is None or end.port in OUTLETS or part.does.kind == "tee"
+    return sorted((one for one in found if one is not None), key=lambda one: _spare(one.tightest))
 
 
 def _paths(graph: "nx.DiGraph[str]", lines: Lines) -> Iterator[list[str]]:
     """From where fuel comes to where it is drawn; from regulators and overflows to where it goes back."""
-    hung = [part.id for part in lines.parts if part.hangs_in and part.does.kind == "pump"]
-    sources = [*hung, *(node for node in graph if node.startswith(TANK) and graph.out_degree(node))]
-    sources += [part.id for part in lines.parts if part.does.kind in ("other tank", "surge tank")]
     ends = [part.id for part in lines.parts if part.does.kind in ENDS]
     backs = [part.id for part in lines.parts if part.does.kind in ("regulator", "surge tank", "jet pump")]
     tanks = [node for node in graph if node.startswith(TANK)]
-    for starts, goals in ((sources, ends), (backs, tanks)):
+    for starts, goals in ((sources(lines, graph), ends), (backs, tanks)):
         for start in starts:
             for goal in goals:
                 if start != goal and start in graph and goal in graph and nx.has_path(graph, start, goal):
@@ -155,31 +134,27 @@ def _narrow(
     service_of: dict[str, Service],
     limits: dict[Service, float],
 ) -> Narrow | None:
-    places = list(_places(path, graph, lines, parts, ports, tank, flows, service_of))
+    places = list(_places(path, graph, lines, parts, ports, tank, flows, service_of, limits))
     if not places:
         return None
-    spare = [_needed(place, limits.get(place.service)) for place in places]
-    worst = min(range(len(places)), key=lambda n: places[n].bore)
-    place, limit = places[worst], limits.get(places[worst].service)
-    runs = sum(1 for _ in pairwise(path))
     return Narrow(
         start=_said(path[0], parts, tank),
         end=_said(path[-1], parts, tank),
-        at=place.at,
-        of=place.of,
-        bore_mm=place.bore,
-        most_lph=place.flow,
-        limit_ms=limit,
-        needed_mm=spare[worst],
-        joints=2 * runs,
+        narrowest=min(places, key=lambda place: place.bore_mm),
+        tightest=min(places, key=_spare),
+        joints=2 * (len(path) - 1),
     )
 
 
-def _needed(place: _Place, limit: float | None) -> float | None:
-    if not limit:
+def _spare(place: Bore) -> float:
+    """How often it is as wide as it has to be."""
+    return place.bore_mm / place.needed_mm if place.needed_mm else 1e9 + place.bore_mm
+
+
+def _needed(flow_lph: float, limit_ms: float | None) -> float | None:
+    if not limit_ms:
         return None
-    area = place.flow * M3_S_PER_LPH / limit / MM2
-    return float((4 * area / 3.141592653589793) ** 0.5)
+    return sqrt(4 * flow_lph * M3_S_PER_LPH / limit_ms / MM2 / pi)
 
 
 def _said(node: str, parts: Mapping[str, LinePart], tank: Mapping[str, TankPort]) -> str:
@@ -198,36 +173,37 @@ def _places(
     tank: Mapping[str, TankPort],
     flows: LineFlows,
     service_of: dict[str, Service],
-) -> Iterator[_Place]:
+    limits: Mapping[Service, float],
+) -> Iterator[Bore]:
     """Every bore along it: ports, parts inside, runs, their ends."""
     runs = {run.id: run for run in lines.runs}
-    service: Service = "other"
     for a, b in pairwise(path):
         run = runs[graph.edges[a, b]["run"]]
-        service = service_of[run.id]
-        flow = flows.run(run.id)
+        limit, flow = limits.get(service_of[run.id]), flows.run(run.id)
         most = max((abs(one or 0.0) for one in flow.flow_lph), default=0.0) if flow else 0.0
-        yield _Place(run.name, run.id, run.bore_mm, most, service)
+        needed = _needed(most, limit)
+        yield Bore(run.name, run.id, run.bore_mm, most, limit, needed, False)
         for end, bore in zip((run.start, run.end), bores_of(run, lines, ports), strict=True):
             if bore < run.bore_mm:
-                held = _said(_node(end.part, end.port), parts, tank)
-                yield _Place(f"{run.name}, end at {held}", run.id, bore, most, service)
+                held = _said(node_of(end.part, end.port), parts, tank)
+                yield Bore(f"{run.name}, end at {held}", run.id, bore, most, limit, needed, True)
         for node in (a, b):
             inside = _inside(node, parts, tank)
             if inside is not None:
-                yield _Place(f"inside {_said(node, parts, tank)}", node.partition(":")[0], inside, most, service)
+                part, _, port = node.partition(":")
+                narrow = inside < run.bore_mm
+                yield Bore(f"inside {_said(node, parts, tank)}", port or part, inside, most, limit, needed, narrow)
 
 
 def _inside(node: str, parts: Mapping[str, LinePart], tank: Mapping[str, TankPort]) -> float | None:
-    """The bore inside a part, or up a tank's tube; None where it isn't known."""
+    """The bore inside a part or up a tank's tube; None where only its connections are known, which runs have."""
     if node.startswith(TANK):
         port = tank.get(node.partition(":")[2])
         return port.bore_mm if port else None
     does = parts[node].does
     if isinstance(does, PassageDoes | ValveDoes | RailDoes):
         return does.bore_mm
-    known = [one.bore for one in parts[node].connections if one.id in ports_of(does) and one.id not in REFERENCES]
-    return min(known, default=None)
+    return None
 
 
 NARROWEST = study(narrowest, LINES, PORTS, TANK_PORTS, FLOWS, SERVICES, RULES)

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from keel.analysis.parts import LINES, RULES
 from keel.analysis.study import study
@@ -9,14 +10,18 @@ from keel.design.line_functions import PumpDoes
 from keel.design.line_parts import LinePart
 from keel.design.lines import Lines
 from keel.design.workshop import HouseRules
+from keel.network.outage import Link, Outage, outage
 from keel.studies.lines.circuits import CIRCUITS, Circuit
 from keel.studies.lines.flows import LineFlows, line_flows
 from keel.studies.lines.injection import feeds
 from keel.studies.lines.modes import LINE_MODES, Mode
 from keel.studies.lines.places import LINE_PLACES, LinePlaces
+from keel.studies.lines.services import PUMPS
 from keel.studies.lines.tank_side import TANK_PORTS, TankPort
+from keel.studies.lines.ways import ENDS, fuel_ways, sources
 
 FAIL = ("pump", "engine-driven pump", "filter", "check valve")
+SUPPLY = ("switch", "fuse", "relay")
 MOST_FAILURES = 24
 
 
@@ -30,6 +35,8 @@ class Failure:
         What fails, in words.
     parts : list of str
         What doesn't work any more.
+    running, feeding : list of str
+        Pumps that still turn, and those of them whose fuel still has a way to the engine, by name.
     left, lost : list of str
         Modes that still have their pressure, and those that had it before and haven't now.
     spare : str
@@ -46,6 +53,8 @@ class Failure:
 
     out: str
     parts: list[str]
+    running: list[str]
+    feeding: list[str]
     left: list[str]
     lost: list[str]
     spare: str
@@ -89,21 +98,25 @@ def failures(
     what = list(_what_fails(lines))[:MOST_FAILURES]
     if not what:
         return []
-    cases = [mode for _, parts, *_ in what for mode in _without(good, parts)]
+    cases = [mode for _, _, parts, *_ in what for mode in _without(good, parts)]
     spare = next((part for part in lines.parts if isinstance(part.does, PumpDoes) and part.does.spare), None)
     whole = _runs(lines, found, places, tank, good, rules)
     alone = _runs(lines, found, places, tank, cases, rules)
     helped = _runs(_with(lines, spare), found, places, tank, cases, rules) if spare else [False] * len(cases)
     many = len(good)
     shown = []
-    for place, (out, parts, minutes, tools) in enumerate(what):
+    links = _Links.of(lines)
+    for place, (out, node, parts, minutes, tools) in enumerate(what):
         span = slice(place * many, (place + 1) * many)
         left = _named(good, alone[span])
         able = spare if spare and spare.id not in parts else None
+        turning = links.without(node)
         shown.append(
             Failure(
                 out=out,
                 parts=parts,
+                running=turning.running,
+                feeding=turning.feeding,
                 left=left,
                 lost=[name for name in _named(good, whole) if name not in left],
                 spare=able.name if able else "",
@@ -116,21 +129,53 @@ def failures(
     return sorted(shown, key=lambda one: -len(one.lost))
 
 
-def _what_fails(lines: Lines) -> Iterator[tuple[str, list[str], float | None, str]]:
-    """What, which parts that takes with it, and the minutes and tools that replacing it takes."""
+def _what_fails(lines: Lines) -> Iterator[tuple[str, str, list[str], float | None, str]]:
+    """What, its node, which parts that takes with it, and the minutes and tools that replacing it takes."""
     for part in lines.parts:
-        if part.does.kind in FAIL and not (isinstance(part.does, PumpDoes) and part.does.spare):
+        if part.does.kind in FAIL and not _is_spare(part):
             said = {"filter": "blocked", "check valve": "stuck shut"}.get(part.does.kind, "dead")
             minutes, tools = getattr(part.does, "minutes_to_replace", None), getattr(part.does, "tools", "")
-            yield f"{part.name} {said}", [part.id], minutes, tools
-    for kind in ("fuse", "relay", "switch"):
+            yield f"{part.name} {said}", part.id, [part.id], minutes, tools
+    for kind in SUPPLY:
         named: dict[str, list[str]] = {}
         for part in lines.parts:
             name = getattr(part.does, kind, "") if isinstance(part.does, PumpDoes) else ""
             if name:
                 named.setdefault(name, []).append(part.id)
         for name, parts in named.items():
-            yield f"{name} open", parts, None, ""
+            yield f"{name} open", f"{kind} {name}", parts, None, ""
+
+
+def _is_spare(part: LinePart) -> bool:
+    return isinstance(part.does, PumpDoes) and part.does.spare
+
+
+@dataclass(frozen=True, slots=True)
+class _Links:
+    """Which element leads on to which, for current and for fuel."""
+
+    electric: list[Link]
+    fuel: list[Link]
+    pumps: dict[str, str]
+
+    @classmethod
+    def of(cls, lines: Lines) -> "_Links":
+        """Current from the battery by switch, fuse and relay; a pump on the engine needs none of them."""
+        pumps = {part.id: part.name for part in lines.parts if part.does.kind in PUMPS and not _is_spare(part)}
+        electric: list[Link] = []
+        for part in lines.parts:
+            supply = [f"{kind} {name}" for kind in SUPPLY if (name := getattr(part.does, kind, ""))]
+            if part.id in pumps:
+                electric += pairwise(["battery", *supply, part.id])
+        graph = fuel_ways(lines)
+        ends = [part.id for part in lines.parts if part.does.kind in ENDS]
+        fuel: list[Link] = [*graph.edges, *(("tank", node) for node in sources(lines, graph))]
+        return cls(electric, [*fuel, *((node, "rail") for node in ends)], pumps)
+
+    def without(self, node: str) -> Outage:
+        """Pumps that still run and feed, by their names."""
+        left = outage(self.electric, self.fuel, list(self.pumps), node)
+        return Outage(node, *([self.pumps[pump] for pump in some] for some in (left.running, left.feeding)))
 
 
 def _without(modes: Sequence[Mode], parts: Sequence[str]) -> list[Mode]:

@@ -1,5 +1,6 @@
 """Every joint of the line: both its sides by name, what seals it, and whether they fit."""
 
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -117,9 +118,10 @@ def _on(one: Connection, other: Connection | None) -> Mismatch | None:
 def _is_made(bore_mm: float, standard: Standard, end: Connection) -> bool:
     """Whether hose ends of a size come for a hose of a bore: of dash sizes the same and its neighbours."""
     if standard == "O-ring boss" or end.size in DASH_BORES_MM:
-        near = sorted(DASH_BORES_MM.values())
-        place = min(range(len(near)), key=lambda n: abs(near[n] - bore_mm))
-        return abs(near.index(DASH_BORES_MM[end.size]) - place) <= 1
+        # A size has at least its bore in the table, and less than the next size's.
+        least = sorted(DASH_BORES_MM.values())
+        place = max(bisect_right(least, bore_mm + 0.05) - 1, 0)
+        return abs(least.index(DASH_BORES_MM[end.size]) - place) <= 1
     return abs(end.bore - bore_mm) <= max(BORE_SLACK_MM, 0.4 * bore_mm)
 
 

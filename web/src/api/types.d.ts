@@ -2735,28 +2735,6 @@ export interface components {
             washer_mm?: number | null;
         };
         /**
-         * Bore
-         * @description A round hole: a port's own (`bolt` 0), or that of one of its bolts.
-         */
-        Bore: {
-            /**
-             * Bolt
-             * @default 0
-             */
-            bolt: number;
-            /** Diameter Mm */
-            diameter_mm: number;
-            /** Middle */
-            middle: [
-                number,
-                number
-            ];
-            /** Name */
-            name: string;
-            /** Port */
-            port: string;
-        };
-        /**
          * Bought
          * @description Something that is bought: how many, and the ports and features that it goes to.
          */
@@ -3181,6 +3159,34 @@ export interface components {
             out: components["schemas"]["OutState"][];
             /** Proofs */
             proofs: components["schemas"]["CellProof"][];
+        };
+        /**
+         * BuiltIn
+         * @description What is worth building in while the sheet is flat.
+         *
+         *     Attributes
+         *     ----------
+         *     what : Words
+         *         In words.
+         *     now_h, later_h : float or None
+         *         Work, now and in a finished tank; None where the shop's times aren't typed.
+         *     now_price, later_price : float or None
+         *         Work and what is bought, in the workshop's money; None where a price isn't typed.
+         *     pays_from : float or None
+         *         How likely the case has to be for building it in to cost less: now's share of later's.
+         */
+        BuiltIn: {
+            /** Later H */
+            later_h: number | null;
+            /** Later Price */
+            later_price: number | null;
+            /** Now H */
+            now_h: number | null;
+            /** Now Price */
+            now_price: number | null;
+            /** Pays From */
+            pays_from: number | null;
+            what: components["schemas"]["Words"];
         };
         /**
          * CalibrationOut
@@ -4966,6 +4972,8 @@ export interface components {
          *         What fails, in words.
          *     parts : list of str
          *         What doesn't work any more.
+         *     running, feeding : list of str
+         *         Pumps that still turn, and those of them whose fuel still has a way to the engine, by name.
          *     left, lost : list of str
          *         Modes that still have their pressure, and those that had it before and haven't now.
          *     spare : str
@@ -4982,6 +4990,8 @@ export interface components {
         Failure: {
             /** Brought In */
             brought_in: string;
+            /** Feeding */
+            feeding: string[];
             /** Left */
             left: string[];
             /** Lost */
@@ -4992,6 +5002,8 @@ export interface components {
             out: string;
             /** Parts */
             parts: string[];
+            /** Running */
+            running: string[];
             /** Spare */
             spare: string;
             /** Tools */
@@ -5506,7 +5518,7 @@ export interface components {
             /** Bends */
             bends: components["schemas"]["Bend"][];
             /** Bores */
-            bores?: components["schemas"]["Bore"][];
+            bores?: components["schemas"]["keel__studies__sheet__parts__Bore"][];
             /** Corners */
             corners: [
                 number,
@@ -6663,6 +6675,12 @@ export interface components {
              */
             reference_mm: number;
             /**
+             * Reopen H
+             * @description To empty a finished tank, make it gas-free and prove it anew [h]
+             * @default 6
+             */
+            reopen_h: number;
+            /**
              * Return Ms
              * @description Fastest in a return or an overflow [m/s]
              * @default 2.5
@@ -7702,23 +7720,23 @@ export interface components {
          *     ----------
          *     now, then : Words
          *         What it does in the first case, and in that one.
-         *     later : float or None
-         *         What replacing it later costs, in the workshop's money; None where a price isn't typed.
-         *     worth : Words
-         *         What to build in now, and what that costs against later.
+         *     part_price : float or None
+         *         What is outgrown costs that much; None where its price isn't typed.
+         *     build_in : BuiltIn or None
+         *         Worth building in now; None: nothing of it is in the tank, and it costs later what it costs now.
          */
         LineOutgrown: {
+            build_in: components["schemas"]["BuiltIn"] | null;
             /** Case */
             case: string;
-            /** Later */
-            later: number | null;
             /** Name */
             name: string;
             now: components["schemas"]["Words"];
             /** Part */
             part: string;
+            /** Part Price */
+            part_price: number | null;
             then: components["schemas"]["Words"];
-            worth: components["schemas"]["Words"];
         };
         /**
          * LinePart
@@ -7841,7 +7859,7 @@ export interface components {
             /**
              * Bore Mm
              * @description Bore [mm]
-             * @default 8.7
+             * @default 7.9
              */
             bore_mm: number;
             /**
@@ -8561,40 +8579,28 @@ export interface components {
         };
         /**
          * Narrow
-         * @description One whole path with its narrowest place.
+         * @description One whole path.
          *
          *     Attributes
          *     ----------
          *     start, end : str
          *         Where it begins and ends, in words.
-         *     at, of : str
-         *         The narrowest place in words, and the run or part that it belongs to.
-         *     most_lph : float
-         *         The most that ever flows there.
-         *     needed_mm : float or None
-         *         For the velocity limit of that stretch.
+         *     narrowest : Bore
+         *         Its smallest bore.
+         *     tightest : Bore
+         *         The one that has least to spare against what it needs: a suction needs more than a pressure line.
          *     joints : int
          *         Along it.
          */
         Narrow: {
-            /** At */
-            at: string;
-            /** Bore Mm */
-            bore_mm: number;
             /** End */
             end: string;
             /** Joints */
             joints: number;
-            /** Limit Ms */
-            limit_ms: number | null;
-            /** Most Lph */
-            most_lph: number;
-            /** Needed Mm */
-            needed_mm: number | null;
-            /** Of */
-            of: string;
+            narrowest: components["schemas"]["keel__studies__lines__bores__Bore"];
             /** Start */
             start: string;
+            tightest: components["schemas"]["keel__studies__lines__bores__Bore"];
         };
         /**
          * NearSeam
@@ -9546,7 +9552,7 @@ export interface components {
             /**
              * Bore Mm
              * @description Smallest bore inside [mm]
-             * @default 8.7
+             * @default 7.9
              */
             bore_mm: number;
             /**
@@ -14504,7 +14510,7 @@ export interface components {
             /**
              * Bore Mm
              * @description Bore when open [mm]
-             * @default 8.7
+             * @default 7.9
              */
             bore_mm: number;
             /**
@@ -15422,6 +15428,7 @@ export interface components {
              *       "pump_margin": 0.2,
              *       "push_g": 1,
              *       "reference_mm": 1500,
+             *       "reopen_h": 6,
              *       "return_ms": 2.5,
              *       "road_lengthwise_g": 8,
              *       "road_sideways_g": 5,
@@ -15526,6 +15533,37 @@ export interface components {
             without_kpa: number;
         };
         /**
+         * Bore
+         * @description One place along a path.
+         *
+         *     Attributes
+         *     ----------
+         *     at, of : str
+         *         In words, and the run or part that it belongs to.
+         *     most_lph : float
+         *         The most that ever flows there.
+         *     limit_ms, needed_mm : float or None
+         *         The velocity limit of its stretch, and the bore that keeps it; None where there is no limit.
+         *     is_inside : bool
+         *         It is narrower than the run that it belongs to: inside a part, or a formed end.
+         */
+        keel__studies__lines__bores__Bore: {
+            /** At */
+            at: string;
+            /** Bore Mm */
+            bore_mm: number;
+            /** Is Inside */
+            is_inside: boolean;
+            /** Limit Ms */
+            limit_ms: number | null;
+            /** Most Lph */
+            most_lph: number;
+            /** Needed Mm */
+            needed_mm: number | null;
+            /** Of */
+            of: string;
+        };
+        /**
          * Braced
          * @description What one bar more across the weakest panel makes of a cell: where it goes, what the cell bears then.
          */
@@ -15538,6 +15576,28 @@ export interface components {
             panel: string;
             /** Safe Kpa */
             safe_kpa: number;
+        };
+        /**
+         * Bore
+         * @description A round hole: a port's own (`bolt` 0), or that of one of its bolts.
+         */
+        keel__studies__sheet__parts__Bore: {
+            /**
+             * Bolt
+             * @default 0
+             */
+            bolt: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Middle */
+            middle: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** Port */
+            port: string;
         };
     };
     responses: never;

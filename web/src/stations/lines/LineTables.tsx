@@ -1,4 +1,6 @@
+import { useQuery } from '@tanstack/react-query'
 import { useUnits } from '../../units/useUnits'
+import { workshopQuery } from '../../workshop/query'
 import { Block, Sheet } from '../Board'
 import type { Shown } from './LinesBoard'
 
@@ -98,11 +100,20 @@ export function FailureTable({ lines }: { lines: Shown }) {
       <Sheet
         label="When one thing fails"
         width={1200}
-        columns={[{ name: 'What fails' }, { name: 'Still runs' }, { name: 'With the spare' }, right('To replace')]}
+        columns={[
+          { name: 'What fails' },
+          { name: 'Pumps running' },
+          { name: 'Pumps feeding' },
+          { name: 'Modes left' },
+          { name: 'With the spare' },
+          right('To replace'),
+        ]}
         rows={lines.failures.map((one) => ({
           key: one.out,
           cells: [
             one.out,
+            one.running.join(', ') || 'none',
+            one.feeding.join(', ') || 'none: it stops everything',
             one.lost.length ? one.left.join(', ') || 'nothing' : 'everything',
             one.spare
               ? `${one.with_spare.length ? one.with_spare.join(', ') : 'nothing either'}${one.brought_in ? `: ${one.brought_in}` : ''}`
@@ -217,6 +228,8 @@ export function BoreTable({ lines }: { lines: Shown }) {
           { name: 'To' },
           { name: 'Narrowest at' },
           right('Bore'),
+          { name: 'Tightest for its flow' },
+          right('Bore there'),
           right('Needed'),
           right('Most flow'),
           right('Joints'),
@@ -226,10 +239,12 @@ export function BoreTable({ lines }: { lines: Shown }) {
           cells: [
             one.start,
             one.end,
-            one.at,
-            units.cut(one.bore_mm),
-            one.needed_mm === null ? '–' : units.cut(one.needed_mm),
-            units.flowText(one.most_lph, 0),
+            one.narrowest.at,
+            units.cut(one.narrowest.bore_mm),
+            one.tightest.at,
+            units.cut(one.tightest.bore_mm),
+            one.tightest.needed_mm === null ? '–' : units.cut(one.tightest.needed_mm),
+            units.flowText(one.tightest.most_lph, 0),
             one.joints,
           ],
         }))}
@@ -240,19 +255,30 @@ export function BoreTable({ lines }: { lines: Shown }) {
 
 export function GrowthTable({ lines }: { lines: Shown }) {
   const units = useUnits()
+  const currency = useQuery(workshopQuery).data?.settings.prices?.currency ?? ''
   if (!lines.growth?.length) return null
+  const price = (value: number | null | undefined) =>
+    typeof value === 'number' ? `${value.toFixed(0)} ${currency}`.trim() : 'not known'
+  const work = (hours: number | null, money: number | null) =>
+    hours === null ? 'not known' : money === null ? `${hours.toFixed(1)} h` : `${hours.toFixed(1)} h, ${price(money)}`
   return (
-    <Block title="Outgrown by later cases">
+    <Block
+      title="Outgrown by later cases, and what to build in now"
+      about="Later: emptied, made gas-free, welded, proved anew. Built in now it costs less if the case is likelier than said."
+    >
       <Sheet
         label="Outgrown by later cases"
-        width={1200}
+        width={1300}
         columns={[
           { name: 'Case' },
           { name: 'Part' },
           { name: 'Now' },
           { name: 'Then' },
-          right('Part later'),
-          { name: 'Worth building in now' },
+          right('Its price'),
+          { name: 'Build in now' },
+          right('Cost now'),
+          right('Cost later'),
+          right('Pays from'),
         ]}
         rows={lines.growth.map((one) => ({
           key: `${one.case}-${one.part}`,
@@ -261,8 +287,17 @@ export function GrowthTable({ lines }: { lines: Shown }) {
             one.name,
             units.say(one.now),
             units.say(one.then),
-            one.later === null ? 'not known' : one.later.toFixed(0),
-            units.say(one.worth),
+            price(one.part_price),
+            ...(one.build_in
+              ? [
+                  units.say(one.build_in.what),
+                  work(one.build_in.now_h, one.build_in.now_price),
+                  work(one.build_in.later_h, one.build_in.later_price),
+                  one.build_in.pays_from === null
+                    ? 'not known'
+                    : `${(100 * one.build_in.pays_from).toFixed(0)} % likely`,
+                ]
+              : ['nothing: outside the tank', '–', 'as now', '–']),
           ],
         }))}
       />

@@ -38,7 +38,7 @@ function LayoutTable({ lines }: { lines: Shown }) {
   return (
     <Block
       title="Layouts"
-      about="Each with this design’s parts, places and demand. Across the injectors: pressure at the rail less the manifold’s."
+      about="Each with this design’s parts, places and demand. Heat at idle; pressure across the injectors (rail less manifold) at idle and at full power; the highest in any hose."
     >
       <Sheet
         label="Layouts"
@@ -49,12 +49,12 @@ function LayoutTable({ lines }: { lines: Shown }) {
           right('Parts'),
           right(`Hose, ${units.unit('m')}`),
           right('Noise, dB(A)'),
-          right('Heat at idle, W'),
-          right('Price of parts'),
-          right(`Across at idle, ${per}`),
-          right(`At full power, ${per}`),
+          right('Heat, W'),
+          right('Price'),
+          right(`Idle, ${per}`),
+          right(`Full, ${per}`),
           right(`Highest, ${per}`),
-          right('Modes it suffices in'),
+          right('Suffices in'),
         ]}
         rows={(lines.layouts ?? []).map((one) => ({
           key: one.title,
