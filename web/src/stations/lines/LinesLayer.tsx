@@ -1,4 +1,5 @@
 import { useTheme } from '@mui/material/styles'
+import type { LinePart } from '../../api/model'
 import { useWork } from '../../work/store'
 import type { LayerProps } from '../station'
 import { ConnectionDots } from './ConnectionDots'
@@ -14,6 +15,18 @@ type Flow = NonNullable<NonNullable<NonNullable<LayerProps['evaluation']>['lines
 function meanOf(flow: Flow, mode: number): number | null {
   const [a, b] = [flow.start_kpa[mode], flow.end_kpa[mode]]
   return typeof a === 'number' && typeof b === 'number' ? (a + b) / 2 : null
+}
+
+const NEARNESS: Record<string, (part: LinePart) => number> = {
+  plan: (part) => part.z_mm,
+  elevation: (part) => -part.y_mm,
+  end: (part) => part.x_mm,
+}
+
+/** What lies behind another is drawn before it; the one at hand in front of all. */
+function nearestLast(parts: readonly LinePart[], view: string, at: string | undefined): LinePart[] {
+  const near = (part: LinePart) => (part.id === at ? Infinity : (NEARNESS[view]?.(part) ?? 0))
+  return [...parts].sort((a, b) => near(a) - near(b))
 }
 
 /** The path on tank and vehicle: every run as dark as its pressure is high, every part where it is put. */
@@ -49,7 +62,7 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
           />
         )
       })}
-      {lines.parts.map((part) => (
+      {nearestLast(lines.parts, view.id, at?.kind === 'line part' ? at.id : undefined).map((part) => (
         <LinePartMark
           key={part.id}
           view={view}
