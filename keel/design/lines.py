@@ -72,6 +72,7 @@ class RunningMode(Part):
     )
     voltage_v: Voltage | None = Field(default=None, description="At the pumps [V]; empty: the case's")
     engine_rpm: Annotated[float, Field(ge=0, le=30_000)] = Field(default=3000, description="Speed of the engine [rpm]")
+    fuel: FuelName | None = Field(default=None, description="Fuel in the tank then; empty: its case's, or the brief's")
     fuel_c: Annotated[float, Field(ge=-40, le=90)] = Field(default=20, description="Fuel temperature [°C]")
     altitude_m: Annotated[float, Field(ge=-400, le=6000)] = 0
     failure: bool = Field(default=False, description="Something has failed in it: shown, not asked to suffice")

@@ -17,7 +17,7 @@ from keel.formats.line_library import line_parts_csv, read_line_parts
 from keel.network.outage import outage
 from keel.reference.connections import SIZES
 from keel.reference.quantities import UNIT_SETS
-from keel.reference.vapour import atmosphere_kpa, vapour_kpa
+from keel.reference.vapour import REID_KPA, atmosphere_kpa, vapour_kpa
 from keel.stations.lines.layouts import layouts
 from keel.studies.lines.bores import NARROWEST
 from keel.studies.lines.circuits import CIRCUITS
@@ -176,6 +176,18 @@ class WorkedCases(TestCase):
         self.assertAlmostEqual(atmosphere_kpa(1600.0), 83.52353831, places=4)
         for static, wanted in ((95.881894, 50.51034349), (78.08043231, 43.38622849)):
             self.assertAlmostEqual(boils_at(62.0, static) or 0.0, wanted, delta=1e-3)
+
+    def test_a_mode_on_another_fuel(self) -> None:
+        """Its case's fuel, or its own: denser, with another vapour pressure, and attacking other rubbers."""
+        cases = [CASES[0], CASES[1] | {"fuel": "E85"}]
+        modes = moded((90, 0, 13.5, ()), (90, 0, 13.5, ()), (90, 0, 13.5, ()))
+        modes = [modes[0], modes[1] | {"case": "later"}, modes[2] | {"fuel": "avgas 100"}]
+        tank = analysed(plumbed(modes=modes, brief={"cases": cases}, reid_kpa=60.0))
+        rows = tank[INLETS][0].modes
+        self.assertEqual([row.reid_kpa for row in rows], [60.0, REID_KPA["E85"], REID_KPA["avgas 100"]])
+        self.assertEqual([mode.fuel for mode in tank[LINE_MODES]], [None, "E85", "avgas 100"])
+        head = tank[FLOWS].kpa("rail", "in") or []
+        self.assertEqual(len({round(kpa or 0.0, 4) for kpa in head}), 3, "three densities")
 
     def test_suction_lines(self) -> None:
         """Two lines of 11.1 mm from tanks that stand under the air's pressure: static pressure at the inlet."""

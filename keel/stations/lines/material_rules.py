@@ -10,6 +10,7 @@ from keel.reference.compatibility import HOSES, OF_ELEMENT, OF_METAL, OF_RUBBER
 from keel.reference.fuels import FuelName
 from keel.reference.metals import METALS
 from keel.studies.lines.circuits import CIRCUITS
+from keel.studies.lines.modes import LINE_MODES
 
 _lines = saying("lines")
 WHY = "With it, {why}."
@@ -17,9 +18,10 @@ _finding = of_station("lines")
 
 
 def line_materials_bear_it(tank: TankAnalysis) -> Iterator[Finding]:
-    """Every hose, seal, element and metal against the fuel of its circuit."""
+    """Every hose, seal, element and metal against the fuels of its circuit, in any mode."""
+    others = [mode.fuel for mode in tank[LINE_MODES] if mode.fuel is not None]
     for circuit in tank[CIRCUITS]:
-        for fuel in dict.fromkeys(circuit.fuels.values()):
+        for fuel in dict.fromkeys([*circuit.fuels.values(), *(others if circuit.is_main else [])]):
             yield from _of_runs(tank, circuit.runs, fuel)
             yield from _of_parts(tank, circuit.parts, fuel)
 

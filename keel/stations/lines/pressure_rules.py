@@ -230,7 +230,7 @@ def fuel_stays_liquid(tank: TankAnalysis) -> Iterator[Finding]:
                 least_kpa=least,
                 inlet_kpa=worst.inlet_kpa or 0.0,
                 vapour_kpa=worst.vapour_kpa,
-                reid_kpa=inlet.reid_kpa,
+                reid_kpa=worst.reid_kpa,
                 boils_c=worst.boils_c or 0.0,
             )
         yield from _lift(inlet)

@@ -26,6 +26,8 @@ from keel.studies.lines.places import LinePlaces, leading_out
 from keel.studies.lines.tank_side import TankPort
 
 AT_C = 15.0
+USUAL: FuelName = "petrol E10"
+"""In a circuit that isn't joined to any tank."""
 """Temperature that densities are given at."""
 HOUSED_TIMES = 3.0
 """What a filter in a regulator's housing loses when it is due for a swap, over that when clean."""
@@ -62,12 +64,13 @@ class Assembly:
         return Network(self.elements, self.held, self.drawn, self.fuel)
 
 
-def fuel_in(name: FuelName, modes: Sequence[Mode]) -> Fuel:
-    """Density at each mode's temperature; viscosity at 20 °C, the one that is known."""
-    fuel = FUELS[name]
+def fuel_in(circuit: Circuit, modes: Sequence[Mode]) -> Fuel:
+    """Each mode's fuel, its density at the mode's temperature; viscosity at 20 °C, the one that is known."""
+    fuels = [FUELS[circuit.fuel_then(mode.fuel) or USUAL] for mode in modes]
     warmer = np.array([mode.fuel_c - AT_C for mode in modes])
-    density = fuel.density_kg_per_l * np.exp(-fuel.expansion_per_k * warmer)
-    return Fuel(density, np.full(len(modes), fuel.viscosity_mm2_per_s))
+    density = np.array([fuel.density_kg_per_l for fuel in fuels])
+    density *= np.exp(-np.array([fuel.expansion_per_k for fuel in fuels]) * warmer)
+    return Fuel(density, np.array([fuel.viscosity_mm2_per_s for fuel in fuels]))
 
 
 class Joints:
@@ -95,7 +98,7 @@ class Joints:
         self.joined = {(one.part, one.port): one.joined for one in places.connections}
         self.ways = {way.id: way for way in places.runs}
         self.out = leading_out(lines)
-        self.made = Assembly(fuel=fuel_in(circuit.fuel or "petrol E10", modes))
+        self.made = Assembly(fuel=fuel_in(circuit, modes))
 
     def add(self, *elements: Element) -> None:
         self.made.elements.extend(elements)

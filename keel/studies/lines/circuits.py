@@ -25,6 +25,8 @@ class Circuit:
         By cell, what it is joined to.
     joins : list of str
         Where two fuels meet: the names along the shortest way from one tank port to another; empty where none do.
+    is_main : bool
+        Whether it holds the brief's fuel: a mode with another fuel has that one in it.
     """
 
     parts: list[str]
@@ -32,11 +34,16 @@ class Circuit:
     ports: list[str]
     fuels: dict[str, FuelName]
     joins: list[str]
+    is_main: bool
 
     @property
     def fuel(self) -> FuelName | None:
         """The fuel in it: of two, the first; None where it isn't joined to the tank."""
         return next(iter(self.fuels.values()), None)
+
+    def fuel_then(self, other: FuelName | None) -> FuelName | None:
+        """The fuel in it in a mode that is run on another."""
+        return other if other is not None and self.is_main else self.fuel
 
 
 def circuits(lines: Lines, tank: Mapping[str, TankPort], fuel: FuelName) -> list[Circuit]:
@@ -70,6 +77,7 @@ def circuits(lines: Lines, tank: Mapping[str, TankPort], fuel: FuelName) -> list
                 ports=sorted(ports),
                 fuels=fuels,
                 joins=_joining_way(graph, lines, tank, ports),
+                is_main=fuel in fuels.values(),
             )
         )
     order = {part.id: place for place, part in enumerate(lines.parts)}

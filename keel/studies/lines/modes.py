@@ -9,6 +9,7 @@ from keel.design.brief import Brief, DemandCase
 from keel.design.lines import Lines, RunningMode
 from keel.design.workshop import HouseRules
 from keel.reference.engines import IDLE_SHARE
+from keel.reference.fuels import FuelName
 from keel.studies.demand.demand import case_of, demand_of
 
 CRUISE_SHARE, CRUISE_MANIFOLD_KPA, IDLE_MANIFOLD_KPA = 0.25, -35.0, -65.0
@@ -27,6 +28,8 @@ class Mode:
         What the engine burns [L/h].
     by_case_lph : dict of str to float
         The same by each demand case, for those who draw by a case of their own.
+    fuel : FuelName or None
+        What it is run on, where that isn't the brief's fuel.
     """
 
     id: str
@@ -41,6 +44,7 @@ class Mode:
     altitude_m: float
     still: list[str]
     failure: bool
+    fuel: FuelName | None
 
 
 def modes(lines: Lines, brief: Brief, rules: HouseRules) -> list[Mode]:
@@ -62,7 +66,9 @@ def modes(lines: Lines, brief: Brief, rules: HouseRules) -> list[Mode]:
     """
     cases = {case.id: case for case in brief.cases}
     full = {name: flow_of(case, brief, rules) for name, case in cases.items()}
-    return [_mode(one, case_of(brief, one.case), full) for one in lines.modes or list(usual_modes(lines, brief))]
+    return [
+        _mode(one, case_of(brief, one.case), full, brief.fuel) for one in lines.modes or list(usual_modes(lines, brief))
+    ]
 
 
 def flow_of(case: DemandCase, brief: Brief, rules: HouseRules) -> float:
@@ -71,10 +77,11 @@ def flow_of(case: DemandCase, brief: Brief, rules: HouseRules) -> float:
     return demand_of(case, brief, rules).flow_l_per_h if known else 0.0
 
 
-def _mode(one: RunningMode, case: DemandCase | None, full: dict[str, float]) -> Mode:
+def _mode(one: RunningMode, case: DemandCase | None, full: dict[str, float], held: FuelName) -> Mode:
     share = {name: flow * one.draw for name, flow in full.items()}
     drawn = share.get(case.id, 0.0) if case else 0.0
     typed = one.draw_l_per_h
+    fuel = one.fuel or (case.fuel if case else None) or held
     usual = DemandCase(id="usual", name="usual")
     return Mode(
         id=one.id,
@@ -89,6 +96,7 @@ def _mode(one: RunningMode, case: DemandCase | None, full: dict[str, float]) -> 
         altitude_m=one.altitude_m,
         still=list(one.still),
         failure=one.failure,
+        fuel=None if fuel == held else fuel,
     )
 
 

@@ -12,7 +12,7 @@ from keel.design.line_functions import EnginePumpDoes, OtherTankDoes, SurgeTankD
 from keel.design.line_parts import LinePart
 from keel.design.lines import TANK, Lines
 from keel.network.friction import velocity
-from keel.reference.fuels import FUELS, FuelName
+from keel.reference.fuels import FUELS
 from keel.reference.vapour import REID_KPA, atmosphere_kpa, vapour_kpa
 from keel.studies.lines.circuits import CIRCUITS, Circuit
 from keel.studies.lines.flows import LOADED_FLOWS, LineFlows
@@ -32,6 +32,8 @@ class InletMode:
     ----------
     inlet_kpa : float or None
         Absolute pressure where fuel moves at the inlet's velocity.
+    reid_kpa : float
+        Reid vapour pressure that it is judged with: typed, or the most that is usual of a fuel in summer.
     vapour_kpa : float
         At which it boils, at that temperature.
     margin_kpa : float or None
@@ -42,6 +44,7 @@ class InletMode:
 
     mode: str
     inlet_kpa: float | None
+    reid_kpa: float
     vapour_kpa: float
     margin_kpa: float | None
     boils_c: float | None
@@ -53,8 +56,6 @@ class Inlet:
 
     Attributes
     ----------
-    reid_kpa : float
-        Reid vapour pressure that it is judged with.
     lift_mm : float
         From the fuel's surface up to it; below zero it is flooded.
     needs_flooded : bool
@@ -63,7 +64,6 @@ class Inlet:
 
     part: str
     name: str
-    reid_kpa: float
     lift_mm: float
     lifts_mm: float | None
     needs_flooded: bool
@@ -109,17 +109,15 @@ def inlets(
         drawn = nx.node_connected_component(ways, (part.id, "in")) | {(TANK, part.hangs_in or "")}
         surfaces = list(_surfaces(lines, drawn, heights, tank))
         height = part.z_mm if part.hangs_in else heights[part.id, "in"]
-        reid = lines.reid_kpa or REID_KPA[circuit.fuel]
         does = part.does
         shown.append(
             Inlet(
                 part=part.id,
                 name=part.name,
-                reid_kpa=reid,
                 lift_mm=height - min(surfaces, default=height),
                 lifts_mm=getattr(does, "lifts_mm", None),
                 needs_flooded=isinstance(does, EnginePumpDoes) and does.needs_flooded,
-                modes=_in_modes(part, circuit.fuel, reid, flows, modes),
+                modes=_in_modes(part, circuit, lines.reid_kpa, flows, modes),
             )
         )
     return shown
@@ -140,20 +138,25 @@ def _surfaces(
             yield heights[key, port] + part.does.level_mm
 
 
-def _in_modes(part: LinePart, fuel: FuelName, reid: float, flows: LineFlows, modes: Sequence[Mode]) -> list[InletMode]:
+def _in_modes(
+    part: LinePart, circuit: Circuit, typed_kpa: float | None, flows: LineFlows, modes: Sequence[Mode]
+) -> list[InletMode]:
     none: list[float | None] = [None] * len(modes)
     kpa, flow = flows.kpa(part.id, "in") or none, flows.part(part.id)
     connection = part.connection("in")
     through = flow.flow_lph if flow else none
     found = []
     for mode, gauge, lph in zip(modes, kpa, through, strict=True):
+        fuel = circuit.fuel_then(mode.fuel)
+        assert fuel is not None
+        reid = typed_kpa if typed_kpa and fuel == circuit.fuel else REID_KPA[fuel]
         boils = vapour_kpa(reid, mode.fuel_c)
         if gauge is None or lph is None:
-            found.append(InletMode(mode.name, None, boils, None, None))
+            found.append(InletMode(mode.name, None, reid, boils, None, None))
             continue
         speed = float(velocity(lph, connection.bore)) if connection and not part.hangs_in else 0.0  # type: ignore[arg-type]
         static = atmosphere_kpa(mode.altitude_m) + gauge - FUELS[fuel].density_kg_per_l * speed**2 / 2
-        found.append(InletMode(mode.name, static, boils, static - boils, boils_at(reid, static)))
+        found.append(InletMode(mode.name, static, reid, boils, static - boils, boils_at(reid, static)))
     return found
 
 

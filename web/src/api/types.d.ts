@@ -3649,12 +3649,16 @@ export interface components {
          *         By cell, what it is joined to.
          *     joins : list of str
          *         Where two fuels meet: the names along the shortest way from one tank port to another; empty where none do.
+         *     is_main : bool
+         *         Whether it holds the brief's fuel: a mode with another fuel has that one in it.
          */
         Circuit: {
             /** Fuels */
             fuels: {
                 [key: string]: "petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100";
             };
+            /** Is Main */
+            is_main: boolean;
             /** Joins */
             joins: string[];
             /** Parts */
@@ -6831,8 +6835,6 @@ export interface components {
          *
          *     Attributes
          *     ----------
-         *     reid_kpa : float
-         *         Reid vapour pressure that it is judged with.
          *     lift_mm : float
          *         From the fuel's surface up to it; below zero it is flooded.
          *     needs_flooded : bool
@@ -6851,8 +6853,6 @@ export interface components {
             needs_flooded: boolean;
             /** Part */
             part: string;
-            /** Reid Kpa */
-            reid_kpa: number;
         };
         /**
          * InletMode
@@ -6862,6 +6862,8 @@ export interface components {
          *     ----------
          *     inlet_kpa : float or None
          *         Absolute pressure where fuel moves at the inlet's velocity.
+         *     reid_kpa : float
+         *         Reid vapour pressure that it is judged with: typed, or the most that is usual of a fuel in summer.
          *     vapour_kpa : float
          *         At which it boils, at that temperature.
          *     margin_kpa : float or None
@@ -6878,6 +6880,8 @@ export interface components {
             margin_kpa: number | null;
             /** Mode */
             mode: string;
+            /** Reid Kpa */
+            reid_kpa: number;
             /** Vapour Kpa */
             vapour_kpa: number;
         };
@@ -8345,6 +8349,8 @@ export interface components {
          *         What the engine burns [L/h].
          *     by_case_lph : dict of str to float
          *         The same by each demand case, for those who draw by a case of their own.
+         *     fuel : FuelName or None
+         *         What it is run on, where that isn't the brief's fuel.
          */
         Mode: {
             /** Altitude M */
@@ -8361,6 +8367,8 @@ export interface components {
             engine_rpm: number;
             /** Failure */
             failure: boolean;
+            /** Fuel */
+            fuel: ("petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100") | null;
             /** Fuel C */
             fuel_c: number;
             /** Id */
@@ -12025,6 +12033,11 @@ export interface components {
              * @default false
              */
             failure: boolean;
+            /**
+             * Fuel
+             * @description Fuel in the tank then; empty: its case's, or the brief's
+             */
+            fuel?: ("petrol E10" | "race petrol" | "E85" | "methanol" | "diesel" | "kerosene" | "avgas 100") | null;
             /**
              * Fuel C
              * @description Fuel temperature [°C]

@@ -82,7 +82,9 @@ export function InletTable({ lines }: { lines: Shown }) {
               one.lift_mm <= 0
                 ? `flooded, ${units.lengthUnitText(-one.lift_mm)} under`
                 : units.lengthUnitText(one.lift_mm),
-              units.quantity('kpa', one.reid_kpa, 0),
+              [...new Set(one.modes.map((mode) => mode.reid_kpa))]
+                .map((kpa) => units.quantity('kpa', kpa, 0))
+                .join(', '),
               ...one.modes.map((mode) => (mode.margin_kpa === null ? '–' : units.amount('kpa', mode.margin_kpa, 0))),
               boils.length ? units.quantity('c', Math.min(...boils)) : '–',
             ],

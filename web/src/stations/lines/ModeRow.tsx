@@ -1,6 +1,7 @@
 import { Box, Button } from '@mui/material'
+import * as declared from '../../api/declared'
 import type { RunningMode } from '../../api/model'
-import { Choice, FlowField, NumberField, QuantityField, ShareField, Toggle } from '../../fields/fields'
+import { Choice, FlowField, MaybeChoice, NumberField, QuantityField, ShareField, Toggle } from '../../fields/fields'
 import { NameField } from '../../fields/WordsField'
 import { useFaultUnder, useWork } from '../../work/store'
 import { useState } from 'react'
@@ -34,6 +35,14 @@ export function ModeRow({ mode, place, readOnly }: { mode: RunningMode; place: n
         options={[{ value: '', label: 'the first' }, ...cases.map((one) => ({ value: one.id, label: one.name }))]}
         disabled={readOnly}
         onChange={(id) => change({ case: id || null })}
+      />
+      <MaybeChoice
+        label="Fuel in the tank"
+        value={mode.fuel}
+        options={declared.RunningMode.choices.fuel}
+        none="the case’s"
+        disabled={readOnly}
+        onChange={(fuel) => change({ fuel })}
       />
       <Box sx={pair}>
         <ShareField

@@ -158,6 +158,7 @@ export function ownModes() {
         case: named?.id ?? null,
         draw: 1,
         draw_l_per_h: full === undefined && mode.draws_lph <= 0 ? null : mode.draws_lph || null,
+        fuel: mode.fuel,
         manifold_kpa: mode.manifold_kpa,
         voltage_v: mode.voltage_v,
         engine_rpm: mode.engine_rpm,
