@@ -29,6 +29,7 @@ from keel.studies.lines.injection import FEEDS
 from keel.studies.lines.mating import adapter_between, mate_of, mismatch
 from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.pump_curves import dead_head_kpa
+from keel.studies.lines.speeds import ENGINE_DRIVEN
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.strip import STRIP
 from keel.studies.lines.suction import INLETS, boils_at
@@ -497,6 +498,28 @@ class Figures(TestCase):
         flow = analysed(plumbed(parts, ways, modes=modes))[FLOWS].part("pump")
         assert flow is not None
         np.testing.assert_allclose(np.array(flow.flow_lph, float), [60, 30, 0], atol=1e-3)
+
+    def test_a_driven_pump_over_the_engines_speeds(self) -> None:
+        """It has enough from where its line between two cards, at its own pressure, crosses what is drawn."""
+        cards = [curve((0, 40), (40, 0)), curve((0, 150), (45, 0))]
+        tables = [{"rpm": rpm, "points": card["points"]} for rpm, card in zip((400.0, 3000.0), cards, strict=True)]
+        driven = part("driven", "engine-driven pump", 1200, joints=flares("in", "out"), curves=tables, ratio=0.5)
+        engine = part("engine", "carburettor", 1500, joints=flares("in"), least_kpa=12.0, most_kpa=40.0)
+        runs = [run("in", "tank.draw", "driven.in", 11.1), run("out", "driven.out", "engine.in")]
+        ports = [PORTS[0], PORTS[1] | {"capped": True}, PORTS[2]]
+        modes = [
+            mode | {"engine_rpm": rpm}
+            for mode, rpm in zip(moded((3, 0, 13.5, ()), (60, 0, 13.5, ())), (800, 4000), strict=True)
+        ]
+        found = analysed(plumbed([driven, engine], runs, ports=ports, modes=modes))[ENGINE_DRIVEN][0]
+        kpa = found.working_kpa
+        self.assertTrue(12.0 < kpa < 16.0, "what the carburettor wants, the lines' loss, the head")
+        self.assertEqual([row.shaft_rpm for row in found.speeds], [400.0, 2000.0, 3000.0])
+        slow, fast = 40 - kpa, 150 * (1 - kpa / 45)
+        self.assertAlmostEqual(found.speeds[1].working_lph or 0.0, slow + (fast - slow) * 1600 / 2600, places=6)
+        shaft = 400 + 2600 * (60 - slow) / (fast - slow)
+        self.assertAlmostEqual(found.enough_from_rpm or 0.0, 2 * shaft, delta=1.0)
+        self.assertEqual([row.drawn_lph for row in found.speeds], [3.0, 60.0, None])
 
     def test_a_jet_moves_its_ratio(self) -> None:
         """Above its least pressure a jet moves its ratio of what drives it, and all of it comes out."""

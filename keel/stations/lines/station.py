@@ -30,6 +30,7 @@ from keel.studies.lines.injection import FEEDS
 from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.places import LINE_PLACES
+from keel.studies.lines.speeds import ENGINE_DRIVEN
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.strip import STRIP
 from keel.studies.lines.suction import INLETS
@@ -106,6 +107,7 @@ LINES = Station(
         "air": AIR_PATHS,
         "heat": HEAT,
         "filtration": FILTRATION,
+        "engine_driven": ENGINE_DRIVEN,
         "growth": LINE_GROWTH,
         "failures": FAILURES,
     },

@@ -64,8 +64,8 @@ def pump_curve(does: PumpDoes | EnginePumpDoes, voltage_v: float, engine_rpm: fl
     Returns
     -------
     Curve or None
-        None where its card doesn't reach. Below its slowest curve an engine-driven pump gives in proportion to its
-        speed.
+        None where its card doesn't reach. Below its slowest curve an engine-driven pump moves less in proportion to
+        its speed, and leaks back as much as it does there: it leaks by its pressure, however slowly it turns.
     """
     if isinstance(does, PumpDoes):
         return curve_at([(curve.voltage_v, curve.points) for curve in does.curves], voltage_v)
@@ -73,8 +73,8 @@ def pump_curve(does: PumpDoes | EnginePumpDoes, voltage_v: float, engine_rpm: fl
     speed = engine_rpm * does.ratio
     if speed < tables[0][0]:
         slowest = _whole(tables[0][1])
-        share = max(0.0, speed) / tables[0][0]
-        return Curve(slowest.places, tuple(share * flow for flow in slowest.values)) if share else NOTHING
+        less = slowest.values[0] * (1 - max(0.0, speed) / tables[0][0])
+        return Curve(slowest.places, tuple(max(0.0, flow - less) for flow in slowest.values)) if speed > 0 else NOTHING
     return curve_at(tables, speed)
 
 

@@ -2091,6 +2091,29 @@ export interface components {
             wait_min?: number | null;
         };
         /**
+         * AtSpeed
+         * @description One speed of the engine.
+         *
+         *     Attributes
+         *     ----------
+         *     free_lph, working_lph : float or None
+         *         What it gives against nothing, and against its working pressure; None beyond its card.
+         *     drawn_lph : float or None
+         *         The most that a mode of that speed draws.
+         */
+        AtSpeed: {
+            /** Drawn Lph */
+            drawn_lph: number | null;
+            /** Engine Rpm */
+            engine_rpm: number;
+            /** Free Lph */
+            free_lph: number | null;
+            /** Shaft Rpm */
+            shaft_rpm: number;
+            /** Working Lph */
+            working_lph: number | null;
+        };
+        /**
          * Attitude
          * @description How the vehicle stands and what it is doing. All zeros: at rest on the level.
          */
@@ -4828,6 +4851,39 @@ export interface components {
             seconds: number;
             /** Start S */
             start_s: number;
+        };
+        /**
+         * EngineDriven
+         * @description A pump on the engine.
+         *
+         *     Attributes
+         *     ----------
+         *     mode : str
+         *         The one that draws most of those that it runs in.
+         *     working_kpa, wanted_lph : float
+         *         What it has to rise by there, for everyone's least pressure with filters due for a swap, and what is drawn.
+         *     enough_from_rpm : float or None
+         *         Speed of the engine from which it gives that; None: at no speed of its card.
+         */
+        EngineDriven: {
+            /** Can Disengage */
+            can_disengage: boolean;
+            /** Enough From Rpm */
+            enough_from_rpm: number | null;
+            /** Mode */
+            mode: string;
+            /** Name */
+            name: string;
+            /** Needs Flooded */
+            needs_flooded: boolean;
+            /** Part */
+            part: string;
+            /** Speeds */
+            speeds: components["schemas"]["AtSpeed"][];
+            /** Wanted Lph */
+            wanted_lph: number;
+            /** Working Kpa */
+            working_kpa: number;
         };
         /**
          * EnginePumpDoes
@@ -7967,6 +8023,8 @@ export interface components {
             air?: components["schemas"]["AirPath"][] | null;
             /** Circuits */
             circuits?: components["schemas"]["Circuit"][] | null;
+            /** Engine Driven */
+            engine_driven?: components["schemas"]["EngineDriven"][] | null;
             /** Failures */
             failures?: components["schemas"]["Failure"][] | null;
             /** Feeds */

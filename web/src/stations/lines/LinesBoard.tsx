@@ -5,6 +5,7 @@ import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { Block, Board, Sheet } from '../Board'
 import { BoreTable, FailureTable, FilterTable, GrowthTable, HeatTable, InletTable, StretchTable } from './LineTables'
+import { SpeedTables } from './SpeedTables'
 import { portName } from './names'
 
 export type Shown = NonNullable<Evaluation['lines']>
@@ -19,6 +20,7 @@ export function LinesBoard() {
       <PressureTable lines={lines} />
       <StretchTable lines={lines} />
       <InletTable lines={lines} />
+      <SpeedTables lines={lines} />
       <FailureTable lines={lines} />
       <FilterTable lines={lines} />
       <HeatTable lines={lines} />
