@@ -399,6 +399,7 @@ class Figures(TestCase):
         assert first is not None
         self.assertEqual(stages[0].on_at_lph, 0.0)
         self.assertAlmostEqual(stages[1].on_at_lph, (first.flow_lph[1] or 0.0) / 1.2)
+        self.assertEqual(analysed(plumbed())[HEAT].stages, [], "one pump alone")
 
     def test_narrowest_place(self) -> None:
         """Inside a bought part counts: a filter with a 4 mm bore is found."""

@@ -1,20 +1,22 @@
 """Heat that pumps put into the fuel, and what running fewer of them saves."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from itertools import accumulate
+
+import networkx as nx
 
 from keel.analysis.parts import BRIEF, LINES, RULES
 from keel.analysis.study import study
 from keel.design.brief import Brief
-from keel.design.line_functions import PumpDoes, RailDoes, UserDoes
+from keel.design.line_functions import OtherTankDoes, PumpDoes, RailDoes, UserDoes
+from keel.design.line_parts import LinePart
 from keel.design.lines import Lines
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FUELS, HEAT_CAPACITY_KJ_PER_KG_K
 from keel.studies.lines.flows import FLOWS, LineFlows
 from keel.studies.lines.injection import draws
 from keel.studies.lines.modes import LINE_MODES, Mode
-from keel.studies.lines.services import is_spare
+from keel.studies.lines.services import is_spare, open_ways
 from keel.studies.liquid.capacity import CAPACITY, Capacity
 
 W_PER_KPA_LPH = 1 / 3600
@@ -34,7 +36,8 @@ class HeatMode:
     heat_w : float
         The rest: all of it is in the fuel.
     warms_k : float or None
-        How fast it warms what is in the tank at the level that suction is judged at, a minute.
+        How fast it warms what is in the tank at the level that suction is judged at, a minute; None where fuel goes to
+        another tank, whose size isn't known.
     """
 
     mode: str
@@ -105,15 +108,16 @@ def heat(
     pumps = [part for part in lines.parts if isinstance(part.does, PumpDoes) and not is_spare(part)]
     users = [part for part in lines.parts if isinstance(part.does, RailDoes | UserDoes)]
     mass = held.rated_l * lines.level * FUELS[brief.fuel].density_kg_per_l
+    elsewhere = any(isinstance(part.does, OtherTankDoes) for part in lines.parts)
     rows = []
     for place, mode in enumerate(modes):
         electric = sum(_watts(part.does, mode) for part in pumps if part.id not in mode.still)
         used = 0.0
         for part in users:
             kpa = (flows.kpa(part.id, "rail") or [None] * len(modes))[place]
-            used += (kpa or 0.0) * draws(part, part.does, mode) * W_PER_KPA_LPH  # type: ignore[arg-type]
+            used += max(0.0, kpa or 0.0) * draws(part, part.does, mode) * W_PER_KPA_LPH  # type: ignore[arg-type]
         warmth = max(0.0, electric - used)
-        warms = warmth * 60 / 1e3 / (mass * HEAT_CAPACITY_KJ_PER_KG_K) if mass > 0 else None
+        warms = warmth * 60 / 1e3 / (mass * HEAT_CAPACITY_KJ_PER_KG_K) if mass > 0 and not elsewhere else None
         rows.append(HeatMode(mode.name, electric, used, warmth, warms))
     unknown = [part.name for part in pumps if isinstance(part.does, PumpDoes) and part.does.current_a is None]
     return Heat(rows, _stages(lines, flows, modes, rules), unknown)
@@ -124,21 +128,34 @@ def _watts(does: object, mode: Mode) -> float:
 
 
 def _stages(lines: Lines, flows: LineFlows, modes: Sequence[Mode], rules: HouseRules) -> list[Stage]:
-    """Pumps that feed the same engine, in their order: each comes on where those before it, less the margin, end."""
+    """Pumps that feed side by side, in their order: each comes on where those before it, less the margin, end."""
     full = max(range(len(modes)), key=lambda n: modes[n].draws_lph, default=None)
     if full is None:
         return []
-    most, running = modes[full].draws_lph, list[tuple[str, str, float, float]]()
-    for part in lines.parts:
-        flow = flows.part(part.id)
-        if isinstance(part.does, PumpDoes) and not part.does.spare and flow is not None:
-            given = flow.flow_lph[full] or 0.0
-            running.append((part.id, part.name, given, _watts(part.does, modes[full])))
-    before = [0.0, *accumulate(given for _, _, given, _ in running)]
-    return [
-        Stage(key, name, on / (1 + rules.pump_margin), on / (1 + rules.pump_margin) / most if most else None, watts)
-        for (key, name, _, watts), on in zip(running, before, strict=False)
-    ]
+    most = modes[full].draws_lph
+    return [stage for group in _side_by_side(lines) for stage in _staged(group, flows, modes[full], full, most, rules)]
+
+
+def _side_by_side(lines: Lines) -> Iterator[list[LinePart]]:
+    """Pumps whose outlets lead into each other; one that stands alone, or behind another, is never staged."""
+    ways, grouped = open_ways(lines), set[str]()
+    pumps = [part for part in lines.parts if isinstance(part.does, PumpDoes) and not is_spare(part)]
+    for pump in pumps:
+        joined = nx.node_connected_component(ways, (pump.id, "out"))
+        group = [part for part in pumps if (part.id, "out") in joined]
+        if len(group) > 1 and pump.id not in grouped:
+            grouped |= {part.id for part in group}
+            yield group
+
+
+def _staged(
+    group: Sequence[LinePart], flows: LineFlows, mode: Mode, place: int, most_lph: float, rules: HouseRules
+) -> Iterator[Stage]:
+    before = 0.0
+    for part in group:
+        flow, on = flows.part(part.id), before / (1 + rules.pump_margin)
+        yield Stage(part.id, part.name, on, on / most_lph if most_lph else None, _watts(part.does, mode))
+        before += (flow.flow_lph[place] or 0.0) if flow else 0.0
 
 
 HEAT = study(heat, LINES, FLOWS, LINE_MODES, BRIEF, CAPACITY, RULES)

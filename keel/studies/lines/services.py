@@ -1,15 +1,16 @@
 """What each stretch of the line is for: suction, pressure, return, overflow, air; and which pumps press on it."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 import networkx as nx
 
-from keel.analysis.parts import LINES
+from keel.analysis.parts import LINES, PORTS
 from keel.analysis.study import study
 from keel.design.line_functions import PassageDoes, PumpDoes, RegulatorDoes, ports_of
 from keel.design.line_parts import LinePart
-from keel.design.lines import Lines
+from keel.design.lines import TANK, Lines
+from keel.design.ports import Port
 from keel.studies.lines.circuits import AIR_KINDS, REFERENCES
 from keel.studies.lines.places import Key, key_of
 
@@ -51,13 +52,15 @@ def _through(part: LinePart) -> Iterator[tuple[str, str]]:
         yield "in", "out"
 
 
-def services(lines: Lines) -> dict[str, Service]:
+def services(lines: Lines, ports: Sequence[Port]) -> dict[str, Service]:
     """What every run is for, by its id.
 
     Parameters
     ----------
     lines : Lines
         Parts and runs.
+    ports : sequence of Port
+        The tank's: one that is itself a surge tank overflows by a port of its own.
 
     Returns
     -------
@@ -66,7 +69,7 @@ def services(lines: Lines) -> dict[str, Service]:
     """
     graph = open_ways(lines)
     found: dict[str, Service] = dict.fromkeys((run.id for run in lines.runs), "other")
-    for service, roots in _roots(lines):
+    for service, roots in _roots(lines, ports):
         for root in roots:
             for key in nx.node_connected_component(graph, root) if root in graph else ():
                 found |= {data["run"]: service for _, _, data in graph.edges(key, data=True) if "run" in data}
@@ -74,7 +77,7 @@ def services(lines: Lines) -> dict[str, Service]:
     return found
 
 
-def _roots(lines: Lines) -> Iterator[tuple[Service, list[Key]]]:
+def _roots(lines: Lines, ports: Sequence[Port]) -> Iterator[tuple[Service, list[Key]]]:
     """Where each service starts; the later counts."""
     kinds = {part.id: part.does.kind for part in lines.parts}
 
@@ -88,7 +91,8 @@ def _roots(lines: Lines) -> Iterator[tuple[Service, list[Key]]]:
         *all_of("out", "jet pump"),
     ]
     yield "return", back
-    yield "overflow", all_of("overflow", "surge tank")
+    over = [(TANK, port.id) for port in ports if port.role == "overflow"]
+    yield "overflow", [*all_of("overflow", "surge tank"), *over]
     yield "pressure", [*all_of("out", *PUMPS, "regulator"), *all_of("drive", "jet pump")]
 
 
@@ -131,4 +135,4 @@ def is_spare(part: LinePart) -> bool:
     return isinstance(part.does, PumpDoes) and part.does.spare
 
 
-SERVICES = study(services, LINES)
+SERVICES = study(services, LINES, PORTS)

@@ -34,7 +34,24 @@ export function Block({ title, about, children }: { title: string; about?: strin
 export interface Column {
   name: string
   right?: boolean
+  /** Has room for a line of words. */
+  wide?: boolean
 }
+
+/** What a cell says, and under it quietly what belongs to it. */
+export function Two({ main, more }: { main: ReactNode; more: ReactNode }) {
+  return (
+    <>
+      {main}
+      <Typography component="span" variant="body2" color="textSecondary" sx={{ display: 'block' }}>
+        {more}
+      </Typography>
+    </>
+  )
+}
+
+const WIDE = '11em'
+const MANY = 8
 
 /** A plain table: its columns' names, and a row of cells a thing. */
 export function Sheet({
@@ -50,11 +67,22 @@ export function Sheet({
 }) {
   const { inks } = useTheme()
   return (
-    <Table size="small" aria-label={label} sx={{ maxWidth: width }}>
+    <Table
+      size="small"
+      aria-label={label}
+      sx={{
+        maxWidth: width,
+        '& td, & th': columns.length > MANY ? { px: 1, '&:first-of-type': { pl: 0 } } : undefined,
+      }}
+    >
       <TableHead>
         <TableRow>
           {columns.map((column, place) => (
-            <TableCell key={column.name} align={column.right ? 'right' : 'left'} sx={{ pl: place ? undefined : 0 }}>
+            <TableCell
+              key={column.name}
+              align={column.right ? 'right' : 'left'}
+              sx={{ pl: place ? undefined : 0, minWidth: column.wide ? WIDE : undefined }}
+            >
               {column.name}
             </TableCell>
           ))}

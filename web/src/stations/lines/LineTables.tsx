@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useUnits } from '../../units/useUnits'
 import { workshopQuery } from '../../workshop/query'
-import { Block, Sheet } from '../Board'
+import { Block, Sheet, Two } from '../Board'
 import type { Shown } from './LinesBoard'
 
 const right = (name: string) => ({ name, right: true })
@@ -22,37 +22,46 @@ export function StretchTable({ lines }: { lines: Shown }) {
         width={1300}
         columns={[
           { name: 'Run' },
-          { name: 'Service' },
           right('Length'),
           right('Bore'),
           right('Fastest'),
-          right('Limit'),
-          right('Bore needed'),
-          right('Highest'),
-          { name: 'When' },
-          right('Rating needed'),
+          { name: 'Highest', wide: true },
           right('Rated'),
         ]}
         rows={lines.stretches.map((one) => ({
           key: one.id,
           cells: [
-            one.name,
-            one.service,
+            <Two key="run" main={one.name} more={one.service} />,
             units.lengthUnitText(one.length_mm),
-            units.cut(one.bore_mm),
-            units.quantity('ms', one.fastest_ms),
-            one.limit_ms === null ? '–' : units.quantity('ms', one.limit_ms),
-            one.bore_needed_mm === null ? '–' : units.cut(one.bore_needed_mm),
-            kpa(one.highest_kpa),
-            one.highest_when,
-            kpa(one.rating_needed_kpa),
-            kpa(one.rated_kpa),
+            one.bore_needed_mm === null ? (
+              units.cut(one.bore_mm)
+            ) : (
+              <Two key="bore" main={units.cut(one.bore_mm)} more={`needs ${units.cut(one.bore_needed_mm)}`} />
+            ),
+            one.limit_ms === null ? (
+              '–'
+            ) : (
+              <Two
+                key="fast"
+                main={units.quantity('ms', one.fastest_ms)}
+                more={`limit ${units.quantity('ms', one.limit_ms)}`}
+              />
+            ),
+            bears(one.service) ? <Two key="high" main={kpa(one.highest_kpa)} more={one.highest_when} /> : '–',
+            bears(one.service) ? (
+              <Two key="rated" main={kpa(one.rated_kpa)} more={`needs ${kpa(one.rating_needed_kpa)}`} />
+            ) : (
+              '–'
+            ),
           ],
         }))}
       />
     </Block>
   )
 }
+
+/** Air and the manifold's vacuum burst nothing. */
+const bears = (service: string) => service !== 'air' && service !== 'reference'
 
 /** How far every pump's inlet is from boiling. */
 export function InletTable({ lines }: { lines: Shown }) {
@@ -61,7 +70,7 @@ export function InletTable({ lines }: { lines: Shown }) {
   return (
     <Block
       title="Pump inlets against vapour"
-      about="Absolute pressure at the inlet less what the fuel boils at, filters due for a swap."
+      about={`Absolute pressure at the inlet less what the fuel boils at, filters due for a swap, ${units.unit('kpa')}.`}
     >
       <Sheet
         label="Pump inlets against vapour"
@@ -70,7 +79,7 @@ export function InletTable({ lines }: { lines: Shown }) {
           { name: 'Pump' },
           right('Lift'),
           right('Reid pressure'),
-          ...(lines.modes ?? []).map((mode) => right(`${mode.name}, ${units.unit('kpa')}`)),
+          ...(lines.modes ?? []).map((mode) => right(mode.name)),
           right('Boils from'),
         ]}
         rows={lines.inlets.map((one) => {
@@ -95,6 +104,16 @@ export function InletTable({ lines }: { lines: Shown }) {
   )
 }
 
+type Failure = NonNullable<Shown['failures']>[number]
+
+/** What the spare brings back, and how it is brought in. */
+function withSpare(one: Failure) {
+  if (!one.spare) return 'no spare'
+  if (!one.with_spare.length) return 'none either'
+  const all = [...one.left, ...one.lost].every((mode) => one.with_spare.includes(mode))
+  return <Two main={all ? 'all modes' : one.with_spare.join(', ')} more={one.brought_in} />
+}
+
 export function FailureTable({ lines }: { lines: Shown }) {
   if (!lines.failures?.length) return null
   return (
@@ -106,8 +125,8 @@ export function FailureTable({ lines }: { lines: Shown }) {
           { name: 'What fails' },
           { name: 'Pumps running' },
           { name: 'Pumps feeding' },
-          { name: 'Modes left' },
-          { name: 'With the spare' },
+          { name: 'Modes left', wide: true },
+          { name: 'With the spare', wide: true },
           right('To replace'),
         ]}
         rows={lines.failures.map((one) => ({
@@ -116,10 +135,8 @@ export function FailureTable({ lines }: { lines: Shown }) {
             one.out,
             one.running.join(', ') || 'none',
             one.feeding.join(', ') || 'none: it stops everything',
-            one.lost.length ? one.left.join(', ') || 'nothing' : 'everything',
-            one.spare
-              ? `${one.with_spare.length ? one.with_spare.join(', ') : 'nothing either'}${one.brought_in ? `: ${one.brought_in}` : ''}`
-              : 'none',
+            one.lost.length ? one.left.join(', ') || 'none' : 'as before',
+            withSpare(one),
             one.minutes === null ? 'not known' : `${one.minutes} min${one.tools ? `, ${one.tools}` : ''}`,
           ],
         }))}
@@ -176,7 +193,7 @@ export function HeatTable({ lines }: { lines: Shown }) {
     : ''
   return (
     <Block
-      title="Heat into the fuel, and staging"
+      title={lines.heat.stages.length ? 'Heat into the fuel, and staging' : 'Heat into the fuel'}
       about={`What the pumps draw less what leaves with the engine’s fuel.${unknown}`}
     >
       <Sheet
@@ -199,20 +216,22 @@ export function HeatTable({ lines }: { lines: Shown }) {
           ],
         }))}
       />
-      <Sheet
-        label="Staging"
-        columns={[{ name: 'Pump' }, right('Comes on at'), right('Left off until then it saves')]}
-        rows={lines.heat.stages.map((one) => ({
-          key: one.part,
-          cells: [
-            one.name,
-            one.on_at_lph < 0.05
-              ? 'always on'
-              : `${units.flowText(one.on_at_lph, 0)} drawn${one.on_at_share === null ? '' : `, ${(100 * one.on_at_share).toFixed(0)} % of full power`}`,
-            `${one.saves_w.toFixed(0)} W`,
-          ],
-        }))}
-      />
+      {lines.heat.stages.length > 0 && (
+        <Sheet
+          label="Staging"
+          columns={[{ name: 'Pump' }, right('Comes on at'), right('Left off until then it saves')]}
+          rows={lines.heat.stages.map((one) => ({
+            key: one.part,
+            cells: [
+              one.name,
+              one.on_at_lph < 0.05
+                ? 'always on'
+                : `${units.flowText(one.on_at_lph, 0)} drawn${one.on_at_share === null ? '' : `, ${(100 * one.on_at_share).toFixed(0)} % of full power`}`,
+              one.on_at_lph < 0.05 ? '–' : `${one.saves_w.toFixed(0)} W`,
+            ],
+          }))}
+        />
+      )}
     </Block>
   )
 }

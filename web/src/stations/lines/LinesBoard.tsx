@@ -3,7 +3,7 @@ import type { ReactNode } from 'react'
 import type { Evaluation } from '../../api/model'
 import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
-import { Block, Board, Sheet } from '../Board'
+import { Block, Board, Sheet, Two } from '../Board'
 import { BoreTable, FailureTable, FilterTable, GrowthTable, HeatTable, InletTable, StretchTable } from './LineTables'
 import { SpeedTables } from './SpeedTables'
 import { portName } from './names'
@@ -46,7 +46,7 @@ function LayoutTable({ lines }: { lines: Shown }) {
         label="Layouts"
         width={1200}
         columns={[
-          { name: 'Layout' },
+          { name: 'Layout', wide: true },
           right('Joints'),
           right('Parts'),
           right(`Hose, ${units.unit('m')}`),
@@ -62,7 +62,7 @@ function LayoutTable({ lines }: { lines: Shown }) {
           key: one.title,
           strong: one.favoured,
           cells: one.stop
-            ? [`${one.title}. ${units.say(one.stop)}`, ...Array<string>(10).fill('–')]
+            ? [<Two key="why" main={one.title} more={units.say(one.stop)} />, ...Array<string>(10).fill('–')]
             : [
                 one.title,
                 one.joints,
