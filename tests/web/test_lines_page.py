@@ -73,7 +73,7 @@ class Modes(AtTheLines):
         self.press("Change these modes")
         self.until(lambda: len(self.lines()["modes"]) == 5, "kept")
         self.do("clicked", "[data-row=full] button")
-        self.type_into("Fuel drawn, typed", "60 L/h", "[data-row=full]")
+        self.type_into("Drawn, typed", "60 L/h", "[data-row=full]")
         self.until(lambda: self.lines()["modes"][2]["draw_l_per_h"] == 60.0, "typed")
 
     def test_a_wrong_unit_says_what_is_wanted(self) -> None:

@@ -26,6 +26,8 @@ class Mode:
     ----------
     draws_lph : float
         What the engine burns [L/h].
+    share : float or None
+        The same as a share of full power; None where it is typed.
     by_case_lph : dict of str to float
         The same by each demand case, for those who draw by a case of their own.
     fuel : FuelName or None
@@ -36,6 +38,7 @@ class Mode:
     name: str
     case: str
     draws_lph: float
+    share: float | None
     by_case_lph: dict[str, float]
     manifold_kpa: float
     voltage_v: float
@@ -88,6 +91,7 @@ def _mode(one: RunningMode, case: DemandCase | None, full: dict[str, float], hel
         name=one.name,
         case=case.name if case else "",
         draws_lph=drawn if typed is None else typed,
+        share=one.draw if typed is None else None,
         by_case_lph=share,
         manifold_kpa=one.manifold_kpa,
         voltage_v=(case or usual).supply_v if one.voltage_v is None else one.voltage_v,

@@ -6337,7 +6337,8 @@ export interface components {
          *     heat_w : float
          *         The rest: all of it is in the fuel.
          *     warms_k : float or None
-         *         How fast it warms what is in the tank at the level that suction is judged at, a minute.
+         *         How fast it warms what is in the tank at the level that suction is judged at, a minute; None where fuel goes to
+         *         another tank, whose size isn't known.
          */
         HeatMode: {
             /** Electric W */
@@ -8405,6 +8406,8 @@ export interface components {
          *     ----------
          *     draws_lph : float
          *         What the engine burns [L/h].
+         *     share : float or None
+         *         The same as a share of full power; None where it is typed.
          *     by_case_lph : dict of str to float
          *         The same by each demand case, for those who draw by a case of their own.
          *     fuel : FuelName or None
@@ -8435,6 +8438,8 @@ export interface components {
             manifold_kpa: number;
             /** Name */
             name: string;
+            /** Share */
+            share: number | null;
             /** Still */
             still: string[];
             /** Voltage V */

@@ -37,7 +37,7 @@ export function CellFuels({ readOnly }: { readOnly: boolean }) {
                 onChange={(fuel) => change(cell, { fuel })}
               />
               <BoreField
-                label="Widest spout that goes in"
+                label="Widest spout"
                 value={held?.spout_mm ?? null}
                 emptyText="not restricted"
                 path={`lines.fuels.${place}.spout_mm`}

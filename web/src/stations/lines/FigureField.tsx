@@ -1,3 +1,4 @@
+import { Box } from '@mui/material'
 import {
   BoreField,
   FlowField,
@@ -17,8 +18,21 @@ interface Props {
   onCommit: (value: number | null) => void
 }
 
-/** A figure in its own unit. */
-export function FigureField({ figure, value, path, disabled, onCommit }: Props) {
+/** Beyond so many signs a name, its unit or what stands in an empty field is cut in half a panel. */
+const HALF = 17
+
+/** A figure in its own unit; over both columns where half a panel would cut its name. */
+export function FigureField(props: Props) {
+  const { label, unit, emptyText } = props.figure
+  const wide = Math.max(label.length, (emptyText ?? '12345').length + (unit ?? 'mm').length + 4) > HALF
+  return (
+    <Box sx={{ gridColumn: wide ? '1 / -1' : undefined }}>
+      <Field {...props} />
+    </Box>
+  )
+}
+
+function Field({ figure, value, path, disabled, onCommit }: Props) {
   const { of, label, unit, emptyText } = figure
   const common = { label, value, path, disabled, emptyText, onCommit }
   switch (of) {

@@ -65,6 +65,7 @@ export function LinePartMark({ view, part, at, live }: Props) {
           strokeWidth={at ? 2 : 1.3}
         />
         <path
+          data-mark
           d={SIGN[part.does.kind] ?? ''}
           transform={`scale(${sign})`}
           fill="none"

@@ -1,4 +1,4 @@
-import { Box, Button, MenuItem, TextField } from '@mui/material'
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import * as declared from '../../api/declared'
 import type { LinePart } from '../../api/model'
@@ -43,10 +43,11 @@ export function LinePartRow({ part, place, readOnly }: { part: LinePart; place: 
       <FromLibrary part={part} readOnly={readOnly} />
       <DoesFields part={part} path={`${path}.does`} readOnly={readOnly} />
       <HangsIn part={part} readOnly={readOnly} />
+      <Typography variant="body2">Its middle in the bay</Typography>
       <Box sx={pair}>
-        {length('x_mm', 'Middle, from the bay’s rear')}
-        {length('y_mm', 'Middle, from the bay’s right')}
-        {length('z_mm', 'Middle, above its floor')}
+        {length('x_mm', 'From the rear')}
+        {length('y_mm', 'From the right')}
+        {length('z_mm', 'Above the floor')}
         <NumberField
           label="Direction of flow"
           unit="°"

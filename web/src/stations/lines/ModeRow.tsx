@@ -46,14 +46,15 @@ export function ModeRow({ mode, place, readOnly }: { mode: RunningMode; place: n
       />
       <Box sx={pair}>
         <ShareField
-          label="Fuel drawn, of full power"
+          label="Drawn, share"
+          hint="of full power"
           value={mode.draw}
           path={`${path}.draw`}
           disabled={readOnly || mode.draw_l_per_h !== null}
           onCommit={(draw) => draw !== null && change({ draw })}
         />
         <FlowField
-          label="Fuel drawn, typed"
+          label="Drawn, typed"
           value={mode.draw_l_per_h ?? null}
           emptyText="by the share"
           path={`${path}.draw_l_per_h`}
@@ -61,7 +62,8 @@ export function ModeRow({ mode, place, readOnly }: { mode: RunningMode; place: n
           onCommit={(draw_l_per_h) => change({ draw_l_per_h })}
         />
         <QuantityField
-          label="Manifold, over the air’s pressure"
+          label="Manifold pressure"
+          hint="over the air’s"
           of="kpa"
           value={mode.manifold_kpa}
           path={`${path}.manifold_kpa`}
@@ -69,7 +71,7 @@ export function ModeRow({ mode, place, readOnly }: { mode: RunningMode; place: n
           onCommit={(kpa) => kpa !== null && change({ manifold_kpa: kpa })}
         />
         <NumberField
-          label="Voltage at the pumps"
+          label="Pump voltage"
           unit="V"
           value={mode.voltage_v ?? null}
           emptyText="the case’s"

@@ -74,7 +74,8 @@ export function RunRow({ run, place, readOnly }: { run: LineRun; place: number; 
         <LengthField
           label="Length"
           value={run.length_mm ?? null}
-          emptyText={way ? `${units.length(way.length_mm)} by its way` : 'by its way'}
+          emptyText={way ? units.length(way.length_mm) : 'by its way'}
+          hint="empty: along its way"
           path={`${path}.length_mm`}
           disabled={readOnly}
           onCommit={(length_mm) => changeRun(run.id, { length_mm })}
@@ -82,7 +83,8 @@ export function RunRow({ run, place, readOnly }: { run: LineRun; place: number; 
         <NumberField
           label="Loss factor K"
           value={run.fittings_k ?? null}
-          emptyText={way ? `${way.fittings_k.toFixed(1)} by its ends and corners` : 'by its ends and corners'}
+          emptyText={way ? way.fittings_k.toFixed(1) : 'by its corners'}
+          hint="empty: ends and corners"
           path={`${path}.fittings_k`}
           disabled={readOnly}
           onCommit={(fittings_k) => changeRun(run.id, { fittings_k })}

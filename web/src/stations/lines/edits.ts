@@ -150,14 +150,13 @@ export function ownModes() {
   setLines({
     modes: shown.map((mode) => {
       const named = cases.find((one) => one.name === mode.case)
-      const full = mode.by_case_lph[named?.id ?? cases[0]?.id ?? '']
       return {
         ...declared.RunningMode.defaults,
         id: mode.id,
         name: mode.name,
         case: named?.id ?? null,
-        draw: 1,
-        draw_l_per_h: full === undefined && mode.draws_lph <= 0 ? null : mode.draws_lph || null,
+        draw: mode.share ?? 1,
+        draw_l_per_h: mode.share === null ? mode.draws_lph : null,
         fuel: mode.fuel,
         manifold_kpa: mode.manifold_kpa,
         voltage_v: mode.voltage_v,
