@@ -11,7 +11,7 @@ from keel.design.line_parts import LinePart
 from keel.formats.quantities import cut_text, quantity_text, sentence_text
 from keel.reference.quantities import UnitSet
 from keel.solid.solids import Solids
-from keel.studies.lines.failures import FAILURES
+from keel.studies.lines.failures import FAILURES, Failure
 from keel.studies.lines.filtration import FILTRATION
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.joints import JOINTS
@@ -178,14 +178,14 @@ def _modes(sheet: FlowingSheet, modes: Sequence[Mode]) -> None:
     units = sheet.page.heading.reader
     rows = [["Mode", "Drawn", "Manifold", "Voltage", "Fuel"]]
     for number, mode in enumerate(modes, start=1):
-        drawn = quantity_text("q_lph", mode.draws_lph, units)
+        drawn, warm = quantity_text("q_lph", mode.draws_lph, units), quantity_text("t_c", mode.fuel_c, units)
         rows.append(
             [
                 f"{number} {mode.name}",
                 drawn,
                 quantity_text("p_kpa", mode.manifold_kpa, units),
                 f"{mode.voltage_v:g} V",
-                quantity_text("t_c", mode.fuel_c, units),
+                f"{mode.fuel}, {warm}" if mode.fuel else warm,
             ]
         )
     sheet.table("Running modes", rows, [70, 30, 30, 26, 30], (0,))
@@ -223,12 +223,19 @@ def _filters(sheet: FlowingSheet, tank: TankAnalysis) -> None:
 def _failures(sheet: FlowingSheet, tank: TankAnalysis) -> None:
     rows = [["What fails", "Pumps feeding", "Modes left", "With the spare", "To replace"]]
     for one in tank[FAILURES]:
-        left = ", ".join(one.left) or "nothing"
-        helped = "none" if not one.spare else f"{', '.join(one.with_spare) or 'nothing either'}: {one.brought_in}"
+        left = ", ".join(one.left) or "none"
         minutes = "not known" if one.minutes is None else f"{one.minutes:g} min" + (f", {one.tools}" * bool(one.tools))
         feeding = ", ".join(one.feeding) or "none"
-        rows.append([one.out, feeding, "everything" if not one.lost else left, helped, minutes])
+        rows.append([one.out, feeding, "as before" if not one.lost else left, _with_spare(one), minutes])
     sheet.table("When one thing fails", rows, [38, 32, 44, 50, 22], (0, 1, 2, 3))
+
+
+def _with_spare(one: Failure) -> str:
+    """What the spare brings back, and how it is brought in."""
+    if not one.spare or not one.with_spare:
+        return "none either" if one.spare else "no spare"
+    brought = "all modes" if {*one.left, *one.lost} <= {*one.with_spare} else ", ".join(one.with_spare)
+    return f"{brought}: {one.brought_in}" if one.brought_in else brought
 
 
 def adapter_pdf(heading: Heading, tank: TankAnalysis, run: str, side: str) -> bytes:
