@@ -22,7 +22,7 @@ from keel.stations.lines.layouts import layouts
 from keel.studies.lines.bores import NARROWEST
 from keel.studies.lines.circuits import CIRCUITS
 from keel.studies.lines.failures import FAILURES
-from keel.studies.lines.flows import FLOWS, LOADED_FLOWS
+from keel.studies.lines.flows import FLOWS, LOADED_FLOWS, STOPPED
 from keel.studies.lines.growth import LINE_GROWTH
 from keel.studies.lines.heat import HEAT
 from keel.studies.lines.injection import FEEDS
@@ -453,6 +453,15 @@ class Figures(TestCase):
         self.assertEqual(len(dead.with_spare), len(tank[LINE_MODES]))
         blocked = next(one for one in tank[FAILURES] if one.out == "filter blocked")
         self.assertEqual((blocked.left, blocked.with_spare), ([], []))
+
+    def test_a_starved_engine_stops(self) -> None:
+        """Nothing is judged where nothing comes; what is left is shown with nothing drawn."""
+        dead = moded((90, 0, 13.5, ()), (90, 0, 13.5, ("pump",)))
+        tank = analysed(plumbed(modes=dead))
+        self.assertEqual((tank[FLOWS].unfed, tank[STOPPED].modes), ([1], [1]))
+        left = next(one for one in tank[STOPPED].runs if one.id == "to-rail")
+        self.assertIsNone(tank[FEEDS][0].modes[1].kpa)
+        self.assertAlmostEqual(left.flow_lph[0] or 0.0, 0.0, places=6)
 
     def test_what_turns_and_what_feeds(self) -> None:
         """A pump behind a shut check valve turns and feeds nothing; one fuse stops one, the switch both."""

@@ -3,6 +3,8 @@
 from collections.abc import Iterator
 
 from keel.analysis.tank import TankAnalysis
+from keel.design.line_functions import ports_of
+from keel.design.line_parts import LinePart
 from keel.findings.finding import Finding, saying
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.injection import FEEDS, Feed, FeedMode
@@ -13,6 +15,7 @@ from keel.studies.lines.surplus import SURPLUSES
 
 _lines = saying("lines")
 NOTHING_LPH = 0.01
+OPEN = ("surge tank", "other tank")
 
 
 def modes_have_answers(tank: TankAnalysis) -> Iterator[Finding]:
@@ -195,6 +198,8 @@ def parts_bear_their_pressure(tank: TankAnalysis) -> Iterator[Finding]:
             highest[end.part] = max(highest.get(end.part, (0.0, "")), (one.highest_kpa, one.highest_when))
     for part in tank.design.lines.parts:
         kpa, when = highest.get(part.id, (0.0, ""))
+        if part.does.kind in OPEN:
+            kpa, when = _in_any_mode(tank, part)
         if part.rated_kpa is not None and part.rated_kpa < kpa:
             yield _lines(
                 "lines.part_rating",
@@ -207,6 +212,18 @@ def parts_bear_their_pressure(tank: TankAnalysis) -> Iterator[Finding]:
                 rated_kpa=part.rated_kpa,
                 when=when,
             )
+
+
+def _in_any_mode(tank: TankAnalysis, part: LinePart) -> tuple[float, str]:
+    """The most that stands in it: its overflow or its vent is open, however hard a pump presses."""
+    flows, modes = tank[FLOWS], tank[LINE_MODES]
+    found = [
+        (kpa, mode.name)
+        for port in ports_of(part.does)
+        for kpa, mode in zip(flows.kpa(part.id, port) or [], modes, strict=False)
+        if kpa is not None
+    ]
+    return max(found, default=(0.0, ""))
 
 
 def fuel_stays_liquid(tank: TankAnalysis) -> Iterator[Finding]:

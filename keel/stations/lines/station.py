@@ -23,7 +23,7 @@ from keel.studies.lines.bores import NARROWEST
 from keel.studies.lines.circuits import CIRCUITS
 from keel.studies.lines.failures import FAILURES
 from keel.studies.lines.filtration import FILTRATION
-from keel.studies.lines.flows import FLOWS
+from keel.studies.lines.flows import FLOWS, STOPPED
 from keel.studies.lines.growth import LINE_GROWTH
 from keel.studies.lines.heat import HEAT
 from keel.studies.lines.injection import FEEDS
@@ -97,6 +97,7 @@ LINES = Station(
         "places": LINE_PLACES,
         "circuits": CIRCUITS,
         "flows": FLOWS,
+        "stopped": STOPPED,
         "strip": STRIP,
         "stretches": STRETCHES,
         "joints": JOINTS,

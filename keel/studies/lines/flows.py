@@ -122,6 +122,8 @@ def line_flows(
     tank: Mapping[str, TankPort],
     modes: Sequence[Mode],
     loaded: Sequence[bool] = (),
+    *,
+    drawn: bool = True,
 ) -> LineFlows:
     """Flows and pressures of the whole line.
 
@@ -139,6 +141,8 @@ def line_flows(
         What runs and what is drawn.
     loaded : sequence of bool
         In which modes filters are as they are when they are due for a swap; empty: in none.
+    drawn : bool
+        Whether engines draw.
 
     Returns
     -------
@@ -154,6 +158,8 @@ def line_flows(
         made = assemble(lines, circuit, places, tank, modes, loaded)
         if not made.elements:
             continue
+        if not drawn:
+            made.drawn.clear()
         if not made.held:
             whole.loose.extend(circuit.parts)
             continue
@@ -272,6 +278,49 @@ def due(both: tuple[LineFlows, LineFlows]) -> LineFlows:
     return both[1]
 
 
+@dataclass(frozen=True, slots=True)
+class Stopped:
+    """What is left in modes in which more is drawn than can come: the engine stops, and draws nothing any more.
+
+    Attributes
+    ----------
+    modes : list of int
+        Which modes; the figures of the runs are in their order.
+    """
+
+    modes: list[int]
+    runs: list[RunFlow]
+
+
+def stopped(
+    flows: LineFlows,
+    lines: Lines,
+    found: Sequence[Circuit],
+    places: LinePlaces,
+    tank: Mapping[str, TankPort],
+    modes: Sequence[Mode],
+) -> Stopped:
+    """The line once its engine has stopped.
+
+    Parameters
+    ----------
+    flows : LineFlows
+        In which modes it does.
+    lines, found, places, tank, modes
+        As for `line_flows`.
+
+    Returns
+    -------
+    Stopped
+        To be looked at: nothing is judged by it.
+    """
+    if not flows.unfed:
+        return Stopped([], [])
+    still = line_flows(lines, found, places, tank, [modes[place] for place in flows.unfed], drawn=False)
+    return Stopped(flows.unfed, still.runs)
+
+
 BOTH_FLOWS = study(both_flows, LINES, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES)
 FLOWS = study(clean, BOTH_FLOWS)
 LOADED_FLOWS = study(due, BOTH_FLOWS)
+STOPPED = study(stopped, FLOWS, LINES, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES).at_rest()

@@ -8047,6 +8047,7 @@ export interface components {
             /** Narrowest */
             narrowest?: components["schemas"]["Narrow"][] | null;
             places?: components["schemas"]["LinePlaces"] | null;
+            stopped?: components["schemas"]["Stopped"] | null;
             /** Stretches */
             stretches?: components["schemas"]["Stretch"][] | null;
             /** Strip */
@@ -13526,6 +13527,21 @@ export interface components {
              * @description Middle of its face [mm]
              */
             z_mm: number;
+        };
+        /**
+         * Stopped
+         * @description What is left in modes in which more is drawn than can come: the engine stops, and draws nothing any more.
+         *
+         *     Attributes
+         *     ----------
+         *     modes : list of int
+         *         Which modes; the figures of the runs are in their order.
+         */
+        Stopped: {
+            /** Modes */
+            modes: number[];
+            /** Runs */
+            runs: components["schemas"]["RunFlow"][];
         };
         /**
          * Strap

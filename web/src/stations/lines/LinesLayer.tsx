@@ -9,12 +9,16 @@ import { RunLine } from './RunLine'
 import { shadeOf } from './shades'
 import { useModePlace } from './view'
 
-type Flow = NonNullable<NonNullable<NonNullable<LayerProps['evaluation']>['lines']>['flows']>['runs'][number]
+type Shown = NonNullable<NonNullable<LayerProps['evaluation']>['lines']>
 
-/** Pressure in the middle of a run; none where the mode has no answer. */
-function meanOf(flow: Flow, mode: number): number | null {
-  const [a, b] = [flow.start_kpa[mode], flow.end_kpa[mode]]
-  return typeof a === 'number' && typeof b === 'number' ? (a + b) / 2 : null
+/** Pressure in the middle of a run and its flow; once the engine has stopped for want of fuel, what is left. */
+function figuresOf(shown: Shown, id: string, mode: number): { kpa: number | null; lph: number | null } {
+  const stopped = shown.stopped?.modes.indexOf(mode) ?? -1
+  const place = stopped < 0 ? mode : stopped
+  const flow = (stopped < 0 ? shown.flows : shown.stopped)?.runs.find((one) => one.id === id)
+  const [a, b] = [flow?.start_kpa[place], flow?.end_kpa[place]]
+  const kpa = typeof a === 'number' && typeof b === 'number' ? (a + b) / 2 : null
+  return { kpa, lph: flow?.flow_lph[place] ?? null }
 }
 
 const NEARNESS: Record<string, (part: LinePart) => number> = {
@@ -47,8 +51,7 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
       {shown.places.runs.map((way) => {
         const run = lines.runs.find((one) => one.id === way.id)
         if (!run) return null
-        const flow = shown.flows?.runs.find((one) => one.id === way.id)
-        const kpa = flow ? meanOf(flow, mode) : null
+        const { kpa } = figuresOf(shown, way.id, mode)
         return (
           <RunLine
             key={way.id}
@@ -72,14 +75,12 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
         />
       ))}
       {shown.places.runs.map((way) => {
-        const flow = shown.flows?.runs.find((one) => one.id === way.id)
         return (
           <RunLabel
             key={way.id}
             view={view}
             way={way.way}
-            kpa={flow ? meanOf(flow, mode) : null}
-            lph={flow?.flow_lph[mode] ?? null}
+            {...figuresOf(shown, way.id, mode)}
             at={at?.kind === 'run' && at.id === way.id}
           />
         )

@@ -81,7 +81,7 @@ function Figures({ place }: { place: number }) {
         value: kpa(row.margin_kpa),
       })
   }
-  const at = `${units.quantity('c', mode.fuel_c)} fuel, ${mode.voltage_v} V${mode.altitude_m ? `, ${mode.altitude_m} m high` : ''}`
+  const at = `${mode.fuel ?? 'fuel'} of ${units.quantity('c', mode.fuel_c)}, ${mode.voltage_v} V${mode.altitude_m ? `, ${mode.altitude_m} m high` : ''}`
   return (
     <Box
       component="table"
@@ -90,6 +90,8 @@ function Figures({ place }: { place: number }) {
     >
       <Typography component="caption" variant="body2" sx={{ textAlign: 'left', captionSide: 'top', pb: 0.5 }}>
         Filters due for a swap, {at}
+        {lines.stopped?.modes.includes(place) &&
+          '. Less comes than the engine wants: it stops, and the drawing shows what is left.'}
       </Typography>
       <tbody>
         {rows.map((row) => (
