@@ -26,6 +26,7 @@ from keel.studies.lines.flows import FLOWS, LOADED_FLOWS, STOPPED
 from keel.studies.lines.growth import LINE_GROWTH
 from keel.studies.lines.heat import HEAT
 from keel.studies.lines.injection import FEEDS
+from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.mating import adapter_between, mate_of, mismatch
 from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.pump_curves import dead_head_kpa
@@ -45,6 +46,8 @@ from keel.tests.line_samples import (
     analysed,
     curve,
     flares,
+    joint,
+    judged,
     part,
     plumbed,
     replaced,
@@ -257,6 +260,18 @@ class WorkedCases(TestCase):
 
 class Mating(TestCase):
     """What goes on what."""
+
+    def test_screwed_together_with_an_adapter(self) -> None:
+        """A flare and a boss share a thread and don't seal; with the adapter that is offered they do."""
+        boss = replaced(PARTS, "rail", connections=[joint("in", standard="O-ring boss", hand="female"), *flares("out")])
+        plain = plumbed(boss, replaced(RUNS, "to-rail", kind="direct"))
+        bad = next(one for one in analysed(plain)[JOINTS] if one.run == "to-rail")
+        self.assertEqual((bad.fits, bad.fault), (False, "seal"))
+        found = next(one for one in judged(plain, remedies=True).findings if one.subject == "to-rail")
+        self.assertEqual(len(found.remedies), 2)
+        for remedy in found.remedies:
+            after = analysed(apply(plain, remedy.patch))
+            self.assertTrue(all(one.fits for one in after[JOINTS]), remedy.label)
 
     def one(self, standard: str, size: str, hand: str = "male", **more: Any) -> Connection:
         """A connection."""

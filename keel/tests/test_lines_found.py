@@ -112,6 +112,7 @@ COMES_UP: dict[str, Change] = {
     "lines.boils": modes({"fuel_c": 55.0}),
     "lines.lift": does("pump", lifts_mm=100.0),
     "lines.fast": line("suction", bore_mm=6.0),
+    "lines.wrong_fuel": own("rail", fuels=["diesel"]),
     "lines.narrow": lambda: plumbed(replaced(PARTS, "first", connections=NARROW)),
     "lines.rating": line("supply", rated_kpa=900.0),
     "lines.unrated": line("supply", rated_kpa=None),

@@ -17,6 +17,7 @@ from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.places import LINE_PLACES
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.tank_side import TANK_PORTS, fuels_by_cell
+from keel.studies.lines.ways import ENDS
 from keel.studies.result import words
 
 _lines = saying("lines")
@@ -251,6 +252,27 @@ def fuels_stay_apart(tank: TankAnalysis) -> Iterator[Finding]:
                 fuels=" and ".join(dict.fromkeys(circuit.fuels.values())),
                 way=" – ".join(circuit.joins),
             )
+
+
+def the_right_fuel_arrives(tank: TankAnalysis) -> Iterator[Finding]:
+    """Nobody who draws gets a fuel that it isn't for."""
+    for circuit in tank[CIRCUITS]:
+        for part in tank.design.lines.parts:
+            if part.id not in circuit.parts or part.does.kind not in ENDS or not part.fuels:
+                continue
+            wrong = next((fuel for fuel in circuit.fuels.values() if fuel not in part.fuels), None)
+            if wrong is not None:
+                yield _lines(
+                    "lines.wrong_fuel",
+                    part.id,
+                    "stop",
+                    "{name}: gets {fuel}, it is for {wanted}",
+                    "An engine on the wrong fuel stops or burns out, and whoever is filled from it may find out in "
+                    "the air.",
+                    name=part.name,
+                    fuel=wrong,
+                    wanted=" or ".join(part.fuels),
+                )
 
 
 def fuels_are_told_apart(tank: TankAnalysis) -> Iterator[Finding]:

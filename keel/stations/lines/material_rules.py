@@ -11,6 +11,7 @@ from keel.reference.fuels import FuelName
 from keel.reference.metals import METALS
 from keel.studies.lines.circuits import CIRCUITS
 from keel.studies.lines.modes import LINE_MODES
+from keel.studies.lines.ways import ENDS
 
 _lines = saying("lines")
 WHY = "With it, {why}."
@@ -61,7 +62,7 @@ def _of_parts(tank: TankAnalysis, parts: list[str], fuel: FuelName) -> Iterator[
             against = OF_ELEMENT.get((part.does.element, fuel))
             what = f"the {part.does.element} element of {part.name}"
             yield from attacked(_finding, ("lines.element", part.id, fuel), fuel, what, against, WHY)
-        if part.fuels and fuel not in part.fuels:
+        if part.fuels and fuel not in part.fuels and part.does.kind not in ENDS:
             yield _lines(
                 "lines.unnamed_fuel",
                 part.id,

@@ -56,6 +56,8 @@ def joined_rightly(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
             adapter = adapter_between(part_side, other)
             label = words("Adapter {a} to {b}", a=named(adapter.part_side), b=named(adapter.line_side))
             yield Remedy(label, _with_run(tank, _ended(run, side, end.model_copy(update={"adapter": adapter}))))
+        hose = run.model_copy(update={"kind": "hose"})
+        yield Remedy(words("A hose between them, with an end for each"), _with_run(tank, hose))
         return
     if end.connection is not None:
         fitting = end.model_copy(update={"connection": None, "adapter": None})

@@ -38,6 +38,7 @@ from keel.studies.lines.surplus import SURPLUSES
 
 _RULES: tuple[Rule, ...] = (
     joint_rules.fuels_stay_apart,
+    joint_rules.the_right_fuel_arrives,
     joint_rules.fuels_are_told_apart,
     joint_rules.parts_are_joined_to_the_tank,
     pressure_rules.modes_have_answers,

@@ -7,7 +7,7 @@ from typing import Literal
 
 from keel.analysis.parts import LINES, PORTS
 from keel.analysis.study import study
-from keel.design.connections import Connection
+from keel.design.connections import Adapter, Connection
 from keel.design.lines import LineRun, Lines, RunEnd
 from keel.design.ports import Port
 from keel.reference.connections import CLAMPED, DASH_BORES_MM, Standard
@@ -79,13 +79,23 @@ def _of_run(run: LineRun, lines: Lines, ports: Sequence[Port]) -> list[Joint]:
     sides = [(run.start, "start"), (run.end, "end")]
     known = [connection_at(end, lines, ports) for end, _ in sides]
     if run.kind == "direct":
-        wrong = mismatch(known[0], known[1]) if known[0] and known[1] else None
-        return [_joint(run, "start", run.start, lines, ports, known[0], known[1], wrong)]
+        one, other = known
+        wrong = _screwed(run.start.adapter, one, other)
+        return [_joint(run, "start", run.start, lines, ports, one, other, wrong)]
     found = []
     for (end, side), part_side in zip(sides, known, strict=True):
         line_side, wrong = _line_side(run, end, part_side)
         found.append(_joint(run, "start" if side == "start" else "end", end, lines, ports, part_side, line_side, wrong))
     return found
+
+
+def _screwed(adapter: Adapter | None, one: Connection | None, other: Connection | None) -> Mismatch | None:
+    """Why two parts don't go on each other, or on the adapter between them."""
+    if one is None or other is None:
+        return None
+    if adapter is None:
+        return mismatch(one, other)
+    return mismatch(adapter.part_side, one) or mismatch(adapter.line_side, other)
 
 
 def _line_side(run: LineRun, end: RunEnd, part_side: Connection | None) -> tuple[Connection | None, Mismatch | None]:

@@ -16,7 +16,8 @@ def _side(fuel: str, x: float) -> tuple[list[dict[str, Any]], list[dict[str, Any
         line_part("Water separator, 30 µm, 8 mm tails", screen, (x, -60.0, 200.0), f"{fuel} separator", **RUBBER),
         line_part("Tern lift pump, 8 mm tails", pump, (x, -260.0, 150.0), f"{fuel} pump", **RUBBER),
         line_part("Fine filter, 5 µm, 8 mm tails", fine, (x, -440.0, 200.0), f"{fuel} filter", **RUBBER),
-        line_part("Delivery nozzle, 3/8 in", end, (x, -760.0, 300.0), f"{fuel} nozzle", connections=nozzle, **RUBBER),
+        line_part("Delivery nozzle, 3/8 in", end, (x, -760.0, 300.0), f"{fuel} nozzle", connections=nozzle, **RUBBER)
+        | {"fuels": ["avgas 100" if fuel == "avgas" else fuel]},
     ]
     hose = {"rated_kpa": 1000.0}
     runs = [

@@ -2,7 +2,7 @@ import { Box, Button, MenuItem, TextField, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import * as declared from '../../api/declared'
 import type { LinePart } from '../../api/model'
-import { Choice, LengthField, NumberField, QuantityField, Toggle } from '../../fields/fields'
+import { Choice, LengthField, MaybeChoice, NumberField, QuantityField, Toggle } from '../../fields/fields'
 import { NameField, WordsField } from '../../fields/WordsField'
 import { useUnits } from '../../units/useUnits'
 import { select, useFaultUnder, useWork } from '../../work/store'
@@ -42,6 +42,16 @@ export function LinePartRow({ part, place, readOnly }: { part: LinePart; place: 
       <NameField value={part.name} disabled={readOnly} onCommit={(name) => changePart(part.id, { name })} />
       <FromLibrary part={part} readOnly={readOnly} />
       <DoesFields part={part} path={`${path}.does`} readOnly={readOnly} />
+      {DRAWS.includes(part.does.kind) && (
+        <MaybeChoice
+          label="Fuel it is for"
+          value={part.fuels[0]}
+          options={declared.CellFuel.choices.fuel}
+          none="any"
+          disabled={readOnly}
+          onChange={(fuel) => changePart(part.id, { fuels: fuel ? [fuel] : [] })}
+        />
+      )}
       <HangsIn part={part} readOnly={readOnly} />
       <Typography variant="body2">Its middle in the bay</Typography>
       <Box sx={pair}>
@@ -209,6 +219,7 @@ function DoesFields({ part, path, readOnly }: { part: LinePart; path: string; re
   )
 }
 
+const DRAWS = ['rail', 'carburettor', 'injection pump', 'delivery nozzle', 'burner']
 const IN_TANK = ['pump', 'filter', 'check valve', 'regulator', 'jet pump', 'tee']
 
 function HangsIn({ part, readOnly }: { part: LinePart; readOnly: boolean }) {
