@@ -7,7 +7,8 @@ from keel.analysis.parts import LINES
 from keel.analysis.tank import TankAnalysis
 from keel.formats.lines import joints_csv
 from keel.studies.lines.joints import JOINTS
-from server.papers.lines_sheet import adapter_pdf, lines_pdf
+from server.papers.adapter_sheet import adapter_pdf
+from server.papers.lines_sheet import lines_pdf
 from server.papers.paper import Paper, StationPapers, Wanted
 
 

@@ -8,7 +8,7 @@ from keel.analysis.parts import LINES
 from keel.analysis.tank import TankAnalysis
 from keel.design.line_functions import ports_of
 from keel.design.line_parts import LinePart
-from keel.formats.quantities import cut_text, quantity_text, sentence_text
+from keel.formats.quantities import quantity_text, sentence_text
 from keel.reference.quantities import UnitSet
 from keel.solid.solids import Solids
 from keel.studies.lines.failures import FAILURES, Failure
@@ -236,54 +236,3 @@ def _with_spare(one: Failure) -> str:
         return "none either" if one.spare else "no spare"
     brought = "all modes" if {*one.left, *one.lost} <= {*one.with_spare} else ", ".join(one.with_spare)
     return f"{brought}: {one.brought_in}" if one.brought_in else brought
-
-
-def adapter_pdf(heading: Heading, tank: TankAnalysis, run: str, side: str) -> bytes:
-    """A specially made adapter: each end's standard, size and seal, bore to be kept, length, direction."""
-    found = next(one for one in tank[LINES].runs if one.id == run)
-    end = found.start if side == "start" else found.end
-    assert end.adapter is not None
-    adapter, units = end.adapter, heading.reader
-    joint = next(one for one in tank[JOINTS] if (one.run, one.side) == (run, side))
-    sheet = FlowingSheet(heading, "adapter", f"Adapter for {found.name} at {joint.part_name}")
-    sheet.words(
-        "To be made as drawn and sent back with its bore gauged right through, clean and capped.", 10, bold=True
-    )
-    canvas, page = sheet.page.canvas, sheet.page
-    left, middle, long = MARGIN + 30 * mm, sheet.y - 26 * mm, 110 * mm
-    canvas.setStrokeColor(INK)
-    canvas.setLineWidth(1.2)
-    widths = [one.sized.diameter_mm for one in (adapter.part_side, adapter.line_side)]
-    scale = 24 * mm / max(widths)
-    for place, across in ((left, widths[0]), (left + long * 0.7, widths[1])):
-        canvas.rect(place, middle - across * scale / 2, long * 0.3, across * scale)
-    bore = adapter.bore * scale
-    canvas.rect(left + long * 0.3, middle - bore, long * 0.4, 2 * bore)
-    canvas.setStrokeColor(ACCENT)
-    for edge in (-bore / 2, bore / 2):
-        canvas.line(left, middle + edge, left + long, middle + edge)
-    page.label(f"to {joint.part_name}", left - 2 * mm, middle, 9, bold=True, align="right")
-    page.label("to the line", left + long + 2 * mm, middle, 9, bold=True)
-    page.label("flow may go either way" if found.kind != "tube" else "flow", left + long / 2, middle + bore + 3 * mm, 8)
-    sheet.y = middle - 22 * mm
-    rows = [["", "Standard and size", "Thread or outside", "Sealed by"]]
-    for name, one in (("Part's end", adapter.part_side), ("Line's end", adapter.line_side)):
-        thread = one.sized.thread or f"{one.size}"
-        outside = f"{thread}, {cut_text(one.sized.diameter_mm, units)}"
-        rubber = f", {one.seal}" if one.seal else ""
-        rows.append([name, f"{one.standard} {one.size} {one.hand}", outside, f"{one.seals_by}{rubber}"])
-    sheet.table("Ends", rows, [30, 60, 50, 46], (0, 1, 2, 3))
-    length = "as short as its spanners allow" if not adapter.length_mm else cut_text(adapter.length_mm, units)
-    facts = [
-        ["What", "Figure"],
-        ["Bore to be kept right through", cut_text(adapter.bore, units)],
-        ["Length from seat to seat", length],
-        ["Material", f"{found.metal}"],
-        ["Highest pressure in it", quantity_text("p_kpa", _highest(tank, run), units)],
-    ]
-    sheet.table("Sizes", facts, [80, 80], (0, 1))
-    return sheet.pdf()
-
-
-def _highest(tank: TankAnalysis, run: str) -> float:
-    return next((one.highest_kpa for one in tank[STRETCHES] if one.id == run), 0.0)

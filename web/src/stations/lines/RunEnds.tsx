@@ -20,17 +20,17 @@ function AdapterFields({ run, side, readOnly }: { run: LineRun; side: 'start' | 
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1, my: 1 }}>
       <Box sx={pair}>
         <LengthField
-          label="Adapter, seat to seat"
+          label="Seat to seat"
           value={adapter.length_mm || null}
-          emptyText="as short as can be"
+          emptyText="shortest"
           path={`${path}.length_mm`}
           disabled={readOnly}
           onCommit={(mm) => change({ length_mm: mm ?? 0 })}
         />
         <BoreField
-          label="Bore to be kept"
+          label="Bore to keep"
           value={adapter.bore_mm ?? null}
-          emptyText="the lesser end’s"
+          emptyText="its ends’"
           path={`${path}.bore_mm`}
           disabled={readOnly}
           onCommit={(bore_mm) => change({ bore_mm })}
