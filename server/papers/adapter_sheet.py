@@ -11,7 +11,7 @@ from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.stretches import STRETCHES
 from server.papers.flowing import FlowingSheet
 from server.papers.heading import Heading
-from server.papers.page import ACCENT, INK, MARGIN
+from server.papers.page import ACCENT, INK, MARGIN, Page
 
 NOTHING_LPH = 0.05
 
@@ -42,10 +42,11 @@ def adapter_pdf(heading: Heading, tank: TankAnalysis, run: str, side: str) -> by
         canvas.line(left, middle + edge, left + long, middle + edge)
     page.label(f"to {joint.part_name}", left - 2 * mm, middle, 9, bold=True, align="right")
     page.label(_beyond(tank, found, side), left + long + 2 * mm, middle, 9, bold=True)
-    said = {True: "flow this way  →", False: "←  flow this way", None: "flow goes either way"}[
-        _outward(tank, run, side)
-    ]
-    page.label(said, left + long / 2, middle + bore + 3 * mm, 8, align="middle")
+    outward, above = _outward(tank, run, side), middle + bore + 3 * mm
+    page.label("flow goes either way" if outward is None else "flow", left + long / 2, above, 8, align="middle")
+    if outward is not None:
+        ahead = 14 * mm if outward else -14 * mm
+        _arrow(page, left + long / 2 + ahead / 2, above + 1 * mm, ahead)
     sheet.y = middle - 22 * mm
     rows = [["", "Standard and size", "Thread or outside", "Sealed by"]]
     for name, one in (("Part's end", adapter.part_side), ("Line's end", adapter.line_side)):
@@ -64,6 +65,14 @@ def adapter_pdf(heading: Heading, tank: TankAnalysis, run: str, side: str) -> by
     ]
     sheet.table("Sizes", facts, [80, 80], (0, 1))
     return sheet.pdf()
+
+
+def _arrow(page: Page, x: float, y: float, long: float) -> None:
+    head = 2 * mm if long > 0 else -2 * mm
+    page.canvas.setStrokeColor(INK)
+    page.canvas.line(x, y, x + long, y)
+    for across in (-1 * mm, 1 * mm):
+        page.canvas.line(x + long, y, x + long - head, y + across)
 
 
 def _beyond(tank: TankAnalysis, run: LineRun, side: str) -> str:
