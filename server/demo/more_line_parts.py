@@ -216,6 +216,15 @@ MORE_PARTS: list[dict[str, Any]] = [
         "price": 6.0,
     },
     {
+        "name": "Vent end with flame screen, 18 mm tail",
+        "does": {"kind": "vent end", "bore_mm": 15.0, "opens_out_kpa": 0.0, "opens_in_kpa": 0.0},
+        "connections": [joint("in", "hose tail", "18 mm")],
+        "long_mm": 60.0,
+        "across_mm": 40.0,
+        "kg": 0.08,
+        "price": 24.0,
+    },
+    {
         "name": "Main tank, -8",
         "does": {"kind": "other tank", "level_mm": 60.0},
         "connections": [

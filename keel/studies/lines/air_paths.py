@@ -9,7 +9,7 @@ import networkx as nx
 from keel.analysis.parts import LINES, PORTS
 from keel.analysis.study import study
 from keel.design.line_functions import VentDoes
-from keel.design.lines import TANK, Lines
+from keel.design.lines import TANK, LineRun, Lines, RunEnd
 from keel.design.ports import Port, Valve, VentPath, opened
 from keel.studies.demand.demand import MOST_DRAWN
 from keel.studies.lines.places import LINE_PLACES, LinePlaces, bores_of
@@ -100,9 +100,12 @@ Node = tuple[str, str]
 def _graph(lines: Lines) -> "nx.Graph[Node]":
     graph: nx.Graph[Node] = nx.Graph()
     for run in lines.runs:
-        ends = [(TANK, end.port) if end.part == TANK else ("part", end.part) for end in (run.start, run.end)]
-        graph.add_edge(ends[0], ends[1], run=run.id)
+        graph.add_edge(_node(run.start), _node(run.end), run=run.id)
     return graph
+
+
+def _node(end: RunEnd) -> Node:
+    return (TANK, end.port) if end.part == TANK else ("part", end.part)
 
 
 def _path(
@@ -135,7 +138,7 @@ def _path(
         length_m=sum(lengths.get(run.id, 0.0) for run in runs) / 1e3,
         out_kpa=own.opens_kpa * own.rollover + sum(does.opens_out_kpa for does in valves if does.kind != "vent end"),
         in_kpa=own.opens_kpa * own.rollover + sum(does.opens_in_kpa for does in valves if does.kind != "vent end"),
-        low_mm=_low_loop(list(_heights(way, graph, places))),
+        low_mm=_low_loop(list(_heights(way, runs, places))),
         vacuum_kpa=None,
         closes=own.rollover or any(does.kind == "roll-over valve" for does in valves),
     )
@@ -145,16 +148,12 @@ def _path(
     return replace(found, vacuum_kpa=drawing_vacuum_kpa(most_drawn_lph, (inward,)))
 
 
-def _heights(way: Sequence[Node], graph: "nx.Graph[Node]", places: LinePlaces) -> Iterator[float]:
-    """Heights along it, from the tank to its end."""
+def _heights(way: Sequence[Node], runs: Sequence[LineRun], places: LinePlaces) -> Iterator[float]:
+    """Heights along it, from the tank to its end, whichever way its runs were drawn."""
     lines = {one.id: [point.z for point in one.way] for one in places.runs}
-    before: float | None = None
-    for a, b in pairwise(way):
-        heights = lines.get(graph.edges[a, b]["run"], [])
-        if before is not None and heights and abs(heights[-1] - before) < abs(heights[0] - before):
-            heights = heights[::-1]
-        yield from heights
-        before = heights[-1] if heights else before
+    for node, run in zip(way, runs, strict=False):
+        heights = lines.get(run.id, [])
+        yield from heights if _node(run.start) == node else heights[::-1]
 
 
 def _low_loop(heights: Sequence[float]) -> float:

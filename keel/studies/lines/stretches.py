@@ -128,6 +128,8 @@ def _stretch(
     fastest, highest = speeds.index(max(speeds)), ends.index(max(ends))
     limit = limits.get(service)
     kpa, when, estimated = ends[highest], modes[highest].name if flow else "", False
+    if kpa <= 0:
+        kpa, when = 0.0, "at rest"
     if dead[0] > kpa:
         kpa, when, estimated = dead[0], f"{dead[1]} against a shut line", dead[2]
     return Stretch(

@@ -13,6 +13,9 @@ DAY_LINES: dict[str, Any] = {
         line_part("Fine filter, 5 µm, 8 mm tails", "filter", (1260.0, 330.0, 480.0), "fine filter"),
         line_part("Injection pump, 8 mm tails", "injection", (1480.0, 560.0, 420.0), "injection pump"),
         line_part("Whimbrel jet pump, 8 mm tails", "jet", (690.0, 760.0, 520.0), "jet pump", heading_deg=180.0),
+        line_part(
+            "Vent end with flame screen, 18 mm tail", "vent-end", (540.0, 1060.0, 1150.0), "vent end at the coaming"
+        ),
     ],
     "runs": [
         run("draw", "suction hose", "tank.starboard-draw", "separator.in", 8.0, **DIESEL),
@@ -38,6 +41,7 @@ DAY_LINES: dict[str, Any] = {
             corners=[(640.0, 500.0, 520.0)],
             **DIESEL,
         ),
+        run("vent", "vent hose", "tank.vent", "vent-end.in", 18.0, length_mm=3000.0, hose="nitrile hose"),
     ],
     "reid_kpa": 1.0,
 }

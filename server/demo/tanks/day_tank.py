@@ -80,6 +80,7 @@ DAY_TANK: dict[str, Any] = {
             540.0,
             1020.0,
             vent=vent(16.0, 3.0),
+            connection={"standard": "hose tail", "size": "18 mm", "hand": "male"},
         ),
         part("Return boss, 8 mm", "return", 500.0, 190.0, z_mm=60.0),
         part("Drain boss", "starboard-drain", 90.0, 190.0, face="floor"),

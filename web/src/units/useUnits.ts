@@ -80,6 +80,9 @@ export function useUnits() {
       byName: (name: string, value: number) => inSentence(name, value, units),
       /** A quantity as a bare number, under a heading that has the unit. */
       amount: (ending: Ending, value: number, digits?: number) => showAmount(ending, value, units, digits),
+      /** Pressure in a line, with its unit or without: whole kilopascals, tenths of a psi. */
+      pressure: (kpa: number) => showQuantity('kpa', kpa, units, inches ? 1 : 0),
+      pressureAmount: (kpa: number) => showAmount('kpa', kpa, units, inches ? 1 : 0),
       unit: (ending: Ending) => unitOf(ending, units),
       per: (ending: Ending) => perOf(ending, units),
       editQuantity: (ending: Ending, value: number) => editQuantity(ending, value, units),

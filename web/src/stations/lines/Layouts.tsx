@@ -55,7 +55,7 @@ function LayoutCard({ layout, disabled }: { layout: LineLayout; disabled: boolea
             `${layout.parts} parts`,
             units.quantity('m', layout.metres),
             layout.idle_kpa !== null && layout.full_kpa !== null
-              ? `${units.quantity('kpa', layout.idle_kpa, 0)} at idle, ${units.quantity('kpa', layout.full_kpa, 0)} at full power`
+              ? `${units.pressure(layout.idle_kpa)} at idle, ${units.pressure(layout.full_kpa)} at full power`
               : '',
             layout.failing.length
               ? `lacks fuel or pressure in ${layout.failing.length} of ${layout.modes} modes`

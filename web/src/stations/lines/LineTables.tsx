@@ -10,8 +10,7 @@ const right = (name: string) => ({ name, right: true })
 export function StretchTable({ lines }: { lines: Shown }) {
   const units = useUnits()
   if (!lines.stretches?.length) return null
-  const kpa = (value: number | null | undefined) =>
-    typeof value === 'number' ? units.quantity('kpa', value, 0) : 'not known'
+  const kpa = (value: number | null | undefined) => (typeof value === 'number' ? units.pressure(value) : 'not known')
   return (
     <Block
       title="Velocity and pressure of each run"
@@ -91,10 +90,8 @@ export function InletTable({ lines }: { lines: Shown }) {
               one.lift_mm <= 0
                 ? `flooded, ${units.lengthUnitText(-one.lift_mm)} under`
                 : units.lengthUnitText(one.lift_mm),
-              [...new Set(one.modes.map((mode) => mode.reid_kpa))]
-                .map((kpa) => units.quantity('kpa', kpa, 0))
-                .join(', '),
-              ...one.modes.map((mode) => (mode.margin_kpa === null ? '–' : units.amount('kpa', mode.margin_kpa, 0))),
+              [...new Set(one.modes.map((mode) => mode.reid_kpa))].map((kpa) => units.pressure(kpa)).join(', '),
+              ...one.modes.map((mode) => (mode.margin_kpa === null ? '–' : units.pressureAmount(mode.margin_kpa))),
               boils.length ? units.quantity('c', Math.min(...boils)) : '–',
             ],
           }

@@ -6,6 +6,7 @@ import { useWork } from '../../work/store'
 import { Block, Board, Sheet, Two } from '../Board'
 import { BoreTable, FailureTable, FilterTable, GrowthTable, HeatTable, InletTable, StretchTable } from './LineTables'
 import { SpeedTables } from './SpeedTables'
+import { AirTable } from './AirTable'
 import { portName } from './names'
 
 export type Shown = NonNullable<Evaluation['lines']>
@@ -21,6 +22,7 @@ export function LinesBoard() {
       <StretchTable lines={lines} />
       <InletTable lines={lines} />
       <SpeedTables lines={lines} />
+      <AirTable lines={lines} />
       <FailureTable lines={lines} />
       <FilterTable lines={lines} />
       <HeatTable lines={lines} />
@@ -35,7 +37,7 @@ const right = (name: string) => ({ name, right: true })
 
 function LayoutTable({ lines }: { lines: Shown }) {
   const units = useUnits()
-  const kpa = (value: number | null | undefined) => (typeof value === 'number' ? units.amount('kpa', value, 0) : '–')
+  const kpa = (value: number | null | undefined) => (typeof value === 'number' ? units.pressureAmount(value) : '–')
   const per = units.unit('kpa')
   return (
     <Block
@@ -88,7 +90,7 @@ function PressureTable({ lines }: { lines: Shown }) {
   const modes = lines.modes ?? []
   const cell = (kpa: number | null | undefined, lph: number | null | undefined): ReactNode =>
     typeof kpa === 'number' && typeof lph === 'number'
-      ? `${units.amount('kpa', kpa, 0)} · ${units.amount('lph', Math.abs(lph), 0)}`
+      ? `${units.pressureAmount(kpa)} · ${units.amount('lph', Math.abs(lph), 0)}`
       : 'no answer'
   if (!lines.flows?.runs.length) return null
   return (

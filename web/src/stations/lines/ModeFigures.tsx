@@ -43,8 +43,7 @@ function Figures({ place }: { place: number }) {
   const parts = useWork((work) => work.design.lines.parts)
   const mode = lines?.modes?.[place]
   if (!lines || !mode) return null
-  const kpa = (value: number | null | undefined) =>
-    typeof value === 'number' ? units.quantity('kpa', value, 0) : 'none'
+  const kpa = (value: number | null | undefined) => (typeof value === 'number' ? units.pressure(value) : 'none')
   const lph = (value: number | null | undefined) => (typeof value === 'number' ? units.flowText(value, 0) : 'none')
   const rows: { key: string; name: string; value: ReactNode }[] = []
   for (const feed of lines.feeds ?? []) {

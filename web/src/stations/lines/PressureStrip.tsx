@@ -73,7 +73,7 @@ function Drawn({ pieces, mode, width, title }: { pieces: StripPiece[]; mode: num
       <line x1={MARGIN.left} x2={width - MARGIN.right} y1={y(0)} y2={y(0)} stroke={inks.line} />
       {[most, 0].map((kpa) => (
         <text key={kpa} x={MARGIN.left - 6} y={y(kpa) + 4} textAnchor="end" fontSize={11} fill={inks.quiet}>
-          {units.quantity('kpa', kpa, 0)}
+          {units.pressure(kpa)}
         </text>
       ))}
       {pieces.map((piece, n) => {

@@ -33,7 +33,7 @@ export function RunLabel({ view, way, kpa, lph, at }: Props) {
       colour={inks.fuelText}
       pointerEvents="none"
     >
-      {`${units.quantity('kpa', kpa, 0)} · ${units.flowText(Math.abs(lph), 0)}`}
+      {`${units.pressure(kpa)} · ${units.flowText(Math.abs(lph), 0)}`}
     </Label>
   )
 }

@@ -16,7 +16,7 @@ export function SpeedTables({ lines }: { lines: Shown }) {
         pump.enough_from_rpm === null
           ? `At no speed of its card does it give the ${units.flowText(pump.wanted_lph, 0)} that is drawn.`
           : `It gives the ${units.flowText(pump.wanted_lph, 0)} that is drawn from ${pump.enough_from_rpm.toFixed(0)} rpm of the engine on.`,
-        `Working pressure: what it has to rise by in ${pump.mode}, ${units.quantity('kpa', pump.working_kpa, 0)}.`,
+        `Working pressure: what it has to rise by in ${pump.mode}, ${units.pressure(pump.working_kpa)}.`,
         pump.needs_flooded ? 'Its inlet has to stay under fuel.' : '',
         pump.can_disengage
           ? 'It can be disengaged: let it stand still in the modes that don’t want it.'
