@@ -42,6 +42,7 @@ from keel.tests.line_samples import (
     PORTS,
     PUMP,
     RUNS,
+    VENT_END,
     Item,
     analysed,
     curve,
@@ -477,6 +478,21 @@ class Figures(TestCase):
         left = next(one for one in tank[STOPPED].runs if one.id == "to-rail")
         self.assertIsNone(tank[FEEDS][0].modes[1].kpa)
         self.assertAlmostEqual(left.flow_lph[0] or 0.0, 0.0, places=6)
+
+    def test_nothing_is_left_of_an_engine_that_is_only_sucked_through(self) -> None:
+        """A carburettor's least pressure has no slack: a dead pump leaves no mode, in which its card asks for 5 kPa."""
+        engine = part("engine", "injection pump", 1500, joints=flares("in", "return"), least_kpa=5.0, most_kpa=300.0)
+        parts = [one for one in PARTS if one["id"] in ("screen", "pump", "filter")] + [engine, VENT_END]
+        runs = [one for one in RUNS if one["id"] in ("suction", "to-pump", "supply")] + [
+            run("to-engine", "filter.out", "engine.in"),
+            run("return", "engine.return", "tank.back"),
+            run("vent", "tank.vent", "end.in", 7.6),
+        ]
+        tank = analysed(plumbed(parts, runs))
+        dead = next(one for one in tank[FAILURES] if one.out == "pump dead")
+        self.assertEqual(dead.left, [])
+        self.assertEqual(len(dead.lost), len(tank[LINE_MODES]))
+        self.assertNotIn("vent", {one.id for one in tank[FLOWS].runs}, "air is no fuel")
 
     def test_what_turns_and_what_feeds(self) -> None:
         """A pump behind a shut check valve turns and feeds nothing; one fuse stops one, the switch both."""

@@ -226,7 +226,7 @@ def _failures(sheet: FlowingSheet, tank: TankAnalysis) -> None:
         left = ", ".join(one.left) or "none"
         minutes = "not known" if one.minutes is None else f"{one.minutes:g} min" + (f", {one.tools}" * bool(one.tools))
         feeding = ", ".join(one.feeding) or "none"
-        rows.append([one.out, feeding, "as before" if not one.lost else left, _with_spare(one), minutes])
+        rows.append([one.out, feeding, "as before" if one.left and not one.lost else left, _with_spare(one), minutes])
     sheet.table("When one thing fails", rows, [38, 32, 44, 50, 22], (0, 1, 2, 3))
 
 

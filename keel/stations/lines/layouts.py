@@ -155,16 +155,8 @@ def _failing(tank: TankAnalysis, fed: list[Feed], modes: list[Mode]) -> list[str
     return [
         mode.name
         for place, mode in enumerate(modes)
-        if not mode.failure and not all(_has_enough(feed, place, off) for feed in fed)
+        if not mode.failure and not all(feed.suffices(place, off) for feed in fed)
     ]
-
-
-def _has_enough(feed: Feed, place: int, off: float) -> bool:
-    row = feed.modes[place]
-    wanted = feed.least_kpa if row.wanted_kpa is None else row.wanted_kpa
-    if row.kpa is None or (wanted is not None and row.kpa < wanted - off):
-        return False
-    return row.able_lph is None or row.able_lph >= row.drawn_lph
 
 
 def _noise(lines: Lines) -> float | None:

@@ -16,6 +16,7 @@ from keel.studies.lines.circuits import Circuit
 from keel.studies.lines.modes import Mode
 from keel.studies.lines.part_elements import PartElements
 from keel.studies.lines.places import LinePlaces
+from keel.studies.lines.services import air_runs
 from keel.studies.lines.tank_side import TankPort
 
 
@@ -60,8 +61,9 @@ class _Assembler(PartElements):
         for part in lines.parts:
             if part.id in circuit.parts:
                 self.add_part(part)
+        air = air_runs(lines)
         for run in lines.runs:
-            if run.id in circuit.runs and run.id in self.ways:
+            if run.id in circuit.runs and run.id in self.ways and run.id not in air:
                 self._run(run)
         return self.made
 

@@ -199,14 +199,8 @@ def _runs(
 ) -> list[bool]:
     """Which modes have all their fuel at its pressure."""
     flows: LineFlows = line_flows(lines, found, places, tank, modes)
-    able = [True] * len(modes)
-    for feed in feeds(lines, flows, modes):
-        for place, row in enumerate(feed.modes):
-            wanted = row.wanted_kpa if row.wanted_kpa is not None else feed.least_kpa
-            able[place] &= row.drawn_lph == 0 or (
-                row.kpa is not None and (wanted is None or row.kpa >= wanted - rules.short_kpa)
-            )
-    return able
+    fed = feeds(lines, flows, modes)
+    return [all(feed.suffices(place, rules.short_kpa) for feed in fed) for place in range(len(modes))]
 
 
 def _named(modes: Sequence[Mode], able: Sequence[bool]) -> list[str]:

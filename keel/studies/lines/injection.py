@@ -65,6 +65,17 @@ class Feed:
     least_kpa: float | None
     most_kpa: float | None
 
+    def suffices(self, place: int, off_kpa: float) -> bool:
+        """Whether it has what it wants in a mode; what a regulator holds may be off by so much, a limit by nothing."""
+        row = self.modes[place]
+        if row.drawn_lph == 0:
+            return True
+        if row.kpa is None or (row.able_lph is not None and row.able_lph < row.drawn_lph):
+            return False
+        if row.wanted_kpa is not None:
+            return row.kpa >= row.wanted_kpa - off_kpa
+        return (self.least_kpa or 0.0) <= row.kpa <= (self.most_kpa or float("inf"))
+
 
 def injector_lph(rated_l_per_h: float, rated_kpa: float, across_kpa: float) -> float:
     """What an injector gives held open: rated · √(across / rated pressure) [L/h]."""

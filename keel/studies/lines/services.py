@@ -96,6 +96,25 @@ def _roots(lines: Lines, ports: Sequence[Port]) -> Iterator[tuple[Service, list[
     yield "pressure", [*all_of("out", *PUMPS, "regulator"), *all_of("drive", "jet pump")]
 
 
+def air_runs(lines: Lines) -> set[str]:
+    """Runs that only air goes through, by their ids.
+
+    Parameters
+    ----------
+    lines : Lines
+        Parts and runs.
+
+    Returns
+    -------
+    set of str
+        From the canisters, valves and ends of vents as far as nothing else is in the way.
+    """
+    graph = open_ways(lines)
+    roots = [(part.id, "in") for part in lines.parts if part.does.kind in AIR_KINDS]
+    keys = {key for root in roots for key in nx.node_connected_component(graph, root)}
+    return {data["run"] for _, _, data in graph.edges(keys, data=True) if "run" in data}
+
+
 def pumps_pressing(lines: Lines) -> dict[str, list[str]]:
     """Pumps whose dead-head pressure stands in a run when everything behind it is shut, by run.
 

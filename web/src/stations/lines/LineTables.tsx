@@ -132,7 +132,7 @@ export function FailureTable({ lines }: { lines: Shown }) {
             one.out,
             one.running.join(', ') || 'none',
             one.feeding.join(', ') || 'none: it stops everything',
-            one.lost.length ? one.left.join(', ') || 'none' : 'as before',
+            one.lost.length || !one.left.length ? one.left.join(', ') || 'none' : 'as before',
             withSpare(one),
             one.minutes === null ? 'not known' : `${one.minutes} min${one.tools ? `, ${one.tools}` : ''}`,
           ],
