@@ -42,9 +42,10 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
   if (!shown?.places) return null
   const { lines } = design
   const live = Boolean(onEdit)
+  // Over all modes: the same shade is the same pressure, whichever mode is shown.
   const most = Math.max(
     1,
-    ...(shown.flows?.runs ?? []).flatMap((run) => [run.start_kpa[mode] ?? 0, run.end_kpa[mode] ?? 0]),
+    ...(shown.flows?.runs ?? []).flatMap((run) => [...run.start_kpa, ...run.end_kpa].map((kpa) => kpa ?? 0)),
   )
   return (
     <g data-lines>

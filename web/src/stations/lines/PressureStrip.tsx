@@ -54,6 +54,7 @@ function Drawn({ pieces, mode, width, title }: { pieces: StripPiece[]; mode: num
   const units = useUnits()
   const at = useWork((work) => work.at)
   const far = Math.max(...pieces.map((piece) => piece.to_m), 0.1)
+  const isKnown = pieces.some((piece) => typeof piece.start_kpa[mode] === 'number')
   const all = pieces.flatMap((piece) => [piece.start_kpa[mode] ?? 0, piece.end_kpa[mode] ?? 0])
   const most = Math.max(10, ...all)
   const least = Math.min(0, ...all)
@@ -68,7 +69,7 @@ function Drawn({ pieces, mode, width, title }: { pieces: StripPiece[]; mode: num
   return (
     <svg width={width} height={HEIGHT} role="img" aria-label={title} data-strip>
       <text x={width - MARGIN.right} y={15} textAnchor="end" fontSize={12} fill={inks.quiet}>
-        {title}
+        {isKnown ? title : `${title}: less comes than is drawn, there is no path to show`}
       </text>
       <line x1={MARGIN.left} x2={width - MARGIN.right} y1={y(0)} y2={y(0)} stroke={inks.line} />
       {[most, 0].map((kpa) => (
