@@ -278,6 +278,23 @@ class Mating(TestCase):
         """A connection."""
         return Connection.model_validate({"standard": standard, "size": size, "hand": hand} | more)
 
+    def test_an_adapter_fits_on_both_sides_or_not(self) -> None:
+        """A hose end on a boss by way of an adapter: one of a wrong size on either side is found."""
+        boss = replaced(PARTS, "rail", connections=[joint("in", standard="O-ring boss", hand="female"), *flares("out")])
+        end = {"standard": "37° flare", "size": "-6", "hand": "female"}
+        male = {"standard": "O-ring boss", "size": "-6", "hand": "male", "seal": "fluoroelastomer"}
+        for part_side, line_side, fits in (
+            (male, end | {"hand": "male"}, True),
+            (male | {"size": "-8"}, end | {"hand": "male"}, False),
+            (male, end | {"hand": "male", "size": "-8"}, False),
+        ):
+            adapter = {"part_side": part_side, "line_side": line_side}
+            hose = replaced(RUNS, "to-rail", end={"part": "rail", "port": "in", "connection": end, "adapter": adapter})
+            found = next(
+                one for one in analysed(plumbed(boss, hose))[JOINTS] if (one.run, one.side) == ("to-rail", "end")
+            )
+            self.assertEqual(found.fits, fits, (part_side["size"], line_side["size"]))
+
     def test_near_sizes_are_named(self) -> None:
         """Inch and metric sizes that start in each other; those that are far apart are just another size."""
         near = [

@@ -16,11 +16,13 @@ from keel.studies.lines.injection import FEEDS
 from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.places import LINE_PLACES, RunWay
 from keel.studies.lines.stretches import STRETCHES, Stretch
+from keel.studies.lines.tank_side import TANK_PORTS
 from keel.tests.line_samples import (
     CANISTER,
     FILTER,
     LIBRARY,
     PARTS,
+    PORTS,
     REGULATOR,
     RUNS,
     VENT_END,
@@ -84,6 +86,16 @@ class Ways(TestCase):
         places = analysed(plumbed(narrow, replaced(RUNS, "to-rail", bore_mm=7.9)))[LINE_PLACES]
         found = next(way for way in places.runs if way.id == "to-rail")
         self.assertAlmostEqual(found.fittings_k / wide.fittings_k, (1 + 16) / 2)
+
+    def test_a_line_begins_where_its_port_ends(self) -> None:
+        """What stands out of the tank is added to its wall: the pump's lift and the hose's way begin there."""
+        begins = []
+        for stands in (0.0, 30.0):
+            tank = analysed(plumbed(ports=[PORTS[0] | {"stands_mm": stands}, *PORTS[1:]]))
+            way = next(one.way for one in tank[LINE_PLACES].runs if one.id == "suction")
+            self.assertAlmostEqual(tank[TANK_PORTS]["draw"].flange_z_mm, way[0].z)
+            begins.append(way[0].z)
+        self.assertAlmostEqual(begins[1] - begins[0], 30.0)
 
 
 class Stretches(TestCase):
@@ -231,6 +243,16 @@ class Usual(TestCase):
             row = next(one for one in feed.modes if one.mode == "Full power")
             self.assertAlmostEqual(row.able_lph or 0.0, 0.85 * 4 * 40.0 * sqrt((row.across_kpa or 0.0) / 300.0))
             self.assertAlmostEqual(feed.across_needed_kpa or 0.0, 300.0 * (90.0 / (0.85 * 160.0)) ** 2)
+
+    def test_a_layout_leaves_nothing_open(self) -> None:
+        """Connections of parts outside the tank are joined or capped, those that hang in it need no cap."""
+        for layout in layouts(analysed(plumbed([], []), LIBRARY)):
+            lines = layout.patch.get("lines", {"parts": [], "runs": []})
+            joined = {(end["part"], end["port"]) for one in lines["runs"] for end in (one["start"], one["end"])}
+            for item in lines["parts"]:
+                for one in item["connections"]:
+                    wanted = not item["hangs_in"] and (item["id"], one["id"]) not in joined
+                    self.assertEqual(one["capped"], wanted, (layout.title, item["name"], one["id"]))
 
 
 class Order(TestCase):
