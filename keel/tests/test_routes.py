@@ -1,0 +1,116 @@
+"""Tubes and hoses in space: worked cases, and tables that are carried out."""
+
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from keel.routes.hose import clocking, cut_length, s_route
+from keel.routes.rounded import rounded
+from keel.routes.tube import bend_table, carried_out
+
+coordinate = st.integers(-400, 400).map(float)
+corners = st.lists(st.tuples(coordinate, coordinate, coordinate), min_size=3, max_size=7, unique=True)
+
+
+class Tubes(TestCase):
+    """Bend tables."""
+
+    def test_two_bends_square_to_each_other(self) -> None:
+        """The table that is given to every apprentice."""
+        points = np.array([[0, 0, 0], [300, 0, 0], [300, 200, 0], [300, 200, 150]], float)
+        table = bend_table(points, 25.0, 8.0)
+        np.testing.assert_allclose(table.straights_mm, [275, 150, 125])
+        np.testing.assert_allclose([bend.angle_deg for bend in table.bends], [90, 90])
+        self.assertAlmostEqual(table.bends[1].rotation_deg, 90.0)
+        self.assertAlmostEqual(table.cut_mm, 628.54, places=2)
+        self.assertEqual((table.rough_mm - table.cut_mm, table.least_grip_mm), (10.0, 16.0))
+
+    def test_three_bends_out_of_plane(self) -> None:
+        """Springback from a strip, a straight that is too short for the bender."""
+        points = np.array([[0, 0, 0], [240, 0, 0], [240, 76, 30], [420, 156, 30], [420, 156, -200]], float)
+        strip = list(zip([0, 30, 60, 90, 120], [0.0, 1.1, 1.9, 2.6, 3.2], strict=True))
+        table = bend_table(points, 30.0, 10.0, bender_grip_mm=34.0, springback=strip)
+        np.testing.assert_allclose(table.straights_mm, [210.0, 31.54600748, 146.8163707, 200.0], atol=1e-6)
+        np.testing.assert_allclose([bend.angle_deg for bend in table.bends], [90.0, 67.80426814, 90.0], atol=1e-7)
+        turned = [bend.rotation_deg for bend in table.bends]
+        np.testing.assert_allclose(turned, [0.0, -170.731873, 66.63722733], atol=1e-6)
+        np.testing.assert_allclose([bend.set_deg for bend in table.bends], [92.6, 69.88636773, 92.6], atol=1e-7)
+        np.testing.assert_allclose([bend.feed_mm for bend in table.bends], [210.0, 288.6698973, 470.9884997], atol=1e-6)
+        np.testing.assert_allclose([table.cut_mm, table.rough_mm], [718.1123895, 728.1123895], atol=1e-6)
+        self.assertEqual(table.short, [False, True, False, False])
+
+    @settings(max_examples=500, deadline=None)
+    @given(corners, st.integers(5, 60))
+    def test_a_table_carried_out_meets_the_way(self, points: list[tuple[float, ...]], radius: int) -> None:
+        """Fed, turned and bent: the same corners, whatever the way."""
+        given_points = np.array(points)
+        steps = np.diff(given_points, axis=0)
+        ways = steps / np.linalg.norm(steps, axis=1)[:, None]
+        turns = (ways[:-1] * ways[1:]).sum(axis=1)
+        assume((turns > -0.999).all())
+        way = rounded(given_points, float(radius))
+        table = bend_table(given_points, float(radius), 8.0)
+        normal = np.cross(way.ways[0], way.ways[1]) if len(way.angles) else np.array([0.0, 0.0, 1.0])
+        normal = normal / np.linalg.norm(normal)
+        made = carried_out(table, float(radius), way.corners[0], way.ways[0], normal)
+        np.testing.assert_allclose(made, way.corners, atol=1e-6)
+
+    @settings(max_examples=50, deadline=None)
+    @given(corners)
+    def test_arcs_are_as_long_as_they_are_drawn(self, points: list[tuple[float, ...]]) -> None:
+        """Chords of a small radius add up to straights and arcs, a thousandth short at most."""
+        given_points = np.array(points)
+        steps = np.diff(given_points, axis=0)
+        ways = steps / np.linalg.norm(steps, axis=1)[:, None]
+        assume(((ways[:-1] * ways[1:]).sum(axis=1) > -0.9).all())
+        way = rounded(given_points, 1.0)
+        assume((way.straights_mm > 0).all())
+        drawn = float(np.linalg.norm(np.diff(way.line(), axis=0), axis=1).sum())
+        self.assertLessEqual(drawn, way.length_mm + 1e-9)
+        self.assertGreater(drawn, way.length_mm - 1e-3 * float(way.angles.sum()) - 1e-9)
+
+    def test_what_is_no_way(self) -> None:
+        """One point, or back on itself."""
+        for points in ([[0, 0, 0], [0, 0, 0]], [[0, 0, 0], [100, 0, 0], [0, 0, 0]]):
+            with self.assertRaises(ValueError):
+                rounded(np.array(points, float), 10.0)
+
+
+class Hoses(TestCase):
+    """Cut lengths and elbows."""
+
+    def test_round_two_corners(self) -> None:
+        """Length less fittings with slack and movement; elbows clocked by carrying a direction along."""
+        points = np.array([[0, 0, 0], [260, 0, 0], [260, 310, 0], [260, 310, 190]], float)
+        way = rounded(points, 85.0)
+        self.assertAlmostEqual(way.length_mm, 687.0353756, places=6)
+        np.testing.assert_allclose(way.straights_mm, [175.0, 140.0, 105.0])
+        self.assertAlmostEqual(cut_length(way.length_mm, [31.0, 38.5], 18.0), 647.1464368, places=6)
+        turned = clocking(way.ways, np.array([0, -0.6, -0.8]), np.array([1.0, -1.0, 0.0]))
+        self.assertAlmostEqual(turned, -98.13010235, places=7)
+
+    def test_an_s_between_offset_ports(self) -> None:
+        """Two arcs, and the run at which the card's radius is just kept."""
+        found = s_route(240.0, 96.0, 150.0)
+        shown = (found.radius_mm, found.angle_deg, found.length_mm, found.least_run_mm)
+        np.testing.assert_allclose(shown, [174.0, 43.60281897, 264.8324385, 219.9636334], rtol=1e-9)
+        with self.assertRaises(ValueError):
+            s_route(240.0, 0.0, 150.0)
+
+    @settings(max_examples=100, deadline=None)
+    @given(corners, st.floats(-179, 179))
+    def test_an_elbow_turned_further_is_clocked_further(self, points: list[tuple[float, ...]], by: float) -> None:
+        """Turning the last port about the hose turns the clocking by as much."""
+        given_points = np.array(points)
+        steps = np.diff(given_points, axis=0)
+        ways = steps / np.linalg.norm(steps, axis=1)[:, None]
+        assume(((ways[:-1] * ways[1:]).sum(axis=1) > -0.99).all())
+        first = np.cross(ways[0], [0.36, 0.48, 0.8])
+        last = np.cross(ways[-1], [0.48, 0.6, 0.64])
+        assume(np.linalg.norm(first) > 0.1 and np.linalg.norm(last) > 0.1)
+        angle = np.radians(by)
+        turned = np.cos(angle) * last + np.sin(angle) * np.cross(ways[-1], last)
+        more = clocking(ways, first, turned) - clocking(ways, first, last)
+        self.assertAlmostEqual((more - by + 180) % 360 - 180, 0.0, places=6)
