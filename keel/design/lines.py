@@ -50,6 +50,10 @@ class LineRun(Part):
     bore_mm: Bore = Field(default=DASH_BORE_MM[6], description="Bore [mm]")
     hose: HoseName = Field(default="fluoropolymer-lined hose", description="What a hose is made of")
     metal: MetalName = Field(default="stainless 304L", description="What a tube is made of")
+    outside_mm: Length | None = Field(default=None, description="Outside of a tube [mm]; empty: its bore and two walls")
+    radius_mm: Length | None = Field(
+        default=None, description="Radius of a tube's bends, to its middle [mm]; empty: the bender's"
+    )
     rated_kpa: Kpa | None = Field(default=None, description="Pressure that it may be used at [kPa]")
     approval: Annotated[str, Field(max_length=80)] = Field(default="", description="Approval printed on it")
     corners: Annotated[tuple[RunCorner, ...], Field(max_length=MOST_CORNERS, strict=False)] = ()

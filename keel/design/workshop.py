@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from keel.design.base import PLAIN, Coordinate, Gap, Length, Name, Part, refuse
+from keel.design.benders import TubeBender
 from keel.design.gauge import SenderPart
 from keel.design.line_parts import LibraryComponent
 from keel.design.ports import PortPart
@@ -346,6 +347,9 @@ class Workshop(Part):
     )
     parts: Annotated[list[PortPart], Field(max_length=400)] = Field(
         default_factory=list, description="Hangers, valves, necks and bosses that the workshop knows the sizes of"
+    )
+    benders: Annotated[list[TubeBender], Field(max_length=40)] = Field(
+        default_factory=list, description="Benders for tube, one for each die"
     )
     line_parts: Annotated[list[LibraryComponent], Field(max_length=400)] = Field(
         default_factory=list, description="Pumps, filters, valves and regulators as they are joined in a line"

@@ -1,4 +1,4 @@
-"""Joints of the lines as CSV."""
+"""Joints of the lines and bend tables of their tubes as CSV."""
 
 from collections.abc import Sequence
 
@@ -6,6 +6,7 @@ from keel.formats.cells import said
 from keel.formats.table import written
 from keel.reference.quantities import UnitSet
 from keel.studies.lines.joints import Joint
+from keel.studies.lines.tubes import TubeMade
 
 COLUMNS = ("run", "end", "part", "port", "part_side", "line_side", "seal", "adapter", "bore_mm", "fits")
 
@@ -41,3 +42,36 @@ def joints_csv(joints: Sequence[Joint], units: UnitSet = "mm_l") -> bytes:
         for one in joints
     ]
     return written(COLUMNS, rows, units)
+
+
+def _short(tube: TubeMade, place: int) -> str:
+    return "yes" if tube.short[place] else "no"
+
+
+BEND_COLUMNS = ("step", "do", "feed_mm", "turn_deg", "angle_deg", "set_deg", "straight_mm", "short")
+
+
+def bends_csv(tube: TubeMade, units: UnitSet = "mm_l") -> bytes:
+    """How a tube is made, step by step: cut, bent, trimmed, squared.
+
+    Parameters
+    ----------
+    tube : TubeMade
+        With its bend table.
+    units : UnitSet
+        The reader's set of units.
+
+    Returns
+    -------
+    bytes
+        CSV: feeds from the tube's start, turns right-handed looking along the feed, the straight before each bend.
+    """
+    rows = [("1", "cut rough", said(tube.rough_mm), *[""] * 5)]
+    for number, bend in enumerate(tube.bends):
+        figures = (bend.feed_mm, bend.rotation_deg, bend.angle_deg, bend.set_deg, tube.straights_mm[number])
+        rows.append((str(number + 2), "bend", *(said(round(one, 3)) for one in figures), _short(tube, number)))
+    done = len(tube.bends) + 2
+    ends = ("", "", "", said(round(tube.straights_mm[-1], 3)), _short(tube, -1))
+    rows.append((str(done), "trim", said(round(tube.cut_mm, 3)), *ends))
+    rows.append((str(done + 1), "square both ends", *[""] * 6))
+    return written(BEND_COLUMNS, rows, units)

@@ -1,14 +1,22 @@
 """Tubes and hoses in space: worked cases, and tables that are carried out."""
 
+import csv
+import io
+from typing import Any, ClassVar
 from unittest import TestCase
 
 import numpy as np
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from keel.analysis.tank import TankAnalysis
+from keel.design.workshop import Workshop
+from keel.formats.lines import bends_csv
 from keel.routes.hose import clocking, cut_length, s_route
 from keel.routes.rounded import rounded
 from keel.routes.tube import bend_table, carried_out
+from keel.studies.lines.tubes import TUBES
+from keel.tests.line_samples import RUNS, Item, analysed, codes, plumbed, replaced
 
 coordinate = st.integers(-400, 400).map(float)
 corners = st.lists(st.tuples(coordinate, coordinate, coordinate), min_size=3, max_size=7, unique=True)
@@ -114,3 +122,45 @@ class Hoses(TestCase):
         turned = np.cos(angle) * last + np.sin(angle) * np.cross(ways[-1], last)
         more = clocking(ways, first, turned) - clocking(ways, first, last)
         self.assertAlmostEqual((more - by + 180) % 360 - 180, 0.0, places=6)
+
+
+class TubesOfALine(TestCase):
+    """A tube of the document, by the shop's own bender."""
+
+    CORNERS: ClassVar = [{"x_mm": x, "y_mm": y, "z_mm": z} for x, y, z in ((1250, 200, 420), (1350, 240, 420))]
+    BENDER: ClassVar = {"name": "lever", "outside_mm": 9.5, "radius_mm": 20.0, "grip_mm": 25.0}
+    STRIP: ClassVar = [{"angle_deg": 30.0, "back_deg": 1.0}, {"angle_deg": 90.0, "back_deg": 4.0}]
+
+    def tank(self, corners: list[Item], *benders: Item, **more: Any) -> TankAnalysis:
+        """The hose to the rail as a tube."""
+        runs = replaced(RUNS, "to-rail", kind="tube", outside_mm=9.53, corners=corners, **more)
+        return analysed(plumbed(runs=runs), Workshop.model_validate({"benders": list(benders)}, strict=False))
+
+    def test_by_the_shops_bender(self) -> None:
+        """Radius, grip and springback are the bender's; another outside isn't its."""
+        tube = self.tank(self.CORNERS, self.BENDER | {"springback": self.STRIP})[TUBES][0]
+        self.assertEqual((tube.bender, tube.radius_mm, tube.least_grip_mm), ("lever", 20.0, 25.0))
+        for bend in tube.bends:
+            self.assertAlmostEqual(bend.set_deg - bend.angle_deg, np.interp(bend.angle_deg, [30, 90], [1, 4]))
+        self.assertLess(tube.off_mm, 1e-6)
+        other = self.tank(self.CORNERS, self.BENDER | {"outside_mm": 8.0})[TUBES][0]
+        self.assertEqual((other.bender, other.radius_mm), ("", 3 * 9.53))
+        self.assertEqual(self.tank(self.CORNERS, self.BENDER, radius_mm=31.0)[TUBES][0].radius_mm, 31.0)
+
+    def test_what_is_found(self) -> None:
+        """A straight shorter than the grip, bends in each other, back on itself, no strip."""
+        close = [*self.CORNERS, {"x_mm": 1350, "y_mm": 230, "z_mm": 400}]
+        for corners, wanted in (
+            (self.CORNERS, {"lines.springback"}),
+            (close, {"lines.springback", "lines.short_straight"}),
+        ):
+            design = plumbed(runs=replaced(RUNS, "to-rail", kind="tube", outside_mm=9.53, corners=corners))
+            self.assertEqual(codes(design), wanted)
+
+    def test_the_table_as_csv(self) -> None:
+        """Cut, bent, trimmed, squared, in that order."""
+        tube = self.tank(self.CORNERS, self.BENDER)[TUBES][0]
+        rows = list(csv.DictReader(io.StringIO(bends_csv(tube).decode("utf-8-sig"))))
+        done = [row["do"] for row in rows]
+        self.assertEqual(done, ["cut rough", *["bend"] * len(tube.bends), "trim", "square both ends"])
+        self.assertAlmostEqual(float(rows[0]["feed_mm"]), tube.rough_mm, places=3)

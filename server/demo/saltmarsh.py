@@ -25,6 +25,20 @@ RULES: dict[str, Any] = {
     "parts": PARTS,
     "senders": SENDERS,
     "line_parts": LINE_PARTS,
+    "benders": [
+        {
+            "name": "Lever bender, 3/8 in",
+            "outside_mm": 9.53,
+            "radius_mm": 24.0,
+            "grip_mm": 22.0,
+            "springback": [
+                {"angle_deg": 30.0, "back_deg": 1.4},
+                {"angle_deg": 90.0, "back_deg": 3.1},
+                {"angle_deg": 150.0, "back_deg": 4.6},
+            ],
+        },
+        {"name": "Lever bender, 8 mm", "outside_mm": 8.0, "radius_mm": 22.0, "grip_mm": 20.0},
+    ],
     "test_gauges": proof_logs.GAUGES,
     "cutters": [
         {"name": "Treadle shear", "cuts": "straight edges", "thickest_steel_mm": 2.0, "longest_mm": 1250.0}

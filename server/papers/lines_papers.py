@@ -5,11 +5,13 @@ from functools import partial
 
 from keel.analysis.parts import LINES
 from keel.analysis.tank import TankAnalysis
-from keel.formats.lines import joints_csv
+from keel.formats.lines import bends_csv, joints_csv
 from keel.studies.lines.joints import JOINTS
+from keel.studies.lines.tubes import TUBES, TubeMade
 from server.papers.adapter_sheet import adapter_pdf
 from server.papers.lines_sheet import lines_pdf
 from server.papers.paper import Paper, StationPapers, Wanted
+from server.papers.tube_sheet import tube_pdf
 
 
 def _sheet(wanted: Wanted) -> bytes:
@@ -35,6 +37,18 @@ def _papers(tank: TankAnalysis) -> Iterator[Paper]:
             if end.adapter is not None and end.adapter.special:
                 made = partial(_adapter, run.id, side)
                 yield Paper(f"adapter-{run.id}-{side}.pdf", f"Adapter at the {side} of {run.name}, PDF", made)
+    for tube in tank[TUBES]:
+        if not tube.turns_back:
+            yield Paper(f"tube-{tube.id}.pdf", f"Bend table of {tube.name}, PDF", partial(_tube, tube))
+            yield Paper(f"tube-{tube.id}.csv", f"Bend table of {tube.name}, CSV", partial(_bends, tube))
+
+
+def _bends(tube: TubeMade, wanted: Wanted) -> bytes:
+    return bends_csv(tube, wanted.heading.reader)
+
+
+def _tube(tube: TubeMade, wanted: Wanted) -> bytes:
+    return tube_pdf(wanted.heading, tube)
 
 
 LINES_PAPERS = StationPapers("lines", _papers)

@@ -14,6 +14,7 @@ from keel.stations.lines import (
     pressure_rules,
     remedies,
     surge_rules,
+    tube_rules,
     vent_rules,
 )
 from keel.stations.lines.layouts import layouts
@@ -35,6 +36,7 @@ from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.strip import STRIP
 from keel.studies.lines.suction import INLETS
 from keel.studies.lines.surplus import SURPLUSES
+from keel.studies.lines.tubes import TUBES
 
 _RULES: tuple[Rule, ...] = (
     joint_rules.fuels_stay_apart,
@@ -73,6 +75,8 @@ _RULES: tuple[Rule, ...] = (
     vent_rules.vents_end_outside,
     vent_rules.vents_end_away_from_harm,
     vent_rules.ports_know_their_vents,
+    tube_rules.tubes_can_be_bent,
+    tube_rules.springback_is_known,
     material_rules.line_materials_bear_it,
     material_rules.approvals_are_there,
 )
@@ -109,6 +113,7 @@ LINES = Station(
         "air": AIR_PATHS,
         "heat": HEAT,
         "filtration": FILTRATION,
+        "tubes": TUBES,
         "engine_driven": ENGINE_DRIVEN,
         "growth": LINE_GROWTH,
         "failures": FAILURES,

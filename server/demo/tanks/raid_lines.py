@@ -40,10 +40,12 @@ RAID_LINES: dict[str, Any] = {
         run("riser-2", "hose from pump 2", "pump-2.out", "block.b", 8.0, length_mm=190.0),
         run(
             "supply",
-            "supply hose",
+            "supply tube",
             "block.c",
             "filter.in",
             rated_kpa=2000.0,
+            kind="tube",
+            outside_mm=9.53,
             corners=[(190.0, 220.0, 460.0), (300.0, 90.0, 460.0), (700.0, 90.0, 430.0)],
         ),
         run("to-rail", "hose to the rail", "filter.out", "rail.in", rated_kpa=2000.0, corners=[(1150.0, 90.0, 470.0)]),

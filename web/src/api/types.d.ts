@@ -2484,35 +2484,6 @@ export interface components {
             z_mm: number;
         };
         /**
-         * Bend
-         * @description A bend line on the flat. Up is towards the reader, who sees the inside of the tank.
-         */
-        Bend: {
-            /** Angle Deg */
-            angle_deg: number;
-            /** Deduction Mm */
-            deduction_mm: number;
-            /**
-             * Direction
-             * @enum {string}
-             */
-            direction: "up" | "down";
-            /** End */
-            end: [
-                number,
-                number
-            ];
-            /** Order */
-            order: number;
-            /** Radius Mm */
-            radius_mm: number;
-            /** Start */
-            start: [
-                number,
-                number
-            ];
-        };
-        /**
          * BendMark
          * @description A bend as it is marked on the straight strip, from the end at its low anchor.
          *
@@ -5576,7 +5547,7 @@ export interface components {
             /** Area Mm2 */
             area_mm2: number;
             /** Bends */
-            bends: components["schemas"]["Bend"][];
+            bends: components["schemas"]["keel__studies__sheet__parts__Bend"][];
             /** Bores */
             bores?: components["schemas"]["keel__studies__sheet__parts__Bore"][];
             /** Corners */
@@ -7964,6 +7935,16 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Outside Mm
+             * @description Outside of a tube [mm]; empty: its bore and two walls
+             */
+            outside_mm?: number | null;
+            /**
+             * Radius Mm
+             * @description Radius of a tube's bends, to its middle [mm]; empty: the bender's
+             */
+            radius_mm?: number | null;
+            /**
              * Rated Kpa
              * @description Pressure that it may be used at [kPa]
              */
@@ -8054,6 +8035,8 @@ export interface components {
             strip?: components["schemas"]["StripPiece"][] | null;
             /** Surplus */
             surplus?: components["schemas"]["Surplus"][] | null;
+            /** Tubes */
+            tubes?: components["schemas"]["TubeMade"][] | null;
         };
         /**
          * LinkCheck
@@ -13305,6 +13288,22 @@ export interface components {
             wide_mm: number;
         };
         /**
+         * SpringBack
+         * @description How far a tube sprang back from one bend of a strip.
+         */
+        SpringBack: {
+            /**
+             * Angle Deg
+             * @description Angle left, turned through [°]
+             */
+            angle_deg: number;
+            /**
+             * Back Deg
+             * @description It was bent so much further [°]
+             */
+            back_deg: number;
+        };
+        /**
          * Stage
          * @description When a pump has to come on, and what leaving it off until then saves.
          *
@@ -14512,6 +14511,93 @@ export interface components {
             share: number;
         };
         /**
+         * TubeBender
+         * @description A bender with the die of one tube.
+         */
+        TubeBender: {
+            /**
+             * Grip Mm
+             * @description Least straight that it holds [mm]
+             * @default 0
+             */
+            grip_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Outside Mm
+             * @description Outside diameter of the tube it bends [mm]
+             * @default 8
+             */
+            outside_mm: number;
+            /**
+             * Radius Mm
+             * @description Radius of the tube's centre line in a bend [mm]
+             * @default 24
+             */
+            radius_mm: number;
+            /**
+             * Springback
+             * @description Of a strip bent on it; empty: springback isn't known
+             * @default []
+             */
+            springback: components["schemas"]["SpringBack"][];
+        };
+        /**
+         * TubeMade
+         * @description A tube as it is made.
+         *
+         *     Attributes
+         *     ----------
+         *     outside_mm, radius_mm : float
+         *         Its outside, and the radius of its bends.
+         *     bender : str
+         *         What it is bent on; empty: the shop has none for it, and springback isn't known.
+         *     straights_mm : list of float
+         *         Between its bends; below nothing where they run into each other.
+         *     short : list of bool
+         *         Which straights are shorter than the least grip.
+         *     bends : list of Bend
+         *         In the order in which they are made.
+         *     cut_mm, rough_mm : float
+         *         Its finished length along it, and of the piece that it is bent from.
+         *     off_mm : float
+         *         How far the table, fed, turned and bent step by step, misses its corners.
+         *     turns_back : bool
+         *         It turns back on itself: there is no table.
+         *     line : list of Point
+         *         Its middle, arcs as chords.
+         */
+        TubeMade: {
+            /** Bender */
+            bender: string;
+            /** Bends */
+            bends: components["schemas"]["keel__routes__tube__Bend"][];
+            /** Cut Mm */
+            cut_mm: number;
+            /** Id */
+            id: string;
+            /** Least Grip Mm */
+            least_grip_mm: number;
+            /** Line */
+            line: components["schemas"]["Point"][];
+            /** Name */
+            name: string;
+            /** Off Mm */
+            off_mm: number;
+            /** Outside Mm */
+            outside_mm: number;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Rough Mm */
+            rough_mm: number;
+            /** Short */
+            short: boolean[];
+            /** Straights Mm */
+            straights_mm: number[];
+            /** Turns Back */
+            turns_back: boolean;
+        };
+        /**
          * TubeSender
          * @description A float in a tube: its ohms follow its height.
          */
@@ -15378,6 +15464,11 @@ export interface components {
          */
         Workshop: {
             /**
+             * Benders
+             * @description Benders for tube, one for each die
+             */
+            benders?: components["schemas"]["TubeBender"][];
+            /**
              * @default {
              *       "beam": [],
              *       "bed_mm": 250,
@@ -15605,6 +15696,30 @@ export interface components {
             refused: string | null;
         };
         /**
+         * Bend
+         * @description One bend of a tube.
+         *
+         *     Attributes
+         *     ----------
+         *     feed_mm : float
+         *         Length along the tube from its start to where it begins.
+         *     rotation_deg : float
+         *         How far the tube is turned about itself since the bend before, right-handed about the straight between them;
+         *         0 for the first.
+         *     angle_deg, set_deg : float
+         *         How far it turns, and how far it is bent so that it springs back to that.
+         */
+        keel__routes__tube__Bend: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Feed Mm */
+            feed_mm: number;
+            /** Rotation Deg */
+            rotation_deg: number;
+            /** Set Deg */
+            set_deg: number;
+        };
+        /**
          * Braced
          * @description What one plate does: the panel that gains most by it, and the pressures that stands without and with it.
          */
@@ -15668,6 +15783,35 @@ export interface components {
             panel: string;
             /** Safe Kpa */
             safe_kpa: number;
+        };
+        /**
+         * Bend
+         * @description A bend line on the flat. Up is towards the reader, who sees the inside of the tank.
+         */
+        keel__studies__sheet__parts__Bend: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Deduction Mm */
+            deduction_mm: number;
+            /**
+             * Direction
+             * @enum {string}
+             */
+            direction: "up" | "down";
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Order */
+            order: number;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
         };
         /**
          * Bore

@@ -58,7 +58,7 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
             key={way.id}
             view={view}
             run={run}
-            way={way.way}
+            way={shown.tubes?.find((tube) => tube.id === way.id)?.line ?? way.way}
             service={shown.stretches?.find((one) => one.id === way.id)?.service ?? 'other'}
             colour={shadeOf(kpa, most, theme)}
             at={at?.kind === 'run' && at.id === way.id}

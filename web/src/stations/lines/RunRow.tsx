@@ -14,6 +14,7 @@ export function RunRow({ run, place, readOnly }: { run: LineRun; place: number; 
   const units = useUnits()
   const open = useWork((work) => work.at?.kind === 'run' && work.at.id === run.id)
   const way = useWork((work) => work.evaluation?.lines?.places?.runs.find((one) => one.id === run.id))
+  const tube = useWork((work) => work.evaluation?.lines?.tubes?.find((one) => one.id === run.id))
   const path = `lines.runs.${place}`
   const fault = useFaultUnder(path)
   return (
@@ -71,6 +72,28 @@ export function RunRow({ run, place, readOnly }: { run: LineRun; place: number; 
           disabled={readOnly}
           onCommit={(rated_kpa) => changeRun(run.id, { rated_kpa })}
         />
+        {run.kind === 'tube' && (
+          <>
+            <LengthField
+              label="Outside"
+              value={run.outside_mm ?? null}
+              emptyText={tube ? units.length(tube.outside_mm) : 'by its bore'}
+              hint="empty: bore, two walls"
+              path={`${path}.outside_mm`}
+              disabled={readOnly}
+              onCommit={(outside_mm) => changeRun(run.id, { outside_mm })}
+            />
+            <LengthField
+              label="Bend radius"
+              value={run.radius_mm ?? null}
+              emptyText={tube ? units.length(tube.radius_mm) : 'the bender’s'}
+              hint={tube?.bender || 'no bender known'}
+              path={`${path}.radius_mm`}
+              disabled={readOnly}
+              onCommit={(radius_mm) => changeRun(run.id, { radius_mm })}
+            />
+          </>
+        )}
         <LengthField
           label="Length"
           value={run.length_mm ?? null}

@@ -16,7 +16,7 @@ export const lines: Station = {
   },
   drawing: {
     Layer: shownLater(() => import('./LinesLayer'), 'LinesLayer'),
-    Foot: shownLater(() => import('./PressureStrip'), 'PressureStrip'),
+    Foot: shownLater(() => import('./LinesFoot'), 'LinesFoot'),
     unnamedPorts: true,
     reach: reachOf,
   },
