@@ -1,6 +1,6 @@
 """The lines' figures worked out a second time, by hand."""
 
-from math import atan2, log10, pi, sqrt
+from math import atan2, log10, pi, sqrt, tan
 from typing import Any
 from unittest import TestCase
 
@@ -71,6 +71,11 @@ class Ways(TestCase):
         self.assertAlmostEqual(plain.length_mm, 1.03 * straight)
         self.assertAlmostEqual(self.way(kind="tube").length_mm, straight)
         self.assertEqual(self.way(length_mm=777.0).length_mm, 777.0)
+        round_corner = self.way(kind="tube", corners=[corner(*(ends[0] + [0.0, 0.0, 200.0]))], radius_mm=20.0)
+        way = np.array([[at.x, at.y, at.z] for at in round_corner.way])
+        sizes = np.linalg.norm(np.diff(way, axis=0), axis=1)
+        turn = float(np.arccos((way[1] - way[0]) @ (way[2] - way[1]) / sizes.prod()))
+        self.assertAlmostEqual(round_corner.length_mm, float(sizes.sum()) - 20.0 * (2 * tan(turn / 2) - turn))
         up = ends[0] + [0.0, 0.0, 100.0]
         bent = self.way(corners=[corner(*up)])
         over = ends[1] - up

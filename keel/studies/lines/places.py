@@ -6,17 +6,21 @@ from math import cos, radians, sin
 
 import numpy as np
 
-from keel.analysis.parts import LINES, PORTS, SOLIDS
+from keel.analysis.parts import LINES, PORTS, SOLIDS, WORKSHOP
 from keel.analysis.study import study
+from keel.design.benders import TubeBender
 from keel.design.connections import Connection
 from keel.design.line_functions import ports_of
 from keel.design.line_parts import LinePart
 from keel.design.lines import TANK, LineRun, Lines, RunEnd
 from keel.design.ports import Port
+from keel.design.workshop import Workshop
 from keel.reference.fittings import BEND_K, END_K
+from keel.routes.rounded import rounded
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.solid.standing import OUTWARD, surface_at
+from keel.studies.lines.tube_stock import radius_of
 from keel.studies.result import Point
 
 SLACK = 1.03
@@ -54,7 +58,7 @@ class RunWay:
     way : list of Point
         From start to end, its corners between.
     length_mm : float
-        As typed, or along its way with 3 % slack for a hose.
+        As typed, or along its way: with 3 % slack for a hose, round its corners for a tube.
     fittings_k : float
         As typed, or of its two ends by their bores and of every corner by its angle.
     rise_mm : float
@@ -100,7 +104,7 @@ def place_of_connection(part: LinePart, port: str) -> Array:
     return np.asarray(middle + offset)
 
 
-def line_places(lines: Lines, ports: Sequence[Port], solids: Solids) -> LinePlaces:
+def line_places(lines: Lines, ports: Sequence[Port], solids: Solids, workshop: Workshop) -> LinePlaces:
     """Where every connection lies, and every run.
 
     Parameters
@@ -111,6 +115,8 @@ def line_places(lines: Lines, ports: Sequence[Port], solids: Solids) -> LinePlac
         The tank's.
     solids : Solids
         The shell worked out.
+    workshop : Workshop
+        Its benders: a tube's corners are round.
 
     Returns
     -------
@@ -132,7 +138,7 @@ def line_places(lines: Lines, ports: Sequence[Port], solids: Solids) -> LinePlac
         if part != TANK or (part, port) in joined
     ]
     bores = {run.id: bores_of(run, lines, ports) for run in lines.runs}
-    ways = [_way(run, places, bores[run.id]) for run in lines.runs]
+    ways = [_way(run, places, bores[run.id], workshop.benders) for run in lines.runs]
     return LinePlaces(shown, [way for way in ways if way is not None])
 
 
@@ -171,15 +177,16 @@ def connection_at(end: RunEnd, lines: Lines, ports: Sequence[Port]) -> Connectio
     return part.connection(end.port) if part else None
 
 
-def _way(run: LineRun, places: Mapping[Key, Array], bores: tuple[float, float]) -> RunWay | None:
+def _way(
+    run: LineRun, places: Mapping[Key, Array], bores: tuple[float, float], benders: Sequence[TubeBender]
+) -> RunWay | None:
     ends = [places.get(key_of(end)) for end in (run.start, run.end)]
     if ends[0] is None or ends[1] is None:
         return None
     corners = [np.array([corner.x_mm, corner.y_mm, corner.z_mm]) for corner in run.corners]
     line = [ends[0], *corners, ends[1]]
     steps = np.diff(np.array(line), axis=0)
-    direct = float(np.linalg.norm(steps, axis=1).sum())
-    length = direct * (SLACK if run.kind == "hose" else 1.0)
+    length = _along(run, np.array(line), benders)
     return RunWay(
         id=run.id,
         name=run.name,
@@ -188,6 +195,17 @@ def _way(run: LineRun, places: Mapping[Key, Array], bores: tuple[float, float]) 
         fittings_k=_fittings(run, steps, bores) if run.fittings_k is None else run.fittings_k,
         rise_mm=float(ends[1][2] - ends[0][2]),
     )
+
+
+def _along(run: LineRun, points: Array, benders: Sequence[TubeBender]) -> float:
+    """Along its corners: a hose with its slack, a tube round them."""
+    direct = float(np.linalg.norm(np.diff(points, axis=0), axis=1).sum())
+    if run.kind != "tube":
+        return direct * (SLACK if run.kind == "hose" else 1.0)
+    try:
+        return rounded(points, radius_of(run, benders)).length_mm
+    except ValueError:
+        return direct
 
 
 def _fittings(run: LineRun, steps: Array, bores: tuple[float, float]) -> float:
@@ -206,4 +224,4 @@ def key_of(end: RunEnd) -> Key:
     return end.part, end.port
 
 
-LINE_PLACES = study(line_places, LINES, PORTS, SOLIDS).by_value()
+LINE_PLACES = study(line_places, LINES, PORTS, SOLIDS, WORKSHOP).by_value()

@@ -10,15 +10,11 @@ from keel.analysis.study import study
 from keel.design.benders import TubeBender
 from keel.design.lines import LineRun, Lines
 from keel.design.workshop import Workshop
-from keel.reference.connections import TUBE_WALL_MM
 from keel.routes.rounded import Array, Rounded, rounded
 from keel.routes.tube import Bend, bend_table, carried_out
 from keel.studies.lines.places import LINE_PLACES, LinePlaces
+from keel.studies.lines.tube_stock import bender_of, outside_of, radius_of
 from keel.studies.result import Point
-
-SAME_OUTSIDE_MM = 0.3
-USUAL_RADII = 3.0
-"""Radius of a bend where no bender is known, in outside diameters (house rule)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,16 +84,8 @@ def tubes_made(lines: Lines, places: LinePlaces, workshop: Workshop) -> list[Tub
     return [_made(run, ways[run.id], workshop.benders) for run in lines.runs if run.kind == "tube" and run.id in ways]
 
 
-def outside_of(run: LineRun) -> float:
-    """Outside of a tube: typed, or its bore and two usual walls [mm]."""
-    return run.bore_mm + 2 * TUBE_WALL_MM if run.outside_mm is None else run.outside_mm
-
-
 def _made(run: LineRun, points: Array, benders: Sequence[TubeBender]) -> TubeMade:
-    outside = outside_of(run)
-    fits = [one for one in benders if abs(one.outside_mm - outside) <= SAME_OUTSIDE_MM]
-    bender = min(fits, key=lambda one: abs(one.radius_mm - (run.radius_mm or one.radius_mm)), default=None)
-    radius = run.radius_mm or (bender.radius_mm if bender else USUAL_RADII * outside)
+    outside, radius, bender = outside_of(run), radius_of(run, benders), bender_of(run, benders)
     grip = bender.grip_mm if bender else 0.0
     strip = [(one.angle_deg, one.back_deg) for one in bender.springback] if bender else []
     name = bender.name if bender else ""

@@ -9,6 +9,7 @@ type Tube = NonNullable<NonNullable<NonNullable<Evaluation['lines']>['tubes']>[n
 const HEIGHT = 200
 const MARGIN = { left: 24, right: 24, top: 66 }
 const TUBE_PX = 22
+const LABEL_PX = 64
 
 /** A tube before it is bent, to scale: where each bend begins, how far it is turned and bent, where it is cut. */
 export function BendStrip({ tube }: { tube: Tube }) {
@@ -81,7 +82,8 @@ function Drawn({ tube, width }: { tube: Tube; width: number }) {
       )}
       {tube.bends.map((bend, n) => {
         const [from, to] = [x(bend.feed_mm), x(bend.feed_mm + (tube.radius_mm * bend.angle_deg * Math.PI) / 180)]
-        const low = n % 2 ? 34 : 0
+        const before = tube.bends[n - 1]
+        const low = before && n % 2 && from - x(before.feed_mm) < LABEL_PX ? 18 : 0
         return (
           <g key={n} data-bend={n}>
             <rect x={from} y={MARGIN.top} width={to - from} height={TUBE_PX} fill={inks.handFill} stroke={inks.hand} />
@@ -123,8 +125,13 @@ function Drawn({ tube, width }: { tube: Tube; width: number }) {
         )
       })}
       {!tube.turns_back && (
+        <text x={MARGIN.left} y={HEIGHT - 30} fontSize={12} fill={inks.quiet}>
+          {`Outside ${units.lengthUnitText(tube.outside_mm)}, bends to ${units.lengthUnitText(tube.radius_mm)}. Least straight ${units.lengthUnitText(tube.least_grip_mm)}.`}
+        </text>
+      )}
+      {!tube.turns_back && (
         <text x={MARGIN.left} y={HEIGHT - 12} fontSize={12} fill={inks.quiet}>
-          {`Outside ${units.lengthUnitText(tube.outside_mm)}, bends to ${units.lengthUnitText(tube.radius_mm)}. Least straight ${units.lengthUnitText(tube.least_grip_mm)}. Where a bend begins is measured from the start; turn right-handed, looking along the feed.`}
+          Where a bend begins is measured from the start. Turn right-handed, looking along the feed.
         </text>
       )}
     </svg>
