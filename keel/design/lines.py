@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from keel.design.base import Bore, Coordinate, Length, Name, Part, refuse
+from keel.design.base import Bore, Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.connections import Adapter, Connection
 from keel.design.features import Id
 from keel.design.line_functions import Kpa, ports_of
@@ -37,6 +37,9 @@ class RunEnd(Part):
     )
     connection: Connection | None = Field(default=None, description="What the run has there; empty: made to fit")
     adapter: Adapter | None = Field(default=None, description="Between the two, where they don't fit")
+    takes_mm: Gap | None = Field(
+        default=None, description="From the port's face to the hose's end [mm]; empty: usual for its size"
+    )
 
 
 class LineRun(Part):
@@ -52,7 +55,10 @@ class LineRun(Part):
     metal: MetalName = Field(default="stainless 304L", description="What a tube is made of")
     outside_mm: Length | None = Field(default=None, description="Outside of a tube [mm]; empty: its bore and two walls")
     radius_mm: Length | None = Field(
-        default=None, description="Radius of a tube's bends, to its middle [mm]; empty: the bender's"
+        default=None, description="Radius of its bends, to its middle [mm]; empty: the bender's, or the hose's least"
+    )
+    moves_mm: Gap = Field(
+        default=0, description="How far its ends move against each other: an engine, a dropped tank [mm]"
     )
     rated_kpa: Kpa | None = Field(default=None, description="Pressure that it may be used at [kPa]")
     approval: Annotated[str, Field(max_length=80)] = Field(default="", description="Approval printed on it")

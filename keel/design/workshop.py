@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 from keel.design.base import PLAIN, Coordinate, Gap, Length, Name, Part, refuse
 from keel.design.benders import TubeBender
 from keel.design.gauge import SenderPart
+from keel.design.hoses import HoseStock
 from keel.design.line_parts import LibraryComponent
 from keel.design.ports import PortPart
 from keel.design.proof import TestGauge
@@ -347,6 +348,9 @@ class Workshop(Part):
     )
     parts: Annotated[list[PortPart], Field(max_length=400)] = Field(
         default_factory=list, description="Hangers, valves, necks and bosses that the workshop knows the sizes of"
+    )
+    hoses: Annotated[list[HoseStock], Field(max_length=100)] = Field(
+        default_factory=list, description="Hoses by the metre"
     )
     benders: Annotated[list[TubeBender], Field(max_length=40)] = Field(
         default_factory=list, description="Benders for tube, one for each die"

@@ -62,6 +62,10 @@ _UN: dict[str, tuple[float, int, str]] = {
     "-16": (21 / 16, 12, "1 5/16-12"),
 }
 _DASH = {name: Size(d * INCH, INCH / tpi, DASH_BORES_MM[name], said) for name, (d, tpi, said) in _UN.items()}
+TAKES_MM: dict[str, float] = {"-4": 26.0, "-5": 28.0, "-6": 31.0, "-8": 36.0, "-10": 41.0, "-12": 46.0, "-16": 54.0}
+"""From the seat of a straight hose end to where its hose ends (house rule: measure one of your own) [mm]."""
+TAKES_OTHERS_MM = 32.0
+"""Of ends of other standards; a clamped hose goes up to the tail's root and loses nothing."""
 _PIPE_BORES_MM = {"1/8": 5.5, "1/4": 8.0, "3/8": 11.0, "1/2": 14.5, "3/4": 19.0}
 _NPT = {"1/8": (10.29, 27.0), "1/4": (13.72, 18.0), "3/8": (17.15, 18.0), "1/2": (21.34, 14.0), "3/4": (26.67, 14.0)}
 _G = {"1/8": (9.728, 28.0), "1/4": (13.157, 19.0), "3/8": (16.662, 19.0), "1/2": (20.955, 14.0), "3/4": (26.441, 14.0)}

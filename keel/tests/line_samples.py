@@ -52,6 +52,7 @@ def part(key: str, kind: str, x: float, *, z: float = 300.0, joints: Sequence[It
         "y_mm": 200.0,
         "z_mm": z,
         "connections": list(joints),
+        "long_mm": 20.0,
     } | {name: value for name, value in more.items() if name in own}
 
 

@@ -71,6 +71,7 @@ SURGED: list[Item] = [
     run("return", "regulator.return", "surge.return"),
     run("overflow", "surge.overflow", "tank.back", 11.1),
 ]
+OVER: list[Item] = [{"x_mm": x, "y_mm": 200, "z_mm": 500} for x in (1250, 1350)]
 NARROW: list[Item] = [one | {"bore_mm": 3.0} for one in flares("in", "out")]
 AVGAS: list[Item] = [{"cell": "front cell", "fuel": "avgas 100"}]
 WALLED: Item = {"features": [{"kind": "partition", "id": "wall", "name": "wall", "axis": "x", "at_mm": 400}]}
@@ -113,6 +114,12 @@ COMES_UP: dict[str, Change] = {
     "lines.lift": does("pump", lifts_mm=100.0),
     "lines.fast": line("suction", bore_mm=6.0),
     "lines.wrong_fuel": own("rail", fuels=["diesel"]),
+    "lines.kink": line("to-rail", corners=OVER, radius_mm=30.0),
+    "lines.crowded": line("to-rail", corners=OVER),
+    "lines.short_hose": line("to-rail", start={"part": "first", "port": "out", "takes_mm": 190.0}),
+    "lines.turns_back": line("to-rail", corners=[OVER[0] | {"x_mm": 1210}, OVER[0] | {"x_mm": 1210, "z_mm": 400}]),
+    "lines.short_straight": line("to-rail", kind="tube", corners=[OVER[0], OVER[0] | {"y_mm": 220}]),
+    "lines.springback": line("to-rail", kind="tube", corners=OVER),
     "lines.narrow": lambda: plumbed(replaced(PARTS, "first", connections=NARROW)),
     "lines.rating": line("supply", rated_kpa=900.0),
     "lines.unrated": line("supply", rated_kpa=None),

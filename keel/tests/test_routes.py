@@ -15,8 +15,9 @@ from keel.formats.lines import bends_csv
 from keel.routes.hose import clocking, cut_length, s_route
 from keel.routes.rounded import rounded
 from keel.routes.tube import bend_table, carried_out
+from keel.studies.lines.hoses import HOSES, HoseCut
 from keel.studies.lines.tubes import TUBES
-from keel.tests.line_samples import RUNS, Item, analysed, codes, plumbed, replaced
+from keel.tests.line_samples import PARTS, RUNS, Item, analysed, codes, plumbed, replaced
 
 coordinate = st.integers(-400, 400).map(float)
 corners = st.lists(st.tuples(coordinate, coordinate, coordinate), min_size=3, max_size=7, unique=True)
@@ -164,3 +165,54 @@ class TubesOfALine(TestCase):
         done = [row["do"] for row in rows]
         self.assertEqual(done, ["cut rough", *["bend"] * len(tube.bends), "trim", "square both ends"])
         self.assertAlmostEqual(float(rows[0]["feed_mm"]), tube.rough_mm, places=3)
+
+
+class HosesOfALine(TestCase):
+    """A hose of the document, by its card."""
+
+    CARD: ClassVar = {"name": "lined", "bore_mm": 7.9, "least_radius_mm": 60.0, "per_m": 20.0}
+
+    def hose(self, *cards: Item, parts: list[Item] = PARTS, **more: Any) -> HoseCut:
+        """The hose to the rail."""
+        runs = replaced(RUNS, "to-rail", bore_mm=7.9, **more)
+        shop = Workshop.model_validate({"hoses": cards}, strict=False)
+        return next(one for one in analysed(plumbed(parts, runs), shop)[HOSES].cut if one.id == "to-rail")
+
+    def test_cut_length(self) -> None:
+        """Way, slack, half the movement, less two -6 ends; what an end takes can be typed."""
+        plain = self.hose(self.CARD)
+        self.assertAlmostEqual(plain.cut_mm, plain.route_mm * 1.03 - 2 * 31.0)
+        self.assertAlmostEqual(self.hose(self.CARD, moves_mm=40.0).cut_mm, plain.cut_mm + 20.0)
+        end = {"part": "rail", "port": "in", "takes_mm": 44.0}
+        self.assertAlmostEqual(self.hose(self.CARD, end=end).cut_mm, plain.cut_mm - 13.0)
+
+    def test_elbows_and_their_clocking(self) -> None:
+        """A hose that leaves its port sideways takes a 90° elbow; two are clocked against each other."""
+        over = [{"x_mm": 1250, "y_mm": 200, "z_mm": 600}, {"x_mm": 1350, "y_mm": 200, "z_mm": 600}]
+        found = self.hose(self.CARD, corners=over)
+        self.assertEqual([end.elbow_deg for end in found.ends], [90.0, 90.0])
+        self.assertAlmostEqual(found.clocking_deg or 0.0, 0.0)
+        aside = [{"x_mm": 1250, "y_mm": 200, "z_mm": 600}, {"x_mm": 1350, "y_mm": 700, "z_mm": 300}]
+        self.assertNotAlmostEqual(self.hose(self.CARD, corners=aside).clocking_deg or 0.0, 0.0)
+
+    def test_what_is_found(self) -> None:
+        """Tighter than it may bend, corners in each other, shorter than its ends."""
+        bent = [{"x_mm": 1250, "y_mm": 200, "z_mm": 500}, {"x_mm": 1350, "y_mm": 200, "z_mm": 500}]
+        for changed, wanted in (
+            ({"corners": bent, "radius_mm": 30.0}, {"lines.kink"}),
+            ({"corners": bent}, {"lines.crowded"}),
+            ({"start": {"part": "first", "port": "out", "takes_mm": 190.0}}, {"lines.short_hose"}),
+        ):
+            line = plumbed(runs=replaced(RUNS, "to-rail", bore_mm=7.9, **changed))
+            self.assertEqual(codes(line), wanted, changed)
+
+    def test_what_has_to_be_bought(self) -> None:
+        """All pieces of one hose together, at its price."""
+        shop = Workshop.model_validate({"hoses": [self.CARD]}, strict=False)
+        runs = [one | {"bore_mm": 7.9} if one["id"] in ("to-rail", "after") else one for one in RUNS]
+        found = analysed(plumbed(runs=runs), shop)[HOSES]
+        bought = next(one for one in found.buy if one.name == "lined")
+        pieces = [one for one in found.cut if one.stock == "lined"]
+        self.assertEqual((bought.pieces, len(pieces)), (2, 2))
+        self.assertAlmostEqual(bought.metres, sum(one.cut_mm for one in pieces) / 1e3)
+        self.assertAlmostEqual(bought.price or 0.0, 20.0 * bought.metres)

@@ -25,6 +25,14 @@ RULES: dict[str, Any] = {
     "parts": PARTS,
     "senders": SENDERS,
     "line_parts": LINE_PARTS,
+    "hoses": [
+        {"name": "Lined hose -6", "bore_mm": 7.9, "outside_mm": 13.0, "least_radius_mm": 76.0, "rated_kpa": 2000.0}
+        | {"per_m": 21.0},
+        {"name": "Lined hose -8", "bore_mm": 10.3, "outside_mm": 16.0, "least_radius_mm": 102.0, "rated_kpa": 2000.0}
+        | {"per_m": 26.0},
+        {"name": "Nitrile hose 8 mm", "hose": "nitrile hose", "bore_mm": 8.0, "outside_mm": 14.0, "per_m": 6.0}
+        | {"least_radius_mm": 70.0, "rated_kpa": 1000.0},
+    ],
     "benders": [
         {
             "name": "Lever bender, 3/8 in",

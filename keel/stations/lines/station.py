@@ -8,6 +8,7 @@ from keel.design.lines import Lines
 from keel.findings.finding import Finding, Rule
 from keel.stations.lines import (
     bore_rules,
+    hose_rules,
     joint_rules,
     material_rules,
     order_rules,
@@ -27,6 +28,7 @@ from keel.studies.lines.filtration import FILTRATION
 from keel.studies.lines.flows import FLOWS, STOPPED
 from keel.studies.lines.growth import LINE_GROWTH
 from keel.studies.lines.heat import HEAT
+from keel.studies.lines.hoses import HOSES
 from keel.studies.lines.injection import FEEDS
 from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.modes import LINE_MODES
@@ -75,6 +77,7 @@ _RULES: tuple[Rule, ...] = (
     vent_rules.vents_end_outside,
     vent_rules.vents_end_away_from_harm,
     vent_rules.ports_know_their_vents,
+    hose_rules.hoses_can_be_made,
     tube_rules.tubes_can_be_bent,
     tube_rules.springback_is_known,
     material_rules.line_materials_bear_it,
@@ -114,6 +117,7 @@ LINES = Station(
         "heat": HEAT,
         "filtration": FILTRATION,
         "tubes": TUBES,
+        "hoses": HOSES,
         "engine_driven": ENGINE_DRIVEN,
         "growth": LINE_GROWTH,
         "failures": FAILURES,

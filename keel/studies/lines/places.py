@@ -104,6 +104,32 @@ def place_of_connection(part: LinePart, port: str) -> Array:
     return np.asarray(middle + offset)
 
 
+def out_of(end: RunEnd, lines: Lines, ports: Sequence[Port]) -> Array | None:
+    """Which way a connection faces, shape (3,), of unit length; None where it isn't there.
+
+    Parameters
+    ----------
+    end : RunEnd
+        One end of a run.
+    lines : Lines
+        Parts.
+    ports : sequence of Port
+        The tank's.
+    """
+    if end.part == TANK:
+        return next((np.array(OUTWARD[port.face]) for port in ports if port.id == end.port), None)
+    part = lines.part(end.part)
+    if part is None:
+        return None
+    along, aside, up = OFF.get(end.port, (1.0, 0.0, 0.0))
+    if part.does.kind == "surge tank" and end.port == "out":
+        along, aside, up = 0.0, 0.0, -1.0
+    turn = radians(part.heading_deg)
+    flat = np.array([along * cos(turn) - aside * sin(turn), along * sin(turn) + aside * cos(turn), 0.0])
+    facing = flat if flat.any() else np.array([0.0, 0.0, up])
+    return np.asarray(facing / np.linalg.norm(facing))
+
+
 def line_places(lines: Lines, ports: Sequence[Port], solids: Solids, workshop: Workshop) -> LinePlaces:
     """Where every connection lies, and every run.
 

@@ -6491,6 +6491,154 @@ export interface components {
             turns_deg: number;
         };
         /**
+         * HoseCut
+         * @description A hose as it is cut.
+         *
+         *     Attributes
+         *     ----------
+         *     stock : str
+         *         Its card in the workshop; empty: none is known.
+         *     route_mm, cut_mm : float
+         *         Along its way from port to port, and what it is cut to; that is below nothing where its ends are longer.
+         *     radius_mm, least_radius_mm : float
+         *         Of its bends, and the tightest of its card.
+         *     is_carded : bool
+         *         Whether a card says so; else it is the usual one.
+         *     straights_mm : list of float
+         *         Between its bends; below nothing where they run into each other.
+         *     clocking_deg : float or None
+         *         The last elbow against the first, looking along it, clockwise; None unless both are elbows.
+         *     turns_back : bool
+         *         It turns back on itself.
+         */
+        HoseCut: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Clocking Deg */
+            clocking_deg: number | null;
+            /** Cut Mm */
+            cut_mm: number;
+            /** Ends */
+            ends: components["schemas"]["HoseEnd"][];
+            /** Hose */
+            hose: string;
+            /** Id */
+            id: string;
+            /** Is Carded */
+            is_carded: boolean;
+            /** Least Radius Mm */
+            least_radius_mm: number;
+            /** Name */
+            name: string;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Route Mm */
+            route_mm: number;
+            /** Stock */
+            stock: string;
+            /** Straights Mm */
+            straights_mm: number[];
+            /** Turns Back */
+            turns_back: boolean;
+        };
+        /**
+         * HoseEnd
+         * @description One end of a hose.
+         *
+         *     Attributes
+         *     ----------
+         *     takes_mm : float
+         *         From its port's face to the hose's end.
+         *     turns_deg, elbow_deg : float
+         *         How far the hose turns away from where its port faces, and the nearest elbow there is.
+         */
+        HoseEnd: {
+            /** Elbow Deg */
+            elbow_deg: number;
+            /** Port */
+            port: string;
+            /** Takes Mm */
+            takes_mm: number;
+            /** Turns Deg */
+            turns_deg: number;
+        };
+        /**
+         * HoseStock
+         * @description A hose by the metre, by its card.
+         */
+        HoseStock: {
+            /**
+             * Bore Mm
+             * @description Bore [mm]
+             * @default 7.9
+             */
+            bore_mm: number;
+            /**
+             * Hose
+             * @description What it is made of
+             * @default fluoropolymer-lined hose
+             * @enum {string}
+             */
+            hose: "nitrile hose" | "fluoropolymer-lined hose" | "PTFE hose" | "EPDM hose" | "silicone hose";
+            /**
+             * Least Radius Mm
+             * @description Tightest bend, to its middle [mm]; empty: not known
+             */
+            least_radius_mm?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Outside Mm
+             * @description Outside [mm]; empty: not known
+             */
+            outside_mm?: number | null;
+            /**
+             * Per M
+             * @description Price of a metre
+             */
+            per_m?: number | null;
+            /**
+             * Rated Kpa
+             * @description Rated [kPa]
+             */
+            rated_kpa?: number | null;
+        };
+        /**
+         * HoseToBuy
+         * @description One kind of hose, all pieces of it.
+         *
+         *     Attributes
+         *     ----------
+         *     metres : float
+         *         Of all pieces.
+         *     price : float or None
+         *         None where a price isn't typed.
+         */
+        HoseToBuy: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Hose */
+            hose: string;
+            /** Metres */
+            metres: number;
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: number;
+            /** Price */
+            price: number | null;
+        };
+        /**
+         * Hoses
+         * @description All of both.
+         */
+        Hoses: {
+            /** Buy */
+            buy: components["schemas"]["HoseToBuy"][];
+            /** Cut */
+            cut: components["schemas"]["HoseCut"][];
+        };
+        /**
          * HouseRules
          * @description Defaults that decide something; each can be changed by the workshop.
          */
@@ -7932,6 +8080,12 @@ export interface components {
              * @enum {string}
              */
             metal: "mild steel" | "stainless 304L" | "3003-H14" | "5052-H32" | "5083-H111" | "6061-T6";
+            /**
+             * Moves Mm
+             * @description How far its ends move against each other: an engine, a dropped tank [mm]
+             * @default 0
+             */
+            moves_mm: number;
             /** Name */
             name: string;
             /**
@@ -7941,7 +8095,7 @@ export interface components {
             outside_mm?: number | null;
             /**
              * Radius Mm
-             * @description Radius of a tube's bends, to its middle [mm]; empty: the bender's
+             * @description Radius of its bends, to its middle [mm]; empty: the bender's, or the hose's least
              */
             radius_mm?: number | null;
             /**
@@ -8017,6 +8171,7 @@ export interface components {
             /** Growth */
             growth?: components["schemas"]["LineOutgrown"][] | null;
             heat?: components["schemas"]["Heat"] | null;
+            hoses?: components["schemas"]["Hoses"] | null;
             /** Inlets */
             inlets?: components["schemas"]["Inlet"][] | null;
             /** Joints */
@@ -11933,6 +12088,11 @@ export interface components {
              * @description Its connection; of the tank, the id of a port
              */
             port: string;
+            /**
+             * Takes Mm
+             * @description From the port's face to the hose's end [mm]; empty: usual for its size
+             */
+            takes_mm?: number | null;
         };
         /**
          * RunFlow
@@ -12022,7 +12182,7 @@ export interface components {
          *     way : list of Point
          *         From start to end, its corners between.
          *     length_mm : float
-         *         As typed, or along its way with 3 % slack for a hose.
+         *         As typed, or along its way: with 3 % slack for a hose, round its corners for a tube.
          *     fittings_k : float
          *         As typed, or of its two ends by their bores and of every corner by its angle.
          *     rise_mm : float
@@ -15491,6 +15651,11 @@ export interface components {
              * @description Means of cutting; none: not judged
              */
             cutters?: components["schemas"]["Cutter"][];
+            /**
+             * Hoses
+             * @description Hoses by the metre
+             */
+            hoses?: components["schemas"]["HoseStock"][];
             /**
              * K Factors
              * @description Place of the neutral line in a bend, as a share of the thickness

@@ -7,6 +7,7 @@ import { Block, Board, Sheet, Two } from '../Board'
 import { BoreTable, FailureTable, FilterTable, GrowthTable, HeatTable, InletTable, StretchTable } from './LineTables'
 import { SpeedTables } from './SpeedTables'
 import { AirTable } from './AirTable'
+import { HoseTables } from './HoseTables'
 import { portName } from './names'
 
 export type Shown = NonNullable<Evaluation['lines']>
@@ -29,6 +30,7 @@ export function LinesBoard() {
       <BoreTable lines={lines} />
       <GrowthTable lines={lines} />
       <JointTable lines={lines} />
+      <HoseTables lines={lines} />
     </Board>
   )
 }

@@ -15,6 +15,7 @@ export function RunRow({ run, place, readOnly }: { run: LineRun; place: number; 
   const open = useWork((work) => work.at?.kind === 'run' && work.at.id === run.id)
   const way = useWork((work) => work.evaluation?.lines?.places?.runs.find((one) => one.id === run.id))
   const tube = useWork((work) => work.evaluation?.lines?.tubes?.find((one) => one.id === run.id))
+  const hose = useWork((work) => work.evaluation?.lines?.hoses?.cut.find((one) => one.id === run.id))
   const path = `lines.runs.${place}`
   const fault = useFaultUnder(path)
   return (
@@ -91,6 +92,28 @@ export function RunRow({ run, place, readOnly }: { run: LineRun; place: number; 
               path={`${path}.radius_mm`}
               disabled={readOnly}
               onCommit={(radius_mm) => changeRun(run.id, { radius_mm })}
+            />
+          </>
+        )}
+        {run.kind === 'hose' && (
+          <>
+            <LengthField
+              label="Bend radius"
+              value={run.radius_mm ?? null}
+              emptyText={hose ? units.length(hose.radius_mm) : 'its least'}
+              hint={hose?.stock || 'no card known'}
+              path={`${path}.radius_mm`}
+              disabled={readOnly}
+              onCommit={(radius_mm) => changeRun(run.id, { radius_mm })}
+            />
+            <LengthField
+              label="Ends move"
+              value={run.moves_mm || null}
+              emptyText="not at all"
+              hint="against each other"
+              path={`${path}.moves_mm`}
+              disabled={readOnly}
+              onCommit={(mm) => changeRun(run.id, { moves_mm: mm ?? 0 })}
             />
           </>
         )}

@@ -1,0 +1,64 @@
+"""What is wrong with hoses: what kinks them, and what is shorter than its own ends."""
+
+from collections.abc import Iterator
+
+from keel.analysis.tank import TankAnalysis
+from keel.findings.finding import Finding, saying
+from keel.studies.lines.hoses import HOSES, HoseCut
+
+_lines = saying("lines")
+CROWDED_MM = 1.0
+
+
+def hoses_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
+    """Every hose is longer than its ends, and bends no tighter than it may."""
+    for hose in tank[HOSES].cut:
+        if hose.turns_back:
+            yield _lines(
+                "lines.turns_back",
+                hose.id,
+                "stop",
+                "{name}: turns back on itself, limit less than 180° at a corner",
+                "It kinks there and shuts: two corners with room between them don't.",
+                name=hose.name,
+            )
+        elif hose.cut_mm <= 0:
+            yield _lines(
+                "lines.short_hose",
+                hose.id,
+                "stop",
+                "{name}: way of {route_mm}, limit more than its ends' {takes_mm}",
+                "Its ends are longer than it: screw the parts together, or set them further apart.",
+                name=hose.name,
+                route_mm=hose.route_mm,
+                takes_mm=sum(end.takes_mm for end in hose.ends),
+            )
+        else:
+            yield from _kinks(hose)
+
+
+def _kinks(hose: HoseCut) -> Iterator[Finding]:
+    if hose.radius_mm < hose.least_radius_mm:
+        yield _lines(
+            "lines.kink",
+            hose.id,
+            "stop",
+            "{name}: bends to {radius_mm}, limit {least_mm}"
+            + ("" if hose.is_carded else ", usual: its card isn't known"),
+            "Tighter it kinks, its bore closes, and its lining cracks where nobody sees it.",
+            name=hose.name,
+            radius_mm=hose.radius_mm,
+            least_mm=hose.least_radius_mm,
+        )
+    crowded = min(hose.straights_mm, default=0.0)
+    if crowded < -CROWDED_MM:
+        yield _lines(
+            "lines.crowded",
+            hose.id,
+            "caution",
+            "{name}: corners too near each other by {over_mm} for bends of {radius_mm}",
+            "It can't lie as it is drawn: it goes wider, or kinks. Move a corner, or take an end with an elbow.",
+            name=hose.name,
+            over_mm=-crowded,
+            radius_mm=hose.radius_mm,
+        )
