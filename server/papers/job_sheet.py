@@ -25,6 +25,8 @@ SIDE = 92 * mm
 LABELS = 36 * mm
 FLATS_TOP = 90 * mm
 FOOT = 19 * mm
+FINDING = 7.6 * mm
+"""Two lines of one."""
 ROWS, COLUMNS = 2, 3
 """How parts that stand inside lie on a page."""
 CAUTIONS = (
@@ -97,15 +99,15 @@ def _bend_rows(shell: AnyShell, made: Sheet, page: Page) -> list[tuple[str, str]
 
 
 def _findings(page: Page, findings: list[Finding], x: float, y: float) -> None:
-    """As many as there is room for above the flat parts."""
+    """As many as there is room for above the flat parts, two lines each: the same ones in every set of units."""
     title = f"{len(findings)} findings open" if findings else "No findings open"
     y = page.words(title, x, y, SIDE, 9, bold=True) - 1 * mm
-    for place, finding in enumerate(findings):
-        if y < FLATS_TOP + 10 * mm:
-            page.words(f"and {len(findings) - place} more", x, y, SIDE, 7.5)
-            break
+    room = max(1, int((y - FLATS_TOP - 6 * mm) / FINDING))
+    for finding in findings[:room]:
         said = sentence_text(finding.title, page.heading.reader)
         y = page.words(f"{finding.severity.upper()}: {said}", x, y, SIDE, 7.5) - 0.7 * mm
+    if len(findings) > room:
+        page.words(f"and {len(findings) - room} more", x, y, SIDE, 7.5)
 
 
 def _flats(page: Page, tank: TankAnalysis) -> None:

@@ -38,7 +38,7 @@ def tube_pdf(heading: Heading, tube: TubeMade) -> bytes:
     sheet.words(
         "Lengths along the tube's middle from its start to where each bend begins. Turns right-handed, looking along "
         f"the feed. Least straight {cut_with_unit(tube.least_grip_mm, units)}. Carried out step by step the table "
-        f"misses the drawn corners by {tube.off_mm:.6f} mm.",
+        f"meets the drawn corners within {cut_with_unit(max(tube.off_mm, 0.1), units)}.",
         8,
     )
     return sheet.pdf()
