@@ -35,7 +35,8 @@ class HoseEnd:
     takes_mm : float
         From its port's face to the hose's end.
     turns_deg, elbow_deg : float
-        How far the hose turns away from where its port faces, and the nearest elbow there is.
+        How far the hose turns away from where its port faces, and the nearest elbow there is; a clamped hose has none
+        and bends itself.
     """
 
     port: str
@@ -184,7 +185,8 @@ def _end(end: RunEnd, lines: Lines, ports: Sequence[Port], way: Rounded | None, 
         away = -way.ways[-1] if last else way.ways[0]
         turned = degrees(acos(float(np.clip(away @ facing, -1.0, 1.0))))
     made = end.connection or connection_at(end, lines, ports)
-    elbow = min(ELBOWS_DEG, key=lambda one: abs(one - turned))
+    screwed = made is not None and made.standard not in CLAMPED
+    elbow = min(ELBOWS_DEG, key=lambda one: abs(one - turned)) if screwed else 0.0
     return HoseEnd(end.port, takes_of(made) if end.takes_mm is None else end.takes_mm, turned, elbow)
 
 

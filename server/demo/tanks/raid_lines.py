@@ -56,7 +56,7 @@ RAID_LINES: dict[str, Any] = {
             "regulator.return",
             "tank.return",
             rated_kpa=2000.0,
-            corners=[(1810.0, 260.0, 480.0), (900.0, 260.0, 430.0), (440.0, 350.0, 430.0)],
+            corners=[(1810.0, 330.0, 500.0), (900.0, 330.0, 470.0)],
         ),
         run("reference", "reference hose", "regulator.reference", "rail.manifold", 6.0),
     ],

@@ -14,7 +14,7 @@ SURGE_LINES: dict[str, Any] = {
         line_part("Dunlin main filter, 10 µm, -6", "filter", (660.0, 300.0, 120.0), "main filter"),
         line_part("Rail for four injectors, -6 bosses", "rail", (1100.0, 200.0, 320.0), "rail")
         | {"does": {"kind": "rail", "injectors": 4, "rated_l_per_h": 46.0, "rated_kpa": 300.0, "bore_mm": 13.0}},
-        line_part("Ruff regulator, referenced, -6", "regulator", (1380.0, 200.0, 320.0), "regulator"),
+        line_part("Ruff regulator, referenced, -6", "regulator", (1480.0, 200.0, 320.0), "regulator"),
     ],
     "runs": [
         run("draw", "suction hose", "main.out", "screen.in", 11.1, rated_kpa=700.0),
@@ -31,7 +31,7 @@ SURGE_LINES: dict[str, Any] = {
             "regulator.return",
             "tee.c",
             rated_kpa=2000.0,
-            corners=[(1380.0, 60.0, 300.0), (60.0, 60.0, 200.0)],
+            corners=[(1480.0, 60.0, 300.0), (60.0, 60.0, 200.0)],
         ),
         run("overflow", "overflow hose", "tank.back", "main.overflow", 10.0, rated_kpa=700.0),
         run("reference", "reference hose", "regulator.reference", "rail.manifold", 6.0),
