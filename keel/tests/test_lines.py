@@ -652,7 +652,17 @@ class Layouts(TestCase):
             after = apply(tank.design, one.patch)
             seen = evaluate(after, tank.workshop, showing=Showing(remedies=False))
             found = {finding.code for finding in seen.findings if finding.station == "lines"}
-            wrong = {"lines.open", "lines.loose", "lines.joint", "lines.unsettled", "lines.unfed", "lines.two_fuels"}
+            wrong = {
+                "lines.short_hose",
+                "lines.kink",
+                "lines.crowded",
+                "lines.open",
+                "lines.loose",
+                "lines.joint",
+                "lines.unsettled",
+                "lines.unfed",
+                "lines.two_fuels",
+            }
             self.assertEqual(found & wrong, set(), one.title)
             self.assertEqual(len(seen.lines.joints or []), one.joints, one.title)  # type: ignore[union-attr]
             self.assertEqual(len(after.lines.parts), one.parts)

@@ -117,7 +117,7 @@ def _feed(sketch: Sketch, kit: Kit) -> tuple[str, str]:
         sketch.add("pump 1", pump, at, hangs_in=pickup.id)
         return "pump-1", "out"
     screen = sketch.add("screen", kit.screen(), sketch.low)
-    main = sketch.add("pump 1", pump, beside(sketch.low, 250.0, 0.0, 0.0))
+    main = sketch.add("pump 1", pump, beside(sketch.low, 340.0, 0.0, 0.0))
     sketch.join(port_end(pickup), (screen.id, "in"))
     sketch.join((screen.id, "out"), (main.id, "in"))
     return main.id, "out"
@@ -129,9 +129,9 @@ def _filtered(sketch: Sketch, kit: Kit, start: tuple[str, str], share: float = 0
     return fine.id, "out"
 
 
-def _bypass(sketch: Sketch, kit: Kit, start: tuple[str, str]) -> LinePart:
+def _bypass(sketch: Sketch, kit: Kit, start: tuple[str, str], behind_mm: float = 380.0) -> LinePart:
     """A regulator behind the engine and its way back."""
-    regulator = sketch.add("regulator", kit.regulator("bypass"), beside(sketch.engine, 300.0, 0.0, 0.0))
+    regulator = sketch.add("regulator", kit.regulator("bypass"), beside(sketch.engine, behind_mm, 0.0, 0.0))
     sketch.join(start, (regulator.id, "in"))
     if sketch.back is not None:
         sketch.join((regulator.id, "return"), port_end(sketch.back))
@@ -164,7 +164,7 @@ def _twin(sketch: Sketch, kit: Kit) -> None:
         sketch.join((split.id, port), (rail.id, "in"))
         sketch.join((rail.id, "out"), (merge.id, "b" if side == "left" else "a"))
         rails.append(rail)
-    _refer(sketch, _bypass(sketch, kit, (merge.id, "c")), rails[0])
+    _refer(sketch, _bypass(sketch, kit, (merge.id, "c"), 460.0), rails[0])
 
 
 def _injectors(component: LineComponent) -> int:
@@ -173,7 +173,7 @@ def _injectors(component: LineComponent) -> int:
 
 def _at_tank(sketch: Sketch, kit: Kit) -> None:
     start = _filtered(sketch, kit, _feed(sketch, kit), 0.15)
-    regulator = sketch.add("regulator", kit.regulator("bypass", is_referenced=False), sketch.between(0.25))
+    regulator = sketch.add("regulator", kit.regulator("bypass", is_referenced=False), sketch.between(0.45))
     sketch.join(start, (regulator.id, "in"))
     if sketch.back is not None:
         sketch.join((regulator.id, "return"), port_end(sketch.back))
@@ -183,7 +183,7 @@ def _at_tank(sketch: Sketch, kit: Kit) -> None:
 
 def _dead_head(sketch: Sketch, kit: Kit) -> None:
     start = _filtered(sketch, kit, _feed(sketch, kit))
-    regulator = sketch.add("regulator", kit.regulator("dead-head", set_kpa=_set_kpa(kit)), sketch.between(0.8))
+    regulator = sketch.add("regulator", kit.regulator("dead-head", set_kpa=_set_kpa(kit)), sketch.between(0.65))
     sketch.join(start, (regulator.id, "in"))
     rail = sketch.add("rail", kit.rail(), sketch.engine)
     sketch.join((regulator.id, "out"), (rail.id, "in"))
@@ -233,11 +233,11 @@ def _surge(sketch: Sketch, kit: Kit) -> None:
     surge = sketch.add("surge tank", kit.surge_tank(_surge_litres(sketch.tank)), beside(sketch.low, 450.0, 0.0, 120.0))
     sketch.join((first.id, "out"), (surge.id, "lift"))
     inline = pump.model_copy(update={"does": pump.does.model_copy(update={"place": "in line"})})
-    main = sketch.add("pump 1", inline, beside(sketch.low, 620.0, 0.0, 0.0))
+    main = sketch.add("pump 1", inline, beside(sketch.low, 780.0, 0.0, 0.0))
     sketch.join((surge.id, "out"), (main.id, "in"))
     rail = sketch.add("rail", kit.rail(), sketch.engine)
     sketch.join(_filtered(sketch, kit, (main.id, "out"), 0.6), (rail.id, "in"))
-    regulator = sketch.add("regulator", kit.regulator("bypass"), beside(sketch.engine, 300.0, 0.0, 0.0))
+    regulator = sketch.add("regulator", kit.regulator("bypass"), beside(sketch.engine, 380.0, 0.0, 0.0))
     sketch.join((rail.id, "out"), (regulator.id, "in"))
     sketch.join((regulator.id, "return"), (surge.id, "return"))
     if sketch.back is not None:
