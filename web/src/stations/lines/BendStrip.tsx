@@ -1,43 +1,18 @@
-import { Box } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import { useLayoutEffect, useRef, useState } from 'react'
 import type { Evaluation } from '../../api/model'
 import { useUnits } from '../../units/useUnits'
+import { STRIP_HEIGHT as HEIGHT, StripFrame } from './StripFrame'
 
 type Tube = NonNullable<NonNullable<NonNullable<Evaluation['lines']>['tubes']>[number]>
 
-const HEIGHT = 200
 const MARGIN = { left: 24, right: 24, top: 66 }
 const TUBE_PX = 22
 const LABEL_PX = 64
 
 /** A tube before it is bent, to scale: where each bend begins, how far it is turned and bent, where it is cut. */
 export function BendStrip({ tube }: { tube: Tube }) {
-  const { inks } = useTheme()
-  const box = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState(0)
-  useLayoutEffect(() => {
-    const element = box.current
-    if (!element) return
-    const watch = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width))
-    watch.observe(element)
-    return () => watch.disconnect()
-  }, [])
   return (
-    <Box
-      ref={box}
-      component="section"
-      aria-label={`${tube.name}, how it is bent`}
-      sx={{
-        height: HEIGHT,
-        flexShrink: 0,
-        borderTop: `1px solid ${inks.line}`,
-        background: inks.sheet,
-        overflow: 'hidden',
-      }}
-    >
-      {width > 0 && <Drawn tube={tube} width={width} />}
-    </Box>
+    <StripFrame label={`${tube.name}, how it is bent`}>{(width) => <Drawn tube={tube} width={width} />}</StripFrame>
   )
 }
 

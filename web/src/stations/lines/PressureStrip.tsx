@@ -1,50 +1,24 @@
-import { Box } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import { useLayoutEffect, useRef, useState } from 'react'
 import type { StripPiece } from '../../api/model'
 import { useUnits } from '../../units/useUnits'
 import { select, useWork } from '../../work/store'
 import { TANK } from './edits'
 import { shadeOf } from './shades'
+import { STRIP_HEIGHT as HEIGHT, StripFrame } from './StripFrame'
 import { useModePlace } from './view'
 
-const HEIGHT = 200
 const MARGIN = { left: 64, right: 16, top: 22, bottom: 34 }
 
 /** The path straightened, from pickup to engine and back: pressure is its height. */
 export function PressureStrip() {
-  const { inks } = useTheme()
-  const box = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState(0)
   const pieces = useWork((work) => work.evaluation?.lines?.strip)
   const mode = useModePlace()
   const name = useWork((work) => work.evaluation?.lines?.modes?.[mode]?.name)
-  const isThere = Boolean(pieces?.length)
-  useLayoutEffect(() => {
-    const element = box.current
-    if (!element) return
-    const watch = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width))
-    watch.observe(element)
-    return () => watch.disconnect()
-  }, [isThere])
   if (!pieces?.length) return null
   return (
-    <Box
-      ref={box}
-      component="section"
-      aria-label="Pressure along the path"
-      sx={{
-        height: HEIGHT,
-        flexShrink: 0,
-        borderTop: `1px solid ${inks.line}`,
-        background: inks.sheet,
-        overflow: 'hidden',
-      }}
-    >
-      {width > 0 && (
-        <Drawn pieces={pieces} mode={mode} width={width} title={`Pressure along the path, ${name ?? ''}`} />
-      )}
-    </Box>
+    <StripFrame label="Pressure along the path">
+      {(width) => <Drawn pieces={pieces} mode={mode} width={width} title={`Pressure along the path, ${name ?? ''}`} />}
+    </StripFrame>
   )
 }
 
