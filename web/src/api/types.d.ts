@@ -6550,7 +6550,8 @@ export interface components {
          *     takes_mm : float
          *         From its port's face to the hose's end.
          *     turns_deg, elbow_deg : float
-         *         How far the hose turns away from where its port faces, and the nearest elbow there is.
+         *         How far the hose turns away from where its port faces, and the nearest elbow there is; a clamped hose has none
+         *         and bends itself.
          */
         HoseEnd: {
             /** Elbow Deg */
