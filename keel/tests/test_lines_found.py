@@ -250,6 +250,22 @@ class Found(TestCase):
         said = {word.split('"')[0] for word in texts.split('"lines.')[1:] if ":" not in word.split('"')[0]}
         self.assertEqual({f"lines.{name}" for name in said} - set(COMES_UP), {"lines.unsettled", "lines.vent_near"})
 
+    def test_a_surge_tank_is_open_by_its_overflow_only(self) -> None:
+        """Joined, a pump's dead-head doesn't stand in it; capped, it does."""
+        surge = SURGE | {"rated_kpa": 50.0}
+        parts = [*PARTS, surge, LIFT]
+        self.assertNotIn("lines.part_rating", codes(plumbed(parts, SURGED)))
+        shut = [one | {"capped": one["id"] == "overflow"} for one in surge["connections"]]
+        capped = replaced(parts, "surge", connections=shut)
+        self.assertIn("lines.part_rating", codes(plumbed(capped, without(SURGED, "overflow"))))
+
+    def test_a_mode_on_a_fuel_that_a_rail_is_not_for(self) -> None:
+        """The brief's fuel is right, the mode's isn't."""
+        petrol = replaced(PARTS, "rail", fuels=["petrol E10"])
+        mode = {"id": "m", "name": "m", "draw_l_per_h": 60.0}
+        self.assertNotIn("lines.wrong_fuel", codes(plumbed(petrol, modes=[mode])))
+        self.assertIn("lines.wrong_fuel", codes(plumbed(petrol, modes=[mode | {"fuel": "E85"}])))
+
     def test_what_puts_it_right(self) -> None:
         """Remedies settle what they are offered for."""
         offered = {

@@ -257,10 +257,11 @@ def fuels_stay_apart(tank: TankAnalysis) -> Iterator[Finding]:
 def the_right_fuel_arrives(tank: TankAnalysis) -> Iterator[Finding]:
     """Nobody who draws gets a fuel that it isn't for."""
     for circuit in tank[CIRCUITS]:
+        held = circuit.fuels_over(mode.fuel for mode in tank[LINE_MODES])
         for part in tank.design.lines.parts:
             if part.id not in circuit.parts or part.does.kind not in ENDS or not part.fuels:
                 continue
-            wrong = next((fuel for fuel in circuit.fuels.values() if fuel not in part.fuels), None)
+            wrong = next((fuel for fuel in held if fuel not in part.fuels), None)
             if wrong is not None:
                 yield _lines(
                     "lines.wrong_fuel",

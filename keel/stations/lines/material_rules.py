@@ -20,9 +20,8 @@ _finding = of_station("lines")
 
 def line_materials_bear_it(tank: TankAnalysis) -> Iterator[Finding]:
     """Every hose, seal, element and metal against the fuels of its circuit, in any mode."""
-    others = [mode.fuel for mode in tank[LINE_MODES] if mode.fuel is not None]
     for circuit in tank[CIRCUITS]:
-        for fuel in dict.fromkeys([*circuit.fuels.values(), *(others if circuit.is_main else [])]):
+        for fuel in circuit.fuels_over(mode.fuel for mode in tank[LINE_MODES]):
             yield from _of_runs(tank, circuit.runs, fuel)
             yield from _of_parts(tank, circuit.parts, fuel)
 

@@ -15,7 +15,6 @@ from keel.studies.lines.surplus import SURPLUSES
 
 _lines = saying("lines")
 NOTHING_LPH = 0.01
-OPEN = ("surge tank", "other tank")
 
 
 def modes_have_answers(tank: TankAnalysis) -> Iterator[Finding]:
@@ -198,7 +197,7 @@ def parts_bear_their_pressure(tank: TankAnalysis) -> Iterator[Finding]:
             highest[end.part] = max(highest.get(end.part, (0.0, "")), (one.highest_kpa, one.highest_when))
     for part in tank.design.lines.parts:
         kpa, when = highest.get(part.id, (0.0, ""))
-        if part.does.kind in OPEN:
+        if _is_open(tank, part):
             kpa, when = _in_any_mode(tank, part)
         if part.rated_kpa is not None and part.rated_kpa < kpa:
             yield _lines(
@@ -212,6 +211,12 @@ def parts_bear_their_pressure(tank: TankAnalysis) -> Iterator[Finding]:
                 rated_kpa=part.rated_kpa,
                 when=when,
             )
+
+
+def _is_open(tank: TankAnalysis, part: LinePart) -> bool:
+    """A tank elsewhere has its vent; a surge tank is open by its overflow where that is joined."""
+    joined = {(end.part, end.port) for run in tank.design.lines.runs for end in (run.start, run.end)}
+    return part.does.kind == "other tank" or (part.does.kind == "surge tank" and (part.id, "overflow") in joined)
 
 
 def _in_any_mode(tank: TankAnalysis, part: LinePart) -> tuple[float, str]:

@@ -1,6 +1,6 @@
 """What hangs together: the circuits of a line, and the fuels that meet in each."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 import networkx as nx
@@ -40,6 +40,11 @@ class Circuit:
     def fuel(self) -> FuelName | None:
         """The fuel in it: of two, the first; None where it isn't joined to the tank."""
         return next(iter(self.fuels.values()), None)
+
+    def fuels_over(self, others: Iterable[FuelName | None]) -> list[FuelName]:
+        """Every fuel that is ever in it, modes that are run on another one counted."""
+        run_on = [fuel for fuel in others if fuel is not None] if self.is_main else []
+        return list(dict.fromkeys([*self.fuels.values(), *run_on]))
 
     def fuel_then(self, other: FuelName | None) -> FuelName | None:
         """The fuel in it in a mode that is run on another."""
