@@ -18,6 +18,7 @@ import { workshopQuery } from './query'
 import { grid, Section } from './Section'
 import { StockTable } from './StockTable'
 import { TimeFields } from './TimeFields'
+import { Benders, HoseStocks } from './TubeAndHose'
 
 export type Settings = Schemas['WorkshopOut']['settings']
 
@@ -129,6 +130,28 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           disabled={!mayWrite}
           fault={fault}
           onChange={(cutters) => setSettings({ ...settings, cutters })}
+        />
+      </Section>
+      <Section
+        title="Tube benders"
+        about="Radius and least straight of each die, and a strip bent on it: bend tables of fuel tubes are made for them."
+      >
+        <Benders
+          items={settings.benders ?? []}
+          disabled={!mayWrite}
+          fault={fault}
+          onChange={(benders) => setSettings({ ...settings, benders })}
+        />
+      </Section>
+      <Section
+        title="Hose by the metre"
+        about="By its card: how tight it may bend, what it bears, what a metre costs. Fuel hoses are cut from them."
+      >
+        <HoseStocks
+          items={settings.hoses ?? []}
+          disabled={!mayWrite}
+          fault={fault}
+          onChange={(hoses) => setSettings({ ...settings, hoses })}
         />
       </Section>
       <PriceFields settings={settings} mayWrite={mayWrite} fault={fault} onChange={setSettings} />
