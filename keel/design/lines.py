@@ -15,7 +15,8 @@ from keel.reference.fuels import FuelName
 from keel.reference.hoses import DASH_BORE_MM
 from keel.reference.metals import MetalName
 
-MOST_LINE_PARTS, MOST_RUNS, MOST_MODES, MOST_CORNERS = 60, 80, 16, 24
+MOST_LINE_PARTS, MOST_RUNS, MOST_MODES, MOST_CORNERS, MOST_PASSES = 60, 80, 16, 24, 6
+WayThrough = Literal["grommet", "bulkhead fitting", "removable board"]
 TANK = "tank"
 """What an end names as its part where it is joined to one of the tank's own ports."""
 
@@ -26,6 +27,16 @@ class RunCorner(Part):
     x_mm: Coordinate
     y_mm: Coordinate
     z_mm: Coordinate
+
+
+class Passing(Part):
+    """A hole that a run has through a sheet for itself."""
+
+    panel: Annotated[str, Field(min_length=1, max_length=40)] = Field(
+        description="Panel of the vehicle, or a thin box of the bay, by its id"
+    )
+    way: WayThrough = Field(default="grommet", description="How the run gets through")
+    hole_mm: Length | None = Field(default=None, description="Across the hole [mm]; empty: what it needs")
 
 
 class RunEnd(Part):
@@ -63,6 +74,8 @@ class LineRun(Part):
     rated_kpa: Kpa | None = Field(default=None, description="Pressure that it may be used at [kPa]")
     approval: Annotated[str, Field(max_length=80)] = Field(default="", description="Approval printed on it")
     corners: Annotated[tuple[RunCorner, ...], Field(max_length=MOST_CORNERS, strict=False)] = ()
+    passes: Annotated[tuple[Passing, ...], Field(max_length=MOST_PASSES, strict=False)] = ()
+    sleeved: bool = Field(default=False, description="In a sleeve all along that bears rubbing")
     length_mm: Length | None = Field(default=None, description="Along it [mm]; empty: by its corners, and 3 % slack")
     fittings_k: Annotated[float, Field(ge=0, le=200)] | None = Field(
         default=None, description="Sum of K; empty: its ends and its corners"
@@ -118,6 +131,9 @@ class Lines(Part):
     )
     reid_kpa: Annotated[float, Field(gt=0, le=150)] | None = Field(
         default=None, description="Reid vapour pressure of the fuel [kPa]; empty: the most that is usual in summer"
+    )
+    tank_off_mm: Gap = Field(
+        default=0, description="How far the tank is moved out before its hoses are undone [mm]; out of its opening"
     )
     approval: Annotated[str, Field(max_length=80)] = Field(default="", description="Approval asked of every hose")
 

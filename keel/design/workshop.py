@@ -138,6 +138,12 @@ class HouseRules(Part):
     )
     vent_off_mm: Gap = Field(default=300, description="A vent ends that far from people and from what is hot [mm]")
     reference_mm: Gap = Field(default=1500, description="Longest hose from a regulator to the manifold [mm]")
+    clamp_every_mm: Length = Field(default=300, description="Farthest from one clamp of a line to the next [mm]")
+    clamp_reach_mm: Gap = Field(
+        default=100, description="Farthest from a line to what a clamp of it can be fixed to [mm]"
+    )
+    rub_mm: Gap = Field(default=5, description="Between a line and what it could rub on [mm]")
+    edge_mm: Gap = Field(default=15, description="Between a line and the edge of a sheet [mm]")
     clearances_mm: dict[ClearanceClass, Gap] = Field(
         default_factory=lambda: dict(CLEARANCE_MM), description="Least gap by kind of neighbour [mm]"
     )

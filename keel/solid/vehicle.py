@@ -68,6 +68,15 @@ def in_bay(
     return found + list(_zones(vehicle, shift))
 
 
+def people_in_bay(vehicle: Vehicle, corner: VehicleCorner) -> list[KeepOut]:
+    """Room that people take, in the bay's axes: what moves there doesn't stand still."""
+    shift = (corner.x_mm, corner.y_mm, corner.z_mm)
+    moving = Clearance(kind="moving at full travel")
+    return [
+        _box(part.id, part.name, *swept_box(part, shift), moving) for part in vehicle.parts if part.kind == "person"
+    ]
+
+
 Shift = tuple[float, float, float]
 
 

@@ -165,6 +165,15 @@ def judged(design: Design, *, remedies: bool = False) -> Evaluation:
     return evaluate(design, showing=Showing(remedies=remedies))
 
 
+_WAYS = (
+    "heat", "moving", "low", "rear", "rub", "rub_tank", "rub_line", "edge", "through", "no_hole", "hole_tight",
+    "slanted", "unclamped", "askew", "tube_askew", "no_slack", "over_hot", "unseen", "part_in",
+)  # fmt: skip
+WAYS = {f"lines.{code}" for code in _WAYS}
+"""What is found of where runs and parts lie: the samples draw straight from port to port, through whatever is there."""
+
+
 def codes(design: Design) -> set[str]:
-    """Codes of what is found at Lines."""
-    return {finding.code for finding in judged(design).findings if finding.station == "lines"}
+    """Codes of what is found at Lines, but for where they lie."""
+    found = judged(design).findings
+    return {finding.code for finding in found if finding.station == "lines" and finding.code not in WAYS}

@@ -662,6 +662,7 @@ class Layouts(TestCase):
                 "lines.unsettled",
                 "lines.unfed",
                 "lines.two_fuels",
+                "lines.through",
             }
             self.assertEqual(found & wrong, set(), one.title)
             self.assertEqual(len(seen.lines.joints or []), one.joints, one.title)  # type: ignore[union-attr]

@@ -30,6 +30,10 @@ BUGGY: dict[str, Any] = {
     "parts": [
         {"id": "seat", "name": "seat", "kind": "moving part", "x_mm": 700.0, "y_mm": 60.0, "z_mm": 430.0}
         | {"length_mm": 460.0, "width_mm": 420.0, "height_mm": 560.0, "travel_x_mm": -120.0},
+        {"id": "rail-right", "name": "frame rail, right", "x_mm": -700.0, "y_mm": -275.0, "z_mm": 400.0}
+        | {"length_mm": 2300.0, "width_mm": 40.0, "height_mm": 80.0},
+        {"id": "cage-leg-right", "name": "cage leg, right", "x_mm": -200.0, "y_mm": -290.0, "z_mm": 480.0}
+        | {"length_mm": 50.0, "width_mm": 40.0, "height_mm": 440.0},
         {"id": "driver", "name": "driver", "kind": "person", "x_mm": 760.0, "y_mm": 80.0, "z_mm": 480.0}
         | {"length_mm": 380.0, "width_mm": 380.0, "height_mm": 620.0},
     ],

@@ -5,9 +5,11 @@ from collections.abc import Iterator
 from keel.analysis.tank import TankAnalysis
 from keel.findings.finding import Finding, saying
 from keel.studies.lines.hoses import HOSES, HoseCut
+from keel.studies.lines.run_shapes import RUN_SHAPES
 
 _lines = saying("lines")
 CROWDED_MM = 1.0
+ASKEW_DEG = 45.0
 
 
 def hoses_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
@@ -35,6 +37,24 @@ def hoses_can_be_made(tank: TankAnalysis) -> Iterator[Finding]:
             )
         else:
             yield from _kinks(hose)
+
+
+def hoses_leave_straight(tank: TankAnalysis) -> Iterator[Finding]:
+    """A hose outside the tank that is pushed on a tail or a tube goes on straight from there."""
+    outside = {shape.id for shape in tank[RUN_SHAPES] if not shape.inside}
+    for hose in tank[HOSES].cut:
+        turned = max((end.turns_deg for end in hose.ends if end.clamped), default=0.0)
+        if hose.id in outside and turned > ASKEW_DEG:
+            yield _lines(
+                "lines.askew",
+                hose.id,
+                "caution",
+                "{name}: leaves its tail {turned_deg} off straight, limit {most_deg} (house rule)",
+                "It kinks behind the clamp and lifts off on one side. Lead it out straight, or turn the part.",
+                name=hose.name,
+                turned_deg=turned,
+                most_deg=ASKEW_DEG,
+            )
 
 
 def _kinks(hose: HoseCut) -> Iterator[Finding]:

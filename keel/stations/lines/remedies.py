@@ -31,7 +31,8 @@ def _with_part(tank: TankAnalysis, part: LinePart) -> Patch:
     return lines_patch(parts=[part if one.id == part.id else one for one in parts])
 
 
-def _with_run(tank: TankAnalysis, run: LineRun) -> Patch:
+def with_run(tank: TankAnalysis, run: LineRun) -> Patch:
+    """A patch that puts a run in the place of the one of its id."""
     runs = tank.design.lines.runs
     return lines_patch(runs=[run if one.id == run.id else one for one in runs])
 
@@ -55,21 +56,21 @@ def joined_rightly(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
         if other is not None:
             adapter = adapter_between(part_side, other)
             label = words("Adapter {a} to {b}", a=named(adapter.part_side), b=named(adapter.line_side))
-            yield Remedy(label, _with_run(tank, _ended(run, side, end.model_copy(update={"adapter": adapter}))))
+            yield Remedy(label, with_run(tank, _ended(run, side, end.model_copy(update={"adapter": adapter}))))
         hose = run.model_copy(update={"kind": "hose"})
-        yield Remedy(words("A hose between them, with an end for each"), _with_run(tank, hose))
+        yield Remedy(words("A hose between them, with an end for each"), with_run(tank, hose))
         return
     if end.connection is not None:
         fitting = end.model_copy(update={"connection": None, "adapter": None})
         label = words("Make the hose up with {mate}", mate=_mate(part_side))
-        yield Remedy(label, _with_run(tank, _ended(run, side, fitting)))
+        yield Remedy(label, with_run(tank, _ended(run, side, fitting)))
         adapter = adapter_between(part_side, end.connection)
         label = words("Adapter {a} to {b}", a=named(adapter.part_side), b=named(adapter.line_side))
-        yield Remedy(label, _with_run(tank, _ended(run, side, end.model_copy(update={"adapter": adapter}))))
+        yield Remedy(label, with_run(tank, _ended(run, side, end.model_copy(update={"adapter": adapter}))))
         return
     bore = part_side.sized.diameter_mm if part_side.standard in CLAMPED else part_side.bore
     wider = run.model_copy(update={"bore_mm": bore})
-    yield Remedy(words("Hose of {bore_sheet}, as that end is made for", bore_sheet=bore), _with_run(tank, wider))
+    yield Remedy(words("Hose of {bore_sheet}, as that end is made for", bore_sheet=bore), with_run(tank, wider))
 
 
 def _mate(part_side: Any) -> str:
@@ -132,7 +133,7 @@ def wider(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     if size is not None:
         bore = DASH_BORES_MM[size]
         label = words("{size} hose, bore {bore_sheet}", size=size, bore_sheet=bore)
-        yield Remedy(label, _with_run(tank, run.model_copy(update={"bore_mm": bore})))
+        yield Remedy(label, with_run(tank, run.model_copy(update={"bore_mm": bore})))
 
 
 def enough_across(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:

@@ -14,6 +14,8 @@ from keel.stations.lines import (
     order_rules,
     pressure_rules,
     remedies,
+    route_remedies,
+    route_rules,
     surge_rules,
     tube_rules,
     vent_rules,
@@ -23,6 +25,8 @@ from keel.stations.station import Station
 from keel.studies.lines.air_paths import AIR_PATHS
 from keel.studies.lines.bores import NARROWEST
 from keel.studies.lines.circuits import CIRCUITS
+from keel.studies.lines.clamps import CLAMPS
+from keel.studies.lines.crossings import CROSSINGS
 from keel.studies.lines.failures import FAILURES
 from keel.studies.lines.filtration import FILTRATION
 from keel.studies.lines.flows import FLOWS, STOPPED
@@ -30,9 +34,13 @@ from keel.studies.lines.growth import LINE_GROWTH
 from keel.studies.lines.heat import HEAT
 from keel.studies.lines.hoses import HOSES
 from keel.studies.lines.injection import FEEDS
+from keel.studies.lines.joint_places import JOINT_PLACES
 from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.places import LINE_PLACES
+from keel.studies.lines.route_gaps import ROUTE_GAPS
+from keel.studies.lines.run_shapes import ROUTES
+from keel.studies.lines.slack import SLACKS
 from keel.studies.lines.speeds import ENGINE_DRIVEN
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.strip import STRIP
@@ -78,8 +86,16 @@ _RULES: tuple[Rule, ...] = (
     vent_rules.vents_end_away_from_harm,
     vent_rules.ports_know_their_vents,
     hose_rules.hoses_can_be_made,
+    hose_rules.hoses_leave_straight,
     tube_rules.tubes_can_be_bent,
+    tube_rules.tubes_meet_their_ports,
     tube_rules.springback_is_known,
+    route_rules.runs_keep_off,
+    route_rules.parts_stand_clear,
+    route_rules.sheet_is_passed_by_holes,
+    route_rules.joints_are_in_good_places,
+    route_rules.hoses_have_slack,
+    route_rules.runs_are_held,
     material_rules.line_materials_bear_it,
     material_rules.approvals_are_there,
 )
@@ -116,6 +132,12 @@ LINES = Station(
         "air": AIR_PATHS,
         "heat": HEAT,
         "filtration": FILTRATION,
+        "routes": ROUTES,
+        "route_gaps": ROUTE_GAPS,
+        "crossings": CROSSINGS,
+        "clamps": CLAMPS,
+        "joint_places": JOINT_PLACES,
+        "slacks": SLACKS,
         "tubes": TUBES,
         "hoses": HOSES,
         "engine_driven": ENGINE_DRIVEN,
@@ -133,6 +155,19 @@ LINES = Station(
         "lines.injectors": remedies.enough_across,
         "lines.no_check": remedies.checked,
         "lines.tape": remedies.without_tape,
+        "lines.no_hole": route_remedies.through_a_hole,
+        "lines.through": route_remedies.further_off,
+        "lines.heat": route_remedies.further_off,
+        "lines.moving": route_remedies.further_off,
+        "lines.low": route_remedies.further_off,
+        "lines.rear": route_remedies.further_off,
+        "lines.rub": route_remedies.sleeved,
+        "lines.rub_tank": route_remedies.sleeved,
+        "lines.rub_line": route_remedies.sleeved,
+        "lines.edge": route_remedies.sleeved,
+        "lines.askew": route_remedies.led_out,
+        "lines.tube_askew": route_remedies.led_out,
+        "lines.no_slack": route_remedies.longer,
         "lines.vent_differs": vent_rules.taken_to_ports,
     },
 )

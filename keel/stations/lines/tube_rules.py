@@ -7,6 +7,7 @@ from keel.findings.finding import Finding, saying
 from keel.studies.lines.tubes import TUBES
 
 _lines = saying("lines")
+ASKEW_DEG = 3.0
 
 
 def tubes_can_be_bent(tank: TankAnalysis) -> Iterator[Finding]:
@@ -41,6 +42,23 @@ def tubes_can_be_bent(tank: TankAnalysis) -> Iterator[Finding]:
                 over_mm=-tube.straights_mm[worst],
                 long_mm=tube.straights_mm[worst],
                 grip_mm=tube.least_grip_mm,
+            )
+
+
+def tubes_meet_their_ports(tank: TankAnalysis) -> Iterator[Finding]:
+    """A rigid tube ends straight in its port."""
+    for tube in tank[TUBES]:
+        turned = max(tube.askew_deg, default=0.0)
+        if turned > ASKEW_DEG:
+            yield _lines(
+                "lines.tube_askew",
+                tube.id,
+                "stop",
+                "{name}: meets its port {turned_deg} off straight, limit {most_deg} (house rule)",
+                "Its nut doesn't start, or its seat leaks: a corner straight before the port.",
+                name=tube.name,
+                turned_deg=turned,
+                most_deg=ASKEW_DEG,
             )
 
 

@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import acos, degrees
 
 import numpy as np
 
@@ -16,14 +15,12 @@ from keel.design.workshop import Workshop
 from keel.reference.connections import CLAMPED, TAKES_MM, TAKES_OTHERS_MM
 from keel.routes.hose import SLACK, clocking, cut_length
 from keel.routes.rounded import Array, Rounded, rounded
+from keel.studies.lines.hose_stock import least_radius_of, radius_of_hose, stock_of
 from keel.studies.lines.mating import mate_of
-from keel.studies.lines.places import LINE_PLACES, LinePlaces, connection_at, out_of
+from keel.studies.lines.places import LINE_PLACES, LinePlaces, connection_at, off_straight, out_of
 
 ELBOWS_DEG = (0.0, 30.0, 45.0, 60.0, 90.0, 120.0, 150.0, 180.0)
 """Hose ends that are on the shelf."""
-SAME_BORE_MM = 0.3
-USUAL_RADII = 8.0
-"""Tightest bend of a hose whose card isn't known, in bores (house rule)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,6 +40,7 @@ class HoseEnd:
     takes_mm: float
     turns_deg: float
     elbow_deg: float
+    clamped: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,17 +141,9 @@ def hoses_cut(lines: Lines, ports: Sequence[Port], places: LinePlaces, workshop:
     return Hoses(cut, _to_buy(cut, workshop.hoses))
 
 
-def stock_of(run: LineRun, hoses: Sequence[HoseStock]) -> HoseStock | None:
-    """The hose by the metre that a run is cut from; None where the shop knows none."""
-    fits = [one for one in hoses if one.hose == run.hose and abs(one.bore_mm - run.bore_mm) <= SAME_BORE_MM]
-    return min(fits, key=lambda one: abs(one.bore_mm - run.bore_mm), default=None)
-
-
 def _cut(run: LineRun, lines: Lines, ports: Sequence[Port], points: Array, hoses: Sequence[HoseStock]) -> HoseCut:
     stock = stock_of(run, hoses)
-    carded = stock.least_radius_mm if stock else None
-    least = carded or USUAL_RADII * run.bore_mm
-    radius = run.radius_mm or least
+    radius = radius_of_hose(run, hoses)
     try:
         way: Rounded | None = rounded(points, radius)
     except ValueError:
@@ -170,8 +160,8 @@ def _cut(run: LineRun, lines: Lines, ports: Sequence[Port], points: Array, hoses
         route_mm=route,
         cut_mm=cut_length(route, [end.takes_mm for end in ends], run.moves_mm),
         radius_mm=radius,
-        least_radius_mm=least,
-        is_carded=carded is not None,
+        least_radius_mm=least_radius_of(run, hoses),
+        is_carded=stock is not None and stock.least_radius_mm is not None,
         straights_mm=[float(one) for one in way.straights_mm] if way else [],
         ends=ends,
         clocking_deg=_clocked(way, ends, facing),
@@ -180,14 +170,12 @@ def _cut(run: LineRun, lines: Lines, ports: Sequence[Port], points: Array, hoses
 
 
 def _end(end: RunEnd, lines: Lines, ports: Sequence[Port], way: Rounded | None, last: bool) -> HoseEnd:
-    facing, turned = out_of(end, lines, ports), 0.0
-    if facing is not None and way is not None:
-        away = -way.ways[-1] if last else way.ways[0]
-        turned = degrees(acos(float(np.clip(away @ facing, -1.0, 1.0))))
+    turned = 0.0 if way is None else off_straight(way, out_of(end, lines, ports), last)
     made = end.connection or connection_at(end, lines, ports)
     screwed = made is not None and made.standard not in CLAMPED
     elbow = min(ELBOWS_DEG, key=lambda one: abs(one - turned)) if screwed else 0.0
-    return HoseEnd(end.port, takes_of(made) if end.takes_mm is None else end.takes_mm, turned, elbow)
+    clamped = made is not None and not screwed
+    return HoseEnd(end.port, takes_of(made) if end.takes_mm is None else end.takes_mm, turned, elbow, clamped)
 
 
 def takes_of(on: Connection | None) -> float:

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from math import cos, radians, sin
+from math import acos, cos, degrees, radians, sin
 
 import numpy as np
 
@@ -16,7 +16,7 @@ from keel.design.lines import TANK, LineRun, Lines, RunEnd
 from keel.design.ports import Port
 from keel.design.workshop import Workshop
 from keel.reference.fittings import BEND_K, END_K
-from keel.routes.rounded import rounded
+from keel.routes.rounded import Rounded, rounded
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.solid.standing import OUTWARD, surface_at
@@ -121,6 +121,8 @@ def out_of(end: RunEnd, lines: Lines, ports: Sequence[Port]) -> Array | None:
     part = lines.part(end.part)
     if part is None:
         return None
+    if part.hangs_in is not None and key_of(end) in leading_out(lines):
+        return next((np.array(OUTWARD[port.face]) for port in ports if port.id == part.hangs_in), None)
     along, aside, up = OFF.get(end.port, (1.0, 0.0, 0.0))
     if part.does.kind == "surge tank" and end.port == "out":
         along, aside, up = 0.0, 0.0, -1.0
@@ -166,6 +168,24 @@ def line_places(lines: Lines, ports: Sequence[Port], solids: Solids, workshop: W
     bores = {run.id: bores_of(run, lines, ports) for run in lines.runs}
     ways = [_way(run, places, bores[run.id], workshop.benders) for run in lines.runs]
     return LinePlaces(shown, [way for way in ways if way is not None])
+
+
+def off_straight(way: Rounded, facing: Array | None, last: bool) -> float:
+    """How far a run turns away from where its port faces [°].
+
+    Parameters
+    ----------
+    way : Rounded
+        The run's.
+    facing : ndarray or None
+        Which way the port faces, of unit length; None where that isn't known: no turn is.
+    last : bool
+        At its end, not at its start.
+    """
+    if facing is None:
+        return 0.0
+    away = -way.ways[-1] if last else way.ways[0]
+    return degrees(acos(float(np.clip(away @ facing, -1.0, 1.0))))
 
 
 def bores_of(run: LineRun, lines: Lines, ports: Sequence[Port]) -> tuple[float, float]:

@@ -5,16 +5,16 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from keel.analysis.parts import LINES, WORKSHOP
+from keel.analysis.parts import LINES, PORTS, WORKSHOP
 from keel.analysis.study import study
 from keel.design.benders import TubeBender
 from keel.design.lines import LineRun, Lines
+from keel.design.ports import Port
 from keel.design.workshop import Workshop
 from keel.routes.rounded import Array, Rounded, rounded
 from keel.routes.tube import Bend, bend_table, carried_out
-from keel.studies.lines.places import LINE_PLACES, LinePlaces
+from keel.studies.lines.places import LINE_PLACES, LinePlaces, off_straight, out_of
 from keel.studies.lines.tube_stock import bender_of, outside_of, radius_of
-from keel.studies.result import Point
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,8 +39,8 @@ class TubeMade:
         How far the table, fed, turned and bent step by step, misses its corners.
     turns_back : bool
         It turns back on itself: there is no table.
-    line : list of Point
-        Its middle, arcs as chords.
+    askew_deg : list of float
+        How far off straight it leaves its two ports.
     """
 
     id: str
@@ -56,18 +56,20 @@ class TubeMade:
     rough_mm: float
     off_mm: float
     turns_back: bool
-    line: list[Point]
+    askew_deg: list[float]
 
 
-def tubes_made(lines: Lines, places: LinePlaces, workshop: Workshop) -> list[TubeMade]:
+def tubes_made(lines: Lines, ports: Sequence[Port], places: LinePlaces, workshop: Workshop) -> list[TubeMade]:
     """Every rigid tube.
 
     Parameters
     ----------
     lines : Lines
         Runs.
+    ports : sequence of Port
+        The tank's: which way they face.
     places : LinePlaces
-        Where they lie.
+        Where runs lie.
     workshop : Workshop
         Its benders.
 
@@ -81,10 +83,14 @@ def tubes_made(lines: Lines, places: LinePlaces, workshop: Workshop) -> list[Tub
     As for `keel.routes.tube.bend_table`.
     """
     ways = {way.id: np.array([[at.x, at.y, at.z] for at in way.way]) for way in places.runs}
-    return [_made(run, ways[run.id], workshop.benders) for run in lines.runs if run.kind == "tube" and run.id in ways]
+    return [
+        _made(run, ways[run.id], workshop.benders, [out_of(end, lines, ports) for end in (run.start, run.end)])
+        for run in lines.runs
+        if run.kind == "tube" and run.id in ways
+    ]
 
 
-def _made(run: LineRun, points: Array, benders: Sequence[TubeBender]) -> TubeMade:
+def _made(run: LineRun, points: Array, benders: Sequence[TubeBender], facing: Sequence[Array | None]) -> TubeMade:
     outside, radius, bender = outside_of(run), radius_of(run, benders), bender_of(run, benders)
     grip = bender.grip_mm if bender else 0.0
     strip = [(one.angle_deg, one.back_deg) for one in bender.springback] if bender else []
@@ -92,8 +98,7 @@ def _made(run: LineRun, points: Array, benders: Sequence[TubeBender]) -> TubeMad
     try:
         way = rounded(points, radius)
     except ValueError:
-        line = [Point.of(place) for place in points]
-        return TubeMade(run.id, run.name, outside, radius, name, [], grip, [], [], 0.0, 0.0, 0.0, True, line)
+        return TubeMade(run.id, run.name, outside, radius, name, [], grip, [], [], 0.0, 0.0, 0.0, True, [])
     table = bend_table(points, radius, outside, bender_grip_mm=grip, springback=strip)
     return TubeMade(
         id=run.id,
@@ -111,7 +116,7 @@ def _made(run: LineRun, points: Array, benders: Sequence[TubeBender]) -> TubeMad
             np.abs(carried_out(table, radius, points[0], way.ways[0], _first_normal(way)) - way.corners).max()
         ),
         turns_back=False,
-        line=[Point.of(place) for place in way.line()],
+        askew_deg=[off_straight(way, out, last) for out, last in zip(facing, (False, True), strict=True)],
     )
 
 
@@ -123,4 +128,4 @@ def _first_normal(way: Rounded) -> Array:
     return np.asarray(normal / np.linalg.norm(normal))
 
 
-TUBES = study(tubes_made, LINES, LINE_PLACES, WORKSHOP)
+TUBES = study(tubes_made, LINES, PORTS, LINE_PLACES, WORKSHOP)

@@ -13,15 +13,23 @@ def _side(fuel: str, x: float) -> tuple[list[dict[str, Any]], list[dict[str, Any
     nozzle = [joint("in", "G parallel", "3/8", seal="fluoroelastomer")]
     screen, pump, fine, end = (f"{fuel}-{what}" for what in ("screen", "pump", "filter", "nozzle"))
     parts = [
-        line_part("Water separator, 30 µm, 8 mm tails", screen, (x, -60.0, 200.0), f"{fuel} separator", **RUBBER),
-        line_part("Tern lift pump, 8 mm tails", pump, (x, -260.0, 150.0), f"{fuel} pump", **RUBBER),
-        line_part("Fine filter, 5 µm, 8 mm tails", fine, (x, -440.0, 200.0), f"{fuel} filter", **RUBBER),
-        line_part("Delivery nozzle, 3/8 in", end, (x, -760.0, 300.0), f"{fuel} nozzle", connections=nozzle, **RUBBER)
+        line_part("Water separator, 30 µm, 8 mm tails", screen, (x, -150.0, 200.0), f"{fuel} separator", **RUBBER),
+        line_part("Tern lift pump, 8 mm tails", pump, (x, -350.0, 150.0), f"{fuel} pump", **RUBBER),
+        line_part("Fine filter, 5 µm, 8 mm tails", fine, (x, -530.0, 200.0), f"{fuel} filter", **RUBBER),
+        line_part("Delivery nozzle, 3/8 in", end, (x, -850.0, 300.0), f"{fuel} nozzle", connections=nozzle, **RUBBER)
         | {"fuels": ["avgas 100" if fuel == "avgas" else fuel]},
     ]
     hose = {"rated_kpa": 1000.0}
     runs = [
-        run(f"{fuel}-draw", f"{fuel} suction hose", f"tank.{fuel}-draw", f"{screen}.in", 8.0, **hose),
+        run(
+            f"{fuel}-draw",
+            f"{fuel} suction hose",
+            f"tank.{fuel}-draw",
+            f"{screen}.in",
+            8.0,
+            corners=[(x, 5.0, 363.0), (x, 5.0, 200.0)],
+            **hose,
+        ),
         run(f"{fuel}-to-pump", f"hose to the {fuel} pump", f"{screen}.out", f"{pump}.in", 8.0, **hose),
         run(f"{fuel}-to-filter", f"hose to the {fuel} filter", f"{pump}.out", f"{fine}.in", 8.0, **hose),
         run(f"{fuel}-delivery", f"{fuel} delivery hose", f"{fine}.out", f"{end}.in", 8.0, length_mm=6000.0, **hose),

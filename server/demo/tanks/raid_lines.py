@@ -31,7 +31,7 @@ RAID_LINES: dict[str, Any] = {
         line_part(
             "In-tank outlet block, 8 mm tails", "block", (190.0, 220.0, 300.0), "outlet block", hangs_in="module"
         ),
-        line_part("Dunlin main filter, 10 µm, -6", "filter", (860.0, 90.0, 430.0), "main filter"),
+        line_part("Dunlin main filter, 10 µm, -6", "filter", (720.0, -35.0, 110.0), "main filter"),
         line_part("Rail for four injectors, -6 bosses", "rail", (1500.0, 130.0, 520.0), "rail"),
         line_part("Ruff regulator, referenced, -6", "regulator", (1810.0, 130.0, 520.0), "regulator"),
     ],
@@ -46,9 +46,17 @@ RAID_LINES: dict[str, Any] = {
             rated_kpa=2000.0,
             kind="tube",
             outside_mm=9.53,
-            corners=[(190.0, 220.0, 460.0), (300.0, 90.0, 460.0), (700.0, 90.0, 430.0)],
+            corners=[(190.0, 220.0, 460.0), (190.0, -35.0, 460.0), (190.0, -35.0, 110.0)],
         ),
-        run("to-rail", "hose to the rail", "filter.out", "rail.in", rated_kpa=2000.0, corners=[(1150.0, 90.0, 470.0)]),
+        run(
+            "to-rail",
+            "hose to the rail",
+            "filter.out",
+            "rail.in",
+            rated_kpa=2000.0,
+            corners=[(1100.0, -35.0, 110.0), (1200.0, 130.0, 520.0)],
+            passes=[{"panel": "firewall"}],
+        ),
         run("after-rail", "hose to the regulator", "rail.out", "regulator.in", rated_kpa=2000.0),
         run(
             "return",
@@ -56,8 +64,28 @@ RAID_LINES: dict[str, Any] = {
             "regulator.return",
             "tank.return",
             rated_kpa=2000.0,
-            corners=[(1810.0, 330.0, 500.0), (900.0, 330.0, 470.0)],
+            corners=[
+                (1810.0, 250.0, 520.0),
+                (1810.0, 250.0, 300.0),
+                (1810.0, -85.0, 60.0),
+                (560.0, -85.0, 60.0),
+                (560.0, -85.0, 405.0),
+            ],
+            passes=[{"panel": "firewall"}],
         ),
-        run("reference", "reference hose", "regulator.reference", "rail.manifold", 6.0),
+        run(
+            "reference",
+            "reference hose",
+            "regulator.reference",
+            "rail.manifold",
+            6.0,
+            corners=[(1810.0, 50.0, 520.0), (1500.0, 50.0, 520.0)],
+        ),
     ],
 }
+
+
+def hung_in(port: str) -> dict[str, Any]:
+    """The same with its pumps in another port."""
+    parts = [part | ({"hangs_in": port} if "hangs_in" in part else {}) for part in RAID_LINES["parts"]]
+    return RAID_LINES | {"parts": parts}

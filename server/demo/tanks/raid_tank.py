@@ -4,7 +4,7 @@ from typing import Any
 
 from server.demo.library import fitted, part, sender
 from server.demo.tanks.pieces import bend, box, facing_aft, stop, strap, vent
-from server.demo.tanks.raid_lines import RAID_LINES
+from server.demo.tanks.raid_lines import RAID_LINES, hung_in
 
 RAID_TANK: dict[str, Any] = {
     "brief": {
@@ -82,6 +82,7 @@ RAID_TANK: dict[str, Any] = {
 }
 
 RAID_INSIDE: dict[str, Any] = RAID_TANK | {
+    "lines": hung_in("draw"),
     "ports": [part("Draw tube, 12 mm, uncut", "draw", 150.0, 200.0, hose_deg=0.0), *RAID_TANK["ports"][1:]],
     "shell": RAID_TANK["shell"]
     | {

@@ -3663,6 +3663,39 @@ export interface components {
             runs: string[];
         };
         /**
+         * Clamp
+         * @description A clamp on a run.
+         *
+         *     Attributes
+         *     ----------
+         *     along_mm : float
+         *         From the run's start.
+         *     outside_mm : float
+         *         Of what it holds.
+         *     fixed_to : str
+         *         The nearest thing within reach that it can be fixed to; empty: there is none.
+         *     off_mm : float
+         *         From the run to that.
+         *     foot : Point or None
+         *         Where.
+         */
+        Clamp: {
+            /** Along Mm */
+            along_mm: number;
+            at: components["schemas"]["Point"];
+            /** Fixed To */
+            fixed_to: string;
+            foot: components["schemas"]["Point"] | null;
+            /** Name */
+            name: string;
+            /** Off Mm */
+            off_mm: number;
+            /** Outside Mm */
+            outside_mm: number;
+            /** Run */
+            run: string;
+        };
+        /**
          * Clear
          * @description How much of its face a baffle leaves open.
          */
@@ -3946,6 +3979,56 @@ export interface components {
              * @default []
              */
             kinds: string[];
+        };
+        /**
+         * Crossing
+         * @description A run through a sheet.
+         *
+         *     Attributes
+         *     ----------
+         *     hole : str
+         *         The gap of the sheet that it goes through; empty: a hole of its own, or none.
+         *     way : str
+         *         How it gets through; empty: no hole is there for it.
+         *     hole_mm, needed_mm : float
+         *         Across that hole, and what the run asks for.
+         *     edge_mm : float
+         *         From the run to the hole's edge, on the nearest side; of a hole of its own as if it sat in its middle.
+         *     off_square_deg : float
+         *         How far off square to the sheet it goes through.
+         *     sealed : bool
+         *         The gap is closed.
+         */
+        Crossing: {
+            /** Along Mm */
+            along_mm: number;
+            at: components["schemas"]["Point"];
+            /** Axis */
+            axis: string;
+            /** Edge Mm */
+            edge_mm: number;
+            /** Hole */
+            hole: string;
+            /** Hole Mm */
+            hole_mm: number;
+            /** Name */
+            name: string;
+            /** Needed Mm */
+            needed_mm: number;
+            /** Off Square Deg */
+            off_square_deg: number;
+            /** Outside Mm */
+            outside_mm: number;
+            /** Panel */
+            panel: string;
+            /** Panel Name */
+            panel_name: string;
+            /** Run */
+            run: string;
+            /** Sealed */
+            sealed: boolean;
+            /** Way */
+            way: ("grommet" | "bulkhead fitting" | "removable board") | null;
         };
         /**
          * Curve
@@ -4476,7 +4559,8 @@ export interface components {
              *       "modes": [],
              *       "parts": [],
              *       "reid_kpa": null,
-             *       "runs": []
+             *       "runs": [],
+             *       "tank_off_mm": 0
              *     }
              */
             lines: components["schemas"]["Lines"];
@@ -6554,6 +6638,8 @@ export interface components {
          *         and bends itself.
          */
         HoseEnd: {
+            /** Clamped */
+            clamped: boolean;
             /** Elbow Deg */
             elbow_deg: number;
             /** Port */
@@ -6562,6 +6648,33 @@ export interface components {
             takes_mm: number;
             /** Turns Deg */
             turns_deg: number;
+        };
+        /**
+         * HoseSlack
+         * @description A hose whose ends move against each other.
+         *
+         *     Attributes
+         *     ----------
+         *     has_mm : float
+         *         From port to port along it, its ends counted.
+         *     needs_mm : float
+         *         Between the ports where they are furthest apart.
+         *     off_mm : float
+         *         How far the tank is moved out with it on; 0 where it isn't joined to the tank.
+         */
+        HoseSlack: {
+            /** Has Mm */
+            has_mm: number;
+            /** Id */
+            id: string;
+            /** Moves Mm */
+            moves_mm: number;
+            /** Name */
+            name: string;
+            /** Needs Mm */
+            needs_mm: number;
+            /** Off Mm */
+            off_mm: number;
         };
         /**
          * HoseStock
@@ -6681,6 +6794,18 @@ export interface components {
              */
             calibration_months: number;
             /**
+             * Clamp Every Mm
+             * @description Farthest from one clamp of a line to the next [mm]
+             * @default 300
+             */
+            clamp_every_mm: number;
+            /**
+             * Clamp Reach Mm
+             * @description Farthest from a line to what a clamp of it can be fixed to [mm]
+             * @default 100
+             */
+            clamp_reach_mm: number;
+            /**
              * Clear Least
              * @description Least clear area of a baffle, as a share of its face
              * @default 0.08
@@ -6723,6 +6848,12 @@ export interface components {
              * @default 3
              */
             decay_length_factor: number;
+            /**
+             * Edge Mm
+             * @description Between a line and the edge of a sheet [mm]
+             * @default 15
+             */
+            edge_mm: number;
             /**
              * Filler Fall Deg
              * @description A fill hose falls at least so steeply towards the tank [°]
@@ -6885,6 +7016,12 @@ export interface components {
              * @default 5
              */
             road_vertical_g: number;
+            /**
+             * Rub Mm
+             * @description Between a line and what it could rub on [mm]
+             * @default 5
+             */
+            rub_mm: number;
             /**
              * Seam Clear Mm
              * @description A new hole or bend in a finished tank keeps that far from every seam [mm]
@@ -7324,6 +7461,36 @@ export interface components {
             /** Special */
             special: boolean;
             why: components["schemas"]["Words"] | null;
+        };
+        /**
+         * JointPlace
+         * @description A joint outside the tank.
+         *
+         *     Attributes
+         *     ----------
+         *     over : str
+         *         What is hot under it; empty: nothing.
+         *     over_mm : float
+         *         How far under it.
+         *     sees, sees_open : float
+         *         Share of the ways that an eye may look from which it is seen; and with what closes after the tank taken off.
+         */
+        JointPlace: {
+            at: components["schemas"]["Point"];
+            /** Name */
+            name: string;
+            /** Over */
+            over: string;
+            /** Over Mm */
+            over_mm: number;
+            /** Run */
+            run: string;
+            /** Sees */
+            sees: number;
+            /** Sees Open */
+            sees_open: number;
+            /** Side */
+            side: string;
         };
         /**
          * KeepOut
@@ -8095,6 +8262,11 @@ export interface components {
              */
             outside_mm?: number | null;
             /**
+             * Passes
+             * @default []
+             */
+            passes: components["schemas"]["Passing"][];
+            /**
              * Radius Mm
              * @description Radius of its bends, to its middle [mm]; empty: the bender's, or the hose's least
              */
@@ -8104,6 +8276,12 @@ export interface components {
              * @description Pressure that it may be used at [kPa]
              */
             rated_kpa?: number | null;
+            /**
+             * Sleeved
+             * @description In a sleeve all along that bears rubbing
+             * @default false
+             */
+            sleeved: boolean;
             start: components["schemas"]["RunEnd"];
         };
         /**
@@ -8150,6 +8328,12 @@ export interface components {
              * @default []
              */
             runs: components["schemas"]["LineRun"][];
+            /**
+             * Tank Off Mm
+             * @description How far the tank is moved out before its hoses are undone [mm]; out of its opening
+             * @default 0
+             */
+            tank_off_mm: number;
         };
         /**
          * LinesResults
@@ -8160,6 +8344,10 @@ export interface components {
             air?: components["schemas"]["AirPath"][] | null;
             /** Circuits */
             circuits?: components["schemas"]["Circuit"][] | null;
+            /** Clamps */
+            clamps?: components["schemas"]["Clamp"][] | null;
+            /** Crossings */
+            crossings?: components["schemas"]["Crossing"][] | null;
             /** Engine Driven */
             engine_driven?: components["schemas"]["EngineDriven"][] | null;
             /** Failures */
@@ -8175,6 +8363,8 @@ export interface components {
             hoses?: components["schemas"]["Hoses"] | null;
             /** Inlets */
             inlets?: components["schemas"]["Inlet"][] | null;
+            /** Joint Places */
+            joint_places?: components["schemas"]["JointPlace"][] | null;
             /** Joints */
             joints?: components["schemas"]["Joint"][] | null;
             /** Layouts */
@@ -8184,6 +8374,12 @@ export interface components {
             /** Narrowest */
             narrowest?: components["schemas"]["Narrow"][] | null;
             places?: components["schemas"]["LinePlaces"] | null;
+            /** Route Gaps */
+            route_gaps?: components["schemas"]["RouteGap"][] | null;
+            /** Routes */
+            routes?: components["schemas"]["RouteShown"][] | null;
+            /** Slacks */
+            slacks?: components["schemas"]["HoseSlack"][] | null;
             stopped?: components["schemas"]["Stopped"] | null;
             /** Stretches */
             stretches?: components["schemas"]["Stretch"][] | null;
@@ -9777,6 +9973,29 @@ export interface components {
              * @enum {string}
              */
             kind: "bulkhead" | "sensor" | "tee";
+        };
+        /**
+         * Passing
+         * @description A hole that a run has through a sheet for itself.
+         */
+        Passing: {
+            /**
+             * Hole Mm
+             * @description Across the hole [mm]; empty: what it needs
+             */
+            hole_mm?: number | null;
+            /**
+             * Panel
+             * @description Panel of the vehicle, or a thin box of the bay, by its id
+             */
+            panel: string;
+            /**
+             * Way
+             * @description How the run gets through
+             * @default grommet
+             * @enum {string}
+             */
+            way: "grommet" | "bulkhead fitting" | "removable board";
         };
         /**
          * PasswordChange
@@ -12011,6 +12230,61 @@ export interface components {
              * @description Middle of its low end [mm]
              */
             z_mm: number;
+        };
+        /**
+         * RouteGap
+         * @description A run and one of its neighbours.
+         *
+         *     Attributes
+         *     ----------
+         *     gap_mm : float
+         *         Between their surfaces; below nothing where they meet.
+         *     start, end : Point
+         *         On the run's middle, and on the neighbour.
+         */
+        RouteGap: {
+            /** Beside */
+            beside: string;
+            /** Beside Name */
+            beside_name: string;
+            /**
+             * Danger
+             * @enum {string}
+             */
+            danger: "heat" | "moves" | "ground" | "rear" | "metal" | "edge" | "tank" | "line";
+            end: components["schemas"]["Point"];
+            /** Gap Mm */
+            gap_mm: number;
+            /** Name */
+            name: string;
+            /** Needed Mm */
+            needed_mm: number;
+            /** Run */
+            run: string;
+            start: components["schemas"]["Point"];
+        };
+        /**
+         * RouteShown
+         * @description A run as it is drawn.
+         *
+         *     Attributes
+         *     ----------
+         *     line : list of Point
+         *         Its middle, arcs as chords.
+         *     stands_off_mm : float
+         *         From its middle to a face that it runs along without rubbing.
+         */
+        RouteShown: {
+            /** Id */
+            id: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Line */
+            line: components["schemas"]["Point"][];
+            /** Outside Mm */
+            outside_mm: number;
+            /** Stands Off Mm */
+            stands_off_mm: number;
         };
         /**
          * Rows
@@ -14725,10 +14999,12 @@ export interface components {
          *         How far the table, fed, turned and bent step by step, misses its corners.
          *     turns_back : bool
          *         It turns back on itself: there is no table.
-         *     line : list of Point
-         *         Its middle, arcs as chords.
+         *     askew_deg : list of float
+         *         How far off straight it leaves its two ports.
          */
         TubeMade: {
+            /** Askew Deg */
+            askew_deg: number[];
             /** Bender */
             bender: string;
             /** Bends */
@@ -14739,8 +15015,6 @@ export interface components {
             id: string;
             /** Least Grip Mm */
             least_grip_mm: number;
-            /** Line */
-            line: components["schemas"]["Point"][];
             /** Name */
             name: string;
             /** Off Mm */
@@ -15739,6 +16013,8 @@ export interface components {
              *       "brush_mm": 25,
              *       "bump_g": 2,
              *       "calibration_months": 12,
+             *       "clamp_every_mm": 300,
+             *       "clamp_reach_mm": 100,
              *       "clear_least": 0.08,
              *       "clear_most": 0.15,
              *       "clearances_mm": {
@@ -15755,6 +16031,7 @@ export interface components {
              *       "competition_sideways_g": 8,
              *       "competition_vertical_g": 8,
              *       "decay_length_factor": 3,
+             *       "edge_mm": 15,
              *       "filler_fall_deg": 15,
              *       "filler_overlap_mm": 25,
              *       "flange_least_mm": 12,
@@ -15782,6 +16059,7 @@ export interface components {
              *       "road_lengthwise_g": 8,
              *       "road_sideways_g": 5,
              *       "road_vertical_g": 5,
+             *       "rub_mm": 5,
              *       "seam_clear_mm": 25,
              *       "short_kpa": 10,
              *       "sleeve_mm": 20,

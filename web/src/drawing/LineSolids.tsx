@@ -5,37 +5,35 @@ import { M } from './three'
 
 type Place = Record<Axis, number>
 
-const THICK_MM = 5
 const SIDES = 8
 
 /** The lines in space: every run as a tube, every part as a block as large as it is. */
 export function LineSolids({
   lines,
-  places,
+  routes,
   colour,
   metal,
 }: {
   lines: Lines
-  places: NonNullable<NonNullable<Evaluation['lines']>['places']>
+  routes: NonNullable<NonNullable<Evaluation['lines']>['routes']>
   colour: string
   metal: string
 }) {
   return (
     <group>
-      {places.runs.map((way) => {
-        const bore = lines.runs.find((run) => run.id === way.id)?.bore_mm ?? 0
-        return way.way
+      {routes.map((route) =>
+        route.line
           .slice(1)
           .map((end, n) => (
             <Straight
-              key={`${way.id}-${n}`}
-              from={way.way[n] ?? end}
+              key={`${route.id}-${n}`}
+              from={route.line[n] ?? end}
               to={end}
-              radius={bore / 2 + THICK_MM}
+              radius={route.outside_mm / 2}
               colour={colour}
             />
-          ))
-      })}
+          )),
+      )}
       {lines.parts.map((part) => (
         <Block key={part.id} part={part} colour={metal} />
       ))}

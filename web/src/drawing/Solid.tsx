@@ -80,11 +80,11 @@ function Pace({ onSlow }: { onSlow: () => void }) {
 function Scene({ design, evaluation, simple }: { design: Design; evaluation: Evaluation | null; simple: boolean }) {
   const { inks } = useTheme()
   const { camera, invalidate, size } = useThree()
-  const led = evaluation?.lines?.places ?? null
+  const led = evaluation?.lines?.routes ?? null
   const bounds = boundsOf(
     design,
     [evaluation],
-    led?.connections.map((one) => one.at),
+    led?.flatMap((one) => one.line),
   )
   const centre = useMemo(() => {
     if (!bounds) return new THREE.Vector3()
@@ -118,7 +118,7 @@ function Scene({ design, evaluation, simple }: { design: Design; evaluation: Eva
       ))}
       {shape && <Shell shape={shape} colour={inks.metal} simple={simple} />}
       {evaluation?.shell?.fill && <Fuel fill={evaluation.shell?.fill} colour={inks.fuel} />}
-      {led && <LineSolids lines={design.lines} places={led} colour={inks.fuelText} metal={inks.metal} />}
+      {led && <LineSolids lines={design.lines} routes={led} colour={inks.fuelText} metal={inks.metal} />}
       <OrbitControls makeDefault target={centre} enableDamping={false} />
     </>
   )

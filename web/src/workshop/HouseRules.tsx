@@ -106,6 +106,24 @@ export function HouseRules({ settings, usual, mayWrite, fault, onChange }: Props
           <QuantityField label="Vacuum while drawing, at most" of="kpa" {...rule('vent_vacuum_kpa')} />
         </Box>
       </Section>
+      <Section title="Lines" about="What hoses, tubes and pumps are judged by.">
+        <Box sx={grid}>
+          <LengthField label="Between clamps, at most" {...rule('clamp_every_mm')} />
+          <LengthField label="From a line to its clamp’s foot, at most" {...rule('clamp_reach_mm')} />
+          <LengthField label="Off what it could rub on" {...rule('rub_mm')} />
+          <LengthField label="Off the edge of a sheet" {...rule('edge_mm')} />
+          <LengthField label="Vent off people and what is hot" {...rule('vent_off_mm')} />
+          <LengthField label="Hose to the manifold, at most" {...rule('reference_mm')} />
+          <NumberField
+            label="Hose rating"
+            {...rule('hose_reserve')}
+            hint={`times the highest pressure; ${usualText('hose_reserve')}`}
+          />
+          <QuantityField label="Bead asked for above" of="kpa" {...rule('beaded_above_kpa')} />
+          <QuantityField label="Rail pressure off, at most" of="kpa" {...rule('short_kpa')} />
+          <QuantityField label="Inlet over vapour pressure, at least" of="kpa" {...rule('inlet_margin_kpa')} />
+        </Box>
+      </Section>
       <Section title="Clearances" about="Least gap by kind of neighbour.">
         <Box sx={grid}>
           {Object.entries(rules.clearances_mm ?? {}).map(([kind, mm]) => (

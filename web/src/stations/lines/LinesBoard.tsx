@@ -9,6 +9,7 @@ import { SpeedTables } from './SpeedTables'
 import { AirTable } from './AirTable'
 import { HoseTables } from './HoseTables'
 import { portName } from './names'
+import { RouteTables } from './RouteTables'
 
 export type Shown = NonNullable<Evaluation['lines']>
 
@@ -30,6 +31,7 @@ export function LinesBoard() {
       <BoreTable lines={lines} />
       <GrowthTable lines={lines} />
       <JointTable lines={lines} />
+      <RouteTables lines={lines} />
       <HoseTables lines={lines} />
     </Board>
   )

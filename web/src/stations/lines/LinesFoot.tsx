@@ -1,11 +1,16 @@
 import { useWork } from '../../work/store'
 import { BendStrip } from './BendStrip'
+import { HoseStrip } from './HoseStrip'
 import { PressureStrip } from './PressureStrip'
 
-/** Under the drawing: the tube at hand as it is bent, else pressure along the path. */
+/** Under the drawing: the run at hand as it is made, else pressure along the path. */
 export function LinesFoot() {
   const at = useWork((work) => work.at)
-  const tubes = useWork((work) => work.evaluation?.lines?.tubes)
-  const tube = at?.kind === 'run' ? tubes?.find((one) => one.id === at.id) : undefined
-  return tube ? <BendStrip tube={tube} /> : <PressureStrip />
+  const lines = useWork((work) => work.evaluation?.lines)
+  const run = at?.kind === 'run' ? at.id : null
+  const tube = lines?.tubes?.find((one) => one.id === run)
+  const hose = lines?.hoses?.cut.find((one) => one.id === run)
+  if (tube) return <BendStrip tube={tube} />
+  if (hose && lines) return <HoseStrip hose={hose} lines={lines} />
+  return <PressureStrip />
 }

@@ -4,6 +4,7 @@ import { useWork } from '../../work/store'
 import type { LayerProps } from '../station'
 import { ConnectionDots } from './ConnectionDots'
 import { LinePartMark } from './LinePartMark'
+import { RouteMarks } from './RouteMarks'
 import { RunLabel } from './RunLabel'
 import { RunLine } from './RunLine'
 import { shadeOf } from './shades'
@@ -58,7 +59,8 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
             key={way.id}
             view={view}
             run={run}
-            way={shown.tubes?.find((tube) => tube.id === way.id)?.line ?? way.way}
+            way={way.way}
+            route={shown.routes?.find((one) => one.id === way.id) ?? null}
             service={shown.stretches?.find((one) => one.id === way.id)?.service ?? 'other'}
             colour={shadeOf(kpa, most, theme)}
             at={at?.kind === 'run' && at.id === way.id}
@@ -75,8 +77,9 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
           live={live}
         />
       ))}
-      {shown.places.runs.map((way) => {
-        return (
+      {shown.places.runs
+        .filter((way) => at?.kind !== 'run' || at.id === way.id)
+        .map((way) => (
           <RunLabel
             key={way.id}
             view={view}
@@ -84,8 +87,8 @@ export function LinesLayer({ view, design, evaluation, onEdit }: LayerProps) {
             {...figuresOf(shown, way.id, mode)}
             at={at?.kind === 'run' && at.id === way.id}
           />
-        )
-      })}
+        ))}
+      {at?.kind === 'run' && <RouteMarks view={view} shown={shown} run={at.id} />}
       <ConnectionDots view={view} connections={shown.places.connections} lines={lines} live={live} />
     </g>
   )

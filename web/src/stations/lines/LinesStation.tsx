@@ -1,7 +1,7 @@
 import { Alert, Box, Button, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
 import * as declared from '../../api/declared'
-import { QuantityField, ShareField } from '../../fields/fields'
+import { LengthField, QuantityField, ShareField } from '../../fields/fields'
 import { Papers } from '../../papers/Papers'
 import { useWork } from '../../work/store'
 import { Folded } from '../Folded'
@@ -60,7 +60,16 @@ export function LinesStation({ findings }: { findings: ReactNode }) {
       <Folded title="Fuel of each cell">
         <CellFuels readOnly={readOnly} />
       </Folded>
-      <Folded title="Approval, level and vapour pressure">
+      <Folded title="Approval, level, taking the tank out">
+        <LengthField
+          label="Tank out before hoses are undone"
+          value={lines.tank_off_mm || null}
+          emptyText="not at all"
+          hint="its hoses are as long as that asks"
+          path="lines.tank_off_mm"
+          disabled={readOnly}
+          onCommit={(mm) => setLines({ tank_off_mm: mm ?? 0 })}
+        />
         <WordsField
           label="Approval asked of every hose"
           value={lines.approval}

@@ -1,13 +1,14 @@
 import { Box, Button } from '@mui/material'
 import * as declared from '../../api/declared'
 import type { LineRun } from '../../api/model'
-import { BoreField, Choice, LengthField, NumberField, QuantityField } from '../../fields/fields'
+import { BoreField, Choice, LengthField, NumberField, QuantityField, Toggle } from '../../fields/fields'
 import { NameField, WordsField } from '../../fields/WordsField'
 import { useUnits } from '../../units/useUnits'
 import { select, useFaultUnder, useWork } from '../../work/store'
 import { pair, Row } from '../Row'
 import { addCorner, changeRun, removeOne } from './edits'
 import { RunEnds } from './RunEnds'
+import { RunPasses } from './RunPasses'
 
 /** One run: what it is, how long, what it ends in. */
 export function RunRow({ run, place, readOnly }: { run: LineRun; place: number; readOnly: boolean }) {
@@ -143,6 +144,15 @@ export function RunRow({ run, place, readOnly }: { run: LineRun; place: number; 
         disabled={readOnly}
         onCommit={(approval) => changeRun(run.id, { approval })}
       />
+      <RunPasses run={run} place={place} readOnly={readOnly} />
+      {run.kind !== 'direct' && (
+        <Toggle
+          label="In a sleeve all along"
+          checked={run.sleeved}
+          disabled={readOnly}
+          onChange={(sleeved) => changeRun(run.id, { sleeved })}
+        />
+      )}
       <RunEnds run={run} readOnly={readOnly} />
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
         <Button variant="outlined" disabled={readOnly || !way} onClick={() => way && addCorner(run, way.way)}>

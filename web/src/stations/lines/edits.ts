@@ -1,5 +1,5 @@
 import * as declared from '../../api/declared'
-import type { Axis, LineComponent, LinePart, LineRun, Lines, RunningMode } from '../../api/model'
+import type { Axis, LineComponent, LinePart, LineRun, Lines, Passing, RunningMode } from '../../api/model'
 import { freshId, freshName } from '../../work/naming'
 import { change, select, useWork } from '../../work/store'
 import { type At, drawFrom } from './view'
@@ -122,6 +122,12 @@ export function moveCorner(run: LineRun, place: number, moved: Partial<Record<Ax
   changeRun(run.id, { corners: run.corners.map((one, here) => (here === place ? { ...one, ...named } : one)) })
 }
 
+/** One more corner in a straight, where it is dragged to. */
+export function addCornerAt(run: LineRun, straight: number, at: Record<Axis, number>) {
+  const corner = { x_mm: at.x, y_mm: at.y, z_mm: at.z }
+  changeRun(run.id, { corners: [...run.corners.slice(0, straight), corner, ...run.corners.slice(straight)] })
+}
+
 /** One more corner in the middle of a run's longest straight. */
 export function addCorner(run: LineRun, way: readonly Record<Axis, number>[]) {
   let place = 0
@@ -140,6 +146,14 @@ export function addCorner(run: LineRun, way: readonly Record<Axis, number>[]) {
     z_mm: Math.round((a.z + b.z) / 2),
   }
   changeRun(run.id, { corners: [...run.corners.slice(0, place), middle, ...run.corners.slice(place)] })
+}
+
+/** How a run gets through a sheet that has no hole for it; null: not at all. */
+export function passThrough(run: LineRun, panel: string, passing: Partial<Passing> | null) {
+  const known = run.passes.find((one) => one.panel === panel)
+  const others = run.passes.filter((one) => one !== known)
+  const own = passing && { ...declared.Passing.defaults, ...known, ...passing, panel }
+  changeRun(run.id, { passes: own ? [...others, own] : others })
 }
 
 /** The modes that are shown become the design's own, to be changed. */

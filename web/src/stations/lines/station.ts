@@ -7,7 +7,7 @@ export const lines: Station = {
   about: 'the path from pickup to engine and back',
   group: 'fit',
   Panel: shownLater(() => import('./LinesStation'), 'LinesStation'),
-  asks: ['lines'],
+  asks: ['lines', 'mount.vehicle'],
   board: {
     Shown: shownLater(() => import('./LinesBoard'), 'LinesBoard'),
     name: 'the tables',
