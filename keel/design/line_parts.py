@@ -80,4 +80,13 @@ class LinePart(LineComponent):
         default=None, description="Port of the tank that it hangs in: what isn't joined of it is in the fuel"
     )
     heading_deg: Angle = Field(default=0, description="Way from inlet to outlet, from forward to the left [°]")
+    upright: bool = Field(default=False, description="Its way from inlet to outlet is upward")
+    board: Annotated[str, Field(max_length=80)] = Field(
+        default="", description="Removable board that it is mounted on; empty: none"
+    )
     part: Annotated[str, Field(max_length=80)] = Field(default="", description="Which part of the shop's library it is")
+
+    @property
+    def stands(self) -> bool:
+        """Its length is its height."""
+        return self.upright or self.does.kind == "surge tank"

@@ -16,7 +16,6 @@ from keel.reference.hoses import DASH_BORE_MM
 from keel.reference.metals import MetalName
 
 MOST_LINE_PARTS, MOST_RUNS, MOST_MODES, MOST_CORNERS, MOST_PASSES = 60, 80, 16, 24, 6
-WayThrough = Literal["grommet", "bulkhead fitting", "removable board"]
 TANK = "tank"
 """What an end names as its part where it is joined to one of the tank's own ports."""
 
@@ -30,12 +29,11 @@ class RunCorner(Part):
 
 
 class Passing(Part):
-    """A hole that a run has through a sheet for itself."""
+    """A hole that a run has through a sheet for itself, with a grommet in it."""
 
     panel: Annotated[str, Field(min_length=1, max_length=40)] = Field(
         description="Panel of the vehicle, or a thin box of the bay, by its id"
     )
-    way: WayThrough = Field(default="grommet", description="How the run gets through")
     hole_mm: Length | None = Field(default=None, description="Across the hole [mm]; empty: what it needs")
 
 

@@ -10,6 +10,7 @@ from keel.design.gauge import SenderPart
 from keel.design.hoses import HoseStock
 from keel.design.line_parts import LibraryComponent
 from keel.design.ports import PortPart
+from keel.design.price_book import BookPrice
 from keel.design.proof import TestGauge
 from keel.design.pumps import Pump
 from keel.design.vehicle import Vehicle
@@ -358,6 +359,9 @@ class Workshop(Part):
     hoses: Annotated[list[HoseStock], Field(max_length=100)] = Field(
         default_factory=list, description="Hoses by the metre"
     )
+    price_book: Annotated[list[BookPrice], Field(max_length=1000)] = Field(
+        default_factory=list, description="Fittings, clamps, wire and other small things"
+    )
     benders: Annotated[list[TubeBender], Field(max_length=40)] = Field(
         default_factory=list, description="Benders for tube, one for each die"
     )
@@ -379,6 +383,10 @@ class Workshop(Part):
     def vehicle(self, name: str | None) -> Vehicle | None:
         """A vehicle by its id; None where there is none."""
         return next((vehicle for vehicle in self.vehicles if vehicle.id == name), None) if name else None
+
+    def booked(self, name: str) -> BookPrice | None:
+        """A line of the price book by its name; None where there is none."""
+        return next((one for one in self.price_book if one.name == name), None)
 
     def test_gauge(self, name: str) -> TestGauge:
         """A gauge by its name; the usual one where there is none of that name."""

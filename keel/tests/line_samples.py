@@ -167,7 +167,7 @@ def judged(design: Design, *, remedies: bool = False) -> Evaluation:
 
 _WAYS = (
     "heat", "moving", "low", "rear", "rub", "rub_tank", "rub_line", "edge", "through", "no_hole", "hole_tight",
-    "slanted", "unclamped", "askew", "tube_askew", "no_slack", "over_hot", "unseen", "part_in",
+    "hole_wide", "slanted", "unclamped", "askew", "tube_askew", "no_slack", "over_hot", "unseen", "part_in",
 )  # fmt: skip
 WAYS = {f"lines.{code}" for code in _WAYS}
 """What is found of where runs and parts lie: the samples draw straight from port to port, through whatever is there."""

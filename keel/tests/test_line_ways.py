@@ -23,6 +23,8 @@ from keel.routes.nearness import near_bar, near_boxes, near_line, near_plane, pi
 from keel.solid.proximity import nearest
 from keel.solid.shapes import block, drawn_out
 from keel.solid.solids import mesh_of
+from keel.stations.lines.board_ways import board_ways
+from keel.stations.lines.through_ways import through_ways
 from keel.studies.lines.clamps import CLAMPS, between
 from keel.studies.lines.crossings import CROSSINGS
 from keel.studies.lines.joint_places import JOINT_PLACES
@@ -221,6 +223,8 @@ C, D = (one | {"id": key, "name": key, "y_mm": 218.0} for key, one in (("c", A),
 OVER: Item = {"z_mm": 311.0}
 """3.15 mm over the tank's lid, 300 mm up."""
 ASLANT = at((1400.0, 100.0, 100.0), (1600.0, 300.0, 100.0))
+FITTING = part("fitting", "bulkhead", 1500.0, z=100.0, long_mm=55.0, across_mm=20.0, joints=flares("in", "out"))
+FITTED, BEYOND = {"part": "fitting", "port": "in"}, run("beyond", "fitting.out", "b.in", 8.7)
 HOT, METAL = "exhaust, bare", "hard metal"
 RAIL = keep_out(METAL, 900.0, 190.0, 0.0, (1200.0, 20.0, 80.0))
 """Something to clamp to, 12 mm under the hose."""
@@ -238,6 +242,9 @@ FOUND: dict[str, Said] = {
     "lines.edge": _in(workshop(panels=[PANEL | {"axis": "z", "at_mm": 100.0, "a_mm": 1200.0, "b_mm": 215.0}])),
     "lines.no_hole": _in(WALLED),
     "lines.hole_tight": _in(workshop(panels=[PANEL | {"gaps": [GAP | {"a_mm": 190.0, "long_mm": 18.0}]}])),
+    "lines.hole_wide": _in(
+        workshop(panels=[PANEL | {"gaps": [GAP]}]), laid([HOSE | {"end": FITTED}, BEYOND], parts=[A, B, FITTING])
+    ),
     "lines.slanted": _in(WALLED, laid(hose(corners=ASLANT, passes=[{"panel": "wall"}]))),
     "lines.unclamped": _alone(laid()),
     "lines.askew": _alone(laid(parts=[A | {"connections": TAIL, "heading_deg": 90.0}, B])),
@@ -334,11 +341,8 @@ class Laid(TestCase):
         self.assertEqual(ways(laid(), shop), {"lines.unclamped"})
         sealed = workshop(panels=[PANEL | {"gaps": [GAP | {"sealed": True}]}])
         self.assertIn("lines.no_hole", ways(laid(), sealed))
-        for way, across in (("grommet", 2 * HALF + 6), ("removable board", 2 * HALF + 24), ("bulkhead fitting", 19.55)):
-            design = laid(hose(bore_mm=10.3, passes=[{"panel": "wall", "way": way}]))
-            (one,) = TankAnalysis(Asked(design, WALLED))[CROSSINGS]
-            self.assertAlmostEqual(one.hole_mm, across + (0.0 if way == "bulkhead fitting" else 1.6))
-            self.assertNotIn("lines.no_hole", ways(design, WALLED))
+        (one,) = TankAnalysis(Asked(laid(hose(passes=[{"panel": "wall"}])), WALLED))[CROSSINGS]
+        self.assertAlmostEqual(one.hole_mm, 2 * HALF + 6)
         small = laid(hose(passes=[{"panel": "wall", "hole_mm": 18.0}]))
         self.assertIn("lines.hole_tight", ways(small, WALLED))
 
@@ -367,3 +371,68 @@ class Laid(TestCase):
         seen_end = tank[JOINT_PLACES][1]
         self.assertLess(seen_end.sees, 0.7)
         self.assertEqual(seen_end.sees_open, 1.0)
+
+    def test_a_fitting_parts_the_run(self) -> None:
+        """Two hoses with their own ends and corners, the fitting square to the sheet, as wide as its thread."""
+        design = laid(hose(corners=at((1200.0, 200.0, 100.0), (1800.0, 200.0, 100.0))))
+        finding = next(one for one in seen(design, WALLED, remedies=True).findings if one.code == "lines.no_hole")
+        remedy = next(one for one in finding.remedies if "in two" in one.label.plain())
+        after = apply(design, remedy.patch)
+        self.assertEqual([[spot.x_mm for spot in one.corners] for one in after.lines.runs], [[1200.0], [1800.0]])
+        fitting = after.lines.parts[-1]
+        self.assertEqual((fitting.x_mm, fitting.heading_deg, fitting.does.kind), (1501.0, 0.0, "bulkhead"))
+        (one,) = TankAnalysis(Asked(after, WALLED))[CROSSINGS]
+        self.assertEqual((one.way, one.id), ("bulkhead fitting", fitting.id))
+        self.assertAlmostEqual(one.hole_mm, 9 / 16 * 25.4 + 0.5)
+        self.assertEqual(ways(after, WALLED), {"lines.unclamped"})
+        upright = PANEL | {"axis": "z", "at_mm": 200.0, "a_mm": 900.0, "long_mm": 1200.0, "wide_mm": 400.0}
+        over = laid(hose(corners=at((1200.0, 200.0, 300.0), (1800.0, 200.0, 300.0))))
+        again = seen(over, workshop(panels=[upright]), remedies=True)
+        first = next(one for one in again.findings if one.code == "lines.no_hole")
+        taken = apply(over, next(one for one in first.remedies if "in two" in one.label.plain()).patch)
+        self.assertTrue(taken.lines.parts[-1].upright)
+        through = TankAnalysis(Asked(taken, workshop(panels=[upright])))[CROSSINGS]
+        self.assertEqual([one.way for one in through], [None, "bulkhead fitting"])
+        self.assertAlmostEqual(through[1].off_square_deg, 0.0)
+
+
+class Sides(TestCase):
+    """Ways through and places of parts, side by side."""
+
+    def test_who_sits_behind_decides(self) -> None:
+        """Nobody: grommets, no joint. Somebody: metal all through; three lines: a board; no room: grommets again."""
+        person = {"id": "p", "name": "driver", "kind": "person", "x_mm": 2500.0, "y_mm": 100.0, "z_mm": 0.0}
+        three = [run(f"h{n}", f"a{n}.out", f"b{n}.in", 8.7) for n in range(3)]
+        parts = [one | {"id": f"{one['id']}{n}", "y_mm": 120.0 + 60 * n} for n in range(3) for one in (A, B)]
+        strut = {"id": "s", "name": "strut", "kind": "structure", "x_mm": 1510.0, "y_mm": 0.0, "z_mm": 0.0}
+        for vehicle, design, wanted in (
+            ({}, laid(), "grommet"),
+            ({"parts": [person]}, laid(), "bulkhead fitting"),
+            ({"parts": [person]}, laid(three, parts=parts), "removable board"),
+            ({"parts": [person, strut | {"width_mm": 400.0, "height_mm": 400.0}]}, laid(), "grommet"),
+        ):
+            found = through_ways(TankAnalysis(Asked(design, workshop(panels=[PANEL], **vehicle))))
+            self.assertEqual([one.way for one in found if one.favoured], [wanted])
+        found = through_ways(TankAnalysis(Asked(laid(), WALLED)))
+        self.assertEqual([(one.joints, one.holes) for one in found], [(0, 1), (2, 1), (2, 1)])
+        self.assertAlmostEqual(found[0].cut_cm2, np.pi / 4 * (2 * HALF + 6) ** 2 / 100)
+        self.assertAlmostEqual(found[0].gives_mm, 0.03 * 980.0)
+        self.assertAlmostEqual(found[1].gives_mm, 0.03 * 489.0)
+
+    def test_a_board(self) -> None:
+        """Two filters between three hoses: four joints apart, two with the board off; 12 cm of hose between them."""
+        filters = [
+            part(key, "filter", x, z=100.0, joints=flares("in", "out")) for key, x in (("f", 1300.0), ("g", 1600.0))
+        ]
+        end = part("end", "delivery nozzle", 2000.0, z=100.0, joints=flares("in"))
+        runs = [run("one", "tank.back", "f.in"), run("two", "f.out", "g.in"), run("three", "g.out", "end.in")]
+        design = laid(runs, parts=[*filters, end])
+        apart, board = board_ways(TankAnalysis(Asked(design, Workshop())))
+        self.assertEqual((apart.undone, board.undone, board.favoured), (4, 2, True))
+        self.assertAlmostEqual(apart.hose_m, 0.28 * 1.03)
+        self.assertAlmostEqual(board.hose_m, 0.12)
+        self.assertEqual(board.board_mm, (20.0 + 120.0 + 20.0 + 60.0, 50.0 + 30.0 + 30.0))
+        fuels = [{"cell": "a", "fuel": "avgas 100"}, {"cell": "b", "fuel": "kerosene"}]
+        self.assertEqual(
+            board_ways(TankAnalysis(Asked(laid(runs, parts=[*filters, end], fuels=fuels), Workshop()))), []
+        )

@@ -7,12 +7,13 @@ import numpy as np
 
 from keel.analysis.parts import PORTS
 from keel.analysis.tank import TankAnalysis
-from keel.design.lines import LineRun, Passing, RunCorner, WayThrough
+from keel.design.lines import LineRun, Passing, RunCorner
 from keel.findings.finding import Finding, Remedy
 from keel.solid.polyhedron import Array
+from keel.stations.lines.bulkheads import nearest_straight, with_bulkhead
 from keel.stations.lines.remedies import with_run
 from keel.stations.lines.taken_round import lead_mm, taken_round
-from keel.studies.lines.crossings import CROSSINGS, hole_for
+from keel.studies.lines.crossings import CROSSINGS
 from keel.studies.lines.places import LINE_PLACES, out_of
 from keel.studies.lines.route_gaps import ROUTE_GAPS, RouteGap
 from keel.studies.lines.slack import SLACKS, length_for
@@ -22,11 +23,6 @@ NEAR_CORNER_MM = 80.0
 """A corner so near is moved; else one more is put in."""
 STEP_MM, MORE_MM = 5.0, 2.0
 LEAST_COS = 0.9
-WAYS: tuple[WayThrough, ...] = ("grommet", "bulkhead fitting")
-SAID = {
-    "grommet": "Hole of {hole_mm} in {panel}, with a grommet",
-    "bulkhead fitting": "Hole of {hole_mm} in {panel}, with a bulkhead fitting",
-}
 
 
 def _run(tank: TankAnalysis, finding: Finding) -> LineRun | None:
@@ -35,19 +31,18 @@ def _run(tank: TankAnalysis, finding: Finding) -> LineRun | None:
 
 
 def through_a_hole(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
-    """A hole of its own, each way there is."""
+    """A hole of its own with a grommet, or a bulkhead fitting; or a way round."""
     run = _run(tank, finding)
-    for one in tank[CROSSINGS]:
-        if run is None or f"{one.run}.{one.panel}"[:80] != finding.subject or one.hole:
-            continue
-        for way in WAYS:
-            across = hole_for(one.outside_mm, run.bore_mm, way)
-            passes = (*(own for own in run.passes if own.panel != one.panel), Passing(panel=one.panel, way=way))
-            yield Remedy(
-                words(SAID[way], hole_mm=across, panel=one.panel_name),
-                with_run(tank, run.model_copy(update={"passes": passes})),
-            )
-        break
+    one = next((one for one in tank[CROSSINGS] if f"{one.id}.{one.panel}"[:80] == finding.subject), None)
+    if run is not None and one is not None and not one.hole:
+        passes = (*(own for own in run.passes if own.panel != one.panel), Passing(panel=one.panel))
+        yield Remedy(
+            words("Hole of {hole_mm} in {panel}, with a grommet", hole_mm=one.needed_mm, panel=one.panel_name),
+            with_run(tank, run.model_copy(update={"passes": passes})),
+        )
+    if run is not None and one is not None and run.kind != "direct":
+        label = words("Bulkhead fitting in {panel}, {name} in two", panel=one.panel_name, name=run.name)
+        yield Remedy(label, with_bulkhead(tank, run, one))
     yield from round_about(tank, finding)
 
 
@@ -142,15 +137,8 @@ def _moved(tank: TankAnalysis, run: LineRun, gap: RouteGap, way: Array) -> tuple
     else:
         way_now = next(one.way for one in tank[LINE_PLACES].runs if one.id == run.id)
         points = np.array([[at.x, at.y, at.z] for at in way_now])
-        corners.insert(_place(points, start), start + by * way)
+        corners.insert(nearest_straight(points, start), start + by * way)
     return tuple(RunCorner(x_mm=float(x), y_mm=float(y), z_mm=float(z)) for x, y, z in np.round(corners)), by
-
-
-def _place(points: Array, at: Array) -> int:
-    """Between which corners a place on a way lies."""
-    a, steps = points[:-1], np.diff(points, axis=0)
-    share = np.clip(((at - a) * steps).sum(axis=1) / np.maximum((steps * steps).sum(axis=1), 1e-9), 0, 1)
-    return int(np.linalg.norm(a + share[:, None] * steps - at, axis=1).argmin())
 
 
 def _toward(way: Array) -> str:

@@ -23,7 +23,8 @@ _GAP: dict[Danger, tuple[str, Severity, str]] = {
     "line": ("lines.rub_line", "caution", "They rub each other: set apart, or held together and one in a sleeve."),
 }
 THROUGH_WHY = "It can't lie there: take it round, or give it a hole."
-SHORT_CLAMP_MM = 1.0
+FITTING_LAPS_MM = 3.0
+"""A bulkhead fitting's shoulder laps over a hole that is so much too wide."""
 
 
 def runs_keep_off(tank: TankAnalysis) -> Iterator[Finding]:
@@ -77,7 +78,7 @@ def parts_stand_clear(tank: TankAnalysis) -> Iterator[Finding]:
 
 def _goes_through(tank: TankAnalysis, gap: RouteGap) -> bool:
     """It is said of the crossing."""
-    return any(one.run == gap.run and one.panel == gap.beside for one in tank[CROSSINGS])
+    return any(one.id == gap.run and one.panel == gap.beside for one in tank[CROSSINGS])
 
 
 def sheet_is_passed_by_holes(tank: TankAnalysis) -> Iterator[Finding]:
@@ -87,7 +88,7 @@ def sheet_is_passed_by_holes(tank: TankAnalysis) -> Iterator[Finding]:
         if one.off_square_deg > SLANT_DEG and one.way == "grommet":
             yield _lines(
                 "lines.slanted",
-                f"{one.run}.{one.panel}"[:80],
+                f"{one.id}.{one.panel}"[:80],
                 "caution",
                 "{name} goes through {panel} {slant_deg} off square, limit {most_deg} (house rule)",
                 "Its grommet is squeezed on one side and works out of the hole: straighten it there.",
@@ -101,7 +102,7 @@ def sheet_is_passed_by_holes(tank: TankAnalysis) -> Iterator[Finding]:
 def _no_hole(one: Crossing) -> Iterator[Finding]:
     yield _lines(
         "lines.no_hole",
-        f"{one.run}.{one.panel}"[:80],
+        f"{one.id}.{one.panel}"[:80],
         "stop",
         "{name} goes through {panel} at {hole}, which is sealed"
         if one.sealed
@@ -119,7 +120,7 @@ def _tight(one: Crossing) -> Iterator[Finding]:
     if one.way == "grommet" and one.edge_mm < GROMMET_MM - 1e-6:
         yield _lines(
             "lines.hole_tight",
-            f"{one.run}.{one.panel}"[:80],
+            f"{one.id}.{one.panel}"[:80],
             "stop",
             "{name} touches the edge of {hole}"
             if one.edge_mm <= 0
@@ -131,14 +132,15 @@ def _tight(one: Crossing) -> Iterator[Finding]:
             least_mm=GROMMET_MM,
             needed_mm=one.needed_mm,
         )
-    elif one.way == "bulkhead fitting" and one.hole_mm < one.needed_mm - 1e-6:
+    elif one.way == "bulkhead fitting" and one.hole and one.hole_mm > one.needed_mm + FITTING_LAPS_MM:
         yield _lines(
-            "lines.hole_tight",
-            f"{one.run}.{one.panel}"[:80],
+            "lines.hole_wide",
+            f"{one.id}.{one.panel}"[:80],
             "stop",
-            "{name}: hole of {hole_mm} in {panel}, limit {needed_mm}",
-            "The fitting's thread doesn't go through it.",
+            "{name} stands in {hole} in {panel}, {hole_mm} wide, limit {needed_mm}",
+            "There is no sheet for its nut to hold on: a board over the gap, or a hole of its own beside it.",
             name=one.name,
+            hole=one.hole,
             panel=one.panel_name,
             hole_mm=one.hole_mm,
             needed_mm=one.needed_mm,

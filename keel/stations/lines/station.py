@@ -20,7 +20,9 @@ from keel.stations.lines import (
     tube_rules,
     vent_rules,
 )
+from keel.stations.lines.board_ways import board_ways
 from keel.stations.lines.layouts import layouts
+from keel.stations.lines.through_ways import through_ways
 from keel.stations.station import Station
 from keel.studies.lines.air_paths import AIR_PATHS
 from keel.studies.lines.bores import NARROWEST
@@ -144,7 +146,7 @@ LINES = Station(
         "growth": LINE_GROWTH,
         "failures": FAILURES,
     },
-    comparisons={"layouts": layouts},
+    comparisons={"layouts": layouts, "through": through_ways, "boards": board_ways},
     rules=tuple(map(_once_drawn, _RULES)),
     prescribers={
         "lines.joint": remedies.joined_rightly,

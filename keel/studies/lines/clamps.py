@@ -75,7 +75,7 @@ def clamps(
     for shape in shapes:
         if shape.inside:
             continue
-        held = sorted(one.along_mm for one in through if one.run == shape.id and one.way is not None)
+        held = sorted(one.along_mm for one in through if one.id == shape.id and one.way is not None)
         for along in between([0.0, *held, shape.length_mm], rules.clamp_every_mm):
             at = spot_at(shape.line, along)
             thing, off, foot = _nearest(at, shape.outside_mm, about, closing, rules.clamp_reach_mm)

@@ -1,52 +1,57 @@
-"""Where runs go through sheet: the hole that is there or is asked for, and what guards its edge."""
+"""Where runs go through sheet: by a hole with a grommet, by a bulkhead fitting, by a removable board."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from math import acos, degrees
+from typing import Literal
 
 import numpy as np
 
 from keel.analysis.parts import LINES
 from keel.analysis.study import study
-from keel.design.lines import LineRun, Lines, Passing, WayThrough
+from keel.design.line_functions import PassageDoes
+from keel.design.line_parts import LinePart
+from keel.design.lines import LineRun, Lines, Passing
 from keel.reference.connections import SIZES, Size
 from keel.solid.polyhedron import Array
+from keel.studies.lines.places import place_of_connection
 from keel.studies.lines.run_shapes import RUN_SHAPES, RunShape
 from keel.studies.lines.surroundings import SURROUNDINGS, Hole, Sheet, Surroundings, sheet_of
 from keel.studies.result import Point
 
+WayThrough = Literal["grommet", "bulkhead fitting", "removable board"]
 GROMMET_MM = 3.0
 """Rubber between a line and the edge of its hole (house rule)."""
 SLANT_DEG = 30.0
 """A grommet bears a line that goes through so far off square (house rule)."""
-BOARD_MARGIN_MM = 12.0
-"""What a removable board laps over its opening all round, for its seal and screws (house rule)."""
-
-
-BOLT_ROOM_MM = 0.5
+THREAD_ROOM_MM = 0.5
 
 
 @dataclass(frozen=True, slots=True)
 class Crossing:
-    """A run through a sheet.
+    """A run through a sheet, or a bulkhead fitting in one.
 
     Attributes
     ----------
+    id : str
+        Of the run or the part.
     hole : str
         The gap of the sheet that it goes through; empty: a hole of its own, or none.
-    way : str
-        How it gets through; empty: no hole is there for it.
+    way : str or None
+        How it gets through; None: no hole is there for it.
     hole_mm, needed_mm : float
-        Across that hole, and what the run asks for.
+        Across that hole, and what is asked for.
     edge_mm : float
-        From the run to the hole's edge, on the nearest side; of a hole of its own as if it sat in its middle.
+        From a run to the hole's edge, on the nearest side; of a hole of its own as if it sat in its middle.
     off_square_deg : float
         How far off square to the sheet it goes through.
     sealed : bool
         The gap is closed.
+    along_mm : float
+        From a run's start.
     """
 
-    run: str
+    id: str
     name: str
     panel: str
     panel_name: str
@@ -59,69 +64,96 @@ class Crossing:
     edge_mm: float
     off_square_deg: float
     sealed: bool
-    outside_mm: float
     along_mm: float
 
 
 def crossings(lines: Lines, shapes: Sequence[RunShape], about: Surroundings) -> list[Crossing]:
-    """Every place where a run goes through a sheet.
+    """Every place where a run goes through a sheet, and every bulkhead fitting in one.
 
     Parameters
     ----------
     lines : Lines
-        Runs, with the holes that they have for themselves.
+        Runs, with the holes that they have for themselves; parts.
     shapes : sequence of RunShape
-        As they lie.
+        Runs as they lie.
     about : Surroundings
         Sheets with their holes.
 
     Returns
     -------
     list of Crossing
-        Run by run. A run that has a hole of its own in a sheet goes through that wherever it meets it first.
+        Run by run, then fittings. A run that has a hole of its own in a sheet goes through it where it meets it first.
     """
     runs = {run.id: run for run in lines.runs}
     found: list[Crossing] = []
     for shape in shapes:
-        if shape.inside:
-            continue
-        for sheet in about.sheets:
-            found += _through(runs[shape.id], shape, sheet, about.sheets)
+        if not shape.inside:
+            for sheet in about.sheets:
+                found += _through(runs[shape.id], shape, sheet, about.sheets)
+    for part in lines.parts:
+        if isinstance(part.does, PassageDoes) and part.does.kind == "bulkhead" and part.hangs_in is None:
+            found += [_fitted(part, part.does, sheet) for sheet in about.sheets if stands_in(part, sheet)]
     return found
 
 
-def hole_for(outside_mm: float, bore_mm: float, way: WayThrough) -> float:
-    """Across the hole that a run asks for [mm].
-
-    Parameters
-    ----------
-    outside_mm, bore_mm : float
-        Of the run.
-    way : str
-        How it gets through.
-
-    Returns
-    -------
-    float
-        A grommet's seat; the thread of a bulkhead fitting with half a millimetre of room; a board's opening.
-    """
-    if way == "bulkhead fitting":
-        return bulkhead_size(bore_mm).diameter_mm + BOLT_ROOM_MM
-    return outside_mm + 2 * (GROMMET_MM if way == "grommet" else BOARD_MARGIN_MM)
+def grommet_hole_mm(outside_mm: float) -> float:
+    """Across the hole that a run asks for, with a grommet [mm]."""
+    return outside_mm + 2 * GROMMET_MM
 
 
-def bulkhead_size(bore_mm: float) -> Size:
+def bulkhead_size(bore_mm: float) -> tuple[str, Size]:
     """The bulkhead fitting for a run: its flare's size by the bore."""
-    return min(SIZES["37° flare"].values(), key=lambda one: abs(one.bore_mm - bore_mm))
+    return min(SIZES["37° flare"].items(), key=lambda one: abs(one[1].bore_mm - bore_mm))
+
+
+def stands_in(part: LinePart, sheet: Sheet) -> bool:
+    """Whether a fitting's ends lie on either side of a sheet, within it."""
+    a, b = (place_of_connection(part, port) for port in ("in", "out"))
+    middle = (sheet.low[sheet.axis] + sheet.high[sheet.axis]) / 2
+    at = (a + b) / 2
+    within = all(sheet.low[axis] <= at[axis] <= sheet.high[axis] for axis in sheet.others)
+    return within and bool((a[sheet.axis] < middle) != (b[sheet.axis] < middle))
+
+
+def _fitted(part: LinePart, does: PassageDoes, sheet: Sheet) -> Crossing:
+    way = place_of_connection(part, "out") - place_of_connection(part, "in")
+    square = abs(float(way[sheet.axis])) / float(np.linalg.norm(way))
+    at = np.array([part.x_mm, part.y_mm, part.z_mm])
+    hole = _hole_at(sheet, at)
+    needed = bulkhead_size(does.bore_mm)[1].diameter_mm + THREAD_ROOM_MM
+    return Crossing(
+        id=part.id,
+        name=part.name,
+        panel=sheet.key,
+        panel_name=sheet.name,
+        at=Point.of(at),
+        axis="xyz"[sheet.axis],
+        hole=hole.name if hole else "",
+        way="removable board" if part.board else "bulkhead fitting",
+        hole_mm=_across(hole) if hole else needed,
+        needed_mm=needed,
+        edge_mm=0.0,
+        off_square_deg=degrees(acos(min(1.0, square))),
+        sealed=bool(hole and hole.sealed),
+        along_mm=0.0,
+    )
+
+
+def _across(hole: Hole) -> float:
+    return min(hole.high[0] - hole.low[0], hole.high[1] - hole.low[1])
+
+
+def _hole_at(sheet: Sheet, at: Array) -> Hole | None:
+    u, v = (float(at[axis]) for axis in sheet.others)
+    return next((one for one in sheet.holes if _within(one, u, v)), None)
 
 
 def _through(run: LineRun, shape: RunShape, sheet: Sheet, sheets: Sequence[Sheet]) -> Iterator[Crossing]:
     own = [one for one in run.passes if sheet_of(one.panel, sheets) is sheet]
     for at, way, along in _meets(shape.line, sheet):
-        u, v = (float(at[axis]) for axis in sheet.others)
-        hole = next((one for one in sheet.holes if _within(one, u, v)), None)
+        hole = _hole_at(sheet, at)
         passing = own.pop(0) if own and hole is None else None
-        yield _crossing(run, shape, sheet, at, abs(float(way[sheet.axis])), along, hole, passing)
+        yield _crossing(shape, sheet, at, abs(float(way[sheet.axis])), along, hole, passing)
 
 
 def _meets(line: Array, sheet: Sheet) -> Iterator[tuple[Array, Array, float]]:
@@ -143,39 +175,28 @@ def _within(hole: Hole, u: float, v: float) -> bool:
 
 
 def _crossing(
-    run: LineRun,
-    shape: RunShape,
-    sheet: Sheet,
-    at: Array,
-    square: float,
-    along: float,
-    hole: Hole | None,
-    passing: Passing | None,
+    shape: RunShape, sheet: Sheet, at: Array, square: float, along: float, hole: Hole | None, passing: Passing | None
 ) -> Crossing:
-    way: WayThrough | None = "grommet" if hole else passing.way if passing else None
-    needed = hole_for(shape.outside_mm, run.bore_mm, way or "grommet")
-    u, v = (float(at[axis]) for axis in sheet.others)
+    needed = grommet_hole_mm(shape.outside_mm)
+    across = _across(hole) if hole else (passing.hole_mm if passing else None) or needed
+    edge = (across - shape.outside_mm) / 2
     if hole:
-        across = min(hole.high[0] - hole.low[0], hole.high[1] - hole.low[1])
+        u, v = (float(at[axis]) for axis in sheet.others)
         edge = min(u - hole.low[0], hole.high[0] - u, v - hole.low[1], hole.high[1] - v) - shape.outside_mm / 2
-    else:
-        across = (passing.hole_mm if passing else None) or needed
-        edge = (across - shape.outside_mm) / 2
     return Crossing(
-        run=run.id,
-        name=run.name,
+        id=shape.id,
+        name=shape.name,
         panel=sheet.key,
         panel_name=sheet.name,
         at=Point.of(at),
         axis="xyz"[sheet.axis],
         hole=hole.name if hole else "",
-        way=way,
+        way="grommet" if hole or passing else None,
         hole_mm=across,
         needed_mm=needed,
         edge_mm=edge,
         off_square_deg=degrees(acos(min(1.0, square))),
         sealed=bool(hole and hole.sealed),
-        outside_mm=shape.outside_mm,
         along_mm=along,
     )
 

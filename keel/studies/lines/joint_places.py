@@ -1,6 +1,7 @@
 """Where every joint of the line is: what is hot under it, and whether an eye gets to it."""
 
 from dataclasses import dataclass
+from functools import cache
 from math import pi
 
 import numpy as np
@@ -68,8 +69,7 @@ def joint_places(lines: Lines, places: LinePlaces, about: Surroundings, solids: 
     """
     hung = {part.id for part in lines.parts if part.hangs_in is not None}
     ways = {way.id: way.way for way in places.runs}
-    looks = _looks()
-    shut = {sheet.key for sheet in about.sheets if sheet.closes}
+    shut = frozenset(sheet.key for sheet in about.sheets if sheet.closes)
     found = []
     for run in lines.runs:
         if run.id not in ways:
@@ -79,7 +79,7 @@ def joint_places(lines: Lines, places: LinePlaces, about: Surroundings, solids: 
                 continue
             at = np.array([spot.x, spot.y, spot.z])
             over, drop = _over(at, about)
-            seen = [_seen(at, looks, about, solids, without) for without in (set[str](), shut)]
+            seen = [seen_from(at, about, solids, without) for without in (frozenset[str](), shut)]
             found.append(JointPlace(run.id, run.name, side, spot, over, drop, *seen))
     return found
 
@@ -107,6 +107,7 @@ def _over(at: Array, about: Surroundings) -> tuple[str, float]:
     return name, best if name else 0.0
 
 
+@cache
 def _looks() -> Array:
     """Directions evenly all round, shape (n, 3), of unit length (a golden spiral)."""
     n = np.arange(SIGHTS) + 0.5
@@ -115,8 +116,26 @@ def _looks() -> Array:
     return np.stack([flat * np.cos(turn), flat * np.sin(turn), up], axis=1)
 
 
-def _seen(at: Array, looks: Array, about: Surroundings, solids: Solids, without: set[str]) -> float:
-    """Share of the ways from which nothing hides a place."""
+def seen_from(at: Array, about: Surroundings, solids: Solids, without: frozenset[str] = frozenset()) -> float:
+    """From what share of the ways an eye sees a place.
+
+    Parameters
+    ----------
+    at : ndarray, shape (3,)
+        The place [mm].
+    about : Surroundings
+        What hides it.
+    solids : Solids
+        The tank, that also does.
+    without : frozenset of str
+        Keys of what is taken off.
+
+    Returns
+    -------
+    float
+        From nothing to 1.
+    """
+    looks = _looks()
     kept = [n for n, thing in enumerate(about.boxes) if thing.key not in without and thing.kind not in ZONES]
     starts, ends = at + CLOSE_MM * looks, at + EYE_MM * looks
     hidden = _boxes_hide(starts, ends, about.lows[kept], about.highs[kept]) if kept else np.zeros(len(looks), bool)

@@ -15,6 +15,7 @@ from keel.solid.neighbours import solid_of_keep_out
 from keel.solid.polyhedron import Array
 from keel.solid.shapes import block
 from keel.solid.solids import Solids
+from keel.studies.lines.crossings import stands_in
 from keel.studies.lines.surroundings import HOT, SURROUNDINGS, Surroundings, Thing
 
 ROOM_MM = 1.0
@@ -63,8 +64,9 @@ def part_gaps(lines: Lines, about: Surroundings, solids: Solids) -> list[PartGap
             continue
         low, high = _round(part)
         solid: Manifold | None = None
+        fitted = {sheet.key for sheet in about.sheets if part.does.kind == "bulkhead" and stands_in(part, sheet)}
         for thing, near in zip(about.boxes, _apart(low, high, about.lows, about.highs), strict=True):
-            if near <= _needed(thing):
+            if thing.key not in fitted and near <= _needed(thing):
                 solid = solid or solid_of(part)
                 found += _gap(part, solid, thing, solid_of_keep_out(thing.keep_out, about.bay) if about.bay else None)
         for thing in about.others:
@@ -79,8 +81,11 @@ def part_gaps(lines: Lines, about: Surroundings, solids: Solids) -> list[PartGap
 
 def solid_of(part: LinePart, less_mm: float = 0.0) -> Manifold:
     """A part's outline as a solid: turned as it is put, so much smaller all round."""
-    upright = part.does.kind == "surge tank"
-    size = (part.across_mm, part.across_mm, part.long_mm) if upright else (part.long_mm, part.across_mm, part.across_mm)
+    size = (
+        (part.across_mm, part.across_mm, part.long_mm)
+        if part.stands
+        else (part.long_mm, part.across_mm, part.across_mm)
+    )
     half = [max(0.5, one / 2 - less_mm) for one in size]
     turned = block((-half[0], -half[1], -half[2]), (half[0], half[1], half[2])).rotate([0.0, 0.0, part.heading_deg])
     return turned.translate([part.x_mm, part.y_mm, part.z_mm])
@@ -94,10 +99,8 @@ def shrunk(part: LinePart) -> Manifold:
 def _round(part: LinePart) -> tuple[Array, Array]:
     """Corners of the upright box round a part."""
     turn = radians(part.heading_deg)
-    along, aside = (
-        (part.across_mm, part.across_mm) if part.does.kind == "surge tank" else (part.long_mm, part.across_mm)
-    )
-    tall = part.long_mm if part.does.kind == "surge tank" else part.across_mm
+    along, aside = (part.across_mm, part.across_mm) if part.stands else (part.long_mm, part.across_mm)
+    tall = part.long_mm if part.stands else part.across_mm
     c, s = abs(cos(turn)), abs(sin(turn))
     half = np.array([c * along + s * aside, s * along + c * aside, tall]) / 2
     middle = np.array([part.x_mm, part.y_mm, part.z_mm])

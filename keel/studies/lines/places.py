@@ -97,11 +97,17 @@ def place_of_connection(part: LinePart, port: str) -> Array:
     if part.does.kind == "surge tank":
         up = TALL.get(port, 0.0) * part.long_mm / part.across_mm
         along, aside = (0.5 * np.sign(along) * part.across_mm / part.long_mm, aside)
-    turn = radians(part.heading_deg)
-    way, left = np.array([cos(turn), sin(turn), 0.0]), np.array([-sin(turn), cos(turn), 0.0])
+    way, left, top = _axes(part)
     middle = np.array([part.x_mm, part.y_mm, part.z_mm])
-    offset = along * part.long_mm * way + part.across_mm * (aside * left + np.array([0.0, 0.0, up]))
+    offset = along * part.long_mm * way + part.across_mm * (aside * left + up * top)
     return np.asarray(middle + offset)
+
+
+def _axes(part: LinePart) -> tuple[Array, Array, Array]:
+    """Along a part from inlet to outlet, to its left, and to its top."""
+    turn = radians(part.heading_deg)
+    flat, left, up = np.array([cos(turn), sin(turn), 0.0]), np.array([-sin(turn), cos(turn), 0.0]), np.eye(3)[2]
+    return (up, left, -flat) if part.upright else (flat, left, up)
 
 
 def out_of(end: RunEnd, lines: Lines, ports: Sequence[Port]) -> Array | None:
@@ -126,9 +132,8 @@ def out_of(end: RunEnd, lines: Lines, ports: Sequence[Port]) -> Array | None:
     along, aside, up = OFF.get(end.port, (1.0, 0.0, 0.0))
     if part.does.kind == "surge tank" and end.port == "out":
         along, aside, up = 0.0, 0.0, -1.0
-    turn = radians(part.heading_deg)
-    flat = np.array([along * cos(turn) - aside * sin(turn), along * sin(turn) + aside * cos(turn), 0.0])
-    facing = flat if flat.any() else np.array([0.0, 0.0, up])
+    way, left, top = _axes(part)
+    facing = along * way + aside * left if along or aside else up * top
     return np.asarray(facing / np.linalg.norm(facing))
 
 

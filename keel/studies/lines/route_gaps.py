@@ -92,7 +92,7 @@ def route_gaps(
     outside = [shape for shape in shapes if not shape.inside]
     found: dict[str, list[RouteGap]] = {shape.id: [] for shape in outside}
     for shape in outside:
-        passed = {(one.panel, one.hole) for one in through if one.run == shape.id and one.way is not None}
+        passed = {(one.panel, one.hole) for one in through if one.id == shape.id and one.way is not None}
         found[shape.id] += _to_things(shape, about, {panel for panel, _ in passed}, rules)
         found[shape.id] += _to_edges(shape, about.sheets, passed, rules)
         found[shape.id] += _to_tank(shape, solids, rules)

@@ -6,7 +6,7 @@ from server.demo.line_parts import line_part, run
 
 DIESEL: dict[str, Any] = {"hose": "nitrile hose", "rated_kpa": 1000.0}
 
-FITTED: dict[str, Any] = {"panel": "engine-bulkhead", "way": "bulkhead fitting"}
+THROUGH: dict[str, Any] = {"panel": "engine-bulkhead"}
 
 DAY_LINES: dict[str, Any] = {
     "parts": [
@@ -21,7 +21,7 @@ DAY_LINES: dict[str, Any] = {
     ],
     "runs": [
         run("draw", "suction hose", "tank.starboard-draw", "separator.in", 8.0, **DIESEL),
-        run("to-lift", "hose to the lift pump", "separator.out", "lift.in", 8.0, passes=[FITTED], **DIESEL),
+        run("to-lift", "hose to the lift pump", "separator.out", "lift.in", 8.0, passes=[THROUGH], **DIESEL),
         run(
             "to-filter",
             "hose to the fine filter",
@@ -47,7 +47,7 @@ DAY_LINES: dict[str, Any] = {
             "jet.drive",
             8.0,
             corners=[(1750.0, 765.0, 460.0), (1300.0, 765.0, 520.0), (600.0, 765.0, 520.0)],
-            passes=[FITTED],
+            passes=[THROUGH],
             **DIESEL,
         ),
         run(

@@ -2643,6 +2643,52 @@ export interface components {
             low: components["schemas"]["Point"];
         };
         /**
+         * BoardWay
+         * @description One way to place the parts.
+         *
+         *     Attributes
+         *     ----------
+         *     parts : list of str
+         *         Names of what it is about.
+         *     undone : int
+         *         Joints undone to have all of them on the bench.
+         *     hose_m : float
+         *         Of hose and tube between them.
+         *     board_mm : (float, float) or None
+         *         Length and width of the board; None: there is none.
+         *     heaviest_kg, load_n : float or None
+         *         What one fastening holds: of the board all of them, and its load at the greatest g of the mounts; None where a
+         *         mass isn't typed.
+         */
+        BoardWay: {
+            /** Board Mm */
+            board_mm: [
+                number,
+                number
+            ] | null;
+            /** Chosen */
+            chosen: boolean;
+            /**
+             * Favoured
+             * @default false
+             */
+            favoured: boolean;
+            /** Heaviest Kg */
+            heaviest_kg: number | null;
+            /** Hose M */
+            hose_m: number;
+            /** Load N */
+            load_n: number | null;
+            means: components["schemas"]["Words"];
+            /** Parts */
+            parts: string[];
+            /** Title */
+            title: string;
+            /** Undone */
+            undone: number;
+            why?: components["schemas"]["Words"] | null;
+        };
+        /**
          * BoltRow
          * @description The bolts of one place.
          *
@@ -2727,6 +2773,33 @@ export interface components {
              * @description Washer, outside diameter [mm]; empty: the usual one
              */
             washer_mm?: number | null;
+        };
+        /**
+         * BookPrice
+         * @description One line of the price book.
+         */
+        BookPrice: {
+            /**
+             * Name
+             * @description As the buying list names it
+             */
+            name: string;
+            /**
+             * On Shelf
+             * @description Pieces or metres on the shelf
+             * @default 0
+             */
+            on_shelf: number;
+            /**
+             * Price
+             * @description Of one, or of a metre
+             */
+            price?: number | null;
+            /**
+             * Supplier
+             * @default
+             */
+            supplier: string;
         };
         /**
          * Bought
@@ -3982,22 +4055,26 @@ export interface components {
         };
         /**
          * Crossing
-         * @description A run through a sheet.
+         * @description A run through a sheet, or a bulkhead fitting in one.
          *
          *     Attributes
          *     ----------
+         *     id : str
+         *         Of the run or the part.
          *     hole : str
          *         The gap of the sheet that it goes through; empty: a hole of its own, or none.
-         *     way : str
-         *         How it gets through; empty: no hole is there for it.
+         *     way : str or None
+         *         How it gets through; None: no hole is there for it.
          *     hole_mm, needed_mm : float
-         *         Across that hole, and what the run asks for.
+         *         Across that hole, and what is asked for.
          *     edge_mm : float
-         *         From the run to the hole's edge, on the nearest side; of a hole of its own as if it sat in its middle.
+         *         From a run to the hole's edge, on the nearest side; of a hole of its own as if it sat in its middle.
          *     off_square_deg : float
          *         How far off square to the sheet it goes through.
          *     sealed : bool
          *         The gap is closed.
+         *     along_mm : float
+         *         From a run's start.
          */
         Crossing: {
             /** Along Mm */
@@ -4011,20 +4088,18 @@ export interface components {
             hole: string;
             /** Hole Mm */
             hole_mm: number;
+            /** Id */
+            id: string;
             /** Name */
             name: string;
             /** Needed Mm */
             needed_mm: number;
             /** Off Square Deg */
             off_square_deg: number;
-            /** Outside Mm */
-            outside_mm: number;
             /** Panel */
             panel: string;
             /** Panel Name */
             panel_name: string;
-            /** Run */
-            run: string;
             /** Sealed */
             sealed: boolean;
             /** Way */
@@ -8104,6 +8179,12 @@ export interface components {
              */
             approval: string;
             /**
+             * Board
+             * @description Removable board that it is mounted on; empty: none
+             * @default
+             */
+            board: string;
+            /**
              * Connections
              * @default []
              */
@@ -8166,6 +8247,12 @@ export interface components {
              * @default []
              */
             seals: ("nitrile" | "fluoroelastomer" | "EPDM" | "cork" | "PTFE")[];
+            /**
+             * Upright
+             * @description Its way from inlet to outlet is upward
+             * @default false
+             */
+            upright: boolean;
             /** X Mm */
             x_mm: number;
             /** Y Mm */
@@ -8342,6 +8429,8 @@ export interface components {
         LinesResults: {
             /** Air */
             air?: components["schemas"]["AirPath"][] | null;
+            /** Boards */
+            boards?: components["schemas"]["BoardWay"][] | null;
             /** Circuits */
             circuits?: components["schemas"]["Circuit"][] | null;
             /** Clamps */
@@ -8387,6 +8476,8 @@ export interface components {
             strip?: components["schemas"]["StripPiece"][] | null;
             /** Surplus */
             surplus?: components["schemas"]["Surplus"][] | null;
+            /** Through */
+            through?: components["schemas"]["ThroughWay"][] | null;
             /** Tubes */
             tubes?: components["schemas"]["TubeMade"][] | null;
         };
@@ -9976,7 +10067,7 @@ export interface components {
         };
         /**
          * Passing
-         * @description A hole that a run has through a sheet for itself.
+         * @description A hole that a run has through a sheet for itself, with a grommet in it.
          */
         Passing: {
             /**
@@ -9989,13 +10080,6 @@ export interface components {
              * @description Panel of the vehicle, or a thin box of the bay, by its id
              */
             panel: string;
-            /**
-             * Way
-             * @description How the run gets through
-             * @default grommet
-             * @enum {string}
-             */
-            way: "grommet" | "bulkhead fitting" | "removable board";
         };
         /**
          * PasswordChange
@@ -14872,6 +14956,71 @@ export interface components {
             thickness_mm: number;
         };
         /**
+         * ThroughWay
+         * @description One way for all lines through a sheet.
+         *
+         *     Attributes
+         *     ----------
+         *     lines, joints, holes : int
+         *         Lines through it; joints more than without the sheet; holes cut.
+         *     cut_cm2 : float
+         *         Of the sheet, cut out.
+         *     needs_mm, free_mm : float
+         *         Straight off the sheet for fitting and hose end, and what there is on the narrower side.
+         *     sees : float
+         *         Share of the ways that an eye may look from which the place is seen, on the worse side.
+         *     gives_mm : float
+         *         How far the ends of the tightest hose come apart before it is tight.
+         *     closes : bool
+         *         Metal all through: flame doesn't come with the line.
+         *     undone : int
+         *         Joints undone to take all of it off one side.
+         *     price : float or None
+         *         Fittings and hose ends; None where one isn't typed.
+         */
+        ThroughWay: {
+            /** Chosen */
+            chosen: boolean;
+            /** Closes */
+            closes: boolean;
+            /** Cut Cm2 */
+            cut_cm2: number;
+            /**
+             * Favoured
+             * @default false
+             */
+            favoured: boolean;
+            /** Free Mm */
+            free_mm: number;
+            /** Gives Mm */
+            gives_mm: number;
+            /** Holes */
+            holes: number;
+            /** Joints */
+            joints: number;
+            /** Lines */
+            lines: number;
+            means: components["schemas"]["Words"];
+            /** Needs Mm */
+            needs_mm: number;
+            /** Panel */
+            panel: string;
+            /** Panel Name */
+            panel_name: string;
+            /** Price */
+            price: number | null;
+            /** Sees */
+            sees: number;
+            /** Undone */
+            undone: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "grommet" | "bulkhead fitting" | "removable board";
+            why?: components["schemas"]["Words"] | null;
+        };
+        /**
          * Tightening
          * @description Bolts round a ring in the order they are tightened, in passes that are shares of the full torque.
          */
@@ -15953,6 +16102,11 @@ export interface components {
              * @description Hangers, valves, necks and bosses that the workshop knows the sizes of
              */
             parts?: components["schemas"]["PortPart"][];
+            /**
+             * Price Book
+             * @description Fittings, clamps, wire and other small things
+             */
+            price_book?: components["schemas"]["BookPrice"][];
             /**
              * @default {
              *       "bladder": null,

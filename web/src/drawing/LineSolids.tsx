@@ -59,7 +59,7 @@ function Straight({ from, to, radius, colour }: { from: Place; to: Place; radius
 }
 
 function Block({ part, colour }: { part: LinePart; colour: string }) {
-  const stands = part.does.kind === 'surge tank'
+  const stands = part.upright || part.does.kind === 'surge tank'
   const size: [number, number, number] = stands
     ? [part.across_mm * M, part.across_mm * M, part.long_mm * M]
     : [part.long_mm * M, part.across_mm * M, part.across_mm * M]

@@ -72,7 +72,7 @@ export function Sheet({
       aria-label={label}
       sx={{
         maxWidth: width,
-        '& td, & th': columns.length > MANY ? { px: 1, '&:first-of-type': { pl: 0 } } : undefined,
+        '& td, & th': columns.length > MANY ? { px: 1, '&:first-of-type': { pl: 1.5 } } : undefined,
       }}
     >
       <TableHead>
@@ -96,7 +96,7 @@ export function Sheet({
                 key={columns[place]?.name ?? place}
                 align={columns[place]?.right ? 'right' : 'left'}
                 sx={{
-                  pl: place ? undefined : row.strong ? 1.5 : 0,
+                  pl: place || columns.length > MANY ? undefined : row.strong ? 1.5 : 0,
                   whiteSpace: columns[place]?.right ? 'nowrap' : undefined,
                 }}
               >

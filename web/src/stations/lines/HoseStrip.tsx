@@ -38,7 +38,7 @@ function Drawn({ hose, lines, width }: { hose: Hose; lines: Shown; width: number
       ? `${hose.name}: cut ${units.lengthUnitText(hose.cut_mm)} of ${hose.stock || hose.hose}`
       : `${hose.name}: its ends are longer than its way, no hose fits`
   const clamps = (lines.clamps ?? []).filter((one) => one.run === hose.id)
-  const holes = (lines.crossings ?? []).filter((one) => one.run === hose.id)
+  const holes = (lines.crossings ?? []).filter((one) => one.id === hose.id)
   return (
     <svg width={width} height={HEIGHT} role="img" aria-label={title} data-hose-cut={hose.cut_mm.toFixed(1)}>
       <text x={MARGIN.left} y={18} fontSize={12} fill={inks.quiet}>

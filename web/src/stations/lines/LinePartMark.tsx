@@ -113,8 +113,9 @@ export function LinePartMark({ view, part, at, live }: Props) {
 function sizeIn(view: Placed, part: LinePart): [number, number] {
   const turn = (part.heading_deg * Math.PI) / 180
   const [cos, sin] = [Math.abs(Math.cos(turn)), Math.abs(Math.sin(turn))]
-  const tall = part.does.kind === 'surge tank' ? part.long_mm : part.across_mm
-  const long = part.does.kind === 'surge tank' ? part.across_mm : part.long_mm
+  const stands = part.upright || part.does.kind === 'surge tank'
+  const tall = stands ? part.long_mm : part.across_mm
+  const long = stands ? part.across_mm : part.long_mm
   const px = (mm: number) => Math.max(LEAST_PX, mm * view.scale)
   if (view.id === 'plan') return [px(long), px(part.across_mm)]
   const across = view.id === 'elevation' ? cos * long + sin * part.across_mm : sin * long + cos * part.across_mm

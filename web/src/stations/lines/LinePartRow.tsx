@@ -67,7 +67,20 @@ export function LinePartRow({ part, place, readOnly }: { part: LinePart; place: 
           onCommit={(deg) => deg !== null && changePart(part.id, { heading_deg: deg })}
         />
       </Box>
+      <Toggle
+        label="Flow is upward"
+        checked={part.upright}
+        disabled={readOnly}
+        onChange={(upright) => changePart(part.id, { upright })}
+      />
       <Folded title="Size, rating, materials">
+        <WordsField
+          label="Removable board it is on"
+          value={part.board}
+          most={declared.LinePart.most.board}
+          disabled={readOnly}
+          onCommit={(board) => changePart(part.id, { board })}
+        />
         <Box sx={pair}>
           {length('long_mm', 'Length')}
           {length('across_mm', 'Width')}

@@ -37,7 +37,7 @@ export function RouteMarks({ view, shown, run }: { view: Placed; shown: Shown; r
           <ClampMark key={clamp.along_mm} view={view} clamp={clamp} />
         ))}
       {(shown.crossings ?? [])
-        .filter((one) => one.run === run)
+        .filter((one) => one.id === run)
         .map((one) => (
           <CrossingMark key={`${one.panel}-${one.along_mm}`} view={view} crossing={one} />
         ))}
