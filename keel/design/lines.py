@@ -49,6 +49,9 @@ class RunEnd(Part):
     takes_mm: Gap | None = Field(
         default=None, description="From the port's face to the hose's end [mm]; empty: usual for its size"
     )
+    pushed_mm: Gap | None = Field(
+        default=None, description="How far a hose is pushed on a tail or a tube [mm]; empty: as far as it should be"
+    )
 
 
 class LineRun(Part):

@@ -1,10 +1,11 @@
-"""Joints of the lines and bend tables of their tubes as CSV."""
+"""Joints of the lines, bend tables of their tubes and cut lengths of their hoses as CSV."""
 
 from collections.abc import Sequence
 
 from keel.formats.cells import said
 from keel.formats.table import written
 from keel.reference.quantities import UnitSet
+from keel.studies.lines.hoses import HoseCut
 from keel.studies.lines.joints import Joint
 from keel.studies.lines.tubes import TubeMade
 
@@ -75,3 +76,35 @@ def bends_csv(tube: TubeMade, units: UnitSet = "mm_l") -> bytes:
     rows.append((str(done), "trim", said(round(tube.cut_mm, 3)), *ends))
     rows.append((str(done + 1), "square both ends", *[""] * 6))
     return written(BEND_COLUMNS, rows, units)
+
+
+HOSE_COLUMNS = (
+    "hose", "stock", "bore_mm", "way_mm", "cut_mm", "first_end_deg", "first_takes_mm", "last_end_deg", "last_takes_mm",
+    "clocking_deg", "radius_mm", "least_radius_mm",
+)  # fmt: skip
+
+
+def hoses_csv(hoses: Sequence[HoseCut], units: UnitSet = "mm_l") -> bytes:
+    """How every hose is cut and ended.
+
+    Parameters
+    ----------
+    hoses : sequence of HoseCut
+        As cut.
+    units : UnitSet
+        The reader's set of units.
+
+    Returns
+    -------
+    bytes
+        CSV: one row a hose; an end's angle is its elbow's, 0 a straight one.
+    """
+    rows = []
+    for one in hoses:
+        first, last = one.ends
+        ends = [said(value) for end in (first, last) for value in (end.elbow_deg, end.takes_mm)]
+        clocking = "" if one.clocking_deg is None else said(one.clocking_deg)
+        sizes = [said(value) for value in (one.bore_mm, one.route_mm, one.cut_mm)]
+        radii = [said(one.radius_mm), said(one.least_radius_mm)]
+        rows.append((one.name, one.stock or one.hose, *sizes, *ends, clocking, *radii))
+    return written(HOSE_COLUMNS, rows, units)

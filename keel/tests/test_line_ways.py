@@ -1,5 +1,7 @@
 """Where runs lie: distances by hand and against solids, ways round, and what is found of each."""
 
+import csv
+import io
 import itertools
 import json
 from collections.abc import Callable
@@ -18,6 +20,7 @@ from keel.design.workshop import Workshop
 from keel.evaluation import Evaluation, evaluate
 from keel.findings.patch import apply
 from keel.formats.document import read_design
+from keel.formats.lines import hoses_csv
 from keel.routes.around import is_clear, pulled_tight, way_round
 from keel.routes.nearness import near_bar, near_boxes, near_line, near_plane, pieces_in_box
 from keel.solid.proximity import nearest
@@ -27,7 +30,9 @@ from keel.stations.lines.board_ways import board_ways
 from keel.stations.lines.through_ways import through_ways
 from keel.studies.lines.clamps import CLAMPS, between
 from keel.studies.lines.crossings import CROSSINGS
+from keel.studies.lines.hoses import HOSES
 from keel.studies.lines.joint_places import JOINT_PLACES
+from keel.studies.lines.pushed import PUSHED
 from keel.studies.lines.route_gaps import ROUTE_GAPS
 from keel.studies.lines.slack import SLACKS
 from keel.studies.lines.surroundings import line_mesh
@@ -436,3 +441,35 @@ class Sides(TestCase):
         self.assertEqual(
             board_ways(TankAnalysis(Asked(laid(runs, parts=[*filters, end], fuels=fuels), Workshop()))), []
         )
+
+
+class PushedOn(TestCase):
+    """Hoses on tails and tubes."""
+
+    def joints(self, standard: str, size: str, **end: Any) -> list[Any]:
+        """Of a hose with such a tail at its first part."""
+        tailed = A | {"connections": [joint("out", size, standard=standard)]}
+        design = laid(
+            hose(bore_mm=8.0, hose="nitrile hose", start={"part": "a", "port": "out"} | end), parts=[tailed, B]
+        )
+        return TankAnalysis(Asked(design, Workshop()))[PUSHED]
+
+    def test_by_hand(self) -> None:
+        """Half as far again as it is thick, 20 mm at least; the clamp between bead and end, by its own half width."""
+        (tail,) = self.joints("hose tail", "8 mm")
+        self.assertEqual((tail.least_mm, tail.pushed_mm, tail.has_bead), (20.0, 20.0, True))
+        self.assertEqual((tail.clamp_from_mm, tail.clamp_to_mm, tail.clamp_for_mm), (7.5, 8.5, 15.0))
+        (thick,) = self.joints("plain tube", "3/4 in")
+        self.assertAlmostEqual(thick.least_mm, 1.5 * 19.05)
+        self.assertEqual((thick.has_bead, thick.needs_bead), (False, False))
+        self.assertAlmostEqual(thick.clamp_to_mm, 1.5 * 19.05 - 7.5)
+        (short,) = self.joints("hose tail", "8 mm", pushed_mm=16.0)
+        self.assertLess(short.clamp_to_mm, short.clamp_from_mm)
+        self.assertEqual(self.joints("37° flare", "-6"), [])
+
+    def test_as_csv(self) -> None:
+        """A row a hose: its cut length, both ends; a length that is read again is the same."""
+        tank = TankAnalysis(Asked(laid(), Workshop()))
+        (row,) = csv.DictReader(io.StringIO(hoses_csv(tank[HOSES].cut).decode("utf-8-sig")))
+        self.assertEqual((row["hose"], row["first_end_deg"], row["clocking_deg"]), ("hose", "0", ""))
+        self.assertAlmostEqual(float(row["cut_mm"]), 980 * 1.03 - 2 * float(row["first_takes_mm"]), places=1)

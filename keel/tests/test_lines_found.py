@@ -138,6 +138,7 @@ COMES_UP: dict[str, Change] = {
         replaced(RUNS, "supply", bore_mm=8.0),
     ),
     "lines.loose": lambda: plumbed([*PARTS, SENSOR]),
+    "lines.pushed": line("reference", start={"part": "regulator", "port": "reference", "pushed_mm": 15.0}),
     "lines.unstrained": lambda: plumbed(
         without(PARTS, "screen"),
         [*without(RUNS, "suction", "to-pump"), run("suction", "tank.draw", "pump.in", 14.3)],

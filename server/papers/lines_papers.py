@@ -5,10 +5,12 @@ from functools import partial
 
 from keel.analysis.parts import LINES
 from keel.analysis.tank import TankAnalysis
-from keel.formats.lines import bends_csv, joints_csv
+from keel.formats.lines import bends_csv, hoses_csv, joints_csv
+from keel.studies.lines.hoses import HOSES
 from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.tubes import TUBES, TubeMade
 from server.papers.adapter_sheet import adapter_pdf
+from server.papers.hose_sheet import hoses_pdf
 from server.papers.lines_sheet import lines_pdf
 from server.papers.paper import Paper, StationPapers, Wanted
 from server.papers.tube_sheet import tube_pdf
@@ -37,10 +39,21 @@ def _papers(tank: TankAnalysis) -> Iterator[Paper]:
             if end.adapter is not None and end.adapter.special:
                 made = partial(_adapter, run.id, side)
                 yield Paper(f"adapter-{run.id}-{side}.pdf", f"Adapter at the {side} of {run.name}, PDF", made)
+    if tank[HOSES].cut:
+        yield Paper("hoses.pdf", "Hoses to cut, PDF", _hoses)
+        yield Paper("hoses.csv", "Hoses to cut, CSV", _hoses_csv)
     for tube in tank[TUBES]:
         if not tube.turns_back:
             yield Paper(f"tube-{tube.id}.pdf", f"Bend table of {tube.name}, PDF", partial(_tube, tube))
             yield Paper(f"tube-{tube.id}.csv", f"Bend table of {tube.name}, CSV", partial(_bends, tube))
+
+
+def _hoses(wanted: Wanted) -> bytes:
+    return hoses_pdf(wanted.heading, wanted.tank)
+
+
+def _hoses_csv(wanted: Wanted) -> bytes:
+    return hoses_csv(wanted.tank[HOSES].cut, wanted.heading.reader)
 
 
 def _bends(tube: TubeMade, wanted: Wanted) -> bytes:

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from keel.analysis.tank import TankAnalysis
 from keel.findings.finding import Finding, saying
 from keel.studies.lines.hoses import HOSES, HoseCut
+from keel.studies.lines.pushed import PUSHED
 from keel.studies.lines.run_shapes import RUN_SHAPES
 
 _lines = saying("lines")
@@ -54,6 +55,23 @@ def hoses_leave_straight(tank: TankAnalysis) -> Iterator[Finding]:
                 name=hose.name,
                 turned_deg=turned,
                 most_deg=ASKEW_DEG,
+            )
+
+
+def hoses_are_pushed_on(tank: TankAnalysis) -> Iterator[Finding]:
+    """A hose is pushed on far enough, with room for its clamp."""
+    for one in tank[PUSHED]:
+        if one.pushed_mm < one.least_mm:
+            yield _lines(
+                "lines.pushed",
+                f"{one.run}.{one.side}",
+                "stop",
+                "{name}: pushed {pushed_mm} on at its {side}, limit {least_mm} (house rule)",
+                "It blows off under pressure, or works off by itself; clamped there, the clamp holds air.",
+                name=one.name,
+                side=one.side,
+                pushed_mm=one.pushed_mm,
+                least_mm=one.least_mm,
             )
 
 

@@ -40,6 +40,7 @@ from keel.studies.lines.joint_places import JOINT_PLACES
 from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.places import LINE_PLACES
+from keel.studies.lines.pushed import PUSHED
 from keel.studies.lines.route_gaps import ROUTE_GAPS
 from keel.studies.lines.run_shapes import ROUTES
 from keel.studies.lines.slack import SLACKS
@@ -89,6 +90,7 @@ _RULES: tuple[Rule, ...] = (
     vent_rules.ports_know_their_vents,
     hose_rules.hoses_can_be_made,
     hose_rules.hoses_leave_straight,
+    hose_rules.hoses_are_pushed_on,
     tube_rules.tubes_can_be_bent,
     tube_rules.tubes_meet_their_ports,
     tube_rules.springback_is_known,
@@ -142,6 +144,7 @@ LINES = Station(
         "slacks": SLACKS,
         "tubes": TUBES,
         "hoses": HOSES,
+        "pushed": PUSHED,
         "engine_driven": ENGINE_DRIVEN,
         "growth": LINE_GROWTH,
         "failures": FAILURES,

@@ -34,6 +34,10 @@ class HoseEnd:
     turns_deg, elbow_deg : float
         How far the hose turns away from where its port faces, and the nearest elbow there is; a clamped hose has none
         and bends itself.
+    clamped : bool
+        It is pushed on a tail or a tube: it leaves straight.
+    is_known : bool
+        What it is joined to is.
     """
 
     port: str
@@ -41,6 +45,7 @@ class HoseEnd:
     turns_deg: float
     elbow_deg: float
     clamped: bool
+    is_known: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,7 +180,9 @@ def _end(end: RunEnd, lines: Lines, ports: Sequence[Port], way: Rounded | None, 
     screwed = made is not None and made.standard not in CLAMPED
     elbow = min(ELBOWS_DEG, key=lambda one: abs(one - turned)) if screwed else 0.0
     clamped = made is not None and not screwed
-    return HoseEnd(end.port, takes_of(made) if end.takes_mm is None else end.takes_mm, turned, elbow, clamped)
+    return HoseEnd(
+        end.port, takes_of(made) if end.takes_mm is None else end.takes_mm, turned, elbow, clamped, made is not None
+    )
 
 
 def takes_of(on: Connection | None) -> float:

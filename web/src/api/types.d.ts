@@ -6711,12 +6711,18 @@ export interface components {
          *     turns_deg, elbow_deg : float
          *         How far the hose turns away from where its port faces, and the nearest elbow there is; a clamped hose has none
          *         and bends itself.
+         *     clamped : bool
+         *         It is pushed on a tail or a tube: it leaves straight.
+         *     is_known : bool
+         *         What it is joined to is.
          */
         HoseEnd: {
             /** Clamped */
             clamped: boolean;
             /** Elbow Deg */
             elbow_deg: number;
+            /** Is Known */
+            is_known: boolean;
             /** Port */
             port: string;
             /** Takes Mm */
@@ -8463,6 +8469,8 @@ export interface components {
             /** Narrowest */
             narrowest?: components["schemas"]["Narrow"][] | null;
             places?: components["schemas"]["LinePlaces"] | null;
+            /** Pushed */
+            pushed?: components["schemas"]["Pushed"][] | null;
             /** Route Gaps */
             route_gaps?: components["schemas"]["RouteGap"][] | null;
             /** Routes */
@@ -11537,6 +11545,54 @@ export interface components {
             pumps: components["schemas"]["Pump"][];
         };
         /**
+         * Pushed
+         * @description A hose on a tail or a tube.
+         *
+         *     Attributes
+         *     ----------
+         *     on : str
+         *         What it is pushed on, by its standard and size.
+         *     pushed_mm, least_mm : float
+         *         How far it is pushed on, as typed or as usual, and at least.
+         *     has_bead, needs_bead : bool
+         *         Whether there is one, or barbs, and whether the pressure asks for one.
+         *     clamp_from_mm, clamp_to_mm : float
+         *         Where the clamp's middle may be, from the hose's end; the second below the first: there is no room for it.
+         *     clamp_for_mm : float
+         *         Outside of what it presses together.
+         */
+        Pushed: {
+            /** Clamp For Mm */
+            clamp_for_mm: number;
+            /** Clamp From Mm */
+            clamp_from_mm: number;
+            /** Clamp To Mm */
+            clamp_to_mm: number;
+            /** Has Bead */
+            has_bead: boolean;
+            /** Highest Kpa */
+            highest_kpa: number;
+            /** Least Mm */
+            least_mm: number;
+            /** Lubricant */
+            lubricant: string;
+            /** Name */
+            name: string;
+            /** Needs Bead */
+            needs_bead: boolean;
+            /** On */
+            on: string;
+            /** Outside Mm */
+            outside_mm: number;
+            /** Pushed Mm */
+            pushed_mm: number;
+            /** Run */
+            run: string;
+            /** Side */
+            side: string;
+            warming: components["schemas"]["Words"];
+        };
+        /**
          * Question
          * @description A design to work out, and what of it to show.
          */
@@ -12447,6 +12503,11 @@ export interface components {
              * @description Its connection; of the tank, the id of a port
              */
             port: string;
+            /**
+             * Pushed Mm
+             * @description How far a hose is pushed on a tail or a tube [mm]; empty: as far as it should be
+             */
+            pushed_mm?: number | null;
             /**
              * Takes Mm
              * @description From the port's face to the hose's end [mm]; empty: usual for its size

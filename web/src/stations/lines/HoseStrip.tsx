@@ -97,7 +97,13 @@ function HoseEnd({ hose, place, x, inner }: { hose: Hose; place: 0 | 1; x: numbe
   const units = useUnits()
   const end = hose.ends[place]
   if (!end) return null
-  const elbow = end.elbow_deg ? `${end.elbow_deg.toFixed(0)}° elbow` : 'straight'
+  const elbow = !end.is_known
+    ? 'not known'
+    : end.clamped
+      ? 'clamped'
+      : end.elbow_deg
+        ? `${end.elbow_deg.toFixed(0)}° elbow`
+        : 'straight'
   return (
     <>
       <rect

@@ -11,10 +11,18 @@ export function HoseTables({ lines }: { lines: Shown }) {
   const { cut, buy } = lines.hoses ?? { cut: [], buy: [] }
   if (!cut.length) return null
   const degrees = (value: number) => `${value.toFixed(0)}°`.replace('-', '−')
+  const saidOf = (end: (typeof cut)[number]['ends'][number]) =>
+    !end.is_known
+      ? 'not known'
+      : end.clamped
+        ? 'clamped'
+        : end.elbow_deg
+          ? `${degrees(end.elbow_deg)} elbow`
+          : 'straight'
   const elbow = (end: (typeof cut)[number]['ends'][number] | undefined) =>
     end ? (
       <Two
-        main={end.elbow_deg ? `${degrees(end.elbow_deg)} elbow` : 'straight'}
+        main={saidOf(end)}
         more={`${portName(end.port)}, turns ${degrees(end.turns_deg)}, takes ${units.lengthUnitText(end.takes_mm)}`}
       />
     ) : (
@@ -56,6 +64,7 @@ export function HoseTables({ lines }: { lines: Shown }) {
           }))}
         />
       </Block>
+      <PushedTable lines={lines} />
       <Block title="Hose to buy">
         <Sheet
           label="Hose to buy"
@@ -73,5 +82,49 @@ export function HoseTables({ lines }: { lines: Shown }) {
         />
       </Block>
     </>
+  )
+}
+
+/** Joints that a hose is pushed on at: how far, on what, where its clamp goes. */
+function PushedTable({ lines }: { lines: Shown }) {
+  const units = useUnits()
+  const found = lines.pushed ?? []
+  if (!found.length) return null
+  const helped = [...new Set(found.map((one) => `Lubricant: ${one.lubricant}. Warming: ${units.say(one.warming)}.`))]
+  return (
+    <Block
+      title="Pushed on"
+      about={`Clamp: where its middle may be, from the hose’s end, behind the bead and never on it. ${helped.join(' ')} The maker’s sheet counts before it.`}
+    >
+      <Sheet
+        label="Pushed on"
+        width={1000}
+        columns={[
+          { name: 'Joint', wide: true },
+          { name: 'On' },
+          right('How far'),
+          { name: 'Bead' },
+          right('Clamp'),
+          right('Clamp for'),
+        ]}
+        rows={found.map((one) => ({
+          key: `${one.run}-${one.side}`,
+          cells: [
+            <Two key="joint" main={one.name} more={one.side} />,
+            one.on,
+            <Two
+              key="far"
+              main={units.lengthUnitText(one.pushed_mm)}
+              more={one.pushed_mm < one.least_mm ? `needs ${units.lengthUnitText(one.least_mm)}` : ''}
+            />,
+            one.has_bead ? 'there' : one.needs_bead ? 'needed' : 'not needed',
+            one.clamp_to_mm < one.clamp_from_mm
+              ? 'no room'
+              : `${units.lengthUnitText(one.clamp_from_mm)} to ${units.lengthUnitText(one.clamp_to_mm)}`,
+            units.lengthUnitText(one.clamp_for_mm),
+          ],
+        }))}
+      />
+    </Block>
   )
 }

@@ -56,6 +56,7 @@ export function RunEnds({ run, readOnly }: { run: LineRun; readOnly: boolean }) 
   const lines = useWork((work) => work.design.lines)
   const ports = useWork((work) => work.design.ports)
   const joints = useWork((work) => work.evaluation?.lines?.joints)?.filter((joint) => joint.run === run.id) ?? []
+  const pushed = useWork((work) => work.evaluation?.lines?.pushed)?.filter((one) => one.run === run.id) ?? []
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1 }}>
       {(['start', 'end'] as const).map((side) => {
@@ -74,6 +75,16 @@ export function RunEnds({ run, readOnly }: { run: LineRun; readOnly: boolean }) 
               <Typography variant="body2">Standard and size of its connection aren’t known.</Typography>
             )}
             {joint?.adapter && <Typography variant="body2">Adapter: {joint.adapter}</Typography>}
+            {pushed.some((one) => one.side === side) && (
+              <LengthField
+                label="Pushed on"
+                value={run[side].pushed_mm ?? null}
+                emptyText={units.lengthUnitText(pushed.find((one) => one.side === side)?.least_mm ?? 0)}
+                path={`lines.runs.${lines.runs.indexOf(run)}.${side}.pushed_mm`}
+                disabled={readOnly}
+                onCommit={(pushed_mm) => changeRun(run.id, { [side]: { ...run[side], pushed_mm } })}
+              />
+            )}
             {run[side].adapter && <AdapterFields run={run} side={side} readOnly={readOnly} />}
             {joint?.why && (
               <Typography variant="body2" sx={{ color: inks.stop }}>
