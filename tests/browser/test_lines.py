@@ -23,7 +23,7 @@ class Plumbed(SliceTestCase):
         return dict(self.tank.current().document["lines"])
 
     def test_joined_dragged_and_on_paper(self) -> None:
-        """Ring to ring is a hose; a part goes where it is dragged; pressures follow the mode; the sheet is a file."""
+        """Ring to ring is a hose; what is dragged goes there; pressures follow the mode; the sheet is a file."""
         self.open_tank("lines")
         self.find("[data-strip]")
         rings = "[data-view=plan] [data-open-connection='{}']"
@@ -33,12 +33,18 @@ class Plumbed(SliceTestCase):
         self.until(lambda: len(self.kept()["runs"]) == len(RUNS), "a hose between them")
         joined = self.kept()["runs"][-1]
         self.assertEqual((joined["start"]["part"], joined["end"]["part"]), ("rail", "regulator"))
-        self.until(lambda: self.text("[data-lines]").count("kPa") > 3, "pressures on the drawing")
+        self.until(lambda: "kPa" in self.text("[data-lines]"), "pressure on the run at hand")
         full = self.text("[data-lines]")
         self.click("[aria-label='Running mode'] button[value=idle]")
         self.until(lambda: self.text("[data-lines]") != full, "another mode, other pressures")
         self.drag("[data-move='plan-filter']", 30, 0)
         self.until(lambda: self.kept()["parts"][2]["x_mm"] > 1110, "the filter moved")
+        self.until(lambda: self.text("[data-lines]").count("kPa") > 3, "pressures on all runs")
+        self.click("[data-row='return'] button")
+        self.find("section[aria-label='return, how it is cut']")
+        self.drag("[data-move='plan-straight 1 of return']", 0, -30)
+        runs = lambda: {run["id"]: run for run in self.kept()["runs"]}  # noqa: E731
+        self.until(lambda: len(runs()["return"]["corners"]) == 1, "a straight dragged is a corner")
         self.assert_accessible("the lines")
         self.press("Download")
         self.click("[data-file='lines.pdf']")
