@@ -358,6 +358,8 @@ class Laid(TestCase):
         self.assertAlmostEqual(one.needs_mm, float(np.hypot(1390.0, 300.0)))
         self.assertAlmostEqual(one.has_mm, 1390.0 * 1.03)
         self.assertFalse(one.is_short)
+        rigid = laid([run("hose", "tank.back", "b.in", 8.7, kind="tube")], tank_off_mm=300.0)
+        self.assertIn("lines.no_slack", ways(rigid))
         engine = laid(hose(moves_mm=20.0))
         (one,) = TankAnalysis(Asked(engine, Workshop()))[SLACKS]
         self.assertAlmostEqual(one.needs_mm, 990.0)
@@ -405,16 +407,17 @@ class Sides(TestCase):
     """Ways through and places of parts, side by side."""
 
     def test_who_sits_behind_decides(self) -> None:
-        """Nobody: grommets, no joint. Somebody: metal all through; three lines: a board; no room: grommets again."""
+        """Nobody: grommets, no joint. Somebody: metal all through, room or not; with three lines a board."""
         person = {"id": "p", "name": "driver", "kind": "person", "x_mm": 2500.0, "y_mm": 100.0, "z_mm": 0.0}
         three = [run(f"h{n}", f"a{n}.out", f"b{n}.in", 8.7) for n in range(3)]
         parts = [one | {"id": f"{one['id']}{n}", "y_mm": 120.0 + 60 * n} for n in range(3) for one in (A, B)]
         strut = {"id": "s", "name": "strut", "kind": "structure", "x_mm": 1510.0, "y_mm": 0.0, "z_mm": 0.0}
+        strut |= {"width_mm": 400.0, "height_mm": 400.0}
         for vehicle, design, wanted in (
             ({}, laid(), "grommet"),
             ({"parts": [person]}, laid(), "bulkhead fitting"),
             ({"parts": [person]}, laid(three, parts=parts), "removable board"),
-            ({"parts": [person, strut | {"width_mm": 400.0, "height_mm": 400.0}]}, laid(), "grommet"),
+            ({"parts": [person, strut]}, laid(), "bulkhead fitting"),
         ):
             found = through_ways(TankAnalysis(Asked(design, workshop(panels=[PANEL], **vehicle))))
             self.assertEqual([one.way for one in found if one.favoured], [wanted])
@@ -423,6 +426,10 @@ class Sides(TestCase):
         self.assertAlmostEqual(found[0].cut_cm2, np.pi / 4 * (2 * HALF + 6) ** 2 / 100)
         self.assertAlmostEqual(found[0].gives_mm, 0.03 * 980.0)
         self.assertAlmostEqual(found[1].gives_mm, 0.03 * 489.0)
+        fitted = laid([HOSE | {"end": FITTED}, BEYOND], parts=[A, B, FITTING])
+        drawn = through_ways(TankAnalysis(Asked(fitted, WALLED)))
+        self.assertEqual([one.chosen for one in drawn], [False, True, False])
+        self.assertAlmostEqual(drawn[1].gives_mm or 0.0, 0.03 * 462.5)
 
     def test_a_board(self) -> None:
         """Two filters between three hoses: four joints apart, two with the board off; 12 cm of hose between them."""

@@ -22,6 +22,10 @@ class Plumbed(SliceTestCase):
         self.tank.refresh_from_db()
         return dict(self.tank.current().document["lines"])
 
+    def run_kept(self, name: str) -> dict[str, Any]:
+        """A run as it is saved."""
+        return next(run for run in self.kept()["runs"] if run["id"] == name)
+
     def test_joined_dragged_and_on_paper(self) -> None:
         """Ring to ring is a hose; what is dragged goes there; pressures follow the mode; the sheet is a file."""
         self.open_tank("lines")
@@ -43,8 +47,7 @@ class Plumbed(SliceTestCase):
         self.click("[data-row='return'] button")
         self.find("section[aria-label='return, how it is cut']")
         self.drag("[data-move='plan-straight 1 of return']", 0, -30)
-        runs = lambda: {run["id"]: run for run in self.kept()["runs"]}  # noqa: E731
-        self.until(lambda: len(runs()["return"]["corners"]) == 1, "a straight dragged is a corner")
+        self.until(lambda: len(self.run_kept("return")["corners"]) == 1, "a straight dragged is a corner")
         self.assert_accessible("the lines")
         self.press("Download")
         self.click("[data-file='lines.pdf']")

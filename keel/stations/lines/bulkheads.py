@@ -1,6 +1,5 @@
 """A run parted by a bulkhead fitting where it goes through sheet."""
 
-from math import atan2, degrees
 from typing import Any
 
 import numpy as np
@@ -17,6 +16,7 @@ from keel.stations.lines.remedies import lines_patch
 from keel.studies.lines.crossings import Crossing, bulkhead_size
 from keel.studies.lines.places import LINE_PLACES
 from keel.studies.lines.run_shapes import RUN_SHAPES
+from keel.studies.lines.surroundings import SURROUNDINGS, sheet_of
 
 LONG_MM, ACROSS_MM = 55.0, 26.0
 SAME_BORE_MM = 1.5
@@ -43,7 +43,9 @@ def with_bulkhead(tank: TankAnalysis, run: LineRun, crossing: Crossing) -> Patch
     key = _fresh(tank, f"through-{crossing.panel.removeprefix('vehicle-')}")
     part = _fitting(tank, run, crossing, key, _heading(tank, run, crossing))
     before, behind = _corners_beside(tank, run, at)
-    common = {"passes": tuple(one for one in run.passes if one.panel not in crossing.panel), "length_mm": None}
+    own = sheet_of(crossing.panel, tank[SURROUNDINGS].sheets)
+    kept = tuple(one for one in run.passes if sheet_of(one.panel, tank[SURROUNDINGS].sheets) is not own)
+    common = {"passes": kept, "length_mm": None}
     first = run.model_copy(update=common | {"end": RunEnd(part=key, port="in"), "corners": before})
     second = run.model_copy(
         update=common
@@ -106,13 +108,11 @@ def _plain(run: LineRun) -> dict[str, Any]:
 def _heading(tank: TankAnalysis, run: LineRun, crossing: Crossing) -> float:
     """Along the sheet's axis, the way that the run goes there."""
     line = next(shape.line for shape in tank[RUN_SHAPES] if shape.id == run.id)
-    steps = np.diff(line, axis=0)
     at = np.array([crossing.at.x, crossing.at.y, crossing.at.z])
-    nearest = int(np.linalg.norm((line[:-1] + line[1:]) / 2 - at, axis=1).argmin())
-    way = steps[nearest]
-    if crossing.axis == "x":
-        return 0.0 if way[0] >= 0 else 180.0
-    return degrees(atan2(np.sign(way[1]) or 1.0, 0.0)) if crossing.axis == "y" else 0.0
+    n = nearest_straight(line, at)
+    ahead, left = (line[n + 1] - line[n])[:2]
+    ways = {"x": 0.0 if ahead >= 0 else 180.0, "y": 90.0 if left >= 0 else 270.0}
+    return ways.get(crossing.axis, 0.0)
 
 
 def _corners_beside(tank: TankAnalysis, run: LineRun, at: Array) -> tuple[tuple[Any, ...], tuple[Any, ...]]:

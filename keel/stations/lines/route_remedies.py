@@ -58,7 +58,7 @@ def round_about(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
 def further_off(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """A corner moved straight away from what is too near, as far as it has to be."""
     run, gap = _run(tank, finding), _gap_of(tank, finding)
-    if run is None or gap is None or (gap.danger in ("ground", "rear") and not gap.gap_mm):
+    if run is None or gap is None:
         return
     for way in _ways_off(gap):
         corners, moved = _moved(tank, run, gap, way)
@@ -106,7 +106,9 @@ def longer(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     """A hose that is long enough where its ends are furthest apart."""
     run = _run(tank, finding)
     slack = next((one for one in tank[SLACKS] if one.id == finding.subject), None)
-    if run is not None and slack is not None:
+    if run is not None and run.kind == "tube":
+        yield Remedy(words("A hose in its place"), with_run(tank, run.model_copy(update={"kind": "hose"})))
+    elif run is not None and slack is not None:
         long = length_for(slack)
         label = words("{name} {long_mm} long", name=run.name, long_mm=long)
         yield Remedy(label, with_run(tank, run.model_copy(update={"length_mm": long})))

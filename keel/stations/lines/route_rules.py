@@ -177,10 +177,12 @@ def hoses_have_slack(tank: TankAnalysis) -> Iterator[Finding]:
                 "lines.no_slack",
                 one.id,
                 "stop",
-                "{name}: {has_mm} long, limit {needs_mm} with the tank {off_mm} out"
+                "{name} is rigid, and the tank is to come {off_mm} out with it on"
+                if one.kind == "tube"
+                else "{name}: {has_mm} long, limit {needs_mm} with the tank {off_mm} out"
                 if one.off_mm
                 else "{name}: {has_mm} long, limit {needs_mm} where its ends are furthest apart",
-                "It is pulled off its fitting, or bears the tank's weight.",
+                "It is pulled off its fitting, or bears the tank's weight. A tube is undone first, or ends in a hose.",
                 name=one.name,
                 has_mm=one.has_mm,
                 needs_mm=one.needs_mm,

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from math import ceil, pi
+from math import pi
 
 import numpy as np
 
@@ -23,7 +23,7 @@ FAR_MM = 1000.0
 SPANNER_MM = 12.0
 """Between two nuts on a board, and round them to its seal (house rule)."""
 BOARD_LAPS_MM = 15.0
-MANY = 3
+MANY, BOTH = 3, 2
 EYE_OFF_MM = 40.0
 
 
@@ -41,8 +41,8 @@ class ThroughWay:
         Straight off the sheet for fitting and hose end, and what there is on the narrower side.
     sees : float
         Share of the ways that an eye may look from which the place is seen, on the worse side.
-    gives_mm : float
-        How far the ends of the tightest hose come apart before it is tight.
+    gives_mm : float or None
+        How far the ends of the tightest hose come apart before it is tight; None where no hose is joined.
     closes : bool
         Metal all through: flame doesn't come with the line.
     undone : int
@@ -62,7 +62,7 @@ class ThroughWay:
     needs_mm: float
     free_mm: float
     sees: float
-    gives_mm: float
+    gives_mm: float | None
     closes: bool
     undone: int
     price: float | None
@@ -140,7 +140,6 @@ def _ways(tank: TankAnalysis, sheet: Sheet, through: Sequence[Crossing]) -> Iter
     )
     wide = sum(size.diameter_mm * 1.6 + SPANNER_MM for _, size in sizes) + SPANNER_MM
     tall = max(size.diameter_mm for _, size in sizes) * 1.6 + 2 * SPANNER_MM
-    rows = 1 if count < 2 * MANY else ceil(count / MANY)
     yield way(
         "removable board",
         words(
@@ -148,7 +147,7 @@ def _ways(tank: TankAnalysis, sheet: Sheet, through: Sequence[Crossing]) -> Iter
         ),
         joints=2 * count,
         holes=1,
-        cut_cm2=wide / rows * tall * rows / 100,
+        cut_cm2=wide * tall / 100,
         needs_mm=LONG_MM / 2 + takes,
         gives_mm=_gives(tank, through, parted=True),
         closes=True,
@@ -168,11 +167,12 @@ def _favoured(tank: TankAnalysis, sheet: Sheet, found: list[ThroughWay]) -> list
             "{panel} stands between the tank and {person}: no flame with the line", panel=sheet.name, person=person
         )
         if by_way[kind].free_mm < by_way[kind].needs_mm:
-            kind = "grommet"
             why = words(
-                "a fitting needs {needs_mm} and has {free_mm}; with a grommet that is sealed against flame",
-                needs_mm=by_way["bulkhead fitting"].needs_mm,
-                free_mm=by_way["bulkhead fitting"].free_mm,
+                "{panel} stands between the tank and {person}; make room: it needs {needs_mm} and has {free_mm}",
+                panel=sheet.name,
+                person=person,
+                needs_mm=by_way[kind].needs_mm,
+                free_mm=by_way[kind].free_mm,
             )
     else:
         kind, why = "grommet", words("nobody sits behind {panel}: no joint is better than two", panel=sheet.name)
@@ -214,21 +214,31 @@ def _size(tank: TankAnalysis, one: Crossing) -> tuple[str, Size]:
     return bulkhead_size(run.bore_mm if run else 8.0)
 
 
-def _gives(tank: TankAnalysis, through: Sequence[Crossing], *, parted: bool) -> float:
+def _gives(tank: TankAnalysis, through: Sequence[Crossing], *, parted: bool) -> float | None:
     """How far the tightest line's ends come apart; parted at the sheet, of its tighter piece."""
-    least = FAR_MM
-    places = {way.id: way for way in tank[LINE_PLACES].runs}
-    for one in through:
-        shape = _shape(tank, one)
-        if shape is None:
-            continue
-        ratio = places[one.id].length_mm / max(shape.length_mm, 1.0)
-        at = np.array([one.at.x, one.at.y, one.at.z])
-        spans = [(shape.line[0], shape.line[-1], shape.length_mm)]
-        if parted:
-            spans = [(shape.line[0], at, one.along_mm), (at, shape.line[-1], shape.length_mm - one.along_mm)]
-        least = min(least, *(ratio * long - float(np.linalg.norm(b - a)) for a, b, long in spans))
-    return max(0.0, least)
+    gaps = [long - float(np.linalg.norm(b - a)) for one in through for a, b, long in _spans(tank, one, parted=parted)]
+    return max(0.0, min(gaps)) if gaps else None
+
+
+def _spans(tank: TankAnalysis, one: Crossing, *, parted: bool) -> Iterator[tuple[Array, Array, float]]:
+    """Between which places a line is held, and how long it is there: a run, or the runs on both sides of a fitting."""
+    longs = {way.id: way.length_mm for way in tank[LINE_PLACES].runs}
+    shapes = {shape.id: shape for shape in tank[RUN_SHAPES]}
+    at = np.array([one.at.x, one.at.y, one.at.z])
+    pieces: list[tuple[Array, Array, float]] = []
+    shape = shapes.get(one.id)
+    if shape is not None:
+        ratio = longs[one.id] / max(shape.length_mm, 1.0)
+        pieces.append((shape.line[0], at, ratio * one.along_mm))
+        pieces.append((shape.line[-1], at, ratio * (shape.length_mm - one.along_mm)))
+    for run in tank.design.lines.runs:
+        if shape is None and run.id in shapes and one.id in (run.start.part, run.end.part):
+            first, last = shapes[run.id].line[[0, -1]]
+            pieces.append((last, first, longs[run.id]) if run.start.part == one.id else (first, last, longs[run.id]))
+    if parted:
+        yield from pieces
+    elif len(pieces) == BOTH:
+        yield pieces[0][0], pieces[1][0], pieces[0][2] + pieces[1][2]
 
 
 def _free(tank: TankAnalysis, sheet: Sheet, through: Sequence[Crossing]) -> float:

@@ -19,12 +19,12 @@ STEP_MM = 5.0
 
 @dataclass(frozen=True, slots=True)
 class HoseSlack:
-    """A hose whose ends move against each other.
+    """A hose, or a tube, whose ends move against each other.
 
     Attributes
     ----------
     has_mm : float
-        From port to port along it, its ends counted.
+        From port to port along it, its ends counted; of a rigid tube straight across, as it gives nothing.
     needs_mm : float
         Between the ports where they are furthest apart.
     off_mm : float
@@ -33,6 +33,7 @@ class HoseSlack:
 
     id: str
     name: str
+    kind: str
     has_mm: float
     needs_mm: float
     moves_mm: float
@@ -41,11 +42,11 @@ class HoseSlack:
     @property
     def is_short(self) -> bool:
         """It is pulled tight before its ends are where they go."""
-        return self.has_mm < self.needs_mm
+        return self.has_mm < self.needs_mm - 1e-6
 
 
 def hose_slack(lines: Lines, shapes: Sequence[RunShape], hoses: Hoses, bay: Bay | None) -> list[HoseSlack]:
-    """Every hose outside the tank whose ends move.
+    """Every run outside the tank whose ends move.
 
     Parameters
     ----------
@@ -69,12 +70,13 @@ def hose_slack(lines: Lines, shapes: Sequence[RunShape], hoses: Hoses, bay: Bay 
     cut = {one.id: one.cut_mm + sum(end.takes_mm for end in one.ends) for one in hoses.cut}
     found = []
     for shape in shapes:
-        if shape.kind != "hose" or shape.inside or shape.id not in cut:
+        if shape.inside or shape.kind == "direct":
             continue
         off = lines.tank_off_mm if shape.on_tank[0] != shape.on_tank[1] else 0.0
         if off or moves[shape.id]:
             apart = _apart(shape, out if off else np.zeros(3)) + moves[shape.id] / 2
-            found.append(HoseSlack(shape.id, shape.name, cut[shape.id], apart, moves[shape.id], off))
+            has = cut.get(shape.id, _apart(shape, np.zeros(3)))
+            found.append(HoseSlack(shape.id, shape.name, shape.kind, has, apart, moves[shape.id], off))
     return found
 
 

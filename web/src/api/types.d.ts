@@ -6732,12 +6732,12 @@ export interface components {
         };
         /**
          * HoseSlack
-         * @description A hose whose ends move against each other.
+         * @description A hose, or a tube, whose ends move against each other.
          *
          *     Attributes
          *     ----------
          *     has_mm : float
-         *         From port to port along it, its ends counted.
+         *         From port to port along it, its ends counted; of a rigid tube straight across, as it gives nothing.
          *     needs_mm : float
          *         Between the ports where they are furthest apart.
          *     off_mm : float
@@ -6748,6 +6748,8 @@ export interface components {
             has_mm: number;
             /** Id */
             id: string;
+            /** Kind */
+            kind: string;
             /** Moves Mm */
             moves_mm: number;
             /** Name */
@@ -15030,8 +15032,8 @@ export interface components {
          *         Straight off the sheet for fitting and hose end, and what there is on the narrower side.
          *     sees : float
          *         Share of the ways that an eye may look from which the place is seen, on the worse side.
-         *     gives_mm : float
-         *         How far the ends of the tightest hose come apart before it is tight.
+         *     gives_mm : float or None
+         *         How far the ends of the tightest hose come apart before it is tight; None where no hose is joined.
          *     closes : bool
          *         Metal all through: flame doesn't come with the line.
          *     undone : int
@@ -15054,7 +15056,7 @@ export interface components {
             /** Free Mm */
             free_mm: number;
             /** Gives Mm */
-            gives_mm: number;
+            gives_mm: number | null;
             /** Holes */
             holes: number;
             /** Joints */

@@ -164,7 +164,7 @@ function ThroughWays({ lines }: { lines: Shown }) {
             one.needs_mm ? units.lengthUnitText(one.needs_mm) : '–',
             one.free_mm >= 1000 ? 'enough' : units.lengthUnitText(one.free_mm),
             `${(one.sees * 100).toFixed(0)} %`,
-            units.lengthUnitText(one.gives_mm),
+            one.gives_mm === null ? '–' : units.lengthUnitText(one.gives_mm),
             one.closes ? 'kept out' : 'comes by',
             one.price === null ? 'not known' : one.price.toFixed(0),
           ],
