@@ -7,6 +7,8 @@ from numpy.typing import NDArray
 from scipy.sparse import csr_matrix
 from scipy.sparse.csgraph import dijkstra
 
+from keel.routes.nearness import in_slabs
+
 Array = NDArray[np.float64]
 TINY = 1e-6
 MOST_LINES = 34
@@ -73,7 +75,7 @@ def way_round(
     found = [goal]
     while before[found[-1]] >= 0:
         found.append(int(before[found[-1]]))
-    return _corners(grid.reshape(-1, 3)[np.array(found[::-1]) % count])
+    return turning(grid.reshape(-1, 3)[np.array(found[::-1]) % count])
 
 
 def pulled_tight(points: Array, lows: Array, highs: Array) -> Array:
@@ -103,12 +105,7 @@ def pulled_tight(points: Array, lows: Array, highs: Array) -> Array:
 
 def is_clear(a: Array, b: Array, lows: Array, highs: Array) -> bool:
     """Whether a straight goes into none of several boxes."""
-    way = b - a
-    with np.errstate(divide="ignore", invalid="ignore"):
-        first, last = (lows + TINY - a) / way, (highs - TINY - a) / way
-    still, within = way == 0, (a > lows + TINY) & (a < highs - TINY)
-    enter = np.where(still, np.where(within, -np.inf, np.inf), np.minimum(first, last)).max(axis=1)
-    leave = np.where(still, np.where(within, np.inf, -np.inf), np.maximum(first, last)).min(axis=1)
+    enter, leave = in_slabs(a, b - a, lows + TINY, highs - TINY)
     return not bool(((enter < leave) & (leave > 0) & (enter < 1)).any())
 
 
@@ -135,13 +132,26 @@ def _id_of(at: Array, axes: Sequence[Array], ids: NDArray[np.intp]) -> int:
     return int(ids[place])
 
 
-def _corners(places: Array) -> Array:
-    """Without places on each other and places that a straight only passes."""
-    steps = np.linalg.norm(np.diff(places, axis=0), axis=1)
-    places = places[np.concatenate([[True], steps > TINY])]
-    if len(places) < 3:
-        return places
-    ways = np.diff(places, axis=0)
+def turning(points: Array, least_mm: float = TINY) -> Array:
+    """A way without places on each other and places that a straight only passes.
+
+    Parameters
+    ----------
+    points : ndarray, shape (n, 3)
+        Start, corners, end [mm].
+    least_mm : float
+        What is no further from the place before it lies on it.
+
+    Returns
+    -------
+    ndarray, shape (m, 3)
+        Its ends and the corners that turn.
+    """
+    steps = np.linalg.norm(np.diff(points, axis=0), axis=1)
+    points = points[np.concatenate([[True], steps > least_mm])]
+    if len(points) < 3:
+        return points
+    ways = np.diff(points, axis=0)
     ways = ways / np.linalg.norm(ways, axis=1)[:, None]
-    turning = (ways[1:] * ways[:-1]).sum(axis=1) < 1 - TINY
-    return np.asarray(places[np.concatenate([[True], turning, [True]])])
+    turns = (ways[1:] * ways[:-1]).sum(axis=1) < 1 - TINY
+    return np.asarray(points[np.concatenate([[True], turns, [True]])])

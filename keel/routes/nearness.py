@@ -178,16 +178,39 @@ def pieces_in_box(line: Array, low: Array, high: Array) -> Array:
         Two for each piece; none where it doesn't come in.
     """
     starts, ways = line[:-1], np.diff(line, axis=0)
-    with np.errstate(divide="ignore", invalid="ignore"):
-        a, b = (low - starts) / ways, (high - starts) / ways
-    still = ways == 0
-    inside = (starts >= low) & (starts <= high)
-    enter = np.where(still, np.where(inside, -np.inf, np.inf), np.minimum(a, b)).max(axis=1).clip(0.0)
-    leave = np.where(still, np.where(inside, np.inf, -np.inf), np.maximum(a, b)).min(axis=1).clip(max=1.0)
+    enter, leave = in_slabs(starts, ways, low, high)
+    enter, leave = enter.clip(0.0), leave.clip(max=1.0)
     kept = enter <= leave
     firsts = starts[kept] + enter[kept, None] * ways[kept]
     lasts = starts[kept] + leave[kept, None] * ways[kept]
     return np.asarray(np.stack([firsts, lasts], axis=1).reshape(-1, 3))
+
+
+def in_slabs(starts: Array, ways: Array, lows: Array, highs: Array) -> tuple[Array, Array]:
+    """Where straights come into upright boxes and leave them, as shares of their way.
+
+    Parameters
+    ----------
+    starts, ways : ndarray, shape (..., 3)
+        Where each begins, and how it goes [mm].
+    lows, highs : ndarray, shape (..., 3)
+        Corners of the boxes [mm].
+
+    Returns
+    -------
+    ndarray, ndarray
+        Shape (...); one that never comes in leaves before it comes.
+
+    References
+    ----------
+    The slabs between opposite faces: T. L. Kay, J. T. Kajiya, Ray Tracing Complex Scenes (1986).
+    """
+    with np.errstate(divide="ignore", invalid="ignore"):
+        a, b = (lows - starts) / ways, (highs - starts) / ways
+    still, within = ways == 0, (starts >= lows) & (starts <= highs)
+    enter = np.where(still, np.where(within, -np.inf, np.inf), np.minimum(a, b)).max(axis=-1)
+    leave = np.where(still, np.where(within, np.inf, -np.inf), np.maximum(a, b)).min(axis=-1)
+    return enter, leave
 
 
 def near_line(line: Array, other: Array) -> Near:

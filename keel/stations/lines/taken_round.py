@@ -7,7 +7,7 @@ import numpy as np
 from keel.analysis.parts import PORTS
 from keel.analysis.tank import TankAnalysis
 from keel.design.lines import LineRun, RunCorner
-from keel.routes.around import pulled_tight, way_round
+from keel.routes.around import pulled_tight, turning, way_round
 from keel.routes.rounded import rounded
 from keel.solid.polyhedron import Array
 from keel.studies.lines.crossings import GROMMET_MM
@@ -81,8 +81,8 @@ def _ways(
     found = way_round(leads[0], leads[1], lows, highs, turn_mm=TURNS * radius)
     if found is not None:
         square = np.vstack([ends[0], found, ends[1]])
-        yield _without_straights(square)
-        yield _without_straights(pulled_tight(square, lows, highs))
+        yield turning(square, MORE_MM)
+        yield turning(pulled_tight(square, lows, highs), MORE_MM)
 
 
 def _crowded(way: Array, radius: float) -> bool:
@@ -172,14 +172,3 @@ def _less(piece: Boxes, low: Array, high: Array) -> Iterator[Boxes]:
     for box in ((a, b, u0, d), (u1, b, c, d), (u0, b, u1, v0), (u0, v1, u1, d)):
         if box[0] < box[2] and box[1] < box[3]:
             yield np.array(box[:2]), np.array(box[2:])
-
-
-def _without_straights(points: Array) -> Array:
-    """Corners that turn."""
-    steps = np.diff(points, axis=0)
-    kept = np.concatenate([[True], np.linalg.norm(steps, axis=1) > MORE_MM])
-    points = points[kept]
-    ways = np.diff(points, axis=0)
-    ways = ways / np.linalg.norm(ways, axis=1)[:, None]
-    turning = (ways[1:] * ways[:-1]).sum(axis=1) < 1 - 1e-6
-    return np.asarray(points[np.concatenate([[True], turning, [True]])])

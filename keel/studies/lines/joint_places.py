@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from keel.analysis.parts import LINES, SOLIDS
 from keel.analysis.study import study
 from keel.design.lines import LineRun, Lines
+from keel.routes.nearness import in_slabs
 from keel.solid.polyhedron import Array
 from keel.solid.solids import Solids
 from keel.studies.lines.places import LINE_PLACES, LinePlaces
@@ -145,15 +146,8 @@ def seen_from(at: Array, about: Surroundings, solids: Solids, without: frozenset
 
 
 def _boxes_hide(starts: Array, ends: Array, lows: Array, highs: Array) -> NDArray[np.bool_]:
-    """Which straights pass any of several boxes: by the slabs between their faces."""
-    ways = ends - starts
-    with np.errstate(divide="ignore", invalid="ignore"):
-        a = (lows[None] - starts[:, None]) / ways[:, None]
-        b = (highs[None] - starts[:, None]) / ways[:, None]
-    within = (starts[:, None] >= lows[None]) & (starts[:, None] <= highs[None])
-    still = ways[:, None] == 0
-    enter = np.where(still, np.where(within, -np.inf, np.inf), np.minimum(a, b)).max(axis=2)
-    leave = np.where(still, np.where(within, np.inf, -np.inf), np.maximum(a, b)).min(axis=2)
+    """Which straights pass any of several boxes."""
+    enter, leave = in_slabs(starts[:, None], (ends - starts)[:, None], lows[None], highs[None])
     return np.asarray(((enter <= leave) & (leave >= 0) & (enter <= 1)).any(axis=1))
 
 

@@ -1,7 +1,7 @@
 """How near every run comes to what is hot, moves, is sharp or rubs, and where."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations, pairwise
 from typing import Literal
 
@@ -110,7 +110,7 @@ def route_gaps(
 
 def _bare(gap: RouteGap) -> RouteGap:
     """The same of a run in a sleeve: it may touch."""
-    return RouteGap(gap.run, gap.name, gap.beside, gap.beside_name, gap.danger, gap.gap_mm, 0.0, gap.start, gap.end)
+    return replace(gap, needed_mm=0.0)
 
 
 def _gap(
