@@ -33,6 +33,17 @@ RULES: dict[str, Any] = {
         {"name": "Nitrile hose 8 mm", "hose": "nitrile hose", "bore_mm": 8.0, "outside_mm": 14.0, "per_m": 6.0}
         | {"least_radius_mm": 70.0, "rated_kpa": 1000.0},
     ],
+    "price_book": [
+        {"name": "bulkhead fitting -6", "price": 14.0, "supplier": "Lockgate Supplies", "on_shelf": 2.0},
+        {"name": "hose end -6, straight", "price": 9.5, "supplier": "Lockgate Supplies", "on_shelf": 6.0},
+        {
+            "name": "grommet for 13 mm in a hole of 19 mm",
+            "price": 0.9,
+            "supplier": "Lockgate Supplies",
+            "on_shelf": 40.0,
+        },
+        {"name": "hose end -6, 90° elbow", "price": 16.0, "supplier": "Lockgate Supplies"},
+    ],
     "benders": [
         {
             "name": "Lever bender, 3/8 in",

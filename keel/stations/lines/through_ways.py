@@ -11,7 +11,7 @@ from keel.design.line_functions import PassageDoes
 from keel.reference.connections import TAKES_MM, Size
 from keel.solid.polyhedron import Array
 from keel.stations.lines.bulkheads import LONG_MM
-from keel.studies.buying.names import bulkhead_fitting, hose_end
+from keel.studies.buying.names import bulkhead_fitting, grommet, hose_end
 from keel.studies.lines.crossings import CROSSINGS, THREAD_ROOM_MM, Crossing, WayThrough, bulkhead_size, grommet_hole_mm
 from keel.studies.lines.joint_places import seen_from
 from keel.studies.lines.places import LINE_PLACES
@@ -98,7 +98,9 @@ def _ways(tank: TankAnalysis, sheet: Sheet, through: Sequence[Crossing]) -> Iter
     outsides = [_outside(tank, one) for one in through]
     free, sees = _free(tank, sheet, through), _sees(tank, sheet, through)
     count = len(through)
-    price = _fittings_price(tank, through)
+    ends = [hose_end(name, 0.0) for name, _ in sizes]
+    price = _price(tank, [*(bulkhead_fitting(name) for name, _ in sizes), *ends, *ends])
+    rubber = [grommet(one, grommet_hole_mm(one)) for one in outsides]
     takes = max(TAKES_MM[name] for name, _ in sizes)
 
     def way(kind: WayThrough, means: Words, **figures: float | int | bool | None) -> ThroughWay:
@@ -124,7 +126,7 @@ def _ways(tank: TankAnalysis, sheet: Sheet, through: Sequence[Crossing]) -> Iter
         gives_mm=_gives(tank, through, parted=False),
         closes=False,
         undone=count,
-        price=0.0,
+        price=_price(tank, rubber),
     )
     yield way(
         "bulkhead fitting",
@@ -271,14 +273,8 @@ def _sees(tank: TankAnalysis, sheet: Sheet, through: Sequence[Crossing]) -> floa
     return min(seen_from(spot, tank[SURROUNDINGS], tank.solids) for spot in spots)
 
 
-def _fittings_price(tank: TankAnalysis, through: Sequence[Crossing]) -> float | None:
-    """A fitting for each, and two straight hose ends."""
-    total = 0.0
-    for one in through:
-        name, _ = _size(tank, one)
-        for title, count in ((bulkhead_fitting(name), 1), (hose_end(name, 0.0), 2)):
-            known = tank.workshop.booked(title.plain())
-            if known is None or known.price is None:
-                return None
-            total += count * known.price
-    return total
+def _price(tank: TankAnalysis, wanted: Sequence[Words]) -> float | None:
+    """By the price book; None where one of them isn't in it."""
+    found = [tank.workshop.booked(title.plain()) for title in wanted]
+    prices = [one.price for one in found if one is not None and one.price is not None]
+    return sum(prices) if len(prices) == len(wanted) else None

@@ -14,16 +14,6 @@ def bulkhead_fitting(size: str) -> Words:
     return words("bulkhead fitting {size}", size=size)
 
 
-def hose_clamp(outside_mm: float) -> Words:
-    """A clamp that presses a hose on a tail."""
-    return words("hose clamp for {outside_mm}", outside_mm=float(round(outside_mm)))
-
-
-def holding_clamp(outside_mm: float) -> Words:
-    """A clamp that holds a line, lined with rubber."""
-    return words("lined clamp for {outside_mm}", outside_mm=float(round(outside_mm)))
-
-
 def grommet(outside_mm: float, hole_mm: float) -> Words:
     """Rubber in a hole."""
     text = "grommet for {outside_mm} in a hole of {hole_mm}"

@@ -6,6 +6,7 @@ import { Listed } from './Listed'
 
 type Bender = Schemas['TubeBender']
 type Hose = Schemas['HoseStock']
+type Booked = Schemas['BookPrice']
 
 interface Props<T> {
   items: T[]
@@ -166,6 +167,51 @@ export function HoseStocks({ items, disabled, fault, onChange }: Props<Hose>) {
             disabled={disabled}
             fault={fault(`hoses.${place}.per_m`)}
             onCommit={(per_m) => set({ per_m })}
+          />
+        </>
+      )}
+    </Listed>
+  )
+}
+
+/** Small things with what one costs, who has it, how many are on the shelf; named as tables and lists name them. */
+export function PriceBook({ items, disabled, fault, onChange }: Props<Booked>) {
+  return (
+    <Listed
+      items={items}
+      disabled={disabled}
+      add="Add a line"
+      fresh={() => ({ ...declared.BookPrice.defaults, name: `Line ${items.length + 1}` })}
+      onChange={onChange}
+    >
+      {(line, place, set) => (
+        <>
+          <TextField
+            label="Name"
+            value={line.name}
+            disabled={disabled}
+            onChange={(event) => set({ name: event.target.value.slice(0, declared.BookPrice.most.name) })}
+          />
+          <NumberField
+            label="Price of one, or of a metre"
+            value={line.price ?? null}
+            emptyText="not known"
+            disabled={disabled}
+            fault={fault(`price_book.${place}.price`)}
+            onCommit={(price) => set({ price })}
+          />
+          <TextField
+            label="Supplier"
+            value={line.supplier ?? ''}
+            disabled={disabled}
+            onChange={(event) => set({ supplier: event.target.value.slice(0, declared.BookPrice.most.supplier) })}
+          />
+          <NumberField
+            label="On the shelf"
+            value={line.on_shelf ?? 0}
+            disabled={disabled}
+            fault={fault(`price_book.${place}.on_shelf`)}
+            onCommit={(count) => set({ on_shelf: count ?? 0 })}
           />
         </>
       )}

@@ -18,7 +18,7 @@ import { workshopQuery } from './query'
 import { grid, Section } from './Section'
 import { StockTable } from './StockTable'
 import { TimeFields } from './TimeFields'
-import { Benders, HoseStocks } from './TubeAndHose'
+import { Benders, HoseStocks, PriceBook } from './TubeAndHose'
 
 export type Settings = Schemas['WorkshopOut']['settings']
 
@@ -152,6 +152,17 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
           disabled={!mayWrite}
           fault={fault}
           onChange={(hoses) => setSettings({ ...settings, hoses })}
+        />
+      </Section>
+      <Section
+        title="Price book"
+        about="Fittings, hose ends and grommets by name: bulkhead fitting -6; hose end -6, straight; grommet for 13 mm in a hole of 19 mm. Ways through a sheet are priced by it at Lines."
+      >
+        <PriceBook
+          items={settings.price_book ?? []}
+          disabled={!mayWrite}
+          fault={fault}
+          onChange={(price_book) => setSettings({ ...settings, price_book })}
         />
       </Section>
       <PriceFields settings={settings} mayWrite={mayWrite} fault={fault} onChange={setSettings} />

@@ -118,7 +118,7 @@ function HoseEnd({ hose, place, x, inner }: { hose: Hose; place: 0 | 1; x: numbe
         {`${place ? 'End' : 'Start'}, ${portName(end.port)}: ${elbow}`}
       </text>
       <text x={x} y={MARGIN.top - 24} textAnchor={place ? 'end' : 'start'} fontSize={11} fill={inks.quiet}>
-        {`takes ${units.lengthUnitText(end.takes_mm)}`}
+        {end.is_known ? `takes ${units.lengthUnitText(end.takes_mm)}` : 'type its connection at Ports, or at its part'}
       </text>
     </>
   )

@@ -132,7 +132,7 @@ function ThroughWays({ lines }: { lines: Shown }) {
   return (
     <Block
       title="Ways through each sheet"
-      about="For all lines that go through it. Gives: how far the ends of the tightest hose come apart before it is tight. Seen: from the worse side."
+      about="For all lines that go through it. Needs, has: straight off the sheet for a fitting and a hose end, on the narrower side. Gives: how far the ends of the tightest hose come apart before it is tight. Seen: share of the ways that an eye may look, from the worse side. Price, by the workshop’s price book: a grommet a line, or a fitting and two hose ends."
     >
       <Sheet
         label="Ways through each sheet"
@@ -180,7 +180,10 @@ function BoardWays({ lines }: { lines: Shown }) {
   const found = lines.boards ?? []
   if (!found.length) return null
   return (
-    <Block title="Parts spread out, or on one board" about={found[0]?.parts.join(', ') ?? ''}>
+    <Block
+      title="Parts spread out, or on one board"
+      about={`${found[0]?.parts.join(', ') ?? ''}. Load: of the heaviest on one fastening, at the greatest g of the mounts.`}
+    >
       <Sheet
         label="Parts spread out, or on one board"
         width={1200}

@@ -79,7 +79,7 @@ export function RunEnds({ run, readOnly }: { run: LineRun; readOnly: boolean }) 
               <LengthField
                 label="Pushed on"
                 value={run[side].pushed_mm ?? null}
-                emptyText={units.lengthUnitText(pushed.find((one) => one.side === side)?.least_mm ?? 0)}
+                emptyText={units.length(pushed.find((one) => one.side === side)?.least_mm ?? 0)}
                 path={`lines.runs.${lines.runs.indexOf(run)}.${side}.pushed_mm`}
                 disabled={readOnly}
                 onCommit={(pushed_mm) => changeRun(run.id, { [side]: { ...run[side], pushed_mm } })}

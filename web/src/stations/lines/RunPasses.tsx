@@ -19,9 +19,9 @@ export function RunPasses({ run, place, readOnly }: { run: LineRun; place: numbe
         </Typography>
       )
     return (
-      <Box key={one.panel} data-pass={one.panel}>
+      <Box key={one.panel} data-pass={one.panel} sx={{ display: 'flex', flexDirection: 'column', gap: 1.5 }}>
         <Toggle
-          label={`Hole in ${one.panel_name}, with a grommet`}
+          label={`Grommet in ${one.panel_name}`}
           checked={own >= 0}
           disabled={readOnly}
           onChange={(there) => passThrough(run, panel, there ? {} : null)}
@@ -30,7 +30,7 @@ export function RunPasses({ run, place, readOnly }: { run: LineRun; place: numbe
           <LengthField
             label="Across the hole"
             value={run.passes[own]?.hole_mm ?? null}
-            emptyText={units.lengthUnitText(one.needed_mm)}
+            emptyText={units.length(one.needed_mm)}
             path={`lines.runs.${place}.passes.${own}.hole_mm`}
             disabled={readOnly}
             onCommit={(hole_mm) => passThrough(run, panel, { hole_mm })}
