@@ -52,7 +52,18 @@ HELPED: dict[HoseName, Helped] = {
 
 
 def insertion_mm(outside_mm: float) -> float:
-    """How far a hose is pushed on something of an outside diameter [mm]."""
+    """How far a hose is pushed on a tail or a tube.
+
+    Parameters
+    ----------
+    outside_mm : float
+        Across what it is pushed on [mm].
+
+    Returns
+    -------
+    float
+        Along it [mm].
+    """
     return max(LEAST_MM, TIMES * outside_mm)
 
 

@@ -104,7 +104,20 @@ def pulled_tight(points: Array, lows: Array, highs: Array) -> Array:
 
 
 def is_clear(a: Array, b: Array, lows: Array, highs: Array) -> bool:
-    """Whether a straight goes into none of several boxes."""
+    """Whether a straight goes into none of several boxes.
+
+    Parameters
+    ----------
+    a, b : ndarray, shape (3,)
+        Its ends [mm].
+    lows, highs : ndarray, shape (n, 3)
+        Corners of the boxes [mm].
+
+    Returns
+    -------
+    bool
+        Touching a face is clear.
+    """
     enter, leave = in_slabs(a, b - a, lows + TINY, highs - TINY)
     return not bool(((enter < leave) & (leave > 0) & (enter < 1)).any())
 

@@ -69,7 +69,20 @@ def in_bay(
 
 
 def people_in_bay(vehicle: Vehicle, corner: VehicleCorner) -> list[KeepOut]:
-    """Room that people take, in the bay's axes: what moves there doesn't stand still."""
+    """Room that people take, in the bay's axes: what moves there doesn't stand still.
+
+    Parameters
+    ----------
+    vehicle : Vehicle
+        With its people.
+    corner : VehicleCorner
+        Where the bay's corner lies in it.
+
+    Returns
+    -------
+    list of KeepOut
+        A box each.
+    """
     shift = (corner.x_mm, corner.y_mm, corner.z_mm)
     moving = Clearance(kind="moving at full travel")
     return [

@@ -37,7 +37,7 @@ RULES: dict[str, Any] = {
         {"name": "bulkhead fitting -6", "price": 14.0, "supplier": "Lockgate Supplies", "on_shelf": 2.0},
         {"name": "hose end -6, straight", "price": 9.5, "supplier": "Lockgate Supplies", "on_shelf": 6.0},
         {
-            "name": "grommet for 13 mm in a hole of 19 mm",
+            "name": "grommet 13/19",
             "price": 0.9,
             "supplier": "Lockgate Supplies",
             "on_shelf": 40.0,

@@ -97,12 +97,34 @@ def crossings(lines: Lines, shapes: Sequence[RunShape], about: Surroundings) -> 
 
 
 def grommet_hole_mm(outside_mm: float) -> float:
-    """Across the hole that a run asks for, with a grommet [mm]."""
+    """Across the hole that a run asks for, with a grommet [mm].
+
+    Parameters
+    ----------
+    outside_mm : float
+        Across the run [mm].
+
+    Returns
+    -------
+    float
+        Across the hole [mm].
+    """
     return outside_mm + 2 * GROMMET_MM
 
 
 def bulkhead_size(bore_mm: float) -> tuple[str, Size]:
-    """The bulkhead fitting for a run: its flare's size by the bore."""
+    """The bulkhead fitting for a run: its flare's size by the bore.
+
+    Parameters
+    ----------
+    bore_mm : float
+        Of the run [mm].
+
+    Returns
+    -------
+    str, Size
+        The nearest size's name, and what it measures.
+    """
     return min(SIZES["37° flare"].items(), key=lambda one: abs(one[1].bore_mm - bore_mm))
 
 

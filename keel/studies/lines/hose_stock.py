@@ -24,7 +24,20 @@ def least_radius_of(run: LineRun, hoses: Sequence[HoseStock]) -> float:
 
 
 def radius_of_hose(run: LineRun, hoses: Sequence[HoseStock]) -> float:
-    """Radius of a hose's bends, to its middle: typed, or its tightest [mm]."""
+    """Radius of a hose's bends, to its middle: typed, or its tightest [mm].
+
+    Parameters
+    ----------
+    run : LineRun
+        A hose.
+    hoses : sequence of HoseStock
+        The shop's, with their cards.
+
+    Returns
+    -------
+    float
+        To the hose's middle [mm].
+    """
     return run.radius_mm or least_radius_of(run, hoses)
 
 

@@ -92,7 +92,20 @@ def leading_out(lines: Lines) -> set[Key]:
 
 
 def place_of_connection(part: LinePart, port: str) -> Array:
-    """Where a part's connection lies, shape (3,) [mm]."""
+    """Where a part's connection lies, shape (3,) [mm].
+
+    Parameters
+    ----------
+    part : LinePart
+        Where it is put.
+    port : str
+        One of its connections.
+
+    Returns
+    -------
+    ndarray, shape (3,)
+        In the bay [mm].
+    """
     along, aside, up = OFF.get(port, (0.0, 0.0, 0.0))
     if part.does.kind == "surge tank":
         up = TALL.get(port, 0.0) * part.long_mm / part.across_mm
@@ -121,6 +134,11 @@ def out_of(end: RunEnd, lines: Lines, ports: Sequence[Port]) -> Array | None:
         Parts.
     ports : sequence of Port
         The tank's.
+
+    Returns
+    -------
+    ndarray or None
+        Of a part that hangs in the tank, out of its port where the run leads out.
     """
     if end.part == TANK:
         return next((np.array(OUTWARD[port.face]) for port in ports if port.id == end.port), None)

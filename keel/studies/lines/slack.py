@@ -81,7 +81,18 @@ def hose_slack(lines: Lines, shapes: Sequence[RunShape], hoses: Hoses, bay: Bay 
 
 
 def length_for(slack: HoseSlack) -> float:
-    """What is typed for a hose that is long enough: to the next five millimetres, and five more [mm]."""
+    """What is typed for a hose that is long enough: to the next five millimetres, and five more [mm].
+
+    Parameters
+    ----------
+    slack : HoseSlack
+        A hose that is short.
+
+    Returns
+    -------
+    float
+        Its whole length, slack and all [mm].
+    """
     return float(np.ceil((slack.needs_mm - slack.moves_mm / 2) / STEP_MM) * STEP_MM + STEP_MM)
 
 

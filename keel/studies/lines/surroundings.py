@@ -210,7 +210,20 @@ def line_mesh(line: Array) -> Mesh:
 
 
 def sheet_of(name: str, sheets: Sequence[Sheet]) -> Sheet | None:
-    """A sheet by its id, a vehicle's panel with or without what marks it as one."""
+    """A sheet by its id, a vehicle's panel with or without what marks it as one.
+
+    Parameters
+    ----------
+    name : str
+        Its id.
+    sheets : sequence of Sheet
+        All of them.
+
+    Returns
+    -------
+    Sheet or None
+        None where there is none of that name.
+    """
     return next((one for one in sheets if one.key in (name, f"{PREFIX}{name}"[:40])), None)
 
 

@@ -23,6 +23,19 @@ def bender_of(run: LineRun, benders: Sequence[TubeBender]) -> TubeBender | None:
 
 
 def radius_of(run: LineRun, benders: Sequence[TubeBender]) -> float:
-    """Radius of a tube's bends, to its middle: typed, its bender's, or the usual one [mm]."""
+    """Radius of a tube's bends, to its middle: typed, its bender's, or the usual one [mm].
+
+    Parameters
+    ----------
+    run : LineRun
+        A tube.
+    benders : sequence of TubeBender
+        The shop's.
+
+    Returns
+    -------
+    float
+        To the tube's middle [mm].
+    """
     bender = bender_of(run, benders)
     return run.radius_mm or (bender.radius_mm if bender else USUAL_RADII * outside_of(run))

@@ -156,7 +156,7 @@ function Form({ kept, mayWrite }: { kept: Schemas['WorkshopOut']; mayWrite: bool
       </Section>
       <Section
         title="Price book"
-        about="Fittings, hose ends and grommets by name: bulkhead fitting -6; hose end -6, straight; grommet for 13 mm in a hole of 19 mm. Ways through a sheet are priced by it at Lines."
+        about="Fittings, hose ends and grommets by name: bulkhead fitting -6; hose end -6, straight; grommet 13/19, for its line and its hole. Ways through a sheet are priced by it at Lines."
       >
         <PriceBook
           items={settings.price_book ?? []}

@@ -47,7 +47,10 @@ function Nearest({ lines }: { lines: Shown }) {
     )
   }
   return (
-    <Block title="Neighbours of each run" about="The nearest of each kind, surface to surface, up to 400 mm away.">
+    <Block
+      title="Neighbours of each run"
+      about="The nearest of each kind, surface to surface; what is far away is left out."
+    >
       <Sheet
         label="Neighbours of each run"
         width={1100}
