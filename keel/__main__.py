@@ -16,6 +16,7 @@ from keel.reference.connections import SIZES
 from keel.reference.gauges import gauges_by_metal
 from keel.reference.hoses import DASH_BORE_MM
 from keel.reference.quantities import quantity_table
+from keel.reference.wires import GAUGES, gauge_mm2
 from keel.solid.faults import GeometryError
 from keel.warm import warm_answers, warm_kernels
 
@@ -50,6 +51,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if options.command == "quantities":
         table = {"quantities": quantity_table(), "gauges": gauges_by_metal(), "dash_bores_mm": DASH_BORE_MM}
         table |= {"connection_sizes": {standard: list(sizes) for standard, sizes in SIZES.items()}}
+        table |= {"wire_gauges_mm2": {str(gauge): gauge_mm2(gauge) for gauge in GAUGES}}
         print(json.dumps(table, indent=1, ensure_ascii=False))
         return 0
     if options.command == "warm":

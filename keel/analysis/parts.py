@@ -108,6 +108,7 @@ BEARERS_DRAWN = DocumentPart("mount.bearers", lambda asked: asked.design.mount.b
 STOPS_DRAWN = DocumentPart("mount.stops", lambda asked: asked.design.mount.stops)
 """What of a mount is worked out by itself: a strap's path doesn't change with a stop."""
 LINES = DocumentPart("lines", lambda asked: asked.design.lines)
+WIRING = DocumentPart("wiring", lambda asked: asked.design.wiring)
 SEAM = DocumentPart("sheet.making", lambda asked: asked.design.sheet.making)
 VEHICLE: DocumentPart[Vehicle | None] = DocumentPart("vehicle", vehicle_of)
 WORKSHOP: DocumentPart[Workshop] = DocumentPart("workshop", lambda asked: asked.workshop)

@@ -20,6 +20,7 @@ from keel.design.proof import Proof
 from keel.design.sheet import SheetScheme
 from keel.design.shell import BoxShell, Shell
 from keel.design.slosh import Slosh
+from keel.design.wiring import Wiring
 
 VERSION = 1
 OLD_METHOD = "school"
@@ -56,6 +57,7 @@ class Design(Part):
     proof: Proof = Proof()
     mount: Mount = Mount()
     lines: Lines = Lines()
+    wiring: Wiring = Wiring()
 
     @model_validator(mode="before")
     @classmethod

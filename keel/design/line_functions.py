@@ -28,6 +28,9 @@ class PumpDoes(Part):
         default=None, description="Opening pressure of its own check valve [kPa]; empty: it has none"
     )
     current_a: Annotated[float, Field(gt=0, le=200)] | None = Field(default=None, description="Running current [A]")
+    loop_ohm: Annotated[float, Field(ge=0, le=10)] | None = Field(
+        default=None, description="Its wiring, there and back [Ω]; empty: as drawn at Wiring, else none"
+    )
     dead_head_kpa: Kpa | None = Field(
         default=None, description="Most pressure that it makes, its relief valve counted [kPa]; empty: by its curve"
     )

@@ -94,7 +94,9 @@ class RunningMode(Part):
     manifold_kpa: Annotated[float, Field(ge=-101, le=500)] = Field(
         default=0, description="Pressure in the manifold, over the air's [kPa]"
     )
-    voltage_v: Voltage | None = Field(default=None, description="At the pumps [V]; empty: the case's")
+    voltage_v: Voltage | None = Field(
+        default=None, description="At the battery; without wiring, at the pumps [V]; empty: the case's"
+    )
     engine_rpm: Annotated[float, Field(ge=0, le=30_000)] = Field(default=3000, description="Speed of the engine [rpm]")
     fuel: FuelName | None = Field(default=None, description="Fuel in the tank then; empty: its case's, or the brief's")
     fuel_c: Annotated[float, Field(ge=-40, le=90)] = Field(default=20, description="Fuel temperature [°C]")

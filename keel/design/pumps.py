@@ -20,6 +20,9 @@ class PumpPoint(Part):
 
     kpa: Pressure = Field(description="Pressure over the tank's [kPa]")
     l_per_h: Flow = Field(description="Flow there [L/h]")
+    current_a: Annotated[float, Field(gt=0, le=200)] | None = Field(
+        default=None, description="Current there [A]; empty: the pump's own"
+    )
 
 
 class PumpCurve(Part):

@@ -145,6 +145,12 @@ class HouseRules(Part):
     )
     rub_mm: Gap = Field(default=5, description="Between a line and what it could rub on [mm]")
     edge_mm: Gap = Field(default=15, description="Between a line and the edge of a sheet [mm]")
+    wire_drop_v: float = Field(
+        default=0.5, gt=0, le=10, description="Most that wires and contacts may take, there and back [V]"
+    )
+    wire_spare_mm: Gap = Field(default=50, description="Spare at each end of a wire, to strip and to turn [mm]")
+    unfused_mm: Gap = Field(default=200, description="Longest wire from the battery to its fuse [mm]")
+    bond_ohm: float = Field(default=10, gt=0, le=1e6, description="Most between tank, filler and chassis [Ω]")
     clearances_mm: dict[ClearanceClass, Gap] = Field(
         default_factory=lambda: dict(CLEARANCE_MM), description="Least gap by kind of neighbour [mm]"
     )

@@ -4,6 +4,7 @@ from keel.reference.gauges import gauge_of
 from keel.reference.metals import MetalName
 from keel.reference.quantities import UnitSet, shown_text
 from keel.reference.units import LITRES_PER_IMPERIAL_GALLON, LITRES_PER_US_GALLON, MM_PER_INCH
+from keel.reference.wires import gauge_of as wire_gauge_of
 from keel.studies.result import Value, Words, metric
 
 ReaderUnits = UnitSet
@@ -139,6 +140,25 @@ def volume_text(litres: float, units: ReaderUnits) -> str:
             return f"{litres / LITRES_PER_IMPERIAL_GALLON:z.2f} imp gal"
 
 
+def wire_text(mm2: float, units: ReaderUnits) -> str:
+    """A wire's size: its copper, or the American gauge with at least so much.
+
+    Parameters
+    ----------
+    mm2 : float
+        Copper [mm²].
+    units : ReaderUnits
+        The reader's set of units.
+
+    Returns
+    -------
+    str
+        With its unit.
+    """
+    gauge = None if units == "mm_l" else wire_gauge_of(mm2)
+    return f"{mm2:.4g} mm²" if gauge is None else f"AWG {gauge}"
+
+
 def quantity_text(name: str, value: Value, units: ReaderUnits) -> str:
     """A sentence's quantity (see `Words`) in the reader's units.
 
@@ -163,6 +183,8 @@ def quantity_text(name: str, value: Value, units: ReaderUnits) -> str:
         return length_text(value, units)
     if kind == "sheet":
         return cut_text(value, units)
+    if kind == "wire":
+        return wire_text(value, units)
     if kind == "l":
         return volume_text(value, units)
     return shown_text(kind, value, units)

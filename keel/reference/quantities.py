@@ -184,6 +184,8 @@ QUANTITIES: dict[str, Quantity] = {
     "rpm": _same("a speed of rotation", "rpm", 0, rpm=1.0),
     "um": _same("a fineness", "µm", -1, um=1.0, µm=1.0, micron=1.0),
     "v": _same("a voltage", "V", -1, v=1.0),
+    "a": _same("a current", "A", 1, a=1.0, ma=1e-3),
+    "mohm": _same("a resistance", "mΩ", 1, mω=1.0, mohm=1.0, ω=1e3, ohm=1e3),
     "ohm": _same("a resistance", "Ω", 1, ω=1.0, ohm=1.0, ohms=1.0),
 }
 """By the ending of a name. Digits below zero: as many as there are."""

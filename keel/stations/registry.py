@@ -17,8 +17,9 @@ from keel.stations.proof.station import PROOF
 from keel.stations.sheet.station import SHEET
 from keel.stations.shell.station import SHELL
 from keel.stations.station import Station
+from keel.stations.wiring.station import WIRING
 
-_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD, PROOF, MOUNT, LINES]
+_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD, PROOF, MOUNT, LINES, WIRING]
 
 
 def stations() -> Sequence[Station]:

@@ -80,7 +80,7 @@ def words(text: str, **values: Value) -> Words:
     return Words(text=text, values=values)
 
 
-METRIC_LENGTHS = {"mm": "{:z.1f} mm", "sheet": "{:z.1f} mm", "l": "{:z.2f} L"}
+METRIC_LENGTHS = {"mm": "{:z.1f} mm", "sheet": "{:z.1f} mm", "l": "{:z.2f} L", "wire": "{:.4g} mm²"}
 """Endings with rules of their own in other units; see `keel.formats.quantities`."""
 KNOWN_ENDINGS = {*METRIC_LENGTHS, *QUANTITIES}
 

@@ -19,6 +19,7 @@ from keel.reference.connections import SIZES
 from keel.reference.quantities import UNIT_SETS
 from keel.reference.vapour import REID_KPA, atmosphere_kpa, vapour_kpa
 from keel.stations.lines.layouts import layouts
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.bores import NARROWEST
 from keel.studies.lines.circuits import CIRCUITS
 from keel.studies.lines.failures import FAILURES
@@ -28,7 +29,6 @@ from keel.studies.lines.heat import HEAT
 from keel.studies.lines.injection import FEEDS
 from keel.studies.lines.joints import JOINTS
 from keel.studies.lines.mating import adapter_between, mate_of, mismatch
-from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.pump_curves import dead_head_kpa
 from keel.studies.lines.speeds import ENGINE_DRIVEN
 from keel.studies.lines.stretches import STRETCHES

@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 
 from keel.stations.lines.layouts import layouts
 from keel.studies.lines.air_paths import AIR_PATHS, AirPath
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.filtration import FILTRATION
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.injection import FEEDS
-from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.places import LINE_PLACES, RunWay
 from keel.studies.lines.stretches import STRETCHES, Stretch
 from keel.studies.lines.tank_side import TANK_PORTS

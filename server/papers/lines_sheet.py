@@ -15,7 +15,8 @@ from keel.studies.lines.failures import FAILURES, Failure
 from keel.studies.lines.filtration import FILTRATION
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.joints import JOINTS
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.as_wired import LINE_MODES
+from keel.studies.lines.modes import Mode
 from keel.studies.lines.places import LINE_PLACES, LinePlaces
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.strip import STRIP, StripPiece

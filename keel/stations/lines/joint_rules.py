@@ -10,10 +10,10 @@ from keel.design.lines import TANK
 from keel.design.ports import opened
 from keel.findings.finding import Finding, saying
 from keel.reference.connections import CLAMPED
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.circuits import CIRCUITS, REFERENCES
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.joints import JOINTS
-from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.places import LINE_PLACES
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.tank_side import TANK_PORTS, fuels_by_cell

@@ -9,7 +9,7 @@ from keel.design.line_parts import LineComponent, LinePart
 from keel.design.ports import Port
 from keel.stations.lines.kit import CARBURETTOR_KPA, LOW_PRESSURE_KPA, Kit
 from keel.stations.lines.sketch import Sketch, beside, port_end
-from keel.studies.lines.modes import LINE_MODES
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.tank_side import TANK_PORTS
 from keel.studies.result import Words, words
 

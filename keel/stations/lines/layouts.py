@@ -10,10 +10,11 @@ from keel.findings.finding import Patch
 from keel.stations.lines.kit import Kit
 from keel.stations.lines.layout_ways import Draw, lacking, layout_ways
 from keel.stations.lines.sketch import Sketch
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.heat import HEAT
 from keel.studies.lines.injection import FEEDS, Feed
 from keel.studies.lines.joints import JOINTS
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 from keel.studies.lines.places import LINE_PLACES
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.surplus import SURPLUSES

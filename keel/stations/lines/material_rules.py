@@ -9,8 +9,8 @@ from keel.findings.fuels import attacked
 from keel.reference.compatibility import HOSES, OF_ELEMENT, OF_METAL, OF_RUBBER
 from keel.reference.fuels import FuelName
 from keel.reference.metals import METALS
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.circuits import CIRCUITS
-from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.ways import ENDS
 
 _lines = saying("lines")

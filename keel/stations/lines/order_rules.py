@@ -10,8 +10,8 @@ from keel.design.line_functions import CheckDoes, FilterDoes, PassageDoes, PumpD
 from keel.design.line_parts import LinePart
 from keel.design.lines import TANK, Lines
 from keel.findings.finding import Finding, saying
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.flows import FLOWS
-from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.places import Key
 from keel.studies.lines.services import PUMPS, is_spare, open_ways
 
@@ -192,7 +192,7 @@ def no_pump_works_for_nothing(tank: TankAnalysis) -> Iterator[Finding]:
             for mode, lph, kpa in zip(modes, flow.flow_lph, flows.kpa(part.id, "out") or [], strict=False)
             if lph is not None
             and lph < IDLE_LPH
-            and part.id not in mode.still
+            and part.id not in [*mode.still, *mode.off]
             and mode.draws_lph > 0
             and not mode.failure
         ]

@@ -6,9 +6,9 @@ from keel.analysis.tank import TankAnalysis
 from keel.design.line_functions import ports_of
 from keel.design.line_parts import LinePart
 from keel.findings.finding import Finding, saying
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.injection import FEEDS, Feed, FeedMode
-from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.suction import INLETS, Inlet
 from keel.studies.lines.surplus import SURPLUSES

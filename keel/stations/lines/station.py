@@ -25,6 +25,7 @@ from keel.stations.lines.layouts import layouts
 from keel.stations.lines.through_ways import through_ways
 from keel.stations.station import Station
 from keel.studies.lines.air_paths import AIR_PATHS
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.bores import NARROWEST
 from keel.studies.lines.circuits import CIRCUITS
 from keel.studies.lines.clamps import CLAMPS
@@ -38,7 +39,6 @@ from keel.studies.lines.hoses import HOSES
 from keel.studies.lines.injection import FEEDS
 from keel.studies.lines.joint_places import JOINT_PLACES
 from keel.studies.lines.joints import JOINTS
-from keel.studies.lines.modes import LINE_MODES
 from keel.studies.lines.places import LINE_PLACES
 from keel.studies.lines.pushed import PUSHED
 from keel.studies.lines.route_gaps import ROUTE_GAPS

@@ -8,8 +8,8 @@ from keel.design.line_parts import LinePart
 from keel.design.lines import TANK, Lines
 from keel.findings.finding import Finding, saying
 from keel.stations.lines.order_rules import IDLE_LPH, reach
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.flows import FLOWS
-from keel.studies.lines.modes import LINE_MODES
 from keel.studies.liquid.capacity import CAPACITY
 
 _lines = saying("lines")

@@ -50,7 +50,24 @@ def column_of(solids: Solids, sender: Sender) -> tuple[Cell, Column] | None:
     (Cell, Column) or None
         Both; None where it hangs in no cell.
     """
-    x, y = solids.datum[0] + sender.x_mm, solids.datum[1] + sender.y_mm
+    return column_at(solids, solids.datum[0] + sender.x_mm, solids.datum[1] + sender.y_mm)
+
+
+def column_at(solids: Solids, x: float, y: float) -> tuple[Cell, Column] | None:
+    """The cell over a place, and its column there.
+
+    Parameters
+    ----------
+    solids : Solids
+        The shell worked out.
+    x, y : float
+        In the axes of the bay [mm].
+
+    Returns
+    -------
+    (Cell, Column) or None
+        Both; None where there is no cell.
+    """
     low, high = solids.bounds.low[2] - 1.0, solids.bounds.high[2] + 1.0
     hits = sorted(
         hit.position[2] for hit in solids.inner.ray_cast([x + 1e-5, y + 1e-5, low], [x + 1e-5, y + 1e-5, high])

@@ -104,7 +104,7 @@ class Joints:
         self.made.elements.extend(elements)
 
     def still(self, part: LinePart) -> list[bool]:
-        return [part.id in mode.still for mode in self.modes]
+        return [part.id in mode.still or part.id in mode.off for mode in self.modes]
 
     def head(self, depth_mm: float) -> Array:
         """Pressure under fuel [kPa]; none above it."""

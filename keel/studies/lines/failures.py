@@ -4,25 +4,36 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
-from keel.analysis.parts import LINES, RULES
+from keel.analysis.parts import RULES
 from keel.analysis.study import study
 from keel.design.line_functions import PumpDoes
 from keel.design.line_parts import LinePart
 from keel.design.lines import Lines
 from keel.design.workshop import HouseRules
 from keel.network.outage import Link, Outage, outage
+from keel.studies.lines.as_wired import LINE_MODES, LINES_WIRED
 from keel.studies.lines.circuits import CIRCUITS, Circuit
 from keel.studies.lines.flows import LineFlows, line_flows
 from keel.studies.lines.injection import feeds
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 from keel.studies.lines.places import LINE_PLACES, LinePlaces
 from keel.studies.lines.services import PUMPS
 from keel.studies.lines.tank_side import TANK_PORTS, TankPort
 from keel.studies.lines.ways import ENDS, fuel_ways, sources
+from keel.studies.wiring.supply import PUMP_SUPPLIES, PumpSupply
 
 FAIL = ("pump", "engine-driven pump", "filter", "check valve")
 SUPPLY = ("switch", "fuse", "relay")
 MOST_FAILURES = 24
+
+
+@dataclass(frozen=True, slots=True)
+class Supply:
+    """Something that current comes through: its node, its name, and the minutes to replace it."""
+
+    node: str
+    name: str
+    minutes: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +82,7 @@ def failures(
     tank: Mapping[str, TankPort],
     modes: Sequence[Mode],
     rules: HouseRules,
+    supplies: Sequence[PumpSupply] = (),
 ) -> list[Failure]:
     """Every single failure.
 
@@ -88,6 +100,8 @@ def failures(
         Those that have to go on.
     rules : HouseRules
         How far a rail's pressure may be off.
+    supplies : sequence of PumpSupply
+        What each pump is fed through, where wiring is drawn: it counts before what a pump names.
 
     Returns
     -------
@@ -95,7 +109,8 @@ def failures(
         What stops most comes first. A blocked filter and a check valve stuck shut pass nothing.
     """
     good = [mode for mode in modes if not mode.still] or list(modes)
-    what = list(_what_fails(lines))[:MOST_FAILURES]
+    chains = _chains(lines, supplies)
+    what = list(_what_fails(lines, chains))[:MOST_FAILURES]
     if not what:
         return []
     cases = [mode for _, _, parts, *_ in what for mode in _without(good, parts)]
@@ -105,7 +120,7 @@ def failures(
     helped = _runs(_with(lines, spare), found, places, tank, cases, rules) if spare else [False] * len(cases)
     many = len(good)
     shown = []
-    links = _Links.of(lines)
+    links = _Links.of(lines, chains)
     for place, (out, node, parts, minutes, tools) in enumerate(what):
         span = slice(place * many, (place + 1) * many)
         left = _named(good, alone[span])
@@ -129,21 +144,35 @@ def failures(
     return sorted(shown, key=lambda one: -len(one.lost))
 
 
-def _what_fails(lines: Lines) -> Iterator[tuple[str, str, list[str], float | None, str]]:
+def _chains(lines: Lines, supplies: Sequence[PumpSupply]) -> dict[str, list[Supply]]:
+    """By pump, each thing that its current comes through: as drawn, else as the pump names it."""
+    drawn = {one.id: one for one in supplies if one.is_whole}
+    found = {}
+    for part in lines.parts:
+        if part.id in drawn:
+            through = drawn[part.id].through
+            found[part.id] = [Supply(f"{one.kind} {one.id}", one.name, one.minutes) for one in through]
+        elif isinstance(part.does, PumpDoes):
+            named = [(kind, getattr(part.does, kind)) for kind in SUPPLY]
+            found[part.id] = [Supply(f"{kind} {name}", name, None) for kind, name in named if name]
+    return found
+
+
+def _what_fails(
+    lines: Lines, chains: Mapping[str, Sequence[Supply]]
+) -> Iterator[tuple[str, str, list[str], float | None, str]]:
     """What, its node, which parts that takes with it, and the minutes and tools that replacing it takes."""
     for part in lines.parts:
         if part.does.kind in FAIL and not _is_spare(part):
             said = {"filter": "blocked", "check valve": "stuck shut"}.get(part.does.kind, "dead")
             minutes, tools = getattr(part.does, "minutes_to_replace", None), getattr(part.does, "tools", "")
             yield f"{part.name} {said}", part.id, [part.id], minutes, tools
-    for kind in SUPPLY:
-        named: dict[str, list[str]] = {}
-        for part in lines.parts:
-            name = getattr(part.does, kind, "") if isinstance(part.does, PumpDoes) else ""
-            if name:
-                named.setdefault(name, []).append(part.id)
-        for name, parts in named.items():
-            yield f"{name} open", f"{kind} {name}", parts, None, ""
+    stopped: dict[Supply, list[str]] = {}
+    for pump, chain in chains.items():
+        for supply in chain:
+            stopped.setdefault(supply, []).append(pump)
+    for supply, pumps in stopped.items():
+        yield f"{supply.name} open", supply.node, pumps, supply.minutes, ""
 
 
 def _is_spare(part: LinePart) -> bool:
@@ -159,14 +188,12 @@ class _Links:
     pumps: dict[str, str]
 
     @classmethod
-    def of(cls, lines: Lines) -> "_Links":
-        """Current from the battery by switch, fuse and relay; a pump on the engine needs none of them."""
+    def of(cls, lines: Lines, chains: Mapping[str, Sequence[Supply]]) -> "_Links":
+        """Current from the battery by all that it comes through; a pump on the engine needs none of it."""
         pumps = {part.id: part.name for part in lines.parts if part.does.kind in PUMPS and not _is_spare(part)}
         electric: list[Link] = []
-        for part in lines.parts:
-            supply = [f"{kind} {name}" for kind in SUPPLY if (name := getattr(part.does, kind, ""))]
-            if part.id in pumps:
-                electric += pairwise(["battery", *supply, part.id])
+        for pump in pumps:
+            electric += pairwise(["battery", *(supply.node for supply in chains.get(pump, ())), pump])
         graph = fuel_ways(lines)
         ends = [part.id for part in lines.parts if part.does.kind in ENDS]
         fuel: list[Link] = [*graph.edges, *(("tank", node) for node in sources(lines, graph))]
@@ -207,4 +234,4 @@ def _named(modes: Sequence[Mode], able: Sequence[bool]) -> list[str]:
     return [mode.name for mode, one in zip(modes, able, strict=True) if one]
 
 
-FAILURES = study(failures, LINES, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES, RULES).at_rest()
+FAILURES = study(failures, LINES_WIRED, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES, RULES, PUMP_SUPPLIES).at_rest()

@@ -7,9 +7,10 @@ from keel.analysis.parts import LINES
 from keel.analysis.study import study
 from keel.design.line_functions import FilterDoes, RegulatorDoes
 from keel.design.lines import Lines
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.assembly import HOUSED_TIMES
 from keel.studies.lines.flows import FLOWS, LineFlows
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,16 +7,16 @@ from typing import Any, Literal, TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-from keel.analysis.parts import LINES
 from keel.analysis.study import study
 from keel.design.lines import TANK, Lines
 from keel.network.curves import Array
 from keel.network.friction import velocity
 from keel.network.solve import Settled, settle
+from keel.studies.lines.as_wired import LINE_MODES, LINES_WIRED
 from keel.studies.lines.assemble import assemble
 from keel.studies.lines.assembly import Assembly
 from keel.studies.lines.circuits import CIRCUITS, Circuit
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 from keel.studies.lines.places import LINE_PLACES, LinePlaces
 from keel.studies.lines.tank_side import TANK_PORTS, TankPort
 
@@ -320,7 +320,7 @@ def stopped(
     return Stopped(flows.unfed, still.runs)
 
 
-BOTH_FLOWS = study(both_flows, LINES, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES)
+BOTH_FLOWS = study(both_flows, LINES_WIRED, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES)
 FLOWS = study(clean, BOTH_FLOWS)
 LOADED_FLOWS = study(due, BOTH_FLOWS)
-STOPPED = study(stopped, FLOWS, LINES, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES).at_rest()
+STOPPED = study(stopped, FLOWS, LINES_WIRED, CIRCUITS, LINE_PLACES, TANK_PORTS, LINE_MODES).at_rest()

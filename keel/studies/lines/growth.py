@@ -9,9 +9,10 @@ from keel.design.brief import Brief
 from keel.design.line_parts import LinePart
 from keel.design.lines import TANK, Lines
 from keel.design.workshop import Prices, Workshop
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.flows import FLOWS, LineFlows
 from keel.studies.lines.injection import FEEDS, Feed, FeedMode
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 from keel.studies.lines.stretches import STRETCHES, Stretch
 from keel.studies.result import Words, words
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import networkx as nx
 
-from keel.analysis.parts import BRIEF, LINES, RULES
+from keel.analysis.parts import BRIEF, RULES
 from keel.analysis.study import study
 from keel.design.brief import Brief
 from keel.design.line_functions import OtherTankDoes, PumpDoes, RailDoes, UserDoes
@@ -13,9 +13,10 @@ from keel.design.line_parts import LinePart
 from keel.design.lines import Lines
 from keel.design.workshop import HouseRules
 from keel.reference.fuels import FUELS, HEAT_CAPACITY_KJ_PER_KG_K
+from keel.studies.lines.as_wired import LINE_MODES, LINES_WIRED
 from keel.studies.lines.flows import FLOWS, LineFlows
 from keel.studies.lines.injection import draws
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 from keel.studies.lines.services import is_spare, open_ways
 from keel.studies.liquid.capacity import CAPACITY, Capacity
 
@@ -111,7 +112,7 @@ def heat(
     elsewhere = any(isinstance(part.does, OtherTankDoes) for part in lines.parts)
     rows = []
     for place, mode in enumerate(modes):
-        electric = sum(_watts(part.does, mode) for part in pumps if part.id not in mode.still)
+        electric = sum(_watts(part.does, mode) for part in pumps if part.id not in [*mode.still, *mode.off])
         used = 0.0
         for part in users:
             kpa = (flows.kpa(part.id, "rail") or [None] * len(modes))[place]
@@ -158,4 +159,4 @@ def _staged(
         before += (flow.flow_lph[place] or 0.0) if flow else 0.0
 
 
-HEAT = study(heat, LINES, FLOWS, LINE_MODES, BRIEF, CAPACITY, RULES)
+HEAT = study(heat, LINES_WIRED, FLOWS, LINE_MODES, BRIEF, CAPACITY, RULES)

@@ -11,8 +11,9 @@ from keel.analysis.study import study
 from keel.design.line_functions import RailDoes, RegulatorDoes, UserDoes
 from keel.design.line_parts import LinePart
 from keel.design.lines import Lines
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.flows import LOADED_FLOWS, LineFlows
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 from keel.studies.lines.services import open_ways
 
 

@@ -1,7 +1,7 @@
 """The running modes: those that are typed, or the usual ones of the brief's engine."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from keel.analysis.parts import BRIEF, LINES, RULES
 from keel.analysis.study import study
@@ -32,6 +32,8 @@ class Mode:
         The same by each demand case, for those who draw by a case of their own.
     fuel : FuelName or None
         What it is run on, where that isn't the brief's fuel.
+    off : list of str
+        Pumps that the wiring has off in it, as it should.
     """
 
     id: str
@@ -48,6 +50,7 @@ class Mode:
     still: list[str]
     failure: bool
     fuel: FuelName | None
+    off: list[str] = field(default_factory=list)
 
 
 def modes(lines: Lines, brief: Brief, rules: HouseRules) -> list[Mode]:
@@ -136,4 +139,5 @@ def _running_pumps(lines: Lines) -> Sequence[tuple[str, str]]:
     return [(part.id, part.name) for part in lines.parts if part.does.kind == "pump" and not part.does.spare]
 
 
-LINE_MODES = study(modes, LINES, BRIEF, RULES).by_value()
+MODES_ASKED = study(modes, LINES, BRIEF, RULES).by_value()
+"""As they are asked for: which pumps the wiring has on is still to come."""

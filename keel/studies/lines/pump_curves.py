@@ -25,14 +25,14 @@ def curve_at(tables: Sequence[tuple[float, Sequence[PumpPoint]]], at: float) -> 
     Returns
     -------
     Curve or None
-        Ends at zero; None where the tables don't reach.
+        Ends at zero; None where the tables don't reach, or there is none.
 
     References
     ----------
     Straight lines in both, nothing beyond a table's last point: the only thing a maker's table says for sure.
     """
     places = [place for place, _ in tables]
-    if not places[0] - 1e-9 <= at <= places[-1] + 1e-9:
+    if not places or not places[0] - 1e-9 <= at <= places[-1] + 1e-9:
         return None
     curves = [_whole(points) for _, points in tables]
     high = next(n for n, place in enumerate(places) if place >= at - 1e-9)
@@ -42,6 +42,22 @@ def curve_at(tables: Sequence[tuple[float, Sequence[PumpPoint]]], at: float) -> 
     share = (at - places[high - 1]) / (places[high] - places[high - 1])
     kpa = sorted({*low.places, *up.places})
     return Curve.of(kpa, [(1 - share) * low.at(one) + share * up.at(one) for one in kpa])
+
+
+def pressures_of(does: PumpDoes) -> list[float]:
+    """Every pressure that a pump's tables have a point at.
+
+    Parameters
+    ----------
+    does : PumpDoes
+        Its card.
+
+    Returns
+    -------
+    list of float
+        Rising [kPa]; the ends at which it gives nothing among them.
+    """
+    return sorted({kpa for curve in does.curves for kpa in _whole(curve.points).places})
 
 
 def _whole(points: Sequence[PumpPoint]) -> Curve:

@@ -10,10 +10,11 @@ from keel.analysis.study import study
 from keel.design.line_functions import EnginePumpDoes
 from keel.design.line_parts import LinePart
 from keel.design.lines import Lines
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.circuits import CIRCUITS, Circuit
 from keel.studies.lines.flows import LOADED_FLOWS, LineFlows
 from keel.studies.lines.injection import FEEDS, Feed
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 from keel.studies.lines.pump_curves import pump_curve
 
 WITHIN_RPM = 0.5

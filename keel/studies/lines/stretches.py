@@ -8,8 +8,9 @@ from keel.analysis.study import study
 from keel.design.line_functions import EnginePumpDoes, PumpDoes
 from keel.design.lines import LineRun, Lines
 from keel.design.workshop import HouseRules
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.flows import FLOWS, LineFlows
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 from keel.studies.lines.places import LINE_PLACES, LinePlaces
 from keel.studies.lines.pump_curves import dead_head_kpa
 from keel.studies.lines.services import SERVICES, Service, pumps_pressing

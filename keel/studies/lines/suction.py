@@ -14,9 +14,10 @@ from keel.design.lines import TANK, Lines
 from keel.network.friction import velocity
 from keel.reference.fuels import FUELS
 from keel.reference.vapour import REID_KPA, atmosphere_kpa, vapour_kpa
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.circuits import CIRCUITS, Circuit
 from keel.studies.lines.flows import LOADED_FLOWS, LineFlows
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 from keel.studies.lines.places import LINE_PLACES, Key, LinePlaces
 from keel.studies.lines.services import PUMPS, is_spare, open_ways
 from keel.studies.lines.tank_side import TANK_PORTS, TankPort

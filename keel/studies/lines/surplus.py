@@ -7,8 +7,9 @@ from keel.analysis.parts import LINES
 from keel.analysis.study import study
 from keel.design.line_functions import RegulatorDoes
 from keel.design.lines import Lines
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.flows import FLOWS, LineFlows
-from keel.studies.lines.modes import LINE_MODES, Mode
+from keel.studies.lines.modes import Mode
 
 
 @dataclass(frozen=True, slots=True)

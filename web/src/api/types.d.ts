@@ -2261,6 +2261,17 @@ export interface components {
             stint_min?: number | null;
         };
         /**
+         * BatteryDoes
+         * @description Where current comes from, alternator and battery as one.
+         */
+        BatteryDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "battery";
+        };
+        /**
          * Bay
          * @description The space the tank must live in. Its rear, right, lower corner is x = y = z = 0.
          */
@@ -2775,6 +2786,44 @@ export interface components {
             washer_mm?: number | null;
         };
         /**
+         * Bond
+         * @description A strap or a wire that keeps two pieces of metal at the same potential, past rubber between them.
+         */
+        Bond: {
+            /**
+             * Area Mm2
+             * @description Copper [mm²]
+             * @default 6
+             */
+            area_mm2: number;
+            /** End */
+            end: string;
+            /** Id */
+            id: string;
+            /**
+             * Length Mm
+             * @description One way [mm]; empty: not measured
+             */
+            length_mm?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Start
+             * @description 'tank', 'chassis', a filler's neck, a port's part, a part of the line, by its name in the list
+             */
+            start: string;
+        };
+        /**
+         * Bonding
+         * @description All pieces; `loose`: bonds with an end at something that isn't there, by id.
+         */
+        Bonding: {
+            /** Loose */
+            loose: string[];
+            /** Pieces */
+            pieces: components["schemas"]["MetalPiece"][];
+        };
+        /**
          * BookPrice
          * @description One line of the price book.
          */
@@ -2816,6 +2865,26 @@ export interface components {
             /** Quantity */
             quantity: number;
             title: components["schemas"]["Words"];
+        };
+        /**
+         * Box
+         * @description A thing on the diagram: its column, its row, where its current goes back to.
+         */
+        Box: {
+            /** Column */
+            column: number;
+            /** Earths */
+            earths: string[];
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Row */
+            row: number;
         };
         /**
          * BoxShell
@@ -3637,6 +3706,23 @@ export interface components {
             weld_m: number;
         };
         /**
+         * ChangeoverDoes
+         * @description A switch that feeds one thing or another.
+         */
+        ChangeoverDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "changeover switch";
+            /**
+             * Rating A
+             * @description What its contact may carry [A]
+             * @default 10
+             */
+            rating_a: number;
+        };
+        /**
          * CheckDoes
          * @description A check valve: one way, above its opening pressure.
          */
@@ -3888,6 +3974,82 @@ export interface components {
             part: string;
             /** Port */
             port: string;
+        };
+        /**
+         * ConnectorDoes
+         * @description A plug with its socket: what is joined to a pin is joined together.
+         */
+        ConnectorDoes: {
+            /**
+             * Contact Mohm
+             * @description Of a pair of pins, plug and socket [mΩ]
+             * @default 5
+             */
+            contact_mohm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "connector";
+            /**
+             * Pins
+             * @description Pins
+             * @default 2
+             */
+            pins: number;
+            /**
+             * Rating A
+             * @description What a pin may carry [A]
+             * @default 15
+             */
+            rating_a: number;
+        };
+        /**
+         * ContactFigures
+         * @description A contact that opens and closes, an output, or a pin: what flows through it, and what it may carry [A].
+         */
+        ContactFigures: {
+            /** Current A */
+            current_a: number;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Rating A */
+            rating_a: number;
+            /** Terminal */
+            terminal: string;
+        };
+        /**
+         * ControllerDoes
+         * @description An engine control unit or a pump controller.
+         */
+        ControllerDoes: {
+            /**
+             * Current A
+             * @description What it draws itself [A]
+             * @default 1
+             */
+            current_a: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "controller";
+            /**
+             * Outputs
+             * @default [
+             *       {
+             *         "from_draw": null,
+             *         "from_manifold_kpa": null,
+             *         "rating_a": 10,
+             *         "switches": "feed"
+             *       }
+             *     ]
+             */
+            outputs: components["schemas"]["StagedOutput"][];
         };
         /**
          * Corner
@@ -4200,6 +4362,36 @@ export interface components {
                 number,
                 number
             ][][];
+        };
+        /**
+         * CutOffDoes
+         * @description Opens by itself in a crash, or when the engine stands.
+         */
+        CutOffDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut-off";
+            /**
+             * Opens
+             * @description When it opens
+             * @default in a crash
+             * @enum {string}
+             */
+            opens: "in a crash" | "without oil pressure" | "when the engine stands";
+            /**
+             * Primes
+             * @description How the pumps run before the engine does: the starter's signal, a button
+             * @default
+             */
+            primes: string;
+            /**
+             * Rating A
+             * @description What its contact may carry [A]
+             * @default 10
+             */
+            rating_a: number;
         };
         /**
          * CutShown
@@ -4733,6 +4925,14 @@ export interface components {
              * @constant
              */
             version: 1;
+            /**
+             * @default {
+             *       "bonds": [],
+             *       "devices": [],
+             *       "wires": []
+             *     }
+             */
+            wiring: components["schemas"]["Wiring"];
         };
         /**
          * DesignBrief
@@ -4809,6 +5009,71 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * Device
+         * @description One thing that current comes from, passes or feeds, beside pumps and senders. In the axes of the bay.
+         */
+        Device: {
+            /** Does */
+            does: components["schemas"]["BatteryDoes"] | components["schemas"]["EarthDoes"] | components["schemas"]["FuseDoes"] | components["schemas"]["RelayDoes"] | components["schemas"]["CutOffDoes"] | components["schemas"]["SwitchDoes"] | components["schemas"]["ChangeoverDoes"] | components["schemas"]["LampDoes"] | components["schemas"]["LevelSwitchDoes"] | components["schemas"]["ControllerDoes"] | components["schemas"]["ConnectorDoes"] | components["schemas"]["SpliceDoes"] | components["schemas"]["GaugeDoes"] | components["schemas"]["LoadDoes"];
+            /** Id */
+            id: string;
+            /**
+             * Marking
+             * @description What is printed at its terminals, where that differs
+             * @default
+             */
+            marking: string;
+            /** Name */
+            name: string;
+            /**
+             * Price
+             * @description As bought
+             */
+            price?: number | null;
+            /**
+             * Sealed
+             * @description No spark inside it reaches vapour, by its maker's word
+             * @default false
+             */
+            sealed: boolean;
+            /**
+             * Stands
+             * @description Outside the tank, in its wall, or in it
+             * @default outside
+             * @enum {string}
+             */
+            stands: "outside" | "in the tank's wall" | "in the tank";
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+        };
+        /**
+         * Diagram
+         * @description All of it, and how many columns and rows it takes.
+         */
+        Diagram: {
+            /** Boxes */
+            boxes: components["schemas"]["Box"][];
+            /** Columns */
+            columns: number;
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /** Rows */
+            rows: number;
         };
         /**
          * Done
@@ -4983,6 +5248,17 @@ export interface components {
             start_s: number;
         };
         /**
+         * EarthDoes
+         * @description A bolt on the chassis.
+         */
+        EarthDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "earth point";
+        };
+        /**
          * EngineDriven
          * @description A pump on the engine.
          *
@@ -5130,6 +5406,7 @@ export interface components {
              * @default 0
              */
             untried: number;
+            wiring?: components["schemas"]["WiringResults"] | null;
         };
         /**
          * ExistingStrap
@@ -5302,6 +5579,55 @@ export interface components {
             mode: string;
             /** Wanted Kpa */
             wanted_kpa: number | null;
+        };
+        /**
+         * FeedWay
+         * @description One way to feed the pumps.
+         *
+         *     Attributes
+         *     ----------
+         *     patch : Patch
+         *         The wiring as it would be; bonds stay.
+         *     wires : int
+         *         To be made.
+         *     metres, copper_kg : float
+         *         Of wire, and the copper in it.
+         *     drop_v : float or None
+         *         The most that a pump loses.
+         *     thickest_mm2 : float
+         *         Of all wires.
+         *     live_m : float
+         *         Wire that is still live once the cut-off has opened.
+         *     at_once : int
+         *         Pumps that the worst single failure takes.
+         */
+        FeedWay: {
+            /** At Once */
+            at_once: number;
+            /** Chosen */
+            chosen: boolean;
+            /** Copper Kg */
+            copper_kg: number;
+            /** Drop V */
+            drop_v: number | null;
+            /** Favoured */
+            favoured: boolean;
+            /** Live M */
+            live_m: number;
+            means: components["schemas"]["Words"];
+            /** Metres */
+            metres: number;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            };
+            /** Thickest Mm2 */
+            thickest_mm2: number;
+            /** Title */
+            title: string;
+            why: components["schemas"]["Words"] | null;
+            /** Wires */
+            wires: number;
         };
         /**
          * Figures
@@ -6067,6 +6393,43 @@ export interface components {
             kg: number;
         };
         /**
+         * FuseDoes
+         * @description A fuse or a breaker.
+         */
+        FuseDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fuse";
+            /**
+             * Minutes To Replace
+             * @description To replace it where it is [min]
+             */
+            minutes_to_replace?: number | null;
+            /**
+             * Rating A
+             * @description Rating [A]; empty: by what it feeds
+             */
+            rating_a?: number | null;
+        };
+        /**
+         * FuseFigures
+         * @description A fuse: its rating, typed or chosen, and what flows through it.
+         */
+        FuseFigures: {
+            /** Current A */
+            current_a: number;
+            /** Id */
+            id: string;
+            /** Is Chosen */
+            is_chosen: boolean;
+            /** Name */
+            name: string;
+            /** Rating A */
+            rating_a: number | null;
+        };
+        /**
          * Gap
          * @description The nearest gap from the shell to one neighbour.
          */
@@ -6196,6 +6559,23 @@ export interface components {
              * @default []
              */
             senders: components["schemas"]["Sender"][];
+        };
+        /**
+         * GaugeDoes
+         * @description The instrument that a sender moves.
+         */
+        GaugeDoes: {
+            /**
+             * Current A
+             * @description What it draws [A]
+             * @default 0.2
+             */
+            current_a: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gauge";
         };
         /**
          * GaugeRead
@@ -6859,6 +7239,12 @@ export interface components {
              */
             beyond_target: number;
             /**
+             * Bond Ohm
+             * @description Most between tank, filler and chassis [Ω]
+             * @default 10
+             */
+            bond_ohm: number;
+            /**
              * Brush Mm
              * @description A brush passes an opening this wide [mm]
              * @default 25
@@ -7184,6 +7570,12 @@ export interface components {
              */
             ullage_rise_k: number;
             /**
+             * Unfused Mm
+             * @description Longest wire from the battery to its fuse [mm]
+             * @default 200
+             */
+            unfused_mm: number;
+            /**
              * Vapour Most
              * @description Most vapour in a tank that is tested, as a share of the lower explosive limit
              * @default 0.1
@@ -7207,6 +7599,18 @@ export interface components {
              * @default 2
              */
             vent_vacuum_kpa: number;
+            /**
+             * Wire Drop V
+             * @description Most that wires and contacts may take, there and back [V]
+             * @default 0.5
+             */
+            wire_drop_v: number;
+            /**
+             * Wire Spare Mm
+             * @description Spare at each end of a wire, to strip and to turn [mm]
+             * @default 50
+             */
+            wire_spare_mm: number;
         };
         /**
          * Hung
@@ -7491,6 +7895,37 @@ export interface components {
             worst_l: number;
         };
         /**
+         * JoinedThing
+         * @description Something that wires can be joined to.
+         *
+         *     Attributes
+         *     ----------
+         *     of, id : str
+         *         A device here, a pump at Lines, a sender at Gauge.
+         *     kind : str
+         *         What it is.
+         *     at : Point
+         *         Its middle [mm].
+         *     stands : str
+         *         Outside the tank, in its wall, or in it.
+         */
+        JoinedThing: {
+            at: components["schemas"]["Point"];
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "outside" | "in the tank's wall" | "in the tank";
+        };
+        /**
          * Joint
          * @description Where a run meets a part.
          *
@@ -7632,6 +8067,58 @@ export interface components {
              * @description Lower face [mm]
              */
             z_mm: number;
+        };
+        /**
+         * Lamp
+         * @description A lamp.
+         *
+         *     Attributes
+         *     ----------
+         *     means : str
+         *         As it was typed.
+         *     is_whole : bool
+         *         It is joined to both poles when everything is closed.
+         *     by : list of Level
+         *         Level switches each of which puts it out.
+         *     others : list of str
+         *         What else has to be closed, by name.
+         */
+        Lamp: {
+            /** By */
+            by: components["schemas"]["Level"][];
+            /** Id */
+            id: string;
+            /** Is Whole */
+            is_whole: boolean;
+            /** Means */
+            means: string;
+            /** Name */
+            name: string;
+            /** Others */
+            others: string[];
+        };
+        /**
+         * LampDoes
+         * @description A lamp that says something.
+         */
+        LampDoes: {
+            /**
+             * Current A
+             * @description What it draws [A]
+             * @default 0.2
+             */
+            current_a: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lamp";
+            /**
+             * Means
+             * @description What it says when it is lit
+             * @default
+             */
+            means: string;
         };
         /**
          * Landing
@@ -8049,6 +8536,68 @@ export interface components {
             was_right: boolean;
         };
         /**
+         * Level
+         * @description A level switch.
+         *
+         *     Attributes
+         *     ----------
+         *     tank : str
+         *         Which tank it is in, in words.
+         *     left_l : float or None
+         *         What is in it at its level [L]; None where its level isn't set, or it is in no tank.
+         *     reserve_l : float or None
+         *         What the gauge's lamp is meant for, where it is in this tank.
+         */
+        Level: {
+            /** Closes */
+            closes: string;
+            /** Height Mm */
+            height_mm: number | null;
+            /** Id */
+            id: string;
+            /** Left L */
+            left_l: number | null;
+            /** Name */
+            name: string;
+            /** Reserve L */
+            reserve_l: number | null;
+            /** Tank */
+            tank: string;
+        };
+        /**
+         * LevelSwitchDoes
+         * @description A float that closes or opens a contact at a level.
+         */
+        LevelSwitchDoes: {
+            /**
+             * Closes
+             * @default below its level
+             * @enum {string}
+             */
+            closes: "below its level" | "above its level";
+            /**
+             * Height Mm
+             * @description Level at which it switches, over the tank's inner floor [mm]; empty: not set
+             */
+            height_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "level switch";
+            /**
+             * Rating A
+             * @description What its contact may carry [A]
+             * @default 0.5
+             */
+            rating_a: number;
+            /**
+             * Tank
+             * @description Surge tank of the line that it is in; empty: this tank
+             */
+            tank?: string | null;
+        };
+        /**
          * LibraryComponent
          * @description A part of lines in the workshop's library.
          */
@@ -8109,6 +8658,38 @@ export interface components {
              * @default []
              */
             seals: ("nitrile" | "fluoroelastomer" | "EPDM" | "cork" | "PTFE")[];
+        };
+        /**
+         * Line
+         * @description A wire, or several side by side between the same two things.
+         *
+         *     Attributes
+         *     ----------
+         *     wires : list of str
+         *         Their ids.
+         *     start, end : str
+         *         The boxes that it joins, as "of:id".
+         *     start_terminal, end_terminal : str
+         *         Where on them.
+         *     spots : list of (int, float)
+         *         Boxes' places with the free places between that it passes: columns and rows.
+         */
+        Line: {
+            /** End */
+            end: string;
+            /** End Terminal */
+            end_terminal: string;
+            /** Spots */
+            spots: [
+                number,
+                number
+            ][];
+            /** Start */
+            start: string;
+            /** Start Terminal */
+            start_terminal: string;
+            /** Wires */
+            wires: string[];
         };
         /**
          * LineFlows
@@ -8492,6 +9073,20 @@ export interface components {
             tubes?: components["schemas"]["TubeMade"][] | null;
         };
         /**
+         * Link
+         * @description Something that a pump's current, or its relay's, has to come through.
+         */
+        Link: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes: number | null;
+            /** Name */
+            name: string;
+        };
+        /**
          * LinkCheck
          * @description One link of a mount where it is loaded most.
          *
@@ -8566,6 +9161,66 @@ export interface components {
              * @enum {string}
              */
             way: "forward" | "rearward" | "to the left" | "to the right" | "up" | "down";
+        };
+        /**
+         * LoadDoes
+         * @description Something else that is fed.
+         */
+        LoadDoes: {
+            /**
+             * Current A
+             * @description What it draws [A]
+             * @default 1
+             */
+            current_a: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "other load";
+        };
+        /**
+         * LoadFigures
+         * @description A load.
+         *
+         *     Attributes
+         *     ----------
+         *     is_fed, is_earthed : bool
+         *         Whether it is joined to the battery's + and to its -, with everything closed.
+         *     loop_ohm : float or None
+         *         Of all that its own current flows through; None where its way isn't whole.
+         *     drop_v : float or None
+         *         What is lost with everything on.
+         *     others_v : float or None
+         *         What of that others' currents take.
+         *     wires : list of str
+         *         The wires of its way, there and back.
+         */
+        LoadFigures: {
+            /** Current A */
+            current_a: number | null;
+            /** Drop V */
+            drop_v: number | null;
+            /** Id */
+            id: string;
+            /** Is Earthed */
+            is_earthed: boolean;
+            /** Is Fed */
+            is_fed: boolean;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Loop Ohm */
+            loop_ohm: number | null;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Others V */
+            others_v: number | null;
+            /** Wires */
+            wires: string[];
         };
         /**
          * Loads
@@ -8775,6 +9430,38 @@ export interface components {
             within_mm: number;
         };
         /**
+         * MetalPiece
+         * @description A piece of metal.
+         *
+         *     Attributes
+         *     ----------
+         *     key : str
+         *         What a bond names it by.
+         *     joined : bool
+         *         It is bonded to the chassis, over others or straight.
+         *     behind : str
+         *         What rubber it stands behind.
+         *     by_word : bool
+         *         Not by a bond that is drawn, but by what the port says.
+         */
+        MetalPiece: {
+            /** Behind */
+            behind: string;
+            /** By Word */
+            by_word: boolean;
+            /** Joined */
+            joined: boolean;
+            /** Key */
+            key: string;
+            /**
+             * Metal
+             * @enum {string}
+             */
+            metal: "chassis" | "tank" | "filler" | "part";
+            /** Name */
+            name: string;
+        };
+        /**
          * Method
          * @description One way of fitting a sender to this depth, with its figures.
          */
@@ -8849,6 +9536,8 @@ export interface components {
          *         The same by each demand case, for those who draw by a case of their own.
          *     fuel : FuelName or None
          *         What it is run on, where that isn't the brief's fuel.
+         *     off : list of str
+         *         Pumps that the wiring has off in it, as it should.
          */
         Mode: {
             /** Altitude M */
@@ -8875,6 +9564,8 @@ export interface components {
             manifold_kpa: number;
             /** Name */
             name: string;
+            /** Off */
+            off?: string[];
             /** Share */
             share: number | null;
             /** Still */
@@ -10342,6 +11033,59 @@ export interface components {
             start_kpa: (number | null)[];
         };
         /**
+         * Pin
+         * @description A terminal.
+         *
+         *     Attributes
+         *     ----------
+         *     of, id, name, kind, terminal : str
+         *         Which one.
+         *     marking : str
+         *         What is printed there, where that differs.
+         *     wires : list of PinWire
+         *         What is joined to it; empty: nothing.
+         *     feeds : list of str
+         *         Loads whose current comes through it, by name.
+         *     current_a : float or None
+         *         The most in any of its wires; None where nobody knows.
+         */
+        Pin: {
+            /** Current A */
+            current_a: number | null;
+            /** Feeds */
+            feeds: string[];
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Marking */
+            marking: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Terminal */
+            terminal: string;
+            /** Wires */
+            wires: components["schemas"]["PinWire"][];
+        };
+        /**
+         * PinWire
+         * @description A wire at a terminal: its number, colour, size, and where its other end is.
+         */
+        PinWire: {
+            /** Area Mm2 */
+            area_mm2: number;
+            /** Colour */
+            colour: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Other */
+            other: string;
+        };
+        /**
          * Pinned
          * @description Where on the tank a photo shows: from the body's rear, right, lower corner.
          */
@@ -11460,6 +12204,11 @@ export interface components {
              */
             lifts_mm?: number | null;
             /**
+             * Loop Ohm
+             * @description Its wiring, there and back [Ω]; empty: as drawn at Wiring, else none
+             */
+            loop_ohm?: number | null;
+            /**
              * Minutes To Replace
              * @description To replace it where it is [min]
              */
@@ -11526,6 +12275,11 @@ export interface components {
          */
         PumpPoint: {
             /**
+             * Current A
+             * @description Current there [A]; empty: the pump's own
+             */
+            current_a?: number | null;
+            /**
              * Kpa
              * @description Pressure over the tank's [kPa]
              */
@@ -11535,6 +12289,72 @@ export interface components {
              * @description Flow there [L/h]
              */
             l_per_h: number;
+        };
+        /**
+         * PumpSupply
+         * @description A pump as it is wired.
+         *
+         *     Attributes
+         *     ----------
+         *     is_whole : bool
+         *         Both its ways are there, with everything closed.
+         *     loop_ohm, others_v : float
+         *         Resistance of its way, and what others' currents take on it.
+         *     on : list of bool
+         *         Whether it is on, mode by mode.
+         *     through : list of Link
+         *         Each of which stops it alone.
+         */
+        PumpSupply: {
+            /** Id */
+            id: string;
+            /** Is Whole */
+            is_whole: boolean;
+            /** Loop Ohm */
+            loop_ohm: number;
+            /** Name */
+            name: string;
+            /** On */
+            on: boolean[];
+            /** Others V */
+            others_v: number;
+            /** Through */
+            through: components["schemas"]["Link"][];
+        };
+        /**
+         * PumpVoltage
+         * @description A pump in one mode.
+         *
+         *     Attributes
+         *     ----------
+         *     supply_v : float
+         *         At the battery.
+         *     at_pump_v, current_a : float or None
+         *         What is left, and what it draws; None where it is off, or its card doesn't reach.
+         *     rise_kpa : float or None
+         *         From its inlet to its outlet.
+         *     flow_lph : float or None
+         *         Through it.
+         */
+        PumpVoltage: {
+            /** At Pump V */
+            at_pump_v: number | null;
+            /** Current A */
+            current_a: number | null;
+            /** Flow Lph */
+            flow_lph: number | null;
+            /** Id */
+            id: string;
+            /** Is On */
+            is_on: boolean;
+            /** Mode */
+            mode: string;
+            /** Name */
+            name: string;
+            /** Rise Kpa */
+            rise_kpa: number | null;
+            /** Supply V */
+            supply_v: number;
         };
         /**
          * PumpsRead
@@ -11965,6 +12785,34 @@ export interface components {
              * @default 0.0008
              */
             wide_open: number;
+        };
+        /**
+         * RelayDoes
+         * @description Its coil closes its contact.
+         */
+        RelayDoes: {
+            /**
+             * Coil A
+             * @description What its coil draws [A]
+             * @default 0.15
+             */
+            coil_a: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "relay";
+            /**
+             * Minutes To Replace
+             * @description To replace it where it is [min]
+             */
+            minutes_to_replace?: number | null;
+            /**
+             * Rating A
+             * @description What its contact may carry [A]
+             * @default 30
+             */
+            rating_a: number;
         };
         /**
          * Relief
@@ -12691,7 +13539,7 @@ export interface components {
             still: string[];
             /**
              * Voltage V
-             * @description At the pumps [V]; empty: the case's
+             * @description At the battery; without wiring, at the pumps [V]; empty: the case's
              */
             voltage_v?: number | null;
         };
@@ -13842,6 +14690,17 @@ export interface components {
             rpm: number;
         };
         /**
+         * SpliceDoes
+         * @description Wires joined to each other without a plug.
+         */
+        SpliceDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "splice";
+        };
+        /**
          * Spot
          * @description Where on a seam to look first, and why: so far along it [mm].
          */
@@ -13907,6 +14766,35 @@ export interface components {
             part: string;
             /** Saves W */
             saves_w: number;
+        };
+        /**
+         * StagedOutput
+         * @description One of a controller's outputs, and from when on it is on.
+         */
+        StagedOutput: {
+            /**
+             * From Draw
+             * @description On from that share of the fuel at full power; empty: always
+             */
+            from_draw?: number | null;
+            /**
+             * From Manifold Kpa
+             * @description On from that pressure in the manifold, over the air's [kPa]; empty: always
+             */
+            from_manifold_kpa?: number | null;
+            /**
+             * Rating A
+             * @description What it may carry [A]
+             * @default 10
+             */
+            rating_a: number;
+            /**
+             * Switches
+             * @description Gives feed, or joins to earth
+             * @default feed
+             * @enum {string}
+             */
+            switches: "feed" | "earth";
         };
         /**
          * StartIn
@@ -14123,6 +15011,29 @@ export interface components {
             modes: number[];
             /** Runs */
             runs: components["schemas"]["RunFlow"][];
+        };
+        /**
+         * Stopping
+         * @description What stops a pump when it should.
+         *
+         *     Attributes
+         *     ----------
+         *     in_crash, without_engine : list of str
+         *         Cut-offs each of which stops it in a crash, and when the engine stands, by name; empty: nothing does.
+         *     primes : list of str
+         *         How it runs before the engine does, where something stops it then.
+         */
+        Stopping: {
+            /** Id */
+            id: string;
+            /** In Crash */
+            in_crash: string[];
+            /** Name */
+            name: string;
+            /** Primes */
+            primes: string[];
+            /** Without Engine */
+            without_engine: string[];
         };
         /**
          * Strap
@@ -14835,6 +15746,23 @@ export interface components {
              * @description Pivot over the inner floor, where the sender is used as supplied [mm]
              */
             pivot_mm?: number | null;
+        };
+        /**
+         * SwitchDoes
+         * @description A switch that people press, or the ignition's.
+         */
+        SwitchDoes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "switch";
+            /**
+             * Rating A
+             * @description What its contact may carry [A]
+             * @default 10
+             */
+            rating_a: number;
         };
         /**
          * Tabs
@@ -15996,6 +16924,233 @@ export interface components {
             wide_mm: number;
         };
         /**
+         * Wire
+         * @description A wire.
+         */
+        Wire: {
+            /**
+             * Air C
+             * @description Warmest place on its way [°C]
+             * @default 50
+             */
+            air_c: number;
+            /**
+             * Along
+             * @description Hoses and tubes that it is tied to, from its start on
+             * @default []
+             */
+            along: string[];
+            /**
+             * Area Mm2
+             * @description Copper [mm²]; empty: by current, length and drop
+             */
+            area_mm2?: number | null;
+            /**
+             * Colour
+             * @default
+             */
+            colour: string;
+            /**
+             * Corners
+             * @default []
+             */
+            corners: components["schemas"]["RunCorner"][];
+            end: components["schemas"]["WireEnd"];
+            /**
+             * Grommets
+             * @description In a grommet wherever it goes through sheet
+             * @default true
+             */
+            grommets: boolean;
+            /** Id */
+            id: string;
+            /**
+             * Insulation
+             * @default cross-linked polyethylene
+             * @enum {string}
+             */
+            insulation: "PVC" | "cross-linked polyethylene" | "fluoropolymer" | "not known";
+            /**
+             * Length Mm
+             * @description One way [mm]; empty: along its way, and its spare
+             */
+            length_mm?: number | null;
+            /**
+             * Name
+             * @description Its number, as it is printed on its labels
+             */
+            name: string;
+            start: components["schemas"]["WireEnd"];
+            /**
+             * Supported
+             * @description Tied so that nothing hangs on its ends, and nothing rubs it
+             * @default true
+             */
+            supported: boolean;
+        };
+        /**
+         * WireEnd
+         * @description Where a wire is joined.
+         */
+        WireEnd: {
+            /** Id */
+            id: string;
+            /**
+             * Of
+             * @description A device here, a pump at Lines, a sender at Gauge
+             * @default device
+             * @enum {string}
+             */
+            of: "device" | "pump" | "sender";
+            /** Terminal */
+            terminal: string;
+        };
+        /**
+         * WireFigures
+         * @description A wire.
+         *
+         *     Attributes
+         *     ----------
+         *     side : str
+         *         Whether it feeds, leads back, carries a signal, or is joined to neither pole.
+         *     current_a : float or None
+         *         The most that flows in it; None where it feeds something whose current nobody knows.
+         *     area_mm2 : float
+         *         Its copper, typed or chosen.
+         *     gauge : int or None
+         *         The American gauge with at least so much; None where none is thick enough.
+         *     carries_a : float
+         *         What it may carry for good where it lies.
+         *     fuse_a : float or None
+         *         The largest fuse that a fault in it, or what comes through it, is stopped by; None where there is none.
+         *     drop_v : float
+         *         What it takes itself, its ends counted.
+         *     loads : list of str
+         *         What its current is for, by their keys.
+         */
+        WireFigures: {
+            /** Area Mm2 */
+            area_mm2: number;
+            /** Carries A */
+            carries_a: number;
+            /** Current A */
+            current_a: number | null;
+            /** Drop V */
+            drop_v: number;
+            /** Fuse A */
+            fuse_a: number | null;
+            /** Gauge */
+            gauge: number | null;
+            /** Id */
+            id: string;
+            /** Is Chosen */
+            is_chosen: boolean;
+            /** Length Mm */
+            length_mm: number;
+            /** Loads */
+            loads: string[];
+            /** Name */
+            name: string;
+            /** Side */
+            side: string;
+        };
+        /**
+         * WireRun
+         * @description The way of a wire.
+         *
+         *     Attributes
+         *     ----------
+         *     way : list of Point
+         *         From start to end.
+         *     own : list of bool
+         *         Which of its straights are its own: others lie along a hose or a tube.
+         *     length_mm : float
+         *         As typed, or along its way with what is spare.
+         */
+        WireRun: {
+            /** Id */
+            id: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Own */
+            own: boolean[];
+            /** Way */
+            way: components["schemas"]["Point"][];
+        };
+        /**
+         * WireRuns
+         * @description All of both. `gone`: wires with an end at something that isn't there any more.
+         */
+        WireRuns: {
+            /** Gone */
+            gone: string[];
+            /** Joined */
+            joined: components["schemas"]["JoinedThing"][];
+            /** Wires */
+            wires: components["schemas"]["WireRun"][];
+        };
+        /**
+         * Wired
+         * @description The wiring in figures. `is_short`: + and - are joined without a load between.
+         */
+        Wired: {
+            /** Contacts */
+            contacts: components["schemas"]["ContactFigures"][];
+            /** Fuses */
+            fuses: components["schemas"]["FuseFigures"][];
+            /** Is Short */
+            is_short: boolean;
+            /** Loads */
+            loads: components["schemas"]["LoadFigures"][];
+            /** Wires */
+            wires: components["schemas"]["WireFigures"][];
+        };
+        /**
+         * Wiring
+         * @description Current to the pumps, signals of the senders, bonds.
+         */
+        Wiring: {
+            /**
+             * Bonds
+             * @default []
+             */
+            bonds: components["schemas"]["Bond"][];
+            /**
+             * Devices
+             * @default []
+             */
+            devices: components["schemas"]["Device"][];
+            /**
+             * Wires
+             * @default []
+             */
+            wires: components["schemas"]["Wire"][];
+        };
+        /**
+         * WiringResults
+         * @description Results of Wiring: each is empty where what it needs is missing.
+         */
+        WiringResults: {
+            bonding?: components["schemas"]["Bonding"] | null;
+            diagram?: components["schemas"]["Diagram"] | null;
+            /** Feeds */
+            feeds?: components["schemas"]["FeedWay"][] | null;
+            /** Lamps */
+            lamps?: components["schemas"]["Lamp"][] | null;
+            /** Levels */
+            levels?: components["schemas"]["Level"][] | null;
+            /** Pins */
+            pins?: components["schemas"]["Pin"][] | null;
+            runs?: components["schemas"]["WireRuns"] | null;
+            /** Stoppings */
+            stoppings?: components["schemas"]["Stopping"][] | null;
+            /** Supplies */
+            supplies?: components["schemas"]["PumpSupply"][] | null;
+            /** Voltages */
+            voltages?: components["schemas"]["PumpVoltage"][] | null;
+            wired?: components["schemas"]["Wired"] | null;
+        };
+        /**
          * Words
          * @description A sentence whose quantities stay numbers until somebody reads it in their own units.
          *
@@ -16227,6 +17382,7 @@ export interface components {
              *       "back_pressure_kpa": 2.5,
              *       "beaded_above_kpa": 350,
              *       "beyond_target": 0.25,
+             *       "bond_ohm": 10,
              *       "brush_mm": 25,
              *       "bump_g": 2,
              *       "calibration_months": 12,
@@ -16290,10 +17446,13 @@ export interface components {
              *       "torch_reach_mm": 600,
              *       "ullage_least": 0.03,
              *       "ullage_rise_k": 40,
+             *       "unfused_mm": 200,
              *       "vapour_most": 0.1,
              *       "vapour_oldest_min": 30,
              *       "vent_off_mm": 300,
-             *       "vent_vacuum_kpa": 2
+             *       "vent_vacuum_kpa": 2,
+             *       "wire_drop_v": 0.5,
+             *       "wire_spare_mm": 50
              *     }
              */
             rules: components["schemas"]["HouseRules"];

@@ -108,6 +108,20 @@ export function QuantityField({ of, ...props }: Common & { of: Ending }) {
   )
 }
 
+/** A wire's copper: square millimetres, or an American gauge. */
+export function WireField(props: Common) {
+  const units = useUnits()
+  return (
+    <TypedField
+      {...props}
+      fault={useWrong(props)}
+      unit={units.wireUnit}
+      edit={units.editWire}
+      parse={units.parseWire}
+    />
+  )
+}
+
 /** A flow an hour. */
 export function FlowField(props: Common) {
   const units = useUnits()

@@ -12,8 +12,24 @@ import { sheet } from './sheet/station'
 import { shell } from './shell/station'
 import { slosh } from './slosh/station'
 import type { Station } from './station'
+import { wiring } from './wiring/station'
 
-const all: Station[] = [brief, bay, shell, inside, ports, gauge, slosh, sheet, build, proof, bench, mount, lines]
+const all: Station[] = [
+  brief,
+  bay,
+  shell,
+  inside,
+  ports,
+  gauge,
+  slosh,
+  sheet,
+  build,
+  proof,
+  bench,
+  mount,
+  lines,
+  wiring,
+]
 
 /** Every station, in the order of the work. The rail, the page and the findings walk this list. */
 export const stations = (): readonly Station[] => all

@@ -23,6 +23,7 @@ import {
   showQuantity,
   unitOf,
 } from './quantity'
+import { editWire, parseWire, showWire, WIRE_UNIT } from './wire'
 import { editVolume, parseVolume, showVolume, showVolumeUnit, VOLUME_UNIT, PER_UNIT } from './volume'
 
 export const UnitsContext = createContext<Units>('mm_l')
@@ -37,6 +38,8 @@ function inSentence(name: string, value: string | number, units: Units): string 
       return showLengthUnit(value, inches)
     case 'sheet':
       return inches ? exactLength(value, true).replace(/\d in$/, '"') : showLengthUnit(value, false)
+    case 'wire':
+      return showWire(value, units)
     case 'l':
       return showVolumeUnit(value, units)
     default:
@@ -71,6 +74,10 @@ export function useUnits() {
       volumeUnitText: (litres: number, digits = 2) => showVolumeUnit(litres, units, digits),
       editVolume: (litres: number) => editVolume(litres, units),
       parseVolume: (text: string) => parseVolume(text, units),
+      wire: (mm2: number) => showWire(mm2, units),
+      wireUnit: WIRE_UNIT[units],
+      editWire: (mm2: number) => editWire(mm2, units),
+      parseWire: (text: string) => parseWire(text, units),
       flowText: (litresPerHour: number, digits = 1) => showQuantity('lph', litresPerHour, units, digits),
       editFlow: (litresPerHour: number) => editFlow(litresPerHour, units),
       parseFlow: (text: string) => parseFlow(text, units),

@@ -43,7 +43,7 @@ interface Work {
 
 export type Selected =
   | { kind: 'corner'; place: number }
-  | { kind: 'feature' | 'port' | 'sender' | 'mount' | 'line part' | 'run'; id: string }
+  | { kind: 'feature' | 'port' | 'sender' | 'mount' | 'line part' | 'run' | 'device' | 'wire'; id: string }
   | null
 
 const EMPTY: Design = declared.Design.defaults

@@ -116,18 +116,6 @@ export function pressConnection(at: At, from: At | null) {
   else drawFrom(at)
 }
 
-/** A corner of a run is moved. */
-export function moveCorner(run: LineRun, place: number, moved: Partial<Record<Axis, number>>) {
-  const named = Object.fromEntries(Object.entries(moved).map(([axis, mm]) => [`${axis}_mm`, mm]))
-  changeRun(run.id, { corners: run.corners.map((one, here) => (here === place ? { ...one, ...named } : one)) })
-}
-
-/** One more corner in a straight, where it is dragged to. */
-export function addCornerAt(run: LineRun, straight: number, at: Record<Axis, number>) {
-  const corner = { x_mm: at.x, y_mm: at.y, z_mm: at.z }
-  changeRun(run.id, { corners: [...run.corners.slice(0, straight), corner, ...run.corners.slice(straight)] })
-}
-
 /** One more corner in the middle of a run's longest straight. */
 export function addCorner(run: LineRun, way: readonly Record<Axis, number>[]) {
   let place = 0
