@@ -14,7 +14,7 @@ from keel.reference.fuels import FuelName
 from keel.reference.quantities import UnitSet
 
 PUMP_COLUMNS: dict[str, Kind] = {"pump": "text", "voltage_v": "number", "kpa": "number", "l_per_h": "number"}
-PUMP_MORE: dict[str, Kind] = {"stands": "text", "outlet": "text", "fuels": "text"}
+PUMP_MORE: dict[str, Kind] = {"stands": "text", "outlet": "text", "fuels": "text", "current_a": "number"}
 FUELS_APART = "; "
 KNOWN_FUELS = f"one of {', '.join(get_args(FuelName))}"
 SENDER_COLUMNS: dict[str, Kind] = {
@@ -51,6 +51,7 @@ def pumps_csv(pumps: Sequence[Pump], units: UnitSet = "mm_l") -> bytes:
             pump.stands,
             pump.outlet,
             FUELS_APART.join(pump.fuels),
+            said(point.current_a),
         )
         for pump in pumps
         for curve in pump.curves
@@ -96,7 +97,7 @@ def _pump(name: str, rows: list[tuple[int, dict[str, Any]]]) -> Pump:
     curves = [
         {
             "voltage_v": volt,
-            "points": [{"kpa": r["kpa"], "l_per_h": r["l_per_h"]} for _, r in rows if r["voltage_v"] == volt],
+            "points": [_point(row) for _, row in rows if row["voltage_v"] == volt],
         }
         for volt in volts
     ]
@@ -104,6 +105,11 @@ def _pump(name: str, rows: list[tuple[int, dict[str, Any]]]) -> Pump:
     fuels = listed(first.get("fuels"))
     more = {key: first[key] for key in ("stands", "outlet") if first.get(key)}
     return Pump.model_validate({"name": name, "curves": curves, "fuels": fuels} | more)
+
+
+def _point(row: dict[str, Any]) -> dict[str, Any]:
+    known = {} if row.get("current_a") in (None, "") else {"current_a": row["current_a"]}
+    return {"kpa": row["kpa"], "l_per_h": row["l_per_h"]} | known
 
 
 def _pump_problem(name: str, rows: list[tuple[int, dict[str, Any]]], error: ValidationError) -> Fault:
@@ -118,7 +124,7 @@ def _pump_problem(name: str, rows: list[tuple[int, dict[str, Any]]], error: Vali
         volts = sorted({row["voltage_v"] for _, row in rows})
         same = [n for n, row in rows if row["voltage_v"] == volts[min(curve, len(volts) - 1)]]
         number = same[min(place, len(same) - 1)]
-        column = str(path[-1]) if str(path[-1]) in PUMP_COLUMNS else "kpa"
+        column = str(path[-1]) if str(path[-1]) in {*PUMP_COLUMNS, "current_a"} else "kpa"
     elif "fuels" in path:
         return problem(number, "fuels", str(details.get("input")), KNOWN_FUELS)
     said = str(context.get("message") or details["msg"])

@@ -33,7 +33,7 @@ LISTS = ("connections", "seals", "fuels")
 RENAMED = {"mass_kg": "kg", "part_rated_kpa": "rated_kpa"}
 """Columns whose own names would be another field's, or say no unit."""
 CURVES = {"curves": "curves", "rises": "rises"}
-POINT = re.compile(r"\s*(-?[\d.]+)\s*kPa\s+(-?[\d.]+)\s*L/h\s*")
+POINT = re.compile(r"\s*(-?[\d.]+)\s*kPa\s+(-?[\d.]+)\s*L/h(?:\s+([\d.]+)\s*A)?\s*")
 HEAD = re.compile(r"\s*([\d.]+)\s*(V|rpm)\s*:(.*)", re.DOTALL)
 
 
@@ -111,7 +111,12 @@ def _cell(part: LibraryComponent, column: str) -> str:
 
 
 def _points(points: Any) -> str:
-    return ", ".join(f"{said(one.kpa)} kPa {said(one.l_per_h)} L/h" for one in points)
+    return ", ".join(_point(one) for one in points)
+
+
+def _point(one: Any) -> str:
+    current = getattr(one, "current_a", None)
+    return f"{said(one.kpa)} kPa {said(one.l_per_h)} L/h" + (f" {said(current)} A" if current is not None else "")
 
 
 def _curves(does: Any) -> str:
@@ -192,7 +197,12 @@ def _typed(field: FieldInfo, value: Any) -> Any:
 def _read_points(text: str) -> list[dict[str, float]]:
     found = [POINT.fullmatch(item) for item in text.split(",")]
     # What can't be read is left as it is: the model says what it wants there.
-    return [{"kpa": float(one[1]), "l_per_h": float(one[2])} if one else {} for one in found]
+    return [_read_point(one) if one else {} for one in found]
+
+
+def _read_point(met: re.Match[str]) -> dict[str, float]:
+    current = {"current_a": float(met[3])} if met[3] else {}
+    return {"kpa": float(met[1]), "l_per_h": float(met[2])} | current
 
 
 def _read_curves(text: str) -> Iterator[dict[str, Any]]:

@@ -185,7 +185,20 @@ class Stations(TestCase):
         def states(subject: Design, rules: Workshop | None = None) -> dict[str, str]:
             return {s.station: s.state for s in evaluate(subject, rules, Showing(remedies=False)).stations}
 
-        names = ["brief", "bay", "shell", "inside", "ports", "gauge", "sheet", "build", "proof", "mount", "lines"]
+        names = [
+            "brief",
+            "bay",
+            "shell",
+            "inside",
+            "ports",
+            "gauge",
+            "sheet",
+            "build",
+            "proof",
+            "mount",
+            "lines",
+            "wiring",
+        ]
         self.assertEqual(states(Design()), dict.fromkeys(names, "not judged yet"))
         self.assertEqual(states(Design(brief=Brief(fuel="diesel")))["brief"], "needs attention")
         room = Bay(length_mm=900, width_mm=500, height_mm=400)

@@ -3,14 +3,17 @@
 from typing import Any
 
 
-def _curve(voltage: float, *points: tuple[float, float]) -> dict[str, Any]:
-    return {"voltage_v": voltage, "points": [{"kpa": kpa, "l_per_h": flow} for kpa, flow in points]}
+def _curve(voltage: float, *points: tuple[float, ...]) -> dict[str, Any]:
+    """Pressure [kPa], flow [L/h] and, where it is known, current [A]."""
+    named = [dict(zip(("kpa", "l_per_h", "current_a"), point, strict=False)) for point in points]
+    return {"voltage_v": voltage, "points": named}
 
 
 PUMPS: list[dict[str, Any]] = [
     {
         "name": "Tern lift pump, 8 mm tails",
         "curves": [
+            _curve(9.5, (0, 152), (30, 133), (60, 100)),
             _curve(11.5, (0, 190), (30, 172), (60, 140)),
             _curve(13.5, (0, 225), (30, 208), (60, 176)),
         ],
@@ -20,8 +23,9 @@ PUMPS: list[dict[str, Any]] = [
     {
         "name": "Shag in-tank pump, 39 mm",
         "curves": [
-            _curve(11.5, (0, 214), (200, 178), (300, 156), (400, 128), (500, 92)),
-            _curve(13.5, (0, 262), (200, 228), (300, 205), (400, 178), (500, 146)),
+            _curve(9.5, (0, 164, 4.0), (200, 127, 5.1), (300, 104, 5.8), (400, 76, 6.4), (500, 34, 7.0)),
+            _curve(11.5, (0, 214, 4.6), (200, 178, 5.7), (300, 156, 6.4), (400, 128, 7.0), (500, 92, 7.7)),
+            _curve(13.5, (0, 262, 5.2), (200, 228, 6.3), (300, 205, 6.9), (400, 178, 7.5), (500, 146, 8.2)),
         ],
         "outlet": "M12 × 1.5",
         "fuels": ["petrol E10", "race petrol", "E85"],
@@ -29,6 +33,7 @@ PUMPS: list[dict[str, Any]] = [
     {
         "name": "Gannet rail pump, 60 mm",
         "curves": [
+            _curve(9.5, (0, 256), (300, 186), (500, 128), (600, 88)),
             _curve(11.5, (0, 330), (300, 262), (500, 206), (600, 168)),
             _curve(13.5, (0, 402), (300, 334), (500, 278), (600, 244)),
         ],

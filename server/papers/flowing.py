@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 
+from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 
 from server.papers.heading import Heading
@@ -19,10 +20,12 @@ class FlowingSheet:
         Whose paper it is.
     subject, title : str
         What it is about, in a word and as its heading.
+    size : (float, float)
+        Of its pages [points].
     """
 
-    def __init__(self, heading: Heading, subject: str, title: str) -> None:
-        self.page, self.subject = Page(heading, subject), subject
+    def __init__(self, heading: Heading, subject: str, title: str, size: tuple[float, float] = A4) -> None:
+        self.page, self.subject = Page(heading, subject, size), subject
         self.y = self.page.start(title)
 
     def room(self, tall: float) -> None:
@@ -33,7 +36,7 @@ class FlowingSheet:
 
     def words(self, text: str, size: float = 9, *, bold: bool = False) -> None:
         """A paragraph."""
-        self.y = self.page.words(text, MARGIN, self.y, 186 * mm, size, bold=bold) - 4 * mm
+        self.y = self.page.words(text, MARGIN, self.y, self.page.width - 2 * MARGIN, size, bold=bold) - 4 * mm
 
     def table(self, title: str, rows: list[list[str]], widths: list[float], texts: Sequence[int] = (0, 1, 2)) -> None:
         """A table with a title; on a new page where less than a few rows fit."""

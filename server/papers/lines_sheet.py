@@ -11,11 +11,11 @@ from keel.design.line_parts import LinePart
 from keel.formats.quantities import quantity_text, sentence_text
 from keel.reference.quantities import UnitSet
 from keel.solid.solids import Solids
+from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.failures import FAILURES, Failure
 from keel.studies.lines.filtration import FILTRATION
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.joints import JOINTS
-from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.modes import Mode
 from keel.studies.lines.places import LINE_PLACES, LinePlaces
 from keel.studies.lines.stretches import STRETCHES

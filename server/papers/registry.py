@@ -14,10 +14,11 @@ from server.papers.ports_papers import PORTS_PAPERS
 from server.papers.proof_papers import PROOF_PAPERS
 from server.papers.sheet_papers import SHEET_PAPERS
 from server.papers.shell_papers import SHELL_PAPERS
+from server.papers.wiring_papers import WIRING_PAPERS
 
 _PAPERS: list[StationPapers] = [
     SHELL_PAPERS, PORTS_PAPERS, GAUGE_PAPERS, SHEET_PAPERS, BUILD_PAPERS, PROOF_PAPERS, MOUNT_PAPERS,
-    LINES_PAPERS,
+    LINES_PAPERS, WIRING_PAPERS,
 ]  # fmt: skip
 
 

@@ -48,12 +48,15 @@ def pumps_are_within_their_cards(tank: TankAnalysis) -> Iterator[Finding]:
     modes = tank[LINE_MODES]
     for part, places in tank[FLOWS].beyond.items():
         found = tank.design.lines.part(part)
+        is_electric = found is None or found.does.kind == "pump"
         mode = modes[places[0]]
         yield _lines(
             "lines.beyond",
             part,
             "stop",
-            "{name}: its curves don't reach {at_v} or {speed_rpm} in {mode}",
+            "{name}: its curves don't reach {at_v}, less what its wires take, in {mode}"
+            if is_electric
+            else "{name}: its curves don't reach {speed_rpm} in {mode}",
             "It is counted as giving nothing there: nothing is read beyond a maker's table.",
             name=found.name if found else part,
             at_v=mode.voltage_v,

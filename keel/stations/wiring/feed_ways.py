@@ -210,7 +210,7 @@ def _signals(sketch: Sketch, switched: At, plug: str | None, tank_earth: str) ->
         stands="in the tank" if plug else "in the tank's wall",
         sealed=True,
     )
-    means = "fuel is down to the reserve: refuel"
+    means = "down to the reserve: refuel"
     lamp = sketch.add("low-lamp", "low-level lamp", {"kind": "lamp", "means": means}, sketch.beside_engine(14))
     sketch.wire(switched, ("device", lamp, "+"), SWITCHED)
     if plug is None:

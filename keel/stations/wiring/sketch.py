@@ -53,10 +53,11 @@ class Sketch:
         self.pins = 0
         ports = {port.id for port in tank[PORTS]}
         self.port = next((part.hangs_in for part in pumps if part.hangs_in in ports), None)
-        self.forward = [one.id for one in tank[STRETCHES] if one.service == "pressure"]
+        behind = {run.id for run in tank.design.lines.runs if rail is not None and run.start.part == rail.id}
+        forward = {one.id for one in tank[STRETCHES] if one.service == "pressure"} - behind
         lid = np.array([box.high[0], (box.low[1] + box.high[1]) / 2, box.high[2] + 2 * ROOM_MM])
         self.shelf = self._clear_spot(self.plug_at() if self.port else lid, PITCH_MM * np.array([0.5, 4.0, 0.5]))
-        self.forward = [shape.id for shape in tank[RUN_SHAPES] if shape.id in self.forward and not shape.inside]
+        self.forward = [shape.id for shape in tank[RUN_SHAPES] if shape.id in forward and not shape.inside]
 
     def beside_engine(self, place: int) -> Array:
         """Places on a board beside the engine, one after the other, shape (3,) [mm]."""

@@ -4,6 +4,7 @@ from typing import Any
 
 from server.demo.library import fitted, part, sender
 from server.demo.tanks.day_lines import DAY_LINES
+from server.demo.tanks.day_wiring import DAY_WIRING
 from server.demo.tanks.pieces import bend, box, stop, strap, vent
 
 M10: dict[str, Any] = {"size": "M10", "grade": "A4-80"}
@@ -87,6 +88,7 @@ DAY_TANK: dict[str, Any] = {
         part("Drain boss", "port-drain", 90.0, 910.0, face="floor"),
     ],
     "lines": DAY_LINES,
+    "wiring": DAY_WIRING,
     "sheet": {"seam": "side"},
     "filling": {"supply": "nozzle", "supply_kpa": 20.0, "nozzle_bore_mm": 19.0, "wanted_s": 240.0},
     "slosh": {"over": "shipped lap", "lap": "Eelgate harbour in chop", "fill": 0.2},

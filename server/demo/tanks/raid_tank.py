@@ -5,6 +5,7 @@ from typing import Any
 from server.demo.library import fitted, part, sender
 from server.demo.tanks.pieces import bend, box, facing_aft, stop, strap, vent
 from server.demo.tanks.raid_lines import RAID_LINES, hung_in
+from server.demo.tanks.raid_wiring import RAID_WIRING
 
 RAID_TANK: dict[str, Any] = {
     "brief": {
@@ -64,6 +65,7 @@ RAID_TANK: dict[str, Any] = {
     "sheet": {"seam": "side"},
     "slosh": {"over": "shipped lap", "lap": "Dry Fork desert stage", "fill": 0.3},
     "lines": RAID_LINES,
+    "wiring": RAID_WIRING,
     "gauge": {"senders": [facing_aft(sender("Swing arm, 150 mm", "sender", 330.0, 330.0))], "reserve_l": 8.0},
     "mount": {
         "corner": {"x_mm": -320.0, "y_mm": -220.0, "z_mm": 440.0},

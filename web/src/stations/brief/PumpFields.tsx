@@ -156,7 +156,7 @@ export function CurveFields({
         const set = (part: Partial<typeof point>) =>
           setCurve(place, { points: curve.points.map((other, here) => (here === row ? { ...other, ...part } : other)) })
         return (
-          <Box key={row} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 44px', gap: 1 }}>
+          <Box key={row} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 0.9fr 44px', gap: 1 }}>
             <QuantityField
               of="kpa"
               label={`Pressure ${row + 1}, ${units.unit('kpa')}`}
@@ -171,6 +171,15 @@ export function CurveFields({
               value={point.l_per_h}
               disabled={readOnly}
               onCommit={(l_per_h) => l_per_h !== null && set({ l_per_h })}
+            />
+            <QuantityField
+              of="a"
+              label={`Current ${row + 1}, A`}
+              compact
+              value={point.current_a ?? null}
+              emptyText=""
+              disabled={readOnly}
+              onCommit={(current_a) => set({ current_a })}
             />
             <Button
               disabled={readOnly || curve.points.length <= 2}

@@ -42,6 +42,7 @@ export const FIGURES: Record<LineDoes['kind'], Figure[]> = {
     pressure('check_opens_kpa', 'Its check valve opens at', 'it has none'),
     pressure('dead_head_kpa', 'Dead-head pressure', 'by its curve'),
     number('current_a', 'Running current', 'A', 'not known'),
+    number('loop_ohm', 'Wiring, there and back', 'Ω', 'as drawn at Wiring'),
     { name: 'lifts_mm', label: 'Greatest suction lift', of: 'mm', emptyText: 'not known' },
     number('noise_db', 'Noise at a metre', 'dB(A)', 'not known'),
     minutes,

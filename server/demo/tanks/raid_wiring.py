@@ -1,0 +1,68 @@
+"""The buggy's wiring: a relay and a fuse for each pump by the battery, an inertia cut-off in the coils' feed."""
+
+from typing import Any
+
+from server.demo.wires import device, wire
+
+RAID_WIRING: dict[str, Any] = {
+    "devices": [
+        device("battery", "battery", "battery", (1500.0, 130.0, 420.0)),
+        device("earth point", "earth-1", "earth by the battery", (1500.0, 130.0, 360.0)),
+        device("earth point", "earth-2", "earth by the tank", (190.0, 60.0, 415.0)),
+        device("fuse", "fuse-0", "ignition fuse", (1500.0, 130.0, 300.0)),
+        device("switch", "ignition", "ignition switch", (1500.0, 130.0, 240.0)),
+        device("cut-off", "cut-off", "inertia cut-off", (1500.0, 130.0, 180.0)),
+        device("connector", "plug", "plug in the lid", (190.0, 220.0, 415.0), pins=6, stands="in the tank's wall"),
+        device("changeover switch", "changeover", "pump changeover", (1560.0, 130.0, 360.0)),
+        device("fuse", "fuse-1", "fuse of pump 1", (1560.0, 130.0, 300.0)),
+        device("relay", "relay-1", "relay of pump 1", (1560.0, 130.0, 180.0)),
+        device("fuse", "fuse-2", "fuse of pump 2, spare", (1560.0, 130.0, 240.0)),
+        device("relay", "relay-2", "relay of pump 2, spare", (1620.0, 130.0, 420.0)),
+        device("gauge", "gauge", "fuel gauge", (1620.0, 130.0, 240.0)),
+        device(
+            "level switch",
+            "low-switch",
+            "low-level switch",
+            (370.0, 350.0, 375.0),
+            height_mm=46.8,
+            stands="in the tank",
+            sealed=True,
+        ),
+        device("lamp", "low-lamp", "low-level lamp", (1620.0, 130.0, 180.0), means="down to the reserve: refuel"),
+    ],
+    "wires": [
+        wire(1, "battery.-", "earth-1.earth", "black", area_mm2=10.0, length_mm=300.0),
+        wire(2, "battery.+", "fuse-0.in", "red", length_mm=150.0),
+        wire(3, "fuse-0.out", "ignition.in", "red"),
+        wire(4, "ignition.out", "cut-off.in", "yellow"),
+        wire(5, "cut-off.out", "changeover.in", "yellow"),
+        wire(6, "battery.+", "fuse-1.in", "red", length_mm=150.0),
+        wire(7, "fuse-1.out", "relay-1.in", "red"),
+        wire(8, "changeover.a", "relay-1.coil +", "yellow"),
+        wire(9, "relay-1.coil -", "earth-1.earth", "black"),
+        wire(10, "relay-1.out", "plug.1", "red", along=["to-rail", "supply"]),
+        wire(11, "plug.1", "pump:pump-1.+", "red", insulation="fluoropolymer"),
+        wire(12, "pump:pump-1.-", "plug.2", "black", insulation="fluoropolymer"),
+        wire(13, "plug.2", "earth-2.earth", "black"),
+        wire(14, "battery.+", "fuse-2.in", "red", length_mm=150.0),
+        wire(15, "fuse-2.out", "relay-2.in", "red"),
+        wire(16, "changeover.b", "relay-2.coil +", "yellow"),
+        wire(17, "relay-2.coil -", "earth-1.earth", "black"),
+        wire(18, "relay-2.out", "plug.3", "red", along=["to-rail", "supply"]),
+        wire(19, "plug.3", "pump:pump-2.+", "red", insulation="fluoropolymer"),
+        wire(20, "pump:pump-2.-", "plug.4", "black", insulation="fluoropolymer"),
+        wire(21, "plug.4", "earth-2.earth", "black"),
+        wire(22, "ignition.out", "gauge.+", "yellow"),
+        wire(23, "gauge.-", "earth-1.earth", "black"),
+        wire(24, "gauge.sender", "sender:sender.signal", "blue", along=["to-rail", "supply"]),
+        wire(25, "sender:sender.-", "earth-2.earth", "black"),
+        wire(26, "ignition.out", "low-lamp.+", "yellow"),
+        wire(27, "low-lamp.-", "plug.5", "blue", along=["to-rail", "supply"]),
+        wire(28, "plug.5", "low-switch.in", "blue", insulation="fluoropolymer"),
+        wire(29, "low-switch.out", "plug.6", "black", insulation="fluoropolymer"),
+        wire(30, "plug.6", "earth-2.earth", "black"),
+    ],
+    "bonds": [
+        {"id": "bond-1", "name": "tank strap", "start": "tank", "end": "chassis", "length_mm": 250.0},
+    ],
+}
