@@ -4,7 +4,7 @@ import hooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
 export default tseslint.config(
-  { ignores: ['dist', 'node_modules', 'src/api/types.d.ts'] },
+  { ignores: ['dist', 'node_modules', 'src/api/types.d.ts', 'src/api/declared.ts'] },
   js.configs.recommended,
   ...tseslint.configs.strict,
   hooks.configs.flat.recommended,

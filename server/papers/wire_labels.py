@@ -8,6 +8,7 @@ from keel.studies.wiring.pins import WIRE_LABELS, WireLabel
 from server.papers.heading import Heading
 from server.papers.page import LINE, MARGIN, QUIET, Page
 
+MOST_NAMED = 2
 WIDE, HIGH, ACROSS, DOWN = 62 * mm, 20 * mm, 3, 12
 ABOUT = (
     "Cut along the lines, fold round the wire with the number outward, tape over. Label both ends of a wire before the "
@@ -39,4 +40,10 @@ def _label(page: Page, label: WireLabel, x: float, y: float) -> None:
     page.words(f"here: {label.here}", x + 2 * mm, y - 8.2 * mm, WIDE - 4 * mm, 7.5, bold=True, lines=1)
     page.words(f"there: {label.there}", x + 2 * mm, y - 12 * mm, WIDE - 4 * mm, 7.5, lines=1)
     if label.feeds:
-        page.words(f"for: {label.feeds}", x + 2 * mm, y - 15.8 * mm, WIDE - 4 * mm, 6.5, colour=QUIET, lines=1)
+        page.words(f"for: {_short(label.feeds)}", x + 2 * mm, y - 15.8 * mm, WIDE - 4 * mm, 6.5, colour=QUIET, lines=1)
+
+
+def _short(feeds: str) -> str:
+    """As many names as can be read."""
+    names = feeds.split(", ")
+    return feeds if len(names) <= MOST_NAMED else f"{', '.join(names[:MOST_NAMED])} and {len(names) - MOST_NAMED} more"

@@ -22,9 +22,9 @@ CAUTION = (
     "shrunk with heat within reach of vapour. A fuse stands at the battery before anything is live. What local code "
     "leaves to licensed trades is theirs."
 )
-BOX_SHARE = 0.66
+BOX_SHARE = 0.58
 """Of a column's width; the rest is for lines."""
-COLUMNS_A_PAGE, ROWS_A_PAGE = 7, 11
+MOST_NAMED = 2
 
 
 def wiring_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
@@ -82,7 +82,7 @@ class _Sheet(FlowingSheet):
                     f"{one.drop_v:.3f} V",
                 ]
             )
-        self.table("Wires", rows, [14, 52, 52, 46, 34, 20, 17, 15, 15, 15], (0, 1, 2, 3, 4))
+        self.table("Wires", rows, [13, 50, 50, 52, 31, 20, 17, 14, 13, 14], (0, 1, 2, 3, 4))
 
     def _pins(self) -> None:
         rows = [["At", "Terminal", "Wires", "To", "Feeds", "Carries"]]
@@ -156,25 +156,25 @@ class _Drawn:
         canvas.setLineWidth(0.7)
         path = canvas.beginPath()
         gap = self.column - self.wide
-        for place, (column, row) in enumerate(line.spots):
-            x, y = self._left(column) + self.wide, self._middle(row)
+        for place, (column, row) in enumerate(line.spots[:-1]):
+            x, y, last = self._left(column) + self.wide, self._middle(row), place + 2 == len(line.spots)
             (path.moveTo if place == 0 else path.lineTo)(x, y)
-            if place + 1 < len(line.spots):
-                lane = x + gap * (0.12 + 0.08 * ((column * 7 + int(row) * 5) % 4))
-                path.lineTo(lane, y)
-                path.lineTo(lane, self._middle(line.spots[place + 1][1]))
-                last = place + 2 == len(line.spots)
-                end = self._left(line.spots[place + 1][0]) + (0 if last else self.wide)
-                path.lineTo(end, self._middle(line.spots[place + 1][1]))
-                if last:
-                    break
+            lane = x + gap * (0.12 + 0.08 * ((column * 7 + int(row) * 5) % 4))
+            there, below = line.spots[place + 1]
+            level = self._entry(line) if last else self._middle(below)
+            for spot in ((lane, y), (lane, level), (self._left(there) + (0 if last else self.wide), level)):
+                path.lineTo(*spot)
         canvas.drawPath(path, stroke=1, fill=0)
-        column, row = line.spots[-1]
-        said = ", ".join(self.wires[name] for name in line.wires)
         size = wire_text(max(self.areas.get(name, 0.0) for name in line.wires), self.page.heading.reader)
-        x, y = self._left(column) - 1 * mm, self._middle(row)
-        self.page.label(said, x, y + 1 * mm, self.size, bold=True, align="right")
-        self.page.label(size, x, y - 1 * mm - self.size * 0.8, self.size * 0.85, colour=QUIET, align="right")
+        said = f"{', '.join(self.wires[name] for name in line.wires)} {size}"
+        self.page.label(
+            said, self._left(line.spots[-1][0]) - 0.6 * mm, self._entry(line) + 0.5 * mm, self.size * 0.8, align="right"
+        )
+
+    def _entry(self, line: Line) -> float:
+        """Lines that end at the same box enter it one under the other."""
+        step = min(3.2 * mm, 0.8 * self.high / max(1, line.entries - 1))
+        return float(self._middle(line.spots[-1][1]) - (line.entry - (line.entries - 1) / 2) * step)
 
     def _box(self, box: Box) -> None:
         canvas = self.page.canvas
@@ -190,5 +190,6 @@ class _Drawn:
         self.page.words(name, x + 1 * mm, top, self.wide - 2 * mm, self.size, bold=True, align="middle", lines=2)
         if box.earths:
             room = self.column - 2 * mm
-            said = "; ".join(box.earths)
+            several = [*box.earths[:MOST_NAMED], *(["…"] if len(box.earths) > MOST_NAMED else [])]
+            said = "; ".join(several)
             self.page.words(said, x, y - self.high / 2 - 0.4 * mm, room, self.size * 0.8, colour=QUIET, lines=1)

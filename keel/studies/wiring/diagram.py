@@ -1,7 +1,7 @@
 """The one-line diagram: what feeds what, from the battery to the right, each wire as one line."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from statistics import fmean
 
@@ -9,11 +9,16 @@ import networkx as nx
 
 from keel.analysis.parts import WIRING
 from keel.analysis.study import study
-from keel.design.wiring import WireEnd, Wiring
+from keel.design.wiring import Wire, WireEnd, Wiring
 from keel.studies.wiring.runs import WIRE_RUNS, JoinedThing, WireRuns
+from keel.studies.wiring.state import CHASSIS, Case, end_of, state_of, terminal
 from keel.studies.wiring.wired import WIRED, Wired
 
 SWEEPS = 8
+BACK = ("battery", "earth point")
+PASSES_ON = {"lamp": ("+", "-"), "gauge": ("+", "sender"), "other load": ("+", "-")}
+"""Loads that a line leads on from: to what switches them behind, or to what a gauge reads."""
+SWITCHES_BACK = ("level switch", "controller", "switch", "cut-off", "changeover switch")
 Spot = tuple[int, float]
 """Column from the left, row from the top."""
 
@@ -46,6 +51,8 @@ class Line:
         Where on them.
     spots : list of (int, float)
         Boxes' places with the free places between that it passes: columns and rows.
+    entry, entries : int
+        Which of the lines it is that end at the same box, and of how many.
     """
 
     wires: list[str]
@@ -54,6 +61,8 @@ class Line:
     start_terminal: str
     end_terminal: str
     spots: list[Spot]
+    entry: int
+    entries: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,38 +97,59 @@ def diagram(wiring: Wiring, runs: WireRuns, figures: Wired) -> Diagram:
     K. Sugiyama, S. Tagawa, M. Toda (1981): layers by longest path, free places in the layers that a line passes,
     orders by barycentres.
     """
-    sides = {one.id: one.side for one in figures.wires}
     things = {_key(thing): thing for thing in runs.joined}
-    drawn = [wire for wire in wiring.wires if runs.at(wire.start) and runs.at(wire.end)]
+    known = [wire for wire in wiring.wires if runs.at(wire.start) and runs.at(wire.end)]
+    named = _plain_returns(wiring, figures)
+    drawn = [wire for wire in known if wire.id not in named]
+    back = [wire for wire in known if wire.id in named]
     used = {_of(end) for wire in drawn for end in (wire.start, wire.end)}
-    graph: nx.Graph[str] = nx.Graph()
-    graph.add_nodes_from(key for key in things if key in used)
-    graph.add_edges_from((_of(w.start), _of(w.end)) for w in drawn if sides[w.id] != "return")
-    shown = [key for key in graph if graph.degree(key) > 0 or things[key].kind not in ("earth point",)]
-    layer = _layers(graph.subgraph(shown), things)
+    used |= {_of(end) for wire in back for end in (wire.start, wire.end) if things[_of(end)].kind not in BACK}
+    layer = _layers(sorted(used), _forward_links(wiring, drawn))
     groups: dict[tuple[str, str, str, str], list[str]] = {}
     for wire in drawn:
-        if sides[wire.id] != "return":
-            groups.setdefault(_forward(wire.start, wire.end, layer), []).append(wire.id)
+        groups.setdefault(_forward(wire.start, wire.end, layer), []).append(wire.id)
     order = _ordered(layer, [(a, b) for a, _, b, _ in groups])
     lines = [
-        Line(names, a, b, at, to, [_spot(node, layer, order) for node in _passes(a, b, layer)])
+        Line(names, a, b, at, to, [_spot(node, layer, order) for node in _passes(a, b, layer)], 0, 1)
         for (a, at, b, to), names in groups.items()
     ]
-    back: dict[str, list[str]] = {}
-    for wire in drawn:
-        if sides[wire.id] == "return":
-            for here, there in ((wire.start, wire.end), (wire.end, wire.start)):
-                if _of(here) in layer:
-                    other = runs.at(there)
-                    back.setdefault(_of(here), []).append(f"{wire.name} to {other.name if other else there.id}")
     boxes = [
-        Box(t.of, t.id, t.name, t.kind, layer[key], order[key], back.get(key, []))
+        Box(t.of, t.id, t.name, t.kind, layer[key], order[key], list(_led_back(key, back, runs)))
         for key, t in things.items()
         if key in layer
     ]
     columns = max(layer.values(), default=-1) + 1
-    return Diagram(boxes, lines, columns, round(max(order.values(), default=-1)) + 1)
+    return Diagram(boxes, _entering(lines), columns, round(max(order.values(), default=-1)) + 1)
+
+
+def _plain_returns(wiring: Wiring, figures: Wired) -> set[str]:
+    """Wires that lead back whatever is switched: those behind a level switch or an output are drawn."""
+    switched = [device.id for device in wiring.devices if device.does.kind in SWITCHES_BACK]
+    earthed = state_of(wiring, Case(out=switched)).earthed
+    returns = {one.id for one in figures.wires if one.side == "return"}
+    return {wire.id for wire in wiring.wires if wire.id in returns and end_of(wire.start) in earthed}
+
+
+def _led_back(key: str, back: Sequence[Wire], runs: WireRuns) -> Iterator[str]:
+    """What leads back from a box, and where to."""
+    for wire in back:
+        for here, there in ((wire.start, wire.end), (wire.end, wire.start)):
+            if _of(here) == key:
+                other = runs.at(there)
+                yield f"{wire.name} to {other.name if other else there.id}"
+
+
+def _entering(lines: Sequence[Line]) -> list[Line]:
+    """Lines that end at the same box enter it one under the other, in the order in which they come."""
+    by_end: dict[str, list[Line]] = {}
+    for line in lines:
+        by_end.setdefault(line.end, []).append(line)
+    placed = {
+        tuple(line.wires): (place, len(several))
+        for several in by_end.values()
+        for place, line in enumerate(sorted(several, key=lambda one: (one.spots[-2][1], one.wires)))
+    }
+    return [replace(line, entry=placed[tuple(line.wires)][0], entries=placed[tuple(line.wires)][1]) for line in lines]
 
 
 def _key(thing: JoinedThing) -> str:
@@ -130,35 +160,36 @@ def _of(end: WireEnd) -> str:
     return f"{end.of}:{end.id}"
 
 
-def _layers(graph: "nx.Graph[str]", things: dict[str, JoinedThing]) -> dict[str, int]:
-    """How many things are between one and the battery; what isn't joined to it begins at its own left."""
-    found: dict[str, int] = {}
-    batteries = [key for key in graph if things[key].kind == "battery"]
-    for start in [*batteries, *sorted(graph)]:
-        if start in found:
-            continue
-        waiting = [start]
-        found[start] = 0
-        while waiting:
-            key = waiting.pop(0)
-            for other in sorted(graph[key]):
-                if other not in found:
-                    found[other] = found[key] + 1
-                    waiting.append(other)
-    return _apart(graph, found)
+def _forward_links(wiring: Wiring, drawn: Sequence[Wire]) -> "nx.DiGraph[str]":
+    """What leads on to what: by how many steps each terminal is from the battery, on through loads."""
+    state = state_of(wiring)
+    steps: nx.Graph[str] = nx.Graph()
+    steps.add_edges_from((end_of(wire.start), end_of(wire.end)) for wire in drawn)
+    steps.add_edges_from((one.start, one.end) for one in state.branches if one.id.startswith("."))
+    for device in wiring.devices:
+        on = PASSES_ON.get(device.does.kind)
+        if on is not None:
+            steps.add_edge(*(terminal("device", device.id, name) for name in on))
+    if state.poles is None or state.poles[0] not in steps:
+        return nx.DiGraph()
+    steps.remove_nodes_from([node for node in (state.poles[1], CHASSIS) if node in steps])
+    far = nx.single_source_shortest_path_length(steps, state.poles[0])
+    links: nx.DiGraph[str] = nx.DiGraph()
+    for wire in drawn:
+        ends = sorted((wire.start, wire.end), key=lambda end: far.get(end_of(end), len(far)))
+        links.add_edge(_of(ends[0]), _of(ends[1]))
+    while not nx.is_directed_acyclic_graph(links):
+        links.remove_edge(*nx.find_cycle(links)[-1][:2])
+    return links
 
 
-def _apart(graph: "nx.Graph[str]", layer: dict[str, int]) -> dict[str, int]:
-    """Two that are joined never share a column: the one that leads on less stands one further."""
-    moved = dict(layer)
-    for _ in range(len(moved)):
-        same = [(a, b) for a, b in graph.edges if moved[a] == moved[b]]
-        if not same:
-            break
-        a, b = min(same, key=lambda pair: (moved[pair[0]], pair))
-        further = min((a, b), key=lambda key: (graph.degree(key), key))
-        moved[further] += 1
-    return moved
+def _layers(used: Sequence[str], links: "nx.DiGraph[str]") -> dict[str, int]:
+    """The longest way to each thing, in steps; what nothing leads to begins at the left."""
+    found = dict.fromkeys(used, 0)
+    for key in nx.topological_sort(links):
+        if key in found:
+            found[key] = max((found[other] + 1 for other in links.predecessors(key)), default=0)
+    return found
 
 
 def _forward(start: WireEnd, end: WireEnd, layer: dict[str, int]) -> tuple[str, str, str, str]:

@@ -115,7 +115,10 @@ def end_text(end: WireEnd, runs: WireRuns) -> str:
     """
     thing = runs.at(end)
     name = thing.name if thing else f"'{end.id}', which isn't there"
-    return name if end.terminal in ("earth", "joint") else f"{name}, {end.terminal}"
+    if end.terminal in ("earth", "joint"):
+        return name
+    pin = "pin " if thing is not None and thing.kind == "connector" else ""
+    return f"{name}: {pin}{end.terminal}".replace(" -", " \N{MINUS SIGN}")
 
 
 def _through(wires: Sequence[Wire], figures: Wired) -> tuple[list[str], float | None]:

@@ -8673,12 +8673,18 @@ export interface components {
          *         Where on them.
          *     spots : list of (int, float)
          *         Boxes' places with the free places between that it passes: columns and rows.
+         *     entry, entries : int
+         *         Which of the lines it is that end at the same box, and of how many.
          */
         Line: {
             /** End */
             end: string;
             /** End Terminal */
             end_terminal: string;
+            /** Entries */
+            entries: number;
+            /** Entry */
+            entry: number;
             /** Spots */
             spots: [
                 number,

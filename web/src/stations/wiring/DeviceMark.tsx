@@ -8,6 +8,8 @@ import { changeDevice } from './edits'
 
 const SIZE_PX = 16
 const GRIP_PX = 26
+/** Devices stand close together: each is named in one view, and in all of them when it is at hand. */
+const NAMED_IN = 'elevation'
 
 /** Something that wires are joined to; a device of this station is dragged. */
 export function DeviceMark({ view, thing, live }: { view: Placed; thing: Joined; live: boolean }) {
@@ -30,17 +32,19 @@ export function DeviceMark({ view, thing, live }: { view: Placed; thing: Joined;
         strokeWidth={at ? 2 : 1.2}
       />
       <DeviceSign kind={thing.kind} x={x} y={y} colour={colour} />
-      <Label
-        rank={at ? 1 : 6}
-        of={[x, y]}
-        x={x}
-        y={y + SIZE_PX / 2 + 12}
-        textAnchor="middle"
-        colour={colour}
-        pointerEvents="none"
-      >
-        {thing.name}
-      </Label>
+      {(at || view.id === NAMED_IN) && (
+        <Label
+          rank={at ? 1 : 6}
+          of={[x, y]}
+          x={x}
+          y={y + SIZE_PX / 2 + 12}
+          textAnchor="middle"
+          colour={colour}
+          pointerEvents="none"
+        >
+          {thing.name}
+        </Label>
+      )}
       {live && thing.of === 'device' ? (
         <MoveBody
           view={view}

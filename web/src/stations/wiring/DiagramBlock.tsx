@@ -6,10 +6,11 @@ import { select, useWork } from '../../work/store'
 import { Block } from '../Board'
 import { DeviceSign } from './DeviceMark'
 
-const COLUMN = 178
+const COLUMN = 190
 const ROW = 62
 const WIDTH = 118
-const HEIGHT = 34
+const HEIGHT = 36
+const ENTRY = 14
 type Line = WiredDiagram['lines'][number]
 
 /** The one-line diagram: from the battery to the right; what leads back is named, not drawn. */
@@ -42,7 +43,15 @@ export function DiagramBlock({ wiring }: { wiring: WiringShown }) {
                 stroke={at?.kind === 'wire' && line.wires.includes(at.id) ? inks.hand : inks.quiet}
                 strokeWidth={at?.kind === 'wire' && line.wires.includes(at.id) ? 3 : 1.4}
               />
-              <text x={labelSpot(line)[0]} y={labelSpot(line)[1]} fill={inks.ink} textAnchor="end">
+              <text
+                x={labelSpot(line)[0]}
+                y={labelSpot(line)[1]}
+                fill={inks.ink}
+                textAnchor="end"
+                stroke={inks.sheet}
+                strokeWidth={3}
+                paintOrder="stroke"
+              >
                 {label(line)}
               </text>
             </g>
@@ -113,25 +122,28 @@ function inLines(text: string): string[] {
 
 const middle = (row: number) => row * ROW + 8 + HEIGHT / 2
 
-/** Out of one box, in its own lane down the gap between the columns, into the next. */
+/** Lines that end at the same box enter it one under the other. */
+const entryOf = ({ spots, entry, entries }: Line) =>
+  middle(spots.at(-1)?.[1] ?? 0) +
+  (entry - (entries - 1) / 2) * Math.min(ENTRY, (HEIGHT - 6) / Math.max(1, entries - 1))
+
+/** Out of one box, in a lane down the gap between the columns, into the next. */
 function pathOf(line: Line): string {
-  const spots = line.spots
   let path = ''
-  spots.forEach(([column, row], n) => {
-    const next = spots[n + 1]
-    const y = middle(row)
+  line.spots.forEach(([column, row], n) => {
+    const next = line.spots[n + 1]
     const x = column * COLUMN + WIDTH
-    if (n === 0) path += `M${x} ${y}`
-    else path += `H${x}`
+    if (n === 0) path += `M${x} ${middle(row)}`
     if (!next) return
-    const lane = x + 8 + ((column * 7 + row * 5) % 4) * 3
-    path += `H${lane}V${middle(next[1])}H${next[0] * COLUMN + (n + 2 === spots.length ? 0 : WIDTH)}`
+    const last = n + 2 === line.spots.length
+    const lane = x + 7 + ((column * 7 + row * 5) % 3) * 4
+    path += `H${lane}V${last ? entryOf(line) : middle(next[1])}H${next[0] * COLUMN + (last ? 0 : WIDTH)}`
   })
-  return path.replace(/H[\d.]+$/, `H${(spots.at(-1)?.[0] ?? 0) * COLUMN}`)
+  return path
 }
 
 /** Before the box that it ends at. */
 function labelSpot(line: Line): [number, number] {
-  const [column, row] = line.spots.at(-1) ?? [0, 0]
-  return [column * COLUMN - 4, middle(row) - 4]
+  const [column] = line.spots.at(-1) ?? [0, 0]
+  return [column * COLUMN - 3, entryOf(line) - 2]
 }

@@ -65,5 +65,5 @@ export function endNamed(end: WireEnd, joined: readonly Joined[] | undefined): s
   const thing = joined?.find((one) => one.of === end.of && one.id === end.id)
   const name = thing?.name ?? end.id
   if (end.terminal === 'earth' || end.terminal === 'joint') return name
-  return thing?.kind === 'connector' ? `${name}, pin ${end.terminal}` : `${name}, ${end.terminal}`
+  return `${name}: ${thing?.kind === 'connector' ? 'pin ' : ''}${end.terminal}`.replace(/-$/, '−')
 }
