@@ -245,7 +245,9 @@ class Wire(Part):
     corners: Annotated[tuple[RunCorner, ...], Field(max_length=MOST_CORNERS, strict=False)] = ()
     length_mm: Length | None = Field(default=None, description="One way [mm]; empty: along its way, and its spare")
     air_c: Annotated[float, Field(ge=-40, le=180)] = Field(default=50, description="Warmest place on its way [°C]")
-    supported: bool = Field(default=True, description="Tied so that nothing hangs on its ends, and nothing rubs it")
+    supported: bool | None = Field(
+        default=None, description="Tied so that nothing hangs on its ends, and nothing rubs it; empty: not looked at"
+    )
     grommets: bool = Field(default=True, description="In a grommet wherever it goes through sheet")
 
 

@@ -146,7 +146,9 @@ def _vapour(condition: FreeOfVapour, known: Known) -> Words | None:
     return _too_old(last, condition.oldest_min, known.now)
 
 
-def _too_old(last: Said[Read], oldest_min: float, now: datetime) -> Words | None:
+def _too_old(last: Said[Read], oldest_min: float | None, now: datetime) -> Words | None:
+    if oldest_min is None:
+        return None
     return words("too old") if now - last.happened > timedelta(minutes=oldest_min) else None
 
 

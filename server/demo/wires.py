@@ -14,7 +14,8 @@ def wire(number: int, start: str, end: str, colour: str, **more: Any) -> dict[st
     """A wire between "device.terminal" and another; "pump:" or "sender:" before what stands at other stations."""
     corners = [dict(zip(("x_mm", "y_mm", "z_mm"), spot, strict=True)) for spot in more.pop("corners", [])]
     ends = {"start": _end(start), "end": _end(end)}
-    return {"id": f"w{number}", "name": f"W{number}", "colour": colour, "corners": corners} | ends | more
+    known = {"colour": colour, "corners": corners, "supported": True}
+    return {"id": f"w{number}", "name": f"W{number}"} | known | ends | more
 
 
 def _end(text: str) -> dict[str, str]:

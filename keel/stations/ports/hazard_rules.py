@@ -14,6 +14,7 @@ from keel.studies.liquid.draining import inside, place_of
 from keel.studies.ports.attitudes import SLOPE_DEG
 from keel.studies.ports.vents_on_slopes import AIR_TRAPPED_ON_SLOPES, VENTS_ON_SLOPES
 from keel.studies.result import words
+from keel.studies.wiring.bonds import BONDING
 
 _finding = of_station("ports")
 _ports = of_station("ports")
@@ -116,7 +117,10 @@ def vents_breathe_on_slopes(tank: TankAnalysis) -> Iterator[Finding]:
 
 def fillers_are_bonded(tank: TankAnalysis) -> Iterator[Finding]:
     """A filler behind rubber is bonded to the chassis."""
+    strapped = {piece.key for piece in tank[BONDING].pieces if piece.joined and not piece.by_word}
     for port in opened(tank.design.ports, "filler"):
+        if f"filler:{port.id}" in strapped:
+            continue
         bonded = None if port.neck is None else port.neck.bonded
         if bonded is False:
             title = "{name} isn't bonded to the chassis"

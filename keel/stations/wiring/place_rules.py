@@ -59,7 +59,9 @@ def wires_in_the_tank_bear_fuel(tank: TankAnalysis) -> Iterator[Finding]:
                 "wiring.in_tank_loose",
                 wire.id,
                 "caution",
-                "{wire} hangs loose in the tank",
+                "{wire} hangs loose in the tank"
+                if wire.supported is False
+                else "Say whether {wire} is tied down in the tank",
                 "Slosh swings it until it breaks, or lays it into the float's way or the pickup: tie it to the hanger.",
                 wire=wire.name,
             )

@@ -117,11 +117,12 @@ class CountsMatch:
 
 @dataclass(frozen=True, slots=True)
 class ReadingAtMost:
-    """The last reading is low enough, and young enough."""
+    """The last reading is low enough, and young enough where its age counts."""
 
     subject: str
     most: float
-    oldest_min: float
+    oldest_min: float | None = None
+    unit: str = ""
     kind: Literal["reading at most"] = "reading at most"
 
 

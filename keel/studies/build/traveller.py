@@ -8,6 +8,7 @@ from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.solid.solids import Solids
 from keel.studies.build.bench import Bench
+from keel.studies.build.bond_work import BondWork
 from keel.studies.build.flat_work import FlatWork
 from keel.studies.build.goods import goods, goods_gates
 from keel.studies.build.mount_work import MountWork
@@ -26,6 +27,7 @@ from keel.studies.sheet.cutting import CUTTING, Cutting
 from keel.studies.sheet.flats import FLATS
 from keel.studies.sheet.model import Sheet
 from keel.studies.sheet.shell_parts import BARE_SOLIDS
+from keel.studies.wiring.bonds import BONDING, Bonding
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +43,9 @@ class Means:
     figures: Figures
 
 
-def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, workshop: Workshop) -> Traveller:
+def traveller(
+    made: Sheet, means: Means, reaches: list[Reach], design: Design, workshop: Workshop, bonding: Bonding
+) -> Traveller:
     """The order of work of a tank.
 
     Parameters
@@ -56,6 +60,8 @@ def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, w
         With a shell: metal, ports, senders, which parts are sent out.
     workshop : Workshop
         Rates and trades.
+    bonding : Bonding
+        Which pieces of metal are bonded to the chassis.
 
     Returns
     -------
@@ -84,6 +90,8 @@ def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, w
     port_work = PortWork(bench, ports, senders, reaches, [*heated, *proving], fuel)
     fitted = port_work.all()
     mounting = mount_work.mounted([one.id for one in [*proving, *covering]])
+    bond_work = BondWork(bench, bonding)
+    strapped = bond_work.all([one.id for one in mounting[-1:] or [*proving, *covering]])
     bought = goods(ports, senders, design.inside)
     operations = [
         *_received(bench, bought),
@@ -94,9 +102,10 @@ def traveller(made: Sheet, means: Means, reaches: list[Reach], design: Design, w
         *fitted,
         *mount_work.made(),
         *mounting,
+        *strapped,
     ]
     gates = [*goods_gates(bought, operations), *shell_work.gates(), *proof_work.gates(covering), *port_work.gates()]
-    gates += mount_work.gates(operations)
+    gates += [*mount_work.gates(operations), *bond_work.gates()]
     names = {part.name: part.title for part in made.parts} | {one.id: one.name for one in ports}
     names |= {one.id: one.name for one in senders}
     return Traveller(operations, gates, bought, names, tests)
@@ -114,5 +123,5 @@ def _received(bench: Bench, bought: list[Bought]) -> list[Operation]:
 
 MEANS = study(Means, CUTTING, BENDINGS, BARE_SOLIDS, ASSEMBLY, WALK, STRAPS, FIGURES)
 DRAWN = only("shell", "brief.fuel", "ports", "gauge", "inside", "sheet.sent_out", "mount")
-TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP).at_rest()
+TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP, BONDING).at_rest()
 """The order of work; not worked out during a drag."""

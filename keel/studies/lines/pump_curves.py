@@ -1,6 +1,7 @@
 """What pumps give: their curves at a voltage or a speed, and the most they can press to."""
 
 from collections.abc import Sequence
+from itertools import pairwise
 
 import numpy as np
 
@@ -44,8 +45,12 @@ def curve_at(tables: Sequence[tuple[float, Sequence[PumpPoint]]], at: float) -> 
     return Curve.of(kpa, [(1 - share) * low.at(one) + share * up.at(one) for one in kpa])
 
 
+BETWEEN = 6
+"""Places between two points of a card at which the voltage behind the wires is worked out: it bends between them."""
+
+
 def pressures_of(does: PumpDoes) -> list[float]:
-    """Every pressure that a pump's tables have a point at.
+    """Every pressure that a pump's tables have a point at, and some between.
 
     Parameters
     ----------
@@ -57,7 +62,9 @@ def pressures_of(does: PumpDoes) -> list[float]:
     list of float
         Rising [kPa]; the ends at which it gives nothing among them.
     """
-    return sorted({kpa for curve in does.curves for kpa in _whole(curve.points).places})
+    points = sorted({kpa for curve in does.curves for kpa in _whole(curve.points).places})
+    between = [np.linspace(a, b, BETWEEN, endpoint=False).tolist() for a, b in pairwise(points)]
+    return [kpa for some in between for kpa in some] + points[-1:]
 
 
 def _whole(points: Sequence[PumpPoint]) -> Curve:

@@ -46,11 +46,12 @@ def wire_gaps(
     Returns
     -------
     list of RouteGap
-        Wires don't count as neighbours of each other; one that is tied down all along rubs on nothing.
+        Wires don't count as neighbours of each other; one that is tied down rubs on nothing, and counts as
+        tied until somebody says otherwise.
     """
     shapes = [shape for run in runs.wires for shape in _own(run, _outside(run.id, figures), wiring, runs)]
     gaps = [gap for shape in shapes for gap in route_gaps(Lines(), [shape], about, [], solids, rules)]
-    held = {wire.id for wire in wiring.wires if wire.supported}
+    held = {wire.id for wire in wiring.wires if wire.supported is not False}
     return [gap for gap in gaps if not (gap.run in held and gap.danger in RUBS and _only_touches(gap))]
 
 

@@ -12654,7 +12654,7 @@ export interface components {
         };
         /**
          * ReadingAtMost
-         * @description The last reading is low enough, and young enough.
+         * @description The last reading is low enough, and young enough where its age counts.
          */
         ReadingAtMost: {
             /**
@@ -12666,9 +12666,14 @@ export interface components {
             /** Most */
             most: number;
             /** Oldest Min */
-            oldest_min: number;
+            oldest_min?: number | null;
             /** Subject */
             subject: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
         };
         /**
          * ReadingIn
@@ -16989,10 +16994,9 @@ export interface components {
             start: components["schemas"]["WireEnd"];
             /**
              * Supported
-             * @description Tied so that nothing hangs on its ends, and nothing rubs it
-             * @default true
+             * @description Tied so that nothing hangs on its ends, and nothing rubs it; empty: not looked at
              */
-            supported: boolean;
+            supported?: boolean | null;
         };
         /**
          * WireEnd

@@ -58,7 +58,12 @@ function titleOf(condition: Condition, say: ReturnType<typeof useUnits>['say']):
         values: { planned_sheet: condition.planned_mm, within_sheet: condition.within_mm },
       })
     case 'reading at most':
-      return `Reading ${condition.most} or less, no older than ${condition.oldest_min} min`
+      return [
+        `${condition.unit ? condition.subject : 'Reading'}: ${condition.most} ${condition.unit} or less`,
+        condition.oldest_min === null ? '' : `no older than ${condition.oldest_min} min`,
+      ]
+        .filter(Boolean)
+        .join(', ')
     case 'all here':
       return `Counted in: ${condition.items.map((item) => item[1]).join('; ')}`
     case 'all done':
@@ -111,7 +116,7 @@ function Recording({
     case 'reading at most':
       return (
         <NumberField
-          label="Reading"
+          label={condition.unit ? `Reading, ${condition.unit}` : 'Reading'}
           onRecord={(value) => record(build, { kind: 'reading', subject: condition.subject, value })}
         />
       )

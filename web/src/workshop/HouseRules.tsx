@@ -124,6 +124,14 @@ export function HouseRules({ settings, usual, mayWrite, fault, onChange }: Props
           <QuantityField label="Inlet over vapour pressure, at least" of="kpa" {...rule('inlet_margin_kpa')} />
         </Box>
       </Section>
+      <Section title="Wiring" about="What wires, fuses and bonds are judged by.">
+        <Box sx={grid}>
+          <QuantityField label="Lost in wires and contacts, at most" of="v" {...rule('wire_drop_v')} />
+          <LengthField label="Spare at each end of a wire" {...rule('wire_spare_mm')} />
+          <LengthField label="From the battery to a fuse, at most" {...rule('unfused_mm')} />
+          <QuantityField label="Bond, at most" of="ohm" {...rule('bond_ohm')} />
+        </Box>
+      </Section>
       <Section title="Clearances" about="Least gap by kind of neighbour.">
         <Box sx={grid}>
           {Object.entries(rules.clearances_mm ?? {}).map(([kind, mm]) => (

@@ -2,7 +2,7 @@ import { Box, Button, FormControlLabel, Checkbox, Typography } from '@mui/materi
 import { useTheme } from '@mui/material/styles'
 import * as declared from '../../api/declared'
 import type { Wire } from '../../api/model'
-import { Choice, LengthField, QuantityField, Toggle, WireField } from '../../fields/fields'
+import { AskedField, Choice, LengthField, QuantityField, Toggle, WireField } from '../../fields/fields'
 import { NameField, WordsField } from '../../fields/WordsField'
 import { useUnits } from '../../units/useUnits'
 import { select, useFaultUnder, useWork } from '../../work/store'
@@ -78,9 +78,9 @@ export function WireRow({ wire, place, readOnly }: { wire: Wire; place: number; 
         disabled={readOnly}
         onChange={(insulation) => change({ insulation })}
       />
-      <Toggle
+      <AskedField
         label="Tied down all along"
-        checked={wire.supported}
+        value={wire.supported}
         disabled={readOnly}
         onChange={(supported) => change({ supported })}
       />
