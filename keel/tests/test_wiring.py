@@ -6,6 +6,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
+from keel.formats.quantities import wire_text
 from keel.reference.wires import MAY_CARRY_A, gauge_mm2, gauge_of
 from keel.wiring.copper import area_needed, next_size, resistance, voltage_left
 from keel.wiring.fuses import fuse_for
@@ -92,3 +93,12 @@ class AnyWire(TestCase):
         self.assertAlmostEqual(gauge_mm2(12), 3.31, places=2)
         self.assertAlmostEqual(gauge_mm2(10) / gauge_mm2(16), 4.0, delta=0.05)
         self.assertEqual((gauge_of(2.9), gauge_of(3.31), gauge_of(40.0)), (12, 10, None))
+
+    @given(st.floats(0.2, 13))
+    def test_a_gauge_never_says_less_copper(self, mm2: float) -> None:
+        """It has as much or more, and the next thinner one hasn't."""
+        said = wire_text(mm2, "in_usgal")
+        gauge = int(said.removeprefix("AWG "))
+        self.assertGreaterEqual(gauge_mm2(gauge), mm2 - 1e-9)
+        self.assertTrue(gauge == 20 or gauge_mm2(gauge + 2) < mm2)
+        self.assertEqual(wire_text(2.5, "mm_l"), "2.5 mm²")

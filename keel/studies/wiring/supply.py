@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import ceil
 
 from keel.analysis.parts import LINES, WIRING
 from keel.analysis.study import study
@@ -15,6 +16,8 @@ from keel.studies.wiring.wired import WIRED, Wired
 CAN_FAIL = (
     "fuse", "relay", "cut-off", "switch", "changeover switch", "controller", "connector", "splice", "earth point",
 )  # fmt: skip
+STEP_OHM, STEP_V = 0.0005, 0.005
+"""What is lost counts in steps, upward: no crimp is known better, and the line isn't settled anew for a millimetre."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,13 +93,17 @@ def pump_supplies(wiring: Wiring, figures: Wired, lines: Lines, modes: Sequence[
                 id=part.id,
                 name=part.name,
                 is_whole=load.is_fed and load.is_earthed,
-                loop_ohm=load.loop_ohm or 0.0,
-                others_v=load.others_v or 0.0,
+                loop_ohm=_up(load.loop_ohm or 0.0, STEP_OHM),
+                others_v=_up(load.others_v or 0.0, STEP_V),
                 on=[state.drives("pump", part.id) for state in states],
                 through=through,
             )
         )
     return found
+
+
+def _up(value: float, step: float) -> float:
+    return ceil(value / step - 1e-9) * step
 
 
 def _share(mode: Mode, most_lph: float) -> float:

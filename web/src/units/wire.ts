@@ -17,7 +17,8 @@ const gaugeOf = (mm2: number) =>
 
 export function showWire(mm2: number, units: Units): string {
   const gauge = units === 'mm_l' ? null : gaugeOf(mm2)
-  return gauge === null ? `${plain(mm2)} mm²` : `AWG ${gauge}`
+  // Neither is torn from its unit at a line's end.
+  return gauge === null ? `${plain(mm2)}\u00a0mm²` : `AWG\u00a0${gauge}`
 }
 
 /** What stands in a field: a bare number is of the reader's own kind. */

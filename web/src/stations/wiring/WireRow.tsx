@@ -31,12 +31,7 @@ export function WireRow({ wire, place, readOnly }: { wire: Wire; place: number; 
     >
       <Figures wire={wire} />
       <Box sx={pair}>
-        <NameField
-          label="Number on its labels"
-          value={wire.name}
-          disabled={readOnly}
-          onCommit={(name) => change({ name })}
-        />
+        <NameField label="Number" value={wire.name} disabled={readOnly} onCommit={(name) => change({ name })} />
         <WordsField
           label="Colour"
           value={wire.colour}
