@@ -29,7 +29,7 @@ class Wired(SliceTestCase):
         self.until(lambda: len(self.kept()["wires"]) > 10, "wires are kept")
         self.until(lambda: "tank isn't bonded" in self.text("aside"), "what isn't bonded is said")
         self.press("Add a device")
-        self.press("lamp")
+        self.click("[role=menuitem][data-kind=lamp]")
         lamp = self.until(lambda: next((d for d in self.kept()["devices"] if d["id"] == "lamp-1"), None), "a lamp")
         self.click("[data-terminal='+'] [aria-label='Wire from +']")
         self.until(lambda: "To here" in self.text("aside"), "what to do next")

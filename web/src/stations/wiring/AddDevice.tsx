@@ -18,6 +18,7 @@ export function AddDevice({ readOnly }: { readOnly: boolean }) {
         {KIND_ORDER.map((kind) => (
           <MenuItem
             key={kind}
+            data-kind={kind}
             sx={{ minHeight: 44 }}
             onClick={() => {
               setAnchor(null)
