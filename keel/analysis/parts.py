@@ -109,6 +109,7 @@ STOPS_DRAWN = DocumentPart("mount.stops", lambda asked: asked.design.mount.stops
 """What of a mount is worked out by itself: a strap's path doesn't change with a stop."""
 LINES = DocumentPart("lines", lambda asked: asked.design.lines)
 WIRING = DocumentPart("wiring", lambda asked: asked.design.wiring)
+BUYING = DocumentPart("buying", lambda asked: asked.design.buying)
 SEAM = DocumentPart("sheet.making", lambda asked: asked.design.sheet.making)
 VEHICLE: DocumentPart[Vehicle | None] = DocumentPart("vehicle", vehicle_of)
 WORKSHOP: DocumentPart[Workshop] = DocumentPart("workshop", lambda asked: asked.workshop)

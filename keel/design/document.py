@@ -10,6 +10,7 @@ from pydantic import ConfigDict, Field, ValidationError, model_validator
 from keel.design.base import Part, refuse, with_kind
 from keel.design.bay import Bay
 from keel.design.brief import Brief
+from keel.design.buying import Buying
 from keel.design.faults import fault_of
 from keel.design.gauge import Gauge
 from keel.design.inside import Inside
@@ -58,6 +59,7 @@ class Design(Part):
     mount: Mount = Mount()
     lines: Lines = Lines()
     wiring: Wiring = Wiring()
+    buying: Buying = Buying()
 
     @model_validator(mode="before")
     @classmethod

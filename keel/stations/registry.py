@@ -8,6 +8,7 @@ from keel.findings.finding import Prescriber
 from keel.stations.bay.station import BAY
 from keel.stations.brief.station import BRIEF
 from keel.stations.build.station import BUILD
+from keel.stations.buying.station import BUYING
 from keel.stations.gauge.station import GAUGE
 from keel.stations.inside.station import INSIDE
 from keel.stations.lines.station import LINES
@@ -19,7 +20,7 @@ from keel.stations.shell.station import SHELL
 from keel.stations.station import Station
 from keel.stations.wiring.station import WIRING
 
-_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD, PROOF, MOUNT, LINES, WIRING]
+_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD, PROOF, MOUNT, LINES, WIRING, BUYING]
 
 
 def stations() -> Sequence[Station]:

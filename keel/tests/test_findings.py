@@ -198,6 +198,7 @@ class Stations(TestCase):
             "mount",
             "lines",
             "wiring",
+            "buying",
         ]
         self.assertEqual(states(Design()), dict.fromkeys(names, "not judged yet"))
         self.assertEqual(states(Design(brief=Brief(fuel="diesel")))["brief"], "needs attention")

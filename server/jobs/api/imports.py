@@ -1,4 +1,4 @@
-"""Measured things in: scans as STL, profiles as DXF."""
+"""Things in: scans as STL, profiles as DXF, buying lists as CSV."""
 
 from typing import Annotated
 
@@ -6,7 +6,10 @@ from ninja import Query, Router, Schema
 from pydantic import Field
 
 from keel.design.base import PLAIN
+from keel.design.buying import BuyingLine
+from keel.design.faults import Fault
 from keel.design.shell import Corner
+from keel.formats.buying import read_buying
 from keel.formats.outline import read_outline
 from keel.formats.stl import StlUnit
 from server.http.errors import ErrorOut, not_yours, refused
@@ -63,6 +66,20 @@ def read_profile(request: Request) -> OutlineOut:
     """A profile's corners from a DXF drawing. The body is the file as it is; nothing is stored."""
     corners, remark = read_outline(_file(request))
     return OutlineOut(corners=corners, remark=remark)
+
+
+class BuyingRead(Schema):
+    """Lines of a buying list that could be read, and what was wrong with the others."""
+
+    lines: list[BuyingLine]
+    problems: list[Fault]
+
+
+@router.post("buying.csv", response={200: BuyingRead, 413: ErrorOut, 422: ErrorOut}, auth=writer)
+def read_buying_list(request: Request) -> BuyingRead:
+    """What a buying list in CSV says of its lines. The body is the file as it is; nothing is stored."""
+    lines, problems = read_buying(_file(request))
+    return BuyingRead(lines=lines, problems=problems)
 
 
 def _file(request: Request) -> bytes:

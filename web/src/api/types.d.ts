@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/buying.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Buying List
+         * @description What a buying list in CSV says of its lines. The body is the file as it is; nothing is stored.
+         */
+        post: operations["server_jobs_api_imports_read_buying_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calibrations/{calibration_id}": {
         parameters: {
             query?: never;
@@ -3325,6 +3345,141 @@ export interface components {
             what: components["schemas"]["Words"];
         };
         /**
+         * Buying
+         * @description The list for the day; what is on it follows from the design.
+         */
+        Buying: {
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["BuyingLine"][];
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnItem"][];
+        };
+        /**
+         * BuyingLine
+         * @description What is said of one line of the list, by its name there; empty: as the price book has it.
+         */
+        BuyingLine: {
+            /** Name */
+            name: string;
+            /**
+             * On Shelf
+             * @description On the shelf; empty: what the price book says
+             */
+            on_shelf?: number | null;
+            /**
+             * Ordered
+             * @description Ordered, arrived ones too
+             * @default 0
+             */
+            ordered: number;
+            /**
+             * Price
+             * @description Of one, or of a metre; empty: the price book's
+             */
+            price?: number | null;
+            /**
+             * Supplier
+             * @default
+             */
+            supplier: string;
+        };
+        /**
+         * BuyingList
+         * @description All lines.
+         *
+         *     Attributes
+         *     ----------
+         *     cost : float
+         *         Of those whose price is known, less what is on the shelf.
+         *     unpriced : int
+         *         Lines that have to be bought and whose price isn't known.
+         */
+        BuyingList: {
+            /** Cost */
+            cost: number;
+            /** Rows */
+            rows: components["schemas"]["BuyingRow"][];
+            /** Unpriced */
+            unpriced: number;
+        };
+        /**
+         * BuyingRead
+         * @description Lines of a buying list that could be read, and what was wrong with the others.
+         */
+        BuyingRead: {
+            /** Lines */
+            lines: components["schemas"]["BuyingLine"][];
+            /** Problems */
+            problems: components["schemas"]["Fault"][];
+        };
+        /**
+         * BuyingResults
+         * @description Results of Buying: each is empty where what it needs is missing.
+         */
+        BuyingResults: {
+            list?: components["schemas"]["BuyingList"] | null;
+            /** Mates */
+            mates?: components["schemas"]["Mate"][] | null;
+        };
+        /**
+         * BuyingRow
+         * @description A line of the list.
+         *
+         *     Attributes
+         *     ----------
+         *     key : str
+         *         Its name in metric units, by which prices and orders are kept.
+         *     needed_for : list of str
+         *         Where.
+         *     price : float or None
+         *         Of one, or of a metre.
+         *     supplier : str
+         *         Where it is bought.
+         *     on_shelf, ordered : float
+         *         Of it.
+         *     to_order : float
+         *         What is still to be ordered.
+         *     cost : float or None
+         *         Of what isn't on the shelf; None where no price is known.
+         */
+        BuyingRow: {
+            /** Cost */
+            cost: number | null;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hose" | "hose end" | "tube" | "tube end" | "adapter" | "clamp" | "grommet" | "cap" | "part" | "wire" | "wire end" | "device" | "bond" | "tank fitting" | "sheet" | "consumable" | "spare" | "own";
+            name: components["schemas"]["Words"];
+            /** Needed For */
+            needed_for: string[];
+            /** On Shelf */
+            on_shelf: number;
+            /** Ordered */
+            ordered: number;
+            /** Price */
+            price: number | null;
+            /** Quantity */
+            quantity: number;
+            /** Supplier */
+            supplier: string;
+            /** To Order */
+            to_order: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "each" | "m" | "m²" | "kg";
+        };
+        /**
          * CalibrationOut
          * @description A calibration with all that has come in.
          */
@@ -4788,6 +4943,13 @@ export interface components {
             brief: components["schemas"]["Brief"];
             /**
              * @default {
+             *       "lines": [],
+             *       "own": []
+             *     }
+             */
+            buying: components["schemas"]["Buying"];
+            /**
+             * @default {
              *       "head_mm": 450,
              *       "nozzle_bore_mm": 14,
              *       "supply": "nozzle",
@@ -5378,6 +5540,7 @@ export interface components {
             bay?: components["schemas"]["BayResults"] | null;
             brief?: components["schemas"]["BriefResults"] | null;
             build?: components["schemas"]["BuildResults"] | null;
+            buying?: components["schemas"]["BuyingResults"] | null;
             /**
              * Findings
              * @default []
@@ -9370,6 +9533,31 @@ export interface components {
             what: string;
         };
         /**
+         * Mate
+         * @description A connection and what goes on it.
+         *
+         *     Attributes
+         *     ----------
+         *     part, port : str
+         *         Which connection; of the tank, a port of it.
+         *     has : str
+         *         What is on the list for it; empty: nothing.
+         *     why : str
+         *         What is wrong; empty: nothing.
+         */
+        Mate: {
+            /** Has */
+            has: string;
+            /** Part */
+            part: string;
+            /** Part Name */
+            part_name: string;
+            /** Port */
+            port: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Measured
          * @description A length measured, and how.
          */
@@ -10345,6 +10533,33 @@ export interface components {
              * Format: date-time
              */
             when: string;
+        };
+        /**
+         * OwnItem
+         * @description A line that somebody added.
+         */
+        OwnItem: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Quantity
+             * @default 1
+             */
+            quantity: number;
+            /**
+             * Spare
+             * @description A spare to carry
+             * @default false
+             */
+            spare: boolean;
+            /**
+             * Unit
+             * @default each
+             * @enum {string}
+             */
+            unit: "each" | "m" | "m²" | "kg";
         };
         /**
          * PadRow
@@ -17698,6 +17913,44 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_imports_read_buying_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyingRead"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
