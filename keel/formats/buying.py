@@ -1,6 +1,7 @@
 """The buying list as CSV, and what suppliers and people wrote into it back in."""
 
 from collections.abc import Sequence
+from typing import Any
 
 from keel.design.buying import BuyingLine
 from keel.design.faults import Fault
@@ -9,7 +10,8 @@ from keel.formats.table import Kind, Row, read_table, written
 from keel.studies.buying.buying_list import BuyingRow
 
 COLUMNS = (
-    "item", "kind", "quantity", "unit", "needed_for", "supplier", "price_each", "on_shelf", "ordered", "to_order", "cost",
+    "item", "kind", "quantity", "unit", "needed_for", "supplier", "price_each", "on_shelf", "ordered", "to_order",
+    "cost",
 )  # fmt: skip
 REQUIRED: dict[str, Kind] = {"item": "text"}
 OPTIONAL: dict[str, Kind] = {"supplier": "text", "price_each": "number", "on_shelf": "number", "ordered": "number"}
@@ -62,8 +64,7 @@ def read_buying(content: bytes) -> tuple[list[BuyingLine], list[Fault]]:
 
 def _line(row: Row) -> BuyingLine:
     named = {"supplier": row.get("supplier"), "price": row.get("price_each"), "on_shelf": row.get("on_shelf")}
-    known = {name: value for name, value in named.items() if value not in (None, "")}
+    known: dict[str, Any] = {name: value for name, value in named.items() if value not in (None, "")}
     ordered = row.get("ordered")
-    return BuyingLine.model_validate(
-        {"name": row["item"], "ordered": ordered if ordered not in (None, "") else 0} | known
-    )
+    known["ordered"] = 0 if ordered in (None, "") else ordered
+    return BuyingLine.model_validate({"name": row["item"]} | known)

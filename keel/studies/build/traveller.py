@@ -16,6 +16,7 @@ from keel.studies.build.operation import Bought, Operation, Traveller
 from keel.studies.build.port_work import PortWork
 from keel.studies.build.proof_work import ProofWork, cell_tests
 from keel.studies.build.shell_work import ShellWork
+from keel.studies.buying.line_goods import LINE_GOODS
 from keel.studies.cost.figures import FIGURES, Figures
 from keel.studies.inside.assembly import ASSEMBLY, Assembly
 from keel.studies.mount.straps import STRAPS, StrapPath
@@ -44,7 +45,13 @@ class Means:
 
 
 def traveller(
-    made: Sheet, means: Means, reaches: list[Reach], design: Design, workshop: Workshop, bonding: Bonding
+    made: Sheet,
+    means: Means,
+    reaches: list[Reach],
+    design: Design,
+    workshop: Workshop,
+    bonding: Bonding,
+    more: list[Bought],
 ) -> Traveller:
     """The order of work of a tank.
 
@@ -62,6 +69,8 @@ def traveller(
         Rates and trades.
     bonding : Bonding
         Which pieces of metal are bonded to the chassis.
+    more : list of Bought
+        What lines and wiring take: counted in too, and nothing of the tank waits for it.
 
     Returns
     -------
@@ -95,6 +104,7 @@ def traveller(
     bought = goods(ports, senders, design.inside)
     operations = [
         *_received(bench, bought),
+        *_lines_received(bench, more),
         *heated,
         *proving,
         *masked,
@@ -108,7 +118,7 @@ def traveller(
     gates += [*mount_work.gates(operations), *bond_work.gates()]
     names = {part.name: part.title for part in made.parts} | {one.id: one.name for one in ports}
     names |= {one.id: one.name for one in senders}
-    return Traveller(operations, gates, bought, names, tests)
+    return Traveller(operations, gates, [*bought, *more], names, tests)
 
 
 def _received(bench: Bench, bought: list[Bought]) -> list[Operation]:
@@ -121,7 +131,16 @@ def _received(bench: Bench, bought: list[Bought]) -> list[Operation]:
     return [bench.operation("receive", "goods", said, pieces, parts=parts, tools=["the list", "a box for caps"])]
 
 
+def _lines_received(bench: Bench, more: list[Bought]) -> list[Operation]:
+    """The same of what lines and wiring take."""
+    if not more:
+        return []
+    said = words("Count the lines' parts in against the buying list: {n} kinds", n=len(more))
+    tools = ["the list", "caps for every open end"]
+    return [bench.operation("receive", "lines", said, len(more), tools=tools)]
+
+
 MEANS = study(Means, CUTTING, BENDINGS, BARE_SOLIDS, ASSEMBLY, WALK, STRAPS, FIGURES)
 DRAWN = only("shell", "brief.fuel", "ports", "gauge", "inside", "sheet.sent_out", "mount")
-TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP, BONDING).at_rest()
+TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP, BONDING, LINE_GOODS).at_rest()
 """The order of work; not worked out during a drag."""

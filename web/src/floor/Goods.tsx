@@ -11,11 +11,13 @@ type Item = Build['state']['goods'][number]
 const LARGE = { minHeight: 52 }
 const MOST = 400
 const ANY = 'any'
+const BUY = 'buy:'
 
-/** What is bought, counted against the list as it comes. */
-export function Goods({ build, mayWrite }: { build: Build; mayWrite: boolean }) {
+/** What is bought for the tank, for the lines, or for both, counted against the list as it comes. */
+export function Goods({ build, mayWrite, of }: { build: Build; mayWrite: boolean; of?: 'tank' | 'lines' }) {
   const [open, setOpen] = useState<string | null>(null)
-  return build.state.goods.map((item) => (
+  const shown = build.state.goods.filter(({ item }) => !of || item.id.startsWith(BUY) === (of === 'lines'))
+  return shown.map((item) => (
     <Line
       key={item.item.id}
       build={build}

@@ -96,7 +96,9 @@ export function OperationCard({ build, state, mayWrite }: Props) {
           <LeakTest build={build} cell={cell} mayWrite={mayWrite} />
         </Suspense>
       )}
-      {operation.kind === 'receive' && <Goods build={build} mayWrite={mayWrite} />}
+      {operation.kind === 'receive' && (
+        <Goods build={build} mayWrite={mayWrite} of={operation.id === 'receive:lines' ? 'lines' : 'tank'} />
+      )}
       {/* A leak test that begins shows that one itself. */}
       {gates
         .filter((gate) => cell === null || gate.gate.id !== VAPOUR || gate.standing !== 'shut')

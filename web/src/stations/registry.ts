@@ -1,6 +1,7 @@
 import { bay } from './bay/station'
 import { bench } from './bench/station'
 import { build } from './build/station'
+import { buying } from './buying/station'
 import { brief } from './brief/station'
 import { gauge } from './gauge/station'
 import { inside } from './inside/station'
@@ -29,6 +30,7 @@ const all: Station[] = [
   mount,
   lines,
   wiring,
+  buying,
 ]
 
 /** Every station, in the order of the work. The rail, the page and the findings walk this list. */

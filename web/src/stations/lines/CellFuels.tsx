@@ -46,6 +46,7 @@ export function CellFuels({ readOnly }: { readOnly: boolean }) {
               />
             </Box>
             <WordsField
+              mayBeEmpty
               label="Label at its filler"
               value={held?.label ?? ''}
               most={declared.CellFuel.most.label}

@@ -75,6 +75,7 @@ export function LinePartRow({ part, place, readOnly }: { part: LinePart; place: 
       />
       <Folded title="Size, rating, materials">
         <WordsField
+          mayBeEmpty
           label="Removable board it is on"
           value={part.board}
           most={declared.LinePart.most.board}
@@ -110,6 +111,7 @@ export function LinePartRow({ part, place, readOnly }: { part: LinePart; place: 
           onChange={(metal) => changePart(part.id, { metal: metal === 'none' ? null : metal })}
         />
         <WordsField
+          mayBeEmpty
           label="Approval on it"
           value={part.approval}
           most={declared.LinePart.most.approval}
@@ -220,6 +222,7 @@ function DoesFields({ part, path, readOnly }: { part: LinePart; path: string; re
       ))}
       {WORDS[does.kind]?.map(({ name, label, most }) => (
         <WordsField
+          mayBeEmpty
           key={name}
           label={label}
           value={(value(name) as string | undefined) ?? ''}

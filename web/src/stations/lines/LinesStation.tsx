@@ -71,6 +71,7 @@ export function LinesStation({ findings }: { findings: ReactNode }) {
           onCommit={(mm) => setLines({ tank_off_mm: mm ?? 0 })}
         />
         <WordsField
+          mayBeEmpty
           label="Approval asked of every hose"
           value={lines.approval}
           most={declared.Lines.most.approval}

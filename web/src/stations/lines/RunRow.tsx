@@ -138,6 +138,7 @@ export function RunRow({ run, place, readOnly }: { run: LineRun; place: number; 
         />
       </Box>
       <WordsField
+        mayBeEmpty
         label="Approval printed on it"
         value={run.approval}
         most={declared.LineRun.most.approval}

@@ -27,6 +27,7 @@ export function DeviceFields({ device, path, readOnly }: Props) {
       {does.kind === 'level switch' && <Level device={device} does={does} path={path} readOnly={readOnly} />}
       {does.kind === 'lamp' && (
         <WordsField
+          mayBeEmpty
           label="Meaning when lit"
           value={does.means}
           most={declared.LampDoes.most.means}
@@ -95,6 +96,7 @@ function CutOff({ device, does, readOnly }: { device: Device; does: Of<'cut-off'
       />
       {does.opens !== 'in a crash' && (
         <WordsField
+          mayBeEmpty
           label="How pumps run before the engine does"
           value={does.primes}
           most={declared.CutOffDoes.most.primes}

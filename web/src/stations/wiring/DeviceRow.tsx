@@ -67,6 +67,7 @@ export function DeviceRow({ device, place, readOnly }: { device: Device; place: 
         />
       </Box>
       <WordsField
+        mayBeEmpty
         label="Markings at its terminals"
         value={device.marking}
         most={declared.Device.most.marking}

@@ -33,6 +33,7 @@ export function WireRow({ wire, place, readOnly }: { wire: Wire; place: number; 
       <Box sx={pair}>
         <NameField label="Number" value={wire.name} disabled={readOnly} onCommit={(name) => change({ name })} />
         <WordsField
+          mayBeEmpty
           label="Colour"
           value={wire.colour}
           most={declared.Wire.most.colour}

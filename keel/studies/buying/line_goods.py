@@ -1,0 +1,55 @@
+"""What of the list is counted in at Build, beside what goes into the tank itself."""
+
+from collections.abc import Sequence
+from math import ceil
+
+from keel.analysis.study import study
+from keel.studies.build.operation import Bought
+from keel.studies.buying.items import Item, gathered
+from keel.studies.buying.line_items import LINE_ITEMS
+from keel.studies.buying.other_items import WIRE_ITEMS
+from keel.studies.result import words
+
+LONGEST = 120
+
+
+def line_goods(lines: Sequence[Item], wires: Sequence[Item]) -> list[Bought]:
+    """What lines and wiring take, as it comes.
+
+    Parameters
+    ----------
+    lines, wires : sequence of Item
+        What is needed.
+
+    Returns
+    -------
+    list of Bought
+        Pieces; of what is bought by the metre whole metres, rounded up.
+    """
+    return [
+        Bought(
+            bought_id(one.key),
+            one.name if one.unit == "each" else words("Metres of {what}", what=one.key),
+            ceil(one.quantity - 1e-9),
+        )
+        for one in gathered([*lines, *wires])
+    ]
+
+
+def bought_id(key: str) -> str:
+    """What the log calls a line of the list.
+
+    Parameters
+    ----------
+    key : str
+        Its name.
+
+    Returns
+    -------
+    str
+        As long as the log takes.
+    """
+    return f"buy:{key}"[:LONGEST]
+
+
+LINE_GOODS = study(line_goods, LINE_ITEMS, WIRE_ITEMS)

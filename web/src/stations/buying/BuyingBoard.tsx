@@ -1,0 +1,167 @@
+import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import { useTheme } from '@mui/material/styles'
+import { useQuery } from '@tanstack/react-query'
+import { memo } from 'react'
+import type { BuyingRow } from '../../api/model'
+import { NumberField, QuantityField } from '../../fields/fields'
+import { WordsField } from '../../fields/WordsField'
+import * as declared from '../../api/declared'
+import { buildQuery } from '../../floor/query'
+import { useUnits } from '../../units/useUnits'
+import { useWork } from '../../work/store'
+import { Block, Board, Sheet, Two } from '../Board'
+import { sayOf } from './edits'
+import { TITLES } from './names'
+import { endingOf, useAmount } from './useAmount'
+
+/** The list, kind by kind: what is on the shelf, ordered, here; then every connection with its mate. */
+export function BuyingBoard({ designId }: { designId: number }) {
+  const rows = useWork((work) => work.evaluation?.buying?.list?.rows)
+  const readOnly = useWork((work) => work.readOnly)
+  const goods = useQuery(buildQuery(designId)).data?.state.goods ?? []
+  if (!rows) return <Board label="Buying list">{null}</Board>
+  const here = new Map(goods.map((one) => [one.item.id, `${one.whole} of ${one.item.quantity}`]))
+  const kinds = [...new Set(rows.map((row) => row.kind))]
+  return (
+    <Board label="Buying list">
+      {!rows.length && (
+        <Typography variant="body2">
+          Nothing to buy yet: draw the lines at Lines, the wiring at Wiring, ports at Ports.
+        </Typography>
+      )}
+      {kinds.map((kind) => (
+        <Kind key={kind} kind={kind} rows={rows.filter((row) => row.kind === kind)} here={here} readOnly={readOnly} />
+      ))}
+      <Mates />
+    </Board>
+  )
+}
+
+const HEADS = ['Item', 'Quantity', 'Supplier', 'Price', 'On the shelf', 'Ordered', 'To order', 'Here']
+
+function Kind({
+  kind,
+  rows,
+  here,
+  readOnly,
+}: {
+  kind: BuyingRow['kind']
+  rows: BuyingRow[]
+  here: Map<string, string>
+  readOnly: boolean
+}) {
+  return (
+    <Block title={TITLES[kind]}>
+      <Box sx={{ overflowX: 'auto' }}>
+        <Table size="small" aria-label={TITLES[kind]} sx={{ minWidth: 700, '& td, & th': { px: 0.75 } }}>
+          <TableHead>
+            <TableRow>
+              {HEADS.map((name, place) => (
+                <TableCell key={name} sx={place === 0 ? { pl: 0 } : undefined}>
+                  {name}
+                </TableCell>
+              ))}
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {rows.map((row) => (
+              <Line
+                key={`${row.key}-${row.unit}`}
+                row={row}
+                here={here.get(`buy:${row.key}`.slice(0, 120))}
+                readOnly={readOnly}
+              />
+            ))}
+          </TableBody>
+        </Table>
+      </Box>
+    </Block>
+  )
+}
+
+const narrow = { width: 104 } as const
+
+const Line = memo(function Line({
+  row,
+  here,
+  readOnly,
+}: {
+  row: BuyingRow
+  here: string | undefined
+  readOnly: boolean
+}) {
+  const { inks } = useTheme()
+  const units = useUnits()
+  const amount = useAmount()
+  const ending = endingOf(row.unit)
+  const count = (label: string, value: number, name: 'on_shelf' | 'ordered') => {
+    const shared = {
+      label: `${label}, ${units.say(row.name)}`,
+      compact: true,
+      value: value || null,
+      emptyText: '0',
+      disabled: readOnly,
+      onCommit: (typed: number | null) => sayOf([{ name: row.key, [name]: typed ?? 0 }]),
+    }
+    return ending ? <QuantityField {...shared} of={ending} /> : <NumberField {...shared} />
+  }
+  return (
+    <TableRow data-buying={row.key} sx={row.to_order > 0 ? undefined : { opacity: 0.75 }}>
+      <TableCell sx={{ pl: 0, minWidth: 190 }}>
+        <Two main={units.say(row.name)} more={row.needed_for.slice(0, MOST_NAMED).join(', ')} />
+      </TableCell>
+      <TableCell sx={{ whiteSpace: 'nowrap' }}>{amount(row.quantity, row.unit)}</TableCell>
+      <TableCell sx={{ width: 132 }}>
+        <WordsField
+          label={`Supplier, ${units.say(row.name)}`}
+          mayBeEmpty
+          value={row.supplier}
+          most={declared.BuyingLine.most.supplier}
+          disabled={readOnly}
+          onCommit={(supplier) => sayOf([{ name: row.key, supplier }])}
+        />
+      </TableCell>
+      <TableCell sx={narrow}>
+        <NumberField
+          label={`Price, ${units.say(row.name)}`}
+          compact
+          value={row.price ?? null}
+          emptyText="–"
+          disabled={readOnly}
+          onCommit={(price) => sayOf([{ name: row.key, price }])}
+        />
+      </TableCell>
+      <TableCell sx={narrow}>{count('On the shelf', row.on_shelf, 'on_shelf')}</TableCell>
+      <TableCell sx={narrow}>{count('Ordered', row.ordered, 'ordered')}</TableCell>
+      <TableCell sx={{ whiteSpace: 'nowrap', color: row.to_order > 0 ? inks.stop : inks.good, fontWeight: 650 }}>
+        {row.to_order > 0 ? amount(row.to_order, row.unit) : 'none'}
+      </TableCell>
+      <TableCell sx={{ whiteSpace: 'nowrap' }}>{here ?? '–'}</TableCell>
+    </TableRow>
+  )
+})
+
+const MOST_NAMED = 3
+
+function Mates() {
+  const mates = useWork((work) => work.evaluation?.buying?.mates)
+  if (!mates?.length) return null
+  const wrong = mates.filter((one) => one.why).length
+  return (
+    <Block
+      title={`Connections: ${mates.length}, ${wrong ? `${wrong} without a mate` : 'each with its mate'}`}
+      about="Asked of every connection of the lines, and of every port of the tank that a line is led from: is what goes on it on the list?"
+    >
+      <Sheet
+        label="Connections"
+        width={900}
+        columns={[{ name: 'Part' }, { name: 'Connection' }, { name: 'On the list for it', wide: true }]}
+        rows={mates.map((one) => ({
+          key: `${one.part}.${one.port}`,
+          strong: Boolean(one.why),
+          cells: [one.part_name, one.part === 'tank' ? 'tank' : one.port, one.why || one.has],
+        }))}
+      />
+    </Block>
+  )
+}
