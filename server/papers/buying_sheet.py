@@ -11,6 +11,7 @@ from server.papers.flowing import FlowingSheet
 from server.papers.heading import Heading
 
 ENDINGS = {"m": "m", "m²": "m2", "kg": "kg"}
+PRICES = {"m": "perm", "m²": "persqm", "kg": "perkg"}
 MOST_NAMED = 4
 
 
@@ -28,7 +29,7 @@ def buying_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
         rows = [row for row in shown.rows if row.kind == kind]
         head = ["Item", "Quantity", "For", "Supplier", "Price", "On the shelf", "To order", "Ordered", "Here"]
         table = [head, *(_row(row, heading) for row in rows)]
-        sheet.table(TITLES.get(kind, kind.capitalize()), table, [78, 20, 62, 34, 16, 20, 18, 14, 10], (0, 2, 3))
+        sheet.table(TITLES.get(kind, kind.capitalize()), table, [76, 20, 60, 34, 20, 20, 18, 14, 10], (0, 2, 3))
     if tank[MATES]:
         table = [["Part", "Connection", "On the list for it"]]
         table += [[one.part_name, one.port, one.has or one.why.upper()] for one in tank[MATES]]
@@ -52,7 +53,9 @@ def _row(row: BuyingRow, heading: Heading) -> list[str]:
 
     named = [*row.needed_for[:MOST_NAMED], *(["…"] if len(row.needed_for) > MOST_NAMED else [])]
     price = "" if row.price is None else f"{row.price:.2f}"
+    if row.price is not None and row.unit != "each":
+        price = shown_text(PRICES[row.unit], row.price, units)
     figures = [amount(row.on_shelf) if row.on_shelf else "", amount(row.to_order)]
     name = sentence_text(row.name, units)
     ordered = amount(row.ordered) if row.ordered else ""
-    return [name, amount(row.quantity), ", ".join(named), row.supplier, price, *figures, ordered, ""]
+    return [name, amount(row.quantity), "; ".join(named), row.supplier, price, *figures, ordered, ""]

@@ -5,10 +5,10 @@ from math import ceil
 
 from keel.analysis.study import study
 from keel.studies.build.operation import Bought
-from keel.studies.buying.items import Item, gathered
+from keel.studies.buying.items import Gathered, Item, gathered
 from keel.studies.buying.line_items import LINE_ITEMS
 from keel.studies.buying.other_items import WIRE_ITEMS
-from keel.studies.result import words
+from keel.studies.result import Words
 
 LONGEST = 120
 
@@ -24,16 +24,16 @@ def line_goods(lines: Sequence[Item], wires: Sequence[Item]) -> list[Bought]:
     Returns
     -------
     list of Bought
-        Pieces; of what is bought by the metre whole metres, rounded up.
+        Pieces; what is bought by the metre counts as one.
     """
-    return [
-        Bought(
-            bought_id(one.key),
-            one.name if one.unit == "each" else words("Metres of {what}", what=one.key),
-            ceil(one.quantity - 1e-9),
-        )
-        for one in gathered([*lines, *wires])
-    ]
+    return [_bought(one) for one in gathered([*lines, *wires])]
+
+
+def _bought(one: Gathered) -> Bought:
+    if one.unit == "each":
+        return Bought(bought_id(one.key), one.name, ceil(one.quantity - 1e-9))
+    title = Words(one.name.text + ", {together_m}", one.name.values | {"together_m": one.quantity})
+    return Bought(bought_id(one.key), title, 1)
 
 
 def bought_id(key: str) -> str:

@@ -76,18 +76,22 @@ def mates(lines: Lines, ports: Sequence[Port], items: Sequence[Item], found: Seq
 
 
 def _connections(lines: Lines, ports: Sequence[Port]) -> Iterator[tuple[tuple[str, str], str, Connection | None]]:
-    """Those that there are: of a part without any typed, those that its kind may have and a run is joined to."""
+    """Those that are typed, and those that a run is joined to; of the tank, ports that lines are led from.
+
+    A drain that has its plug needs no more.
+    """
     joined = {(end.part, end.port) for run in lines.runs for end in (run.start, run.end)}
     for part in lines.parts:
         typed = {one.id: one for one in part.connections}
-        untyped = [name for name in ports_of(part.does) if (part.id, name) in joined]
-        for port in list(typed) or untyped:
+        led = [name for name in ports_of(part.does) if (part.id, name) in joined]
+        for port in dict.fromkeys([*typed, *led]):
             if part.hangs_in is None or (part.id, port) in joined:
                 yield (part.id, port), part.name, typed.get(port)
     hung = {part.hangs_in for part in lines.parts}
-    for led in ports:
-        if led.role in LED and led.id not in hung:
-            yield (TANK, led.id), led.name, led.connection
+    for own in ports:
+        plugged = own.role == "drain" and bool(own.part) and (TANK, own.id) not in joined
+        if own.role in LED and own.id not in hung and not plugged:
+            yield (TANK, own.id), own.name, own.connection
 
 
 def _mate(

@@ -137,13 +137,13 @@ def tank_items(ports: Sequence[Port], gauge: Gauge, inside: Inside, filler: Fill
     if filler is None:
         return found
     neck = next((port.neck for port in ports if port.id == filler.port), None) or NeckPath()
-    hoses = (
-        (words("fill hose, bore {bore_sheet}", bore_sheet=neck.bore_mm), filler.hose_mm),
-        (words("vent hose beside the fill hose"), filler.vent_mm),
-    )
-    for name, long in hoses:
+    bored = words("fill hose, bore {bore_sheet}", bore_sheet=neck.bore_mm)
+    for what, name, long in (
+        ("the fill hose", bored, filler.hose_mm),
+        ("its vent hose", words("vent hose beside the fill hose"), filler.vent_mm),
+    ):
         found.append(Item("hose", name, long / 1e3, "m", filler.name))
-        found.append(Item("clamp", words("hose clamp for the {what}", what=name.plain()), 2, "each", filler.name))
+        found.append(Item("clamp", words("hose clamp for {what}", what=what), 2, "each", filler.name))
     return found
 
 

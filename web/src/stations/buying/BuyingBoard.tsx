@@ -12,7 +12,7 @@ import { useWork } from '../../work/store'
 import { Block, Board, Sheet, Two } from '../Board'
 import { sayOf } from './edits'
 import { TITLES } from './names'
-import { endingOf, useAmount } from './useAmount'
+import { endingOf, priceOf, useAmount } from './useAmount'
 
 /** The list, kind by kind: what is on the shelf, ordered, here; then every connection with its mate. */
 export function BuyingBoard({ designId }: { designId: number }) {
@@ -37,7 +37,35 @@ export function BuyingBoard({ designId }: { designId: number }) {
   )
 }
 
-const HEADS = ['Item', 'Quantity', 'Supplier', 'Price', 'On the shelf', 'Ordered', 'To order', 'Here']
+const COLUMNS: readonly [string, number | undefined][] = [
+  ['Item', undefined],
+  ['Quantity', 76],
+  ['Supplier', 128],
+  ['Price', 80],
+  ['On the shelf', 84],
+  ['Ordered', 84],
+  ['To order', 72],
+  ['Here', 60],
+]
+
+/** Fields in a table: the column's heading is what is seen of their labels. */
+const inTable = {
+  tableLayout: 'fixed',
+  minWidth: 730,
+  '& td, & th': { px: 0.5 },
+  '& .MuiInputLabel-root': {
+    position: 'absolute',
+    width: 1,
+    height: 1,
+    overflow: 'hidden',
+    clipPath: 'inset(50%)',
+    whiteSpace: 'nowrap',
+  },
+  '& fieldset': { top: 0 },
+  '& fieldset legend': { display: 'none' },
+  '& input': { px: 1, py: 1, fontSize: 15 },
+  '& .MuiOutlinedInput-root': { px: 0 },
+} as const
 
 function Kind({
   kind,
@@ -53,11 +81,11 @@ function Kind({
   return (
     <Block title={TITLES[kind]}>
       <Box sx={{ overflowX: 'auto' }}>
-        <Table size="small" aria-label={TITLES[kind]} sx={{ minWidth: 700, '& td, & th': { px: 0.75 } }}>
+        <Table size="small" aria-label={TITLES[kind]} sx={inTable}>
           <TableHead>
             <TableRow>
-              {HEADS.map((name, place) => (
-                <TableCell key={name} sx={place === 0 ? { pl: 0 } : undefined}>
+              {COLUMNS.map(([name, width]) => (
+                <TableCell key={name} sx={{ width, lineHeight: 1.25 }}>
                   {name}
                 </TableCell>
               ))}
@@ -79,8 +107,6 @@ function Kind({
   )
 }
 
-const narrow = { width: 104 } as const
-
 const Line = memo(function Line({
   row,
   here,
@@ -94,6 +120,15 @@ const Line = memo(function Line({
   const units = useUnits()
   const amount = useAmount()
   const ending = endingOf(row.unit)
+  const per = priceOf(row.unit)
+  const price = {
+    label: `Price, ${units.say(row.name)}`,
+    compact: true,
+    value: row.price ?? null,
+    emptyText: '–',
+    disabled: readOnly,
+    onCommit: (typed: number | null) => sayOf([{ name: row.key, price: typed }]),
+  }
   const count = (label: string, value: number, name: 'on_shelf' | 'ordered') => {
     const shared = {
       label: `${label}, ${units.say(row.name)}`,
@@ -106,12 +141,12 @@ const Line = memo(function Line({
     return ending ? <QuantityField {...shared} of={ending} /> : <NumberField {...shared} />
   }
   return (
-    <TableRow data-buying={row.key} sx={row.to_order > 0 ? undefined : { opacity: 0.75 }}>
-      <TableCell sx={{ pl: 0, minWidth: 190 }}>
-        <Two main={units.say(row.name)} more={row.needed_for.slice(0, MOST_NAMED).join(', ')} />
+    <TableRow data-buying={row.key}>
+      <TableCell sx={{ overflowWrap: 'anywhere' }}>
+        <Two main={units.say(row.name)} more={row.needed_for.slice(0, MOST_NAMED).join('; ')} />
       </TableCell>
       <TableCell sx={{ whiteSpace: 'nowrap' }}>{amount(row.quantity, row.unit)}</TableCell>
-      <TableCell sx={{ width: 132 }}>
+      <TableCell>
         <WordsField
           label={`Supplier, ${units.say(row.name)}`}
           mayBeEmpty
@@ -121,18 +156,9 @@ const Line = memo(function Line({
           onCommit={(supplier) => sayOf([{ name: row.key, supplier }])}
         />
       </TableCell>
-      <TableCell sx={narrow}>
-        <NumberField
-          label={`Price, ${units.say(row.name)}`}
-          compact
-          value={row.price ?? null}
-          emptyText="–"
-          disabled={readOnly}
-          onCommit={(price) => sayOf([{ name: row.key, price }])}
-        />
-      </TableCell>
-      <TableCell sx={narrow}>{count('On the shelf', row.on_shelf, 'on_shelf')}</TableCell>
-      <TableCell sx={narrow}>{count('Ordered', row.ordered, 'ordered')}</TableCell>
+      <TableCell>{per ? <QuantityField {...price} of={per} /> : <NumberField {...price} />}</TableCell>
+      <TableCell>{count('On the shelf', row.on_shelf, 'on_shelf')}</TableCell>
+      <TableCell>{count('Ordered', row.ordered, 'ordered')}</TableCell>
       <TableCell sx={{ whiteSpace: 'nowrap', color: row.to_order > 0 ? inks.stop : inks.good, fontWeight: 650 }}>
         {row.to_order > 0 ? amount(row.to_order, row.unit) : 'none'}
       </TableCell>

@@ -12,3 +12,7 @@ export function useAmount() {
 }
 
 export const endingOf = (unit: BuyingRow['unit']): Ending | null => (unit === 'each' ? null : ENDINGS[unit])
+
+/** In which unit its price is, where it isn't of one piece. */
+export const priceOf = (unit: BuyingRow['unit']): Ending | null =>
+  unit === 'each' ? null : ({ m: 'perm', 'm²': 'persqm', kg: 'perkg' } as const)[unit]

@@ -3,6 +3,7 @@ import * as declared from '../../api/declared'
 import type { Device, DeviceDoes } from '../../api/model'
 import { Choice, LengthField, NumberField, QuantityField, ShareField } from '../../fields/fields'
 import { WordsField } from '../../fields/WordsField'
+import { useUnits } from '../../units/useUnits'
 import { useWork } from '../../work/store'
 import { pair } from '../Row'
 import { changeDoes, changeTerminals } from './edits'
@@ -43,6 +44,10 @@ const RATED = new Set(['relay', 'cut-off', 'switch', 'changeover switch', 'conne
 const REPLACED = new Set(['fuse', 'relay'])
 
 function Amperes({ device, path, readOnly }: Props) {
+  const units = useUnits()
+  const rating = useWork((work) => work.evaluation?.wiring?.wired?.fuses.find((one) => one.id === device.id)?.rating_a)
+  // Left empty it follows from what flows: the field shows what that is.
+  const chosen = typeof rating === 'number' ? units.amount('a', rating) : '–'
   const does = device.does as unknown as Record<string, number | null | undefined>
   const field = (name: string, label: string, emptyText?: string) => (
     <QuantityField
@@ -58,11 +63,7 @@ function Amperes({ device, path, readOnly }: Props) {
   )
   const fields = [
     ...(RATED.has(device.does.kind)
-      ? [
-          device.does.kind === 'fuse'
-            ? field('rating_a', 'Rating', 'by what it feeds')
-            : field('rating_a', 'Contact rating'),
-        ]
+      ? [device.does.kind === 'fuse' ? field('rating_a', 'Rating', chosen) : field('rating_a', 'Contact rating')]
       : []),
     ...('current_a' in device.does ? [field('current_a', 'Current')] : []),
     ...('coil_a' in device.does ? [field('coil_a', 'Coil current')] : []),
@@ -73,7 +74,7 @@ function Amperes({ device, path, readOnly }: Props) {
             label="Time to replace"
             of="min"
             value={does.minutes_to_replace ?? null}
-            emptyText="not known"
+            emptyText="–"
             path={`${path}.does.minutes_to_replace`}
             disabled={readOnly}
             onCommit={(minutes_to_replace) => changeDoes(device, { minutes_to_replace })}
