@@ -9,6 +9,7 @@ from keel.design.connections import Adapter, Connection
 from keel.design.features import Id
 from keel.design.line_functions import Kpa, ports_of
 from keel.design.line_parts import LinePart
+from keel.design.old_things import MOST_OLD, OldThing
 from keel.design.pumps import Flow, Voltage
 from keel.reference.compatibility import HoseName
 from keel.reference.fuels import FuelName
@@ -139,10 +140,13 @@ class Lines(Part):
         default=0, description="How far the tank is moved out before its hoses are undone [mm]; out of its opening"
     )
     approval: Annotated[str, Field(max_length=80)] = Field(default="", description="Approval asked of every hose")
+    old: Annotated[tuple[OldThing, ...], Field(max_length=MOST_OLD, strict=False)] = Field(
+        default=(), description="What the old tank had on it, and what becomes of each"
+    )
 
     @model_validator(mode="after")
     def _ids_differ(self) -> "Lines":
-        for kind in ("parts", "runs", "modes"):
+        for kind in ("parts", "runs", "modes", "old"):
             seen: set[str] = set()
             for place, one in enumerate(getattr(self, kind)):
                 if one.id in seen or (kind == "parts" and one.id == TANK):

@@ -10,6 +10,7 @@ from keel import Showing, apply, evaluate
 from keel.design.document import Design
 from keel.design.workshop import Workshop
 from keel.formats.document import UnreadableDesignError, read_design
+from keel.studies.lines.old_map import OLD_MAP
 from keel.tests.line_samples import (
     FILTER,
     JET,
@@ -25,6 +26,7 @@ from keel.tests.line_samples import (
     VENT_END,
     WAYS,
     Item,
+    analysed,
     codes,
     curve,
     flares,
@@ -103,7 +105,18 @@ def end(part_id: str, port: str, **connection: Any) -> Item:
     return {"part": part_id, "port": port, "connection": connection}
 
 
+def old(**said: Any) -> Change:
+    """The sample with one thing of an old tank."""
+    return lambda: plumbed(old=[{"id": "old", "name": "old hose"} | said])
+
+
 COMES_UP: dict[str, Change] = {
+    "lines.old_unknown": old(),
+    "lines.old_nowhere": old(fate="keep"),
+    "lines.old_gone": old(fate="move", to="ghost.in"),
+    "lines.old_taken": old(fate="keep", to="rail.in"),
+    "lines.old_uncapped": old(fate="cap"),
+    "lines.old_vapour": old(fate="remove", kind="vapour part"),
     "lines.unfed": lambda: plumbed(runs=without(RUNS, "supply")),
     "lines.beyond": modes({"voltage_v": 9.0}),
     "lines.short": modes({"draw_l_per_h": 230.0}),
@@ -302,6 +315,26 @@ class Found(TestCase):
         dead: Item = {"id": "dead", "name": "Pump dead", "still": ["pump"]}
         self.assertIn("lines.unfed", codes(plumbed(modes=[dead])))
         self.assertEqual(codes(plumbed(modes=[dead | {"failure": True}])), set())
+
+
+class OldToNew(TestCase):
+    """An old line is as good a partner as a new one."""
+
+    def test_it_answers_for_its_connection(self) -> None:
+        """A connection and a port of the tank that an old line goes on at are open no more; its fate is told."""
+        runs = without(RUNS, "return")
+        kept = [
+            {"id": "a", "name": "old return", "fate": "keep", "to": "regulator.return"},
+            {"id": "b", "name": "old pipe", "fate": "move", "to": "tank.back"},
+            {"id": "c", "name": "old vent", "fate": "cap", "closed_by": "plug"},
+            {"id": "d", "name": "old wire", "kind": "wire", "fate": "remove"},
+        ]
+        bare, mapped = codes(plumbed(runs=runs)), codes(plumbed(runs=runs, old=kept))
+        self.assertLessEqual({"lines.open", "lines.port_open"}, bare)
+        self.assertFalse({code for code in mapped if code.startswith(("lines.open", "lines.port", "lines.old"))})
+        told = analysed(plumbed(runs=runs, old=kept))[OLD_MAP]
+        self.assertEqual([one.goes_to for one in told.things], ["return of regulator", "back of the tank", "plug", ""])
+        self.assertEqual(told.open, 0)
 
 
 class Refused(TestCase):

@@ -6,12 +6,15 @@ from functools import partial
 from keel.analysis.parts import LINES
 from keel.analysis.tank import TankAnalysis
 from keel.formats.lines import bends_csv, hoses_csv, joints_csv
+from keel.formats.old_map import old_map_csv
 from keel.studies.lines.hoses import HOSES
 from keel.studies.lines.joints import JOINTS
+from keel.studies.lines.old_map import OLD_MAP
 from keel.studies.lines.tubes import TUBES, TubeMade
 from server.papers.adapter_sheet import adapter_pdf
 from server.papers.hose_sheet import hoses_pdf
 from server.papers.lines_sheet import lines_pdf
+from server.papers.old_sheet import old_map_pdf
 from server.papers.paper import Paper, StationPapers, Wanted
 from server.papers.tube_sheet import tube_pdf
 
@@ -30,6 +33,9 @@ def _adapter(run: str, side: str, wanted: Wanted) -> bytes:
 
 def _papers(tank: TankAnalysis) -> Iterator[Paper]:
     lines = tank[LINES]
+    if lines.old:
+        yield Paper("old-to-new.pdf", "Old to new, PDF", lambda of: old_map_pdf(of.heading, of.tank))
+        yield Paper("old-to-new.csv", "Old to new, CSV", lambda of: old_map_csv(of.tank[OLD_MAP].things))
     if not lines.runs:
         return
     yield Paper("lines.pdf", "Lines sheet, PDF", _sheet)

@@ -14,6 +14,7 @@ from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.circuits import CIRCUITS, REFERENCES
 from keel.studies.lines.flows import FLOWS
 from keel.studies.lines.joints import JOINTS
+from keel.studies.lines.old_map import led_by_old
 from keel.studies.lines.places import LINE_PLACES
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.tank_side import TANK_PORTS, fuels_by_cell
@@ -103,10 +104,11 @@ def nothing_is_left_open(tank: TankAnalysis) -> Iterator[Finding]:
     """Every connection that isn't joined is capped."""
     lines = tank.design.lines
     joined = {(end.part, end.port) for run in lines.runs for end in (run.start, run.end)}
+    kept = led_by_old(lines)
     for part in lines.parts:
         if part.hangs_in is not None:
             continue
-        open_ones = [one for one in _open(part) if (part.id, one) not in joined]
+        open_ones = [one for one in _open(part) if (part.id, one) not in joined and f"{part.id}.{one}" not in kept]
         if open_ones:
             yield _lines(
                 "lines.open",
@@ -133,8 +135,9 @@ def tank_ports_are_joined(tank: TankAnalysis) -> Iterator[Finding]:
         return
     joined = {end.port for run in lines.runs for end in (run.start, run.end) if end.part == TANK}
     hung = {part.hangs_in for part in lines.parts}
+    kept = led_by_old(lines)
     for port in opened(tank[PORTS], "pickup", "return", "transfer", "spare", "overflow"):
-        if port.id not in joined and port.id not in hung:
+        if port.id not in joined and port.id not in hung and f"{TANK}.{port.id}" not in kept:
             yield _lines(
                 "lines.port_open",
                 port.id,

@@ -11,6 +11,7 @@ from keel.stations.lines import (
     hose_rules,
     joint_rules,
     material_rules,
+    old_rules,
     order_rules,
     pressure_rules,
     remedies,
@@ -39,6 +40,7 @@ from keel.studies.lines.hoses import HOSES
 from keel.studies.lines.injection import FEEDS
 from keel.studies.lines.joint_places import JOINT_PLACES
 from keel.studies.lines.joints import JOINTS
+from keel.studies.lines.old_map import OLD_MAP
 from keel.studies.lines.places import LINE_PLACES
 from keel.studies.lines.pushed import PUSHED
 from keel.studies.lines.route_gaps import ROUTE_GAPS
@@ -72,6 +74,7 @@ _RULES: tuple[Rule, ...] = (
     joint_rules.nothing_is_left_open,
     joint_rules.tank_ports_are_joined,
     joint_rules.tank_ports_are_there,
+    old_rules.old_things_have_a_fate,
     pressure_rules.lines_bear_their_pressure,
     pressure_rules.parts_bear_their_pressure,
     bore_rules.fuel_is_slow_enough,
@@ -148,6 +151,7 @@ LINES = Station(
         "engine_driven": ENGINE_DRIVEN,
         "growth": LINE_GROWTH,
         "failures": FAILURES,
+        "old": OLD_MAP,
     },
     comparisons={"layouts": layouts, "through": through_ways, "boards": board_ways},
     rules=tuple(map(_once_drawn, _RULES)),

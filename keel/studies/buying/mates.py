@@ -13,6 +13,7 @@ from keel.design.ports import DRAWS, Port
 from keel.studies.buying.items import Item
 from keel.studies.buying.line_items import LINE_ITEMS
 from keel.studies.lines.joints import JOINTS, Joint
+from keel.studies.lines.old_map import STAYS
 
 LED = (*DRAWS, "return", "transfer", "overflow", "spare", "fitting", "drain")
 
@@ -68,6 +69,9 @@ def mates(lines: Lines, ports: Sequence[Port], items: Sequence[Item], found: Seq
         for end in (run.start, run.end):
             runs[end.part, end.port] = run
     wrong = {(one.part, one.port): one for one in found if not one.fits}
+    for thing in lines.old:
+        if thing.fate in STAYS and thing.to:
+            listed.setdefault(thing.to, []).append(f"old {thing.kind}: {thing.name}")
     shown = [
         _mate(key, name, runs.get(key), one, listed.get(f"{key[0]}.{key[1]}", []), wrong.get(key))
         for key, name, one in _connections(lines, ports)

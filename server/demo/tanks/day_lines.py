@@ -80,4 +80,17 @@ DAY_LINES: dict[str, Any] = {
         ),
     ],
     "reid_kpa": 1.0,
+    "old": [
+        {
+            "id": "old-suction",
+            "name": "old suction hose",
+            "did": "from tank to separator",
+            "fate": "remove",
+        },
+        {"id": "old-return", "name": "old return pipe", "did": "back from the injectors", "fate": "cap"}
+        | {"closed_by": "8 mm plug, clamped"},
+        {"id": "old-sender", "name": "sender wire, green", "kind": "wire", "did": "to the gauge", "fate": "move"}
+        | {"to": "wire.w13"},
+        {"id": "old-breather", "name": "thin hose to the coaming", "kind": "vapour part", "did": ""},
+    ],
 }

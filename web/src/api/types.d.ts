@@ -4986,6 +4986,7 @@ export interface components {
              *       "fuels": [],
              *       "level": 0.1,
              *       "modes": [],
+             *       "old": [],
              *       "parts": [],
              *       "reid_kpa": null,
              *       "runs": [],
@@ -9159,6 +9160,12 @@ export interface components {
              */
             modes: components["schemas"]["RunningMode"][];
             /**
+             * Old
+             * @description What the old tank had on it, and what becomes of each
+             * @default []
+             */
+            old: components["schemas"]["OldThing"][];
+            /**
              * Parts
              * @default []
              */
@@ -9220,6 +9227,7 @@ export interface components {
             modes?: components["schemas"]["Mode"][] | null;
             /** Narrowest */
             narrowest?: components["schemas"]["Narrow"][] | null;
+            old?: components["schemas"]["OldMap"] | null;
             places?: components["schemas"]["LinePlaces"] | null;
             /** Pushed */
             pushed?: components["schemas"]["Pushed"][] | null;
@@ -10066,6 +10074,16 @@ export interface components {
             ohms: number;
         };
         /**
+         * NewPlace
+         * @description Somewhere that an old thing can be joined to now: its key, and what people call it.
+         */
+        NewPlace: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * NewWork
          * @description A hole, a bend or a flattened edge that is made in a finished tank.
          */
@@ -10183,6 +10201,90 @@ export interface components {
             design: number;
             /** Proof */
             proof: string;
+        };
+        /**
+         * OldFate
+         * @description An old thing.
+         *
+         *     Attributes
+         *     ----------
+         *     goes_to : str
+         *         Where, in words; empty: nowhere.
+         *     fault : str
+         *         What is still open; empty: nothing.
+         */
+        OldFate: {
+            /** Did */
+            did: string;
+            /** Fate */
+            fate: string;
+            /**
+             * Fault
+             * @enum {string}
+             */
+            fault: "" | "no fate" | "no place" | "gone" | "taken" | "not closed";
+            /** Goes To */
+            goes_to: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * OldMap
+         * @description All of both. `open`: how many have something open.
+         */
+        OldMap: {
+            /** Open */
+            open: number;
+            /** Places */
+            places: components["schemas"]["NewPlace"][];
+            /** Things */
+            things: components["schemas"]["OldFate"][];
+        };
+        /**
+         * OldThing
+         * @description One of them.
+         */
+        OldThing: {
+            /**
+             * Closed By
+             * @description What closes it, where it is capped
+             * @default
+             */
+            closed_by: string;
+            /**
+             * Did
+             * @description What it did
+             * @default
+             */
+            did: string;
+            /**
+             * Fate
+             * @description What becomes of it; empty: not known yet
+             */
+            fate?: ("keep" | "move" | "cap" | "remove") | null;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default line
+             * @enum {string}
+             */
+            kind: "line" | "wire" | "vapour part" | "port" | "part";
+            /**
+             * Name
+             * @description As it is labelled when it is taken off
+             */
+            name: string;
+            /**
+             * To
+             * @description Where it is joined now: 'part.connection' at Lines, 'tank.port', 'wire.id' at Wiring
+             * @default
+             */
+            to: string;
         };
         /**
          * OpenEdge

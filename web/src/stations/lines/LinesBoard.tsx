@@ -9,6 +9,7 @@ import { SpeedTables } from './SpeedTables'
 import { AirTable } from './AirTable'
 import { HoseTables } from './HoseTables'
 import { portName } from './names'
+import { OldTable } from './OldTable'
 import { RouteTables } from './RouteTables'
 
 export type Shown = NonNullable<Evaluation['lines']>
@@ -33,6 +34,7 @@ export function LinesBoard() {
       <JointTable lines={lines} />
       <RouteTables lines={lines} />
       <HoseTables lines={lines} />
+      <OldTable lines={lines} />
     </Board>
   )
 }

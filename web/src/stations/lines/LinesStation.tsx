@@ -14,6 +14,7 @@ import { LinePartRow } from './LinePartRow'
 import { ModeFigures } from './ModeFigures'
 import { ModeRow } from './ModeRow'
 import { portNamed } from './names'
+import { OldThings } from './OldThings'
 import { RunRow } from './RunRow'
 import { drawFrom, useLinesView } from './view'
 
@@ -59,6 +60,9 @@ export function LinesStation({ findings }: { findings: ReactNode }) {
       </Folded>
       <Folded title="Fuel of each cell">
         <CellFuels readOnly={readOnly} />
+      </Folded>
+      <Folded title={lines.old.length ? `Old lines and wires: ${lines.old.length}` : 'Old lines and wires'}>
+        <OldThings readOnly={readOnly} />
       </Folded>
       <Folded title="Approval, level, taking the tank out">
         <LengthField
