@@ -217,6 +217,26 @@ class FillerRoute(Part):
     overlap_mm: Gap = Field(default=35, description="Hose pushed over each pipe [mm]")
 
 
+OldMeasureName = Literal[
+    "opening from the bay's rear",
+    "opening from the bay's right",
+    "opening over the bay's floor",
+    "pipe behind the opening",
+    "outside of that pipe",
+    "old fill hose, cut length",
+    "old vent hose, cut length",
+    "old tank's lid over the bay's floor",
+    "old tank to the body, at the narrowest",
+]
+
+
+class OldMeasure(Part):
+    """A measurement taken while the old tank was in."""
+
+    name: OldMeasureName
+    value_mm: Coordinate
+
+
 class StructureCut(Part):
     """Something of the vehicle's structure that is cut or bent away for the tank."""
 
@@ -250,6 +270,12 @@ class Mount(Part):
     )
     bearers: Annotated[list[Bearer], Field(max_length=MOST_STRAPS)] = []
     filler: FillerRoute | None = Field(default=None, description="Empty: the tank is filled at its own cap")
+    old_tank: Literal["none", "in its place", "out"] = Field(
+        default="none", description="Whether the old tank, whose place it takes, is still in"
+    )
+    old_measures: Annotated[tuple[OldMeasure, ...], Field(max_length=20, strict=False)] = Field(
+        default=(), description="What can only be measured while it is in"
+    )
     stood_on_kg: Annotated[float, Field(gt=0, le=500)] | None = Field(
         default=None, description="Somebody leans, sits or stands on the tank [kg]; empty: nobody does"
     )

@@ -12,6 +12,7 @@ from keel.design.vehicle import Vehicle
 from keel.design.workshop import Workshop
 from keel.evaluation import evaluate
 from keel.findings.patch import apply
+from keel.studies.mount.filler_pieces import FILLER_PIECES
 from keel.studies.mount.filler_route import FILLER, Filler
 from keel.tests.samples import box
 
@@ -118,3 +119,37 @@ class Findings(TestCase):
         for sealed, expected in ((False, {"filler.cover"}), (True, set[str]())):
             panel = FIREWALL | {"gaps": [gap | {"sealed": sealed}]}
             self.assertEqual(codes(analysed(parts=[DRIVER], panels=[panel])), expected)
+
+
+class Pieces(TestCase):
+    """What the way in is cut from, and what only the old tank shows."""
+
+    def test_lengths_and_end_angles(self) -> None:
+        """From the tank outward: the neck's height, hoses by the way, the pipe cut as far off square as it leans."""
+        pieces = {one.what: one for one in analysed({"up_deg": 25.0})[FILLER_PIECES]}
+        way = route(up_deg=25.0)
+        self.assertEqual(pieces["neck on the tank"].cut_mm, 50.0)
+        hose = pieces["fill hose"]
+        self.assertEqual((hose.first_deg, hose.last_deg), (way.turn_neck_deg, way.turn_opening_deg))
+        self.assertAlmostEqual(hose.cut_mm, way.straight_mm * 1.03 + 70.0)
+        pipe = pieces["pipe behind the opening"]
+        self.assertEqual(pipe.cut_mm, 60.0)
+        self.assertAlmostEqual(pipe.last_deg, 25.0)
+
+    def test_the_old_tank_is_measured_while_it_is_in(self) -> None:
+        """Asked for then; what can't be had any more is said; what differs from the drawing is a stop."""
+
+        def told(state: str, **taken: float) -> dict[str, str]:
+            names = {"over": "opening over the bay's floor", "hose": "old fill hose, cut length"}
+            measures = [{"name": names[name], "value_mm": value} for name, value in taken.items()]
+            tank = analysed()
+            mount = tank.design.mount.model_dump(mode="json") | {"old_tank": state, "old_measures": measures}
+            design = Design.model_validate(tank.design.model_dump(mode="json") | {"mount": mount}, strict=False)
+            found = evaluate(design, tank.workshop, Showing(remedies=False, results=("mount",))).findings
+            return {one.code: one.severity for one in found if one.code.startswith("filler.old")}
+
+        self.assertEqual(told("none"), {})
+        self.assertEqual(told("in its place", over=650.0), {"filler.old_measures": "caution"})
+        self.assertEqual(told("out", over=650.5, hose=400.0), {"filler.old_measures": "note"})
+        differs = told("in its place", over=660.0)
+        self.assertEqual(differs, {"filler.old_measures": "caution", "filler.old_differs": "stop"})

@@ -3,6 +3,7 @@
 from keel.analysis.tank import TankAnalysis
 from keel.formats.quantities import cut_text, quantity_text, sentence_text
 from keel.studies.mount.bolt_list import BOLTS_LISTED
+from keel.studies.mount.filler_pieces import FILLER_PIECES, OLD_MEASURED, FillerPiece
 from keel.studies.mount.loads import MOUNT_LOADS, Loads
 from keel.studies.mount.protection import PROTECTION, PadRow
 from server.papers.flowing import FlowingSheet
@@ -32,6 +33,13 @@ def mount_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
     sheet.table(
         "Bolts: all in loose first, tightened from the middle outward, each marked", bolts, [52, 54, 40, 20, 20]
     )
+    pieces = tank[FILLER_PIECES]
+    if pieces:
+        head = ["Piece, from the tank outward", "Cut", "End at the tank", "End at the body", "Pushed on"]
+        sheet.table("Filler", [head, *(_piece(one, heading) for one in pieces)], [60, 26, 36, 36, 26], (0,))
+    asked = [[one.name, _length(one.measured_mm, heading)] for one in tank[OLD_MEASURED]]
+    if asked:
+        sheet.table("Measured while the old tank is in", [["What", "Measured"], *asked], [100, 40], (0,))
     kept = tank[PROTECTION]
     pads = [["Place", "Pad or cover", "Size", "Note"], *(_pad(row, heading) for row in kept.pads)]
     sheet.table("Pads and covers", pads, [38, 42, 36, 70], (0, 1, 2, 3))
@@ -41,6 +49,16 @@ def mount_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
     masked = [["Masked", "What of it", "Against"], *([one.place, one.what, one.against] for one in kept.masked)]
     sheet.table("Masking list", masked, [60, 80, 46])
     return sheet.pdf()
+
+
+def _piece(one: FillerPiece, heading: Heading) -> list[str]:
+    units, turns = heading.reader, "hose" in one.what
+    ends = [f"{angle:.0f}° {'turn' if turns else 'off square'}" for angle in (one.first_deg, one.last_deg)]
+    return [one.what, cut_text(one.cut_mm, units), *ends, cut_text(one.pushed_mm, units)]
+
+
+def _length(value: float | None, heading: Heading) -> str:
+    return "" if value is None else cut_text(value, heading.reader)
 
 
 def _loads(loads: Loads, heading: Heading) -> list[list[str]]:

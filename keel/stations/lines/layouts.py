@@ -5,6 +5,7 @@ from math import log10
 
 from keel.analysis.tank import TankAnalysis
 from keel.design.line_functions import PumpDoes
+from keel.design.line_parts import LinePart
 from keel.design.lines import Lines
 from keel.findings.finding import Patch
 from keel.stations.lines.kit import Kit
@@ -19,6 +20,7 @@ from keel.studies.lines.places import LINE_PLACES
 from keel.studies.lines.stretches import STRETCHES
 from keel.studies.lines.surplus import SURPLUSES
 from keel.studies.result import Words, words
+from keel.studies.wiring.supply import PUMP_SUPPLIES
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,7 +116,7 @@ def _shown(tank: TankAnalysis, title: str, draw: Draw, means: Words) -> Layout:
     if stop is None:
         draw(sketch, kit)
     drawn = sketch.lines()
-    laid = tank.of(tank.design.model_copy(update={"lines": drawn}))
+    laid = tank.of(tank.design.model_copy(update={"lines": _as_fed_now(tank, drawn)}))
     fed, modes = laid[FEEDS], laid[LINE_MODES]
     idle = next((n for n, mode in enumerate(modes) if mode.id == "idle"), 0)
     full = max(range(len(modes)), key=lambda n: modes[n].draws_lph) if modes else 0
@@ -141,6 +143,19 @@ def _shown(tank: TankAnalysis, title: str, draw: Draw, means: Words) -> Layout:
         favoured=False,
         why=None,
     )
+
+
+def _as_fed_now(tank: TankAnalysis, drawn: Lines) -> Lines:
+    """Pumps that no wire is drawn to yet lose as much on their way as the worst that is."""
+    wired = {one.id: one.loop_ohm for one in tank[PUMP_SUPPLIES] if one.is_whole}
+    worst = max(wired.values(), default=0.0)
+
+    def fed(part: LinePart) -> LinePart:
+        if not isinstance(part.does, PumpDoes) or part.id in wired or part.does.loop_ohm is not None or worst == 0:
+            return part
+        return part.model_copy(update={"does": part.does.model_copy(update={"loop_ohm": worst})})
+
+    return drawn.model_copy(update={"parts": tuple(map(fed, drawn.parts))})
 
 
 def _at_engine(fed: list[Feed], place: int) -> float | None:

@@ -5,6 +5,7 @@ from math import ceil, radians, sin, tan
 
 from keel.analysis.tank import TankAnalysis
 from keel.findings.finding import Finding, Remedy, saying
+from keel.studies.mount.filler_pieces import OLD_MEASURED
 from keel.studies.mount.filler_route import FILLER
 from keel.studies.result import words
 
@@ -61,6 +62,33 @@ def filler_is_reached_and_seen(tank: TankAnalysis) -> Iterator[Finding]:
             "Nobody sees it come: the first sign is fuel on something hot.",
             seen_pct=route.sees, least_pct=LEAST_SIGHT,
         )  # fmt: skip
+
+
+def the_old_tank_is_measured(tank: TankAnalysis) -> Iterator[Finding]:
+    """What only the old tank in its place shows is measured before it comes out; it agrees with what is drawn."""
+    asked = tank[OLD_MEASURED]
+    missing = [one for one in asked if one.measured_mm is None]
+    is_in = tank.design.mount.old_tank == "in its place"
+    if missing:
+        yield _mount(
+            "filler.old_measures", "", "caution" if is_in else "note",
+            "{count} of {all} measurements that need the old tank in its place aren't taken: {first} first"
+            if is_in
+            else "{count} of {all} measurements can't be taken any more, the old tank is out: {first} first",
+            "Once it is out nobody can say where its neck met the body, and the new hose is cut by guess."
+            if is_in
+            else "Take them from the old hoses, or with the new tank set in on blocks, before a hose is cut.",
+            count=len(missing), all=len(asked), first=missing[0].name,
+        )  # fmt: skip
+    within = tank.workshop.rules.measure_mm
+    for one in asked:
+        if one.off_mm > within and one.drawn_mm is not None and one.measured_mm is not None:
+            yield _mount(
+                "filler.old_differs", one.name.replace(" ", "-").replace("'", "")[:80], "stop",
+                "{what}: measured {measured_mm}, drawn {drawn_mm}, at most {within_mm} apart",
+                "Fall, cut lengths and end angles are those of what is drawn: one of the two is wrong.",
+                what=one.name, measured_mm=one.measured_mm, drawn_mm=one.drawn_mm, within_mm=within,
+            )  # fmt: skip
 
 
 def people_are_covered(tank: TankAnalysis) -> Iterator[Finding]:

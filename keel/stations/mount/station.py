@@ -6,6 +6,7 @@ from keel.stations.mount.holding_ways import holding_ways
 from keel.stations.station import Station
 from keel.studies.mount.bearers import BEARER_PLACES
 from keel.studies.mount.bolt_list import BOLTS_LISTED
+from keel.studies.mount.filler_pieces import FILLER_PIECES, OLD_MEASURED
 from keel.studies.mount.filler_route import FILLER
 from keel.studies.mount.leaned_on import LEANED_ON
 from keel.studies.mount.loads import MOUNT_LOADS
@@ -28,6 +29,8 @@ MOUNT = Station(
         "leaned_on": LEANED_ON,
         "near_seams": NEAR_SEAMS,
         "filler": FILLER,
+        "filler_pieces": FILLER_PIECES,
+        "old_measured": OLD_MEASURED,
     },
     comparisons={"ways": holding_ways},
     rules=(
@@ -51,6 +54,7 @@ MOUNT = Station(
         filler_rules.filler_runs_down,
         filler_rules.filler_is_reached_and_seen,
         filler_rules.people_are_covered,
+        filler_rules.the_old_tank_is_measured,
     ),
     prescribers={
         "mount.no_vehicle": remedies.without_vehicle,

@@ -5010,6 +5010,8 @@ export interface components {
              *       "filler": null,
              *       "loads": null,
              *       "new_work": [],
+             *       "old_measures": [],
+             *       "old_tank": "none",
              *       "stood_on_kg": null,
              *       "stops": [],
              *       "straps": [],
@@ -5940,6 +5942,31 @@ export interface components {
             turn_opening_deg: number;
             /** Vent Mm */
             vent_mm: number;
+        };
+        /**
+         * FillerPiece
+         * @description A piece of the way in.
+         *
+         *     Attributes
+         *     ----------
+         *     cut_mm : float
+         *         Its length.
+         *     first_deg, last_deg : float
+         *         Of a pipe how far off square that end is cut; of a hose how far it turns there.
+         *     pushed_mm : float
+         *         How far it is pushed over, or let into, at either end.
+         */
+        FillerPiece: {
+            /** Cut Mm */
+            cut_mm: number;
+            /** First Deg */
+            first_deg: number;
+            /** Last Deg */
+            last_deg: number;
+            /** Pushed Mm */
+            pushed_mm: number;
+            /** What */
+            what: string;
         };
         /**
          * FillerRoute
@@ -9831,6 +9858,19 @@ export interface components {
              */
             new_work: components["schemas"]["NewWork"][];
             /**
+             * Old Measures
+             * @description What can only be measured while it is in
+             * @default []
+             */
+            old_measures: components["schemas"]["OldMeasure"][];
+            /**
+             * Old Tank
+             * @description Whether the old tank, whose place it takes, is still in
+             * @default none
+             * @enum {string}
+             */
+            old_tank: "none" | "in its place" | "out";
+            /**
              * Stood On Kg
              * @description Somebody leans, sits or stands on the tank [kg]; empty: nobody does
              */
@@ -9921,11 +9961,15 @@ export interface components {
             /** Bolts */
             bolts?: components["schemas"]["BoltRow"][] | null;
             filler?: components["schemas"]["Filler"] | null;
+            /** Filler Pieces */
+            filler_pieces?: components["schemas"]["FillerPiece"][] | null;
             /** Leaned On */
             leaned_on?: components["schemas"]["PatchCheck"][] | null;
             loads?: components["schemas"]["Loads"] | null;
             /** Near Seams */
             near_seams?: components["schemas"]["NearSeam"][] | null;
+            /** Old Measured */
+            old_measured?: components["schemas"]["OldMeasured"][] | null;
             protection?: components["schemas"]["Protection"] | null;
             /** Straps */
             straps?: components["schemas"]["StrapPath"][] | null;
@@ -10243,6 +10287,39 @@ export interface components {
             places: components["schemas"]["NewPlace"][];
             /** Things */
             things: components["schemas"]["OldFate"][];
+        };
+        /**
+         * OldMeasure
+         * @description A measurement taken while the old tank was in.
+         */
+        OldMeasure: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "opening from the bay's rear" | "opening from the bay's right" | "opening over the bay's floor" | "pipe behind the opening" | "outside of that pipe" | "old fill hose, cut length" | "old vent hose, cut length" | "old tank's lid over the bay's floor" | "old tank to the body, at the narrowest";
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * OldMeasured
+         * @description A measurement that needs the old tank in its place.
+         *
+         *     Attributes
+         *     ----------
+         *     drawn_mm, measured_mm : float or None
+         *         As drawn, where the drawing says it; as taken, None where it isn't.
+         */
+        OldMeasured: {
+            /** Drawn Mm */
+            drawn_mm: number | null;
+            /** Measured Mm */
+            measured_mm: number | null;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "opening from the bay's rear" | "opening from the bay's right" | "opening over the bay's floor" | "pipe behind the opening" | "outside of that pipe" | "old fill hose, cut length" | "old vent hose, cut length" | "old tank's lid over the bay's floor" | "old tank to the body, at the narrowest";
         };
         /**
          * OldThing

@@ -6,7 +6,6 @@ import { Choice, MaybeChoice } from '../../fields/fields'
 import { NameField, WordsField } from '../../fields/WordsField'
 import { freshName } from '../../work/naming'
 import { useWork } from '../../work/store'
-import { pair } from '../Row'
 import { setLines } from './edits'
 
 const FATES = { keep: 'keep', move: 'move', cap: 'cap', remove: 'remove' } as const
@@ -48,16 +47,14 @@ function Thing({ thing, readOnly }: { thing: OldThing; readOnly: boolean }) {
       data-old={thing.id}
       sx={{ display: 'flex', flexDirection: 'column', gap: 1.5, borderTop: `1px solid ${inks.line}`, pt: 1.5 }}
     >
-      <Box sx={pair}>
-        <NameField value={thing.name} disabled={readOnly} onCommit={(name) => change({ name })} />
-        <Choice
-          label="Kind"
-          value={thing.kind}
-          options={declared.OldThing.choices.kind}
-          disabled={readOnly}
-          onChange={(kind) => change({ kind })}
-        />
-      </Box>
+      <NameField value={thing.name} disabled={readOnly} onCommit={(name) => change({ name })} />
+      <Choice
+        label="Kind"
+        value={thing.kind}
+        options={declared.OldThing.choices.kind}
+        disabled={readOnly}
+        onChange={(kind) => change({ kind })}
+      />
       <WordsField
         mayBeEmpty
         label="What it did"

@@ -83,6 +83,7 @@ export function FillerFields({ readOnly }: { readOnly: boolean }) {
         />
       </Box>
       <Figures />
+      <OldTank readOnly={readOnly} />
       <Button disabled={readOnly} onClick={() => setMount({ filler: null })}>
         Fill it at its own cap
       </Button>
@@ -96,11 +97,64 @@ function Figures() {
   if (!made) return null
   const near = (gap: number, at: string) => (at ? `${units.lengthUnitText(gap)} to ${at}` : 'free')
   return (
-    <Typography variant="body2" data-filler={made.port}>
-      Fill hose {units.lengthUnitText(made.hose_mm)} long, vent hose {units.lengthUnitText(made.vent_mm)}, falls{' '}
-      {units.quantity('deg', made.fall_deg)}. Hand: {near(made.hand_mm, made.hand_at)}. Nozzle:{' '}
-      {near(made.nozzle_mm, made.nozzle_at)}. Rising fuel seen from {units.quantity('pct', made.sees)} of the places
-      round it.
+    <>
+      <Typography variant="body2" data-filler={made.port}>
+        Fill hose {units.lengthUnitText(made.hose_mm)} long, vent hose {units.lengthUnitText(made.vent_mm)}, falls{' '}
+        {units.quantity('deg', made.fall_deg)}. Hand: {near(made.hand_mm, made.hand_at)}. Nozzle:{' '}
+        {near(made.nozzle_mm, made.nozzle_at)}. Rising fuel seen from {units.quantity('pct', made.sees)} of the places
+        round it.
+      </Typography>
+      <Pieces />
+    </>
+  )
+}
+
+/** Cut lengths and end angles, from the tank outward. */
+function Pieces() {
+  const units = useUnits()
+  const pieces = useWork((work) => work.evaluation?.mount?.filler_pieces) ?? []
+  const angle = (deg: number) => units.quantity('deg', deg)
+  return pieces.map((one) => (
+    <Typography key={one.what} variant="body2" data-filler-piece={one.what}>
+      {one.what}: {units.cut(one.cut_mm)} {units.inches ? '' : 'mm'};{' '}
+      {one.what.includes('hose')
+        ? `turns ${angle(one.first_deg)} at the tank, ${angle(one.last_deg)} at the body, pushed on ${units.lengthUnitText(one.pushed_mm)}`
+        : `cut ${angle(one.last_deg)} off square at its outer end`}
     </Typography>
+  ))
+}
+
+/** What can only be measured while the old tank is in: asked for then. */
+function OldTank({ readOnly }: { readOnly: boolean }) {
+  const units = useUnits()
+  const state = useWork((work) => work.design.mount.old_tank)
+  const taken = useWork((work) => work.design.mount.old_measures)
+  const asked = useWork((work) => work.evaluation?.mount?.old_measured) ?? []
+  const measure = (name: (typeof taken)[number]['name'], value_mm: number | null) => {
+    const others = taken.filter((one) => one.name !== name)
+    setMount({ old_measures: value_mm === null ? others : [...others, { name, value_mm }] })
+  }
+  return (
+    <>
+      <Choice
+        label="Old tank"
+        value={state}
+        options={declared.Mount.choices.old_tank}
+        hint="what only it shows is asked for while it is in"
+        disabled={readOnly}
+        onChange={(old_tank) => setMount({ old_tank })}
+      />
+      {asked.map((one) => (
+        <LengthField
+          key={one.name}
+          label={one.name.charAt(0).toUpperCase() + one.name.slice(1)}
+          value={one.measured_mm ?? null}
+          emptyText={state === 'out' ? 'not taken' : 'measure it now'}
+          hint={one.drawn_mm === null ? undefined : `drawn ${units.lengthUnitText(one.drawn_mm)}`}
+          disabled={readOnly}
+          onCommit={(mm) => measure(one.name, mm)}
+        />
+      ))}
+    </>
   )
 }
