@@ -7,6 +7,7 @@ from keel.studies.lines.tubes import TubeMade
 from server.papers.flowing import FlowingSheet
 from server.papers.heading import Heading
 from server.papers.page import ACCENT, INK, MARGIN, METAL, QUIET
+from server.papers.tube_full import full_size
 
 TUBE_MM = 7.0
 CAUTION = (
@@ -41,7 +42,9 @@ def tube_pdf(heading: Heading, tube: TubeMade) -> bytes:
         f"meets the drawn corners within {cut_with_unit(max(tube.off_mm, 0.1), units)}.",
         8,
     )
-    return sheet.pdf()
+    sheet.page.next()
+    full_size(sheet.page, tube)
+    return sheet.page.pdf()
 
 
 def _strip(sheet: FlowingSheet, tube: TubeMade) -> None:
