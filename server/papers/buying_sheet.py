@@ -6,7 +6,7 @@ from keel.analysis.tank import TankAnalysis
 from keel.formats.quantities import sentence_text
 from keel.reference.quantities import shown_text
 from keel.studies.buying.buying_list import BUYING_LIST, BuyingRow
-from keel.studies.buying.mates import MATES
+from keel.studies.buying.mates import MATES, Mate
 from server.papers.flowing import FlowingSheet
 from server.papers.heading import Heading
 
@@ -32,9 +32,13 @@ def buying_pdf(heading: Heading, tank: TankAnalysis) -> bytes:
         sheet.table(TITLES.get(kind, kind.capitalize()), table, [76, 20, 60, 34, 20, 20, 18, 14, 10], (0, 2, 3))
     if tank[MATES]:
         table = [["Part", "Connection", "On the list for it"]]
-        table += [[one.part_name, one.port, one.has or one.why.upper()] for one in tank[MATES]]
+        table += [[one.part_name, one.port, _has(one, heading)] for one in tank[MATES]]
         sheet.table("Every connection with its mate", table, [70, 40, 160], (0, 1, 2))
     return sheet.pdf()
+
+
+def _has(one: Mate, heading: Heading) -> str:
+    return ", ".join(sentence_text(name, heading.reader) for name in one.has) if not one.why else one.why.upper()
 
 
 TITLES = {

@@ -13,6 +13,7 @@ from keel.log.gates import ConditionState, GateState
 from keel.log.state import BuildState, GoodsState, OperationState
 from keel.reference.quantities import shown_text
 from keel.studies.build.operation import CountsMatch, Looked, MeasurementsAgree
+from keel.studies.buying.line_goods import is_of_lines
 from keel.studies.result import Words, words
 from server.papers.heading import Heading
 from server.papers.page import ACCENT, CAUTION, INK, LINE, MARGIN, QUIET, STOP, Page
@@ -110,7 +111,7 @@ class _Traveller:
             (f"Count {each.what} {each.way}: ______ of {each.expected}", 8, False, INK) for each in operation.counts
         ]
         if operation.kind == "receive":
-            lines += [(self._bought(item), 8, False, INK) for item in self.state.goods]
+            lines += [(self._bought(item), 8, False, INK) for item in self.state.goods if not is_of_lines(item.item)]
         if one.changed:
             lines.append((f"CHANGED SINCE IT WAS DONE: {', '.join(one.changed)}", 8, True, STOP))
         tall = self._lines(lines, self.left, y - GAP, draws) + 2 * GAP

@@ -30,7 +30,7 @@ AS_IT_IS = re.compile(
     r'(100 mm|4") exactly|304L|\(\d+ gauge\)|sizes in inches to 1/16, flats to 1/1000"?|out \d+ mm|'
     r"\d+ mm(?= (hose tail|beaded tube|plain tube|quick connector))|"
     r"(\d+\.\d+ )+(kPa|psi)(?= 0 \d+)|(neck|tube|vent|valve|boss|filler), \d+ mm(?! along)|Nitrile hose \d+ mm|"
-    r"[\d.]+ mm²|AWG \d+"
+    r"[\d.]+ mm²|AWG \d+|\d+ mm(?= tails?\b)|pump, \d+ mm(?=, -\d)|\d+ mm(?= plug, clamped)"
 )
 """The ruler of each set, gauge numbers, a page's heading, names, words somebody typed, what tails are called, round
 figures beside a plot; sizes of wire, which go in steps of their own (`keel.tests.test_wiring` has them)."""

@@ -10,7 +10,7 @@ from keel.studies.buying.line_items import LINE_ITEMS
 from keel.studies.buying.other_items import WIRE_ITEMS
 from keel.studies.result import Words
 
-LONGEST = 120
+OF_LINES, LONGEST = "buy:", 120
 
 
 def line_goods(lines: Sequence[Item], wires: Sequence[Item]) -> list[Bought]:
@@ -49,7 +49,23 @@ def bought_id(key: str) -> str:
     str
         As long as the log takes.
     """
-    return f"buy:{key}"[:LONGEST]
+    return f"{OF_LINES}{key}"[:LONGEST]
+
+
+def is_of_lines(item: Bought) -> bool:
+    """Whether something that is counted in is of the buying list's lines: their paper is that list.
+
+    Parameters
+    ----------
+    item : Bought
+        Any of a traveller's goods.
+
+    Returns
+    -------
+    bool
+        By its id.
+    """
+    return item.id.startswith(OF_LINES)
 
 
 LINE_GOODS = study(line_goods, LINE_ITEMS, WIRE_ITEMS)

@@ -1,6 +1,5 @@
 """Whether every connection of the network has its mate on the list: asked from the connections, not from the hoses."""
 
-from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
@@ -14,6 +13,7 @@ from keel.studies.buying.items import Item
 from keel.studies.buying.line_items import LINE_ITEMS
 from keel.studies.lines.joints import JOINTS, Joint
 from keel.studies.lines.old_map import STAYS
+from keel.studies.result import Words, words
 
 LED = (*DRAWS, "return", "transfer", "overflow", "spare", "fitting", "drain")
 
@@ -26,8 +26,8 @@ class Mate:
     ----------
     part, port : str
         Which connection; of the tank, a port of it.
-    has : str
-        What is on the list for it; empty: nothing.
+    has : list of Words
+        What is on the list for it.
     why : str
         What is wrong; empty: nothing.
     """
@@ -35,7 +35,7 @@ class Mate:
     part: str
     part_name: str
     port: str
-    has: str
+    has: list[Words]
     why: str
 
 
@@ -60,10 +60,10 @@ def mates(lines: Lines, ports: Sequence[Port], items: Sequence[Item], found: Seq
     """
     if not lines.runs:
         return []
-    listed: dict[str, list[str]] = {}
+    listed: dict[str, dict[str, Words]] = {}
     for item in items:
         if item.at:
-            listed.setdefault(item.at, []).append(item.key)
+            listed.setdefault(item.at, {})[item.key] = item.name
     runs: dict[tuple[str, str], LineRun] = {}
     for run in lines.runs:
         for end in (run.start, run.end):
@@ -71,9 +71,10 @@ def mates(lines: Lines, ports: Sequence[Port], items: Sequence[Item], found: Seq
     wrong = {(one.part, one.port): one for one in found if not one.fits}
     for thing in lines.old:
         if thing.fate in STAYS and thing.to:
-            listed.setdefault(thing.to, []).append(f"old {thing.kind}: {thing.name}")
+            said = words("old {kind}: {name}", kind=thing.kind, name=thing.name)
+            listed.setdefault(thing.to, {})[said.plain()] = said
     shown = [
-        _mate(key, name, runs.get(key), one, listed.get(f"{key[0]}.{key[1]}", []), wrong.get(key))
+        _mate(key, name, runs.get(key), one, list(listed.get(f"{key[0]}.{key[1]}", {}).values()), wrong.get(key))
         for key, name, one in _connections(lines, ports)
     ]
     return sorted(shown, key=lambda one: not one.why)
@@ -103,21 +104,20 @@ def _mate(
     name: str,
     run: LineRun | None,
     one: Connection | None,
-    listed: Sequence[str],
+    has: list[Words],
     joint: Joint | None,
 ) -> Mate:
-    has = ", ".join(f"{count} {what}" if count > 1 else what for what, count in Counter(listed).items())
     if joint is not None:
         return Mate(key[0], name, key[1], has, "what is on the list doesn't fit")
     if run is not None and run.kind == "direct":
-        return Mate(key[0], name, key[1], has or f"screwed together: {run.name}", "")
+        return Mate(key[0], name, key[1], has or [words("screwed together: {run}", run=run.name)], "")
     if has:
         return Mate(key[0], name, key[1], has, "")
     if run is not None and one is None:
-        return Mate(key[0], name, key[1], "", "its standard and size aren't known")
+        return Mate(key[0], name, key[1], [], "its standard and size aren't known")
     if run is not None:
-        return Mate(key[0], name, key[1], "", f"nothing on the list for {run.name}")
-    return Mate(key[0], name, key[1], "", "open: nothing is joined to it, and no cap is on the list")
+        return Mate(key[0], name, key[1], [], f"nothing on the list for {run.name}")
+    return Mate(key[0], name, key[1], [], "open: nothing is joined to it, and no cap is on the list")
 
 
 MATES = study(mates, LINES, PORTS, LINE_ITEMS, JOINTS)

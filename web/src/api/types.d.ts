@@ -9575,14 +9575,14 @@ export interface components {
          *     ----------
          *     part, port : str
          *         Which connection; of the tank, a port of it.
-         *     has : str
-         *         What is on the list for it; empty: nothing.
+         *     has : list of Words
+         *         What is on the list for it.
          *     why : str
          *         What is wrong; empty: nothing.
          */
         Mate: {
             /** Has */
-            has: string;
+            has: components["schemas"]["Words"][];
             /** Part */
             part: string;
             /** Part Name */

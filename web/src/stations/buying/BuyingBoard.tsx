@@ -170,6 +170,7 @@ const Line = memo(function Line({
 const MOST_NAMED = 3
 
 function Mates() {
+  const units = useUnits()
   const mates = useWork((work) => work.evaluation?.buying?.mates)
   if (!mates?.length) return null
   const wrong = mates.filter((one) => one.why).length
@@ -185,7 +186,7 @@ function Mates() {
         rows={mates.map((one) => ({
           key: `${one.part}.${one.port}`,
           strong: Boolean(one.why),
-          cells: [one.part_name, one.part === 'tank' ? 'tank' : one.port, one.why || one.has],
+          cells: [one.part_name, one.part === 'tank' ? 'tank' : one.port, one.why || one.has.map(units.say).join(', ')],
         }))}
       />
     </Block>
