@@ -1,7 +1,8 @@
 """What a station is."""
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
+from functools import wraps
 from typing import Any
 
 from keel.analysis.study import Study
@@ -16,6 +17,32 @@ Offer = Callable[[TankAnalysis], Remedy | None]
 """A change that is offered without a finding, untried."""
 Comparison = Callable[[TankAnalysis], list[Any]]
 """Other ways set beside what is drawn."""
+
+
+def once(is_begun: Callable[[Design], bool], rules: Iterable[Rule]) -> tuple[Rule, ...]:
+    """Rules that aren't asked before there is anything of a station: nothing is worked out for nothing.
+
+    Parameters
+    ----------
+    is_begun : callable
+        Whether there is.
+    rules : iterable of Rule
+        The station's.
+
+    Returns
+    -------
+    tuple of Rule
+        In the same order.
+    """
+
+    def asked(rule: Rule) -> Rule:
+        @wraps(rule)
+        def judged(tank: TankAnalysis) -> Iterator[Finding]:
+            return rule(tank) if is_begun(tank.design) else iter(())
+
+        return judged
+
+    return tuple(map(asked, rules))
 
 
 def _never(_design: Design) -> bool:

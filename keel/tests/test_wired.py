@@ -345,6 +345,15 @@ class Found(TestCase):
             with self.subTest(code):
                 self.assertIn(code, found_at_wiring(change()))
 
+    def test_short_wires_in_a_row_add_up(self) -> None:
+        """Two of 150 mm past a splice are 300 mm without a fuse."""
+        split = [
+            *without(WIRES, "w2"),
+            wire("a", "battery.+", "knot.joint", 150.0),
+            wire("b", "knot.joint", "fuse.in", 150.0),
+        ]
+        self.assertIn("wiring.no_fuse", found_at_wiring(wired_up([*DEVICES, device("knot", "splice")], split)))
+
     def test_beside_its_neighbours(self) -> None:
         """Near what is hot, moves, is low, is struck, or rubs; tied down a wire rubs on nothing."""
         for code, (neighbour, own) in BY_NEIGHBOUR.items():

@@ -1,11 +1,8 @@
 """Lines: parts, runs, and what flows in them."""
 
-from collections.abc import Iterator
-from functools import wraps
-
-from keel.analysis.tank import TankAnalysis
+from keel.design.document import Design
 from keel.design.lines import Lines
-from keel.findings.finding import Finding, Rule
+from keel.findings.finding import Rule
 from keel.stations.lines import (
     bore_rules,
     hose_rules,
@@ -24,7 +21,7 @@ from keel.stations.lines import (
 from keel.stations.lines.board_ways import board_ways
 from keel.stations.lines.layouts import layouts
 from keel.stations.lines.through_ways import through_ways
-from keel.stations.station import Station
+from keel.stations.station import Station, once
 from keel.studies.lines.air_paths import AIR_PATHS
 from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.bores import NARROWEST
@@ -108,20 +105,14 @@ _RULES: tuple[Rule, ...] = (
 )
 
 
-def _once_drawn(rule: Rule) -> Rule:
-    """Nothing is worked out for a tank that has no lines yet."""
-
-    @wraps(rule)
-    def judged(tank: TankAnalysis) -> Iterator[Finding]:
-        return rule(tank) if tank.design.lines != Lines() else iter(())
-
-    return judged
+def _is_begun(design: Design) -> bool:
+    return design.lines != Lines()
 
 
 LINES = Station(
     name="lines",
     title="Lines",
-    is_begun=lambda design: design.lines != Lines(),
+    is_begun=_is_begun,
     lacks=lambda design: not design.lines.runs,
     studies={
         "modes": LINE_MODES,
@@ -154,7 +145,7 @@ LINES = Station(
         "old": OLD_MAP,
     },
     comparisons={"layouts": layouts, "through": through_ways, "boards": board_ways},
-    rules=tuple(map(_once_drawn, _RULES)),
+    rules=once(_is_begun, _RULES),
     prescribers={
         "lines.joint": remedies.joined_rightly,
         "lines.open": remedies.capped,

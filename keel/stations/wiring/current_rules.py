@@ -160,15 +160,15 @@ def wires_are_fused(tank: TankAnalysis) -> Iterator[Finding]:
     if tank[WIRED].is_short:
         return
     for wire in tank[WIRED].wires:
-        if wire.side == "feed" and wire.fuse_a is None and wire.length_mm > far:
+        if wire.side == "feed" and wire.fuse_a is None and wire.unfused_mm > far + NEARLY:
             yield _wiring(
                 "wiring.no_fuse",
                 wire.id,
                 "stop",
-                "{wire}: {length_mm} without a fuse before it, limit {far_mm}",
+                "{wire}: {length_mm} from the battery without a fuse, limit {far_mm}",
                 "Chafed through on the frame it carries all that the battery gives, and burns: fuse it at the battery.",
                 wire=wire.name,
-                length_mm=wire.length_mm,
+                length_mm=wire.unfused_mm,
                 far_mm=far,
             )
         elif wire.fuse_a is not None and wire.fuse_a > wire.carries_a + NEARLY and wire.side != "signal":

@@ -18,6 +18,8 @@ Draw = Callable[[Sketch], None]
 COPPER_KG_PER_MM2_M = 8.96e-3
 FEED, SWITCHED, SIGNAL, BACK = "red", "yellow", "blue", "black"
 POWER_A = 30.0
+MOST_PUMPS = 5
+"""One plug has pins for no more, and for the low switch."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,10 +70,12 @@ def feed_ways(tank: TankAnalysis) -> list[FeedWay]:
     Returns
     -------
     list of FeedWay
-        Empty without a pump. The figures favour the one in which a single failure takes the fewest pumps; of equals
-        that which leaves least wire live after a crash, then that with least copper.
+        Empty without a pump, and with more than one plug has pins for. The figures favour the one in which a single
+        failure takes the fewest pumps; of equals that which leaves least wire live after a crash, then that with least
+        copper.
     """
-    if not Sketch(tank).pumps:
+    sketch = Sketch(tank)
+    if not sketch.pumps or len(sketch.pumps) + len(sketch.spares) > MOST_PUMPS:
         return []
     found = [_shown(tank, *way) for way in ways(tank)]
     best = min(found, key=lambda one: (one.at_once, round(one.live_m, 1), one.copper_kg))

@@ -1,12 +1,9 @@
 """Wiring: current to the pumps, signals, what stops them, and the bonds."""
 
-from collections.abc import Iterator
-from functools import wraps
-
-from keel.analysis.tank import TankAnalysis
+from keel.design.document import Design
 from keel.design.wiring import Wiring
-from keel.findings.finding import Finding, Rule
-from keel.stations.station import Station
+from keel.findings.finding import Rule
+from keel.stations.station import Station, once
 from keel.stations.wiring import current_rules, place_rules, remedies
 from keel.stations.wiring.feed_ways import feed_ways
 from keel.studies.wiring.bonds import BONDING
@@ -43,20 +40,14 @@ _RULES: tuple[Rule, ...] = (
 )
 
 
-def _once_drawn(rule: Rule) -> Rule:
-    """Nothing is worked out for a tank that has no wiring yet."""
-
-    @wraps(rule)
-    def judged(tank: TankAnalysis) -> Iterator[Finding]:
-        return rule(tank) if tank.design.wiring != Wiring() else iter(())
-
-    return judged
+def _is_begun(design: Design) -> bool:
+    return design.wiring != Wiring()
 
 
 WIRING = Station(
     name="wiring",
     title="Wiring",
-    is_begun=lambda design: design.wiring != Wiring(),
+    is_begun=_is_begun,
     lacks=lambda design: not design.wiring.wires,
     studies={
         "runs": WIRE_RUNS,
@@ -71,7 +62,7 @@ WIRING = Station(
         "diagram": DIAGRAM,
     },
     comparisons={"feeds": feed_ways},
-    rules=tuple(map(_once_drawn, _RULES)),
+    rules=once(_is_begun, _RULES),
     prescribers={
         "wiring.in_fuel": remedies.fuel_proof,
         "wiring.in_tank_loose": remedies.tied,

@@ -3,6 +3,8 @@
 from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass, field
 
+import networkx as nx
+
 from keel.design.wiring import (
     ChangeoverDoes,
     ControllerDoes,
@@ -99,6 +101,18 @@ class State:
     def drives(self, of: str, name: str, plus: str = "+", minus: str = "-") -> bool:
         """Whether something is joined to both poles."""
         return terminal(of, name, plus) in self.fed and terminal(of, name, minus) in self.earthed
+
+    def unfused_mm(self, lengths_mm: Mapping[str, float]) -> dict[str, float]:
+        """How much wire without a fuse there is from the battery's + to each terminal that is reached by such [mm]."""
+        if self.poles is None:
+            return {}
+        graph: nx.Graph[str] = nx.Graph()
+        graph.add_node(self.poles[0])
+        for one in self.branches:
+            if one.fuse_a is None:
+                graph.add_edge(one.start, one.end, long=lengths_mm.get(one.id, 0.0))
+        found: dict[str, float] = nx.single_source_dijkstra_path_length(graph, self.poles[0], weight="long")
+        return found
 
 
 @dataclass(frozen=True)

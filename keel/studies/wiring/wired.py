@@ -56,6 +56,8 @@ class WireFigures:
         What it may carry for good where it lies.
     fuse_a : float or None
         The largest fuse that a fault in it, or what comes through it, is stopped by; None where there is none.
+    unfused_mm : float
+        Wire without a fuse from the battery to its far end, where it has none before it.
     drop_v : float
         What it takes itself, its ends counted.
     loads : list of str
@@ -72,6 +74,7 @@ class WireFigures:
     gauge: int | None
     carries_a: float
     fuse_a: float | None
+    unfused_mm: float
     drop_v: float
     loads: list[str]
 
@@ -314,9 +317,20 @@ class _Sizing:
             gauge=gauge_of(area),
             carries_a=carries(area, wire.insulation, wire.air_c),
             fuse_a=before_a if isfinite(before_a) else None,
+            unfused_mm=0.0 if isfinite(before_a) else self._unfused(wire),
             drop_v=current * self._ohm(wire),
             loads=[load.key for load in used],
         )
+
+    def _unfused(self, wire: Wire) -> float:
+        """Along the shortest way from the battery, through contacts, past no fuse [mm]."""
+        long = self.runs.length_m(wire.id) * 1e3
+        reach = [
+            state.unfused_mm({name: self.runs.length_m(name) * 1e3 for name in self.by_id}) for state in self.states
+        ]
+        ends = (end_of(wire.start), end_of(wire.end))
+        near = [far[end] for far in reach for end in ends if end in far]
+        return min(near, default=0.0) + long
 
     def _side(self, wire: Wire) -> str:
         ends = {end_of(wire.start), end_of(wire.end)}

@@ -17427,6 +17427,8 @@ export interface components {
          *         What it may carry for good where it lies.
          *     fuse_a : float or None
          *         The largest fuse that a fault in it, or what comes through it, is stopped by; None where there is none.
+         *     unfused_mm : float
+         *         Wire without a fuse from the battery to its far end, where it has none before it.
          *     drop_v : float
          *         What it takes itself, its ends counted.
          *     loads : list of str
@@ -17457,6 +17459,8 @@ export interface components {
             name: string;
             /** Side */
             side: string;
+            /** Unfused Mm */
+            unfused_mm: number;
         };
         /**
          * WireRun

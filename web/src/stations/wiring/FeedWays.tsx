@@ -11,7 +11,7 @@ export function FeedWays() {
   if (!shown?.length)
     return (
       <Typography variant="body2">
-        No electric pump to feed yet: draw one at Lines first, or add devices here one by one.
+        Ways are drawn for one to five electric pumps: draw them at Lines first, or add devices here one by one.
       </Typography>
     )
   return (
