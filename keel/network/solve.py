@@ -12,6 +12,8 @@ from keel.network.elements import Element, Fuel, Given, Residual, State, stacked
 
 LEAKS = (1.0, 1e-1, 1e-2, 1e-4, 1e-11)
 """What shut elements let by [L/h per kPa], less and less: the first makes all of it smooth, the last is nothing."""
+FROM_NEAR = LEAKS[2:]
+"""Enough from where a network like it came to rest."""
 MOST_STEPS = 60
 SETTLED = 1e-11
 SHORTEST = 2.0**-12
@@ -148,13 +150,15 @@ class Equations:
         return change[:, :, : self.count]
 
 
-def settle(network: Network) -> Settled:
+def settle(network: Network, near: Settled | None = None) -> Settled:
     """Flows and pressures of a network at rest in each of its modes.
 
     Parameters
     ----------
     network : Network
         What is joined to what.
+    near : Settled, optional
+        What came out of one with the same elements and somewhat other flows: the search begins there.
 
     Returns
     -------
@@ -171,12 +175,7 @@ def settle(network: Network) -> Settled:
     joined, apart = _islands(network)
     modes = len(network.fuel.density)
     equations = Equations(replace(network, elements=joined))
-    at = np.ones((equations.modes, equations.count))
-    at[:, : len(equations.free)] = equations.held[:, :1]
-    for leak in LEAKS:
-        at = _newton(equations, at, leak)
-    left = np.abs(equations.left(at, equations.found(at, LEAKS[-1]))).max(axis=1, initial=0.0)
-    size = 1.0 + np.abs(at).max(axis=1, initial=0.0)
+    at, left, good = _state(equations, near)
     pressures = dict(zip(equations.free, at.T, strict=False)) | {
         name: np.asarray(held) for name, held in network.held_kpa.items()
     }
@@ -188,7 +187,31 @@ def settle(network: Network) -> Settled:
         dry |= network.drawn_lph.get(joint, np.zeros(modes)) > 0
     pressures |= {joint: np.full(modes, np.nan) for joint in cut}
     flows |= {one.id: np.zeros(modes) for one in apart}
-    return Settled(pressures, flows, left <= GOOD_ENOUGH * size, fed, dry, left)
+    return Settled(pressures, flows, good, fed, dry, left)
+
+
+def _state(equations: Equations, near: Settled | None) -> tuple[Array, Array, NDArray[np.bool_]]:
+    """Where it comes to rest; what is left of any equation, and whether that is little, in each mode."""
+    if near is not None and near.is_settled.all():
+        known = [near.pressures_kpa[name] for name in equations.free]
+        start = np.column_stack([*known, *(near.flows_lph[one.id] for one in equations.elements)])
+        at, left, good = _descended(equations, start, FROM_NEAR)
+        if good.all() and np.abs(at - start).max() <= _size(start).max():
+            return at, left, good
+    anywhere = np.ones((equations.modes, equations.count))
+    anywhere[:, : len(equations.free)] = equations.held[:, :1]
+    return _descended(equations, anywhere, LEAKS)
+
+
+def _descended(equations: Equations, at: Array, leaks: Sequence[float]) -> tuple[Array, Array, NDArray[np.bool_]]:
+    for leak in leaks:
+        at = _newton(equations, at, leak)
+    left = np.abs(equations.left(at, equations.found(at, LEAKS[-1]))).max(axis=1, initial=0.0)
+    return at, left, left <= GOOD_ENOUGH * _size(at)
+
+
+def _size(at: Array) -> Array:
+    return np.asarray(1.0 + np.abs(at).max(axis=1, initial=0.0))
 
 
 def _islands(network: Network) -> tuple[list[Element], list[Element]]:
@@ -211,7 +234,7 @@ def _newton(equations: Equations, at: Array, leak: float) -> Array:
     left = equations.left(at, found)
     norm = np.linalg.norm(left, axis=1)
     for _ in range(MOST_STEPS):
-        going = norm > SETTLED * (1.0 + np.abs(at).max(axis=1, initial=0.0))
+        going = norm > SETTLED * _size(at)
         if not going.any():
             break
         step = np.where(going[:, None], _steps(equations.change(found), left), 0.0)

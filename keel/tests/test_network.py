@@ -321,6 +321,21 @@ class Likeness(TestCase):
         self.assertGreaterEqual(delivered(volts, bore + more, long), plain - 1e-6)
         self.assertGreaterEqual(delivered(volts, bore, long / (1 + more)), plain - 1e-6)
 
+    @settings(max_examples=40)
+    @given(st.integers(0, 1_000_000), st.floats(0.5, 1.5))
+    def test_where_the_search_begins_does_not_matter(self, seed: int, share: float) -> None:
+        """Drawn on more or less, it settles from near as it does from anywhere."""
+        network = Thrown(seed).network()
+        near = settle(network)
+        other = replace(network, drawn_lph={name: lph * share for name, lph in network.drawn_lph.items()})
+        straight, begun = settle(other), settle(other, near=near)
+        fed = straight.is_fed
+        self.assertTrue(begun.is_settled.all())
+        for name, flow in straight.flows_lph.items():
+            self.assertTrue(np.allclose(flow[fed], begun.flows_lph[name][fed], atol=1e-5), name)
+        for name, kpa in straight.pressures_kpa.items():
+            self.assertTrue(np.allclose(kpa[fed], begun.pressures_kpa[name][fed], atol=1e-3, equal_nan=True), name)
+
     def test_height_is_pressure(self) -> None:
         """A metre up and a metre down again costs nothing; a metre up costs ρ g h."""
         for rises, lost in (((1000.0, -1000.0), 0.0), ((1000.0, 0.0), PETROL[0] * 9.80665)):

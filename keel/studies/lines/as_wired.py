@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from functools import partial
 
 from keel.analysis.parts import LINES
 from keel.analysis.study import study
@@ -12,7 +11,7 @@ from keel.design.lines import Lines
 from keel.design.pumps import PumpCurve, PumpPoint
 from keel.studies.lines.modes import MODES_ASKED, Mode
 from keel.studies.lines.pump_curves import curve_at, dead_head_kpa, pressures_of
-from keel.studies.wiring.loads import current_at, least_voltage, most_current
+from keel.studies.wiring.loads import current_by_voltage, least_voltage, most_current
 from keel.studies.wiring.supply import PUMP_SUPPLIES, PumpSupply
 from keel.wiring.copper import voltage_left
 
@@ -105,20 +104,14 @@ def _points(does: PumpDoes, ohm: float, supply_v: float) -> tuple[PumpPoint, ...
     tables = [(curve.voltage_v, curve.points) for curve in does.curves]
     points = []
     for kpa in pressures_of(does):
-        volts = _voltage(does, kpa, ohm, supply_v)
+        drawn = current_by_voltage(does, kpa)
+        volts = voltage_left(supply_v, ohm, drawn, least_voltage(does)) if most_current(does) is not None else supply_v
         curve = None if volts is None else curve_at(tables, volts)
         if volts is None or curve is None:
             return None
-        drawn = current_at(does, kpa, volts)
         # As it stands on no card, its limits aren't asked for.
-        points.append(PumpPoint.model_construct(kpa=kpa, l_per_h=curve.at(kpa), current_a=drawn))
+        points.append(PumpPoint.model_construct(kpa=kpa, l_per_h=curve.at(kpa), current_a=drawn(volts)))
     return tuple(points)
-
-
-def _voltage(does: PumpDoes, kpa: float, ohm: float, supply_v: float) -> float | None:
-    if most_current(does) is None:
-        return supply_v
-    return voltage_left(supply_v, ohm, partial(current_at, does, kpa), least_voltage(does))
 
 
 LINE_MODES = study(switched_modes, MODES_ASKED, PUMP_SUPPLIES).by_value()

@@ -172,15 +172,17 @@ def _with_jets(made: Assembly) -> tuple[Settled, dict[str, Array]]:
     """Settled with what jet pumps move, which follows from what drives them."""
     settled = settle(made.network())
     moved: dict[str, Array] = {}
+    is_drawn_on = False
     for name, jet in made.jets.items():
         across = settled.pressures_kpa[f"{name}.drive"] - settled.pressures_kpa[f"{name}.out"]
         driving = np.maximum(settled.flows_lph[name], 0.0)
         moved[name] = np.where(across > jet.least_kpa, jet.ratio * driving, 0.0)
         for port, way in (("out", -1.0), ("suction", 1.0)):
             joint = f"{name}.{port}"
-            if joint in settled.pressures_kpa and joint not in made.held:
+            if joint in settled.pressures_kpa and joint not in made.held and moved[name].any():
+                is_drawn_on = True
                 made.drawn[joint] = made.drawn.get(joint, 0.0) + way * moved[name]
-    return (settle(made.network()) if moved else settled), moved
+    return (settle(made.network(), near=settled) if is_drawn_on else settled), moved
 
 
 def _collect(

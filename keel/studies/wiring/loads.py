@@ -1,6 +1,6 @@
 """What draws current: pumps, coils, lamps, gauges, controllers and whatever else is fed."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from math import inf
 
@@ -122,29 +122,28 @@ def most_current(does: PumpDoes) -> float | None:
     return max(known, default=None)
 
 
-def current_at(does: PumpDoes, kpa: float, volts: float) -> float | None:
-    """What a pump draws at a pressure and a voltage [A].
+def current_by_voltage(does: PumpDoes, kpa: float) -> Callable[[float], float | None]:
+    """What a pump draws at a pressure, as it depends on the voltage.
 
     Parameters
     ----------
     does : PumpDoes
         Its card.
-    kpa, volts : float
-        Across it [kPa]; at it [V].
+    kpa : float
+        Across it [kPa].
 
     Returns
     -------
-    float or None
-        By straight lines between the card's tables; its running current where it has none, at any voltage. None beyond
-        the card, and where nothing is known.
+    callable
+        Its current [A] at a voltage [V]. By straight lines between the card's tables; its running current where it has
+        none, at any voltage. None beyond the card, and where nothing is known.
     """
     tables = current_tables(does)
     if not tables:
-        return does.current_a
-    places = [voltage for voltage, _ in tables]
-    if not places[0] - 1e-9 <= volts <= places[-1] + 1e-9:
-        return None
-    return Curve.of(places, [curve.at(kpa) for _, curve in tables]).at(volts)
+        return lambda volts: does.current_a
+    known = Curve.of([voltage for voltage, _ in tables], [curve.at(kpa) for _, curve in tables])
+    low, high = known.places[0] - 1e-9, known.places[-1] + 1e-9
+    return lambda volts: known.at(volts) if low <= volts <= high else None
 
 
 def least_voltage(does: PumpDoes) -> float:

@@ -31,6 +31,23 @@ class Link:
 
 
 @dataclass(frozen=True, slots=True)
+class PumpSwitching:
+    """When a pump is on.
+
+    Attributes
+    ----------
+    on : list of bool
+        Mode by mode.
+    through : list of Link
+        Each of which stops it alone.
+    """
+
+    id: str
+    on: list[bool]
+    through: list[Link]
+
+
+@dataclass(frozen=True, slots=True)
 class PumpSupply:
     """A pump as it is wired.
 
@@ -55,51 +72,70 @@ class PumpSupply:
     through: list[Link]
 
 
-def pump_supplies(wiring: Wiring, figures: Wired, lines: Lines, modes: Sequence[Mode]) -> list[PumpSupply]:
-    """Every pump that is wired.
+def pump_switching(wiring: Wiring, modes: Sequence[Mode]) -> list[PumpSwitching]:
+    """When every pump that is wired is on, and what stops it: as long as wires only change in length, the same.
 
     Parameters
     ----------
     wiring : Wiring
         Devices and wires.
-    figures : Wired
-        Their resistances.
-    lines : Lines
-        Pumps.
     modes : sequence of Mode
         What is drawn, and the manifold's pressure: staged outputs go by them.
+
+    Returns
+    -------
+    list of PumpSwitching
+        In the order of their ids.
+    """
+    most = max((mode.draws_lph for mode in modes), default=0.0)
+    states = [state_of(wiring, Case(draw=_share(mode, most), manifold_kpa=mode.manifold_kpa)) for mode in modes]
+    devices = [device for device in wiring.devices if device.does.kind in CAN_FAIL]
+    lost = {device.id: stopped_by(wiring, [device.id]) for device in devices}
+    return [
+        PumpSwitching(
+            id=pump,
+            on=[state.drives("pump", pump) for state in states],
+            through=[
+                Link(device.id, device.name, device.does.kind, getattr(device.does, "minutes_to_replace", None))
+                for device in devices
+                if pump in lost[device.id]
+            ],
+        )
+        for pump in sorted(_wired_pumps(wiring))
+    ]
+
+
+def pump_supplies(switched: Sequence[PumpSwitching], figures: Wired, lines: Lines) -> list[PumpSupply]:
+    """Every pump that is wired.
+
+    Parameters
+    ----------
+    switched : sequence of PumpSwitching
+        When it is on, and what stops it.
+    figures : Wired
+        Resistances of the wiring.
+    lines : Lines
+        Pumps.
 
     Returns
     -------
     list of PumpSupply
         A pump that no wire is joined to isn't among them: nothing is known of it.
     """
-    pumps = [part for part in lines.parts if isinstance(part.does, PumpDoes)]
-    most = max((mode.draws_lph for mode in modes), default=0.0)
-    states = [state_of(wiring, Case(draw=_share(mode, most), manifold_kpa=mode.manifold_kpa)) for mode in modes]
-    lost = {device.id: stopped_by(wiring, [device.id]) for device in wiring.devices if device.does.kind in CAN_FAIL}
-    found = []
-    for part in pumps:
-        load = figures.load("pump", part.id)
-        if load is None:
-            continue
-        through = [
-            Link(device.id, device.name, device.does.kind, getattr(device.does, "minutes_to_replace", None))
-            for device in wiring.devices
-            if part.id in lost.get(device.id, ())
-        ]
-        found.append(
-            PumpSupply(
-                id=part.id,
-                name=part.name,
-                is_whole=load.is_fed and load.is_earthed,
-                loop_ohm=_up(load.loop_ohm or 0.0, STEP_OHM),
-                others_v=_up(load.others_v or 0.0, STEP_V),
-                on=[state.drives("pump", part.id) for state in states],
-                through=through,
-            )
+    switching = {one.id: one for one in switched}
+    return [
+        PumpSupply(
+            id=part.id,
+            name=part.name,
+            is_whole=load.is_fed and load.is_earthed,
+            loop_ohm=_up(load.loop_ohm or 0.0, STEP_OHM),
+            others_v=_up(load.others_v or 0.0, STEP_V),
+            on=switching[part.id].on,
+            through=switching[part.id].through,
         )
-    return found
+        for part in lines.parts
+        if isinstance(part.does, PumpDoes) and (load := figures.load("pump", part.id)) is not None
+    ]
 
 
 def _up(value: float, step: float) -> float:
@@ -128,13 +164,16 @@ def stopped_by(wiring: Wiring, out: Sequence[str]) -> set[str]:
         Pumps by id; of one behind a changeover switch at whichever way feeds it.
     """
     gone = set[str]()
-    pumps = {end.id for wire in wiring.wires for end in (wire.start, wire.end) if end.of == "pump"}
-    for pump in pumps:
+    for pump in _wired_pumps(wiring):
         before = [changed for changed in (False, True) if state_of(wiring, Case(changed=changed)).drives("pump", pump)]
         still = any(state_of(wiring, Case(out=out, changed=changed)).drives("pump", pump) for changed in before)
         if before and not still:
             gone.add(pump)
     return gone
+
+
+def _wired_pumps(wiring: Wiring) -> set[str]:
+    return {end.id for wire in wiring.wires for end in (wire.start, wire.end) if end.of == "pump"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -191,5 +230,6 @@ def stoppings(wiring: Wiring, supplies: Sequence[PumpSupply]) -> list[Stopping]:
     return found
 
 
-PUMP_SUPPLIES = study(pump_supplies, WIRING, WIRED, LINES, MODES_ASKED).by_value()
+PUMP_SWITCHING = study(pump_switching, WIRING, MODES_ASKED)
+PUMP_SUPPLIES = study(pump_supplies, PUMP_SWITCHING, WIRED, LINES).by_value()
 STOPPINGS = study(stoppings, WIRING, PUMP_SUPPLIES)

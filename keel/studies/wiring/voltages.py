@@ -10,7 +10,7 @@ from keel.design.lines import Lines
 from keel.studies.lines.as_wired import LINE_MODES
 from keel.studies.lines.flows import FLOWS, LineFlows
 from keel.studies.lines.modes import Mode
-from keel.studies.wiring.loads import current_at, least_voltage, most_current
+from keel.studies.wiring.loads import current_by_voltage, least_voltage, most_current
 from keel.studies.wiring.supply import PUMP_SUPPLIES, PumpSupply
 from keel.wiring.copper import voltage_left
 
@@ -84,7 +84,7 @@ def pump_voltages(
                     is_on=is_on,
                     supply_v=mode.voltage_v,
                     at_pump_v=volts,
-                    current_a=None if volts is None or rise is None else current_at(part.does, rise, volts),
+                    current_a=None if volts is None or rise is None else current_by_voltage(part.does, rise)(volts),
                     rise_kpa=rise,
                     flow_lph=flow.flow_lph[place] if flow else None,
                 )
@@ -97,7 +97,7 @@ def _volts(does: PumpDoes, supply: PumpSupply, mode: Mode, rise_kpa: float) -> f
         return None
     typed = does.loop_ohm is not None
     ohm, left = (does.loop_ohm or 0.0, mode.voltage_v) if typed else (supply.loop_ohm, mode.voltage_v - supply.others_v)
-    return voltage_left(left, ohm, lambda volts: current_at(does, rise_kpa, volts), least_voltage(does))
+    return voltage_left(left, ohm, current_by_voltage(does, rise_kpa), least_voltage(does))
 
 
 PUMP_VOLTAGES = study(pump_voltages, LINES, PUMP_SUPPLIES, FLOWS, LINE_MODES)
