@@ -160,7 +160,7 @@ def runs_are_held(tank: TankAnalysis) -> Iterator[Finding]:
                 "lines.unclamped",
                 run,
                 "caution",
-                "{name}: {count} of its clamps have nothing within {reach_mm} to be fixed to",
+                "{name}: no hold within {reach_mm} for {count} of its clamps",
                 "It hangs free, swings, and breaks at its ends. Lead it along a rail or a panel, or make brackets; "
                 "measure what is there at Mount.",
                 name=names[0],

@@ -20,9 +20,13 @@ async function keepRead(url: URL) {
   else if (READ.test(url.pathname)) await keep(DATA, url.pathname)
 }
 
+// Reading to keep is seen by the watch as well: what fails would be read again and again.
+const failed = new Set<string>()
+
 async function keep(name: string, path: string) {
+  if (failed.has(path)) return
   const cache = await caches.open(name)
   if (await cache.match(path)) return
-  // What can't be read now is kept when it is read next.
-  await cache.add(path).catch(() => undefined)
+  // What can't be read now is kept when the page is opened next.
+  await cache.add(path).catch(() => failed.add(path))
 }
