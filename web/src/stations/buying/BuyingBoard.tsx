@@ -121,10 +121,15 @@ const Line = memo(function Line({
   const amount = useAmount()
   const ending = endingOf(row.unit)
   const per = priceOf(row.unit)
+  // What is typed stands as it was typed, with what is wrong with it, while the list is from before.
+  const place = useWork((work) => work.design.buying.lines.findIndex((line) => line.name === row.key))
+  const said = useWork((work) => work.design.buying.lines[place])
+  const pathOf = (name: 'price' | 'on_shelf' | 'ordered') => (said ? `buying.lines.${place}.${name}` : undefined)
   const price = {
     label: `Price, ${units.say(row.name)}`,
     compact: true,
-    value: row.price ?? null,
+    path: pathOf('price'),
+    value: said?.price ?? row.price ?? null,
     emptyText: '–',
     disabled: readOnly,
     onCommit: (typed: number | null) => sayOf([{ name: row.key, price: typed }]),
@@ -133,7 +138,8 @@ const Line = memo(function Line({
     const shared = {
       label: `${label}, ${units.say(row.name)}`,
       compact: true,
-      value: value || null,
+      path: pathOf(name),
+      value: said?.[name] || value || null,
       emptyText: '0',
       disabled: readOnly,
       onCommit: (typed: number | null) => sayOf([{ name: row.key, [name]: typed ?? 0 }]),
