@@ -286,7 +286,8 @@ COMES_UP: dict[str, Change] = {
     "wiring.no_relay": lambda: wired_up(wires=DIRECT),
     "wiring.no_cut_off": lambda: wired_up(wires=PAST),
     "wiring.no_crash_cut_off": lambda: wired_up(_devices(crash={"opens": "without oil pressure", "primes": "starter"})),
-    "wiring.no_prime": lambda: wired_up(_devices(crash={"opens": "when the engine stands"})),
+    "wiring.no_stall_cut_off": lambda: wired_up(_devices(oil={"opens": "in a crash", "primes": ""})),
+    "wiring.no_prime": lambda: wired_up(_devices(oil={"opens": "when the engine stands", "primes": ""})),
     "wiring.never_on": lambda: wired_up([*DEVICES, device("ecu", "controller", outputs=[BOOSTED])], STAGED),
     "wiring.through_wall": lambda: wired_up(parts=HUNG),
     "wiring.in_fuel": lambda: wired_up(parts=HUNG),
@@ -404,7 +405,7 @@ class Stops(TestCase):
     def test_in_a_crash(self) -> None:
         """A cut-off in the coil's feed stops it; one that only the lamp comes through doesn't."""
         (stop,) = analysed(wired_up())[STOPPINGS]
-        self.assertEqual((stop.in_crash, stop.without_engine), (["crash"], []))
+        self.assertEqual((stop.in_crash, stop.without_engine), (["crash"], ["oil"]))
         past = [*without(WIRES, "w9"), wire("w9", "ignition.out", "relay.coil +")]
         (stop,) = analysed(wired_up(wires=past))[STOPPINGS]
         self.assertEqual(stop.in_crash, [])
@@ -540,8 +541,8 @@ class Refused(TestCase):
     def test_by_field_and_reason(self) -> None:
         """No length, both ends at one terminal, terminals and devices that aren't there, names used twice."""
         self.refused("wiring.wires.3.length_mm", "above 0", wires=replaced(WIRES, "w4", length_mm=0.0))
-        self.refused("wiring.wires.17.end", "same terminal", wires=[*WIRES, wire("x", "lamp.+", "lamp.+")])
-        self.refused("wiring.wires.17.end.terminal", "isn't a terminal", wires=[*WIRES, wire("x", "lamp.+", "fuse.z")])
-        self.refused("wiring.wires.17.end.id", "isn't there", wires=[*WIRES, wire("x", "lamp.+", "ghost.in")])
-        self.refused("wiring.devices.10.id", "is taken", devices=[*DEVICES, device("fuse", "fuse")])
+        self.refused("wiring.wires.18.end", "same terminal", wires=[*WIRES, wire("x", "lamp.+", "lamp.+")])
+        self.refused("wiring.wires.18.end.terminal", "isn't a terminal", wires=[*WIRES, wire("x", "lamp.+", "fuse.z")])
+        self.refused("wiring.wires.18.end.id", "isn't there", wires=[*WIRES, wire("x", "lamp.+", "ghost.in")])
+        self.refused("wiring.devices.11.id", "is taken", devices=[*DEVICES, device("fuse", "fuse")])
         self.refused("wiring.wires.3.area_mm2", "0.2", wires=replaced(WIRES, "w4", area_mm2=0.0))

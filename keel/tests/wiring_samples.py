@@ -44,6 +44,7 @@ DEVICES: list[Item] = [
     device("small", "fuse", 1200),
     device("ignition", "switch", 1250),
     device("crash", "cut-off", 1300),
+    device("oil", "cut-off", 1325, opens="without oil pressure", primes="starter"),
     device("lamp", "lamp", 1350, means="refuel"),
     device("low", "level switch", 300, y=200, z=310, height_mm=50.0, stands="in the tank's wall", sealed=True),
     device("gauge", "gauge", 1400),
@@ -57,7 +58,7 @@ WIRES: list[Item] = [
     wire("w6", "battery.+", "small.in", 150.0),
     wire("w7", "small.out", "ignition.in"),
     wire("w8", "ignition.out", "crash.in"),
-    wire("w9", "crash.out", "relay.coil +"),
+    wire("w9", "oil.out", "relay.coil +"),
     wire("w10", "relay.coil -", "earth.earth"),
     wire("w11", "ignition.out", "lamp.+"),
     wire("w12", "lamp.-", "low.in"),
@@ -66,6 +67,7 @@ WIRES: list[Item] = [
     wire("w15", "gauge.sender", "sender:level.signal"),
     wire("w16", "sender:level.-", "earth.earth"),
     wire("w17", "gauge.-", "earth.earth"),
+    wire("w18", "crash.out", "oil.in"),
 ]
 BONDS: list[Item] = [
     {"id": "b1", "name": "b1", "start": "tank", "end": "chassis"},

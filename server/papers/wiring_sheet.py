@@ -99,7 +99,7 @@ class _Sheet(FlowingSheet):
         rows = [["Pump", "In a crash", "When the engine stands", "Before the engine runs"]]
         for one in self.tank[STOPPINGS]:
             primes = ", ".join(one.primes) or ("not said" if one.without_engine else "as the ignition does")
-            stops = [", ".join(names) or "NOTHING" for names in (one.in_crash, one.without_engine)]
+            stops = [", ".join(names) or "NOTHING" for names in (one.in_crash, one.without_engine + one.by_controller)]
             rows.append([one.name, *stops, primes])
         if len(rows) > 1:
             self.table("What stops the pumps", rows, [60, 70, 70, 70], (0, 1, 2, 3))

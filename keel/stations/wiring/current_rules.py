@@ -291,6 +291,17 @@ def pumps_stop_by_themselves(tank: TankAnalysis) -> Iterator[Finding]:
                 name=one.name,
                 by=", ".join(one.without_engine),
             )
+        if one.in_crash and not one.without_engine and not one.by_controller:
+            yield _wiring(
+                "wiring.no_stall_cut_off",
+                one.id,
+                "caution",
+                "{name} runs on when the engine stands: only {by} stops it",
+                "A hose torn without a crash is fed until somebody thinks of the switch: an oil-pressure cut-off, or "
+                "the controller's output, in its relay's coil.",
+                name=one.name,
+                by=", ".join(one.in_crash),
+            )
         if one.without_engine and not one.primes:
             yield _wiring(
                 "wiring.no_prime",

@@ -161,7 +161,7 @@ def at_reserve(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
 
 
 def cut_off_added(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
-    """An inertia cut-off in the feed of its relay's coil, or in its own where it has none."""
+    """A cut-off in the feed of its relay's coil, or in its own where it has none."""
     wiring = tank.design.wiring
     supply = next((one for one in tank[PUMP_SUPPLIES] if one.id == finding.subject), None)
     if supply is None:
@@ -179,10 +179,13 @@ def cut_off_added(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     beside = next((one for one in wiring.devices if one.id in (wire.start.id, wire.end.id)), wiring.devices[0])
     load = next((one for one in tank[WIRED].loads if one.id == finding.subject), None)
     rating = 10.0 if relays else max(10.0, 1.5 * (load.current_a or 0.0) if load else 10.0)
+    in_stall = finding.code == "wiring.no_stall_cut_off"
+    opens = {"opens": "without oil pressure", "primes": "the starter's signal past it"} if in_stall else {}
+    called = "oil-pressure cut-off" if in_stall else "inertia cut-off"
     device = Device(
         id=name,
-        name="inertia cut-off",
-        does=CutOffDoes(rating_a=rating),
+        name=called,
+        does=CutOffDoes.model_validate({"rating_a": rating} | opens),
         x_mm=beside.x_mm,
         y_mm=beside.y_mm + 60.0,
         z_mm=beside.z_mm,
@@ -193,7 +196,7 @@ def cut_off_added(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
     )
     wires = [*(one for one in wiring.wires if one.id != wire.id), first, second]
     yield Remedy(
-        words("Inertia cut-off in {wire}", wire=wire.name),
+        words("Oil-pressure cut-off in {wire}" if in_stall else "Inertia cut-off in {wire}", wire=wire.name),
         wiring_patch(devices=[*wiring.devices, device], wires=wires),
     )
 

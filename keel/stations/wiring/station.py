@@ -82,5 +82,6 @@ WIRING = Station(
         "wiring.reserve": remedies.at_reserve,
         "wiring.no_cut_off": remedies.cut_off_added,
         "wiring.no_crash_cut_off": remedies.cut_off_added,
+        "wiring.no_stall_cut_off": remedies.cut_off_added,
     },
 )

@@ -186,6 +186,8 @@ class Stopping:
         Cut-offs each of which stops it in a crash, and when the engine stands, by name; empty: nothing does.
     primes : list of str
         How it runs before the engine does, where something stops it then.
+    by_controller : list of str
+        Controllers that it is on by: they see the engine stand.
     """
 
     id: str
@@ -193,6 +195,7 @@ class Stopping:
     in_crash: list[str]
     without_engine: list[str]
     primes: list[str]
+    by_controller: list[str]
 
 
 def stoppings(wiring: Wiring, supplies: Sequence[PumpSupply]) -> list[Stopping]:
@@ -225,6 +228,7 @@ def stoppings(wiring: Wiring, supplies: Sequence[PumpSupply]) -> list[Stopping]:
                 in_crash=[name for name, one in does if one.opens == "in a crash"],
                 without_engine=[name for name, _ in engine],
                 primes=[one.primes for _, one in engine if one.primes],
+                by_controller=[link.name for link in supply.through if link.kind == "controller"],
             )
         )
     return found

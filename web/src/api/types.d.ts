@@ -15427,8 +15427,12 @@ export interface components {
          *         Cut-offs each of which stops it in a crash, and when the engine stands, by name; empty: nothing does.
          *     primes : list of str
          *         How it runs before the engine does, where something stops it then.
+         *     by_controller : list of str
+         *         Controllers that it is on by: they see the engine stand.
          */
         Stopping: {
+            /** By Controller */
+            by_controller: string[];
             /** Id */
             id: string;
             /** In Crash */

@@ -32,7 +32,7 @@ export function StoppingTable({ wiring }: Props) {
           cells: [
             one.name,
             one.in_crash.join(', ') || 'nothing',
-            one.without_engine.join(', ') || 'nothing',
+            [...one.without_engine, ...one.by_controller].join(', ') || 'nothing',
             one.primes.join(', ') || (one.without_engine.length ? 'not said' : 'as the ignition does'),
             supplies
               .get(one.id)
