@@ -106,7 +106,7 @@ class State:
         """How much wire without a fuse there is from the battery's + to each terminal that is reached by such [mm]."""
         if self.poles is None:
             return {}
-        graph: nx.Graph[str] = nx.Graph()
+        graph: nx.MultiGraph[str] = nx.MultiGraph()
         graph.add_node(self.poles[0])
         for one in self.branches:
             if one.fuse_a is None:
