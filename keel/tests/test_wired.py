@@ -484,7 +484,7 @@ class Shown(TestCase):
             self.assertEqual(drawn | named, {one.id for one in tank.design.wiring.wires})
 
     def test_each_way_to_feed_is_sound(self) -> None:
-        """Drawn, it has no stop but what isn't bonded, and no way lets a pump run after a crash."""
+        """No stop but what isn't bonded, and no pump runs on after a crash or in a stall."""
         for title, patch in [(way.title, way.patch) for way in feed_ways(analysed(wired_up()))]:
             with self.subTest(title):
                 after = apply(wired_up(), patch)
@@ -492,7 +492,19 @@ class Shown(TestCase):
                     one.code for one in looked_at(after).findings if one.station == "wiring" and one.severity == "stop"
                 ]
                 self.assertEqual(stops, [])
-                self.assertTrue(all(one.in_crash for one in analysed(after)[STOPPINGS]))
+                stoppings = analysed(after)[STOPPINGS]
+                self.assertTrue(all(one.in_crash and (one.without_engine or one.by_controller) for one in stoppings))
+
+    def test_each_device_has_a_place_of_its_own(self) -> None:
+        """With as many pumps as one plug has pins for, in every way."""
+        pump = next(one for one in CLAD if one["does"]["kind"] == "pump")
+        more = [{**pump, "id": f"pump-{n}", "name": f"Pump {n}"} for n in range(2, 6)]
+        design = wired_up(devices=[], wires=[], parts=[*CLAD, *more])
+        found = feed_ways(analysed(design))
+        self.assertEqual(len(found), 4)
+        for way in found:
+            outside = [one for one in apply(design, way.patch).wiring.devices if one.stands == "outside"]
+            self.assertEqual(len({(one.x_mm, one.y_mm, one.z_mm) for one in outside}), len(outside))
 
     def test_a_wire_tied_to_a_hose_is_as_long_as_that(self) -> None:
         """Never shorter than its ends are apart; along the hose it is longer than straight."""

@@ -17,9 +17,13 @@ from keel.studies.wiring.wired import WIRED, Wired
 Draw = Callable[[Sketch], None]
 COPPER_KG_PER_MM2_M = 8.96e-3
 FEED, SWITCHED, SIGNAL, BACK = "red", "yellow", "blue", "black"
+WITHOUT_OIL = {"opens": "without oil pressure", "primes": "the starter's signal past it"}
 POWER_A = 30.0
 MOST_PUMPS = 5
 """One plug has pins for no more, and for the low switch."""
+BATTERY, EARTH, MAIN_FUSE, IGNITION, CUT_OFF, STALL, CONTROLLER, CHANGEOVER, GAUGE, LAMP = range(10)
+"""Places on the board beside the engine; then one each for every pump's fuse, relay and cut-off."""
+FUSES, RELAYS, CUT_OFFS = (LAMP + 1 + MOST_PUMPS * n for n in range(3))
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,41 +118,52 @@ def ways(tank: TankAnalysis) -> Iterator[tuple[str, Draw, Words]]:
 
 
 def _drawn(sketch: Sketch, *, by_tank: bool, in_feed: bool = False, staged: bool = False) -> None:
-    """Battery, switched feed, every pump with a fuse and a relay of its own, signals, earths."""
-    battery = sketch.add("battery", "battery", {"kind": "battery"}, sketch.beside_engine(0))
-    earth = sketch.add("earth-1", "earth by the battery", {"kind": "earth point"}, sketch.beside_engine(1))
-    tank_earth = sketch.add("earth-2", "earth by the tank", {"kind": "earth point"}, sketch.beside_tank(-1))
+    """Battery, switched feed, what opens by itself, every pump's fuse and relay, signals, earths.
+
+    A controller sees by itself that the engine stands.
+    """
+    battery = sketch.add("battery", "battery", {"kind": "battery"}, sketch.beside_engine(BATTERY))
+    earth = sketch.add("earth-1", "earth by the battery", {"kind": "earth point"}, sketch.beside_engine(EARTH))
+    tank_earth = sketch.add("earth-2", "earth by the tank", {"kind": "earth point"}, sketch.beside_tank(0))
     sketch.wire(("device", battery, "-"), ("device", earth, "earth"), BACK, area_mm2=10.0, length_mm=300.0)
-    fuse = sketch.add("fuse-0", "ignition fuse", {"kind": "fuse"}, sketch.beside_engine(2))
+    fuse = sketch.add("fuse-0", "ignition fuse", {"kind": "fuse"}, sketch.beside_engine(MAIN_FUSE))
     sketch.wire(("device", battery, "+"), ("device", fuse, "in"), FEED, length_mm=150.0)
-    ignition = sketch.add("ignition", "ignition switch", {"kind": "switch"}, sketch.beside_engine(3))
+    ignition = sketch.add("ignition", "ignition switch", {"kind": "switch"}, sketch.beside_engine(IGNITION))
     sketch.wire(("device", fuse, "out"), ("device", ignition, "in"), FEED)
     switched: At = ("device", ignition, "out")
-    crash: At = switched
-    if not in_feed:
-        cut_off = sketch.add("cut-off", "inertia cut-off", {"kind": "cut-off"}, sketch.beside_engine(4))
-        sketch.wire(switched, ("device", cut_off, "in"), SWITCHED)
-        crash = ("device", cut_off, "out")
+    coil = switched if in_feed else _cut_off(sketch, switched, ("cut-off", "inertia cut-off", CUT_OFF))
+    if not staged:
+        coil = _cut_off(sketch, coil, ("stall", "oil-pressure cut-off", STALL), **WITHOUT_OIL)
     plug = sketch.plug()
-    coils = _coils(sketch, crash, staged, (earth, tank_earth))
+    coils = _coils(sketch, coil, staged, (earth, tank_earth))
     for place, pump in enumerate([*sketch.pumps, *sketch.spares]):
         _fed(sketch, pump, place, coils[place], plug, (battery, earth, tank_earth), by_tank=by_tank, in_feed=in_feed)
     _signals(sketch, switched, plug, tank_earth)
 
 
-def _coils(sketch: Sketch, crash: At, staged: bool, earths: tuple[str, str]) -> list[At]:
+def _cut_off(sketch: Sketch, feed: At, called: tuple[str, str, int], **does: str) -> At:
+    """What opens by itself in a feed; where that goes on."""
+    key, name, place = called
+    sketch.add(key, name, {"kind": "cut-off"} | does, sketch.beside_engine(place))
+    sketch.wire(feed, ("device", key, "in"), SWITCHED)
+    return ("device", key, "out")
+
+
+def _coils(sketch: Sketch, feed: At, staged: bool, earths: tuple[str, str]) -> list[At]:
     """Where each pump's relay has its feed from; of spares by a changeover switch."""
-    found: list[At] = [crash] * len(sketch.pumps)
+    found: list[At] = [feed] * len(sketch.pumps)
     if staged:
         outputs = [{"from_draw": None if n == 0 else 0.5} for n in range(min(4, len(sketch.pumps)))]
         does = {"kind": "controller", "outputs": outputs}
-        name = sketch.add("controller", "pump controller", does, sketch.beside_engine(5))
-        sketch.wire(crash, ("device", name, "+"), SWITCHED)
+        name = sketch.add("controller", "pump controller", does, sketch.beside_engine(CONTROLLER))
+        sketch.wire(feed, ("device", name, "+"), SWITCHED)
         sketch.wire(("device", name, "-"), ("device", earths[0], "earth"), BACK)
         found = [("device", name, f"out {min(n, 3) + 1}") for n in range(len(sketch.pumps))]
     if not sketch.spares:
         return found
-    change = sketch.add("changeover", "pump changeover", {"kind": "changeover switch"}, sketch.beside_engine(6))
+    change = sketch.add(
+        "changeover", "pump changeover", {"kind": "changeover switch"}, sketch.beside_engine(CHANGEOVER)
+    )
     sketch.wire(found[0], ("device", change, "in"), SWITCHED)
     return [("device", change, "a"), *found[1:], *([("device", change, "b")] * len(sketch.spares))]
 
@@ -166,8 +181,10 @@ def _fed(
 ) -> None:
     battery, earth, tank_earth = ends
     number = place + 1
-    fuse = sketch.add(f"fuse-{number}", f"fuse of {pump.name}"[:80], {"kind": "fuse"}, sketch.beside_engine(7 + place))
-    at = sketch.beside_tank(number) if by_tank else sketch.beside_engine(9 + place)
+    fuse = sketch.add(
+        f"fuse-{number}", f"fuse of {pump.name}"[:80], {"kind": "fuse"}, sketch.beside_engine(FUSES + place)
+    )
+    at = sketch.beside_tank(number) if by_tank else sketch.beside_engine(RELAYS + place)
     relay = sketch.add(f"relay-{number}", f"relay of {pump.name}"[:80], {"kind": "relay"}, at)
     sketch.wire(("device", battery, "+"), ("device", fuse, "in"), FEED, length_mm=150.0)
     sketch.wire(("device", fuse, "out"), ("device", relay, "in"), FEED, long=by_tank)
@@ -177,7 +194,7 @@ def _fed(
     if in_feed:
         does = {"kind": "cut-off", "rating_a": POWER_A}
         cut = sketch.add(
-            f"cut-off-{number}", f"inertia cut-off of {pump.name}"[:80], does, sketch.beside_engine(11 + place)
+            f"cut-off-{number}", f"inertia cut-off of {pump.name}"[:80], does, sketch.beside_engine(CUT_OFFS + place)
         )
         sketch.wire(out, ("device", cut, "in"), FEED)
         out = ("device", cut, "out")
@@ -198,7 +215,7 @@ def _signals(sketch: Sketch, switched: At, plug: str | None, tank_earth: str) ->
     senders = sketch.tank.design.gauge.senders
     if not senders:
         return
-    gauge = sketch.add("gauge", "fuel gauge", {"kind": "gauge"}, sketch.beside_engine(13))
+    gauge = sketch.add("gauge", "fuel gauge", {"kind": "gauge"}, sketch.beside_engine(GAUGE))
     sketch.wire(switched, ("device", gauge, "+"), SWITCHED)
     sketch.wire(("device", gauge, "-"), ("device", "earth-1", "earth"), BACK)
     sketch.wire(("device", gauge, "sender"), ("sender", senders[0].id, "signal"), SIGNAL, long=True)
@@ -215,7 +232,7 @@ def _signals(sketch: Sketch, switched: At, plug: str | None, tank_earth: str) ->
         sealed=True,
     )
     means = "down to the reserve: refuel"
-    lamp = sketch.add("low-lamp", "low-level lamp", {"kind": "lamp", "means": means}, sketch.beside_engine(14))
+    lamp = sketch.add("low-lamp", "low-level lamp", {"kind": "lamp", "means": means}, sketch.beside_engine(LAMP))
     sketch.wire(switched, ("device", lamp, "+"), SWITCHED)
     if plug is None:
         sketch.wire(("device", lamp, "-"), ("device", low, "in"), SIGNAL, long=True)

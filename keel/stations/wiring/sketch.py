@@ -20,6 +20,8 @@ from keel.studies.lines.surroundings import SURROUNDINGS
 from keel.studies.wiring.runs import WIRE_RUNS
 
 ENGINE_AHEAD_MM, ENGINE_UP_MM = 1200.0, 100.0
+COLUMNS, ROWS = 5, 5
+"""Of the board beside the engine."""
 PITCH_MM, ROOM_MM, OFF_LID_MM, SEARCHED_MM = 60.0, 15.0, 40.0, 1500.0
 WAYS_OUT = [np.array(way) / np.linalg.norm(way) for way in product((0, -1, 1), repeat=3) if any(way)]
 """Straight and slanting ways out from a place."""
@@ -49,20 +51,20 @@ class Sketch:
         )
         ahead = [box.high[0] + ENGINE_AHEAD_MM, (box.low[1] + box.high[1]) / 2, box.high[2] + ENGINE_UP_MM]
         self.engine = np.array([rail.x_mm, rail.y_mm, rail.z_mm] if rail else ahead)
-        self.board = self._clear_spot(self.engine, PITCH_MM * np.array([4.0, 0.5, 1.0]))
+        self.board = self._clear_spot(self.engine, PITCH_MM * np.array([COLUMNS, 0.5, ROWS]))
         self.pins = 0
         ports = {port.id for port in tank[PORTS]}
         self.port = next((part.hangs_in for part in pumps if part.hangs_in in ports), None)
         behind = {run.id for run in tank.design.lines.runs if rail is not None and run.start.part == rail.id}
         forward = {one.id for one in tank[STRETCHES] if one.service == "pressure"} - behind
         lid = np.array([box.high[0], (box.low[1] + box.high[1]) / 2, box.high[2] + 2 * ROOM_MM])
-        self.shelf = self._clear_spot(self.plug_at() if self.port else lid, PITCH_MM * np.array([0.5, 4.0, 0.5]))
+        self.shelf = self._clear_spot(self.plug_at() if self.port else lid, PITCH_MM * np.array([0.5, ROWS + 1, 0.5]))
         self.forward = [shape.id for shape in tank[RUN_SHAPES] if shape.id in forward and not shape.inside]
 
     def beside_engine(self, place: int) -> Array:
         """Places on a board beside the engine, one after the other, shape (3,) [mm]."""
-        column, row = divmod(place, 5)
-        return np.asarray(self.board + PITCH_MM * np.array([column, 0.0, -row]))
+        column, row = divmod(place, ROWS)
+        return np.asarray(self.board + PITCH_MM * np.array([column, 0.0, row]))
 
     def beside_tank(self, place: int) -> Array:
         """Places over the tank's front, one after the other, shape (3,) [mm]."""
