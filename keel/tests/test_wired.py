@@ -18,10 +18,12 @@ from keel import apply
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.design.document import Design
 from keel.design.pumps import PumpCurve, PumpPoint
+from keel.design.wiring import CutOffDoes
 from keel.design.workshop import HouseRules, Workshop
 from keel.formats.document import UnreadableDesignError
 from keel.reference.wires import CRIMP_OHM, EARTH_OHM, INSIDE_OHM
 from keel.stations.registry import prescriber_of
+from keel.stations.wiring.cut_offs import cut_off_added
 from keel.stations.wiring.feed_ways import feed_ways
 from keel.studies.build.operation import ReadingAtMost
 from keel.studies.build.traveller import TRAVELLER
@@ -34,6 +36,7 @@ from keel.studies.wiring.diagram import DIAGRAM
 from keel.studies.wiring.lamps import LEVELS
 from keel.studies.wiring.pins import PINS, WIRE_LABELS
 from keel.studies.wiring.runs import WIRE_RUNS
+from keel.studies.wiring.state import Case, state_of
 from keel.studies.wiring.supply import PUMP_SUPPLIES, STOPPINGS
 from keel.studies.wiring.voltages import PUMP_VOLTAGES
 from keel.studies.wiring.wired import WIRED
@@ -494,6 +497,24 @@ class Shown(TestCase):
                 self.assertEqual(stops, [])
                 stoppings = analysed(after)[STOPPINGS]
                 self.assertTrue(all(one.in_crash and (one.without_engine or one.by_controller) for one in stoppings))
+
+    def test_one_cut_off_stops_every_pump_that_lacks_it(self) -> None:
+        """In the coils' common feed: no second one for the second pump, and the gauge stays lit."""
+        pump = next(one for one in CLAD if one["does"]["kind"] == "pump")
+        second = {**pump, "id": "pump-2", "name": "Pump 2"}
+        bare = wired_up(devices=[], wires=[], parts=[*CLAD, second])
+        design = apply(bare, feed_ways(analysed(bare))[0].patch)
+        blind = [
+            one if one.id != "stall" else one.model_copy(update={"does": CutOffDoes()}) for one in design.wiring.devices
+        ]
+        design = design.model_copy(update={"wiring": design.wiring.model_copy(update={"devices": tuple(blind)})})
+        found = [one for one in looked_at(design).findings if one.code == "wiring.no_stall_cut_off"]
+        first, other = (next(cut_off_added(analysed(design), one)).patch for one in found)
+        self.assertEqual(first, other)
+        after = apply(design, first)
+        self.assertTrue(all(one.in_crash and one.without_engine for one in analysed(after)[STOPPINGS]))
+        oil = [one.id for one in after.wiring.devices if getattr(one.does, "opens", "") == "without oil pressure"]
+        self.assertTrue(state_of(after.wiring, Case(out=oil)).drives("device", "gauge"))
 
     def test_each_device_has_a_place_of_its_own(self) -> None:
         """With as many pumps as one plug has pins for, in every way."""

@@ -5,7 +5,7 @@ from math import inf
 from typing import Any
 
 from keel.analysis.tank import TankAnalysis
-from keel.design.wiring import Bond, CutOffDoes, Device, FuseDoes, LevelSwitchDoes, Wire, WireEnd
+from keel.design.wiring import Bond, Device, FuseDoes, LevelSwitchDoes, Wire
 from keel.findings.finding import Finding, Patch, Remedy
 from keel.reference.wires import FUSES_A, MAY_CARRY_A
 from keel.stations.wiring.led_round import corners_round
@@ -14,7 +14,6 @@ from keel.studies.result import words
 from keel.studies.wiring.bonds import BONDING, CHASSIS
 from keel.studies.wiring.lamps import LEVELS
 from keel.studies.wiring.runs import WIRE_RUNS
-from keel.studies.wiring.supply import PUMP_SUPPLIES
 from keel.studies.wiring.wired import WIRED
 from keel.wiring.capacity import carries
 from keel.wiring.fuses import fuse_for
@@ -158,51 +157,3 @@ def at_reserve(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
         does = device.does.model_copy(update={"height_mm": height})
         label = words("Set {name} to {height_mm}", name=device.name, height_mm=height)
         yield Remedy(label, _with_device(tank, device.model_copy(update={"does": does})))
-
-
-def cut_off_added(tank: TankAnalysis, finding: Finding) -> Iterator[Remedy]:
-    """A cut-off in the feed of its relay's coil, or in its own where it has none."""
-    wiring = tank.design.wiring
-    supply = next((one for one in tank[PUMP_SUPPLIES] if one.id == finding.subject), None)
-    if supply is None:
-        return
-    relays = {link.id for link in supply.through if link.kind == "relay"}
-    fed = [
-        wire for wire in wiring.wires if any(_is_feed(end, finding.subject, relays) for end in (wire.start, wire.end))
-    ]
-    if not fed:
-        return
-    wire = min(fed, key=lambda one: not any(end.id in relays for end in (one.start, one.end)))
-    taken = {device.id for device in wiring.devices} | {one.id for one in wiring.wires}
-    name = next(f"cut-off-{n}" for n in range(1, 99) if f"cut-off-{n}" not in taken)
-    more = next(f"w{n}" for n in range(1, 199) if f"w{n}" not in taken)
-    beside = next((one for one in wiring.devices if one.id in (wire.start.id, wire.end.id)), wiring.devices[0])
-    load = next((one for one in tank[WIRED].loads if one.id == finding.subject), None)
-    rating = 10.0 if relays else max(10.0, 1.5 * (load.current_a or 0.0) if load else 10.0)
-    in_stall = finding.code == "wiring.no_stall_cut_off"
-    opens = {"opens": "without oil pressure", "primes": "the starter's signal past it"} if in_stall else {}
-    called = "oil-pressure cut-off" if in_stall else "inertia cut-off"
-    device = Device(
-        id=name,
-        name=called,
-        does=CutOffDoes.model_validate({"rating_a": rating} | opens),
-        x_mm=beside.x_mm,
-        y_mm=beside.y_mm + 60.0,
-        z_mm=beside.z_mm,
-    )
-    first = wire.model_copy(update={"end": WireEnd(id=name, terminal="in"), "corners": ()})
-    second = wire.model_copy(
-        update={"id": more, "name": more.upper(), "start": WireEnd(id=name, terminal="out"), "corners": ()}
-    )
-    wires = [*(one for one in wiring.wires if one.id != wire.id), first, second]
-    yield Remedy(
-        words("Oil-pressure cut-off in {wire}" if in_stall else "Inertia cut-off in {wire}", wire=wire.name),
-        wiring_patch(devices=[*wiring.devices, device], wires=wires),
-    )
-
-
-def _is_feed(end: WireEnd, pump: str, relays: set[str]) -> bool:
-    """Whether an end is what feeds the pump's relay's coil, or the pump itself."""
-    return (end.id in relays and end.terminal == "coil +") or (
-        end.of == "pump" and end.id == pump and end.terminal == "+"
-    )

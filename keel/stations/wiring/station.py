@@ -5,6 +5,7 @@ from keel.design.wiring import Wiring
 from keel.findings.finding import Rule
 from keel.stations.station import Station, once
 from keel.stations.wiring import current_rules, place_rules, remedies
+from keel.stations.wiring.cut_offs import cut_off_added
 from keel.stations.wiring.feed_ways import feed_ways
 from keel.studies.wiring.bonds import BONDING
 from keel.studies.wiring.diagram import DIAGRAM
@@ -80,8 +81,8 @@ WIRING = Station(
         "wiring.through": remedies.led_round,
         "wiring.unbonded": remedies.bonded,
         "wiring.reserve": remedies.at_reserve,
-        "wiring.no_cut_off": remedies.cut_off_added,
-        "wiring.no_crash_cut_off": remedies.cut_off_added,
-        "wiring.no_stall_cut_off": remedies.cut_off_added,
+        "wiring.no_cut_off": cut_off_added,
+        "wiring.no_crash_cut_off": cut_off_added,
+        "wiring.no_stall_cut_off": cut_off_added,
     },
 )
