@@ -98,7 +98,7 @@ def _hoses(lines: Lines, ports: Sequence[Port], takes: LineTakes) -> Iterator[It
     runs = {run.id: run for run in lines.runs}
     per_m = {one.name: one.price / one.metres for one in takes.hoses.buy if one.price is not None and one.metres > 0}
     for cut in takes.hoses.cut:
-        name = words("{hose}, bore {bore_sheet}", hose=cut.stock or cut.hose, bore_sheet=cut.bore_mm)
+        name = words("{hose}, bore {bore_sheet}", hose=cut.stock or cut.hose, bore_sheet=cut.roll_bore_mm)
         yield Item("hose", name, max(0.0, cut.cut_mm) / 1e3, "m", cut.name, "", per_m.get(cut.stock))
         run = runs[cut.id]
         for side, end, made in zip(("start", "end"), (run.start, run.end), cut.ends, strict=True):

@@ -56,6 +56,8 @@ class HoseCut:
     ----------
     stock : str
         Its card in the workshop; empty: none is known.
+    roll_bore_mm : float
+        Of the hose by the metre that it is cut from; its own where none is known.
     route_mm, cut_mm : float
         Along its way from port to port, and what it is cut to; that is below nothing where its ends are longer.
     radius_mm, least_radius_mm : float
@@ -75,6 +77,7 @@ class HoseCut:
     stock: str
     hose: str
     bore_mm: float
+    roll_bore_mm: float
     route_mm: float
     cut_mm: float
     radius_mm: float
@@ -162,6 +165,7 @@ def _cut(run: LineRun, lines: Lines, ports: Sequence[Port], points: Array, hoses
         stock=stock.name if stock else "",
         hose=run.hose,
         bore_mm=run.bore_mm,
+        roll_bore_mm=stock.bore_mm if stock else run.bore_mm,
         route_mm=route,
         cut_mm=cut_length(route, [end.takes_mm for end in ends], run.moves_mm),
         radius_mm=radius,
@@ -201,15 +205,15 @@ def _clocked(way: Rounded | None, ends: Sequence[HoseEnd], facing: Sequence[Arra
 
 
 def _to_buy(cut: Sequence[HoseCut], hoses: Sequence[HoseStock]) -> list[HoseToBuy]:
-    """Pieces of one kind and bore together."""
-    prices = {one.name: one.per_m for one in hoses}
+    """Pieces off one roll together."""
+    rolls = {one.name: one for one in hoses}
     kinds: dict[tuple[str, str, float], list[HoseCut]] = {}
     for one in cut:
-        kinds.setdefault((one.stock, one.hose, one.bore_mm), []).append(one)
+        kinds.setdefault((one.stock, one.hose, one.roll_bore_mm), []).append(one)
     bought = []
     for (stock, hose, bore), pieces in kinds.items():
         metres = sum(max(0.0, one.cut_mm) for one in pieces) / 1e3
-        price = prices.get(stock)
+        price = rolls[stock].per_m if stock else None
         bought.append(
             HoseToBuy(stock or hose, hose, bore, len(pieces), metres, None if price is None else price * metres)
         )

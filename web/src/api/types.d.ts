@@ -7228,6 +7228,8 @@ export interface components {
          *     ----------
          *     stock : str
          *         Its card in the workshop; empty: none is known.
+         *     roll_bore_mm : float
+         *         Of the hose by the metre that it is cut from; its own where none is known.
          *     route_mm, cut_mm : float
          *         Along its way from port to port, and what it is cut to; that is below nothing where its ends are longer.
          *     radius_mm, least_radius_mm : float
@@ -7262,6 +7264,8 @@ export interface components {
             name: string;
             /** Radius Mm */
             radius_mm: number;
+            /** Roll Bore Mm */
+            roll_bore_mm: number;
             /** Route Mm */
             route_mm: number;
             /** Stock */

@@ -115,7 +115,7 @@ function FileIn({ readOnly }: { readOnly: boolean }) {
       ]
       setSaid({
         severity: wrong.length ? 'warning' : 'success',
-        text: [`${news.length} lines changed`, ...wrong].join('; '),
+        text: [`${news.length} ${news.length === 1 ? 'line' : 'lines'} changed`, ...wrong].join('; '),
       })
     } catch (error) {
       setSaid({ severity: 'error', text: error instanceof Failure ? error.message : String(error) })
