@@ -111,11 +111,11 @@ class Counted(Entry):
 
 
 class Read(Entry):
-    """A reading of an instrument, in the unit that the ending of its name says."""
+    """A reading of an instrument, in the unit that the gate asks for; below zero it wants zeroing."""
 
     kind: Literal["reading"] = "reading"
     subject: Subject
-    value: Annotated[float, Field(ge=-1e6, le=1e6)]
+    value: Annotated[float, Field(ge=0, le=1e6)]
 
 
 class Measured(Entry):

@@ -29,10 +29,11 @@ GateStanding = Literal["open", "overridden", "shut"]
 
 @dataclass(frozen=True, slots=True)
 class ConditionState:
-    """A condition, and why it isn't met; None where it is."""
+    """A condition, why it isn't met (None where it is), and the last reading that it goes by."""
 
     condition: Condition
     lacks: Words | None
+    reading: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,11 +103,18 @@ def gate_states(
     found: dict[str, GateState] = {}
     for gate in gates:
         known = Known(facts, found, now, titles or {}, proofs)
-        conditions = [ConditionState(one, _lacks(one, known)) for one in gate.conditions]
+        conditions = [ConditionState(one, _lacks(one, known), _last_read(one, facts)) for one in gate.conditions]
         override = None if gate.firm else _override(gate.id, facts)
         met = all(one.lacks is None for one in conditions)
         found[gate.id] = GateState(gate, "open" if met else "overridden" if override else "shut", conditions, override)
     return list(found.values())
+
+
+def _last_read(condition: Condition, facts: Facts) -> float | None:
+    if not isinstance(condition, ReadingAtMost | FreeOfVapour):
+        return None
+    last = facts.readings.get(condition.subject)
+    return last.entry.value if last else None
 
 
 def _override(gate: str, facts: Facts) -> Override | None:

@@ -144,6 +144,9 @@ class Writing(Floor):
             self.assertIn("which design", row["refused"])
         body = self.refused(self.fabricator("POST", self.at, {"entries": [self.entry("done")]}), 422, "invalid")
         self.assertIn("subject", body["errors"][0]["field"])
+        below = [self.entry("reading", subject="vapour", value=-0.05)]
+        body = self.refused(self.fabricator("POST", self.at, {"entries": below}), 422, "invalid")
+        self.assertIn("value", body["errors"][0]["field"])
 
 
 class Reading(Floor):

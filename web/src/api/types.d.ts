@@ -4070,12 +4070,14 @@ export interface components {
         };
         /**
          * ConditionState
-         * @description A condition, and why it isn't met; None where it is.
+         * @description A condition, why it isn't met (None where it is), and the last reading that it goes by.
          */
         ConditionState: {
             /** Condition */
             condition: components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"] | components["schemas"]["FreeOfVapour"] | components["schemas"]["Proved"];
             lacks: components["schemas"]["Words"] | null;
+            /** Reading */
+            reading: number | null;
         };
         /**
          * Connection
@@ -12955,7 +12957,7 @@ export interface components {
         };
         /**
          * Read
-         * @description A reading of an instrument, in the unit that the ending of its name says.
+         * @description A reading of an instrument, in the unit that the gate asks for; below zero it wants zeroing.
          */
         Read: {
             /**

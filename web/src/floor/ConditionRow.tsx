@@ -36,12 +36,22 @@ export function ConditionRow({ build, gate, state, mayWrite }: Props) {
         </Box>
         <Box sx={{ flex: 1 }}>
           {titleOf(state.condition, say)}
-          <Box sx={{ fontSize: 14, color: met ? inks.good : inks.stop }}>{state.lacks ? say(state.lacks) : 'met'}</Box>
+          <Box sx={{ fontSize: 14, color: met ? inks.good : inks.stop }}>
+            {state.lacks ? say(state.lacks) : 'met'}
+            {readOf(state)}
+          </Box>
         </Box>
       </Box>
       {mayWrite && <Recording build={build} gate={gate} condition={state.condition} met={met} />}
     </Box>
   )
+}
+
+/** The reading that it goes by, as it stood on the instrument. */
+function readOf({ condition, reading }: ConditionState): string {
+  if (reading === null) return ''
+  if (condition.kind === 'free of vapour') return `: ${percent(reading)} read`
+  return condition.kind === 'reading at most' ? `: ${reading} ${condition.unit} read` : ''
 }
 
 function titleOf(condition: Condition, say: ReturnType<typeof useUnits>['say']): string {

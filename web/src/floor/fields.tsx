@@ -142,16 +142,22 @@ export function LengthField({
 export function NumberField({ label, onRecord }: { label: string; onRecord: (value: number) => void }) {
   const [text, setText] = useState('')
   const value = text.trim() === '' ? NaN : Number(text.replace(',', '.'))
+  const isReading = Number.isFinite(value) && value >= 0
+  const write = () => {
+    onRecord(value)
+    setText('')
+  }
   return (
-    <Box sx={{ display: 'flex', gap: 1 }}>
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-start' }}>
       <TextField
         label={label}
         value={text}
-        error={text !== '' && Number.isNaN(value)}
+        error={text !== '' && !isReading}
+        helperText={text === '' || isReading ? undefined : 'a number, 0 or more: zero the instrument'}
         onChange={(event) => setText(event.target.value)}
         slotProps={{ htmlInput: { inputMode: 'decimal' } }}
       />
-      <Button variant="contained" sx={LARGE} disabled={Number.isNaN(value)} onClick={() => onRecord(value)}>
+      <Button variant="contained" sx={LARGE} disabled={!isReading} onClick={write}>
         Record
       </Button>
     </Box>
