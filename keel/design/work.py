@@ -8,7 +8,7 @@ from keel.design.base import Name, Part
 
 WorkKind = Literal[
     "prepare", "receive", "send", "cut", "deburr", "seat", "bend", "roll", "join", "tack", "weld", "clean", "look",
-    "close", "dress", "plug", "trim", "fit", "prove", "cover",
+    "close", "dress", "plug", "trim", "fit", "prove", "cover", "commission",
 ]  # fmt: skip
 """Each has its own rate, and somebody who may do it."""
 Minutes = Annotated[float, Field(ge=0, le=10_000)]
@@ -37,6 +37,9 @@ class WorkRates(Part):
         default=None, description="One cell set up for its leak test and looked at [min]"
     )
     cover_min_per_m2: Minutes | None = Field(default=None, description="Outside primed and painted [min/m²]")
+    commission_min_each: Minutes | None = Field(
+        default=None, description="One step between first fuel and hand-over [min]"
+    )
     by: dict[WorkKind, Name] = Field(
         default_factory=dict, description="The trade that a kind of work is for; others: anybody who builds"
     )

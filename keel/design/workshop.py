@@ -150,6 +150,10 @@ class HouseRules(Part):
     )
     wire_spare_mm: Gap = Field(default=50, description="Spare at each end of a wire, to strip and to turn [mm]")
     unfused_mm: Gap = Field(default=200, description="Longest wire from the battery to its fuse [mm]")
+    line_hold_min: float = Field(
+        default=10, gt=0, le=1440, description="A line holds its working pressure so long [min]"
+    )
+    line_fall: float = Field(default=0.05, gt=0, le=0.5, description="Share of it that the line may lose meanwhile")
     bond_ohm: float = Field(default=10, gt=0, le=1e6, description="Most between tank, filler and chassis [Ω]")
     clearances_mm: dict[ClearanceClass, Gap] = Field(
         default_factory=lambda: dict(CLEARANCE_MM), description="Least gap by kind of neighbour [mm]"

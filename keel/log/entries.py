@@ -22,6 +22,16 @@ from keel.log.entry import (
     Text,
     Way,
 )
+from keel.log.handover_entries import (
+    ClosedAgain,
+    DrillRun,
+    JointMarked,
+    JointSeen,
+    LampSeen,
+    LeftOpen,
+    LineRead,
+    Poured,
+)
 from keel.log.proof_entries import GaugeRead, LeakFound, LeakRepaired, ProofBegun, ProofEnded, SeamWalked
 
 AgreedAbout = Literal["scope", "visible face", "finish", "extra"]
@@ -242,7 +252,8 @@ class Learnt(Entry):
 AnyEntry = Annotated[
     Started | Paused | Done | Skipped | Accepted | Added | Moved | Checked | Counted | Read | Measured | Flushed
     | Overridden | Corrected | Noted | Pinned | Drawn | Arrived | Asked | SentOut | CameBack | Agreed | Learnt
-    | ProofBegun | GaugeRead | ProofEnded | LeakFound | LeakRepaired | SeamWalked,
+    | ProofBegun | GaugeRead | ProofEnded | LeakFound | LeakRepaired | SeamWalked
+    | Poured | LampSeen | LineRead | JointSeen | JointMarked | LeftOpen | ClosedAgain | DrillRun,
     Field(discriminator="kind"),
 ]  # fmt: skip
 ENTRY: TypeAdapter[AnyEntry] = TypeAdapter(AnyEntry)

@@ -29,6 +29,16 @@ from keel.log.entries import (
     Started,
 )
 from keel.log.entry import Way
+from keel.log.handover_entries import (
+    ClosedAgain,
+    DrillRun,
+    JointMarked,
+    JointSeen,
+    LampSeen,
+    LeftOpen,
+    LineRead,
+    Poured,
+)
 from keel.log.proof_entries import GaugeRead, LeakFound, LeakRepaired, ProofBegun, ProofEnded, SeamWalked
 
 E = TypeVar("E")
@@ -79,6 +89,14 @@ class Facts:
         By the test: how it ended, seams walked, leaks found, readings by hand.
     repaired : dict
         By the leak.
+    poured, marked, closed : dict
+        The last word on a step of the fill, on a joint's mark, on an open item.
+    lamps, seen, held : dict
+        All words on a lamp, on a joint, all pressures of a line, in their order.
+    left : dict
+        What was left open, by its own entry.
+    drills : list
+        As practised.
     hot : list
         Work that was begun or done that undoes a leak test before it, in its order.
     """
@@ -106,6 +124,14 @@ class Facts:
     leaks: dict[str, list[Said[LeakFound]]] = field(default_factory=lambda: defaultdict(list))
     read: dict[str, list[Said[GaugeRead]]] = field(default_factory=lambda: defaultdict(list))
     repaired: dict[str, Said[LeakRepaired]] = field(default_factory=dict)
+    poured: dict[str, Said[Poured]] = field(default_factory=dict)
+    lamps: dict[str, list[Said[LampSeen]]] = field(default_factory=lambda: defaultdict(list))
+    held: dict[str, list[Said[LineRead]]] = field(default_factory=lambda: defaultdict(list))
+    seen: dict[str, list[Said[JointSeen]]] = field(default_factory=lambda: defaultdict(list))
+    marked: dict[tuple[str, str], Said[JointMarked]] = field(default_factory=dict)
+    left: dict[str, Said[LeftOpen]] = field(default_factory=dict)
+    closed: dict[str, Said[ClosedAgain]] = field(default_factory=dict)
+    drills: list[Said[DrillRun]] = field(default_factory=list)
     hot: list[Said[Any]] = field(default_factory=list)
 
 
@@ -246,6 +272,39 @@ def _repaired(found: Facts, said: Said[LeakRepaired]) -> None:
     found.hot.append(said)
 
 
+def _poured(found: Facts, said: Said[Poured]) -> None:
+    found.poured[said.entry.subject] = said
+
+
+def _lamp(found: Facts, said: Said[LampSeen]) -> None:
+    found.lamps[said.entry.subject].append(said)
+
+
+def _line_read(found: Facts, said: Said[LineRead]) -> None:
+    found.held[said.entry.subject].append(said)
+
+
+def _joint(found: Facts, said: Said[JointSeen]) -> None:
+    found.seen[said.entry.subject].append(said)
+
+
+def _marked(found: Facts, said: Said[JointMarked]) -> None:
+    found.marked[said.entry.subject, said.entry.mark] = said
+
+
+def _left(found: Facts, said: Said[LeftOpen]) -> None:
+    found.left[said.entry.id] = said
+
+
+def _closed(found: Facts, said: Said[ClosedAgain]) -> None:
+    if said.entry.reason.strip():
+        found.closed[said.entry.subject] = said
+
+
+def _drill(found: Facts, said: Said[DrillRun]) -> None:
+    found.drills.append(said)
+
+
 _TAKES: dict[type, Callable[[Facts, Said[Any]], None]] = {
     Started: _timed,
     Paused: _timed,
@@ -272,4 +331,12 @@ _TAKES: dict[type, Callable[[Facts, Said[Any]], None]] = {
     LeakFound: _leak,
     GaugeRead: _gauge_read,
     LeakRepaired: _repaired,
+    Poured: _poured,
+    LampSeen: _lamp,
+    LineRead: _line_read,
+    JointSeen: _joint,
+    JointMarked: _marked,
+    LeftOpen: _left,
+    ClosedAgain: _closed,
+    DrillRun: _drill,
 }

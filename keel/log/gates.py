@@ -5,8 +5,10 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any, Literal
 
+from keel.findings.open_items import OpenItem, stands_before
 from keel.log.entries import Measured, Read
 from keel.log.facts import Facts, Said
+from keel.log.line_proof import joint_lacks, line_lacks
 from keel.log.proofs import CellProof
 from keel.studies.build.operation import (
     AllDone,
@@ -16,14 +18,20 @@ from keel.studies.build.operation import (
     FlushedClean,
     FreeOfVapour,
     Gate,
+    JointsDry,
+    LineHolds,
     Looked,
     MeasurementsAgree,
+    NothingOpen,
     NotShut,
+    PouredIn,
     Proved,
     ReadingAtMost,
 )
 from keel.studies.result import Words, words
 
+LEAST_POURED = 0.95
+"""Of what a step of the fill asks for: less isn't that step."""
 GateStanding = Literal["open", "overridden", "shut"]
 
 
@@ -79,6 +87,7 @@ def gate_states(
     now: datetime,
     titles: Mapping[str, str] | None = None,
     proofs: Sequence[CellProof] = (),
+    ledger: Sequence[OpenItem] = (),
 ) -> list[GateState]:
     """Each gate as the log has it.
 
@@ -94,6 +103,8 @@ def gate_states(
         How operations are called; by their own names where they have no title.
     proofs : sequence of CellProof, optional
         How far the leak tests are.
+    ledger : sequence of OpenItem, optional
+        What stands open.
 
     Returns
     -------
@@ -102,7 +113,7 @@ def gate_states(
     """
     found: dict[str, GateState] = {}
     for gate in gates:
-        known = Known(facts, found, now, titles or {}, proofs)
+        known = Known(facts, found, now, titles or {}, proofs, ledger)
         conditions = [ConditionState(one, _lacks(one, known), _last_read(one, facts)) for one in gate.conditions]
         override = None if gate.firm else _override(gate.id, facts)
         met = all(one.lacks is None for one in conditions)
@@ -134,6 +145,7 @@ class Known:
     now: datetime
     titles: Mapping[str, str]
     proofs: Sequence[CellProof]
+    ledger: Sequence[OpenItem] = ()
 
 
 def _lacks(condition: Condition, known: Known) -> Words | None:
@@ -295,6 +307,38 @@ def _gate_before(condition: NotShut, known: Known) -> Words | None:
     return words("a gate before it is shut") if known.gates[condition.gate].standing == "shut" else None
 
 
+def _open(condition: NothingOpen, known: Known) -> Words | None:
+    left = stands_before(known.ledger, condition.before)
+    if not left:
+        return None
+    return words("{n} open in the ledger", n=len(left))
+
+
+def _not_poured(condition: PouredIn, known: Known) -> Words | None:
+    poured = known.facts.poured.get(condition.subject)
+    if poured is None:
+        return words("nothing poured yet")
+    if poured.entry.litres < LEAST_POURED * condition.litres:
+        return words("{poured_l} of {wanted_l} poured", poured_l=poured.entry.litres, wanted_l=condition.litres)
+    return None
+
+
+def _wet(condition: JointsDry, known: Known) -> Words | None:
+    done = known.facts.done.get(condition.after)
+    if condition.after and done is None:
+        return words("not looked at since")
+    lacking = [
+        (name, lacks)
+        for joint, name, marks in condition.joints
+        if (lacks := joint_lacks(joint, marks, known.facts, done.happened if done else None)) is not None
+    ]
+    if not lacking:
+        return None
+    name, lacks = lacking[0]
+    said = "{n} of {of} joints, first {name}: {lacks}"
+    return words(said, n=len(lacking), of=len(condition.joints), name=name, lacks=lacks.plain())
+
+
 _JUDGES: dict[type, Callable[[Any, Known], Words | None]] = {
     AllHere: _not_here,
     AllDone: _not_done,
@@ -306,5 +350,9 @@ _JUDGES: dict[type, Callable[[Any, Known], Words | None]] = {
     NotShut: _gate_before,
     FreeOfVapour: _vapour,
     Proved: _not_proved,
+    NothingOpen: _open,
+    PouredIn: _not_poured,
+    LineHolds: lambda condition, known: line_lacks(condition, known.facts),
+    JointsDry: _wet,
 }
 """By the kind of condition, why it isn't met."""

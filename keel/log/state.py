@@ -5,9 +5,12 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
+from keel.findings.open_items import OpenItem
+from keel.log.commission import Commission, commission
 from keel.log.entries import Accepted, Agreed, Asked, Done, Learnt, Paused, Received, SentOut, Skipped, Started
 from keel.log.facts import Facts, Said, facts
 from keel.log.gates import GateState, gate_states, here
+from keel.log.ledger import goes_by_ledger, ledger
 from keel.log.plan import planned, prerequisites
 from keel.log.proofs import CellProof, proofs
 from keel.log.standing import standing
@@ -123,6 +126,10 @@ class BuildState:
         What the flats, ports and senders are called that operations are done on.
     proofs : list of CellProof
         Leak tests, cell by cell.
+    ledger : list of OpenItem
+        Everything that stands open, and what somebody lets stay.
+    commission : Commission
+        First fuel, lines and first fill.
     """
 
     operations: list[OperationState]
@@ -135,9 +142,17 @@ class BuildState:
     learnt: list[LearntState]
     names: dict[str, str]
     proofs: list[CellProof]
+    ledger: list[OpenItem]
+    commission: Commission
 
 
-def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, design: int | None = None) -> BuildState:
+def build_state(
+    traveller: Traveller,
+    log: Sequence[Received],
+    now: datetime,
+    design: int | None = None,
+    drawn: Sequence[OpenItem] = (),
+) -> BuildState:
     """How far a tank is.
 
     Parameters
@@ -150,6 +165,8 @@ def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, de
         By which the age of readings and time on work in hand go.
     design : int, optional
         Which design of the job; entries about others don't count.
+    drawn : sequence of OpenItem, optional
+        What the design leaves open.
 
     Returns
     -------
@@ -160,7 +177,7 @@ def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, de
     order = planned(traveller, said.plan)
     titles = {one.id: one.title.plain() for one in order}
     proved = proofs(traveller.tests, said, titles)
-    gates = gate_states(traveller.gates, said, now, titles, proved)
+    gates, items = _gates(traveller, order, said, now, titles, proved, drawn)
     _open_again(said, order, gates)
     needs = prerequisites(traveller)
     times = by_operation(said)
@@ -182,7 +199,28 @@ def build_state(traveller: Traveller, log: Sequence[Received], now: datetime, de
         learnt=[LearntState(one.entry, one.author, one.happened) for one in said.learnt],
         names=traveller.names,
         proofs=proved,
+        ledger=items,
+        commission=commission(traveller, said),
     )
+
+
+def _gates(
+    traveller: Traveller,
+    order: Sequence[Operation],
+    said: Facts,
+    now: datetime,
+    titles: Mapping[str, str],
+    proved: Sequence[CellProof],
+    drawn: Sequence[OpenItem],
+) -> tuple[list[GateState], list[OpenItem]]:
+    """Gates in their order; those that ask for nothing open are judged by the ledger, which tells of the others."""
+    waiting = {gate.id for gate in traveller.gates if goes_by_ledger(gate)}
+    plain = [gate for gate in traveller.gates if gate.id not in waiting]
+    judged = gate_states(plain, said, now, titles, proved)
+    items = ledger(traveller, order, said, judged, proved, drawn)
+    last = [gate for gate in traveller.gates if gate.id in waiting]
+    states = {one.gate.id: one for one in [*judged, *gate_states(last, said, now, titles, proved, items)]}
+    return [states[gate.id] for gate in traveller.gates], items
 
 
 def _open_again(said: Facts, order: Sequence[Operation], gates: Sequence[GateState]) -> None:

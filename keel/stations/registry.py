@@ -10,6 +10,7 @@ from keel.stations.brief.station import BRIEF
 from keel.stations.build.station import BUILD
 from keel.stations.buying.station import BUYING
 from keel.stations.gauge.station import GAUGE
+from keel.stations.handover.station import HANDOVER
 from keel.stations.inside.station import INSIDE
 from keel.stations.lines.station import LINES
 from keel.stations.mount.station import MOUNT
@@ -20,7 +21,22 @@ from keel.stations.shell.station import SHELL
 from keel.stations.station import Station
 from keel.stations.wiring.station import WIRING
 
-_STATIONS: list[Station] = [BRIEF, BAY, SHELL, INSIDE, PORTS, GAUGE, SHEET, BUILD, PROOF, MOUNT, LINES, WIRING, BUYING]
+_STATIONS: list[Station] = [
+    BRIEF,
+    BAY,
+    SHELL,
+    INSIDE,
+    PORTS,
+    GAUGE,
+    SHEET,
+    BUILD,
+    PROOF,
+    MOUNT,
+    LINES,
+    WIRING,
+    BUYING,
+    HANDOVER,
+]
 
 
 def stations() -> Sequence[Station]:

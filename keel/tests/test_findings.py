@@ -199,6 +199,7 @@ class Stations(TestCase):
             "lines",
             "wiring",
             "buying",
+            "handover",
         ]
         self.assertEqual(states(Design()), dict.fromkeys(names, "not judged yet"))
         self.assertEqual(states(Design(brief=Brief(fuel="diesel")))["brief"], "needs attention")

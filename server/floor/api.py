@@ -14,9 +14,10 @@ from keel.log.entry import ClientId
 from keel.log.pictures import Picture, pictures
 from keel.log.rates import RateSeen, rates_seen, taken
 from keel.log.standing import standing
-from keel.log.state import build_state
+from keel.studies.handover.first_fill import FIRST_FILL
+from keel.studies.handover.line_joints import LINE_PROOF
 from server.floor import photos
-from server.floor.build import log_of, traveller_of
+from server.floor.build import asked_of, log_of, state_of
 from server.floor.leak_tests import plan_of, walk_of
 from server.floor.log import Log
 from server.floor.models import Photo
@@ -100,10 +101,12 @@ def read_build(request: Request, design_id: int) -> HttpResponse:
         job_title=job.title,
         revision=tank.revision,
         last=last,
-        state=build_state(traveller_of(tank), log, timezone.now(), tank.pk),
+        state=state_of(tank, timezone.now()),
         photos=photos_of(job, log),
         plan=plan_of(tank),
         walk=seams,
+        joints=asked_of(tank, lambda analysis: analysis[LINE_PROOF].joints, []),
+        fills=asked_of(tank, lambda analysis: analysis[FIRST_FILL], []),
         corner=corner,
         rows=_rows(log, ROWS, None),
     )

@@ -6,7 +6,10 @@ from datetime import datetime
 from threading import Lock
 from typing import TypeVar
 
+from keel.analysis.showing import Showing
 from keel.analysis.tank import Asked, TankAnalysis
+from keel.evaluation import evaluate
+from keel.findings.open_items import OpenItem, open_in
 from keel.log.entries import Received
 from keel.log.state import BuildState, build_state
 from keel.solid.faults import GeometryError
@@ -58,4 +61,27 @@ def log_of(job: Job) -> list[Received]:
 
 def state_of(tank: TankDesign, now: datetime) -> BuildState:
     """How far a tank is."""
-    return build_state(traveller_of(tank), log_of(tank.job), now, tank.pk)
+    return build_state(traveller_of(tank), log_of(tank.job), now, tank.pk, open_items_of(tank))
+
+
+_OPEN: OrderedDict[tuple[int, int, int], list[OpenItem]] = OrderedDict()
+"""What designs leave open, by design, revision and the version of the workshop's rules."""
+
+
+def open_items_of(tank: TankDesign) -> list[OpenItem]:
+    """What the present revision of a design leaves open."""
+    key = (tank.pk, tank.revision, tank.workshop.version)
+    with _READING:
+        known = _OPEN.get(key)
+    if known is not None:
+        return known
+    design, workshop = tank.current().design(), tank.workshop
+    answer = evaluate(
+        design, workshop.document(), Showing(remedies=False, results=()), scans_of(workshop, design), memory=MEMORY
+    )
+    found = open_in(answer.findings)
+    with _READING:
+        _OPEN[key] = found
+        while len(_OPEN) > MOST_READ:
+            _OPEN.popitem(last=False)
+    return found

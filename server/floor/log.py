@@ -1,6 +1,6 @@
 """Writing into a job's log: in order, once, and only what may be written."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Any
@@ -24,6 +24,8 @@ from keel.log.entries import (
 )
 from keel.log.facts import facts
 from keel.log.gates import GateState
+from keel.log.handover_checks import why_not_poured
+from keel.log.handover_entries import Poured
 from keel.log.plan import in_the_way, planned, prerequisites
 from keel.log.proof_checks import OfProof, why_not_begun, why_not_of_proof
 from keel.log.proof_entries import (
@@ -38,7 +40,7 @@ from keel.log.proof_entries import (
 from keel.log.standing import standing
 from keel.log.state import BuildState, OperationState, build_state
 from keel.studies.build.operation import Traveller
-from server.floor.build import log_of, traveller_of
+from server.floor.build import log_of, open_items_of, traveller_of
 from server.floor.leak_tests import facts_of, found_in, known_of, plan_of, series_in
 from server.floor.leak_tests import keep as keep_readings
 from server.floor.models import LogEntry
@@ -142,15 +144,8 @@ class Log:
             return "There is no such entry to correct."
         if entry.photos and (missing := self._not_here(entry)):
             return f"{missing} photos of it aren't here yet."
-        if isinstance(entry, Done):
-            return self._why_not_done(entry)
-        if isinstance(entry, Overridden):
-            return self._why_not_passed(entry)
-        if isinstance(entry, ProofBegun):
-            return self._why_not_begun(entry)
-        if isinstance(entry, GaugeRead | SeamWalked | LeakFound | LeakRepaired | ProofEnded):
-            return self._why_not_of_proof(entry)
-        return self._why_not_moved(entry) if isinstance(entry, Moved) else None
+        checked = _CHECKED.get(type(entry))
+        return checked(self, entry) if checked is not None else None
 
     def _not_here(self, entry: AnyEntry) -> int:
         """How many of its photos haven't come."""
@@ -173,6 +168,11 @@ class Log:
         """A gate that nobody passes unmet."""
         firm = next((one for one in self._traveller(entry.design).gates if one.id == entry.subject and one.firm), None)
         return None if firm is None else f"“{firm.title.plain()}”: nobody passes that gate unmet."
+
+    def _why_not_poured(self, entry: Poured) -> str | None:
+        """More than the cell holds, or less than was in it at an earlier step."""
+        why = why_not_poured(entry, self._traveller(entry.design), facts(standing(self.received).entries, entry.design))
+        return None if why is None else f"Not taken: {why.plain()}."
 
     def _why_not_begun(self, entry: ProofBegun) -> str | None:
         if entry.design is None:
@@ -235,7 +235,19 @@ class Log:
         return self.travellers[design]
 
     def _state(self, design: int | None) -> BuildState:
-        return build_state(self._traveller(design), self.received, self.now, design)
+        left = open_items_of(self._tank(design)) if design is not None else ()
+        return build_state(self._traveller(design), self.received, self.now, design, left)
+
+
+_CHECKED: dict[type, Callable[[Log, Any], str | None]] = {
+    Done: Log._why_not_done,
+    Overridden: Log._why_not_passed,
+    Moved: Log._why_not_moved,
+    Poured: Log._why_not_poured,
+    ProofBegun: Log._why_not_begun,
+    **dict.fromkeys((GaugeRead, SeamWalked, LeakFound, LeakRepaired, ProofEnded), Log._why_not_of_proof),
+}
+"""By the kind of entry, what may forbid it."""
 
 
 def keep(job: Job, received: Received, person: Person | None) -> LogEntry:

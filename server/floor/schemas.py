@@ -10,6 +10,8 @@ from keel.log.entries import AnyEntry
 from keel.log.entry import ClientId
 from keel.log.pictures import Picture
 from keel.log.state import BuildState
+from keel.studies.handover.first_fill import FillStep
+from keel.studies.handover.line_joints import LineJoint
 from keel.studies.proof.plan import ProofPlan
 from keel.studies.proof.walk import WalkSeam
 from keel.studies.result import Point
@@ -76,6 +78,10 @@ class BuildOut(Schema):
     """How its leak test is done."""
     walk: list[WalkSeam]
     """Its seams in the order in which they are walked."""
+    joints: list[LineJoint]
+    """Joints of the lines in walking order."""
+    fills: list[FillStep]
+    """Steps of the first fill: where level and needle should stand."""
     corner: Point | None
     """The body's rear, right, lower corner: what pins count from."""
     rows: list[LogRow]

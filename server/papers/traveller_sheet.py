@@ -12,7 +12,7 @@ from keel.formats.quantities import sentence_text
 from keel.log.gates import ConditionState, GateState
 from keel.log.state import BuildState, GoodsState, OperationState
 from keel.reference.quantities import shown_text
-from keel.studies.build.operation import CountsMatch, Looked, MeasurementsAgree
+from keel.studies.build.operation import CountsMatch, JointsDry, LineHolds, Looked, MeasurementsAgree, NothingOpen
 from keel.studies.buying.line_goods import is_of_lines
 from keel.studies.result import Words, words
 from server.papers.heading import Heading
@@ -30,6 +30,7 @@ CONDITION_WORDS = {
     "reading at most": "Reading: ______  at: ______",
     "not shut": "The gate before it is open",
     "free of vapour": "It never held fuel, or reading: ______ % of the lower explosive limit at: ______",
+    "poured in": "Poured in all: ________  gauge reads: ________",
     "proved": "Leak test passed in every cell, nothing welded, drilled or ground since",
 }
 
@@ -193,4 +194,12 @@ class _Traveller:
         if isinstance(asked, CountsMatch):
             of = ", ".join(asked.kinds) or "all else that was counted"
             return f"As many out as in of {of}: ______ in, ______ out"
+        if isinstance(asked, LineHolds):
+            said = "{name} at {kpa}: begun with ________ , after {hold_min} ________"
+            return self._said(words(said, name=asked.name, kpa=asked.kpa, hold_min=asked.minutes))
+        if isinstance(asked, JointsDry):
+            again = ", looked at again since" if asked.after else " and marked, in walking order"
+            return f"All {len(asked.joints)} joints dry{again}"
+        if isinstance(asked, NothingOpen):
+            return f"Nothing open that has to be closed before {asked.before}. By the ledger, at: ______"
         return CONDITION_WORDS[asked.kind]

@@ -36,6 +36,7 @@ PER_UNIT: dict[WorkKind, str] = {
     "trim": "trim_min_each",
     "prove": "prove_min_each",
     "cover": "cover_min_per_m2",
+    "commission": "commission_min_each",
 }
 """The rate of each kind; bends, ports and fittings have theirs among the prices."""
 

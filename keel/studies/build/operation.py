@@ -180,6 +180,50 @@ class Proved:
     kind: Literal["proved"] = "proved"
 
 
+Before = Literal["first fuel", "engine running", "hand-over"]
+"""A step that something open has to be closed before."""
+
+
+@dataclass(frozen=True, slots=True)
+class NothingOpen:
+    """Nothing stands in the ledger that has to be closed before this step."""
+
+    before: Before
+    kind: Literal["nothing open"] = "nothing open"
+
+
+@dataclass(frozen=True, slots=True)
+class PouredIn:
+    """So much has been poured into a cell, measured, and the gauge read; it holds no more than some litres."""
+
+    subject: str
+    litres: float
+    holds_l: float
+    kind: Literal["poured in"] = "poured in"
+
+
+@dataclass(frozen=True, slots=True)
+class LineHolds:
+    """A line has held its working pressure so long, and lost no more of it than a share."""
+
+    circuit: str
+    name: str
+    kpa: float
+    minutes: float
+    fall: float
+    kind: Literal["line holds"] = "line holds"
+
+
+@dataclass(frozen=True, slots=True)
+class JointsDry:
+    """Each joint was dry when it was looked at last, after an operation where one is named, and has its marks."""
+
+    joints: tuple[tuple[str, str, tuple[str, ...]], ...]
+    """Each by its id, its name, and the marks that it takes."""
+    after: str = ""
+    kind: Literal["joints dry"] = "joints dry"
+
+
 @dataclass(frozen=True, slots=True)
 class CellTest:
     """A cell that is proved: its seams, cells that stand open meanwhile, how long a gauge's calibration holds."""
@@ -202,7 +246,7 @@ class Bought:
 
 Condition = (
     AllHere | AllDone | Looked | CountsMatch | ReadingAtMost | MeasurementsAgree | FlushedClean | NotShut | FreeOfVapour
-    | Proved
+    | Proved | NothingOpen | PouredIn | LineHolds | JointsDry
 )  # fmt: skip
 
 

@@ -11,6 +11,7 @@ from keel.studies.build.bench import Bench
 from keel.studies.build.bond_work import BondWork
 from keel.studies.build.flat_work import FlatWork
 from keel.studies.build.goods import goods, goods_gates
+from keel.studies.build.handover_work import HandoverWork
 from keel.studies.build.mount_work import MountWork
 from keel.studies.build.operation import Bought, Operation, Traveller
 from keel.studies.build.port_work import PortWork
@@ -18,6 +19,8 @@ from keel.studies.build.proof_work import ProofWork, cell_tests
 from keel.studies.build.shell_work import ShellWork
 from keel.studies.buying.line_goods import LINE_GOODS
 from keel.studies.cost.figures import FIGURES, Figures
+from keel.studies.handover.first_fill import FIRST_FILL, FillStep
+from keel.studies.handover.line_joints import LINE_PROOF, LineProof
 from keel.studies.inside.assembly import ASSEMBLY, Assembly
 from keel.studies.mount.straps import STRAPS, StrapPath
 from keel.studies.ports.reach import REACHES, Reach
@@ -44,14 +47,23 @@ class Means:
     figures: Figures
 
 
+@dataclass(frozen=True, slots=True)
+class Fitting:
+    """Which metal is bonded, what lines and wiring take (no step of the tank waits for it), how all is proved."""
+
+    bonding: Bonding
+    bought: list[Bought]
+    proof: LineProof
+    fills: list[FillStep]
+
+
 def traveller(
     made: Sheet,
     means: Means,
     reaches: list[Reach],
     design: Design,
     workshop: Workshop,
-    bonding: Bonding,
-    more: list[Bought],
+    fitting: Fitting,
 ) -> Traveller:
     """The order of work of a tank.
 
@@ -67,10 +79,8 @@ def traveller(
         With a shell: metal, ports, senders, which parts are sent out.
     workshop : Workshop
         Rates and trades.
-    bonding : Bonding
-        Which pieces of metal are bonded to the chassis.
-    more : list of Bought
-        What lines and wiring take: counted in too, and nothing of the tank waits for it.
+    fitting : Fitting
+        What comes with lines and wiring, up to hand-over.
 
     Returns
     -------
@@ -99,12 +109,12 @@ def traveller(
     port_work = PortWork(bench, ports, senders, reaches, [*heated, *proving], fuel)
     fitted = port_work.all()
     mounting = mount_work.mounted([one.id for one in [*proving, *covering]])
-    bond_work = BondWork(bench, bonding)
+    bond_work = BondWork(bench, fitting.bonding)
     strapped = bond_work.all([one.id for one in mounting[-1:] or [*proving, *covering]])
     bought = goods(ports, senders, design.inside)
     operations = [
         *_received(bench, bought),
-        *_lines_received(bench, more),
+        *_lines_received(bench, fitting.bought),
         *heated,
         *proving,
         *masked,
@@ -114,11 +124,19 @@ def traveller(
         *mounting,
         *strapped,
     ]
+    last = HandoverWork(bench, fitting.proof, fitting.fills, fuel)
+    operations += last.all(_leaves(operations))
     gates = [*goods_gates(bought, operations), *shell_work.gates(), *proof_work.gates(covering), *port_work.gates()]
-    gates += [*mount_work.gates(operations), *bond_work.gates()]
+    gates += [*mount_work.gates(operations), *bond_work.gates(), *last.gates()]
     names = {part.name: part.title for part in made.parts} | {one.id: one.name for one in ports}
     names |= {one.id: one.name for one in senders}
-    return Traveller(operations, gates, [*bought, *more], names, tests)
+    return Traveller(operations, gates, [*bought, *fitting.bought], names, tests)
+
+
+def _leaves(operations: list[Operation]) -> list[str]:
+    """Operations that nothing else waits for."""
+    needed = {name for one in operations for name in one.needs}
+    return [one.id for one in operations if one.id not in needed]
 
 
 def _received(bench: Bench, bought: list[Bought]) -> list[Operation]:
@@ -141,6 +159,7 @@ def _lines_received(bench: Bench, more: list[Bought]) -> list[Operation]:
 
 
 MEANS = study(Means, CUTTING, BENDINGS, BARE_SOLIDS, ASSEMBLY, WALK, STRAPS, FIGURES)
+FITTING = study(Fitting, BONDING, LINE_GOODS, LINE_PROOF, FIRST_FILL)
 DRAWN = only("shell", "brief.fuel", "ports", "gauge", "inside", "sheet.sent_out", "mount")
-TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP, BONDING, LINE_GOODS).at_rest()
+TRAVELLER = study(traveller, FLATS, MEANS, REACHES, DRAWN, WORKSHOP, FITTING).at_rest()
 """The order of work; not worked out during a drag."""

@@ -87,6 +87,10 @@ export type Build = Omit<Schemas['BuildOut'], 'state' | 'photos'> & {
   photos: Picture[]
 }
 export type GateState = Schemas['GateState']
+export type OpenItem = Required<Schemas['OpenItem']>
+export type JointState = Schemas['JointState']
+export type HeldState = Schemas['HeldState']
+export type FillStep = Schemas['FillStep']
 export type ConditionState = Schemas['ConditionState']
 export type Condition = ConditionState['condition']
 export type CellProof = Schemas['CellProof']

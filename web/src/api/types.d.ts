@@ -3247,10 +3247,14 @@ export interface components {
             design: string;
             /** Design Id */
             design_id: number;
+            /** Fills */
+            fills: components["schemas"]["FillStep"][];
             /** Job Number */
             job_number: number;
             /** Job Title */
             job_title: string;
+            /** Joints */
+            joints: components["schemas"]["LineJoint"][];
             /** Last */
             last: number;
             /** Photos */
@@ -3291,10 +3295,15 @@ export interface components {
          *         What the flats, ports and senders are called that operations are done on.
          *     proofs : list of CellProof
          *         Leak tests, cell by cell.
+         *     ledger : list of OpenItem
+         *         Everything that stands open, and what somebody lets stay.
+         *     commission : Commission
+         *         First fuel, lines and first fill.
          */
         BuildState: {
             /** Agreed */
             agreed: components["schemas"]["AgreedState"][];
+            commission: components["schemas"]["Commission"];
             /** Gates */
             gates: components["schemas"]["GateState"][];
             /** Gone */
@@ -3303,6 +3312,8 @@ export interface components {
             goods: components["schemas"]["GoodsState"][];
             /** Learnt */
             learnt: components["schemas"]["LearntState"][];
+            /** Ledger */
+            ledger: components["schemas"]["OpenItem"][];
             /** Names */
             names: {
                 [key: string]: string;
@@ -4040,6 +4051,54 @@ export interface components {
             mm?: number | null;
         };
         /**
+         * ClosedAgain
+         * @description An open item is closed, or stays as it is and somebody answers for it.
+         */
+        ClosedAgain: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "closed";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Reason */
+            reason: string;
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /**
+             * Stays
+             * @description It stays as it is; who writes this answers for it
+             * @default false
+             */
+            stays: boolean;
+            /** Subject */
+            subject: string;
+        };
+        /**
          * CoatedHole
          * @description A hole that a coating makes smaller: as drilled, and as it is left.
          *
@@ -4069,12 +4128,24 @@ export interface components {
             columns: string;
         };
         /**
+         * Commission
+         * @description How far it is.
+         */
+        Commission: {
+            /** Held */
+            held: components["schemas"]["HeldState"][];
+            /** Joints */
+            joints: components["schemas"]["JointState"][];
+            /** Poured */
+            poured: components["schemas"]["PouredState"][];
+        };
+        /**
          * ConditionState
          * @description A condition, why it isn't met (None where it is), and the last reading that it goes by.
          */
         ConditionState: {
             /** Condition */
-            condition: components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"] | components["schemas"]["FreeOfVapour"] | components["schemas"]["Proved"];
+            condition: components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"] | components["schemas"]["FreeOfVapour"] | components["schemas"]["Proved"] | components["schemas"]["NothingOpen"] | components["schemas"]["PouredIn"] | components["schemas"]["LineHolds"] | components["schemas"]["JointsDry"];
             lacks: components["schemas"]["Words"] | null;
             /** Reading */
             reading: number | null;
@@ -5294,7 +5365,7 @@ export interface components {
             /** Subject */
             subject: string;
             /** Work */
-            work?: ("prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit" | "prove" | "cover") | null;
+            work?: ("prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit" | "prove" | "cover" | "commission") | null;
         };
         /**
          * Door
@@ -5399,6 +5470,48 @@ export interface components {
                 number,
                 number
             ][][];
+        };
+        /**
+         * DrillRun
+         * @description The refuelling drill as it was practised: seconds, step by step.
+         */
+        DrillRun: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drill";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /** Seconds */
+            seconds: {
+                [key: string]: number;
+            };
         };
         /**
          * DrySpell
@@ -5552,6 +5665,7 @@ export interface components {
              */
             findings: components["schemas"]["Finding"][];
             gauge?: components["schemas"]["GaugeResults"] | null;
+            handover?: components["schemas"]["HandoverResults"] | null;
             inside?: components["schemas"]["InsideResults"] | null;
             lines?: components["schemas"]["LinesResults"] | null;
             mount?: components["schemas"]["MountResults"] | null;
@@ -5887,6 +6001,47 @@ export interface components {
             vent_for_wanted_mm: number | null;
             /** Wanted S */
             wanted_s: number | null;
+        };
+        /**
+         * FillStep
+         * @description The cell filled up to somewhere.
+         *
+         *     Attributes
+         *     ----------
+         *     id : str
+         *         Its cell and its number.
+         *     litres : float
+         *         In the cell then, in all [L].
+         *     level_mm : float
+         *         Height of the surface over the cell's lowest place.
+         *     share : float
+         *         Of the rated capacity.
+         *     holds_l : float
+         *         Brimful, the cell [L].
+         *     below : list of str
+         *         Joints and ports below the level.
+         *     needles : list of Needle
+         *         Senders in this cell.
+         */
+        FillStep: {
+            /** Below */
+            below: string[];
+            /** Cell */
+            cell: string;
+            /** Holds L */
+            holds_l: number;
+            /** Id */
+            id: string;
+            /** Is Brim */
+            is_brim: boolean;
+            /** Level Mm */
+            level_mm: number;
+            /** Litres */
+            litres: number;
+            /** Needles */
+            needles: components["schemas"]["Needle"][];
+            /** Share */
+            share: number;
         };
         /**
          * Filler
@@ -6688,7 +6843,7 @@ export interface components {
             /** Before */
             before: string[];
             /** Conditions */
-            conditions: (components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"] | components["schemas"]["FreeOfVapour"] | components["schemas"]["Proved"])[];
+            conditions: (components["schemas"]["AllHere"] | components["schemas"]["AllDone"] | components["schemas"]["Looked"] | components["schemas"]["CountsMatch"] | components["schemas"]["ReadingAtMost"] | components["schemas"]["MeasurementsAgree"] | components["schemas"]["FlushedClean"] | components["schemas"]["NotShut"] | components["schemas"]["FreeOfVapour"] | components["schemas"]["Proved"] | components["schemas"]["NothingOpen"] | components["schemas"]["PouredIn"] | components["schemas"]["LineHolds"] | components["schemas"]["JointsDry"])[];
             /**
              * Covering
              * @default false
@@ -6946,6 +7101,15 @@ export interface components {
             leaks: boolean;
         };
         /**
+         * HandoverResults
+         * @description Results of Hand-over: each is empty where what it needs is missing.
+         */
+        HandoverResults: {
+            /** Fills */
+            fills?: components["schemas"]["FillStep"][] | null;
+            proof?: components["schemas"]["LineProof"] | null;
+        };
+        /**
          * Hanger
          * @description What hangs from a flange and draws fuel: lengths go down from the flange's underside.
          */
@@ -7066,6 +7230,30 @@ export interface components {
             force_n: number;
             /** Holder */
             holder: string;
+        };
+        /**
+         * HeldState
+         * @description A line as it was held last: minutes and pressures [kPa].
+         */
+        HeldState: {
+            /** Began */
+            began: string | null;
+            /** Circuit */
+            circuit: string;
+            /** Kpa */
+            kpa: number;
+            lacks: components["schemas"]["Words"] | null;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Readings */
+            readings: [
+                number,
+                number
+            ][];
+            /** Simulated */
+            simulated: boolean;
         };
         /**
          * HoldingWay
@@ -7580,6 +7768,18 @@ export interface components {
              * @default 1
              */
             leak_limit_sccm: number;
+            /**
+             * Line Fall
+             * @description Share of it that the line may lose meanwhile
+             * @default 0.05
+             */
+            line_fall: number;
+            /**
+             * Line Hold Min
+             * @description A line holds its working pressure so long [min]
+             * @default 10
+             */
+            line_hold_min: number;
             /**
              * Measure Mm
              * @description Two measurements that differ by more don't agree [mm]
@@ -8178,6 +8378,56 @@ export interface components {
             why: components["schemas"]["Words"] | null;
         };
         /**
+         * JointMarked
+         * @description What shows that a joint is made up: pulled, marked where it was pushed to, marked as tight.
+         */
+        JointMarked: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /**
+             * Good
+             * @default true
+             */
+            good: boolean;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "joint mark";
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "pull" | "pushed" | "torque";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /** Subject */
+            subject: string;
+        };
+        /**
          * JointPlace
          * @description A joint outside the tank.
          *
@@ -8206,6 +8456,109 @@ export interface components {
             sees_open: number;
             /** Side */
             side: string;
+        };
+        /**
+         * JointSeen
+         * @description A joint looked at, or tightened; one that was tightened has to be seen dry again.
+         */
+        JointSeen: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "dry" | "weep" | "leak" | "tightened";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "joint";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /** Subject */
+            subject: string;
+        };
+        /**
+         * JointState
+         * @description A joint as it was seen last.
+         *
+         *     Attributes
+         *     ----------
+         *     found : str
+         *         Dry, weep, leak or tightened; empty: nobody looked.
+         *     marked : list of str
+         *         Marks that stand, of those that it takes.
+         *     lacks : Words or None
+         *         Why it doesn't count yet.
+         *     by, when : str, datetime or None
+         *         Who looked last.
+         */
+        JointState: {
+            /** By */
+            by: string;
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "" | "dry" | "weep" | "leak" | "tightened";
+            /** Id */
+            id: string;
+            lacks: components["schemas"]["Words"] | null;
+            /** Marked */
+            marked: string[];
+            /** Marks */
+            marks: string[];
+            /** Name */
+            name: string;
+            /** When */
+            when: string | null;
+        };
+        /**
+         * JointsDry
+         * @description Each joint was dry when it was looked at last, after an operation where one is named, and has its marks.
+         */
+        JointsDry: {
+            /**
+             * After
+             * @default
+             */
+            after: string;
+            /** Joints */
+            joints: [
+                string,
+                string,
+                string[]
+            ][];
+            /**
+             * Kind
+             * @default joints dry
+             * @constant
+             */
+            kind: "joints dry";
         };
         /**
          * KeepOut
@@ -8316,6 +8669,50 @@ export interface components {
              * @default
              */
             means: string;
+        };
+        /**
+         * LampSeen
+         * @description A level switch's lamp changed with so much in the cell.
+         */
+        LampSeen: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lamp";
+            /** Lit */
+            lit: boolean;
+            /** Litres */
+            litres: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /** Subject */
+            subject: string;
         };
         /**
          * Landing
@@ -8704,6 +9101,58 @@ export interface components {
             ][][];
         };
         /**
+         * LeftOpen
+         * @description Something that somebody left for later, and before which step it has to be closed.
+         */
+        LeftOpen: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Before
+             * @default hand-over
+             * @enum {string}
+             */
+            before: "first fuel" | "engine running" | "hand-over";
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left open";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /** What */
+            what: string;
+            /**
+             * Why
+             * @default temporary
+             * @enum {string}
+             */
+            why: "temporary" | "loose" | "untied" | "missing" | "held open" | "unknown" | "overridden" | "to be coated";
+        };
+        /**
          * Lesson
          * @description What a practice test teaches.
          *
@@ -8928,6 +9377,81 @@ export interface components {
             unsettled: number[];
         };
         /**
+         * LineHeld
+         * @description A circuit that is held at its working pressure.
+         *
+         *     Attributes
+         *     ----------
+         *     id, name : str
+         *         By its first port, or its first part.
+         *     kpa : float
+         *         Highest working pressure; nought where it has no pump.
+         *     cells : list of str
+         *         Of the tank that it is joined to.
+         */
+        LineHeld: {
+            /** Cells */
+            cells: string[];
+            /** Id */
+            id: string;
+            /** Kpa */
+            kpa: number;
+            /** Name */
+            name: string;
+            /** Runs */
+            runs: string[];
+        };
+        /**
+         * LineHolds
+         * @description A line has held its working pressure so long, and lost no more of it than a share.
+         */
+        LineHolds: {
+            /** Circuit */
+            circuit: string;
+            /** Fall */
+            fall: number;
+            /**
+             * Kind
+             * @default line holds
+             * @constant
+             */
+            kind: "line holds";
+            /** Kpa */
+            kpa: number;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * LineJoint
+         * @description A joint that is looked at.
+         *
+         *     Attributes
+         *     ----------
+         *     id : str
+         *         Its run and side, or the plug.
+         *     circuit : str
+         *         The line that it belongs to, by the first of its ports; empty: a plug of the wiring.
+         *     marks : list of Mark
+         *         What it takes before it counts.
+         *     kpa : float
+         *         Highest pressure in it in any mode of running.
+         */
+        LineJoint: {
+            at: components["schemas"]["Point"];
+            /** Circuit */
+            circuit: string;
+            /** Id */
+            id: string;
+            /** Kpa */
+            kpa: number;
+            /** Marks */
+            marks: ("pull" | "pushed" | "torque")[];
+            /** Name */
+            name: string;
+        };
+        /**
          * LineOutgrown
          * @description A part of the line that a case outgrows.
          *
@@ -9071,6 +9595,72 @@ export interface components {
             connections: components["schemas"]["ConnectionPlace"][];
             /** Runs */
             runs: components["schemas"]["RunWay"][];
+        };
+        /**
+         * LineProof
+         * @description What is proved of the lines.
+         *
+         *     Attributes
+         *     ----------
+         *     joints : list of LineJoint
+         *         In walking order, from the tank.
+         *     circuits : list of LineHeld
+         *         With fuel in them.
+         */
+        LineProof: {
+            /** Circuits */
+            circuits: components["schemas"]["LineHeld"][];
+            /** Joints */
+            joints: components["schemas"]["LineJoint"][];
+        };
+        /**
+         * LineRead
+         * @description A line's pressure while it is held, so many minutes after that began.
+         */
+        LineRead: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line read";
+            /** Kpa */
+            kpa: number;
+            /** Minute */
+            minute: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
+            /** Subject */
+            subject: string;
         };
         /**
          * LineRun
@@ -9451,7 +10041,7 @@ export interface components {
             /** Author */
             author: string;
             /** Entry */
-            entry: components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"] | components["schemas"]["ProofBegun"] | components["schemas"]["GaugeRead"] | components["schemas"]["ProofEnded"] | components["schemas"]["LeakFound"] | components["schemas"]["LeakRepaired"] | components["schemas"]["SeamWalked"];
+            entry: components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"] | components["schemas"]["ProofBegun"] | components["schemas"]["GaugeRead"] | components["schemas"]["ProofEnded"] | components["schemas"]["LeakFound"] | components["schemas"]["LeakRepaired"] | components["schemas"]["SeamWalked"] | components["schemas"]["Poured"] | components["schemas"]["LampSeen"] | components["schemas"]["LineRead"] | components["schemas"]["JointSeen"] | components["schemas"]["JointMarked"] | components["schemas"]["LeftOpen"] | components["schemas"]["ClosedAgain"] | components["schemas"]["DrillRun"];
             /**
              * Happened
              * Format: date-time
@@ -10108,6 +10698,24 @@ export interface components {
             valves: components["schemas"]["Valve"][];
         };
         /**
+         * Needle
+         * @description What a sender should read, and how far of its travel the needle then stands.
+         */
+        Needle: {
+            /** Name */
+            name: string;
+            /** Ohms */
+            ohms: number;
+            /** Ohms Empty */
+            ohms_empty: number;
+            /** Ohms Full */
+            ohms_full: number;
+            /** Sender */
+            sender: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * NeedlePoint
          * @description One position of the needle: where the float is, and what is in the tank.
          */
@@ -10241,6 +10849,23 @@ export interface components {
             revision?: number | null;
             /** Subject */
             subject?: string | null;
+        };
+        /**
+         * NothingOpen
+         * @description Nothing stands in the ledger that has to be closed before this step.
+         */
+        NothingOpen: {
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "first fuel" | "engine running" | "hand-over";
+            /**
+             * Kind
+             * @default nothing open
+             * @constant
+             */
+            kind: "nothing open";
         };
         /**
          * OfTest
@@ -10387,6 +11012,52 @@ export interface components {
             title: string;
         };
         /**
+         * OpenItem
+         * @description Something that stands open.
+         *
+         *     Attributes
+         *     ----------
+         *     key : str
+         *         What entries of the log name it by; the same while the same thing is open.
+         *     before : Before
+         *         The step that it has to be closed before.
+         *     station, subject : str
+         *         Where it is closed, and on what there; a station's subject is a finding's, an operation's or a joint's.
+         *     stays : str
+         *         Why somebody lets it stay as it is; empty: it blocks.
+         *     by : str
+         *         Who left it open, or lets it stay.
+         */
+        OpenItem: {
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "first fuel" | "engine running" | "hand-over";
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** Key */
+            key: string;
+            /** Station */
+            station: string;
+            /**
+             * Stays
+             * @default
+             */
+            stays: string;
+            /** Subject */
+            subject: string;
+            what: components["schemas"]["Words"];
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "temporary" | "loose" | "untied" | "missing" | "held open" | "unknown" | "overridden" | "to be coated" | "not proved" | "stop";
+        };
+        /**
          * Opening
          * @description The rectangle in one side of the bay that the tank has to go in through.
          *
@@ -10497,7 +11168,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit" | "prove" | "cover";
+            kind: "prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit" | "prove" | "cover" | "commission";
             /** Minutes */
             minutes?: number | null;
             /** Needs */
@@ -11941,6 +12612,97 @@ export interface components {
             litres: number;
         };
         /**
+         * Poured
+         * @description A cell filled up to so much, measured, and what its senders read then.
+         */
+        Poured: {
+            /**
+             * At
+             * @description When, by the clock of the device
+             */
+            at?: string | null;
+            /**
+             * Design
+             * @description Which design of the job it is about; empty: the job
+             */
+            design?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "poured";
+            /**
+             * Litres
+             * @description In the cell then, all that was poured [L]
+             */
+            litres: number;
+            /**
+             * Needle
+             * @description Where the needle stands, as a share of its travel
+             */
+            needle?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Ohms
+             * @default {}
+             */
+            ohms: {
+                [key: string]: number;
+            };
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Revision
+             * @description The design's revision then, as the server knows it
+             */
+            revision?: number | null;
+            /** Subject */
+            subject: string;
+        };
+        /**
+         * PouredIn
+         * @description So much has been poured into a cell, measured, and the gauge read; it holds no more than some litres.
+         */
+        PouredIn: {
+            /** Holds L */
+            holds_l: number;
+            /**
+             * Kind
+             * @default poured in
+             * @constant
+             */
+            kind: "poured in";
+            /** Litres */
+            litres: number;
+            /** Subject */
+            subject: string;
+        };
+        /**
+         * PouredState
+         * @description A step of the fill as it was poured.
+         */
+        PouredState: {
+            /** By */
+            by: string;
+            poured: components["schemas"]["Poured"];
+            /** Step */
+            step: string;
+            /**
+             * When
+             * Format: date-time
+             */
+            when: string;
+        };
+        /**
          * PracticeIn
          * @description What to practise on: a cell of a design, or any tank.
          */
@@ -12925,7 +13687,7 @@ export interface components {
              * Work
              * @enum {string}
              */
-            work: "prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit" | "prove" | "cover";
+            work: "prepare" | "receive" | "send" | "cut" | "deburr" | "seat" | "bend" | "roll" | "join" | "tack" | "weld" | "clean" | "look" | "close" | "dress" | "plug" | "trim" | "fit" | "prove" | "cover" | "commission";
         };
         /**
          * Reach
@@ -14370,7 +15132,7 @@ export interface components {
          */
         Sending: {
             /** Entries */
-            entries: (components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"] | components["schemas"]["ProofBegun"] | components["schemas"]["GaugeRead"] | components["schemas"]["ProofEnded"] | components["schemas"]["LeakFound"] | components["schemas"]["LeakRepaired"] | components["schemas"]["SeamWalked"])[];
+            entries: (components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"] | components["schemas"]["ProofBegun"] | components["schemas"]["GaugeRead"] | components["schemas"]["ProofEnded"] | components["schemas"]["LeakFound"] | components["schemas"]["LeakRepaired"] | components["schemas"]["SeamWalked"] | components["schemas"]["Poured"] | components["schemas"]["LampSeen"] | components["schemas"]["LineRead"] | components["schemas"]["JointSeen"] | components["schemas"]["JointMarked"] | components["schemas"]["LeftOpen"] | components["schemas"]["ClosedAgain"] | components["schemas"]["DrillRun"])[];
             /** Sent */
             sent?: string | null;
         };
@@ -17603,6 +18365,11 @@ export interface components {
              */
             clean_min_each?: number | null;
             /**
+             * Commission Min Each
+             * @description One step between first fuel and hand-over [min]
+             */
+            commission_min_each?: number | null;
+            /**
              * Cover Min Per M2
              * @description Outside primed and painted [min/m²]
              */
@@ -17769,6 +18536,7 @@ export interface components {
              * @default {
              *       "by": {},
              *       "clean_min_each": null,
+             *       "commission_min_each": null,
              *       "cover_min_per_m2": null,
              *       "cut_min_per_m": null,
              *       "deburr_min_per_m": null,
@@ -17833,6 +18601,8 @@ export interface components {
              *       "inlet_margin_kpa": 5,
              *       "land_mm": 12,
              *       "leak_limit_sccm": 1,
+             *       "line_fall": 0.05,
+             *       "line_hold_min": 10,
              *       "measure_mm": 1,
              *       "mount_reserve": 1.5,
              *       "notch_clearance_mm": 1,

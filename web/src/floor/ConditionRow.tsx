@@ -82,6 +82,14 @@ function titleOf(condition: Condition, say: ReturnType<typeof useUnits>['say']):
       return 'The gate before it'
     case 'free of vapour':
       return `It never held fuel, or a reading of ${percent(condition.most)} of the lower explosive limit or less, no older than ${condition.oldest_min} min`
+    case 'nothing open':
+      return `Nothing open in the ledger that has to be closed before ${condition.before}`
+    case 'poured in':
+      return 'Poured, measured, and the gauge read'
+    case 'line holds':
+      return `${condition.name} holds its working pressure`
+    case 'joints dry':
+      return `All ${condition.joints.length} joints dry${condition.after ? ' when looked at again' : ' and marked'}`
     case 'proved':
       return `Leak test passed: ${condition.cells.join(', ')}`
   }

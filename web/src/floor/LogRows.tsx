@@ -5,7 +5,10 @@ import { useUnits } from '../units/useUnits'
 import { record } from './build'
 import { moment } from './time'
 
-type Shows = Pick<ReturnType<typeof useUnits>, 'say' | 'cut' | 'lengthUnit' | 'quantity' | 'lengthUnitText'>
+type Shows = Pick<
+  ReturnType<typeof useUnits>,
+  'say' | 'cut' | 'lengthUnit' | 'quantity' | 'lengthUnitText' | 'volumeUnitText'
+>
 
 /** What was written, newest first; what doesn't hold is struck through, and can't be lost. */
 export function LogRows({ rows, build, mayWrite }: { rows: LogRow[]; build?: Build; mayWrite: boolean }) {
@@ -76,6 +79,33 @@ function saidOfProof(entry: OfProof, units: Shows): string {
   }
 }
 
+type OfHandover = Extract<
+  Entry,
+  { kind: 'poured' | 'lamp' | 'line read' | 'joint' | 'joint mark' | 'left open' | 'closed' | 'drill' }
+>
+
+/** An entry between first fuel and hand-over in words. */
+function saidOfHandover(entry: OfHandover, of: (id: string) => string, units: Shows): string {
+  switch (entry.kind) {
+    case 'poured':
+      return `${of(entry.subject)}: ${units.volumeUnitText(entry.litres)} in it`
+    case 'lamp':
+      return `Lamp of ${entry.subject} ${entry.lit ? 'lit' : 'went out'} with ${units.volumeUnitText(entry.litres)}`
+    case 'line read':
+      return `Line held: ${units.quantity('kpa', entry.kpa)} after ${entry.minute.toFixed(1)} min${entry.simulated ? ', simulated' : ''}`
+    case 'joint':
+      return `Joint ${entry.subject}: ${entry.found}`
+    case 'joint mark':
+      return `Joint ${entry.subject}: ${entry.mark}${entry.good ? '' : ', not good'}`
+    case 'left open':
+      return `Left open (${entry.why}): ${entry.what}`
+    case 'closed':
+      return `${entry.stays ? 'Stays as it is' : 'Closed'}: ${entry.reason}`
+    case 'drill':
+      return 'Refuelling drill practised'
+  }
+}
+
 /** An entry in words. */
 export function said(entry: Entry, titles: ReadonlyMap<string, string>, units: Shows): string {
   const of = (id: string | null | undefined) => (id ? (titles.get(id) ?? id) : 'the job')
@@ -124,7 +154,14 @@ export function said(entry: Entry, titles: ReadonlyMap<string, string>, units: S
       return `Learnt: ${entry.what}${entry.next ? `. Next: ${entry.next}` : ''}`
     case 'agreed':
       return `Agreed, ${entry.about}: ${entry.what}, by ${entry.consent}`
-    default:
+    case 'proof begun':
+    case 'gauge read':
+    case 'proof ended':
+    case 'leak found':
+    case 'leak repaired':
+    case 'seam walked':
       return saidOfProof(entry, units)
+    default:
+      return saidOfHandover(entry, of, units)
   }
 }

@@ -14,6 +14,8 @@ import { moment, span } from './time'
 
 const LeakTest = lazy(() => import('./proof/LeakTest').then((module) => ({ default: module.LeakTest })))
 
+const LastStep = lazy(() => import('./handover/LastStep').then((module) => ({ default: module.LastStep })))
+
 interface Props {
   build: Build
   state: OperationState
@@ -99,6 +101,9 @@ export function OperationCard({ build, state, mayWrite }: Props) {
       {operation.kind === 'receive' && (
         <Goods build={build} mayWrite={mayWrite} of={operation.id === 'receive:lines' ? 'lines' : 'tank'} />
       )}
+      <Suspense fallback={null}>
+        <LastStep build={build} operation={operation} mayWrite={mayWrite} />
+      </Suspense>
       {/* A leak test that begins shows that one itself. */}
       {gates
         .filter((gate) => cell === null || gate.gate.id !== VAPOUR || gate.standing !== 'shut')

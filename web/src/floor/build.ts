@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
-import type { Build, Condition, Entry, GateState, OperationState } from '../api/model'
+import type { Build, Condition, Entry, GateState, Operation, OperationState } from '../api/model'
 import { newId, useOutbox, type Waiting, write } from './outbox'
 import { buildQuery } from './query'
 
@@ -83,3 +83,12 @@ export const atHand = (build: Build): string | null =>
 
 export const isOpen = (one: OperationState) => one.standing === 'open' || one.standing === 'started'
 export const isSettled = (one: OperationState) => !isOpen(one)
+
+/** Whether a step of the work belongs to the hand-over: from first fuel on. */
+export const isLast = (operation: Pick<Operation, 'kind'>) => operation.kind === 'commission'
+
+/** A build with its last steps alone, or with all but those. */
+export const withSteps = (build: Build, last: boolean): Build => ({
+  ...build,
+  state: { ...build.state, operations: build.state.operations.filter((one) => isLast(one.operation) === last) },
+})

@@ -4,6 +4,7 @@ import { build } from './build/station'
 import { buying } from './buying/station'
 import { brief } from './brief/station'
 import { gauge } from './gauge/station'
+import { handover } from './handover/station'
 import { inside } from './inside/station'
 import { lines } from './lines/station'
 import { mount } from './mount/station'
@@ -31,6 +32,7 @@ const all: Station[] = [
   lines,
   wiring,
   buying,
+  handover,
 ]
 
 /** Every station, in the order of the work. The rail, the page and the findings walk this list. */

@@ -2,7 +2,7 @@ import { Alert, Box, Slider } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
 import { lazy, Suspense } from 'react'
 import { Actions } from '../../floor/Actions'
-import { useBuild } from '../../floor/build'
+import { useBuild, withSteps } from '../../floor/build'
 import { OperationCard } from '../../floor/OperationCard'
 import { PhotoStrip } from '../../floor/PhotoStrip'
 import { WaitingStrip } from '../../floor/WaitingStrip'
@@ -14,7 +14,8 @@ const AssemblyView = lazy(() => import('./AssemblyView'))
 /** The tank in its present state of assembly over a replay of how it came there; beside it the operation at hand. */
 export function BuildBoard({ designId }: { designId: number }) {
   const { inks } = useTheme()
-  const { build, error } = useBuild(designId)
+  const { build: whole, error } = useBuild(designId)
+  const build = whole && withSteps(whole, false)
   const readOnly = useWork((work) => work.readOnly)
   const photo = useBuildView((view) => view.photo)
   const { past, done, state, replaying } = useAtHand(build)

@@ -1,6 +1,6 @@
 import { Button, Typography } from '@mui/material'
 import { Link } from 'react-router'
-import { useBuild } from '../../floor/build'
+import { useBuild, withSteps } from '../../floor/build'
 import { Goods } from '../../floor/Goods'
 import { LearntList } from '../../floor/LearntList'
 import { LogRows } from '../../floor/LogRows'
@@ -15,7 +15,8 @@ import { choose, useAtHand } from './chosen'
 
 /** The list of operations, what they take, and the way to the bench. */
 export function BuildStation({ designId, findings }: PanelProps) {
-  const { build } = useBuild(designId)
+  const { build: whole } = useBuild(designId)
+  const build = whole && withSteps(whole, false)
   const { state } = useAtHand(build)
   const readOnly = useWork((work) => work.readOnly)
   if (!build) return findings

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { isLast } from '../../floor/build'
 import { buildQuery } from '../../floor/query'
 import { always, shownLater, type Station } from '../station'
 
@@ -18,8 +19,9 @@ export const build: Station = {
   // Ready when every operation is settled; blocked while the next one waits at a shut gate.
   useMark: (designId) => {
     const state = useQuery({ ...buildQuery(designId), refetchInterval: false }).data?.state
-    if (!state?.operations.some((one) => one.standing !== 'open')) return 'not judged yet'
-    if (state.operations.every((one) => one.standing === 'done' || one.standing === 'skipped')) return 'ready'
-    return state.next === null ? 'blocked' : 'needs attention'
+    const steps = state?.operations.filter((one) => !isLast(one.operation)) ?? []
+    if (!steps.some((one) => one.standing !== 'open')) return 'not judged yet'
+    if (steps.every((one) => one.standing === 'done' || one.standing === 'skipped')) return 'ready'
+    return state?.next === null ? 'blocked' : 'needs attention'
   },
 }

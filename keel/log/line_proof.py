@@ -1,0 +1,122 @@
+"""What the log says of the lines: joints as they were seen last, lines as they held."""
+
+from collections.abc import Sequence
+from datetime import datetime
+
+from keel.log.facts import Facts, Said
+from keel.log.handover_entries import JointSeen, LineRead
+from keel.studies.build.operation import LineHolds
+from keel.studies.result import Words, words
+
+MARK_WORDS = {
+    "pull": "no pull on it yet",
+    "pushed": "no mark yet where it is pushed to",
+    "torque": "no mark yet that it is tight",
+}
+
+
+def last_seen(joint: str, said: Facts) -> Said[JointSeen] | None:
+    """What was seen, or done, at a joint last.
+
+    Parameters
+    ----------
+    joint : str
+        Its id.
+    said : Facts
+        What stands in the log.
+
+    Returns
+    -------
+    Said or None
+        None where nobody looked.
+    """
+    seen = said.seen.get(joint)
+    return seen[-1] if seen else None
+
+
+def joint_lacks(joint: str, marks: Sequence[str], said: Facts, after: datetime | None) -> Words | None:
+    """Why a joint doesn't count yet.
+
+    Parameters
+    ----------
+    joint : str
+        Its id.
+    marks : sequence of str
+        What it takes.
+    said : Facts
+        What stands in the log.
+    after : datetime or None
+        It has to be seen dry later than this.
+
+    Returns
+    -------
+    Words or None
+        None where it counts. A mark made before it was tightened doesn't stand.
+    """
+    last = last_seen(joint, said)
+    if last is None or (after is not None and last.happened < after):
+        return words("not looked at yet")
+    if last.entry.found == "tightened":
+        return words("tightened, and not seen dry since")
+    if last.entry.found != "dry":
+        return words("it leaks") if last.entry.found == "leak" else words("it weeps")
+    tightened = max((one.happened for one in said.seen[joint] if one.entry.found == "tightened"), default=None)
+    for mark in marks:
+        made = said.marked.get((joint, mark))
+        if made is None or not made.entry.good or (tightened is not None and made.happened < tightened):
+            return words(MARK_WORDS[mark])
+    return None
+
+
+def holding(circuit: str, said: Facts) -> list[Said[LineRead]]:
+    """The readings of a line since it was last set under pressure.
+
+    Parameters
+    ----------
+    circuit : str
+        Which line.
+    said : Facts
+        What stands in the log.
+
+    Returns
+    -------
+    list of Said
+        From the last one at minute nought on.
+    """
+    taken = said.held.get(circuit, [])
+    begun = max((n for n, one in enumerate(taken) if one.entry.minute == 0), default=None)
+    return [] if begun is None else taken[begun:]
+
+
+def line_lacks(asked: LineHolds, said: Facts) -> Words | None:
+    """Why a line doesn't count as tight yet.
+
+    Parameters
+    ----------
+    asked : LineHolds
+        Working pressure, how long, how much it may lose.
+    said : Facts
+        What stands in the log.
+
+    Returns
+    -------
+    Words or None
+        None where it held. What joints were tightened for since is held again.
+    """
+    taken = holding(asked.circuit, said)
+    if not taken:
+        return words(
+            "{name} not held yet: {kpa} for {hold_min}", name=asked.name, kpa=asked.kpa, hold_min=asked.minutes
+        )
+    first, last = taken[0].entry, max((one.entry for one in taken), key=lambda one: one.minute)
+    if any(one.entry.simulated for one in taken):
+        return words("{name} held by a simulated gauge: it proves nothing", name=asked.name)
+    if first.kpa < asked.kpa:
+        return words("{name} held at {held_kpa}, {kpa} wanted", name=asked.name, held_kpa=first.kpa, kpa=asked.kpa)
+    lost = first.kpa - min(one.entry.kpa for one in taken)
+    if lost > asked.fall * first.kpa:
+        return words("{name} lost {lost_kpa} of {held_kpa}", name=asked.name, lost_kpa=lost, held_kpa=first.kpa)
+    if last.minute < asked.minutes:
+        short = "{name} held for {minute_min}, {hold_min} wanted"
+        return words(short, name=asked.name, minute_min=last.minute, hold_min=asked.minutes)
+    return None
