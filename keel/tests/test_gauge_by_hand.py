@@ -11,10 +11,11 @@ from hypothesis import strategies as st
 from keel.design.gauge import Sender, SwingArm
 from keel.solid.build import build
 from keel.solid.solids import Solids
-from keel.studies.gauge.calibration import fitted, monotone
+from keel.studies.gauge.calibration import fitted
 from keel.studies.gauge.column import Column, column_of
 from keel.studies.gauge.fitting import Method, fitting_methods
 from keel.studies.gauge.motion import litres_for_ohms, ohms_for_litres
+from keel.studies.gauge.poured_curve import monotone
 from keel.tests.samples import box
 
 ARM = SwingArm(made_arm_mm=130.0, empty_deg=-45.0, full_deg=45.0)

@@ -16,7 +16,8 @@ from keel.evaluation import Evaluation, evaluate
 from keel.findings.finding import Finding
 from keel.formats.document import read_design
 from keel.solid.build import build
-from keel.studies.gauge.calibration import calculated_ohms, fitted, monotone
+from keel.studies.gauge.calibration import calculated_ohms, fitted
+from keel.studies.gauge.poured_curve import monotone
 from keel.tests.samples import box
 
 BOX: dict[str, Any] = {"length_mm": 600, "width_mm": 400, "height_mm": 300}

@@ -15,11 +15,10 @@ from hypothesis import strategies as st
 
 import keel
 from keel import apply
-from keel.analysis.tank import Asked, TankAnalysis
 from keel.design.document import Design
 from keel.design.pumps import PumpCurve, PumpPoint
 from keel.design.wiring import CutOffDoes
-from keel.design.workshop import HouseRules, Workshop
+from keel.design.workshop import HouseRules
 from keel.formats.document import UnreadableDesignError
 from keel.reference.wires import CRIMP_OHM, EARTH_OHM, INSIDE_OHM
 from keel.stations.registry import prescriber_of
@@ -40,7 +39,7 @@ from keel.studies.wiring.state import Case, state_of
 from keel.studies.wiring.supply import PUMP_SUPPLIES, STOPPINGS
 from keel.studies.wiring.voltages import PUMP_VOLTAGES
 from keel.studies.wiring.wired import WIRED
-from keel.tests.line_samples import Item, replaced, without
+from keel.tests.line_samples import Item, analysed, replaced, without
 from keel.tests.test_wiring import CURRENT, FLOW, KPA, VOLTS, on_card
 from keel.tests.wiring_samples import (
     BONDS,
@@ -58,11 +57,6 @@ from keel.wiring.copper import resistance
 from keel.wiring.network import Branch, largest_fuse, responses
 
 Change = Callable[[], Design]
-
-
-def analysed(design: Design, workshop: Workshop | None = None) -> TankAnalysis:
-    """Its studies."""
-    return TankAnalysis(Asked(design, workshop or Workshop()))
 
 
 class Network(TestCase):

@@ -10,8 +10,7 @@ from keel.solid.solids import Solids
 from keel.studies.gauge.column import column_of
 from keel.studies.gauge.gauge import BREAKPOINTS
 from keel.studies.gauge.motion import litres_for_ohms, ohms_for_litres
-
-LEAST_POINTS = 3
+from keel.studies.gauge.poured_curve import poured_curve
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,17 +42,6 @@ class Fitted:
     rms_l: float | None
 
 
-def monotone(values: Sequence[float]) -> list[float]:
-    """The rising sequence nearest to some values in least squares: neighbours that fall are pooled (isotonic)."""
-    pools: list[tuple[float, int]] = []
-    for value in values:
-        pools.append((value, 1))
-        while len(pools) > 1 and pools[-2][0] > pools[-1][0]:
-            (b, m), (a, n) = pools.pop(), pools.pop()
-            pools.append(((a * n + b * m) / (n + m), n + m))
-    return [mean for mean, count in pools for _ in range(count)]
-
-
 def fitted(sender: Sender, solids: Solids, points: Sequence[tuple[float, float]]) -> Fitted | None:
     """Fit a curve of litres to ohms.
 
@@ -80,20 +68,13 @@ def fitted(sender: Sender, solids: Solids, points: Sequence[tuple[float, float]]
     for litres, ohms in sorted(points):
         calculated = litres_for_ohms(sender, column, ohms)
         readings.append(Compared(litres, ohms, calculated, litres - calculated))
-    if len(readings) < LEAST_POINTS:
+    curve = poured_curve(points, sender.ohms_empty, sender.ohms_full)
+    if curve is None:
         return Fitted(readings, [], None, None)
-    way = 1.0 if sender.ohms_full > sender.ohms_empty else -1.0
-    rising = np.array(monotone([way * reading.ohms for reading in readings]))
-    litres_read = np.array([reading.litres for reading in readings])
-    steps = np.linspace(rising[0], rising[-1], BREAKPOINTS + 1)
-    curve = [
-        CurvePoint(
-            way * float(x), float(np.interp(x, rising, litres_read)), litres_for_ohms(sender, column, way * float(x))
-        )
-        for x in steps
-    ]
+    steps = np.linspace(curve.ohms[0], curve.ohms[-1], BREAKPOINTS + 1)
+    shown = [CurvePoint(float(x), curve.litres_at(float(x)), litres_for_ohms(sender, column, float(x))) for x in steps]
     off = np.array([reading.off_l for reading in readings])
-    return Fitted(readings, curve, float(off[np.argmax(np.abs(off))]), float(np.sqrt((off**2).mean())))
+    return Fitted(readings, shown, float(off[np.argmax(np.abs(off))]), float(np.sqrt((off**2).mean())))
 
 
 def calculated_ohms(sender: Sender, solids: Solids, litres: float) -> float | None:

@@ -20,6 +20,8 @@ interface Props {
   build: Build
   state: OperationState
   mayWrite: boolean
+  /** What it is counted among; all of the work where nothing is named. */
+  among?: OperationState[]
 }
 
 export const STANDING_WORDS: Record<OperationState['standing'], string> = {
@@ -30,10 +32,10 @@ export const STANDING_WORDS: Record<OperationState['standing'], string> = {
 }
 
 /** One operation, whole: what it is, what hurts, what has to lie ready, what it waits for. */
-export function OperationCard({ build, state, mayWrite }: Props) {
+export function OperationCard({ build, state, mayWrite, among = build.state.operations }: Props) {
   const { say } = useUnits()
   const { operation } = state
-  const place = build.state.operations.findIndex((one) => one.operation.id === operation.id)
+  const place = among.findIndex((one) => one.operation.id === operation.id)
   const gates = build.state.gates.filter((gate) => gate.gate.before.includes(operation.id))
   const cell = cellOf(operation)
   const titles = new Map(build.state.operations.map((one) => [one.operation.id, say(one.operation.title)]))
@@ -44,7 +46,7 @@ export function OperationCard({ build, state, mayWrite }: Props) {
       sx={{ display: 'flex', flexDirection: 'column', gap: 1.5 }}
     >
       <Box sx={{ fontSize: 14, color: 'text.secondary' }}>
-        {place + 1} of {build.state.operations.length}, {STANDING_WORDS[state.standing]}
+        {place + 1} of {among.length}, {STANDING_WORDS[state.standing]}
         {operation.minutes !== null && `, planned ${span(operation.minutes)}`}
         {state.spent_min !== null && `, taken ${span(state.spent_min)}`}
         {operation.by && `, for a ${operation.by}`}

@@ -46,6 +46,7 @@ export function AtStation({ station, designId, turned, onTurn, findings, hint }:
           width: 336,
           flexShrink: 0,
           overflowY: 'auto',
+          position: 'relative',
           borderLeft: `1px solid ${inks.line}`,
           background: inks.sheet,
           p: 2,

@@ -4,6 +4,7 @@ import { useBuild } from '../../floor/build'
 import type { Placed } from '../../drawing/layout'
 import { useParams } from 'react-router'
 import type { LayerProps } from '../station'
+import { apart } from './apart'
 import { chooseJoint, chooseStep, useStepView } from './steps'
 
 const RADIUS = 8
@@ -34,9 +35,13 @@ function Joints({ view, build }: { view: Placed; build: Build }) {
   const { inks } = useTheme()
   const at = useStepView((step) => step.joint)
   const states = new Map(build.state.commission.joints.map((one) => [one.id, one]))
+  const own = build.joints.map(({ at: place }) => [view.toX(place[view.across]), view.toY(place[view.up])] as const)
+  const shown = apart(own, 2 * RADIUS + 1)
   return build.joints.map((joint, n) => {
     const state = states.get(joint.id)
-    const [x, y] = [view.toX(joint.at[view.across]), view.toY(joint.at[view.up])]
+    const [x, y] = shown[n] ?? [0, 0]
+    const [ownX, ownY] = own[n] ?? [0, 0]
+    const counts = state?.lacks === null
     const colour = inkOf(state, inks)
     return (
       <g
@@ -49,22 +54,16 @@ function Joints({ view, build }: { view: Placed; build: Build }) {
         }}
       >
         <title>{`${n + 1}. ${joint.name}`}</title>
+        <path d={`M${ownX} ${ownY}L${x} ${y}`} stroke={colour} strokeWidth={1} />
         <circle
           cx={x}
           cy={y}
           r={RADIUS}
-          fill={state?.lacks === null ? colour : inks.sheet}
+          fill={counts ? colour : inks.sheet}
           stroke={joint.id === at ? inks.hand : colour}
           strokeWidth={joint.id === at ? 3 : 1.8}
         />
-        <text
-          x={x}
-          y={y + 3.5}
-          textAnchor="middle"
-          fontSize={10}
-          fontWeight={700}
-          fill={state?.lacks === null ? inks.sheet : colour}
-        >
+        <text x={x} y={y + 3.5} textAnchor="middle" fontSize={10} fontWeight={700} fill={counts ? inks.sheet : colour}>
           {n + 1}
         </text>
       </g>

@@ -48,8 +48,14 @@ export function HandoverStation({ designId, findings }: PanelProps) {
       {shown === 'open' && <Ledger build={build} mayWrite={!readOnly} onStep={() => setShown('steps')} />}
       {shown === 'steps' && state && (
         <>
-          <OperationCard key={state.operation.id} build={last} state={state} mayWrite={!readOnly} />
-          {!readOnly && <Actions build={last} state={state} onSettled={() => chooseStep(null)} />}
+          <OperationCard
+            key={state.operation.id}
+            build={build}
+            state={state}
+            mayWrite={!readOnly}
+            among={last.state.operations}
+          />
+          {!readOnly && <Actions build={build} state={state} onSettled={() => chooseStep(null)} />}
           <Folded title={`All ${last.state.operations.length} steps`}>
             <OperationList build={last} at={state.operation.id} onChoose={chooseStep} />
           </Folded>

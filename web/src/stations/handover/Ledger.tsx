@@ -1,6 +1,6 @@
-import { Box, Button, TextField } from '@mui/material'
+import { Box, Button, ButtonBase, TextField } from '@mui/material'
 import { useTheme } from '@mui/material/styles'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { Link } from 'react-router'
 import type { Build, OpenItem } from '../../api/model'
 import { Choice } from '../../fields/fields'
@@ -9,6 +9,7 @@ import { ReasonDialog } from '../../floor/ReasonDialog'
 import { useUnits } from '../../units/useUnits'
 import { select, useWork } from '../../work/store'
 import { Folded } from '../Folded'
+import { stationOf } from '../registry'
 import { chooseJoint, chooseStep } from './steps'
 
 const BEFORE: OpenItem['before'][] = ['first fuel', 'engine running', 'hand-over']
@@ -67,18 +68,20 @@ function Item({ build, item, mayWrite, onStep }: Props & { item: OpenItem }) {
   const close = (reason: string, stays: boolean) =>
     void record(build, { kind: 'closed', subject: item.key, reason, stays })
   return (
-    <Box data-open={item.key} sx={{ borderTop: `1px solid ${inks.line}`, py: 1 }}>
-      <Box sx={{ fontSize: 13, color: item.stays ? 'text.secondary' : inks.stop, fontWeight: 650 }}>
-        {item.why}
-        {item.by && `, ${item.by}`}
-      </Box>
-      <Box>{say(item.what)}</Box>
-      {item.stays && <Box sx={{ fontSize: 14, color: 'text.secondary' }}>Stays: {item.stays}</Box>}
-      <Box sx={{ display: 'flex', gap: 0.5, flexWrap: 'wrap' }}>
-        <WayTo build={build} item={item} onStep={onStep} />
-        {mayWrite && byHand && <Button onClick={() => setAsking('close')}>Closed</Button>}
-        {mayWrite && !item.stays && <Button onClick={() => setAsking('stay')}>Let it stay</Button>}
-      </Box>
+    <Box data-open={item.key} sx={{ borderTop: `1px solid ${inks.line}`, display: 'flex', alignItems: 'stretch' }}>
+      <WayTo build={build} item={item} onStep={onStep}>
+        <Box sx={{ fontSize: 13, color: item.stays ? 'text.secondary' : inks.stop, fontWeight: 650 }}>
+          {item.why}
+          {item.by && `, ${item.by}`}
+        </Box>
+        {say(item.what)}
+        {item.stays && <Box sx={{ fontSize: 14, color: 'text.secondary' }}>Stays: {item.stays}</Box>}
+      </WayTo>
+      {mayWrite && !item.stays && (
+        <Button sx={{ flexShrink: 0 }} onClick={() => setAsking(byHand ? 'close' : 'stay')}>
+          {byHand ? 'Closed' : 'Let it stay'}
+        </Button>
+      )}
       {asking === 'close' && (
         <ReasonDialog
           title="Closed"
@@ -101,28 +104,52 @@ function Item({ build, item, mayWrite, onStep }: Props & { item: OpenItem }) {
   )
 }
 
-/** To the station, or the step here, where it is closed. */
-function WayTo({ build, item, onStep }: { build: Build; item: OpenItem; onStep: () => void }) {
-  const title = item.station.charAt(0).toUpperCase() + item.station.slice(1)
-  if (item.station !== 'handover')
+const ROW = {
+  flex: 1,
+  minHeight: 56,
+  py: 0.75,
+  display: 'block',
+  textAlign: 'left',
+  font: 'inherit',
+  color: 'text.primary',
+} as const
+
+/** To the station, or the step here, where it is closed: one press. */
+function WayTo({
+  build,
+  item,
+  onStep,
+  children,
+}: {
+  build: Build
+  item: OpenItem
+  onStep: () => void
+  children: ReactNode
+}) {
+  const { station, subject } = item
+  const joint = build.joints.find((one) => one.id === subject)
+  const step = joint ? 'commission:joints' : subject
+  const where = station === 'handover' ? undefined : (stationOf(station)?.title ?? station)
+  if (where)
     return (
-      <Button component={Link} to={`/designs/${build.design_id}/${item.station}`} onClick={() => leadTo(item)}>
-        Close it at {title}
-      </Button>
+      <ButtonBase sx={ROW} component={Link} to={`/designs/${build.design_id}/${station}`} onClick={() => leadTo(item)}>
+        {children}
+        <Box sx={{ fontSize: 13, color: 'primary.main', fontWeight: 650 }}>At {where} ›</Box>
+      </ButtonBase>
     )
-  const joint = build.joints.find((one) => one.id === item.subject)
-  const step = joint ? 'commission:joints' : item.subject
-  if (!build.state.operations.some((one) => one.operation.id === step)) return null
+  if (!build.state.operations.some((one) => one.operation.id === step)) return <Box sx={ROW}>{children}</Box>
   return (
-    <Button
+    <ButtonBase
+      sx={ROW}
       onClick={() => {
         chooseStep(step)
         if (joint) chooseJoint(joint.id)
         onStep()
       }}
     >
-      To the step
-    </Button>
+      {children}
+      <Box sx={{ fontSize: 13, color: 'primary.main', fontWeight: 650 }}>To the step ›</Box>
+    </ButtonBase>
   )
 }
 
