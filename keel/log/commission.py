@@ -99,6 +99,26 @@ def commission(traveller: Traveller, said: Facts) -> Commission:
     )
 
 
+def points_poured(found: Commission) -> dict[str, list[tuple[float, float]]]:
+    """What each sender read, and how much was in its cell then.
+
+    Parameters
+    ----------
+    found : Commission
+        Steps of the fill as they were poured.
+
+    Returns
+    -------
+    dict of str to list of (float, float)
+        By sender: litres and ohms.
+    """
+    points: dict[str, list[tuple[float, float]]] = {}
+    for one in found.poured:
+        for sender, ohms in one.poured.ohms.items():
+            points.setdefault(sender, []).append((one.poured.litres, ohms))
+    return points
+
+
 def _joint(joint: str, name: str, marks: tuple[str, ...], said: Facts) -> JointState:
     last = last_seen(joint, said)
     good = [mark for mark in marks if (made := said.marked.get((joint, mark))) is not None and made.entry.good]

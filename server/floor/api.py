@@ -17,7 +17,7 @@ from keel.log.standing import standing
 from keel.studies.handover.first_fill import FIRST_FILL
 from keel.studies.handover.line_joints import LINE_PROOF
 from server.floor import photos
-from server.floor.build import asked_of, log_of, state_of
+from server.floor.build import asked_of, gauges_of, log_of, state_of
 from server.floor.leak_tests import plan_of, walk_of
 from server.floor.log import Log
 from server.floor.models import Photo
@@ -94,6 +94,7 @@ def read_build(request: Request, design_id: int) -> HttpResponse:
         return HttpResponse(status=304, headers=tag)
     log = log_of(job)
     seams, corner = walk_of(tank)
+    state = state_of(tank, timezone.now())
     found = BuildOut(
         design_id=tank.pk,
         design=tank.name,
@@ -101,12 +102,13 @@ def read_build(request: Request, design_id: int) -> HttpResponse:
         job_title=job.title,
         revision=tank.revision,
         last=last,
-        state=state_of(tank, timezone.now()),
+        state=state,
         photos=photos_of(job, log),
         plan=plan_of(tank),
         walk=seams,
         joints=asked_of(tank, lambda analysis: analysis[LINE_PROOF].joints, []),
         fills=asked_of(tank, lambda analysis: analysis[FIRST_FILL], []),
+        gauges=gauges_of(tank, state),
         corner=corner,
         rows=_rows(log, ROWS, None),
     )

@@ -10,11 +10,14 @@ from keel.analysis.showing import Showing
 from keel.analysis.tank import Asked, TankAnalysis
 from keel.evaluation import evaluate
 from keel.findings.open_items import OpenItem, open_in
+from keel.log.commission import points_poured
 from keel.log.entries import Received
 from keel.log.state import BuildState, build_state
 from keel.solid.faults import GeometryError
 from keel.studies.build.operation import Traveller
 from keel.studies.build.traveller import TRAVELLER
+from keel.studies.gauge.gauge import GAUGE_TRUTH
+from keel.studies.handover.as_poured import AsPoured, as_poured
 from server.jobs.memory import MEMORY
 from server.jobs.models import Job, TankDesign
 from server.jobs.scans import scans_of
@@ -66,6 +69,14 @@ def state_of(tank: TankDesign, now: datetime) -> BuildState:
 
 _OPEN: OrderedDict[tuple[int, int, int], list[OpenItem]] = OrderedDict()
 """What designs leave open, by design, revision and the version of the workshop's rules."""
+
+
+def gauges_of(tank: TankDesign, state: BuildState) -> list[AsPoured]:
+    """Senders as they were found while fuel was poured."""
+    points = points_poured(state.commission)
+    if not points:
+        return []
+    return asked_of(tank, lambda found: as_poured(found[GAUGE_TRUTH], found.design.gauge, found.solids, points), [])
 
 
 def open_items_of(tank: TankDesign) -> list[OpenItem]:

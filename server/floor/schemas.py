@@ -10,6 +10,7 @@ from keel.log.entries import AnyEntry
 from keel.log.entry import ClientId
 from keel.log.pictures import Picture
 from keel.log.state import BuildState
+from keel.studies.handover.as_poured import AsPoured
 from keel.studies.handover.first_fill import FillStep
 from keel.studies.handover.line_joints import LineJoint
 from keel.studies.proof.plan import ProofPlan
@@ -82,6 +83,8 @@ class BuildOut(Schema):
     """Joints of the lines in walking order."""
     fills: list[FillStep]
     """Steps of the first fill: where level and needle should stand."""
+    gauges: list[AsPoured]
+    """Senders that were read at three steps of the fill or more, as they are."""
     corner: Point | None
     """The body's rear, right, lower corner: what pins count from."""
     rows: list[LogRow]

@@ -8,6 +8,7 @@ from server.http.errors import ApiError, not_yours
 from server.papers.build_papers import BUILD_PAPERS
 from server.papers.buying_papers import BUYING_PAPERS
 from server.papers.gauge_papers import GAUGE_PAPERS
+from server.papers.handover_papers import HANDOVER_PAPERS
 from server.papers.lines_papers import LINES_PAPERS
 from server.papers.mount_papers import MOUNT_PAPERS
 from server.papers.paper import Paper, StationPapers
@@ -19,7 +20,7 @@ from server.papers.wiring_papers import WIRING_PAPERS
 
 _PAPERS: list[StationPapers] = [
     SHELL_PAPERS, PORTS_PAPERS, GAUGE_PAPERS, SHEET_PAPERS, BUILD_PAPERS, PROOF_PAPERS, MOUNT_PAPERS,
-    LINES_PAPERS, WIRING_PAPERS, BUYING_PAPERS,
+    LINES_PAPERS, WIRING_PAPERS, BUYING_PAPERS, HANDOVER_PAPERS,
 ]  # fmt: skip
 
 

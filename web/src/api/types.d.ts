@@ -2027,6 +2027,29 @@ export interface components {
             planned_mm: number;
         };
         /**
+         * AsPoured
+         * @description A sender as it is, beside what was calculated.
+         *
+         *     Attributes
+         *     ----------
+         *     reading : Reading
+         *         As calculated, but needle, litres and errors by the real curve.
+         *     points : list of (float, float)
+         *         Litres poured in all, and ohms read.
+         *     calculated_l : list of float
+         *         What the calculation takes each of those ohms for [L].
+         */
+        AsPoured: {
+            /** Calculated L */
+            calculated_l: number[];
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            reading: components["schemas"]["Reading"];
+        };
+        /**
          * Ask
          * @description What may be varied, and what is wanted. What is left out stays as drawn.
          */
@@ -3249,6 +3272,8 @@ export interface components {
             design_id: number;
             /** Fills */
             fills: components["schemas"]["FillStep"][];
+            /** Gauges */
+            gauges: components["schemas"]["AsPoured"][];
             /** Job Number */
             job_number: number;
             /** Job Title */
