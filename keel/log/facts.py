@@ -40,6 +40,7 @@ from keel.log.handover_entries import (
     Poured,
 )
 from keel.log.proof_entries import GaugeRead, LeakFound, LeakRepaired, ProofBegun, ProofEnded, SeamWalked
+from keel.studies.build.mount_work import STRAP
 
 E = TypeVar("E")
 HOT_KINDS = ("seat", "weld", "tack", "join", "close", "dress", "cut", "bend")
@@ -170,9 +171,12 @@ def _timed(found: Facts, said: Said[Any]) -> None:
 
 
 def _is_hot(found: Facts, operation: str) -> bool:
-    """Whether an operation makes heat or a hole: by its kind, and people's own by what they said of it."""
+    """Whether an operation makes heat or a hole in the tank: by its kind, people's own by what they said of it."""
     own = next((one for one in found.plan if isinstance(one, Added) and one.subject == operation), None)
-    return own.hot if own else operation.split(":")[0] in HOT_KINDS
+    if own is not None:
+        return own.hot
+    kind, _, on = operation.partition(":")
+    return kind in HOT_KINDS and not on.startswith(STRAP)
 
 
 def _done(found: Facts, said: Said[Done]) -> None:

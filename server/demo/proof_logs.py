@@ -9,6 +9,7 @@ from keel.studies.build.operation import Traveller
 from keel.studies.proof.rig import Rig, Surroundings
 from server.demo.built import built
 from server.demo.cart_log import Said, worked
+from server.demo.finished import finished
 
 GAUGE: dict[str, Any] = {"name": "Bench gauge 2", "calibrated": "2026-05-18"}
 OLD_DIAL: dict[str, Any] = {
@@ -54,6 +55,19 @@ class Cell:
 DAY_TANK = Cell("tank", 226.2, 4.7, 4.77)
 REAR = Cell("rear cell", 64.5, 6.5, 6.59, ("front cell",))
 FRONT = Cell("front cell", 41.7, 6.5, 6.6, ("rear cell",))
+CART_STAYS = {
+    "finding lines.needle:kerosene-nozzle": "The charger stays on while the cart is out: no flat battery",
+    "finding buying.no_mate": "Both draws are welded bosses, their fittings came with the hoses",
+    "finding lines.unknown_joint:avgas-draw": "Both draws are M18 × 1.5, as their drawing says",
+    "finding lines.unclamped:avgas-draw": "Held by a bracket on the cart's frame, 60 mm from the separator",
+    "finding lines.unclamped:kerosene-draw": "Held by a bracket on the cart's frame, 60 mm from the separator",
+}
+BRACKET = "P clip on a stand-off from the nearest frame, pulled at and firm"
+CUTTER_STAYS = {
+    "finding stock.size:wrapper": "Cut from the long sheet that the yard gave",
+    "finding buying.no_mate": "Draws and drains are welded bosses",
+    "finding lines.unknown_joint:starboard-draw": "All three M18 × 1.5, as their drawing says",
+} | {f"finding lines.unclamped:{run}": BRACKET for run in ("draw", "to-engine", "drive", "far-lobe", "back", "vent")}
 MORNING = Surroundings(15.2, per_h_c=0.22, barometer_kpa=101.62, barometer_per_h_kpa=-0.02)
 """The boat shed warms up: the gauge stands although the tank leaks."""
 EVENING = Surroundings(19.4, per_h_c=-0.42, barometer_kpa=101.36, barometer_per_h_kpa=0.03)
@@ -84,7 +98,11 @@ def day_tank(traveller: Traveller) -> Iterator[Said]:
     yield Said("marla", 3, 13.0, "leak repaired", {"of": "leak3", "how": "Crater at the end of the bead filled"})
     yield from _read("decay2", DAY_TANK, 2, 16.5, 240, DAY_TANK.rig(0.12, EVENING, 12))
     yield Said("marla", 2, 20.6, "proof ended", {"of": "decay2", "note": "Fell by itself as the shed cooled"})
-    yield from worked("marla", 1, 8.2, 10, "prove:tank")
+    yield from worked("marla", 2, 20.7, 10, "prove:tank")
+    yield from finished(traveller, 1, "seam", CUTTER_STAYS, until="commission:joints")
+    left = {"what": "Gauge hose capped with a plug, its union comes on Thursday", "why": "temporary"}
+    yield Said("osric", 0, 7.5, "left open", left | {"before": "engine running"})
+    yield Said("osric", 0, 7.6, "joint", {"subject": "to-lift.end", "found": "weep"})
 
 
 def service_cart(traveller: Traveller) -> Iterator[Said]:
@@ -104,6 +122,7 @@ def service_cart(traveller: Traveller) -> Iterator[Said]:
     yield Said("marla", 12, 11.2, "proof ended", {"of": "rear2", "note": "Again: the repair warmed the wall between"})
     yield from worked("marla", 12, 11.4, 5, "prove:rear-cell")
     yield from worked("marla", 12, 11.6, 5, "prove:front-cell")
+    yield from finished(traveller, 10, "seam", CART_STAYS)
 
 
 def _read(proof: str, cell: Cell, day: int, hour: float, minutes: float, rig: Rig) -> Iterator[Said]:

@@ -69,11 +69,13 @@ class HandoverWork:
         by_cell: dict[str, list[FillStep]] = {}
         for step in self.fills:
             by_cell.setdefault(step.cell, []).append(step)
-        for steps in by_cell.values():
-            self._pour(steps[0])
+        first = {cell: 1 + (not steps[0].litres) for cell, steps in by_cell.items()}
+        for cell, steps in by_cell.items():
+            for step in steps[: first[cell]]:
+                self._pour(step)
         self._lines()
-        for steps in by_cell.values():
-            for step in steps[1:]:
+        for cell, steps in by_cell.items():
+            for step in steps[first[cell] :]:
                 self._pour(step)
         self._add("vent", words("Vent breath: cap shut, air drawn and let out by the vent alone"))
         self._add("slope", words("Full on the steepest slope it meets, both ways: look under vent, cap and overflow"))
@@ -94,6 +96,9 @@ class HandoverWork:
         self.made.append(self.bench.operation(KIND, on, title, 1, needs=before, cautions=cautions, steps=steps))
 
     def _pour(self, step: FillStep) -> None:
+        if not step.litres:
+            self._add(f"pour-{step.id}", words("Read the sender of the {cell} while it is empty", cell=step.cell))
+            return
         where = words("Pour the {cell} up to {litres_l}", cell=step.cell, litres_l=step.litres)
         steps = [words("Wait {wait_min}, then look at every joint below the level.", wait_min=WAIT_MIN)]
         self._add(f"pour-{step.id}", where, cautions=[VAPOUR], steps=steps)
@@ -172,11 +177,16 @@ class HandoverWork:
         return found
 
     def _filled(self, step: FillStep, why: Words) -> Gate:
+        key = f"pour-{step.id}"
+        read = PouredIn(_id(key), step.litres, step.holds_l)
+        if not step.litres:
+            dry = words("The {cell} read while it is empty", cell=step.cell)
+            empty = words("Without it nobody knows what is left when the needle stands at empty.")
+            return Gate(key, dry, [_id(key)], [read], empty)
         below = in_words(step.below) if step.below else ""
         dry = words("Dry below the level: {names}", names=below) if below else words("Dry under the whole tank")
-        key = f"pour-{step.id}"
         conditions: list[Condition] = [
-            PouredIn(_id(key), step.litres, step.holds_l),
+            read,
             Looked(f"dry {key}", dry),
             Looked(f"smell {key}", words("No smell of fuel behind any cover")),
         ]

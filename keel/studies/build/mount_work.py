@@ -13,6 +13,8 @@ MM_PER_M = 1000.0
 ONE_LIFTS_KG = 25.0
 """More than that is lifted by two."""
 MATCH, FEET, MASK, MOUNTED, MARKED = "join:match", "weld:feet", "plug:masking", "fit:mount", "look:mount"
+STRAP = "strap-"
+"""What operations on a strap are called by: made beside the tank, they undo no leak test."""
 
 
 class MountWork:
@@ -73,10 +75,10 @@ class MountWork:
         found: list[Operation] = []
         for path in self.straps:
             said = words("Cut {name} {cut_mm} long and mark its bends from one end", name=path.name, cut_mm=path.cut_mm)
-            cut = self.bench.operation("cut", f"strap-{path.id}", said, 2 * path.cut_mm / MM_PER_M)
+            cut = self.bench.operation("cut", f"{STRAP}{path.id}", said, 2 * path.cut_mm / MM_PER_M)
             bent = words("Bend {name}, {n} bends, its loops last", name=path.name, n=len(path.marks))
             needs = [cut.id]
-            found += [cut, self.bench.operation("bend", f"strap-{path.id}", bent, len(path.marks) + 2, needs=needs)]
+            found += [cut, self.bench.operation("bend", f"{STRAP}{path.id}", bent, len(path.marks) + 2, needs=needs)]
         return found
 
     def masked(self, needs: Sequence[str], covering: Sequence[Operation]) -> list[Operation]:
@@ -109,7 +111,7 @@ class MountWork:
                 "mount",
                 words("Set the tank on its pads and bolt it down: all bolts loose first, tightened last"),
                 max(1, len(self.mount.bolted())),
-                needs=[*needs, *(one.id for one in found), *(f"bend:strap-{path.id}" for path in self.straps)],
+                needs=[*needs, *(one.id for one in found), *(f"bend:{STRAP}{path.id}" for path in self.straps)],
                 tools=["torque spanner", "new self-locking nuts", "marking paint"],
                 cautions=[
                     self._heavy(),

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from keel.design.gauge import Gauge
+from keel.design.gauge import Gauge, Sender
 from keel.solid.solids import Solids
 from keel.studies.gauge.column import Column, column_of
 from keel.studies.gauge.gauge import BREAKPOINTS
@@ -10,6 +10,7 @@ from keel.studies.gauge.poured_curve import EIGHTHS, PouredCurve, poured_curve
 from keel.studies.gauge.readings import GaugeTruth, NeedlePoint, Reading, TruePoint
 
 TENTHS = 10
+NONE_L = 0.01
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,7 +57,7 @@ def as_poured(
     for reading in truth.readings:
         sender = next(one for one in gauge.senders if one.id == reading.id)
         taken = sorted(points.get(reading.id, []))
-        curve = poured_curve(taken, sender.ohms_empty, sender.ohms_full)
+        curve = poured_curve(_from_empty(taken, sender), sender.ohms_empty, sender.ohms_full)
         column = column_of(solids, sender)
         if curve is None or column is None:
             continue
@@ -66,6 +67,11 @@ def as_poured(
             AsPoured(_corrected(reading, curve, column[1], span), taken, [_between(known, ohms) for _, ohms in taken])
         )
     return found
+
+
+def _from_empty(taken: list[tuple[float, float]], sender: Sender) -> list[tuple[float, float]]:
+    """Where nobody read it empty its card's ohms stand for none: never more in the tank than there may be."""
+    return taken if taken and taken[0][0] <= NONE_L else [(0.0, sender.ohms_empty), *taken]
 
 
 def _between(known: list[tuple[float, float]], ohms: float) -> float:

@@ -92,7 +92,8 @@ def first_fill(solids: Solids, held: Capacity, gauge: Gauge, ports: Sequence[Por
     Returns
     -------
     list of FillStep
-        10 L, a quarter, half, the rated capacity (house rule); a step that would be none is left out.
+        Empty where a sender is to be read, 10 L, a quarter, half, the rated capacity (house rule); a step that would be
+        none is left out.
     """
     rated = {one.cell: one.rated_l for one in held.cells}
     return [
@@ -121,7 +122,8 @@ def _beside(cell: Cell, at: Array) -> bool:
 
 def _of_cell(cell: Cell, rated_l: float, solids: Solids, gauge: Gauge, spots: dict[str, float]) -> Iterator[FillStep]:
     line = Waterline(cell.mesh, UP)
-    for number, litres in enumerate(_steps(rated_l), start=1):
+    dry = [0.0] if any(_needles(cell, solids, gauge, 0.0)) else []
+    for number, litres in enumerate([*dry, *_steps(rated_l)], start=1):
         level = float(line.level(litres * MM3_PER_LITRE))
         yield FillStep(
             id=f"{cell.name}-{number}",

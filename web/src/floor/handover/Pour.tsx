@@ -13,11 +13,15 @@ export function Pour({ build, fill, mayWrite }: { build: Build; fill: FillStep; 
   const done = build.state.commission.poured.find((one) => one.step === `commission:pour-${fill.id}`)?.poured
   const [litres, setLitres] = useState<number | null>(null)
   const [ohms, setOhms] = useState<Record<string, number>>({})
+  const isDry = fill.litres === 0
+  const isRead = fill.needles.every((needle) => ohms[needle.sender] !== undefined)
   const over = litres !== null && litres > fill.holds_l
   return (
     <Box data-pour={fill.id} sx={{ border: `2px solid ${inks.hand}`, p: 1.5, display: 'grid', gap: 1.25 }}>
       <Box>
-        The level should stand {units.lengthUnitText(fill.level_mm)} over the lowest place inside
+        {isDry
+          ? 'Nothing in it yet: what does the gauge say?'
+          : `The level should stand ${units.lengthUnitText(fill.level_mm)} over the lowest place inside`}
         {fill.needles.map((needle) => (
           <Box key={needle.sender}>
             {needle.name}: {units.quantity('ohm', needle.ohms)}, needle at {Math.round(100 * needle.share)} % of its
@@ -30,7 +34,7 @@ export function Pour({ build, fill, mayWrite }: { build: Build; fill: FillStep; 
       )}
       {done && (
         <Box sx={{ color: inks.good }}>
-          Poured {units.volumeUnitText(done.litres)} in all
+          {isDry ? 'Read empty' : `Poured ${units.volumeUnitText(done.litres)} in all`}
           {fill.needles.map((needle) => {
             const read = done.ohms?.[needle.sender]
             return read === undefined ? '' : `; ${needle.name} read ${units.quantity('ohm', read)}`
@@ -39,12 +43,14 @@ export function Pour({ build, fill, mayWrite }: { build: Build; fill: FillStep; 
       )}
       {mayWrite && (
         <>
-          <VolumeField
-            label={`In the ${fill.cell} now, all that was poured`}
-            value={litres}
-            fault={over ? `The ${fill.cell} holds ${units.volumeUnitText(fill.holds_l)}` : undefined}
-            onCommit={setLitres}
-          />
+          {!isDry && (
+            <VolumeField
+              label={`In the ${fill.cell} now, all that was poured`}
+              value={litres}
+              fault={over ? `The ${fill.cell} holds ${units.volumeUnitText(fill.holds_l)}` : undefined}
+              onCommit={setLitres}
+            />
+          )}
           {fill.needles.map((needle) => (
             <QuantityField
               key={needle.sender}
@@ -59,14 +65,19 @@ export function Pour({ build, fill, mayWrite }: { build: Build; fill: FillStep; 
           <Button
             variant="contained"
             sx={{ minHeight: 56 }}
-            disabled={litres === null || over}
+            disabled={isDry ? !isRead : litres === null || over}
             onClick={() => {
-              void record(build, { kind: 'poured', subject: `commission:pour-${fill.id}`, litres, ohms })
+              void record(build, {
+                kind: 'poured',
+                subject: `commission:pour-${fill.id}`,
+                litres: isDry ? 0 : litres,
+                ohms,
+              })
               setLitres(null)
               setOhms({})
             }}
           >
-            Record as poured
+            {isDry ? 'Record as read empty' : 'Record as poured'}
           </Button>
         </>
       )}
