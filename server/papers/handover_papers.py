@@ -10,7 +10,9 @@ from keel.log.commission import points_poured
 from keel.studies.gauge.gauge import GAUGE_TRUTH
 from keel.studies.gauge.readings import GaugeTruth
 from keel.studies.handover.as_poured import as_poured
+from keel.studies.handover.first_fill import FIRST_FILL
 from server.papers.gauge_face import gauge_pdf
+from server.papers.handover_sheet import handover_pdf
 from server.papers.paper import Paper, StationPapers, Wanted
 from server.papers.shell_papers import DIP_STICK
 
@@ -26,6 +28,8 @@ def as_it_is(wanted: Wanted) -> GaugeTruth:
 
 
 def _papers(tank: TankAnalysis) -> Iterator[Paper]:
+    if tank[FIRST_FILL]:
+        yield Paper("hand-over.pdf", "Hand-over sheet, PDF", lambda of: handover_pdf(of.heading, of.state()))
     if tank[GAUGE_TRUTH].readings:
         yield Paper(
             "gauge-face-poured.pdf", "Gauge face as poured, PDF", lambda of: gauge_pdf(of.heading, as_it_is(of))

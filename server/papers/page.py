@@ -29,6 +29,7 @@ HEAD = 16 * mm
 LEADING = 1.25
 UNMET = 9 * mm
 """Where gates that were passed unmet are told, from the lower edge."""
+WRITTEN_OUT = str.maketrans({"Ω": "ohm", "≥": "at least ", "≤": "at most ", "→": "to", "✓": "yes"})
 Align = Literal["left", "right", "middle"]
 
 for _name, _file in ((PLAIN, "Archivo-Regular.ttf"), (BOLD, "Archivo-Bold.ttf")):
@@ -88,7 +89,9 @@ class Page:
     def tall(self, text: str, width: float, size: float = 9, *, bold: bool = False) -> float:
         """How tall words are, wrapped to a width [points]."""
         return float(
-            Paragraph(escape(text), _style(size, bold, INK, "left")).wrapOn(self.canvas, width, self.height)[1]
+            Paragraph(escape(printable(text)), _style(size, bold, INK, "left")).wrapOn(self.canvas, width, self.height)[
+                1
+            ]
         )
 
     def words(
@@ -109,7 +112,7 @@ class Page:
         Gives the height below them [points].
         """
         while True:
-            paragraph = Paragraph(escape(text), _style(size, bold, colour, align))
+            paragraph = Paragraph(escape(printable(text)), _style(size, bold, colour, align))
             _, tall = paragraph.wrapOn(self.canvas, width, self.height)
             if lines is None or size <= 4 or tall <= (lines + 0.5) * size * LEADING:
                 break
@@ -143,7 +146,7 @@ class Page:
         cells = [
             [
                 Paragraph(
-                    escape(cell),
+                    escape(printable(cell)),
                     _style(
                         size - 1 if head and not row else size,
                         column in strong and not (head and not row),
@@ -196,6 +199,11 @@ class Page:
         return self._stream.getvalue()
 
 
+def printable(text: str) -> str:
+    """A text with signs that the font lacks written out."""
+    return text.translate(WRITTEN_OUT)
+
+
 def label(
     canvas: Canvas, text: str, x: float, y: float, size: float = 7, *, bold: bool = False, colour: Color = INK,
     align: Align = "left",
@@ -204,7 +212,7 @@ def label(
     canvas.setFont(BOLD if bold else PLAIN, size)
     canvas.setFillColor(colour)
     draw = {"left": canvas.drawString, "right": canvas.drawRightString, "middle": canvas.drawCentredString}[align]
-    draw(x, y, text)
+    draw(x, y, printable(text))
 
 
 def _style(size: float, bold: bool, colour: Color, align: Align) -> ParagraphStyle:

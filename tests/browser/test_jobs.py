@@ -78,12 +78,12 @@ class OneJob(SliceTestCase):
             links = self.browser.find_elements(By.CSS_SELECTOR, "[data-station]")
             return [link.get_attribute("data-station") for link in links]
 
-        folded = ["shell", "sheet", "build", "proof", "bench", "mount", "lines", "wiring", "buying"]
+        folded = ["shell", "sheet", "build", "proof", "bench", "mount", "lines", "wiring", "buying", "handover"]
         self.until(lambda: shown() == folded, "folded")
         self.browser.refresh()
         self.until(lambda: shown() == folded, "still folded")
         self.click("[data-group=design]")
-        self.until(lambda: len(shown()) == 15, "unfolded")
+        self.until(lambda: len(shown()) == 16, "unfolded")
         groups = self.browser.find_elements(By.CSS_SELECTOR, "nav[aria-label=Stations] > section")
         others = sum(self.find(part).size["height"] for part in ("header", "[aria-label='Tally']"))
         whole = sum(group.size["height"] for group in groups)

@@ -30,7 +30,8 @@ const SHOWS = {
   cut: String,
   lengthUnit: 'mm',
   quantity: (_: string, value: number) => String(value),
-  lengthUnitText: (mm: number) => `${mm} mm`, volumeUnitText: (litres: number) => `${litres} L`,
+  lengthUnitText: (mm: number) => `${mm} mm`,
+  volumeUnitText: (litres: number) => `${litres} L`,
 }
 
 /** Entries in words. */

@@ -8,7 +8,7 @@ import numpy as np
 
 from keel.analysis.parts import LINES, PORTS, SOLIDS, WIRING
 from keel.analysis.study import study
-from keel.design.lines import Lines, RunEnd
+from keel.design.lines import TANK, Lines, RunEnd
 from keel.design.ports import Port
 from keel.design.wiring import ConnectorDoes, Wiring
 from keel.solid.solids import Solids
@@ -128,7 +128,7 @@ def line_proof(
     LineProof
         Joints in walking order.
     """
-    held = [_held(one, lines, flows) for one in circuits if one.runs]
+    held = [_held(one, lines, ports, flows) for one in circuits if one.runs]
     of_run = {run: one for one in held for run in one.runs}
     kpa = {run.id: _highest(run.id, flows) for run in lines.runs}
     by_end: dict[tuple[str, str], Joint] = {(one.run, one.side): one for one in placed.named}
@@ -157,10 +157,10 @@ def line_proof(
     return LineProof([found[n] for n in walking_order(spots, middle)], held)
 
 
-def _held(circuit: Circuit, lines: Lines, flows: LineFlows) -> LineHeld:
-    names = {part.id: part.name for part in lines.parts}
+def _held(circuit: Circuit, lines: Lines, ports: Sequence[Port], flows: LineFlows) -> LineHeld:
+    names = {one.id: one.name for one in lines.parts} | {one.id: one.name for one in ports}
     key = [*circuit.ports, *circuit.parts][0]
-    said = f"line from {circuit.ports[0]}" if circuit.ports else f"line of {names[key]}"
+    said = f"line {'from' if circuit.ports else 'of'} {names.get(key, key)}"
     return LineHeld(key, said, max(_highest(run, flows) for run in circuit.runs), [*circuit.fuels], circuit.runs)
 
 
@@ -171,7 +171,10 @@ def _highest(run: str, flows: LineFlows) -> float:
 
 
 def _name(place: JointPlace, joint: Joint | None) -> str:
-    return f"{place.name}, {joint.part_name} {joint.port}" if joint else f"{place.name}, {place.side}"
+    if joint is None:
+        return f"{place.name}, {place.side}"
+    port = "" if joint.part == TANK else f" {joint.port}"
+    return f"{place.name}, {joint.part_name}{port}"
 
 
 def _marks(end: RunEnd, is_pushed: bool, lines: Lines, ports: Sequence[Port]) -> list[Mark]:

@@ -1,5 +1,5 @@
-import { useState } from 'react'
 import type { Build, Operation } from '../../api/model'
+import { chooseJoint, useJointAtHand } from './atHand'
 import { Hold } from './Hold'
 import { Joints } from './Joints'
 import { Pour } from './Pour'
@@ -8,19 +8,17 @@ interface Props {
   build: Build
   operation: Operation
   mayWrite: boolean
-  joint?: string | null
-  onJoint?: (joint: string | null) => void
-}
-
-/** What a step from first fuel to hand-over takes beside its looks: fuel poured, lines held, joints visited. */
-export function LastStep({ build, operation, mayWrite }: Props) {
-  const [joint, setJoint] = useState<string | null>(null)
-  const fill = build.fills.find((one) => `commission:pour-${one.id}` === operation.id)
-  if (fill) return <Pour build={build} fill={fill} mayWrite={mayWrite} />
-  if (operation.id === 'commission:hold') return <Hold build={build} mayWrite={mayWrite} />
-  if (VISITS.includes(operation.id)) return <Joints build={build} mayWrite={mayWrite} at={joint} onJoint={setJoint} />
-  return null
 }
 
 /** Steps that joints are looked at in, or after. */
 const VISITS = ['commission:joints', 'commission:drive', 'commission:hand-over']
+
+/** What a step from first fuel to hand-over takes beside its looks: fuel poured, lines held, joints visited. */
+export function LastStep({ build, operation, mayWrite }: Props) {
+  const joint = useJointAtHand((at) => at.joint)
+  const fill = build.fills.find((one) => `commission:pour-${one.id}` === operation.id)
+  if (fill) return <Pour build={build} fill={fill} mayWrite={mayWrite} />
+  if (operation.id === 'commission:hold') return <Hold build={build} mayWrite={mayWrite} />
+  if (!VISITS.includes(operation.id)) return null
+  return <Joints build={build} mayWrite={mayWrite} at={joint} onJoint={chooseJoint} />
+}

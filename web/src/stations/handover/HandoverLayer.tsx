@@ -1,11 +1,12 @@
 import { useTheme } from '@mui/material/styles'
 import type { Build, JointState } from '../../api/model'
 import { useBuild } from '../../floor/build'
+import { chooseJoint, useJointAtHand } from '../../floor/handover/atHand'
 import type { Placed } from '../../drawing/layout'
 import { useParams } from 'react-router'
 import type { LayerProps } from '../station'
 import { apart } from './apart'
-import { chooseJoint, chooseStep, useStepView } from './steps'
+import { chooseStep } from './steps'
 
 const RADIUS = 8
 
@@ -33,7 +34,7 @@ export function HandoverLayer({ view, evaluation }: LayerProps) {
 
 function Joints({ view, build }: { view: Placed; build: Build }) {
   const { inks } = useTheme()
-  const at = useStepView((step) => step.joint)
+  const at = useJointAtHand((hand) => hand.joint)
   const states = new Map(build.state.commission.joints.map((one) => [one.id, one]))
   const own = build.joints.map(({ at: place }) => [view.toX(place[view.across]), view.toY(place[view.up])] as const)
   const shown = apart(own, 2 * RADIUS + 1)

@@ -5,12 +5,13 @@ import { Link } from 'react-router'
 import type { Build, OpenItem } from '../../api/model'
 import { Choice } from '../../fields/fields'
 import { record } from '../../floor/build'
+import { chooseJoint } from '../../floor/handover/atHand'
 import { ReasonDialog } from '../../floor/ReasonDialog'
 import { useUnits } from '../../units/useUnits'
 import { select, useWork } from '../../work/store'
 import { Folded } from '../Folded'
 import { stationOf } from '../registry'
-import { chooseJoint, chooseStep } from './steps'
+import { chooseStep } from './steps'
 
 const BEFORE: OpenItem['before'][] = ['first fuel', 'engine running', 'hand-over']
 const WHY = ['temporary', 'loose', 'untied', 'missing', 'held open', 'unknown', 'to be coated'] as const

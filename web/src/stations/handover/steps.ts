@@ -2,10 +2,9 @@ import { create } from 'zustand'
 import type { Build, OperationState } from '../../api/model'
 
 /** Which step is looked at; empty: the one that is next. */
-export const useStepView = create<{ step: string | null; joint: string | null }>()(() => ({ step: null, joint: null }))
+export const useStepView = create<{ step: string | null }>()(() => ({ step: null }))
 
-export const chooseStep = (step: string | null) => useStepView.setState({ step, joint: null })
-export const chooseJoint = (joint: string | null) => useStepView.setState({ joint })
+export const chooseStep = (step: string | null) => useStepView.setState({ step })
 
 /** The step at hand among the last ones. */
 export function stepAtHand(build: Build, chosen: string | null): OperationState | undefined {
