@@ -8,6 +8,8 @@ from keel.log.handover_entries import JointSeen, LineRead
 from keel.studies.build.operation import LineHolds
 from keel.studies.result import Words, words
 
+ROUNDED_KPA = 0.5
+"""What is asked for is shown rounded: so much less is as much."""
 MARK_WORDS = {
     "pull": "no pull on it yet",
     "pushed": "no mark yet where it is pushed to",
@@ -105,14 +107,14 @@ def line_lacks(asked: LineHolds, said: Facts) -> Words | None:
     """
     taken = holding(asked.circuit, said)
     if not taken:
-        return words(
-            "{name} not held yet: {kpa} for {hold_min}", name=asked.name, kpa=asked.kpa, hold_min=asked.minutes
-        )
+        said_so = "{name} not held yet: {working_kpa} for {hold_min}"
+        return words(said_so, name=asked.name, working_kpa=asked.kpa, hold_min=asked.minutes)
     first, last = taken[0].entry, max((one.entry for one in taken), key=lambda one: one.minute)
     if any(one.entry.simulated for one in taken):
         return words("{name} held by a simulated gauge: it proves nothing", name=asked.name)
-    if first.kpa < asked.kpa:
-        return words("{name} held at {held_kpa}, {kpa} wanted", name=asked.name, held_kpa=first.kpa, kpa=asked.kpa)
+    if first.kpa < asked.kpa - ROUNDED_KPA:
+        low = "{name} held at {held_kpa}, {working_kpa} wanted"
+        return words(low, name=asked.name, held_kpa=first.kpa, working_kpa=asked.kpa)
     lost = first.kpa - min(one.entry.kpa for one in taken)
     if lost > asked.fall * first.kpa:
         return words("{name} lost {lost_kpa} of {held_kpa}", name=asked.name, lost_kpa=lost, held_kpa=first.kpa)

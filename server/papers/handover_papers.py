@@ -11,6 +11,7 @@ from keel.studies.gauge.gauge import GAUGE_TRUTH
 from keel.studies.gauge.readings import GaugeTruth
 from keel.studies.handover.as_poured import as_poured
 from keel.studies.handover.first_fill import FIRST_FILL
+from server.papers.booklet import booklet_pdf
 from server.papers.gauge_face import gauge_pdf
 from server.papers.handover_sheet import handover_pdf
 from server.papers.paper import Paper, StationPapers, Wanted
@@ -29,6 +30,11 @@ def as_it_is(wanted: Wanted) -> GaugeTruth:
 
 def _papers(tank: TankAnalysis) -> Iterator[Paper]:
     if tank[FIRST_FILL]:
+        yield Paper(
+            "booklet.pdf",
+            "Customer's booklet, PDF",
+            lambda of: booklet_pdf(of.heading, of.tank, of.state(), as_it_is(of)),
+        )
         yield Paper("hand-over.pdf", "Hand-over sheet, PDF", lambda of: handover_pdf(of.heading, of.state()))
     if tank[GAUGE_TRUTH].readings:
         yield Paper(

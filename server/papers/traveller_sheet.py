@@ -195,8 +195,8 @@ class _Traveller:
             of = ", ".join(asked.kinds) or "all else that was counted"
             return f"As many out as in of {of}: ______ in, ______ out"
         if isinstance(asked, LineHolds):
-            said = "{name} at {kpa}: begun with ________ , after {hold_min} ________"
-            return self._said(words(said, name=asked.name, kpa=asked.kpa, hold_min=asked.minutes))
+            said = "{name} at {working_kpa}: begun with ________ , after {hold_min} ________"
+            return self._said(words(said, name=asked.name, working_kpa=asked.kpa, hold_min=asked.minutes))
         if isinstance(asked, JointsDry):
             again = ", looked at again since" if asked.after else " and marked, in walking order"
             return f"All {len(asked.joints)} joints dry{again}"
