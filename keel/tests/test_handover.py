@@ -18,10 +18,13 @@ from keel.log.standing import standing
 from keel.log.state import BuildState, build_state
 from keel.studies.build.traveller import TRAVELLER
 from keel.studies.gauge.poured_curve import face_truth, lamp_minutes, poured_curve
+from keel.studies.handover.explanation import EXPLANATION
 from keel.studies.handover.first_fill import FIRST_FILL
 from keel.studies.handover.line_joints import LINE_PROOF
 from keel.studies.handover.walking import walking_order
+from keel.studies.liquid.capacity import CAPACITY
 from keel.studies.result import words
+from keel.studies.wiring.supply import STOPPINGS
 from keel.tests.line_samples import analysed
 from keel.tests.test_log import START
 from keel.tests.wiring_samples import looked_at, wired_up
@@ -232,3 +235,21 @@ class Handed(TestCase):
         keys = {one.key for one in open_in(findings)}
         self.assertLessEqual({f"finding {one.key}" for one in findings if one.severity == "stop"}, keys)
         self.assertTrue(any(one.startswith("finding wiring.unbonded") for one in keys))
+
+
+class Explained(TestCase):
+    """How it works, in the customer's words."""
+
+    def test_it_tells_of_what_is_there(self) -> None:
+        """Every cell with its litres, every vent, what uses the fuel; nothing of what isn't there."""
+        design = wired_up(gauge={"reserve_l": 10.0})
+        said = {one.title: " ".join(line.plain() for line in one.lines) for one in analysed(design)[EXPLANATION]}
+        held = analysed(design)[CAPACITY]
+        self.assertIn(f"{held.rated_l:.2f}", said["The tank"])
+        for port in design.ports:
+            self.assertEqual(f"out by {port.name}." in said["Filling and breathing"], port.role == "vent")
+        self.assertIn("rail", said["From the tank to the engine"])
+        (stop,) = analysed(design)[STOPPINGS]
+        self.assertIn(f"in a crash by {stop.in_crash[0]}", said["Pumps, and what stops them"])
+        bare = wired_up(devices=[], wires=[], parts=[], lines={"runs": []})
+        self.assertNotIn("From the tank to the engine", {one.title for one in analysed(bare)[EXPLANATION]})
