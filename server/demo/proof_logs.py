@@ -59,8 +59,8 @@ CART_STAYS = {
     "finding lines.needle:kerosene-nozzle": "The charger stays on while the cart is out: no flat battery",
     "finding buying.no_mate": "Both draws are welded bosses, their fittings came with the hoses",
     "finding lines.unknown_joint:avgas-draw": "Both draws are M18 × 1.5, as their drawing says",
-    "finding lines.unclamped:avgas-draw": "Held by a bracket on the cart's frame, 60 mm from the separator",
-    "finding lines.unclamped:kerosene-draw": "Held by a bracket on the cart's frame, 60 mm from the separator",
+    "finding lines.unclamped:avgas-draw": "Held by a bracket on the cart's frame, close to the separator",
+    "finding lines.unclamped:kerosene-draw": "Held by a bracket on the cart's frame, close to the separator",
 }
 BRACKET = "P clip on a stand-off from the nearest frame, pulled at and firm"
 CUTTER_STAYS = {
