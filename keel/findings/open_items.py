@@ -8,18 +8,9 @@ from keel.findings.finding import Finding, StationName
 from keel.studies.build.operation import Before
 from keel.studies.result import Words
 
-OpenWhy = Literal[
-    "temporary",
-    "loose",
-    "untied",
-    "missing",
-    "held open",
-    "unknown",
-    "overridden",
-    "to be coated",
-    "not proved",
-    "stop",
-]
+LeftWhy = Literal["temporary", "loose", "untied", "missing", "held open", "unknown", "to be coated"]
+"""What people say of something that they leave open."""
+OpenWhy = LeftWhy | Literal["overridden", "not proved", "stop"]
 
 
 @dataclass(frozen=True, slots=True)

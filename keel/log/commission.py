@@ -6,7 +6,7 @@ from typing import Literal
 
 from keel.log.facts import Facts
 from keel.log.handover_entries import Poured
-from keel.log.line_proof import holding, joint_lacks, last_seen, line_lacks
+from keel.log.line_proof import holding, joint_lacks, last_seen, line_lacks, standing_marks
 from keel.studies.build.operation import JointsDry, LineHolds, PouredIn, Traveller
 from keel.studies.result import Words
 
@@ -22,7 +22,7 @@ class JointState:
     marked : list of str
         Marks that stand, of those that it takes.
     lacks : Words or None
-        Why it doesn't count yet.
+        Why it doesn't count yet; after engine and drive it is looked at again.
     by, when : str, datetime or None
         Who looked last.
     """
@@ -39,12 +39,13 @@ class JointState:
 
 @dataclass(frozen=True, slots=True)
 class HeldState:
-    """A line as it was held last: minutes and pressures [kPa]."""
+    """A line as it was held last, minutes and pressures [kPa]; `fall` is the share that it may lose meanwhile."""
 
     circuit: str
     name: str
     kpa: float
     minutes: float
+    fall: float
     readings: list[tuple[float, float]]
     simulated: bool
     began: datetime | None
@@ -86,11 +87,13 @@ def commission(traveller: Traveller, said: Facts) -> Commission:
         In the order in which things are asked for.
     """
     conditions = [one for gate in traveller.gates for one in gate.conditions]
-    asked = next((one for one in conditions if isinstance(one, JointsDry)), None)
+    visits = [one for one in conditions if isinstance(one, JointsDry)]
+    asked = visits[0] if visits else None
+    after = max((said.done[one.after].happened for one in visits if one.after in said.done), default=None)
     steps = [one.subject for one in conditions if isinstance(one, PouredIn)]
     return Commission(
-        joints=[_joint(joint, name, marks, said) for joint, name, marks in (asked.joints if asked else ())],
-        held=[_held(one, said) for one in conditions if isinstance(one, LineHolds)],
+        joints=[_joint(joint, name, marks, said, after) for joint, name, marks in (asked.joints if asked else ())],
+        held=[_held(one, said) for one in dict.fromkeys(one for one in conditions if isinstance(one, LineHolds))],
         poured=[
             PouredState(step, said.poured[step].entry, said.poured[step].author, said.poured[step].happened)
             for step in steps
@@ -119,16 +122,15 @@ def points_poured(found: Commission) -> dict[str, list[tuple[float, float]]]:
     return points
 
 
-def _joint(joint: str, name: str, marks: tuple[str, ...], said: Facts) -> JointState:
+def _joint(joint: str, name: str, marks: tuple[str, ...], said: Facts, after: datetime | None) -> JointState:
     last = last_seen(joint, said)
-    good = [mark for mark in marks if (made := said.marked.get((joint, mark))) is not None and made.entry.good]
     return JointState(
         id=joint,
         name=name,
         marks=list(marks),
         found=last.entry.found if last else "",
-        marked=good,
-        lacks=joint_lacks(joint, marks, said, None),
+        marked=standing_marks(joint, marks, said),
+        lacks=joint_lacks(joint, marks, said, after),
         by=last.author if last else "",
         when=last.happened if last else None,
     )
@@ -141,6 +143,7 @@ def _held(asked: LineHolds, said: Facts) -> HeldState:
         name=asked.name,
         kpa=asked.kpa,
         minutes=asked.minutes,
+        fall=asked.fall,
         readings=[(one.entry.minute, one.entry.kpa) for one in taken],
         simulated=any(one.entry.simulated for one in taken),
         began=taken[0].happened if taken else None,

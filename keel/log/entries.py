@@ -24,10 +24,8 @@ from keel.log.entry import (
 )
 from keel.log.handover_entries import (
     ClosedAgain,
-    DrillRun,
     JointMarked,
     JointSeen,
-    LampSeen,
     LeftOpen,
     LineRead,
     Poured,
@@ -253,7 +251,7 @@ AnyEntry = Annotated[
     Started | Paused | Done | Skipped | Accepted | Added | Moved | Checked | Counted | Read | Measured | Flushed
     | Overridden | Corrected | Noted | Pinned | Drawn | Arrived | Asked | SentOut | CameBack | Agreed | Learnt
     | ProofBegun | GaugeRead | ProofEnded | LeakFound | LeakRepaired | SeamWalked
-    | Poured | LampSeen | LineRead | JointSeen | JointMarked | LeftOpen | ClosedAgain | DrillRun,
+    | Poured | LineRead | JointSeen | JointMarked | LeftOpen | ClosedAgain,
     Field(discriminator="kind"),
 ]  # fmt: skip
 ENTRY: TypeAdapter[AnyEntry] = TypeAdapter(AnyEntry)

@@ -31,10 +31,8 @@ from keel.log.entries import (
 from keel.log.entry import Way
 from keel.log.handover_entries import (
     ClosedAgain,
-    DrillRun,
     JointMarked,
     JointSeen,
-    LampSeen,
     LeftOpen,
     LineRead,
     Poured,
@@ -92,12 +90,10 @@ class Facts:
         By the leak.
     poured, marked, closed : dict
         The last word on a step of the fill, on a joint's mark, on an open item.
-    lamps, seen, held : dict
-        All words on a lamp, on a joint, all pressures of a line, in their order.
+    seen, held : dict
+        All words on a joint, all pressures of a line, in their order.
     left : dict
         What was left open, by its own entry.
-    drills : list
-        As practised.
     hot : list
         Work that was begun or done that undoes a leak test before it, in its order.
     """
@@ -126,13 +122,11 @@ class Facts:
     read: dict[str, list[Said[GaugeRead]]] = field(default_factory=lambda: defaultdict(list))
     repaired: dict[str, Said[LeakRepaired]] = field(default_factory=dict)
     poured: dict[str, Said[Poured]] = field(default_factory=dict)
-    lamps: dict[str, list[Said[LampSeen]]] = field(default_factory=lambda: defaultdict(list))
     held: dict[str, list[Said[LineRead]]] = field(default_factory=lambda: defaultdict(list))
     seen: dict[str, list[Said[JointSeen]]] = field(default_factory=lambda: defaultdict(list))
     marked: dict[tuple[str, str], Said[JointMarked]] = field(default_factory=dict)
     left: dict[str, Said[LeftOpen]] = field(default_factory=dict)
     closed: dict[str, Said[ClosedAgain]] = field(default_factory=dict)
-    drills: list[Said[DrillRun]] = field(default_factory=list)
     hot: list[Said[Any]] = field(default_factory=list)
 
 
@@ -280,10 +274,6 @@ def _poured(found: Facts, said: Said[Poured]) -> None:
     found.poured[said.entry.subject] = said
 
 
-def _lamp(found: Facts, said: Said[LampSeen]) -> None:
-    found.lamps[said.entry.subject].append(said)
-
-
 def _line_read(found: Facts, said: Said[LineRead]) -> None:
     found.held[said.entry.subject].append(said)
 
@@ -303,10 +293,6 @@ def _left(found: Facts, said: Said[LeftOpen]) -> None:
 def _closed(found: Facts, said: Said[ClosedAgain]) -> None:
     if said.entry.reason.strip():
         found.closed[said.entry.subject] = said
-
-
-def _drill(found: Facts, said: Said[DrillRun]) -> None:
-    found.drills.append(said)
 
 
 _TAKES: dict[type, Callable[[Facts, Said[Any]], None]] = {
@@ -336,11 +322,9 @@ _TAKES: dict[type, Callable[[Facts, Said[Any]], None]] = {
     GaugeRead: _gauge_read,
     LeakRepaired: _repaired,
     Poured: _poured,
-    LampSeen: _lamp,
     LineRead: _line_read,
     JointSeen: _joint,
     JointMarked: _marked,
     LeftOpen: _left,
     ClosedAgain: _closed,
-    DrillRun: _drill,
 }

@@ -4,12 +4,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from keel.findings.open_items import LeftWhy
 from keel.log.entry import Entry, Reason, Subject, Text
 from keel.studies.build.operation import Before
 from keel.studies.handover.line_joints import Mark
 
+Said = Annotated[str, Field(max_length=1000)]
 Ohms = Annotated[float, Field(ge=0, le=100_000)]
-OpenKind = Literal["temporary", "loose", "untied", "missing", "held open", "unknown", "overridden", "to be coated"]
 
 
 class Poured(Entry):
@@ -22,15 +23,6 @@ class Poured(Entry):
     needle: Annotated[float, Field(ge=0, le=1)] | None = Field(
         default=None, description="Where the needle stands, as a share of its travel"
     )
-
-
-class LampSeen(Entry):
-    """A level switch's lamp changed with so much in the cell."""
-
-    kind: Literal["lamp"] = "lamp"
-    subject: Subject
-    litres: Annotated[float, Field(ge=0, le=100_000)]
-    lit: bool
 
 
 class LineRead(Entry):
@@ -65,7 +57,7 @@ class LeftOpen(Entry):
 
     kind: Literal["left open"] = "left open"
     what: Text
-    why: OpenKind = "temporary"
+    why: LeftWhy = "temporary"
     before: Before = "hand-over"
 
 
@@ -76,10 +68,4 @@ class ClosedAgain(Entry):
     subject: Subject
     reason: Reason
     stays: bool = Field(default=False, description="It stays as it is; who writes this answers for it")
-
-
-class DrillRun(Entry):
-    """The refuelling drill as it was practised: seconds, step by step."""
-
-    kind: Literal["drill"] = "drill"
-    seconds: Annotated[dict[Subject, Annotated[float, Field(ge=0, le=36_000)]], Field(max_length=40)]
+    said: Said = Field(default="", description="What the ledger said of it then; said otherwise, it is open again")

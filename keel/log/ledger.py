@@ -8,10 +8,9 @@ from keel.log.facts import CAPS, Facts
 from keel.log.gates import GateState, differing
 from keel.log.line_proof import joint_lacks, last_seen
 from keel.log.proofs import CellProof
+from keel.studies.build.handover_work import KIND
 from keel.studies.build.operation import Gate, JointsDry, NothingOpen, Operation, Traveller
 from keel.studies.result import Words, words
-
-COMMISSION = "commission"
 
 
 def ledger(
@@ -74,8 +73,9 @@ def goes_by_ledger(gate: Gate) -> bool:
 
 
 def _as_it_stands(item: OpenItem, said: Facts) -> OpenItem:
+    """Who lets something stay answers for what was said of it then, not for what has become of it."""
     closed = said.closed.get(item.key)
-    if closed is None or not closed.entry.stays:
+    if closed is None or not closed.entry.stays or closed.entry.said not in ("", item.what.plain()):
         return item
     return replace(item, stays=closed.entry.reason.strip(), by=closed.author)
 
@@ -83,7 +83,7 @@ def _as_it_stands(item: OpenItem, said: Facts) -> OpenItem:
 def _undone(order: Sequence[Operation], said: Facts) -> Iterator[OpenItem]:
     """Steps of the build that are open, told together; what covers the metal by itself."""
     settled = {*said.done, *said.skipped}
-    left = [one for one in order if one.kind != COMMISSION and one.id not in settled]
+    left = [one for one in order if one.kind != KIND and one.id not in settled]
     bare = [one for one in left if one.covers]
     for one in bare:
         yield OpenItem(f"step {one.id}", "to be coated", one.title, "first fuel", "build", one.id)
@@ -97,7 +97,7 @@ def _passed_unmet(gates: Sequence[GateState], order: Sequence[Operation]) -> Ite
     kinds = {one.id: one.kind for one in order}
     for gate in gates:
         if gate.standing == "overridden" and gate.override is not None:
-            commission = any(kinds.get(one) == COMMISSION for one in gate.gate.before)
+            commission = any(kinds.get(one) == KIND for one in gate.gate.before)
             what = words("{title}: passed unmet, {reason}", title=gate.gate.title.plain(), reason=gate.override.reason)
             station = "handover" if commission else "build"
             yield OpenItem(

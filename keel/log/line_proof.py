@@ -62,12 +62,52 @@ def joint_lacks(joint: str, marks: Sequence[str], said: Facts, after: datetime |
         return words("tightened, and not seen dry since")
     if last.entry.found != "dry":
         return words("it leaks") if last.entry.found == "leak" else words("it weeps")
-    tightened = max((one.happened for one in said.seen[joint] if one.entry.found == "tightened"), default=None)
-    for mark in marks:
-        made = said.marked.get((joint, mark))
-        if made is None or not made.entry.good or (tightened is not None and made.happened < tightened):
-            return words(MARK_WORDS[mark])
-    return None
+    stand = standing_marks(joint, marks, said)
+    return next((words(MARK_WORDS[mark]) for mark in marks if mark not in stand), None)
+
+
+def standing_marks(joint: str, marks: Sequence[str], said: Facts) -> list[str]:
+    """The marks of a joint that count: good ones, made since it was tightened last.
+
+    Parameters
+    ----------
+    joint : str
+        Its id.
+    marks : sequence of str
+        What it takes.
+    said : Facts
+        What stands in the log.
+
+    Returns
+    -------
+    list of str
+        Of those that it takes.
+    """
+    tightened = tightened_at(joint, said)
+    made = {mark: said.marked.get((joint, mark)) for mark in marks}
+    return [
+        mark
+        for mark, one in made.items()
+        if one is not None and one.entry.good and (tightened is None or one.happened >= tightened)
+    ]
+
+
+def tightened_at(joint: str, said: Facts) -> datetime | None:
+    """When a joint was tightened last.
+
+    Parameters
+    ----------
+    joint : str
+        Its id.
+    said : Facts
+        What stands in the log.
+
+    Returns
+    -------
+    datetime or None
+        None where it never was.
+    """
+    return max((one.happened for one in said.seen.get(joint, []) if one.entry.found == "tightened"), default=None)
 
 
 def holding(circuit: str, said: Facts) -> list[Said[LineRead]]:
@@ -83,7 +123,7 @@ def holding(circuit: str, said: Facts) -> list[Said[LineRead]]:
     Returns
     -------
     list of Said
-        From the last one at minute nought on.
+        From the last one at minute 0 on.
     """
     taken = said.held.get(circuit, [])
     begun = max((n for n, one in enumerate(taken) if one.entry.minute == 0), default=None)
@@ -103,7 +143,7 @@ def line_lacks(asked: LineHolds, said: Facts) -> Words | None:
     Returns
     -------
     Words or None
-        None where it held. What joints were tightened for since is held again.
+        None where it held, and none of its joints was tightened since.
     """
     taken = holding(asked.circuit, said)
     if not taken:
@@ -121,4 +161,7 @@ def line_lacks(asked: LineHolds, said: Facts) -> Words | None:
     if last.minute < asked.minutes:
         short = "{name} held for {minute_min}, {hold_min} wanted"
         return words(short, name=asked.name, minute_min=last.minute, hold_min=asked.minutes)
+    ended = max(one.happened for one in taken)
+    if any((at := tightened_at(joint, said)) is not None and at > ended for joint in asked.joints):
+        return words("{name}: joints tightened since it was held, hold it again", name=asked.name)
     return None

@@ -153,6 +153,7 @@ class Handed(TestCase):
             of = next(one for one in state.commission.joints if one.id == joint.id)
             in_ledger = any(one.key == f"joint {joint.id}" for one in state.ledger)
             self.assertEqual(in_ledger, of.found != "" and of.lacks is not None)
+            self.assertEqual(of.found == "dry" and of.marked == of.marks, of.lacks is None)
             return of.lacks.plain() if of.lacks else ""
 
         self.assertEqual(said(), "not looked at yet")
@@ -173,7 +174,10 @@ class Handed(TestCase):
         state = self.state(*dry, *marks, drive)
         self.assertEqual(self.lacks(state, "joints dry"), "")
         self.assertIn(f"{len(joints)} of {len(joints)} joints", self.lacks(state, "hand-over"))
-        self.assertNotIn("joints", self.lacks(self.state(*dry, *marks, drive, *dry), "hand-over"))
+        self.assertTrue(all(one.lacks is not None for one in state.commission.joints))
+        again = self.state(*dry, *marks, drive, *dry)
+        self.assertNotIn("joints", self.lacks(again, "hand-over"))
+        self.assertTrue(all(one.lacks is None for one in again.commission.joints))
 
     def test_a_line_is_held(self) -> None:
         """At its working pressure, long enough, with little lost, by a gauge that is one."""
@@ -196,6 +200,12 @@ class Handed(TestCase):
         self.assertEqual(said((0, kpa), (11, 0.97 * kpa)), "")
         self.assertIn("simulated", said((0, kpa), (11, kpa), simulated=True))
         self.assertIn("wanted", said((0, kpa), (11, kpa), (0, kpa)))
+        joint = next(one for one in analysed(self.design)[LINE_PROOF].joints if one.circuit == line.circuit)
+        read = [{"kind": "line read", "subject": line.circuit, "minute": minute, "kpa": kpa} for minute in (0, 11)]
+        tightened = {"kind": "joint", "subject": joint.id, "found": "tightened"}
+        for gate in ("lines held", "engine may run"):
+            self.assertIn("hold it again", self.lacks(self.state(*read, tightened), gate))
+            self.assertNotIn("hold", self.lacks(self.state(tightened, *read), gate))
 
     def test_no_more_than_it_holds(self) -> None:
         """More than brimful is refused with both figures; less than before too."""
@@ -223,6 +233,8 @@ class Handed(TestCase):
         stays = self.state(left, closed | {"stays": True}).ledger
         self.assertEqual(next(one.stays for one in stays if one.key == "left cap-1"), "joined")
         self.assertNotIn("left cap-1", {one.key for one in stands_before(stays, "hand-over")})
+        told = self.state(left, closed | {"stays": True, "said": "cap on the feed"}).ledger
+        self.assertEqual(next(one.stays for one in told if one.key == "left cap-1"), "")
         gates = {one.gate.id: one.gate.firm for one in self.state().gates}
         self.assertTrue(gates["engine may run"] and gates["hand-over"])
         drawn = [OpenItem("finding x", "stop", words("x"), "first fuel", "ports", "p")]

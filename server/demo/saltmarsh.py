@@ -120,6 +120,7 @@ RULES: dict[str, Any] = {
         "trim_min_each": 12.0,
         "prove_min_each": 25.0,
         "cover_min_per_m2": 30.0,
+        "commission_min_each": 15.0,
     },
 }
 

@@ -25,7 +25,7 @@ from keel.log.entries import (
 from keel.log.facts import facts
 from keel.log.gates import GateState
 from keel.log.handover_checks import why_not_poured
-from keel.log.handover_entries import Poured
+from keel.log.handover_entries import ClosedAgain, Poured
 from keel.log.plan import in_the_way, planned, prerequisites
 from keel.log.proof_checks import OfProof, why_not_begun, why_not_of_proof
 from keel.log.proof_entries import (
@@ -174,6 +174,11 @@ class Log:
         why = why_not_poured(entry, self._traveller(entry.design), facts(standing(self.received).entries, entry.design))
         return None if why is None else f"Not taken: {why.plain()}."
 
+    def _why_not_closed(self, entry: ClosedAgain) -> str | None:
+        """Nobody answers beforehand for what isn't open yet."""
+        is_open = any(one.key == entry.subject for one in self._state(entry.design).ledger)
+        return None if is_open else "There is no such open item."
+
     def _why_not_begun(self, entry: ProofBegun) -> str | None:
         if entry.design is None:
             return "It doesn't say which design of the job it is about."
@@ -205,6 +210,9 @@ class Log:
             return entry.model_copy(update=known | known_of(entry, self._tank(entry.design)))
         if isinstance(entry, ProofEnded):
             return entry.model_copy(update=known | {"found": self._found(entry)})
+        if isinstance(entry, ClosedAgain):
+            told = {one.key: one.what.plain() for one in self._state(entry.design).ledger}
+            return entry.model_copy(update=known | {"said": told.get(entry.subject, "")})
         if not isinstance(entry, Done | Accepted):
             return entry.model_copy(update=known)
         found = next((one for one in self._traveller(entry.design).operations if one.id == entry.subject), None)
@@ -244,6 +252,7 @@ _CHECKED: dict[type, Callable[[Log, Any], str | None]] = {
     Overridden: Log._why_not_passed,
     Moved: Log._why_not_moved,
     Poured: Log._why_not_poured,
+    ClosedAgain: Log._why_not_closed,
     ProofBegun: Log._why_not_begun,
     **dict.fromkeys((GaugeRead, SeamWalked, LeakFound, LeakRepaired, ProofEnded), Log._why_not_of_proof),
 }

@@ -25,5 +25,7 @@ class HandedOver(Floor):
         self.assertIn("shut", self.write(self.entry("done", subject="commission:engine"))[0]["refused"])
         keys = [one["key"] for one in self.build()["state"]["ledger"]]
         self.assertIn(f"left {left['id']}", keys)
+        unknown = self.entry("closed", subject="finding lines.open:p", reason="later", stays=True)
+        self.assertIn("no such open item", self.write(unknown)[0]["refused"])
         self.write(self.entry("closed", subject=f"left {left['id']}", reason="joined"))
         self.assertNotIn(f"left {left['id']}", [one["key"] for one in self.build()["state"]["ledger"]])

@@ -141,10 +141,7 @@ class HandoverWork:
                 "lines held",
                 words("Lines hold their working pressure"),
                 [_id("hold")],
-                [
-                    LineHolds(one.id, one.name, one.kpa, self.rules.line_hold_min, self.rules.line_fall)
-                    for one in self.pumped
-                ],
+                self._held(),
                 leaks,
             ),
             Gate("joints dry", words("Every joint dry and marked"), [_id("joints")], [self._dry("")], leaks),
@@ -154,7 +151,7 @@ class HandoverWork:
                 "engine may run",
                 words("Nothing open that has to be closed before the engine runs"),
                 [_id("engine")],
-                [NothingOpen("engine running")],
+                [NothingOpen("engine running"), *self._held()],
                 words("What is loose, untied or missing now is found by the first fire."),
                 firm=True,
             ),
@@ -175,6 +172,21 @@ class HandoverWork:
             ),
         ]
         return found
+
+    def _held(self) -> list[Condition]:
+        """Every line with a pump; tightening one of its joints asks for it again."""
+        rules, joints = self.rules, self.proof.joints
+        return [
+            LineHolds(
+                one.id,
+                one.name,
+                one.kpa,
+                rules.line_hold_min,
+                rules.line_fall,
+                tuple(joint.id for joint in joints if joint.circuit == one.id),
+            )
+            for one in self.pumped
+        ]
 
     def _filled(self, step: FillStep, why: Words) -> Gate:
         key = f"pour-{step.id}"

@@ -211,6 +211,7 @@ class LineHolds:
     kpa: float
     minutes: float
     fall: float
+    joints: tuple[str, ...] = ()
     kind: Literal["line holds"] = "line holds"
 
 

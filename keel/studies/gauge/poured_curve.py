@@ -145,6 +145,6 @@ def lamp_minutes(lit_l: float, stranded_l: float, l_per_h: float) -> float:
     Returns
     -------
     float
-        Not below nought [min].
+        Zero or more [min].
     """
     return max(0.0, lit_l - stranded_l) / l_per_h * MIN_PER_H

@@ -58,7 +58,7 @@ class LineHeld:
     id, name : str
         By its first port, or its first part.
     kpa : float
-        Highest working pressure; nought where it has no pump.
+        Highest working pressure; zero where it has no pump.
     cells : list of str
         Of the tank that it is joined to.
     """

@@ -4115,6 +4115,12 @@ export interface components {
              */
             revision?: number | null;
             /**
+             * Said
+             * @description What the ledger said of it then; said otherwise, it is open again
+             * @default
+             */
+            said: string;
+            /**
              * Stays
              * @description It stays as it is; who writes this answers for it
              * @default false
@@ -5495,48 +5501,6 @@ export interface components {
                 number,
                 number
             ][][];
-        };
-        /**
-         * DrillRun
-         * @description The refuelling drill as it was practised: seconds, step by step.
-         */
-        DrillRun: {
-            /**
-             * At
-             * @description When, by the clock of the device
-             */
-            at?: string | null;
-            /**
-             * Design
-             * @description Which design of the job it is about; empty: the job
-             */
-            design?: number | null;
-            /** Id */
-            id: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "drill";
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /**
-             * Photos
-             * @default []
-             */
-            photos: string[];
-            /**
-             * Revision
-             * @description The design's revision then, as the server knows it
-             */
-            revision?: number | null;
-            /** Seconds */
-            seconds: {
-                [key: string]: number;
-            };
         };
         /**
          * DrySpell
@@ -7258,13 +7222,15 @@ export interface components {
         };
         /**
          * HeldState
-         * @description A line as it was held last: minutes and pressures [kPa].
+         * @description A line as it was held last, minutes and pressures [kPa]; `fall` is the share that it may lose meanwhile.
          */
         HeldState: {
             /** Began */
             began: string | null;
             /** Circuit */
             circuit: string;
+            /** Fall */
+            fall: number;
             /** Kpa */
             kpa: number;
             lacks: components["schemas"]["Words"] | null;
@@ -8538,7 +8504,7 @@ export interface components {
          *     marked : list of str
          *         Marks that stand, of those that it takes.
          *     lacks : Words or None
-         *         Why it doesn't count yet.
+         *         Why it doesn't count yet; after engine and drive it is looked at again.
          *     by, when : str, datetime or None
          *         Who looked last.
          */
@@ -8694,50 +8660,6 @@ export interface components {
              * @default
              */
             means: string;
-        };
-        /**
-         * LampSeen
-         * @description A level switch's lamp changed with so much in the cell.
-         */
-        LampSeen: {
-            /**
-             * At
-             * @description When, by the clock of the device
-             */
-            at?: string | null;
-            /**
-             * Design
-             * @description Which design of the job it is about; empty: the job
-             */
-            design?: number | null;
-            /** Id */
-            id: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "lamp";
-            /** Lit */
-            lit: boolean;
-            /** Litres */
-            litres: number;
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /**
-             * Photos
-             * @default []
-             */
-            photos: string[];
-            /**
-             * Revision
-             * @description The design's revision then, as the server knows it
-             */
-            revision?: number | null;
-            /** Subject */
-            subject: string;
         };
         /**
          * Landing
@@ -9175,7 +9097,7 @@ export interface components {
              * @default temporary
              * @enum {string}
              */
-            why: "temporary" | "loose" | "untied" | "missing" | "held open" | "unknown" | "overridden" | "to be coated";
+            why: "temporary" | "loose" | "untied" | "missing" | "held open" | "unknown" | "to be coated";
         };
         /**
          * Lesson
@@ -9410,7 +9332,7 @@ export interface components {
          *     id, name : str
          *         By its first port, or its first part.
          *     kpa : float
-         *         Highest working pressure; nought where it has no pump.
+         *         Highest working pressure; zero where it has no pump.
          *     cells : list of str
          *         Of the tank that it is joined to.
          */
@@ -9435,6 +9357,11 @@ export interface components {
             circuit: string;
             /** Fall */
             fall: number;
+            /**
+             * Joints
+             * @default []
+             */
+            joints: string[];
             /**
              * Kind
              * @default line holds
@@ -10066,7 +9993,7 @@ export interface components {
             /** Author */
             author: string;
             /** Entry */
-            entry: components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"] | components["schemas"]["ProofBegun"] | components["schemas"]["GaugeRead"] | components["schemas"]["ProofEnded"] | components["schemas"]["LeakFound"] | components["schemas"]["LeakRepaired"] | components["schemas"]["SeamWalked"] | components["schemas"]["Poured"] | components["schemas"]["LampSeen"] | components["schemas"]["LineRead"] | components["schemas"]["JointSeen"] | components["schemas"]["JointMarked"] | components["schemas"]["LeftOpen"] | components["schemas"]["ClosedAgain"] | components["schemas"]["DrillRun"];
+            entry: components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"] | components["schemas"]["ProofBegun"] | components["schemas"]["GaugeRead"] | components["schemas"]["ProofEnded"] | components["schemas"]["LeakFound"] | components["schemas"]["LeakRepaired"] | components["schemas"]["SeamWalked"] | components["schemas"]["Poured"] | components["schemas"]["LineRead"] | components["schemas"]["JointSeen"] | components["schemas"]["JointMarked"] | components["schemas"]["LeftOpen"] | components["schemas"]["ClosedAgain"];
             /**
              * Happened
              * Format: date-time
@@ -11076,11 +11003,8 @@ export interface components {
             /** Subject */
             subject: string;
             what: components["schemas"]["Words"];
-            /**
-             * Why
-             * @enum {string}
-             */
-            why: "temporary" | "loose" | "untied" | "missing" | "held open" | "unknown" | "overridden" | "to be coated" | "not proved" | "stop";
+            /** Why */
+            why: ("temporary" | "loose" | "untied" | "missing" | "held open" | "unknown" | "to be coated") | ("overridden" | "not proved" | "stop");
         };
         /**
          * Opening
@@ -15157,7 +15081,7 @@ export interface components {
          */
         Sending: {
             /** Entries */
-            entries: (components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"] | components["schemas"]["ProofBegun"] | components["schemas"]["GaugeRead"] | components["schemas"]["ProofEnded"] | components["schemas"]["LeakFound"] | components["schemas"]["LeakRepaired"] | components["schemas"]["SeamWalked"] | components["schemas"]["Poured"] | components["schemas"]["LampSeen"] | components["schemas"]["LineRead"] | components["schemas"]["JointSeen"] | components["schemas"]["JointMarked"] | components["schemas"]["LeftOpen"] | components["schemas"]["ClosedAgain"] | components["schemas"]["DrillRun"])[];
+            entries: (components["schemas"]["Started"] | components["schemas"]["Paused"] | components["schemas"]["Done"] | components["schemas"]["Skipped"] | components["schemas"]["Accepted"] | components["schemas"]["Added"] | components["schemas"]["Moved"] | components["schemas"]["Checked"] | components["schemas"]["Counted"] | components["schemas"]["Read"] | components["schemas"]["Measured"] | components["schemas"]["Flushed"] | components["schemas"]["Overridden"] | components["schemas"]["Corrected"] | components["schemas"]["Noted"] | components["schemas"]["Pinned"] | components["schemas"]["Drawn"] | components["schemas"]["Arrived"] | components["schemas"]["Asked"] | components["schemas"]["SentOut"] | components["schemas"]["CameBack"] | components["schemas"]["Agreed"] | components["schemas"]["Learnt"] | components["schemas"]["ProofBegun"] | components["schemas"]["GaugeRead"] | components["schemas"]["ProofEnded"] | components["schemas"]["LeakFound"] | components["schemas"]["LeakRepaired"] | components["schemas"]["SeamWalked"] | components["schemas"]["Poured"] | components["schemas"]["LineRead"] | components["schemas"]["JointSeen"] | components["schemas"]["JointMarked"] | components["schemas"]["LeftOpen"] | components["schemas"]["ClosedAgain"])[];
             /** Sent */
             sent?: string | null;
         };

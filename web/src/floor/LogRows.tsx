@@ -79,18 +79,13 @@ function saidOfProof(entry: OfProof, units: Shows): string {
   }
 }
 
-type OfHandover = Extract<
-  Entry,
-  { kind: 'poured' | 'lamp' | 'line read' | 'joint' | 'joint mark' | 'left open' | 'closed' | 'drill' }
->
+type OfHandover = Extract<Entry, { kind: 'poured' | 'line read' | 'joint' | 'joint mark' | 'left open' | 'closed' }>
 
 /** An entry between first fuel and hand-over in words. */
 function saidOfHandover(entry: OfHandover, of: (id: string) => string, units: Shows): string {
   switch (entry.kind) {
     case 'poured':
       return `${of(entry.subject)}: ${units.volumeUnitText(entry.litres)} in it`
-    case 'lamp':
-      return `Lamp of ${entry.subject} ${entry.lit ? 'lit' : 'went out'} with ${units.volumeUnitText(entry.litres)}`
     case 'line read':
       return `Line held: ${units.quantity('kpa', entry.kpa)} after ${entry.minute.toFixed(1)} min${entry.simulated ? ', simulated' : ''}`
     case 'joint':
@@ -101,8 +96,6 @@ function saidOfHandover(entry: OfHandover, of: (id: string) => string, units: Sh
       return `Left open (${entry.why}): ${entry.what}`
     case 'closed':
       return `${entry.stays ? 'Stays as it is' : 'Closed'}: ${entry.reason}`
-    case 'drill':
-      return 'Refuelling drill practised'
   }
 }
 

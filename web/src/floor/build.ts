@@ -92,3 +92,7 @@ export const withSteps = (build: Build, last: boolean): Build => ({
   ...build,
   state: { ...build.state, operations: build.state.operations.filter((one) => isLast(one.operation) === last) },
 })
+
+/** The operation that fills a cell up to a step. */
+export const pourOf = (fill: { id: string }) => `commission:pour-${fill.id}`
+export const VISIT = 'commission:joints'

@@ -130,6 +130,8 @@ export function HouseRules({ settings, usual, mayWrite, fault, onChange }: Props
           <LengthField label="Spare at each end of a wire" {...rule('wire_spare_mm')} />
           <LengthField label="From the battery to a fuse, at most" {...rule('unfused_mm')} />
           <QuantityField label="Bond, at most" of="ohm" {...rule('bond_ohm')} />
+          <QuantityField label="Lines held at working pressure for" of="min" {...rule('line_hold_min')} />
+          <ShareField label="Pressure a held line may lose" {...share('line_fall')} />
         </Box>
       </Section>
       <Section title="Clearances" about="Least gap by kind of neighbour.">

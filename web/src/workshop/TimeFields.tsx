@@ -30,6 +30,7 @@ const TIMES: readonly [Work, keyof Rates, string, Per][] = [
   ['trim', 'trim_min_each', 'Cutting a hanger piece, min', null],
   ['prove', 'prove_min_each', 'Leak test of a cell, min', null],
   ['cover', 'cover_min_per_m2', 'Priming and painting, min', 'persqm'],
+  ['commission', 'commission_min_each', 'A step from first fuel to hand-over, min', null],
 ]
 /** Those that stand among the prices. */
 const PRICED: readonly [Work, keyof Prices, string][] = [

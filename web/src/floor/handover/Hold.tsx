@@ -34,7 +34,8 @@ function Line({ build, line, mayWrite }: { build: Build; line: HeldState; mayWri
   return (
     <Box data-line-held={line.circuit} sx={{ border: `2px solid ${inks.hand}`, p: 1.5, display: 'grid', gap: 1.25 }}>
       <Box>
-        <b>{line.name}</b>: {units.quantity('kpa', line.kpa)} for {line.minutes} min
+        <b>{line.name}</b>: its highest working pressure, {units.quantity('kpa', line.kpa)}, for {line.minutes} min; it
+        may lose {Math.round(100 * line.fall)} % (house rules)
       </Box>
       <Box sx={{ color: line.lacks ? 'text.secondary' : inks.good }}>{line.lacks ? units.say(line.lacks) : 'held'}</Box>
       {line.readings.map(([minute, pressure], n) => (

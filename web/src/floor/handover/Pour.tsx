@@ -4,13 +4,13 @@ import { useState } from 'react'
 import type { Build, FillStep } from '../../api/model'
 import { QuantityField, VolumeField } from '../../fields/fields'
 import { useUnits } from '../../units/useUnits'
-import { record } from '../build'
+import { pourOf, record } from '../build'
 
 /** A step of the fill: where level and needle should stand, what was poured, what was read. */
 export function Pour({ build, fill, mayWrite }: { build: Build; fill: FillStep; mayWrite: boolean }) {
   const { inks } = useTheme()
   const units = useUnits()
-  const done = build.state.commission.poured.find((one) => one.step === `commission:pour-${fill.id}`)?.poured
+  const done = build.state.commission.poured.find((one) => one.step === pourOf(fill))?.poured
   const [litres, setLitres] = useState<number | null>(null)
   const [ohms, setOhms] = useState<Record<string, number>>({})
   const isDry = fill.litres === 0
@@ -69,7 +69,7 @@ export function Pour({ build, fill, mayWrite }: { build: Build; fill: FillStep; 
             onClick={() => {
               void record(build, {
                 kind: 'poured',
-                subject: `commission:pour-${fill.id}`,
+                subject: pourOf(fill),
                 litres: isDry ? 0 : litres,
                 ohms,
               })

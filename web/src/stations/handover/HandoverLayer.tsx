@@ -1,6 +1,6 @@
 import { useTheme } from '@mui/material/styles'
 import type { Build, JointState } from '../../api/model'
-import { useBuild } from '../../floor/build'
+import { useBuild, VISIT } from '../../floor/build'
 import { chooseJoint, useJointAtHand } from '../../floor/handover/atHand'
 import type { Placed } from '../../drawing/layout'
 import { useParams } from 'react-router'
@@ -50,7 +50,7 @@ function Joints({ view, build }: { view: Placed; build: Build }) {
         data-joint={joint.id}
         style={{ cursor: 'pointer' }}
         onClick={() => {
-          chooseStep('commission:joints')
+          chooseStep(VISIT)
           chooseJoint(joint.id)
         }}
       >

@@ -4,7 +4,7 @@ import { type ReactNode, useState } from 'react'
 import { Link } from 'react-router'
 import type { Build, OpenItem } from '../../api/model'
 import { Choice } from '../../fields/fields'
-import { record } from '../../floor/build'
+import { record, VISIT } from '../../floor/build'
 import { chooseJoint } from '../../floor/handover/atHand'
 import { ReasonDialog } from '../../floor/ReasonDialog'
 import { useUnits } from '../../units/useUnits'
@@ -129,7 +129,7 @@ function WayTo({
 }) {
   const { station, subject } = item
   const joint = build.joints.find((one) => one.id === subject)
-  const step = joint ? 'commission:joints' : subject
+  const step = joint ? VISIT : subject
   const where = station === 'handover' ? undefined : (stationOf(station)?.title ?? station)
   if (where)
     return (
